@@ -1,0 +1,281 @@
+"""The job document: what a person gave or decided, and nothing computed.
+
+The whole document is frozen; an edit makes a new one.  ``formats.job_file`` wraps
+these classes for JSON, validation and the published schema; there is no second model.
+"""
+
+from dataclasses import dataclass, field, replace
+from enum import StrEnum
+from typing import NewType
+
+from ridge_tally.core.equipment import InverterId, InverterSheet, ModuleId, ModuleSheet
+from ridge_tally.core.errors import NotFound
+from ridge_tally.core.units import LengthUnit
+
+DOCUMENT_VERSION = 1
+
+PlaneId = NewType("PlaneId", str)
+ObstructionId = NewType("ObstructionId", str)
+OptionId = NewType("OptionId", str)
+PlacedId = NewType("PlacedId", str)
+
+
+class CodePack(StrEnum):
+    """The family of electrical rules a job is held to."""
+
+    US = "us"
+    IEC = "iec"
+    AU_NZ = "au-nz"
+
+
+class ObstructionKind(StrEnum):
+    """A round pipe, or a box drawn along the eave."""
+
+    VENT = "vent"
+    CHIMNEY = "chimney"
+
+
+class Orientation(StrEnum):
+    """Which side of a module stands up the slope."""
+
+    PORTRAIT = "P"
+    LANDSCAPE = "L"
+
+
+@dataclass(frozen=True, slots=True)
+class Taped:
+    """A length in metres with the text it was typed as."""
+
+    value_m: float
+    typed: str
+
+
+@dataclass(frozen=True, slots=True)
+class DesignTemperature:
+    """An outdoor design temperature and where it came from; ``None`` until somebody types it."""
+
+    value_degc: float | None
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class Site:
+    """Where the house stands and which rules hold there."""
+
+    place: str
+    latitude_deg: float
+    longitude_deg: float
+    elevation_m: float
+    utc_offset_h: float
+    climate_id: str
+    code_pack: CodePack
+    dwelling: bool
+    coldest: DesignTemperature
+    hottest: DesignTemperature
+
+
+@dataclass(frozen=True, slots=True)
+class Trapezoid:
+    """A plane's outline: eave along x from (0, 0), ridge parallel to it.
+
+    ``ridge_left`` is how far the ridge's left end stands in from the eave's left corner
+    (negative: out beyond it); ``height`` is up the slope, square off the eave.
+    """
+
+    eave: Taped
+    ridge: Taped
+    height: Taped
+    ridge_left: Taped
+
+
+@dataclass(frozen=True, slots=True)
+class Setbacks:
+    """Strips along the edges that stay free of modules."""
+
+    eave: Taped
+    ridge: Taped
+    rake: Taped
+
+
+@dataclass(frozen=True, slots=True)
+class Obstruction:
+    """Something standing on a plane.
+
+    ``left`` and ``bottom`` run along the eave and square up from it: to the centre of a
+    vent, to the near faces of a chimney.  ``width`` is a vent's diameter.
+    """
+
+    id: ObstructionId
+    kind: ObstructionKind
+    name: str
+    left: Taped
+    bottom: Taped
+    width: Taped
+    depth: Taped
+    height: Taped
+    clearance: Taped
+
+
+@dataclass(frozen=True, slots=True)
+class RoofPlane:
+    """One roof plane seen from outside, facing it: x to the right, y up the slope."""
+
+    id: PlaneId
+    name: str
+    outline: Trapezoid
+    slope_deg: float
+    slope_typed: str
+    azimuth_deg: float
+    setbacks: Setbacks
+    obstructions: tuple[Obstruction, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Survey:
+    """Everything measured on site."""
+
+    planes: tuple[RoofPlane, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Equipment:
+    """Copies of the datasheets this job uses, so that the job file stands alone."""
+
+    modules: tuple[ModuleSheet, ...]
+    inverters: tuple[InverterSheet, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedModule:
+    """A module's place on its plane (lower left corner); ``present`` is what a click toggles."""
+
+    id: PlacedId
+    x_m: float
+    y_m: float
+    present: bool
+
+
+@dataclass(frozen=True, slots=True)
+class PlaneArray:
+    """The modules of one plane, all the same way round."""
+
+    plane_id: PlaneId
+    orientation: Orientation
+    gap_in_row_m: float
+    gap_between_rows_m: float
+    modules: tuple[PlacedModule, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class ModuleString:
+    """Modules in series, in wiring order from the positive end, on one tracker (from 1)."""
+
+    tag: str
+    tracker_number: int
+    module_ids: tuple[PlacedId, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Option:
+    """One design for this survey."""
+
+    id: OptionId
+    name: str
+    module_id: ModuleId
+    inverter_id: InverterId
+    arrays: tuple[PlaneArray, ...] = ()
+    series_wish: int | None = None
+    strings: tuple[ModuleString, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Job:
+    """One house: survey, equipment and the options drawn for it."""
+
+    name: str
+    unit: LengthUnit
+    site: Site
+    survey: Survey
+    equipment: Equipment
+    options: tuple[Option, ...]
+    version: int = field(default=DOCUMENT_VERSION)
+
+
+def option_of(job: Job, option_id: OptionId) -> Option:
+    """Return the option with that id.
+
+    Raises
+    ------
+    NotFound
+        If the job has none.
+    """
+    for option in job.options:
+        if option.id == option_id:
+            return option
+    raise NotFound("option", option_id)
+
+
+def plane_of(job: Job, plane_id: PlaneId) -> RoofPlane:
+    """Return the plane with that id.
+
+    Raises
+    ------
+    NotFound
+        If the survey has none.
+    """
+    for plane in job.survey.planes:
+        if plane.id == plane_id:
+            return plane
+    raise NotFound("roof plane", plane_id)
+
+
+def module_sheet_of(job: Job, option: Option) -> ModuleSheet:
+    """Return the datasheet of the option's module.
+
+    Raises
+    ------
+    NotFound
+        If the job carries no such datasheet.
+    """
+    for sheet in job.equipment.modules:
+        if sheet.id == option.module_id:
+            return sheet
+    raise NotFound("module datasheet", option.module_id)
+
+
+def inverter_sheet_of(job: Job, option: Option) -> InverterSheet:
+    """Return the datasheet of the option's inverter.
+
+    Raises
+    ------
+    NotFound
+        If the job carries no such datasheet.
+    """
+    for sheet in job.equipment.inverters:
+        if sheet.id == option.inverter_id:
+            return sheet
+    raise NotFound("inverter datasheet", option.inverter_id)
+
+
+def with_option(job: Job, option: Option) -> Job:
+    """Return the job with that option in the place of the one with its id."""
+    options = tuple(option if old.id == option.id else old for old in job.options)
+    return replace(job, options=options)
+
+
+def with_plane(job: Job, plane: RoofPlane) -> Job:
+    """Return the job with that plane in the place of the one with its id."""
+    planes = tuple(plane if old.id == plane.id else old for old in job.survey.planes)
+    return replace(job, survey=replace(job.survey, planes=planes))
+
+
+def module_footprint_m(sheet: ModuleSheet, orientation: Orientation) -> tuple[float, float]:
+    """Return the module's (width along the eave, height up the slope) in metres."""
+    if orientation is Orientation.PORTRAIT:
+        return sheet.short_m, sheet.long_m
+    return sheet.long_m, sheet.short_m
+
+
+def present_ids(option: Option) -> tuple[PlacedId, ...]:
+    """Return the ids of the modules that are there, plane by plane."""
+    return tuple(m.id for array in option.arrays for m in array.modules if m.present)

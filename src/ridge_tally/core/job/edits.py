@@ -1,0 +1,208 @@
+"""The edits a person can make, as data.
+
+A gesture, a typed length, a command-line call and the fix offered by a check are all
+one of these; ``services.editing`` applies them.  Lengths and angles travel as typed, so
+that the reader in ``core.units`` is the only one that decides what they mean.
+"""
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Literal
+
+from ridge_tally.core.equipment import InverterId, ModuleId
+from ridge_tally.core.job.document import (
+    CodePack,
+    ObstructionId,
+    ObstructionKind,
+    OptionId,
+    Orientation,
+    PlacedId,
+    PlaneId,
+)
+from ridge_tally.core.units import LengthUnit
+
+
+class PlaneField(StrEnum):
+    """A figure on the drawing of a plane that can be typed over."""
+
+    EAVE = "eave"
+    RIDGE = "ridge"
+    HEIGHT = "height"
+    RIDGE_LEFT = "ridge_left"
+    SLOPE = "slope"
+    AZIMUTH = "azimuth"
+    SETBACK_EAVE = "setback_eave"
+    SETBACK_RIDGE = "setback_ridge"
+    SETBACK_RAKE = "setback_rake"
+
+
+class ObstructionField(StrEnum):
+    """A figure of an obstruction that can be typed over."""
+
+    LEFT = "left"
+    BOTTOM = "bottom"
+    WIDTH = "width"
+    DEPTH = "depth"
+    HEIGHT = "height"
+    CLEARANCE = "clearance"
+
+
+class SiteField(StrEnum):
+    """A number of the site that can be typed over."""
+
+    LATITUDE = "latitude"
+    LONGITUDE = "longitude"
+    ELEVATION = "elevation"
+    UTC_OFFSET = "utc_offset"
+    COLDEST = "coldest"
+    HOTTEST = "hottest"
+
+
+@dataclass(frozen=True, slots=True)
+class SetPlaneField:
+    plane_id: PlaneId
+    field: PlaneField
+    typed: str
+    kind: Literal["set-plane-field"] = "set-plane-field"
+
+
+@dataclass(frozen=True, slots=True)
+class AddObstruction:
+    plane_id: PlaneId
+    obstruction_kind: ObstructionKind
+    left_m: float
+    bottom_m: float
+    kind: Literal["add-obstruction"] = "add-obstruction"
+
+
+@dataclass(frozen=True, slots=True)
+class SetObstructionField:
+    plane_id: PlaneId
+    obstruction_id: ObstructionId
+    field: ObstructionField
+    typed: str
+    kind: Literal["set-obstruction-field"] = "set-obstruction-field"
+
+
+@dataclass(frozen=True, slots=True)
+class MoveObstruction:
+    plane_id: PlaneId
+    obstruction_id: ObstructionId
+    left_m: float
+    bottom_m: float
+    kind: Literal["move-obstruction"] = "move-obstruction"
+
+
+@dataclass(frozen=True, slots=True)
+class RemoveObstruction:
+    plane_id: PlaneId
+    obstruction_id: ObstructionId
+    kind: Literal["remove-obstruction"] = "remove-obstruction"
+
+
+@dataclass(frozen=True, slots=True)
+class SetSiteField:
+    field: SiteField
+    typed: str
+    source: str = ""
+    kind: Literal["set-site-field"] = "set-site-field"
+
+
+@dataclass(frozen=True, slots=True)
+class SetPlace:
+    place: str
+    climate_id: str
+    code_pack: CodePack
+    dwelling: bool
+    kind: Literal["set-place"] = "set-place"
+
+
+@dataclass(frozen=True, slots=True)
+class RenameJob:
+    name: str
+    kind: Literal["rename-job"] = "rename-job"
+
+
+@dataclass(frozen=True, slots=True)
+class SetUnit:
+    unit: LengthUnit
+    kind: Literal["set-unit"] = "set-unit"
+
+
+@dataclass(frozen=True, slots=True)
+class FillPlane:
+    option_id: OptionId
+    plane_id: PlaneId
+    orientation: Orientation
+    kind: Literal["fill-plane"] = "fill-plane"
+
+
+@dataclass(frozen=True, slots=True)
+class ToggleModules:
+    option_id: OptionId
+    module_ids: tuple[PlacedId, ...]
+    kind: Literal["toggle-modules"] = "toggle-modules"
+
+
+@dataclass(frozen=True, slots=True)
+class ChooseModule:
+    option_id: OptionId
+    module_id: ModuleId
+    kind: Literal["choose-module"] = "choose-module"
+
+
+@dataclass(frozen=True, slots=True)
+class ChooseInverter:
+    option_id: OptionId
+    inverter_id: InverterId
+    kind: Literal["choose-inverter"] = "choose-inverter"
+
+
+@dataclass(frozen=True, slots=True)
+class WishSeriesLength:
+    """Modules in series the person wants; ``None`` lets the planner choose."""
+
+    option_id: OptionId
+    modules_in_series: int | None
+    kind: Literal["wish-series-length"] = "wish-series-length"
+
+
+@dataclass(frozen=True, slots=True)
+class CopyOption:
+    option_id: OptionId
+    name: str
+    kind: Literal["copy-option"] = "copy-option"
+
+
+@dataclass(frozen=True, slots=True)
+class RenameOption:
+    option_id: OptionId
+    name: str
+    kind: Literal["rename-option"] = "rename-option"
+
+
+@dataclass(frozen=True, slots=True)
+class RemoveOption:
+    option_id: OptionId
+    kind: Literal["remove-option"] = "remove-option"
+
+
+Edit = (
+    SetPlaneField
+    | AddObstruction
+    | SetObstructionField
+    | MoveObstruction
+    | RemoveObstruction
+    | SetSiteField
+    | SetPlace
+    | RenameJob
+    | SetUnit
+    | FillPlane
+    | ToggleModules
+    | ChooseModule
+    | ChooseInverter
+    | WishSeriesLength
+    | CopyOption
+    | RenameOption
+    | RemoveOption
+)

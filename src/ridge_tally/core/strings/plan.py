@@ -1,0 +1,118 @@
+"""How many modules in series and how many strings each tracker gets.
+
+A plan is counts only; which modules belong to which string is decided by threading.
+"""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import lru_cache
+
+
+@dataclass(frozen=True, slots=True)
+class StringLimits:
+    """Plain numbers that the rules derived for one module on one inverter.
+
+    ``series_min`` keeps the hot string in its window (costs energy below it);
+    ``series_max`` keeps the cold string under its voltage limit (a Stop above it).
+    ``strings_max`` is, per tracker, how many strings may be paralleled.
+    """
+
+    series_min: int
+    series_max: int
+    strings_max: tuple[int, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class TrackerLoad:
+    """Equal strings on one tracker (numbered from 1)."""
+
+    tracker_number: int
+    modules_in_series: int
+    strings: int
+
+
+@lru_cache(maxsize=256)
+def plan_strings(
+    modules: int, limits: StringLimits, series_wish: int | None = None
+) -> tuple[TrackerLoad, ...]:
+    """Return the plan that strings most modules, then is simplest to wire.
+
+    Ranked by: fewest modules left out, no string over the voltage limit unless wished,
+    fewest strings shorter than the window needs, fewest strings off the wished length, fewest different lengths, fewest strings, most
+    even spread over the trackers.  A wished length above ``series_max`` is honoured, so
+    that its check can show why it is too many.
+
+    Parameters
+    ----------
+    modules : int
+        Modules to string, all on one plane.
+    limits : StringLimits
+        See there.
+    series_wish : int, optional
+        Modules in series the person asked for.
+
+    Returns
+    -------
+    loads : tuple of TrackerLoad
+        Empty when there is nothing to string or no tracker takes a string.
+    """
+    longest = max(limits.series_max, series_wish or 0)
+    if modules == 0 or longest < 1:
+        return ()
+    first_legal = max(1, min(limits.series_min, longest))
+    for shortest in (first_legal, 1):
+        plans = _plans(modules, shortest, longest, limits.strings_max)
+        best = min(plans, key=lambda plan: _rank(plan, modules, limits, series_wish), default=())
+        strung = sum(load.modules_in_series * load.strings for load in best)
+        if strung == modules:
+            return best
+    # Nothing strings them all: keep the plan within the window that strings the most.
+    plans = _plans(modules, first_legal, longest, limits.strings_max)
+    return min(plans, key=lambda plan: _rank(plan, modules, limits, series_wish), default=best)
+
+
+def _plans(
+    modules: int, shortest: int, longest: int, strings_max: tuple[int, ...]
+) -> Iterator[tuple[TrackerLoad, ...]]:
+    """Yield plans with at most `modules`; equal neighbours are kept in falling order."""
+
+    def extend(
+        index: int, left: int, built: tuple[TrackerLoad, ...], ceiling: tuple[int, int]
+    ) -> Iterator[tuple[TrackerLoad, ...]]:
+        if built:
+            yield built
+        if index == len(strings_max) or left < shortest:
+            return
+        same_as_before = index > 0 and strings_max[index] == strings_max[index - 1]
+        for strings in range(strings_max[index], 0, -1):
+            for series in range(min(longest, left // strings), shortest - 1, -1):
+                load = (series * strings, series)
+                if same_as_before and built and load > ceiling:
+                    continue
+                step = TrackerLoad(index + 1, series, strings)
+                yield from extend(index + 1, left - series * strings, (*built, step), load)
+
+    yield from extend(0, modules, (), (0, 0))
+
+
+def _rank(
+    plan: tuple[TrackerLoad, ...], modules: int, limits: StringLimits, series_wish: int | None
+) -> tuple[int, ...]:
+    counts = [load.modules_in_series * load.strings for load in plan]
+    lengths = {load.modules_in_series for load in plan}
+    short = sum(ld.strings for ld in plan if ld.modules_in_series < limits.series_min)
+    over = sum(
+        ld.strings
+        for ld in plan
+        if ld.modules_in_series > limits.series_max and ld.modules_in_series != series_wish
+    )
+    off_wish = sum(ld.strings for ld in plan if ld.modules_in_series != series_wish)
+    return (
+        modules - sum(counts),
+        over,
+        short,
+        off_wish if series_wish else 0,
+        len(lengths),
+        sum(load.strings for load in plan),
+        max(counts) - min(counts),
+    )

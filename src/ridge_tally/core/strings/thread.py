@@ -1,0 +1,45 @@
+"""Which module belongs to which string, and in what wiring order."""
+
+from itertools import groupby
+
+from ridge_tally.core.job.document import ModuleString, PlacedModule
+from ridge_tally.core.strings.plan import TrackerLoad
+
+ROW_TOLERANCE_M = 0.05
+
+
+def serpentine(modules: tuple[PlacedModule, ...]) -> tuple[PlacedModule, ...]:
+    """Return the present modules row by row from the top, every second row reversed.
+
+    Leads then reach from each module to the next without crossing the roof.
+    """
+    present = sorted((m for m in modules if m.present), key=lambda m: (-m.y_m, m.x_m))
+    ordered: list[PlacedModule] = []
+    rows = groupby(present, key=lambda m: round(m.y_m / ROW_TOLERANCE_M))
+    for number, (_, row) in enumerate(rows):
+        run = sorted(row, key=lambda m: m.x_m)
+        ordered.extend(run if number % 2 == 0 else reversed(run))
+    return tuple(ordered)
+
+
+def thread_strings(
+    modules: tuple[PlacedModule, ...], plan: tuple[TrackerLoad, ...]
+) -> tuple[ModuleString, ...]:
+    """Return the plan's strings with modules in wiring order, tagged A, B, C …
+
+    Modules beyond the plan's count stay without a string.
+    """
+    ordered = [m.id for m in serpentine(modules)]
+    strings: list[ModuleString] = []
+    start = 0
+    for load in plan:
+        for _ in range(load.strings):
+            ids = tuple(ordered[start : start + load.modules_in_series])
+            strings.append(ModuleString(_tag(len(strings)), load.tracker_number, ids))
+            start += load.modules_in_series
+    return tuple(strings)
+
+
+def _tag(index: int) -> str:
+    letter = chr(ord("A") + index % 26)
+    return letter if index < 26 else f"{letter}{index // 26 + 1}"

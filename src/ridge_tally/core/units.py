@@ -1,0 +1,152 @@
+"""Lengths, slopes and angles as people write them, and back.
+
+Inside the program everything is metres and degrees; feet, inches and rise-in-twelve
+live only here.  The browser echoes the same readings; both test suites share
+``tests/shared/lengths.json``.
+"""
+
+import math
+import re
+from enum import StrEnum
+from fractions import Fraction
+
+from ridge_tally.core.errors import NotUnderstood
+
+M_PER_FT = 0.3048
+M_PER_IN = 0.0254
+
+
+class LengthUnit(StrEnum):
+    """The unit of a bare number, and of figures on drawings."""
+
+    METRE = "m"
+    FOOT = "ft"
+
+
+_NUMBER = r"\d+(?:[.,]\d+)?|[.,]\d+"
+_FRACTION = r"\d+\s*/\s*\d+"
+_METRIC = re.compile(rf"(?P<n>{_NUMBER})\s*(?P<u>mm|cm|m)")
+_FEET_AND_INCHES = re.compile(
+    rf"(?:(?P<ft>{_NUMBER})\s*(?:'|ft|feet|foot)\s*-?\s*)?"
+    rf"(?:(?P<inch>{_NUMBER})(?:[\s-]+(?P<frac>{_FRACTION}))?|(?P<only_frac>{_FRACTION}))?"
+    r"\s*(?P<mark>\"|in|inches|inch)?"
+)
+_DASHED = re.compile(rf"(?P<ft>\d+)\s*-\s*(?P<inch>{_NUMBER})(?:\s+(?P<frac>{_FRACTION}))?\s*\"?")
+_BARE = re.compile(rf"(?P<n>{_NUMBER})")
+_BARE_FRACTION = re.compile(rf"(?:(?P<whole>\d+)\s+)?(?P<frac>{_FRACTION})")
+_PER_METRIC = {"mm": 0.001, "cm": 0.01, "m": 1.0}
+_EXPECTED = "a length such as 12.19, 12190mm, 40' or 39' 11 3/4\""
+
+
+def _number(text: str | None) -> float:
+    return float(text.replace(",", ".")) if text else 0.0
+
+
+def _fraction(text: str | None, field: str, typed: str) -> float:
+    if not text:
+        return 0.0
+    try:
+        return float(Fraction(re.sub(r"\s", "", text)))
+    except ZeroDivisionError:
+        raise NotUnderstood(field, typed, _EXPECTED) from None
+
+
+def parse_length_m(typed: str, unit: LengthUnit, field: str = "Length") -> float:
+    """Return the length in metres that `typed` means.
+
+    Parameters
+    ----------
+    typed : str
+        ``12.19``, ``12190mm``, ``40'``, ``39' 11 3/4"``, ``39-11 3/4``, ``6"``; decimal comma
+        accepted; a leading minus is kept.
+    unit : LengthUnit
+        What a bare number is in.  In feet a bare fraction is inches.
+    field : str
+        Name of the field for the message.
+
+    Raises
+    ------
+    NotUnderstood
+        If the text is not a length.
+    """
+    text = typed.strip().lower().replace("′", "'").replace("″", '"').replace("''", '"')
+    text = text.replace("’", "'").replace("”", '"').replace("−", "-")
+    sign = -1.0 if text.startswith("-") else 1.0
+    text = text.removeprefix("-").removeprefix("+").strip()
+    if found := _METRIC.fullmatch(text):
+        return sign * _number(found["n"]) * _PER_METRIC[found["u"]]
+    if found := _BARE.fullmatch(text):
+        return sign * _number(found["n"]) * (M_PER_FT if unit is LengthUnit.FOOT else 1.0)
+    if found := _DASHED.fullmatch(text):
+        inches = _number(found["inch"]) + _fraction(found["frac"], field, typed)
+        return sign * (_number(found["ft"]) * M_PER_FT + inches * M_PER_IN)
+    if unit is LengthUnit.FOOT and (found := _BARE_FRACTION.fullmatch(text)):
+        inches = _number(found["whole"]) + _fraction(found["frac"], field, typed)
+        return sign * inches * M_PER_IN
+    found = _FEET_AND_INCHES.fullmatch(text)
+    has_inches = found and (found["inch"] or found["only_frac"])
+    if found and (found["ft"] or (has_inches and found["mark"])) and (
+        has_inches or not found["mark"]
+    ):
+        inches = _number(found["inch"]) + _fraction(
+            found["frac"] or found["only_frac"], field, typed
+        )
+        return sign * (_number(found["ft"]) * M_PER_FT + inches * M_PER_IN)
+    raise NotUnderstood(field, typed, _EXPECTED)
+
+
+def parse_slope_deg(typed: str, field: str = "Roof slope") -> float:
+    """Return the slope in degrees from ``26.6``, ``26.6°``, ``6:12``, ``6/12`` or ``50%``.
+
+    Raises
+    ------
+    NotUnderstood
+        If the text is not a slope.
+    """
+    text = typed.strip().replace(",", ".").rstrip("°").removesuffix("deg").strip()
+    if found := re.fullmatch(r"(\d+(?:\.\d+)?)\s*[:/]\s*(\d+(?:\.\d+)?)", text):
+        rise, run = float(found[1]), float(found[2])
+        if run > 0:
+            return math.degrees(math.atan2(rise, run))
+    if found := re.fullmatch(r"(\d+(?:\.\d+)?)\s*%", text):
+        return math.degrees(math.atan(float(found[1]) / 100))
+    try:
+        return _finite(text)
+    except ValueError:
+        raise NotUnderstood(field, typed, "degrees (26.6) or rise in twelve (6:12)") from None
+
+
+def parse_number(typed: str, field: str, expected: str) -> float:
+    """Return a plain number with its unit sign stripped; decimal comma and − accepted.
+
+    Raises
+    ------
+    NotUnderstood
+        If the text is not one finite number.
+    """
+    text = typed.strip().replace(",", ".").replace("−", "-")
+    text = re.sub(r"\s*(°\s*[CcFf]?|%|kw|kW|m|V|A|W)$", "", text)
+    try:
+        return _finite(text)
+    except ValueError:
+        raise NotUnderstood(field, typed, expected) from None
+
+
+def _finite(text: str) -> float:
+    value = float(text)
+    if not math.isfinite(value):
+        raise ValueError(text)
+    return value
+
+
+def format_length(length_m: float, unit: LengthUnit) -> str:
+    """Return the length as a carpenter writes it: ``12.19 m`` or ``39' 11 7/8"``."""
+    if unit is LengthUnit.METRE:
+        return f"{length_m:.2f} m".replace("-", "−")
+    sign = "−" if length_m < 0 else ""
+    eighths = round(abs(length_m) / M_PER_IN * 8)
+    feet, eighths = divmod(eighths, 96)
+    inches, eighths = divmod(eighths, 8)
+    part = f" {Fraction(eighths, 8)}" if eighths else ""
+    whole = f"{inches}{part}" if inches or not part else part.strip()
+    return f"{sign}{feet}' {whole}\"" if feet else f'{sign}{whole}"'

@@ -1,0 +1,185 @@
+"""A check that shows its working: formula, inputs, result, limit, verdict, source.
+
+The formula is a Python arithmetic expression over the symbols of its givens, so that
+anybody, and a property test, can do the sum again.
+"""
+
+import math
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Literal
+
+from ridge_tally.core.job.edits import Edit
+
+RELATIVE_TOLERANCE = 1e-9
+Relation = Literal["<=", ">="]
+
+
+class LimitKind(StrEnum):
+    """What breaking a limit means; the four are never merged."""
+
+    STOP = "stop"
+    OUTSIDE = "outside"
+    COSTS = "costs"
+    NOTE = "note"
+
+
+class Verdict(StrEnum):
+    """Kept, broken, or not checked because a number is missing."""
+
+    KEPT = "kept"
+    BROKEN = "broken"
+    NOT_CHECKED = "not-checked"
+
+
+class SourceStatus(StrEnum):
+    """How far a source has been verified."""
+
+    FROM_MEMORY = "from-memory"
+    COMMON_PRACTICE = "common-practice"
+    DATASHEET = "datasheet"
+    GEOMETRY = "geometry"
+
+
+@dataclass(frozen=True, slots=True)
+class Source:
+    """Where a rule or a limit comes from."""
+
+    document: str
+    clause: str
+    status: SourceStatus
+
+
+@dataclass(frozen=True, slots=True)
+class Given:
+    """One number of a sum, with the symbol it has there; ``None`` when nobody gave it."""
+
+    symbol: str
+    label: str
+    value: float | None
+    unit: str
+    origin: str
+
+
+@dataclass(frozen=True, slots=True)
+class Fix:
+    """One way out that can be applied from the working."""
+
+    label: str
+    edit: Edit
+
+
+@dataclass(frozen=True, slots=True)
+class Check:
+    """One rule applied to one subject.
+
+    ``reached_at`` says in words where the limit would be met; ``reason`` why a check was
+    not made.  ``margin_frac`` is the distance to the limit over the limit, negative when
+    broken, ``None`` when not checked.
+    """
+
+    rule_id: str
+    title: str
+    subject: str
+    kind: LimitKind
+    formula: str
+    givens: tuple[Given, ...]
+    value: Given
+    relation: Relation
+    limit: Given
+    source: Source
+    verdict: Verdict
+    margin_frac: float | None
+    reached_at: str = ""
+    reason: str = ""
+    fixes: tuple[Fix, ...] = ()
+
+
+def verdict_of(value: float | None, relation: Relation, limit: float | None) -> Verdict:
+    """Return whether ``value relation limit`` holds, to a relative tolerance of 1e-9."""
+    if value is None or limit is None:
+        return Verdict.NOT_CHECKED
+    slack = RELATIVE_TOLERANCE * abs(limit)
+    kept = value <= limit + slack if relation == "<=" else value >= limit - slack
+    return Verdict.KEPT if kept else Verdict.BROKEN
+
+
+def margin_of(value: float | None, relation: Relation, limit: float | None) -> float | None:
+    """Return the distance to the limit as a fraction of it; negative when broken."""
+    if value is None or limit is None:
+        return None
+    if limit == 0:
+        return 0.0 if value == 0 else -math.copysign(1.0, value if relation == "<=" else -value)
+    return (limit - value if relation == "<=" else value - limit) / abs(limit)
+
+
+def check(
+    *,
+    rule_id: str,
+    title: str,
+    subject: str,
+    kind: LimitKind,
+    formula: str,
+    givens: tuple[Given, ...],
+    value: float | None,
+    symbol: str,
+    unit: str,
+    relation: Relation,
+    limit: Given,
+    source: Source,
+    reached_at: str = "",
+    reason: str = "",
+    fixes: tuple[Fix, ...] = (),
+) -> Check:
+    """Return the check with its verdict and margin worked out.
+
+    ``value`` comes from a function of the core, not from the formula text; a property test
+    holds the two together.  Without a ``reason`` of its own, a check that lacks a number
+    says which.
+    """
+    missing = [g.label for g in (*givens, limit) if g.value is None]
+    if missing and not reason:
+        reason = f"Not checked: {' and '.join(missing)} not given."
+    verdict = verdict_of(value, relation, limit.value)
+    return Check(
+        rule_id=rule_id,
+        title=title,
+        subject=subject,
+        kind=kind,
+        formula=formula,
+        givens=givens,
+        value=Given(symbol, title, value, unit, "formula"),
+        relation=relation,
+        limit=limit,
+        source=source,
+        verdict=verdict,
+        margin_frac=margin_of(value, relation, limit.value),
+        reached_at=reached_at,
+        reason=reason if verdict is Verdict.NOT_CHECKED else "",
+        fixes=fixes if verdict is Verdict.BROKEN else (),
+    )
+
+
+def shown(value: float, digits: int = 3) -> str:
+    """Return the number for people: about `digits` significant, no exponent, true minus."""
+    if value == 0:
+        return "0"
+    places = max(0, digits - 1 - math.floor(math.log10(abs(value))))
+    text = f"{value:,.{min(places, 6)}f}".replace(",", " ")
+    if "." in text:
+        text = text.rstrip("0").rstrip(".")
+    return text.replace("-", "−")
+
+
+def shown_against(value: float, limit: float, relation: Relation) -> tuple[str, str]:
+    """Return value and limit rounded for display so that rounding never changes the verdict."""
+    wanted = verdict_of(value, relation, limit)
+    for digits in range(3, 12):
+        left, right = shown(value, digits), shown(limit, max(digits, 4))
+        if verdict_of(_number(left), relation, _number(right)) is wanted:
+            return left, right
+    return repr(value), repr(limit)
+
+
+def _number(text: str) -> float:
+    return float(text.replace(" ", "").replace("−", "-"))

@@ -1,0 +1,62 @@
+"""Lengths and slopes as people write them; the table is shared with the browser's tests."""
+
+import json
+from pathlib import Path
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from ridge_tally.core.errors import NotUnderstood
+from ridge_tally.core.units import (
+    LengthUnit,
+    format_length,
+    parse_length_m,
+    parse_number,
+    parse_slope_deg,
+)
+
+SHARED = json.loads((Path(__file__).parents[1] / "shared" / "lengths.json").read_text())
+
+
+@pytest.mark.parametrize(("typed", "unit", "metres"), SHARED["readings"])
+def test_length_is_read_as_written(typed: str, unit: str, metres: float) -> None:
+    assert parse_length_m(typed, LengthUnit(unit)) == pytest.approx(metres, abs=1e-9)
+
+
+@pytest.mark.parametrize(("typed", "unit"), SHARED["refused"])
+def test_text_that_is_no_length_is_refused_by_name(typed: str, unit: str) -> None:
+    with pytest.raises(NotUnderstood, match="Eave"):
+        parse_length_m(typed, LengthUnit(unit), "Eave")
+
+
+@pytest.mark.parametrize(("metres", "unit", "text"), SHARED["written"])
+def test_length_is_written_as_a_carpenter_does(metres: float, unit: str, text: str) -> None:
+    assert format_length(metres, LengthUnit(unit)) == text
+
+
+@given(st.floats(-80, 80), st.sampled_from(LengthUnit))
+def test_what_is_written_reads_back(metres: float, unit: LengthUnit) -> None:
+    step_m = 0.01 if unit is LengthUnit.METRE else 0.0254 / 8
+    again = parse_length_m(format_length(metres, unit), LengthUnit.METRE)
+    assert again == pytest.approx(metres, abs=step_m / 2 + 1e-9)
+
+
+@pytest.mark.parametrize(
+    ("typed", "degrees"),
+    [("26.6", 26.6), ("26,6°", 26.6), ("6:12", 26.565051), ("6/12", 26.565051), ("12:12", 45.0), ("100%", 45.0)],
+)
+def test_slope(typed: str, degrees: float) -> None:
+    assert parse_slope_deg(typed) == pytest.approx(degrees, abs=1e-6)
+
+
+@pytest.mark.parametrize("typed", ["steep", "6:0", "", "inf"])
+def test_slope_refused(typed: str) -> None:
+    with pytest.raises(NotUnderstood, match="6:12"):
+        parse_slope_deg(typed)
+
+
+def test_plain_number_takes_true_minus_and_comma() -> None:
+    assert parse_number("−24,5 °C", "Coldest", "degrees") == -24.5
+    with pytest.raises(NotUnderstood, match="Coldest: “cold”"):
+        parse_number("cold", "Coldest", "degrees")
