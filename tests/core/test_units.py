@@ -44,7 +44,14 @@ def test_what_is_written_reads_back(metres: float, unit: LengthUnit) -> None:
 
 @pytest.mark.parametrize(
     ("typed", "degrees"),
-    [("26.6", 26.6), ("26,6°", 26.6), ("6:12", 26.565051), ("6/12", 26.565051), ("12:12", 45.0), ("100%", 45.0)],
+    [
+        ("26.6", 26.6),
+        ("26,6°", 26.6),
+        ("6:12", 26.565051),
+        ("6/12", 26.565051),
+        ("12:12", 45.0),
+        ("100%", 45.0),
+    ],
 )
 def test_slope(typed: str, degrees: float) -> None:
     assert parse_slope_deg(typed) == pytest.approx(degrees, abs=1e-6)

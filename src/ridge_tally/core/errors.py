@@ -125,3 +125,16 @@ class StorageFailed(RidgeTallyError):
             f"The change could not be saved: {self.reason}. Everything saved before it is intact; "
             "free some space or check the data folder, then do it again."
         )
+
+
+@dataclass(eq=False)
+class OutsideModelRange(RidgeTallyError):
+    """Numbers a published formula cannot serve."""
+
+    field: str
+    problem: str
+    remedy: str
+    code = "model.outside-range"
+
+    def __str__(self) -> str:
+        return f"{self.field}: {self.problem}. {self.remedy}"

@@ -85,8 +85,10 @@ def parse_length_m(typed: str, unit: LengthUnit, field: str = "Length") -> float
         return sign * inches * M_PER_IN
     found = _FEET_AND_INCHES.fullmatch(text)
     has_inches = found and (found["inch"] or found["only_frac"])
-    if found and (found["ft"] or (has_inches and found["mark"])) and (
-        has_inches or not found["mark"]
+    if (
+        found
+        and (found["ft"] or (has_inches and found["mark"]))
+        and (has_inches or not found["mark"])
     ):
         inches = _number(found["inch"]) + _fraction(
             found["frac"] or found["only_frac"], field, typed

@@ -75,7 +75,7 @@ class Check:
 
     ``reached_at`` says in words where the limit would be met; ``reason`` why a check was
     not made.  ``margin_frac`` is the distance to the limit over the limit, negative when
-    broken, ``None`` when not checked.
+    broken, ``None`` when not checked or when a yes-or-no rule holds.
     """
 
     rule_id: str
@@ -130,10 +130,12 @@ def check(
     reached_at: str = "",
     reason: str = "",
     fixes: tuple[Fix, ...] = (),
+    graded: bool = True,
 ) -> Check:
     """Return the check with its verdict and margin worked out.
 
-    ``value`` comes from a function of the core, not from the formula text; a property test
+    A yes-or-no rule (terminals, equal lengths) is not ``graded``: kept, it has no margin to
+    rank it by.  ``value`` comes from a function of the core, not from the formula text; a property test
     holds the two together.  Without a ``reason`` of its own, a check that lacks a number
     says which.
     """
@@ -153,7 +155,9 @@ def check(
         limit=limit,
         source=source,
         verdict=verdict,
-        margin_frac=margin_of(value, relation, limit.value),
+        margin_frac=None
+        if verdict is Verdict.KEPT and not graded
+        else margin_of(value, relation, limit.value),
         reached_at=reached_at,
         reason=reason if verdict is Verdict.NOT_CHECKED else "",
         fixes=fixes if verdict is Verdict.BROKEN else (),

@@ -64,11 +64,22 @@ def fill_rows(ground: Ground, footprint: Footprint) -> Fill:
     return Fill(places, _ceiling(ground, heights, footprint))
 
 
-def fits(ground: Ground, footprint: Footprint, x_m: float, y_m: float) -> bool:
-    """Return whether a module with its lower left corner there keeps every distance."""
-    band = np.array([y_m + TOLERANCE_M]), np.array([y_m + footprint.height_m - TOLERANCE_M])
-    left, right = x_m + TOLERANCE_M, x_m + footprint.width_m - TOLERANCE_M
-    return any(a <= left and right <= b for a, b in free_gaps(ground, *band)[0])
+def fits(ground: Ground, footprint: Footprint, places_m: FloatArray) -> NDArray[np.bool_]:
+    """Return, per place, whether a module keeps every distance there.
+
+    Parameters
+    ----------
+    places_m : (n, 2) float
+        Lower left corners.  Places of one row share the work of its band.
+    """
+    rows, row_of = np.unique(places_m[:, 1], return_inverse=True)
+    gaps = free_gaps(ground, rows + TOLERANCE_M, rows + footprint.height_m - TOLERANCE_M)
+    left = places_m[:, 0] + TOLERANCE_M
+    right = places_m[:, 0] + footprint.width_m - TOLERANCE_M
+    return np.array(
+        [any(a <= left[i] and right[i] <= b for a, b in gaps[row]) for i, row in enumerate(row_of)],
+        dtype=bool,
+    )
 
 
 def _heights(ground: Ground, height_m: float) -> FloatArray:

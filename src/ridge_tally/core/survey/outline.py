@@ -146,5 +146,4 @@ def contains(corners: FloatArray, x_m: FloatArray, y_m: FloatArray) -> NDArray[n
     cross = ahead[:, 0, None] * (y_m[None] - corners[:, 1, None]) - ahead[:, 1, None] * (
         x_m[None] - corners[:, 0, None]
     )
-    inside: NDArray[np.bool_] = (cross >= -1e-9).all(axis=0)
-    return inside
+    return np.asarray((cross >= -1e-9).all(axis=0), dtype=np.bool_)

@@ -1,0 +1,274 @@
+"""The command line: every computation without the browser, JSON in and out.
+
+Exit codes: 0 all well, 1 a Stop is broken, 2 bad input, 3 a Stop is unchecked.
+"""
+
+import csv
+import io
+import json
+import logging
+import sys
+import threading
+from collections.abc import Callable
+from datetime import UTC, datetime
+from functools import wraps
+from pathlib import Path
+from typing import Any, ParamSpec
+
+import click
+from platformdirs import user_data_path
+from pydantic import TypeAdapter
+from waitress import create_server
+
+from ridge_tally import __version__
+from ridge_tally.catalogue.shelf import sample_shelf
+from ridge_tally.core.energy.diode_fit import fit_diode
+from ridge_tally.core.errors import RidgeTallyError
+from ridge_tally.core.job.document import OptionId, option_of
+from ridge_tally.core.sky.weather_year import hour_middles
+from ridge_tally.formats.job_file import job_file_schema
+from ridge_tally.services import jobs
+from ridge_tally.services.demo import juniper_bench
+from ridge_tally.services.evaluation import YearReport, alternatives, hourly_year, year_report
+from ridge_tally.services.reporting import CheckView, OptionReport
+from ridge_tally.services.sheets import option_sheet
+from ridge_tally.services.workspace import Workspace
+from ridge_tally.store.database import open_database
+from ridge_tally.store.jobs import JobId
+from ridge_tally.web.app import LOOPBACK, create_app
+
+BROKEN_STOP, BAD_INPUT, UNCHECKED_STOP = 1, 2, 3
+AUTHOR = "command line"
+P = ParamSpec("P")
+
+
+def open_workspace(folder: Path) -> Workspace:
+    """Return a workspace on a data folder; StorageFailed if it cannot be used."""
+    return Workspace(open_database(folder), lambda: datetime.now(UTC), sample_shelf())
+
+
+def speaks(command: Callable[P, None]) -> Callable[P, None]:
+    """Turn our errors into a sentence on stderr and exit code 2."""
+
+    @wraps(command)
+    def wrapped(*args: P.args, **kwargs: P.kwargs) -> None:
+        try:
+            command(*args, **kwargs)
+        except RidgeTallyError as error:
+            click.echo(str(error), err=True)
+            sys.exit(BAD_INPUT)
+
+    return wrapped
+
+
+def as_json(value: object) -> str:
+    """Return any of our values as indented JSON; NaN becomes null."""
+    adapter: TypeAdapter[Any] = TypeAdapter(type(value))
+    plain = adapter.dump_python(value, mode="json")
+    return json.dumps(plain, indent=2, ensure_ascii=False)
+
+
+data_option = click.option(
+    "--data",
+    type=click.Path(file_okay=False, path_type=Path),
+    default=lambda: user_data_path("ridge-tally", appauthor=False),
+    help="Folder of the database (default: your data folder).",
+)
+option_option = click.option("--option", "option_id", default="a", help="Option, a by default.")
+json_option = click.option("--json", "json_out", is_flag=True, help="Print JSON.")
+
+
+@click.group()
+@click.version_option(__version__)
+def main() -> None:
+    """Lay out, check and simulate small grid-tied solar arrays."""
+
+
+@main.command()
+@data_option
+@click.option("--port", default=8000, show_default=True)
+@click.option("--host", default="", help="Also answer on this address, for a tablet on site.")
+@speaks
+def serve(data: Path, port: int, host: str) -> None:
+    """Serve the app."""
+    _serve(open_workspace(data), port, host)
+
+
+@main.command()
+@data_option
+@click.option("--port", default=8000, show_default=True)
+@speaks
+def demo(data: Path, port: int) -> None:
+    """Serve the app on a data folder that holds the sample job."""
+    workspace = open_workspace(data)
+    if not jobs.list_jobs(workspace):
+        jobs.store_job(workspace, juniper_bench(workspace.shelf), "sample job", AUTHOR)
+    _serve(workspace, port, "")
+
+
+def _serve(workspace: Workspace, port: int, host: str) -> None:
+    app = create_app(workspace, LOOPBACK | {host} if host else LOOPBACK)
+    addresses = [f"127.0.0.1:{port}"] + ([f"{host}:{port}"] if host else [])
+    server = create_server(app, listen=" ".join(addresses), threads=8)
+    logging.getLogger("waitress.queue").setLevel(logging.ERROR)
+    threading.Thread(target=_warm, args=(workspace,), daemon=True).start()
+    click.echo(f"Ridge Tally is at http://127.0.0.1:{port}/  (Ctrl-C stops it)")
+    server.run()
+
+
+def _warm(workspace: Workspace) -> None:
+    """Do the slow first things before a person asks for them."""
+    for sheet in workspace.shelf.modules:
+        fit_diode(sheet)
+    import weasyprint  # noqa: F401, PLC0415 - takes seconds to load, and a sheet wants it
+
+
+@main.command(name="list")
+@data_option
+@json_option
+@speaks
+def list_command(data: Path, *, json_out: bool) -> None:
+    """List the jobs."""
+    entries = jobs.list_jobs(open_workspace(data))
+    if json_out:
+        click.echo(as_json(list(entries)))
+        return
+    for entry in entries:
+        click.echo(f"{entry.id}\t{entry.name}\trevision {entry.head}")
+
+
+@main.command()
+@click.argument("job_id")
+@option_option
+@data_option
+@json_option
+@speaks
+def check(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
+    """Check an option; exit code 1 for a broken Stop, 3 for an unchecked one."""
+    state = jobs.open_job(open_workspace(data), JobId(job_id))
+    option = option_of(state.job, OptionId(option_id))
+    report = next(r for r in state.reports if r.option_id == option.id)
+    click.echo(as_json(report) if json_out else _check_text(report))
+    if report.broken_stops:
+        sys.exit(BROKEN_STOP)
+    if report.unchecked_stops:
+        sys.exit(UNCHECKED_STOP)
+
+
+def _check_text(report: OptionReport) -> str:
+    def line(view: CheckView) -> str:
+        check = view.check
+        sign = view.lines.limit
+        return (
+            f"{check.verdict.value:<12}{check.kind.value:<8}{check.title}, {check.subject}: "
+            f"{view.lines.numbers} = {view.value_text} {sign}"
+            + (
+                f"  ({check.reason or check.reached_at})"
+                if check.reason or check.reached_at
+                else ""
+            )
+        )
+
+    return "\n".join(line(view) for view in report.checks)
+
+
+@main.command()
+@click.argument("job_id")
+@option_option
+@data_option
+@json_option
+@click.option("--hours", "hours_file", type=click.Path(dir_okay=False, path_type=Path))
+@speaks
+def year(
+    job_id: str, option_id: str, data: Path, hours_file: Path | None, *, json_out: bool
+) -> None:
+    """Simulate the year of an option; --hours writes the series as CSV."""
+    workspace = open_workspace(data)
+    job = jobs.open_job(workspace, JobId(job_id)).job
+    option = option_of(job, OptionId(option_id))
+    report = year_report(workspace, job, option)
+    if hours_file is not None:
+        result = hourly_year(workspace, job, option)
+        rows = zip(hour_middles(), result.dc_w, result.ac_unlimited_w, result.ac_w, strict=True)
+        text = io.StringIO(newline="")
+        writer = csv.writer(text)
+        writer.writerow(["local_standard_time", "dc_w", "ac_unlimited_w", "ac_w"])
+        writer.writerows([str(t), *(f"{v:.1f}" for v in values)] for t, *values in rows)
+        hours_file.write_text(text.getvalue(), "utf-8", newline="")
+    click.echo(as_json(report) if json_out else _year_text(report))
+
+
+def _year_text(report: YearReport) -> str:
+    stand_in = " (stand-in weather)" if report.stand_in_weather else ""
+    return "\n".join(
+        [
+            f"{report.energy_kwh:.0f} kWh a year at the meter{stand_in}",
+            f"{report.specific_kwh_per_kw:.0f} kWh per kW DC",
+            f"clipped {report.clipped_kwh:.0f} kWh, {report.clipped_frac * 100:.2f} %, "
+            f"{report.clipped_hours} hours",
+            *report.doubts,
+        ]
+    )
+
+
+@main.command()
+@click.argument("job_id")
+@option_option
+@data_option
+@speaks
+def fill(job_id: str, option_id: str, data: Path) -> None:
+    """Print the fills of each plane as JSON: counts, ceilings, places."""
+    workspace = open_workspace(data)
+    job = jobs.open_job(workspace, JobId(job_id)).job
+    option = option_of(job, OptionId(option_id))
+    found = {p.id: alternatives(workspace, job, option, p.id) for p in job.survey.planes}
+    click.echo(as_json({str(k): [json.loads(as_json(a)) for a in v] for k, v in found.items()}))
+
+
+@main.command()
+@click.argument("job_id")
+@click.argument("file", type=click.Path(dir_okay=False, path_type=Path))
+@option_option
+@data_option
+@speaks
+def sheet(job_id: str, file: Path, option_id: str, data: Path) -> None:
+    """Write the one-page sheet of an option as PDF."""
+    workspace = open_workspace(data)
+    newest = jobs.open_job(workspace, JobId(job_id)).revision
+    file.write_bytes(option_sheet(workspace, JobId(job_id), newest, OptionId(option_id)))
+
+
+@main.command(name="export")
+@click.argument("job_id")
+@data_option
+@speaks
+def export_command(job_id: str, data: Path) -> None:
+    """Print the job file."""
+    click.echo(jobs.export_job(open_workspace(data), JobId(job_id)), nl=False)
+
+
+@main.command(name="import")
+@click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+@data_option
+@json_option
+@speaks
+def import_command(file: Path, data: Path, *, json_out: bool) -> None:
+    """Store a job file as a new job and print its id."""
+    state = jobs.import_job(open_workspace(data), file.read_bytes(), file.name, AUTHOR)
+    click.echo(as_json({"job_id": state.job_id}) if json_out else state.job_id)
+
+
+@main.command()
+def schema() -> None:
+    """Print the JSON Schema of the job file."""
+    click.echo(json.dumps(job_file_schema(), indent=2))
+
+
+@main.command()
+@click.argument("file", type=click.Path(dir_okay=False, path_type=Path))
+def openapi(file: Path) -> None:
+    """Write the description of the web API, only when it has changed."""
+    app = create_app(Workspace.__new__(Workspace))
+    text = json.dumps(app.api_doc, indent=2, sort_keys=True) + "\n"
+    if not file.exists() or file.read_text("utf-8") != text:
+        file.write_text(text, "utf-8")

@@ -1,0 +1,82 @@
+"""Days that show what an inverter's limit does, and the cost of other limits."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridge_tally.core.energy.year import YearResult
+from ridge_tally.core.sky.weather_year import WeatherYear, clearest_day
+
+FloatArray = NDArray[np.float64]
+JUNE_21, DECEMBER_21 = 171, 354
+
+
+@dataclass(frozen=True, slots=True)
+class LoadingDay:
+    """One day in 24 hour means, kW; ``day_of_year`` counts from 0."""
+
+    title: str
+    day_of_year: int
+    dc_kw: tuple[float, ...]
+    unlimited_kw: tuple[float, ...]
+    ac_kw: tuple[float, ...]
+    clipped_kwh: float
+
+
+@dataclass(frozen=True, slots=True)
+class LimitCost:
+    """What a limit would clip in the year."""
+
+    limit_kw: float
+    clipped_kwh: float
+    clipped_frac: float
+
+
+def clipped_kwh_at(unlimited_w: FloatArray, limit_w: float) -> float:
+    """Return the energy above a limit, kWh, for powers that are means of one hour."""
+    return float(np.maximum(unlimited_w - limit_w, 0.0).sum() / 1000)
+
+
+def loading_days(year: YearResult, weather: WeatherYear, latitude_deg: float) -> list[LoadingDay]:
+    """Return the clearest summer day, the clearest winter day and the most clipped day.
+
+    The last is left out when nothing is clipped all year.  Seasons follow the hemisphere.
+    """
+    summer, winter = (JUNE_21, DECEMBER_21) if latitude_deg >= 0 else (DECEMBER_21, JUNE_21)
+    days = [
+        _day("Clear summer day", clearest_day(weather.ghi_w_per_m2, summer), year),
+        _day("Clear winter day", clearest_day(weather.ghi_w_per_m2, winter), year),
+    ]
+    clipped = year.clipped_w.reshape(365, 24).sum(axis=1)
+    if clipped.max() > 0:
+        days.insert(0, _day("Most clipped day", int(np.argmax(clipped)), year))
+    return days
+
+
+def _day(title: str, day: int, year: YearResult) -> LoadingDay:
+    hours = slice(day * 24, day * 24 + 24)
+
+    def kilowatts(power_w: FloatArray) -> tuple[float, ...]:
+        return tuple(float(p) for p in power_w[hours] / 1000)
+
+    return LoadingDay(
+        title,
+        day,
+        kilowatts(year.dc_w),
+        kilowatts(year.ac_unlimited_w),
+        kilowatts(year.ac_w),
+        float(year.clipped_w[hours].sum() / 1000),
+    )
+
+
+def limit_costs(year: YearResult, steps: int = 61) -> list[LimitCost]:
+    """Return clipped energy for limits from zero to the highest hour of the year."""
+    whole_kwh = float(np.maximum(year.ac_unlimited_w, 0).sum() / 1000)
+    highest_w = float(max(year.ac_unlimited_w.max(), 1.0))
+    costs = []
+    for limit_w in np.linspace(0, highest_w * 1.05, steps):
+        clipped = clipped_kwh_at(year.ac_unlimited_w, float(limit_w))
+        share = clipped / whole_kwh if whole_kwh > 0 else 0.0
+        costs.append(LimitCost(float(limit_w / 1000), clipped, share))
+    return costs

@@ -1,0 +1,81 @@
+"""A check's sum as a person writes it: with symbols, with numbers, with its result."""
+
+import re
+from dataclasses import dataclass
+
+from ridge_tally.core.working import Check, Given, shown, shown_against
+
+SIGNS = {"<=": "≤", ">=": "≥"}
+WRITTEN = {
+    "beta": "β",
+    "gamma_v": "γv",
+    "t_min": "Tmin",
+    "t_hot": "Thot",
+    "voc": "Voc",
+    "vmp": "Vmp",
+    "isc": "Isc",
+    "imp": "Imp",
+    "p_max": "Pmax",
+    "p_ac": "Pac",
+}
+_SYMBOL = re.compile(r"[a-z_]+")
+
+
+@dataclass(frozen=True, slots=True)
+class WorkingLines:
+    """Four lines: ``symbols``, ``numbers``, ``result`` against ``limit``."""
+
+    symbols: str
+    numbers: str
+    result: str
+    limit: str
+
+
+def working_lines(check: Check) -> WorkingLines:
+    """Return the sum of a check; a number nobody gave shows as “?”."""
+    givens = {given.symbol: given for given in check.givens}
+
+    def number(found: re.Match[str]) -> str:
+        given = givens.get(found[0])
+        if given is None:
+            return found[0]
+        text = with_unit(given)
+        return f"({text})" if text.startswith("−") else text
+
+    symbols = _SYMBOL.sub(
+        lambda found: WRITTEN.get(found[0], found[0].replace("_", " ")), check.formula
+    )
+    numbers = _SYMBOL.sub(number, check.formula)
+    value, limit = value_and_limit(check)
+    return WorkingLines(
+        symbols=_typeset(symbols),
+        numbers=_typeset(numbers),
+        result=value,
+        limit=f"{SIGNS[check.relation]} {limit}",
+    )
+
+
+def value_and_limit(check: Check) -> tuple[str, str]:
+    """Return value and limit with units, rounded so that the verdict still reads true."""
+    value, limit = check.value.value, check.limit.value
+    if value is not None and limit is not None:
+        left, right = shown_against(value, limit, check.relation)
+    else:
+        left = "?" if value is None else shown(value)
+        right = "?" if limit is None else shown(limit, 4)
+    return _joined(left, check.value.unit), _joined(right, check.limit.unit)
+
+
+def with_unit(given: Given) -> str:
+    """Return a given as text with its unit, to six figures."""
+    if given.value is None:
+        return "?"
+    return _joined(shown(given.value, 6), given.unit)
+
+
+def _joined(number: str, unit: str) -> str:
+    return f"{number} {unit}" if unit and unit != "1/°C" else number
+
+
+def _typeset(text: str) -> str:
+    return text.replace(" * ", " · ").replace(" - ", " − ")

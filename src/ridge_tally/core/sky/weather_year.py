@@ -1,0 +1,55 @@
+"""A year of weather in equal steps, and which day of it shows what."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+FloatArray = NDArray[np.float64]
+HOURS = 8760
+# Any year without a leap day: weather years carry no date of their own.
+NOMINAL_YEAR = 2025
+
+
+@dataclass(frozen=True, slots=True)
+class WeatherYear:
+    """8760 hours in the site's standard time; irradiances are hour means in W/m².
+
+    ``time`` is the middle of each hour.  ``stand_in`` marks a synthetic year.
+    """
+
+    time: NDArray[np.datetime64]
+    ghi_w_per_m2: FloatArray
+    dni_w_per_m2: FloatArray
+    dhi_w_per_m2: FloatArray
+    air_degc: FloatArray
+    wind_m_per_s: FloatArray
+    name: str
+    stand_in: bool
+
+
+def hour_middles() -> NDArray[np.datetime64]:
+    """Return the (8760,) middles of the hours of the nominal year."""
+    start = np.datetime64(f"{NOMINAL_YEAR}-01-01T00:30", "s")
+    hours: NDArray[np.datetime64] = start + np.arange(HOURS) * np.timedelta64(3600, "s")
+    return hours
+
+
+def month_of(time: NDArray[np.datetime64]) -> NDArray[np.int64]:
+    """Return the month 0 to 11 of each moment."""
+    return time.astype("datetime64[M]").astype(np.int64) % 12
+
+
+def clearest_day(ghi_w_per_m2: FloatArray, around_day: int, within_days: int = 30) -> int:
+    """Return the day of the year (0 to 364) with most light within some days of another.
+
+    Parameters
+    ----------
+    ghi_w_per_m2 : (8760,) float
+        Hourly means.
+    around_day : int
+        0 is the first of January; the search wraps round the year's end.
+    """
+    daily = ghi_w_per_m2.reshape(365, 24).sum(axis=1)
+    days = np.arange(around_day - within_days, around_day + within_days + 1) % 365
+    return int(days[np.argmax(daily[days])])

@@ -1,0 +1,85 @@
+"""The numbers several rules share: sheets, temperatures and ceilings of one option."""
+
+from dataclasses import dataclass
+
+from ridge_tally.core.energy.diode_fit import fit_diode
+from ridge_tally.core.equipment import InverterSheet, ModuleSheet
+from ridge_tally.core.errors import MissingDatum, OutsideModelRange
+from ridge_tally.core.job.document import Job, Option, inverter_sheet_of, module_sheet_of
+from ridge_tally.core.working import Given
+from ridge_tally.rules import tables
+
+MOUNTING = "roof-stand-off"
+
+
+@dataclass(frozen=True, slots=True)
+class Design:
+    """One option with its datasheets and its design temperatures as givens.
+
+    ``coldest_planning_degc`` is for planning only: the typed extreme, or the climate's
+    stand-in, which never passes a limit.
+    """
+
+    job: Job
+    option: Option
+    module: ModuleSheet
+    inverter: InverterSheet
+    coldest: Given
+    hottest_cell: Given
+    coldest_planning_degc: float
+    hottest_is_stand_in: bool
+    vmp_coefficient: Given
+
+
+def design_of(
+    job: Job, option: Option, stand_in_coldest_degc: float, stand_in_hottest_degc: float
+) -> Design:
+    """Return the shared numbers of an option.
+
+    Parameters
+    ----------
+    job, option
+        The option must belong to the job.
+    stand_in_coldest_degc, stand_in_hottest_degc : float
+        The climate's own guesses, used where nobody typed a temperature.
+    """
+    site = job.site
+    module = module_sheet_of(job, option)
+    typed = site.coldest.value_degc
+    hottest = site.hottest.value_degc
+    rise_k = tables.load("cell-temperature-rise").number("rise_k", mounting=MOUNTING)
+    hottest_degc = stand_in_hottest_degc if hottest is None else hottest
+    hot_origin = "stand-in by climate" if hottest is None else site.hottest.source
+    return Design(
+        job=job,
+        option=option,
+        module=module,
+        inverter=inverter_sheet_of(job, option),
+        coldest=Given(
+            "t_min", "coldest air", typed, "°C", site.coldest.source if typed is not None else ""
+        ),
+        hottest_cell=Given(
+            "t_hot",
+            "hottest cell",
+            hottest_degc + rise_k,
+            "°C",
+            f"{hottest_degc:g} °C air ({hot_origin}) + {rise_k:g} K for a roof stand-off",
+        ),
+        coldest_planning_degc=stand_in_coldest_degc if typed is None else typed,
+        hottest_is_stand_in=hottest is None,
+        vmp_coefficient=_vmp_coefficient(module),
+    )
+
+
+def _vmp_coefficient(module: ModuleSheet) -> Given:
+    try:
+        model = fit_diode(module)
+    except (MissingDatum, OutsideModelRange):
+        return Given("gamma_v", "Vmp coefficient", None, "1/°C", "")
+    return Given(
+        "gamma_v",
+        "Vmp coefficient",
+        model.vmp_coefficient_frac_per_degc,
+        "1/°C",
+        f"diode model, {model.fitted_by}",
+    )

@@ -1,0 +1,152 @@
+"""What must hold inside a job document before anything is computed from it."""
+
+from collections.abc import Iterable, Sequence
+
+from ridge_tally.core.equipment import InverterSheet, ModuleSheet
+from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, OutOfRange
+from ridge_tally.core.job.document import (
+    Job,
+    Option,
+    Site,
+    inverter_sheet_of,
+    module_sheet_of,
+    plane_of,
+    present_ids,
+)
+from ridge_tally.core.survey.outline import require_possible
+
+LONGEST_NAME = 80
+MOST_MODULES = 500
+
+
+def require_sound(job: Job) -> None:
+    """Raise on the first thing in the document that contradicts itself.
+
+    Raises
+    ------
+    OutOfRange, BadGeometry, MissingDatum, NotFound
+        Naming the field, the value and what to do.
+    """
+    _require_name(job.name)
+    _require_site(job.site)
+    for plane in job.survey.planes:
+        require_possible(plane)
+        _require_distinct(f"obstructions of {plane.name}", [o.id for o in plane.obstructions])
+    _require_distinct("roof planes", [p.id for p in job.survey.planes])
+    for module in job.equipment.modules:
+        require_module_sheet(module)
+    for inverter in job.equipment.inverters:
+        require_inverter_sheet(inverter)
+    if not job.options:
+        raise MissingDatum("option", f"The job “{job.name}”", "A job holds at least one option.")
+    _require_distinct("options", [o.id for o in job.options])
+    for option in job.options:
+        _require_option(job, option)
+
+
+def _require_name(name: str) -> None:
+    if not 0 < len(name.strip()) <= LONGEST_NAME:
+        raise OutOfRange("Length of the name", len(name), f"1 to {LONGEST_NAME} characters")
+
+
+def _require_distinct(what: str, ids: Sequence[str]) -> None:
+    if len(set(ids)) < len(ids):
+        twice = next(i for i in ids if ids.count(i) > 1)
+        raise BadGeometry(what, f"the id “{twice}” is there twice", "Give each its own.")
+
+
+def _require_site(site: Site) -> None:
+    ranges: Iterable[tuple[str, float | None, float, float]] = (
+        ("Latitude in degrees", site.latitude_deg, -66.0, 66.0),
+        ("Longitude in degrees", site.longitude_deg, -180.0, 180.0),
+        ("Elevation in metres", site.elevation_m, -430.0, 6000.0),
+        ("Hours from UTC", site.utc_offset_h, -12.0, 14.0),
+        ("Coldest air in °C", site.coldest.value_degc, -60.0, 25.0),
+        ("Hottest air in °C", site.hottest.value_degc, 5.0, 55.0),
+    )
+    for field, value, low, high in ranges:
+        if value is not None and not low <= value <= high:
+            raise OutOfRange(field, value, f"between {low:g} and {high:g}")
+
+
+def require_module_sheet(sheet: ModuleSheet) -> None:
+    """Raise if a module's figures contradict each other.
+
+    Raises
+    ------
+    OutOfRange
+        Naming the module and the figure.
+    """
+    positive = ("p_max_w", "voc_v", "isc_a", "vmp_v", "imp_a", "long_m", "short_m", "mass_kg")
+    _require_positive(sheet.name, sheet, positive)
+    pairs = ((sheet.vmp_v, sheet.voc_v, "Vmp", "Voc"), (sheet.imp_a, sheet.isc_a, "Imp", "Isc"))
+    for low, high, low_name, high_name in pairs:
+        if low >= high:
+            raise OutOfRange(f"{sheet.name}, {low_name}", low, f"below {high_name} ({high:g})")
+    if sheet.cells_in_series < 1 or sheet.bypass_diodes < 1 or sheet.short_m > sheet.long_m:
+        raise OutOfRange(
+            f"{sheet.name}, cells, diodes or sides", sheet.cells_in_series, "positive, long ≥ short"
+        )
+    beta = sheet.beta_voc_frac_per_degc
+    if beta is not None and not -0.006 <= beta < 0:
+        raise OutOfRange(
+            f"{sheet.name}, Voc coefficient as a fraction per °C",
+            beta,
+            "negative and no steeper than −0.006",
+            "Sheets print %/°C (divide by 100) or V/°C (divide by Voc).",
+        )
+
+
+def require_inverter_sheet(sheet: InverterSheet) -> None:
+    """Raise if an inverter's figures contradict each other.
+
+    Raises
+    ------
+    OutOfRange, MissingDatum
+        Naming the inverter and the figure.
+    """
+    _require_positive(sheet.name, sheet, ("p_ac_w", "v_dc_max_v", "v_start_v"))
+    if not sheet.trackers:
+        raise MissingDatum("tracker", sheet.name, "Give it at least one MPPT input.")
+    for number, tracker in enumerate(sheet.trackers, start=1):
+        _require_positive(f"{sheet.name}, tracker {number}", tracker, ("i_max_a", "inputs"))
+        if not 0 < tracker.v_min_v < tracker.v_max_v <= sheet.v_dc_max_v:
+            raise OutOfRange(
+                f"{sheet.name}, tracker {number}, lowest tracking voltage",
+                tracker.v_min_v,
+                f"above 0 and below its highest ({tracker.v_max_v:g} V), both within the input limit",
+            )
+
+
+def _require_positive(owner: str, values: object, names: Iterable[str]) -> None:
+    for name in names:
+        value = getattr(values, name)
+        if not value > 0:
+            raise OutOfRange(f"{owner}, {name}", value, "more than 0")
+
+
+def _require_option(job: Job, option: Option) -> None:
+    _require_name(option.name)
+    module_sheet_of(job, option)
+    inverter = inverter_sheet_of(job, option)
+    for array in option.arrays:
+        plane_of(job, array.plane_id)
+        if array.gap_in_row_m < 0 or array.gap_between_rows_m < 0:
+            raise OutOfRange(f"Gap in option {option.name}", array.gap_in_row_m, "0 or more")
+    placed = [m.id for array in option.arrays for m in array.modules]
+    if len(placed) > MOST_MODULES:
+        raise OutOfRange(f"Modules in option {option.name}", len(placed), f"at most {MOST_MODULES}")
+    _require_distinct(f"modules of option {option.name}", placed)
+    strung = [m for string in option.strings for m in string.module_ids]
+    _require_distinct(f"strings of option {option.name}", strung)
+    present = set(present_ids(option))
+    for module_id in strung:
+        if module_id not in present:
+            raise NotFound(f"module of a string in option {option.name}:", module_id)
+    for string in option.strings:
+        if not 1 <= string.tracker_number <= len(inverter.trackers):
+            raise OutOfRange(
+                f"Tracker of string {string.tag}",
+                string.tracker_number,
+                f"between 1 and {len(inverter.trackers)}",
+            )

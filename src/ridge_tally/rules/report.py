@@ -1,0 +1,24 @@
+"""All fast checks of an option, in the order the Tally shows them."""
+
+from ridge_tally.core.working import Check, LimitKind, Verdict
+from ridge_tally.rules.array import array_checks
+from ridge_tally.rules.design import Design
+from ridge_tally.rules.loading import loading_checks
+from ridge_tally.rules.strings import string_checks
+
+KINDS = (LimitKind.STOP, LimitKind.OUTSIDE, LimitKind.COSTS, LimitKind.NOTE)
+
+
+def all_checks(design: Design) -> tuple[Check, ...]:
+    """Return every check: broken by kind, then unchecked by kind, then kept by margin."""
+    found = (*string_checks(design), *array_checks(design), *loading_checks(design))
+    return tuple(sorted(found, key=_place))
+
+
+def _place(item: Check) -> tuple[int, float]:
+    kind = float(KINDS.index(item.kind))
+    if item.verdict is Verdict.BROKEN:
+        return 0, kind
+    if item.verdict is Verdict.NOT_CHECKED:
+        return 1, kind
+    return 2, item.margin_frac if item.margin_frac is not None else float("inf")

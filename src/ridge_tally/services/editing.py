@@ -1,0 +1,364 @@
+"""Applying an edit to a job: a pure function from document to document.
+
+Each edit is validated as a whole; a refused edit leaves the document as it was.
+"""
+
+from dataclasses import replace
+from typing import Any, assert_never
+
+from ridge_tally.catalogue.shelf import Shelf
+from ridge_tally.core.array.blockers import ground_of
+from ridge_tally.core.array.fill import fill_rows
+from ridge_tally.core.errors import BadGeometry, NotFound
+from ridge_tally.core.job import edits
+from ridge_tally.core.job.document import (
+    DesignTemperature,
+    Job,
+    Obstruction,
+    ObstructionId,
+    ObstructionKind,
+    Option,
+    OptionId,
+    Orientation,
+    PlacedId,
+    PlacedModule,
+    PlaneArray,
+    PlaneId,
+    RoofPlane,
+    Taped,
+    module_sheet_of,
+    option_of,
+    plane_of,
+    with_option,
+    with_plane,
+)
+from ridge_tally.core.strings.plan import plan_strings
+from ridge_tally.core.strings.thread import thread_strings
+from ridge_tally.core.units import (
+    format_length,
+    parse_length_m,
+    parse_number,
+    parse_slope_deg,
+)
+from ridge_tally.rules.array import footprint_of
+from ridge_tally.rules.design import Design, design_of
+from ridge_tally.rules.document import require_sound
+from ridge_tally.rules.strings import string_limits
+from ridge_tally.simulators.weather_service import climate
+
+GAP_M = 0.02
+MOST_OPTIONS = 8
+PLANE_NAMES = {
+    edits.PlaneField.EAVE: "Eave",
+    edits.PlaneField.RIDGE: "Ridge",
+    edits.PlaneField.HEIGHT: "Height up the slope",
+    edits.PlaneField.RIDGE_LEFT: "Ridge inset",
+    edits.PlaneField.SETBACK_EAVE: "Free strip along the eave",
+    edits.PlaneField.SETBACK_RIDGE: "Free strip along the ridge",
+    edits.PlaneField.SETBACK_RAKE: "Free strip along the rakes",
+}
+SITE_NAMES = {
+    edits.SiteField.LATITUDE: "Latitude",
+    edits.SiteField.LONGITUDE: "Longitude",
+    edits.SiteField.ELEVATION: "Elevation",
+    edits.SiteField.UTC_OFFSET: "Hours from UTC",
+    edits.SiteField.COLDEST: "Coldest air",
+    edits.SiteField.HOTTEST: "Hottest air",
+}
+
+
+def apply_edit(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:
+    """Return the job after the edit, its strings threaded again where they depend on it.
+
+    Raises
+    ------
+    NotUnderstood, OutOfRange, BadGeometry, MissingDatum, NotFound
+        Naming the field, the value and the remedy; the job given in is untouched.
+    """
+    changed = _changed(job, edit, shelf)
+    rethreaded = replace(changed, options=tuple(thread_option(changed, o) for o in changed.options))
+    require_sound(rethreaded)
+    return rethreaded
+
+
+def thread_option(job: Job, option: Option) -> Option:
+    """Return the option with its strings planned and threaded anew."""
+    design = design_for(job, option)
+    modules = tuple(m for array in option.arrays for m in array.modules)
+    present = sum(m.present for m in modules)
+    plan = plan_strings(present, string_limits(design), option.series_wish)
+    return replace(option, strings=thread_strings(modules, plan))
+
+
+def design_for(job: Job, option: Option) -> Design:
+    """Return the rules' shared numbers, with the climate's stand-in temperatures."""
+    stand_in = climate(job.site.climate_id)
+    return design_of(job, option, stand_in.coldest_degc, stand_in.hottest_degc)
+
+
+def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:
+    match edit:
+        case edits.SetPlaneField():
+            return with_plane(job, _plane_field(job, edit))
+        case edits.AddObstruction():
+            return with_plane(job, _with_new_obstruction(job, edit))
+        case edits.SetObstructionField():
+            return with_plane(job, _obstruction_field(job, edit))
+        case edits.MoveObstruction():
+            return with_plane(job, _moved(job, edit))
+        case edits.RemoveObstruction():
+            return with_plane(job, _without(job, edit.plane_id, edit.obstruction_id))
+        case edits.SetSiteField():
+            return _site_field(job, edit)
+        case edits.SetPlace():
+            climate(edit.climate_id)
+            site = replace(
+                job.site,
+                place=edit.place.strip(),
+                climate_id=edit.climate_id,
+                code_pack=edit.code_pack,
+                dwelling=edit.dwelling,
+            )
+            return replace(job, site=site)
+        case edits.RenameJob():
+            return replace(job, name=edit.name.strip())
+        case edits.SetUnit():
+            return replace(job, unit=edit.unit)
+        case edits.FillPlane():
+            return _filled(job, edit.option_id, edit.plane_id, edit.orientation)
+        case edits.ToggleModules():
+            return with_option(job, _toggled(option_of(job, edit.option_id), edit.module_ids))
+        case edits.ChooseModule():
+            return _with_module(job, edit, shelf)
+        case edits.ChooseInverter():
+            inverter = shelf.inverter(edit.inverter_id)
+            known = tuple(i for i in job.equipment.inverters if i.id != inverter.id)
+            equipment = replace(job.equipment, inverters=(*known, inverter))
+            option = replace(option_of(job, edit.option_id), inverter_id=inverter.id)
+            return with_option(replace(job, equipment=equipment), option)
+        case edits.WishSeriesLength():
+            option = option_of(job, edit.option_id)
+            wish = edit.modules_in_series
+            if wish is not None and not 1 <= wish <= 60:
+                raise BadGeometry(
+                    "Modules in series",
+                    f"{wish} cannot be wired",
+                    "Type 1 to 60, or leave it empty.",
+                )
+            return with_option(job, replace(option, series_wish=wish))
+        case edits.CopyOption():
+            return _copied(job, edit)
+        case edits.RenameOption():
+            option = replace(option_of(job, edit.option_id), name=edit.name.strip())
+            return with_option(job, option)
+        case edits.RemoveOption():
+            return _without_option(job, edit.option_id)
+        case _:
+            assert_never(edit)
+
+
+def _taped(typed: str, job: Job, field: str) -> Taped:
+    return Taped(parse_length_m(typed, job.unit, field), typed.strip())
+
+
+def _measured(value_m: float, job: Job) -> Taped:
+    return Taped(round(value_m, 4), format_length(value_m, job.unit))
+
+
+def _plane_field(job: Job, edit: edits.SetPlaneField) -> RoofPlane:
+    plane = plane_of(job, edit.plane_id)
+    kind = edits.PlaneField
+    if edit.field is kind.SLOPE:
+        field = f"{plane.name}, slope"
+        slope_deg = parse_slope_deg(edit.typed, field)
+        return replace(plane, slope_deg=slope_deg, slope_typed=edit.typed.strip())
+    if edit.field is kind.AZIMUTH:
+        field = f"{plane.name}, azimuth"
+        azimuth = parse_number(edit.typed, field, "degrees from true north, such as 176")
+        return replace(plane, azimuth_deg=azimuth % 360 if azimuth == 360 else azimuth)
+    taped = _taped(edit.typed, job, f"{plane.name}, {PLANE_NAMES[edit.field].lower()}")
+    if edit.field in (kind.SETBACK_EAVE, kind.SETBACK_RIDGE, kind.SETBACK_RAKE):
+        if taped.value_m < 0:
+            raise BadGeometry(
+                PLANE_NAMES[edit.field], f"{edit.typed} is less than nothing", "Type 0 or more."
+            )
+        name = edit.field.value.removeprefix("setback_")
+        return replace(plane, setbacks=replace(plane.setbacks, **{name: taped}))
+    outline = replace(plane.outline, **{edit.field.value: taped})
+    if edit.field is kind.EAVE and plane.outline.ridge == plane.outline.eave:
+        # A rectangle stays one: the ridge was never taped apart from the eave.
+        outline = replace(outline, ridge=taped)
+    return replace(plane, outline=outline)
+
+
+def _with_new_obstruction(job: Job, edit: edits.AddObstruction) -> RoofPlane:
+    plane = plane_of(job, edit.plane_id)
+    vent = edit.obstruction_kind is ObstructionKind.VENT
+    numbers = [int(o.id.removeprefix("o")) for o in plane.obstructions if o.id[1:].isdigit()]
+    number = max(numbers, default=0) + 1
+    same = sum(o.kind is edit.obstruction_kind for o in plane.obstructions) + 1
+    size_m, height_m, clearance_m = (0.08, 0.4, 0.1) if vent else (0.6, 1.0, 0.3)
+    new = Obstruction(
+        id=ObstructionId(f"o{number}"),
+        kind=edit.obstruction_kind,
+        name=f"{'Vent' if vent else 'Chimney'} {same}",
+        left=_measured(edit.left_m, job),
+        bottom=_measured(edit.bottom_m, job),
+        width=_measured(size_m, job),
+        depth=_measured(size_m, job),
+        height=_measured(height_m, job),
+        clearance=_measured(clearance_m, job),
+    )
+    return replace(plane, obstructions=(*plane.obstructions, new))
+
+
+def _obstruction(plane: RoofPlane, obstruction_id: ObstructionId) -> Obstruction:
+    for obstruction in plane.obstructions:
+        if obstruction.id == obstruction_id:
+            return obstruction
+    raise NotFound("obstruction", obstruction_id)
+
+
+def _with_obstruction(plane: RoofPlane, changed: Obstruction) -> RoofPlane:
+    return replace(
+        plane,
+        obstructions=tuple(changed if o.id == changed.id else o for o in plane.obstructions),
+    )
+
+
+def _obstruction_field(job: Job, edit: edits.SetObstructionField) -> RoofPlane:
+    plane = plane_of(job, edit.plane_id)
+    old = _obstruction(plane, edit.obstruction_id)
+    taped = _taped(edit.typed, job, f"{old.name}, {edit.field.value}")
+    change: dict[str, Any] = {edit.field.value: taped}
+    changed = replace(old, **change)
+    if old.kind is ObstructionKind.VENT and edit.field is edits.ObstructionField.WIDTH:
+        changed = replace(changed, depth=taped)
+    return _with_obstruction(plane, changed)
+
+
+def _moved(job: Job, edit: edits.MoveObstruction) -> RoofPlane:
+    plane = plane_of(job, edit.plane_id)
+    old = _obstruction(plane, edit.obstruction_id)
+    left, bottom = _measured(edit.left_m, job), _measured(edit.bottom_m, job)
+    return _with_obstruction(plane, replace(old, left=left, bottom=bottom))
+
+
+def _without(job: Job, plane_id: PlaneId, obstruction_id: ObstructionId) -> RoofPlane:
+    plane = plane_of(job, plane_id)
+    _obstruction(plane, obstruction_id)
+    kept = tuple(o for o in plane.obstructions if o.id != obstruction_id)
+    return replace(plane, obstructions=kept)
+
+
+def _site_field(job: Job, edit: edits.SetSiteField) -> Job:
+    kind, name = edits.SiteField, SITE_NAMES[edit.field]
+    if edit.field in (kind.COLDEST, kind.HOTTEST):
+        typed = edit.typed.strip()
+        value = parse_number(typed, name, "degrees Celsius, such as −24") if typed else None
+        source = edit.source.strip() or "typed for this site"
+        temperature = DesignTemperature(value, source if value is not None else "")
+        change: dict[str, Any] = {edit.field.value: temperature}
+        return replace(job, site=replace(job.site, **change))
+    if edit.field is kind.ELEVATION:
+        value = parse_length_m(edit.typed, job.unit, name)
+        return replace(job, site=replace(job.site, elevation_m=value))
+    value = parse_number(edit.typed, name, "a number such as 36.2")
+    attribute = {
+        kind.LATITUDE: "latitude_deg",
+        kind.LONGITUDE: "longitude_deg",
+        kind.UTC_OFFSET: "utc_offset_h",
+    }[edit.field]
+    number: dict[str, Any] = {attribute: value}
+    return replace(job, site=replace(job.site, **number))
+
+
+def _filled(job: Job, option_id: OptionId, plane_id: PlaneId, orientation: Orientation) -> Job:
+    option, plane = option_of(job, option_id), plane_of(job, plane_id)
+    array = PlaneArray(plane_id, orientation, GAP_M, GAP_M, ())
+    design = design_for(job, option)
+    fill = fill_rows(ground_of(plane), footprint_of(design, array))
+    if not fill.places_m:
+        sheet = module_sheet_of(job, option)
+        raise BadGeometry(
+            plane.name,
+            f"no module of {sheet.long_m:g} × {sheet.short_m:g} m fits inside the free strips",
+            "Turn the modules, choose a smaller one, or narrow a strip.",
+        )
+    others = tuple(a for a in option.arrays if a.plane_id != plane_id)
+    array = replace(
+        array,
+        modules=tuple(
+            PlacedModule(PlacedId(f"{plane_id}-{i}"), round(x, 5), round(y, 5), present=True)
+            for i, (x, y) in enumerate(fill.places_m, start=1)
+        ),
+    )
+    return with_option(job, replace(option, arrays=(*others, array)))
+
+
+def _toggled(option: Option, module_ids: tuple[PlacedId, ...]) -> Option:
+    known = {m.id for array in option.arrays for m in array.modules}
+    for module_id in module_ids:
+        if module_id not in known:
+            raise NotFound("module", module_id)
+    arrays = tuple(
+        replace(
+            array,
+            modules=tuple(
+                replace(m, present=not m.present) if m.id in module_ids else m
+                for m in array.modules
+            ),
+        )
+        for array in option.arrays
+    )
+    return replace(option, arrays=arrays)
+
+
+def _with_module(job: Job, edit: edits.ChooseModule, shelf: Shelf) -> Job:
+    """Take another module; arrays are filled again, since every place depends on its size."""
+    module = shelf.module(edit.module_id)
+    known = tuple(m for m in job.equipment.modules if m.id != module.id)
+    job = replace(job, equipment=replace(job.equipment, modules=(*known, module)))
+    option = option_of(job, edit.option_id)
+    old = module_sheet_of(job, option)
+    job = with_option(job, replace(option, module_id=module.id))
+    if (old.long_m, old.short_m) != (module.long_m, module.short_m):
+        for array in option.arrays:
+            job = _filled(job, option.id, array.plane_id, array.orientation)
+    return job
+
+
+def _copied(job: Job, edit: edits.CopyOption) -> Job:
+    if len(job.options) >= MOST_OPTIONS:
+        raise BadGeometry(
+            "Options", f"a job holds at most {MOST_OPTIONS}", "Remove one, or duplicate the job."
+        )
+    taken = {o.id for o in job.options}
+    new_id = next(c for c in "abcdefghijklmnop" if c not in taken)
+    copy = replace(option_of(job, edit.option_id), id=OptionId(new_id), name=edit.name.strip())
+    return replace(job, options=(*job.options, copy))
+
+
+def _without_option(job: Job, option_id: OptionId) -> Job:
+    option_of(job, option_id)
+    if len(job.options) == 1:
+        raise BadGeometry("Options", "the last one cannot be removed", "Delete the job instead.")
+    return replace(job, options=tuple(o for o in job.options if o.id != option_id))
+
+
+def describe_edit(edit: edits.Edit) -> str:
+    """Return what the edit did, for the history: ``eave 12.19``."""
+    match edit:
+        case edits.SetPlaneField():
+            return f"{edit.field.value.replace('_', ' ')} {edit.typed}"
+        case edits.SetObstructionField():
+            return f"obstruction {edit.field.value} {edit.typed}"
+        case edits.SetSiteField():
+            return f"{SITE_NAMES[edit.field].lower()} {edit.typed}"
+        case edits.FillPlane():
+            way = "portrait" if edit.orientation is Orientation.PORTRAIT else "landscape"
+            return f"fill {way}"
+        case edits.ToggleModules():
+            return f"toggle {len(edit.module_ids)} module(s)"
+        case _:
+            return edit.kind.replace("-", " ")

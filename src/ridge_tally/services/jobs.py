@@ -1,0 +1,234 @@
+"""Use cases on jobs: open, create, change, undo, copy, delete, export, import."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from datetime import datetime
+
+from ridge_tally.core.errors import Conflict
+from ridge_tally.core.job.document import (
+    CodePack,
+    DesignTemperature,
+    Equipment,
+    Job,
+    Option,
+    OptionId,
+    PlaneId,
+    RoofPlane,
+    Setbacks,
+    Site,
+    Survey,
+    Taped,
+    Trapezoid,
+)
+from ridge_tally.core.job.edits import Edit
+from ridge_tally.core.units import LengthUnit, parse_length_m
+from ridge_tally.formats.job_file import JobFile, read_job, write_job
+from ridge_tally.rules.document import require_sound
+from ridge_tally.services.editing import apply_edit, describe_edit, thread_option
+from ridge_tally.services.reporting import OptionReport, option_report
+from ridge_tally.services.workspace import Workspace
+from ridge_tally.store import jobs as store
+from ridge_tally.store.database import transaction
+from ridge_tally.store.jobs import JobEntry, JobId, NewRevision, Revision
+
+
+@dataclass(frozen=True, slots=True)
+class JobState:
+    """A job at one revision with the fast report of each option."""
+
+    job_id: str
+    revision: int
+    is_newest: bool
+    saved_at: datetime
+    undo: str
+    redo: bool
+    job: Job
+    reports: tuple[OptionReport, ...]
+
+
+def list_jobs(workspace: Workspace) -> tuple[JobEntry, ...]:
+    """Return the jobs that are not deleted, newest change first."""
+    with transaction(workspace.sessions) as session:
+        return store.list_jobs(session)
+
+
+def open_job(workspace: Workspace, job_id: JobId, revision: int | None = None) -> JobState:
+    """Return a job at its newest or at a named revision; NotFound if it is not there."""
+    with transaction(workspace.sessions) as session:
+        head = store.head_of(session, job_id)
+        found = head if revision is None else store.revision_of(session, job_id, revision)
+        later = store.next_of(session, job_id, found.number) is not None
+    return _state(found, later, is_newest=found.number == head.number)
+
+
+def create_job(workspace: Workspace, name: str, unit: LengthUnit, author: str) -> JobState:
+    """Store a new job with one plane to be measured over, and return it."""
+    return store_job(workspace, _blank_job(workspace, name.strip(), unit), "create job", author)
+
+
+def store_job(workspace: Workspace, job: Job, what: str, author: str) -> JobState:
+    """Store a document as a new job.
+
+    Raises
+    ------
+    OutOfRange, BadGeometry, MissingDatum, NotFound
+        If the document contradicts itself; nothing is stored then.
+    """
+    require_sound(job)
+    with transaction(workspace.sessions) as session:
+        first = store.add_job(session, _new(workspace, job, what, author))
+    return _state(first, later=False, is_newest=True)
+
+
+def duplicate_job(workspace: Workspace, job_id: JobId, author: str) -> JobState:
+    """Store a copy of a job's newest revision under a name of its own."""
+    job = open_job(workspace, job_id).job
+    copy = replace(job, name=f"{job.name[:70]} (copy)")
+    return store_job(workspace, copy, f"copy of {job_id}", author)
+
+
+def save_edit(
+    workspace: Workspace, job_id: JobId, parent: int, edit: Edit, author: str
+) -> JobState:
+    """Apply an edit to the revision the person saw and store the result after it.
+
+    Raises
+    ------
+    Conflict
+        If another save came first; this one is kept as a job of its own, named in the error.
+    NotUnderstood, OutOfRange, BadGeometry, MissingDatum, NotFound
+        If the edit cannot be; nothing is stored then.
+    """
+    with transaction(workspace.sessions) as session:
+        seen = store.revision_of(session, job_id, parent)
+    job = apply_edit(_document(seen), edit, workspace.shelf)
+    new = _new(workspace, job, describe_edit(edit), author)
+    try:
+        with transaction(workspace.sessions) as session:
+            saved = store.add_revision(session, job_id, parent, new)
+    except Conflict as conflict:
+        raise _kept_beside(workspace, job, conflict, author) from None
+    return _state(saved, later=False, is_newest=True)
+
+
+def _kept_beside(workspace: Workspace, job: Job, conflict: Conflict, author: str) -> Conflict:
+    """Store the losing side as a sibling job and return the conflict that names it."""
+    name = f"{job.name[:50]} (other tab, {workspace.clock():%H:%M:%S} UTC)"
+    sibling = store_job(workspace, replace(job, name=name), "kept from a conflict", author)
+    return replace(conflict, kept_as=name, kept_job_id=sibling.job_id)
+
+
+def undo(workspace: Workspace, job_id: JobId, from_revision: int) -> JobState:
+    """Step back to the revision before; Conflict if the job has moved on elsewhere."""
+    return _step(workspace, job_id, from_revision, store.step_back)
+
+
+def redo(workspace: Workspace, job_id: JobId, from_revision: int) -> JobState:
+    """Step forward again; Conflict if the job has moved on elsewhere."""
+    return _step(workspace, job_id, from_revision, store.step_forward)
+
+
+def _step(
+    workspace: Workspace,
+    job_id: JobId,
+    from_revision: int,
+    move: Callable[..., Revision],
+) -> JobState:
+    with transaction(workspace.sessions) as session:
+        found = move(session, job_id, from_revision)
+        later = store.next_of(session, job_id, found.number) is not None
+    return _state(found, later, is_newest=True)
+
+
+def delete_job(workspace: Workspace, job_id: JobId) -> None:
+    """Take a job off the list; ``restore_job`` brings it back whole."""
+    with transaction(workspace.sessions) as session:
+        store.head_of(session, job_id)
+        store.set_deleted(session, job_id, workspace.clock())
+
+
+def restore_job(workspace: Workspace, job_id: JobId) -> JobState:
+    """Bring a deleted job back."""
+    with transaction(workspace.sessions) as session:
+        store.set_deleted(session, job_id, None)
+    return open_job(workspace, job_id)
+
+
+def export_job(workspace: Workspace, job_id: JobId) -> str:
+    """Return the job file of the newest revision."""
+    return write_job(open_job(workspace, job_id).job)
+
+
+def import_job(workspace: Workspace, text: bytes, file: str, author: str) -> JobState:
+    """Store the job of a job file as a new job.
+
+    Raises
+    ------
+    FormatError
+        With the place and the problem; nothing is stored then.
+    """
+    return store_job(workspace, read_job(text, file), f"import of {file}"[:120], author)
+
+
+def _new(workspace: Workspace, job: Job, what: str, author: str) -> NewRevision:
+    document = JobFile(job=job).model_dump_json()
+    return NewRevision(document, job.name, what[:120], author[:64], workspace.clock())
+
+
+def _document(revision: Revision) -> Job:
+    return JobFile.model_validate_json(revision.document).job
+
+
+def _state(revision: Revision, later: bool, *, is_newest: bool) -> JobState:
+    job = _document(revision)
+    return JobState(
+        job_id=revision.job_id,
+        revision=revision.number,
+        is_newest=is_newest,
+        saved_at=revision.saved_at,
+        undo=revision.what if revision.parent is not None else "",
+        redo=later,
+        job=job,
+        reports=tuple(option_report(job, option) for option in job.options),
+    )
+
+
+def _blank_job(workspace: Workspace, name: str, unit: LengthUnit) -> Job:
+    """Return a job with one rectangular plane, round in its own unit, to be typed over."""
+
+    def taped(metric: str, feet: str) -> Taped:
+        typed = metric if unit is LengthUnit.METRE else feet
+        return Taped(parse_length_m(typed, unit), typed)
+
+    eave = taped("10", "33'")
+    plane = RoofPlane(
+        id=PlaneId("plane-1"),
+        name="Roof plane 1",
+        outline=Trapezoid(eave, eave, taped("6", "20'"), taped("0", "0")),
+        slope_deg=25.0,
+        slope_typed="25",
+        azimuth_deg=180.0,
+        setbacks=Setbacks(taped("0.15", '6"'), taped("0.45", '18"'), taped("0.3", '12"')),
+        obstructions=(),
+    )
+    module, inverter = workspace.shelf.modules[1], workspace.shelf.inverters[3]
+    job = Job(
+        name=name,
+        unit=unit,
+        site=Site(
+            place="Place not given yet",
+            latitude_deg=40.0,
+            longitude_deg=-100.0 if unit is LengthUnit.FOOT else 0.0,
+            elevation_m=100.0,
+            utc_offset_h=-7.0 if unit is LengthUnit.FOOT else 0.0,
+            climate_id="inland-four-seasons",
+            code_pack=CodePack.US if unit is LengthUnit.FOOT else CodePack.IEC,
+            dwelling=True,
+            coldest=DesignTemperature(None, ""),
+            hottest=DesignTemperature(None, ""),
+        ),
+        survey=Survey((plane,)),
+        equipment=Equipment((module,), (inverter,)),
+        options=(Option(OptionId("a"), "first draft", module.id, inverter.id),),
+    )
+    return replace(job, options=tuple(thread_option(job, o) for o in job.options))

@@ -1,0 +1,204 @@
+"""The fast part of an option's Tally: counts, checks with their sums, tracker windows."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from ridge_tally.core.job.document import Job, Option, PlaneId, present_ids
+from ridge_tally.core.sheets.working_lines import WorkingLines, value_and_limit, working_lines
+from ridge_tally.core.survey.outline import area_m2, corners_m
+from ridge_tally.core.working import Check, LimitKind, Verdict
+from ridge_tally.rules.array import footprint_of, misplaced
+from ridge_tally.rules.design import Design
+from ridge_tally.rules.report import all_checks
+from ridge_tally.rules.strings import cold_limit, string_limits
+from ridge_tally.services.editing import design_for
+
+
+class StepState(StrEnum):
+    """How a step stands: the run shows it by shape."""
+
+    SETTLED = "settled"
+    LOOK = "look"
+    STOP = "stop"
+    NOT_BEGUN = "not-begun"
+
+
+@dataclass(frozen=True, slots=True)
+class CheckView:
+    """A check with the texts every reader shows alike; ``key`` names it within the option."""
+
+    key: str
+    check: Check
+    lines: WorkingLines
+    value_text: str
+    limit_text: str
+
+
+@dataclass(frozen=True, slots=True)
+class TrackerView:
+    """One tracker's voltage window and what its strings reach; ``None`` where not known."""
+
+    number: int
+    strings: tuple[str, ...]
+    modules_in_series: int
+    v_min_v: float
+    v_max_v: float
+    v_start_v: float
+    v_limit_v: float
+    v_hot_v: float | None
+    v_cold_v: float | None
+    i_operating_a: float
+    i_operating_max_a: float
+    i_short_a: float
+    i_short_max_a: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class PlaneView:
+    """A plane as drawn: corners in plane metres and its area."""
+
+    plane_id: PlaneId
+    corners_m: tuple[tuple[float, float], ...]
+    area_m2: float
+    misplaced: tuple[str, ...]
+    module_width_m: float
+    module_height_m: float
+
+
+@dataclass(frozen=True, slots=True)
+class OptionReport:
+    """Everything of an option that follows an edit at once."""
+
+    option_id: str
+    modules: int
+    modules_strung: int
+    p_dc_w: float
+    p_ac_w: float
+    dc_ac_ratio: float
+    series_min: int
+    series_max: int
+    checks: tuple[CheckView, ...]
+    broken_stops: int
+    unchecked_stops: int
+    trackers: tuple[TrackerView, ...]
+    planes: tuple[PlaneView, ...]
+    steps: dict[str, StepState]
+
+
+def option_report(job: Job, option: Option) -> OptionReport:
+    """Return the fast report of an option: no year, nothing compiled, no lock."""
+    design = design_for(job, option)
+    checks = all_checks(design)
+    limits = string_limits(design)
+    modules = len(present_ids(option))
+    p_dc_w = modules * design.module.p_max_w
+    return OptionReport(
+        option_id=option.id,
+        modules=modules,
+        modules_strung=sum(len(s.module_ids) for s in option.strings),
+        p_dc_w=p_dc_w,
+        p_ac_w=design.inverter.p_ac_w,
+        dc_ac_ratio=p_dc_w / design.inverter.p_ac_w,
+        series_min=limits.series_min,
+        series_max=limits.series_max,
+        checks=tuple(check_view(c) for c in checks),
+        broken_stops=sum(c.kind is LimitKind.STOP and c.verdict is Verdict.BROKEN for c in checks),
+        unchecked_stops=sum(
+            c.kind is LimitKind.STOP and c.verdict is Verdict.NOT_CHECKED for c in checks
+        ),
+        trackers=_trackers(design, checks),
+        planes=_planes(design),
+        steps=_steps(design, checks),
+    )
+
+
+def check_view(check: Check) -> CheckView:
+    """Return a check with its texts."""
+    value, limit = value_and_limit(check)
+    return CheckView(
+        key=f"{check.rule_id} {check.subject}",
+        check=check,
+        lines=working_lines(check),
+        value_text=value,
+        limit_text=limit,
+    )
+
+
+def _trackers(design: Design, checks: tuple[Check, ...]) -> tuple[TrackerView, ...]:
+    value_of = {(c.rule_id, c.subject): c.value.value for c in checks}
+    ceiling, _ = cold_limit(design)
+    assert ceiling.value is not None
+    views = []
+    for number, tracker in enumerate(design.inverter.trackers, start=1):
+        mine = [s for s in design.option.strings if s.tracker_number == number]
+        longest = max(mine, key=lambda s: len(s.module_ids), default=None)
+        shortest = min(mine, key=lambda s: len(s.module_ids), default=None)
+        subject = f"tracker {number}"
+        views.append(
+            TrackerView(
+                number=number,
+                strings=tuple(s.tag for s in mine),
+                modules_in_series=len(longest.module_ids) if longest else 0,
+                v_min_v=tracker.v_min_v,
+                v_max_v=tracker.v_max_v,
+                v_start_v=design.inverter.v_start_v,
+                v_limit_v=ceiling.value,
+                v_hot_v=value_of.get(("strings.hot-window", f"string {shortest.tag}"))
+                if shortest
+                else None,
+                v_cold_v=value_of.get(("strings.cold-voltage", f"string {longest.tag}"))
+                if longest
+                else None,
+                i_operating_a=value_of.get(("strings.operating-current", subject)) or 0.0,
+                i_operating_max_a=tracker.i_max_a,
+                i_short_a=value_of.get(("strings.short-circuit-current", subject)) or 0.0,
+                i_short_max_a=tracker.isc_max_a,
+            )
+        )
+    return tuple(views)
+
+
+def _planes(design: Design) -> tuple[PlaneView, ...]:
+    views = []
+    arrays = {a.plane_id: a for a in design.option.arrays}
+    for plane in design.job.survey.planes:
+        corners = corners_m(plane.outline)
+        array = arrays.get(plane.id)
+        footprint = footprint_of(design, array) if array else None
+        views.append(
+            PlaneView(
+                plane_id=plane.id,
+                corners_m=tuple((float(x), float(y)) for x, y in corners),
+                area_m2=area_m2(corners),
+                misplaced=misplaced(design, array) if array else (),
+                module_width_m=footprint.width_m if footprint else 0.0,
+                module_height_m=footprint.height_m if footprint else 0.0,
+            )
+        )
+    return tuple(views)
+
+
+def _steps(design: Design, checks: tuple[Check, ...]) -> dict[str, StepState]:
+    begun = bool(present_ids(design.option))
+    sun = StepState.LOOK if begun else StepState.NOT_BEGUN  # stand-in weather, no shade yet
+    return {
+        "brief": StepState.NOT_BEGUN,
+        "survey": StepState.SETTLED if design.job.survey.planes else StepState.NOT_BEGUN,
+        "array": _state(begun, [c for c in checks if c.rule_id.startswith("array.")]),
+        "sun": sun,
+        "strings": _state(begun, [c for c in checks if c.rule_id.startswith("strings.")]),
+        "loading": _state(begun, [c for c in checks if c.rule_id.startswith("loading.")]),
+        "build": StepState.NOT_BEGUN,
+        "money": StepState.NOT_BEGUN,
+        "sheets": _state(begun, list(checks)),
+        "proving": StepState.NOT_BEGUN,
+    }
+
+
+def _state(begun: bool, checks: list[Check]) -> StepState:
+    if not begun:
+        return StepState.NOT_BEGUN
+    off = [c for c in checks if c.verdict is not Verdict.KEPT]
+    if any(c.kind is LimitKind.STOP and c.verdict is Verdict.BROKEN for c in off):
+        return StepState.STOP
+    return StepState.LOOK if any(c.kind is not LimitKind.NOTE for c in off) else StepState.SETTLED

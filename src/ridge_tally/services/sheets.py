@@ -1,0 +1,108 @@
+"""The one-page sheet of an option."""
+
+from itertools import groupby
+
+from ridge_tally.core.job.document import OptionId, inverter_sheet_of, module_sheet_of, option_of
+from ridge_tally.core.sheets.plan_drawing import plan_svg
+from ridge_tally.core.units import format_length
+from ridge_tally.core.working import LimitKind, Verdict
+from ridge_tally.formats.sheet_pdf import CheckRow, SheetContent, StringRow, write_sheet_pdf
+from ridge_tally.services.evaluation import YearReport, year_report
+from ridge_tally.services.jobs import JobState, open_job
+from ridge_tally.services.reporting import CheckView, OptionReport
+from ridge_tally.services.workspace import Workspace
+from ridge_tally.store.jobs import JobId
+
+VERDICTS = {Verdict.KEPT: "holds", Verdict.BROKEN: "broken", Verdict.NOT_CHECKED: "not checked"}
+KINDS = {
+    LimitKind.STOP: "Stop",
+    LimitKind.OUTSIDE: "Outside",
+    LimitKind.COSTS: "Costs",
+    LimitKind.NOTE: "Note",
+}
+PLAN_WIDTH_MM = 112.0
+
+
+def option_sheet(workspace: Workspace, job_id: JobId, revision: int, option_id: OptionId) -> bytes:
+    """Return the PDF sheet of an option at a revision; NotFound if it is not there."""
+    state = open_job(workspace, job_id, revision)
+    option = option_of(state.job, option_id)
+    report = next(r for r in state.reports if r.option_id == option.id)
+    year = year_report(workspace, state.job, option) if option.strings else None
+    return write_sheet_pdf(_content(state, report, year, f"{workspace.clock():%Y-%m-%d}"))
+
+
+def _content(
+    state: JobState, report: OptionReport, year: YearReport | None, printed_on: str
+) -> SheetContent:
+    job = state.job
+    option = option_of(job, OptionId(report.option_id))
+    module, inverter = module_sheet_of(job, option), inverter_sheet_of(job, option)
+    arrays = {a.plane_id: a for a in option.arrays}
+    plane = job.survey.planes[0]
+    height = format_length(plane.outline.height.value_m, job.unit)
+    return SheetContent(
+        job=job.name,
+        option=f"Option {option.id.upper()}: {option.name}",
+        place=job.site.place,
+        printed_on=printed_on,
+        revision=state.revision,
+        plan=plan_svg(plane, arrays.get(plane.id), option.strings, module, job.unit, PLAN_WIDTH_MM),
+        plan_caption=f"{plane.name}: azimuth {plane.azimuth_deg:g}° true, slope "
+        f"{plane.slope_deg:.1f}°, {height} up the slope. Offsets from the left eave corner.",
+        equipment=(
+            f"{report.modules} × {module.name}",
+            inverter.name,
+            f"{report.p_dc_w / 1000:.2f} kW DC on {report.p_ac_w / 1000:.2f} kW AC, "
+            f"ratio {report.dc_ac_ratio:.2f}",
+        ),
+        strings=tuple(
+            StringRow(s.tag, s.tracker_number, len(s.module_ids), "serpentine from the ridge")
+            for s in option.strings
+        ),
+        checks=_rows(report.checks),
+        year=_year_lines(year),
+        doubts=year.doubts if year else (),
+        stand_in_weather=year.stand_in_weather if year else False,
+    )
+
+
+def _rows(views: tuple[CheckView, ...]) -> tuple[CheckRow, ...]:
+    """Return one row per sum: subjects with the very same numbers share it."""
+
+    def same(view: CheckView) -> tuple[str, str, str]:
+        return view.check.rule_id, view.lines.numbers, view.limit_text
+
+    first_at: dict[tuple[str, str, str], int] = {}
+    for index, view in enumerate(views):
+        first_at.setdefault(same(view), index)
+    ordered = sorted(views, key=lambda v: first_at[same(v)])
+    rows = []
+    for _, group in groupby(ordered, key=same):
+        members = list(group)
+        check, lines = members[0].check, members[0].lines
+        rows.append(
+            CheckRow(
+                kind=KINDS[check.kind],
+                title=check.title,
+                subjects=", ".join(m.check.subject for m in members),
+                numbers=lines.numbers,
+                result=lines.result,
+                limit=lines.limit,
+                verdict=VERDICTS[check.verdict],
+                remark=check.reason or check.reached_at,
+                source=f"{check.source.document} ({check.source.status.value.replace('-', ' ')})",
+            )
+        )
+    return tuple(rows)
+
+
+def _year_lines(year: YearReport | None) -> tuple[str, ...]:
+    if year is None:
+        return ("No year: no module is in a string yet.",)
+    energy = round(year.energy_kwh, -1)
+    return (
+        f"{energy:,.0f} kWh a year at the meter".replace(",", " "),
+        f"{year.specific_kwh_per_kw:,.0f} kWh per kW DC".replace(",", " "),
+        f"clipped {year.clipped_frac * 100:.1f} %, {year.clipped_hours} hours (hourly means)",
+    )

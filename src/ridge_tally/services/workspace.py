@@ -1,0 +1,48 @@
+"""What every use case works with: sessions, the clock, the shelf and remembered results."""
+
+from collections import OrderedDict
+from collections.abc import Callable, Hashable
+from dataclasses import dataclass, field
+from datetime import datetime
+from threading import Lock
+from typing import TypeVar
+
+from sqlalchemy.orm import Session, sessionmaker
+
+from ridge_tally.catalogue.shelf import Shelf
+
+Value = TypeVar("Value")
+
+
+class Remembered:
+    """A bounded memory of computed values by their inputs; safe to share between threads."""
+
+    def __init__(self, most: int) -> None:
+        self._most = most
+        self._values: OrderedDict[Hashable, object] = OrderedDict()
+        self._lock = Lock()
+
+    def get(self, key: Hashable, compute: Callable[[], Value]) -> Value:
+        """Return the value for the key, computing it when it is not remembered."""
+        with self._lock:
+            if key in self._values:
+                self._values.move_to_end(key)
+                return self._values[key]  # type: ignore[return-value]
+        value = compute()
+        with self._lock:
+            self._values[key] = value
+            while len(self._values) > self._most:
+                self._values.popitem(last=False)
+        return value
+
+
+@dataclass(frozen=True, slots=True)
+class Workspace:
+    """Handed to every use case; holds no state of a request."""
+
+    sessions: sessionmaker[Session]
+    clock: Callable[[], datetime]
+    shelf: Shelf
+    years: Remembered = field(default_factory=lambda: Remembered(32))
+    weather: Remembered = field(default_factory=lambda: Remembered(8))
+    fills: Remembered = field(default_factory=lambda: Remembered(128))

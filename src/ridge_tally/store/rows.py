@@ -1,0 +1,35 @@
+"""The tables.  Rows never leave ``store``; callers get frozen values."""
+
+from datetime import datetime
+
+from sqlalchemy import DateTime, ForeignKey, Integer, String, Text
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+
+class Base(DeclarativeBase):
+    """Root of the rows."""
+
+
+class JobRow(Base):
+    """A job: which revision is the newest."""
+
+    __tablename__ = "jobs"
+
+    id: Mapped[str] = mapped_column(String(96), primary_key=True)
+    head: Mapped[int] = mapped_column(Integer)
+    deleted_at: Mapped[datetime | None] = mapped_column(DateTime)
+
+
+class RevisionRow(Base):
+    """One immutable state of a job's document."""
+
+    __tablename__ = "revisions"
+
+    job_id: Mapped[str] = mapped_column(ForeignKey("jobs.id"), primary_key=True)
+    number: Mapped[int] = mapped_column(Integer, primary_key=True)
+    parent: Mapped[int | None] = mapped_column(Integer)
+    name: Mapped[str] = mapped_column(String(80))
+    document: Mapped[str] = mapped_column(Text)
+    what: Mapped[str] = mapped_column(String(120))
+    author: Mapped[str] = mapped_column(String(64))
+    saved_at: Mapped[datetime] = mapped_column(DateTime)

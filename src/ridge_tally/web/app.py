@@ -1,0 +1,104 @@
+"""The web application: API, the built interface, and the guards around both."""
+
+import secrets
+from pathlib import Path
+from typing import Any
+
+from flask import Response, abort, request, send_from_directory
+from flask_openapi import Info, OpenAPI
+from pydantic import BaseModel
+
+from ridge_tally import __version__
+from ridge_tally.services.workspace import Workspace
+from ridge_tally.web import errors, jobs, options
+from ridge_tally.web.models import Problem
+
+STATIC = Path(__file__).parents[1] / "static"
+LARGEST_REQUEST_BYTES = 8 * 1024 * 1024
+POLICY = (
+    "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; "
+    "img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; worker-src 'self'; "
+    "manifest-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'; "
+    "object-src 'none'"
+)
+LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]"})
+NOT_BUILT = "The interface is not built yet: run “make setup”.\n"
+
+
+class Application(OpenAPI):
+    """Turns models, or (model, status), into JSON responses."""
+
+    def make_response(self, rv: Any) -> Response:
+        """Return the response for what a route gave back."""
+        model, status = rv if isinstance(rv, tuple) and isinstance(rv[0], BaseModel) else (rv, 200)
+        if isinstance(model, BaseModel):
+            return Response(model.model_dump_json(), status, mimetype="application/json")
+        response: Response = super().make_response(rv)
+        return response
+
+
+def create_app(workspace: Workspace, trusted_hosts: frozenset[str] = LOOPBACK) -> Application:
+    """Return the application.
+
+    Parameters
+    ----------
+    workspace : Workspace
+        What every route works with.
+    trusted_hosts : frozenset of str
+        Host names a request may name; loopback only unless the person opened it to others.
+    """
+    app = Application(
+        __name__,
+        info=Info(title="Ridge Tally", version=__version__),
+        doc_ui=False,
+        static_folder=None,
+        validation_error_callback=errors.from_validation,
+        validation_error_model=Problem,
+    )
+    app.openapi_version = "3.1.0"
+    app.config["MAX_CONTENT_LENGTH"] = LARGEST_REQUEST_BYTES
+    app.extensions["ridge-tally"] = workspace
+    errors.register(app)
+    app.register_api(jobs.bp)
+    app.register_api(options.bp)
+    app.before_request(lambda: _guard(trusted_hosts))
+    app.add_url_rule("/assets/<path:name>", view_func=_asset)
+    app.add_url_rule("/", view_func=_page)
+    app.add_url_rule("/<path:place>", view_func=_page)
+    return app
+
+
+def _guard(trusted_hosts: frozenset[str]) -> None:
+    """Refuse foreign hosts and origins, and malformed JSON before a model sees it."""
+    host = request.host.rsplit(":", 1)[0] if not request.host.endswith("]") else request.host
+    if host not in trusted_hosts:
+        abort(400, f"This address ({host}) is not one Ridge Tally serves; see --host.")
+    origin = request.headers.get("Origin")
+    if origin is not None and origin.split("://", 1)[-1] != request.host:
+        abort(403, "A page of another origin may not use this program.")
+    if request.method in {"POST", "PUT", "PATCH"} and request.mimetype == "application/json":
+        request.get_json()
+
+
+def _asset(name: str) -> Response:
+    response = send_from_directory(STATIC / "assets", name)
+    response.headers["Cache-Control"] = "public, immutable, max-age=31536000"
+    return response
+
+
+def _page(place: str = "") -> Response:
+    """The one page of the interface for every place in it; each answer has its own nonce."""
+    if place.startswith("api/"):
+        abort(404, f"There is nothing at /{place}.")
+    index = STATIC / "index.html"
+    if not index.is_file():
+        return Response(NOT_BUILT, 503, mimetype="text/plain")
+    nonce = secrets.token_urlsafe(16)
+    page = index.read_text("utf-8").replace("__CSP_NONCE__", nonce)
+    headers = {
+        "Content-Security-Policy": POLICY.format(nonce=nonce),
+        "Cache-Control": "no-store",
+        "X-Content-Type-Options": "nosniff",
+        "Referrer-Policy": "no-referrer",
+    }
+    return Response(page, mimetype="text/html", headers=headers)

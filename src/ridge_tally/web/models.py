@@ -1,0 +1,130 @@
+"""What goes over the wire: pydantic envelopes around the core's and the services' values."""
+
+from datetime import datetime
+from typing import Annotated
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from ridge_tally.core.equipment import InverterSheet, ModuleSheet
+from ridge_tally.core.job.edits import Edit
+from ridge_tally.core.units import LengthUnit
+from ridge_tally.services.evaluation import Alternative, YearReport
+from ridge_tally.services.jobs import JobState
+
+
+class Wire(BaseModel):
+    """Strict at the edge: no unknown fields; NaN leaves as null."""
+
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False, ser_json_inf_nan="null")
+
+
+class Problem(Wire):
+    """An error in the person's words; ``code`` is stable, ``field`` names the place."""
+
+    code: str
+    message: str
+    field: str = ""
+    kept_job_id: str = ""
+
+
+class JobPath(Wire):
+    """A job."""
+
+    job_id: str
+
+
+class OptionPath(Wire):
+    """One option at one revision of a job."""
+
+    job_id: str
+    revision: int
+    option_id: str
+
+
+class PlanePath(OptionPath):
+    """One plane as an option sees it."""
+
+    plane_id: str
+
+
+class RevisionQuery(Wire):
+    """Which revision; the newest without one."""
+
+    revision: int | None = None
+
+
+class NewJob(Wire):
+    """Name and unit of a job to be made."""
+
+    name: str
+    unit: LengthUnit
+
+
+class EditRequest(Wire):
+    """An edit, the revision it was made on and the tab it came from."""
+
+    parent: int
+    author: str
+    edit: Annotated[Edit, Field(discriminator="kind")]
+
+
+class StepRequest(Wire):
+    """The revision from which to undo or redo."""
+
+    from_revision: int
+
+
+class JobListEntry(Wire):
+    """A job in the list."""
+
+    id: str
+    name: str
+    revision: int
+    saved_at: datetime
+
+
+class JobList(Wire):
+    """All jobs that are not deleted, newest change first."""
+
+    jobs: list[JobListEntry]
+
+
+class JobAnswer(Wire):
+    """A job at a revision with the fast report of each option."""
+
+    state: JobState
+
+
+class YearAnswer(Wire):
+    """The simulated year of an option."""
+
+    year: YearReport
+
+
+class AlternativesAnswer(Wire):
+    """Fills of a plane that could be applied."""
+
+    alternatives: list[Alternative]
+
+
+class ClimateChoice(Wire):
+    """A climate type to choose from."""
+
+    id: str
+    title: str
+    coldest_degc: float
+    hottest_degc: float
+
+
+class ShelfAnswer(Wire):
+    """Equipment and climates to choose from."""
+
+    modules: list[ModuleSheet]
+    inverters: list[InverterSheet]
+    climates: list[ClimateChoice]
+
+
+class Deleted(Wire):
+    """What was deleted; ``restore`` brings it back."""
+
+    job_id: str
