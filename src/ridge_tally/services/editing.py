@@ -96,7 +96,7 @@ def design_for(job: Job, option: Option) -> Design:
     return design_of(job, option, stand_in.coldest_degc, stand_in.hottest_degc)
 
 
-def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:
+def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911, PLR0912 - one arm an edit
     match edit:
         case edits.SetPlaneField():
             return with_plane(job, _plane_field(job, edit))

@@ -29,6 +29,7 @@ from ridge_tally.core.job.document import (
 from ridge_tally.core.loading.clipped_day import LimitCost, LoadingDay, limit_costs, loading_days
 from ridge_tally.core.sky.sun import Location
 from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.core.survey.outline import PlanePoint
 from ridge_tally.rules import tables
 from ridge_tally.rules.array import footprint_of
 from ridge_tally.rules.design import MOUNTING
@@ -83,7 +84,7 @@ class Alternative:
     p_dc_w: float
     width_m: float
     height_m: float
-    places_m: tuple[tuple[float, float], ...]
+    places: tuple[PlanePoint, ...]
 
 
 def location_of(site: Site) -> Location:
@@ -246,5 +247,5 @@ def _alternative(
         p_dc_w=len(fill.places_m) * module.p_max_w,
         width_m=footprint.width_m,
         height_m=footprint.height_m,
-        places_m=fill.places_m,
+        places=tuple(PlanePoint(x, y) for x, y in fill.places_m),
     )

@@ -5,7 +5,7 @@ from enum import StrEnum
 
 from ridge_tally.core.job.document import Job, Option, PlaneId, present_ids
 from ridge_tally.core.sheets.working_lines import WorkingLines, value_and_limit, working_lines
-from ridge_tally.core.survey.outline import area_m2, corners_m
+from ridge_tally.core.survey.outline import PlanePoint, area_m2, corners_m
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.rules.array import footprint_of, misplaced
 from ridge_tally.rules.design import Design
@@ -55,10 +55,10 @@ class TrackerView:
 
 @dataclass(frozen=True, slots=True)
 class PlaneView:
-    """A plane as drawn: corners in plane metres and its area."""
+    """A plane as drawn: its corners, its area, and what no longer fits on it."""
 
     plane_id: PlaneId
-    corners_m: tuple[tuple[float, float], ...]
+    corners: tuple[PlanePoint, ...]
     area_m2: float
     misplaced: tuple[str, ...]
     module_width_m: float
@@ -168,7 +168,7 @@ def _planes(design: Design) -> tuple[PlaneView, ...]:
         views.append(
             PlaneView(
                 plane_id=plane.id,
-                corners_m=tuple((float(x), float(y)) for x, y in corners),
+                corners=tuple(PlanePoint(float(x), float(y)) for x, y in corners),
                 area_m2=area_m2(corners),
                 misplaced=misplaced(design, array) if array else (),
                 module_width_m=footprint.width_m if footprint else 0.0,
@@ -180,12 +180,12 @@ def _planes(design: Design) -> tuple[PlaneView, ...]:
 
 def _steps(design: Design, checks: tuple[Check, ...]) -> dict[str, StepState]:
     begun = bool(present_ids(design.option))
-    sun = StepState.LOOK if begun else StepState.NOT_BEGUN  # stand-in weather, no shade yet
+
     return {
         "brief": StepState.NOT_BEGUN,
         "survey": StepState.SETTLED if design.job.survey.planes else StepState.NOT_BEGUN,
         "array": _state(begun, [c for c in checks if c.rule_id.startswith("array.")]),
-        "sun": sun,
+        "sun": StepState.NOT_BEGUN,
         "strings": _state(begun, [c for c in checks if c.rule_id.startswith("strings.")]),
         "loading": _state(begun, [c for c in checks if c.rule_id.startswith("loading.")]),
         "build": StepState.NOT_BEGUN,

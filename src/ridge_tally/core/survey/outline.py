@@ -25,6 +25,14 @@ EDGES = (EdgeKind.EAVE, EdgeKind.RAKE, EdgeKind.RIDGE, EdgeKind.RAKE)
 
 
 @dataclass(frozen=True, slots=True)
+class PlanePoint:
+    """A point of a plane: x along the eave, y up the slope, metres."""
+
+    x_m: float
+    y_m: float
+
+
+@dataclass(frozen=True, slots=True)
 class Box:
     """An axis-parallel rectangle on the plane, metres."""
 

@@ -1,0 +1,68 @@
+SHELL := bash
+.SHELLFLAGS := -eu -o pipefail -c
+.DELETE_ON_ERROR:
+.DEFAULT_GOAL := help
+MAKEFLAGS += --no-builtin-rules --no-print-directory
+export PYTHONDONTWRITEBYTECODE :=
+export PYTHONPATH := src
+export UV_PYTHON_DOWNLOADS := never
+PYTHON ?= python3
+PORT ?= 8000
+DATA ?= var
+BIN := .venv/bin
+UV := .tools/bin/uv
+PIP := $(UV) pip install -q --python $(BIN)/python --require-hashes -r
+LOCK := $(UV) pip compile -q --python-version 3.11 --generate-hashes --no-annotate --no-header
+WEB := cd frontend && node_modules/.bin
+NPM := frontend/node_modules/.stamp
+DIST := src/ridge_tally/static/index.html
+SCHEMA := frontend/src/api/schema.d.ts
+PY_SRC := $(shell find src/ridge_tally -name '*.py')
+WEB_SRC := $(shell find frontend/src src/ridge_tally/fonts -type f ! -name schema.d.ts) $(addprefix frontend/,index.html vite.config.ts package.json)
+APT := apt-get update -qq; DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends
+.PHONY: help setup demo test shots bench ready checks py-types py-lint py-layers py-unit e2e web-lint web-layers web-types web-unit docs-schema lock clean
+
+help: ; @echo 'make demo | test | shots | bench | setup | lock | clean   (PORT=$(PORT) DATA=$(DATA))'
+setup: ; @$(MAKE) -j2 --output-sync=target ready
+demo: setup ; exec $(BIN)/python -m ridge_tally.cli demo --data $(DATA) --port $(PORT)
+test: ; @$(MAKE) -k -j3 --output-sync=target checks
+shots: setup .venv/.dev .build/browser ; $(BIN)/python tests/browser/shots.py
+bench: setup .venv/.dev .build/browser ; $(BIN)/python bench/run.py
+ready: .build/libs .venv/.run $(DIST)
+
+$(UV):
+	$(PYTHON) -m venv .tools && .tools/bin/python -m pip install -q --disable-pip-version-check 'uv==0.13.9'
+.venv/bin/python: | $(UV) ; $(UV) venv -q --python $(PYTHON) .venv
+.venv/.run: requirements.txt | .venv/bin/python ; $(PIP) $< && touch $@
+.venv/.dev: requirements-dev.txt .venv/.run ; $(PIP) $< && touch $@
+$(NPM): frontend/package-lock.json frontend/package.json
+	cd frontend && npm ci --no-audit --no-fund --loglevel=error && touch node_modules/.stamp
+
+# What the page layouter opens at run time; a machine may have it already.
+.build/libs:
+	mkdir -p .build; have=$$(ldconfig -p); for l in gobject-2.0.so.0 pango-1.0.so.0 pangoft2-1.0.so.0 harfbuzz.so.0 harfbuzz-subset.so.0 fontconfig.so.1; do \
+	  grep -q "lib$$l" <<<"$$have" || { $(APT) libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0 fonts-dejavu-core >/dev/null; break; }; done; touch $@
+.build/browser: .build/libs ; command -v chromium >/dev/null || { $(APT) chromium >/dev/null; }; touch $@
+
+# The description of the API is written only when it changed, so that a touched file builds no bundle.
+.build/openapi.stamp: $(PY_SRC) .venv/.run ; mkdir -p .build; $(BIN)/python -m ridge_tally.cli openapi .build/openapi.json && touch $@
+.build/openapi.json: .build/openapi.stamp ;
+$(SCHEMA): .build/openapi.json $(NPM) ; $(WEB)/openapi-typescript ../.build/openapi.json -o src/api/schema.d.ts --alphabetize >/dev/null && touch ../$@
+$(DIST): $(NPM) $(WEB_SRC) $(SCHEMA) ; $(WEB)/vite build --logLevel warn && touch ../$@
+
+checks: e2e py-types py-unit web-unit web-types py-lint py-layers web-lint web-layers docs-schema
+py-types: .venv/.dev ; $(BIN)/mypy
+py-lint: .venv/.dev ; $(BIN)/ruff check src tests bench && $(BIN)/ruff format --check src tests bench
+py-layers: .venv/.dev ; $(BIN)/lint-imports
+py-unit: .venv/.dev .build/libs ; $(BIN)/pytest tests --ignore=tests/browser -p no:playwright
+e2e: .venv/.dev .build/browser $(DIST) ; $(BIN)/pytest tests/browser
+web-lint: $(NPM) ; $(WEB)/biome ci .
+web-layers: $(NPM) $(SCHEMA) ; $(WEB)/depcruise src --config .dependency-cruiser.cjs | tee ../.build/layers && ! grep -q '(0 modules' ../.build/layers
+web-types: $(NPM) $(SCHEMA) ; $(WEB)/tsc -b
+web-unit: $(NPM) $(SCHEMA) ; $(WEB)/vitest run
+docs-schema: .venv/.run ; $(BIN)/python -m ridge_tally.cli schema | diff -q - docs/job-file.schema.json || { echo 'docs/job-file.schema.json is stale: make lock-schema'; exit 1; }
+lock-schema: .venv/.run ; $(BIN)/python -m ridge_tally.cli schema > docs/job-file.schema.json
+lock: | $(UV)
+	$(LOCK) requirements.in -o requirements.txt && $(LOCK) requirements-dev.in -o requirements-dev.txt
+	cd frontend && npm install --package-lock-only --loglevel=error && node ../tools/fill-lock.mjs
+clean: ; rm -rf .venv .tools .build frontend/node_modules src/ridge_tally/static $(SCHEMA)

@@ -1,0 +1,69 @@
+/** Key, fetch and type of each question to the server, in one place. */
+import { keepPreviousData, queryOptions } from '@tanstack/react-query';
+import { api, type Schemas, unwrap, type YearReport } from './client';
+
+export interface OptionAt {
+  jobId: string;
+  revision: number;
+  optionId: string;
+}
+
+const pathOf = (at: OptionAt) => ({
+  path: { job_id: at.jobId, revision: at.revision, option_id: at.optionId },
+});
+
+export const jobsQuery = queryOptions({
+  queryKey: ['jobs'],
+  queryFn: ({ signal }) => unwrap(api.GET('/api/jobs', { signal })).then((answer) => answer.jobs),
+});
+
+export const jobKey = (jobId: string) => ['job', jobId] as const;
+
+export const jobQuery = (jobId: string) =>
+  queryOptions({
+    queryKey: jobKey(jobId),
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/jobs/{job_id}', { params: { path: { job_id: jobId }, query: {} }, signal }),
+      ).then((answer) => answer.state),
+  });
+
+export const shelfQuery = queryOptions({
+  queryKey: ['shelf'],
+  queryFn: ({ signal }) => unwrap(api.GET('/api/shelf', { signal })),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+export const yearQuery = (at: OptionAt) =>
+  queryOptions<YearReport>({
+    queryKey: ['year', at],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/year', {
+          params: pathOf(at),
+          signal,
+        }),
+      ).then((answer) => answer.year),
+    // The old answer stays, dimmed, until the new revision is answered.
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const alternativesQuery = (at: OptionAt, planeId: string) =>
+  queryOptions<Schemas['Alternative'][]>({
+    queryKey: ['alternatives', at, planeId],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET(
+          '/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/planes/{plane_id}/alternatives',
+          { params: { path: { ...pathOf(at).path, plane_id: planeId } }, signal },
+        ),
+      ).then((answer) => answer.alternatives),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const sheetAddress = (at: OptionAt) =>
+  `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/sheet.pdf`;
+
+export const jobFileAddress = (jobId: string) => `/api/jobs/${jobId}/file`;

@@ -1,0 +1,28 @@
+/** Places in the app: the list of jobs, and a job by option and step. */
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { BrowserRouter, Route, Routes } from 'react-router';
+import { NoticeProvider } from '@/ui/Notices';
+import { JobPage } from './JobPage';
+import { JobsPage } from './JobsPage';
+
+const client = new QueryClient({
+  defaultOptions: { queries: { retry: 1, staleTime: 5000 }, mutations: { retry: 0 } },
+});
+
+export function App() {
+  return (
+    <QueryClientProvider client={client}>
+      <NoticeProvider>
+        <BrowserRouter>
+          <Routes>
+            <Route path="/" element={<JobsPage />} />
+            <Route path="/jobs/:jobId" element={<JobPage />} />
+            <Route path="/jobs/:jobId/:optionId" element={<JobPage />} />
+            <Route path="/jobs/:jobId/:optionId/:stepId" element={<JobPage />} />
+            <Route path="*" element={<JobsPage />} />
+          </Routes>
+        </BrowserRouter>
+      </NoticeProvider>
+    </QueryClientProvider>
+  );
+}

@@ -1,0 +1,121 @@
+/** A job: top bar, the run of steps, the work surface, the Tally. */
+import { QueryErrorResetBoundary } from '@tanstack/react-query';
+import { Component, lazy, type ReactNode, Suspense, useState } from 'react';
+import { Link, Navigate, useNavigate, useParams } from 'react-router';
+import { JobProvider, useJob } from '@/plan/JobContext';
+import { Tally } from '@/tally/Tally';
+import { useKeys } from '@/ui/useKeys';
+import { FindOrDo } from './FindOrDo';
+import { KeyMapPanel } from './KeyMapPanel';
+import { Run } from './Run';
+import { STEPS } from './steps';
+import { TopBar } from './TopBar';
+
+const BUILT = {
+  survey: lazy(() => import('@/steps/survey/SurveyStep')),
+  array: lazy(() => import('@/steps/array/ArrayStep')),
+  strings: lazy(() => import('@/steps/strings/StringsStep')),
+  loading: lazy(() => import('@/steps/loading/LoadingStep')),
+  sheets: lazy(() => import('@/steps/sheets/SheetsStep')),
+};
+
+export function JobPage() {
+  const { jobId = '', optionId = 'a', stepId } = useParams();
+  if (!stepId) return <Navigate to={`/jobs/${jobId}/${optionId}/survey`} replace />;
+  return (
+    <QueryErrorResetBoundary>
+      {({ reset }) => (
+        <Failed key={jobId} onRetry={reset}>
+          <Suspense fallback={<p className="p-6 text-sm text-ink-2">Opening the job</p>}>
+            <JobProvider jobId={jobId} optionId={optionId}>
+              <JobFrame stepId={stepId} />
+            </JobProvider>
+          </Suspense>
+        </Failed>
+      )}
+    </QueryErrorResetBoundary>
+  );
+}
+
+function JobFrame({ stepId }: { stepId: string }) {
+  const { at, option, undo, redo, state } = useJob();
+  const [finding, setFinding] = useState(false);
+  const [keysShown, setKeysShown] = useState(false);
+  const navigate = useNavigate();
+  useKeys({
+    '/': () => setFinding(true),
+    '?': () => setKeysShown(true),
+    'mod+z': () => state.undo && undo(),
+    'mod+shift+z': () => state.redo && redo(),
+  });
+  const step = STEPS.find((s) => s.id === stepId);
+  if (!step) return <Navigate to={`/jobs/${at.jobId}/${option.id}/survey`} replace />;
+  const View = BUILT[step.id as keyof typeof BUILT];
+  return (
+    <div className="flex h-full min-w-0 flex-col">
+      <TopBar stepId={stepId} onFind={() => setFinding(true)} onKeys={() => setKeysShown(true)} />
+      <div className="flex min-h-0 grow">
+        <Run current={stepId} />
+        <main aria-label={step.title} className="flex min-w-0 grow flex-col">
+          <Suspense fallback={<p className="p-6 text-sm text-ink-2">Opening {step.title}</p>}>
+            {View ? (
+              <View key={`${at.jobId} ${option.id}`} />
+            ) : (
+              <Unbuilt title={step.title} sentence={step.unbuilt ?? ''} />
+            )}
+          </Suspense>
+        </main>
+        <Tally />
+      </div>
+      <FindOrDo
+        open={finding}
+        onOpenChange={setFinding}
+        go={(to) => void navigate(`/jobs/${at.jobId}/${to}`)}
+        stepId={stepId}
+      />
+      <KeyMapPanel stepId={stepId} open={keysShown} onOpenChange={setKeysShown} />
+    </div>
+  );
+}
+
+function Unbuilt({ title, sentence }: { title: string; sentence: string }) {
+  return (
+    <div className="m-auto max-w-[440px] p-6">
+      <h1 className="mb-2 text-lg font-semibold">{title}</h1>
+      <p className="text-base text-ink-2">{sentence}</p>
+    </div>
+  );
+}
+
+/** What is shown when a job does not open: what happened and the next move. */
+class Failed extends Component<{ children: ReactNode; onRetry: () => void }, { error?: Error }> {
+  override state: { error?: Error } = {};
+  static getDerivedStateFromError(error: Error) {
+    return { error };
+  }
+  override render() {
+    const { error } = this.state;
+    if (!error) return this.props.children;
+    return (
+      <div className="m-auto max-w-[460px] p-10" role="alert">
+        <h1 className="mb-2 text-lg font-semibold">This job did not open</h1>
+        <p className="mb-4 text-base">{error.message}</p>
+        <div className="flex gap-4 text-sm font-medium">
+          <button
+            type="button"
+            className="underline"
+            onClick={() => {
+              this.props.onRetry();
+              this.setState({});
+            }}
+          >
+            Try again
+          </button>
+          <Link className="underline" to="/">
+            All jobs
+          </Link>
+        </div>
+      </div>
+    );
+  }
+}

@@ -1,0 +1,78 @@
+/** The keys of the step in view; single letters can be switched off. */
+import { useState } from 'react';
+import { Panel } from '@/ui/Panel';
+import { setSingleKeys, singleKeysOn } from '@/ui/useKeys';
+
+const EVERYWHERE = [
+  ['/', 'find or do'],
+  ['?', 'these keys'],
+  ['Ctrl or ⌘ Z', 'undo'],
+  ['Ctrl or ⌘ Shift Z', 'redo'],
+  ['Tab', 'to the next field'],
+  ['Enter', 'take what was typed'],
+  ['Escape', 'leave it as it was'],
+] as const;
+
+const BY_STEP: Record<string, readonly (readonly [string, string])[]> = {
+  survey: [
+    ['V', 'place a vent'],
+    ['C', 'place a chimney'],
+    ['Arrows', 'nudge the chosen obstruction 100 mm, with Shift 10 mm'],
+    ['Delete', 'remove the chosen obstruction'],
+  ],
+  array: [
+    ['P', 'fill in portrait'],
+    ['L', 'fill in landscape'],
+    [', and .', 'step through the fills'],
+    ['Arrows', 'walk among the modules'],
+    ['Space', 'take the module off or put it back'],
+  ],
+  strings: [
+    ['+ and −', 'one module more or fewer in series'],
+    ['A', 'let the planner choose'],
+  ],
+  loading: [
+    ['M', 'most clipped day'],
+    ['S and W', 'clear summer day, clear winter day'],
+    ['Arrows on the limit', 'move it by 100 W, with Shift 10 W'],
+  ],
+};
+
+interface KeyMapPanelProps {
+  stepId: string;
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+}
+
+export function KeyMapPanel({ stepId, open, onOpenChange }: KeyMapPanelProps) {
+  const [single, setSingle] = useState(singleKeysOn);
+  const rows = [...(BY_STEP[stepId] ?? []), ...EVERYWHERE];
+  return (
+    <Panel
+      title="Keys"
+      description="What the keyboard does in this step."
+      open={open}
+      onOpenChange={onOpenChange}
+    >
+      <dl className="grid grid-cols-[150px_1fr] gap-y-1 text-sm">
+        {rows.map(([key, deed]) => (
+          <div key={key} className="contents">
+            <dt className="font-semibold">{key}</dt>
+            <dd>{deed}</dd>
+          </div>
+        ))}
+      </dl>
+      <label className="mt-4 flex min-h-6 items-center gap-2 text-sm">
+        <input
+          type="checkbox"
+          checked={single}
+          onChange={(event) => {
+            setSingleKeys(event.target.checked);
+            setSingle(event.target.checked);
+          }}
+        />
+        Single letters do things
+      </label>
+    </Panel>
+  );
+}

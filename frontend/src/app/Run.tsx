@@ -1,0 +1,30 @@
+/** The run: ten steps, each with a state that has shape as well as colour; none is locked. */
+import { Link } from 'react-router';
+import { useJob } from '@/plan/JobContext';
+import { Mark } from '@/ui/Mark';
+import { SHAPES, STEPS } from './steps';
+
+export function Run({ current }: { current: string }) {
+  const { at, report } = useJob();
+  return (
+    <nav
+      aria-label="Steps"
+      className="flex w-[118px] shrink-0 flex-col gap-px border-r border-rule px-2 pt-2.5 max-[1100px]:w-[56px]"
+    >
+      {STEPS.map((step) => {
+        const here = step.id === current;
+        return (
+          <Link
+            key={step.id}
+            to={`/jobs/${at.jobId}/${at.optionId}/${step.id}`}
+            aria-current={here ? 'step' : undefined}
+            className={`flex h-[34px] items-center justify-between rounded-md px-2.5 text-sm font-medium ${here ? 'bg-ink text-sheet' : 'hover:bg-bar'}`}
+          >
+            <span className="max-[1100px]:sr-only">{step.title}</span>
+            <Mark shape={SHAPES[report.steps[step.id] ?? 'not-begun']} pale={here} />
+          </Link>
+        );
+      })}
+    </nav>
+  );
+}

@@ -1,0 +1,177 @@
+/** The mark, the job, its options as tabs, saved state, unit, find and keys. */
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
+import { clock } from '@/units/format';
+import mark from './mark.svg';
+
+interface TopBarProps {
+  stepId: string;
+  onFind: () => void;
+  onKeys: () => void;
+}
+
+export function TopBar({ stepId, onFind, onKeys }: TopBarProps) {
+  const { job, state, saving, act, undo, redo } = useJob();
+  return (
+    <header className="flex h-[46px] shrink-0 items-center gap-3 border-b border-rule bg-sheet px-3.5">
+      <Link to="/" className="flex items-center gap-2 text-lg font-semibold whitespace-nowrap">
+        <img src={mark} alt="" width="27" height="20" />
+        Ridge Tally
+      </Link>
+      <span aria-hidden="true" className="text-ink-3">
+        /
+      </span>
+      <JobName />
+      <OptionTabs stepId={stepId} />
+      <span className="grow" />
+      <span className="text-sm whitespace-nowrap text-ink-2" role="status">
+        {saving ? 'Saving' : `Saved ${clock(state.saved_at)}`}
+      </span>
+      <span className="flex gap-1">
+        <Button
+          aria-label="Undo"
+          title={state.undo ? `Undo: ${state.undo}` : 'Nothing to undo'}
+          disabled={!state.undo}
+          onClick={undo}
+        >
+          <Arrow />
+        </Button>
+        <Button
+          aria-label="Redo"
+          title={state.redo ? 'Redo' : 'Nothing to redo'}
+          disabled={!state.redo}
+          onClick={redo}
+        >
+          <Arrow mirrored />
+        </Button>
+      </span>
+      <fieldset className="flex" aria-label="Unit of lengths">
+        {(['m', 'ft'] as const).map((unit) => (
+          <Button
+            key={unit}
+            weight={job.unit === unit ? 'pressed' : 'plain'}
+            aria-pressed={job.unit === unit}
+            className={unit === 'm' ? 'rounded-r-none' : 'rounded-l-none border-l-0'}
+            onClick={() => job.unit !== unit && act({ kind: 'set-unit', unit })}
+          >
+            {unit}
+          </Button>
+        ))}
+      </fieldset>
+      <Button hint="/" onClick={onFind}>
+        Find or do
+      </Button>
+      <Button aria-label="Keys of this step" onClick={onKeys}>
+        ?
+      </Button>
+    </header>
+  );
+}
+
+function Arrow({ mirrored = false }: { mirrored?: boolean }) {
+  return (
+    <svg
+      width="14"
+      height="12"
+      viewBox="0 0 14 12"
+      aria-hidden="true"
+      style={mirrored ? { transform: 'scaleX(-1)' } : undefined}
+    >
+      <path
+        d="M5 1 1.5 4.5 5 8M2 4.5h7a3 3 0 0 1 0 6H6"
+        stroke="currentColor"
+        strokeWidth="1.6"
+        fill="none"
+        strokeLinecap="round"
+        strokeLinejoin="round"
+      />
+    </svg>
+  );
+}
+
+function JobName() {
+  const { job, act } = useJob();
+  const [draft, setDraft] = useState<string | null>(null);
+  const finish = () => {
+    if (draft?.trim() && draft.trim() !== job.name) act({ kind: 'rename-job', name: draft });
+    setDraft(null);
+  };
+  if (draft === null) {
+    return (
+      <button
+        type="button"
+        title="Rename the job"
+        className="max-w-[220px] min-h-6 truncate text-base font-medium"
+        onClick={() => setDraft(job.name)}
+      >
+        {job.name}
+      </button>
+    );
+  }
+  return (
+    <input
+      // biome-ignore lint/a11y/noAutofocus: the person has just asked to type here
+      autoFocus
+      aria-label="Name of the job"
+      value={draft}
+      maxLength={80}
+      className="h-7 w-[200px] rounded-md border border-copper bg-sheet px-2 text-base"
+      onChange={(event) => setDraft(event.target.value)}
+      onBlur={finish}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') finish();
+        if (event.key === 'Escape') setDraft(null);
+      }}
+    />
+  );
+}
+
+function OptionTabs({ stepId }: { stepId: string }) {
+  const { job, option, state, edit, at } = useJob();
+  const navigate = useNavigate();
+  const add = async () => {
+    const saved = await edit({
+      kind: 'copy-option',
+      option_id: option.id,
+      name: `copy of ${option.id.toUpperCase()}`,
+    });
+    const added = saved.job.options.at(-1);
+    if (added) void navigate(`/jobs/${at.jobId}/${added.id}/${stepId}`);
+  };
+  return (
+    <nav aria-label="Options" className="flex min-w-0">
+      {job.options.map((o) => {
+        const here = o.id === option.id;
+        const broken = state.reports.find((r) => r.option_id === o.id)?.broken_stops ?? 0;
+        return (
+          <Link
+            key={o.id}
+            to={`/jobs/${at.jobId}/${o.id}/${stepId}`}
+            aria-current={here ? 'page' : undefined}
+            title={`${o.name}${broken ? ', a Stop limit is broken' : ''}`}
+            className={`flex h-[27px] min-w-8 items-center justify-center gap-1 border border-r-0 px-2.5 text-sm font-medium first:rounded-l-md ${here ? 'border-ink bg-ink text-sheet' : 'border-rule bg-sheet'}`}
+          >
+            {o.id.toUpperCase()}
+            {here && <span className="max-w-[150px] truncate">{o.name}</span>}
+            {broken > 0 && (
+              <svg width="8" height="8" aria-hidden="true">
+                <rect width="8" height="8" fill={here ? '#f3a49c' : '#a8201a'} />
+              </svg>
+            )}
+          </Link>
+        );
+      })}
+      <button
+        type="button"
+        aria-label={`New option from ${option.id.toUpperCase()}`}
+        title="New option from this one"
+        className="h-[27px] min-w-8 rounded-r-md border border-rule bg-sheet text-sm font-medium hover:border-field"
+        onClick={() => void add()}
+      >
+        +
+      </button>
+    </nav>
+  );
+}

@@ -1,0 +1,264 @@
+/** A day's power by the hour with the inverter's limit as a line that can be dragged. */
+import { max } from 'd3-array';
+import { scaleLinear } from 'd3-scale';
+import { area, curveMonotoneX, line } from 'd3-shape';
+import { type PointerEvent, useState } from 'react';
+import { useSize } from '@/ui/useSize';
+import { figure } from '@/units/format';
+
+export interface DaySeries {
+  title: string;
+  dcKw: number[];
+  unlimitedKw: number[];
+}
+
+interface DayChartProps {
+  day: DaySeries;
+  limitKw: number;
+  datasheetLimitKw: number;
+  onLimit: (limitKw: number) => void;
+}
+
+const PAD = { left: 52, right: 84, top: 34, bottom: 44 };
+const HOURS = [0, 3, 6, 9, 12, 15, 18, 21, 24];
+
+interface HourPoint {
+  hour: number;
+  kw: number;
+}
+
+/** Where the curve crosses the limit a corner is put in, so that the cut is flat. */
+export function cutAt(points: HourPoint[], limitKw: number): HourPoint[] {
+  const cut: HourPoint[] = [];
+  points.forEach((point, i) => {
+    const before = points[i - 1];
+    if (before && before.kw !== point.kw && (before.kw - limitKw) * (point.kw - limitKw) < 0) {
+      const share = (limitKw - before.kw) / (point.kw - before.kw);
+      cut.push({ hour: before.hour + share * (point.hour - before.hour), kw: limitKw });
+    }
+    cut.push(point);
+  });
+  return cut;
+}
+
+export function DayChart({ day, limitKw, datasheetLimitKw, onLimit }: DayChartProps) {
+  const [size, measure] = useSize();
+  return (
+    <div ref={measure} className="relative min-h-0 grow">
+      {size && (
+        <Drawn
+          day={day}
+          limitKw={limitKw}
+          datasheetLimitKw={datasheetLimitKw}
+          onLimit={onLimit}
+          widthPx={size.widthPx}
+          heightPx={size.heightPx}
+        />
+      )}
+    </div>
+  );
+}
+
+function Drawn({
+  day,
+  limitKw,
+  datasheetLimitKw,
+  onLimit,
+  widthPx,
+  heightPx,
+}: DayChartProps & { widthPx: number; heightPx: number }) {
+  const [dragging, setDragging] = useState(false);
+  const highest = max([...day.dcKw, datasheetLimitKw, limitKw]) ?? 1;
+  const x = scaleLinear([0, 24], [PAD.left, widthPx - PAD.right]);
+  const y = scaleLinear([0, highest * 1.06], [heightPx - PAD.bottom, PAD.top]).nice();
+  const at = (kw: number[]): HourPoint[] =>
+    kw.map((v, i) => ({ hour: i + 0.5, kw: Math.max(0, v) }));
+  const unlimited = cutAt(at(day.unlimitedKw), limitKw);
+  const stroke = line<HourPoint>(
+    (p) => x(p.hour),
+    (p) => y(p.kw),
+  ).curve(curveMonotoneX);
+  const delivered = area<HourPoint>(
+    (p) => x(p.hour),
+    () => y(0),
+    (p) => y(Math.min(p.kw, limitKw)),
+  );
+  const lost = area<HourPoint>(
+    (p) => x(p.hour),
+    (p) => y(Math.min(p.kw, limitKw)),
+    (p) => y(p.kw),
+  );
+  const clippedKwh = day.unlimitedKw.reduce((sum, kw) => sum + Math.max(0, kw - limitKw), 0);
+  const deliveredKwh = day.unlimitedKw.reduce((sum, kw) => sum + Math.min(kw, limitKw), 0);
+  const hours = unlimited.filter((p) => p.kw > limitKw).map((p) => p.hour);
+  const middle = hours.length ? ((hours[0] ?? 12) + (hours.at(-1) ?? 12)) / 2 : 12;
+  const set = (kw: number) => onLimit(Math.max(0.1, Math.min(y.domain()[1] ?? 1, kw)));
+  const drag = (event: PointerEvent<SVGGElement>) => {
+    if (!dragging) return;
+    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+    if (box) set(Math.round(y.invert(event.clientY - box.top) * 20) / 20);
+  };
+  const moved = Math.abs(limitKw - datasheetLimitKw) > 1e-6;
+  return (
+    <svg
+      width={widthPx}
+      height={heightPx}
+      className="absolute inset-0 touch-none"
+      role="group"
+      aria-label={`${day.title}: power by the hour`}
+    >
+      <g fontSize="13" fill="#566465">
+        {y.ticks(6).map((kw) => (
+          <g key={kw}>
+            <line x1={PAD.left} x2={widthPx - PAD.right} y1={y(kw)} y2={y(kw)} stroke="#d9d4c7" />
+            <text x={PAD.left - 8} y={y(kw) + 4} textAnchor="end">
+              {kw}
+            </text>
+          </g>
+        ))}
+        <text x={PAD.left - 8} y={PAD.top - 14} textAnchor="end">
+          kW
+        </text>
+        {HOURS.map((hour) => (
+          <text key={hour} x={x(hour)} y={heightPx - PAD.bottom + 18} textAnchor="middle">
+            {hour}:00
+          </text>
+        ))}
+        <text x={widthPx - PAD.right} y={heightPx - 8} textAnchor="end">
+          local standard time, hour means
+        </text>
+      </g>
+      <path d={delivered(unlimited) ?? ''} fill="#f0d9a0" />
+      <path d={lost(unlimited) ?? ''} fill="#fbe3e0" />
+      <path d={stroke(at(day.dcKw)) ?? ''} fill="none" stroke="#566465" strokeDasharray="4 3" />
+      <path
+        d={
+          line<HourPoint>(
+            (p) => x(p.hour),
+            (p) => y(Math.min(p.kw, limitKw)),
+          )(unlimited) ?? ''
+        }
+        fill="none"
+        stroke="#1d2b2c"
+        strokeWidth="2"
+      />
+      <DcLabel day={day} x={x} y={y} />
+      <text
+        x={x(12)}
+        y={y(Math.min(limitKw, highest) * 0.45)}
+        fontSize="14"
+        fontWeight="600"
+        textAnchor="middle"
+        fill="#1d2b2c"
+      >
+        {figure(deliveredKwh, 1)} kWh to the meter
+      </text>
+      {clippedKwh > 0.005 && (
+        <text
+          x={x(middle)}
+          y={y(limitKw) + 18}
+          fontSize="14"
+          fontWeight="600"
+          textAnchor="middle"
+          fill="#a8201a"
+        >
+          {figure(clippedKwh, 1)} kWh clipped above the limit
+        </text>
+      )}
+      {moved && (
+        <line
+          x1={PAD.left}
+          x2={widthPx - PAD.right}
+          y1={y(datasheetLimitKw)}
+          y2={y(datasheetLimitKw)}
+          stroke="#a8201a"
+          strokeDasharray="3 4"
+        />
+      )}
+      <g
+        role="slider"
+        tabIndex={0}
+        aria-label="AC limit to try"
+        aria-valuemin={0}
+        aria-valuemax={y.domain()[1]}
+        aria-valuenow={limitKw}
+        aria-valuetext={`${figure(limitKw, 2)} kW`}
+        className="cursor-ns-resize"
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          setDragging(true);
+        }}
+        onPointerMove={drag}
+        onPointerUp={() => setDragging(false)}
+        onPointerCancel={() => setDragging(false)}
+        onKeyDown={(event) => {
+          const by = { ArrowUp: 1, ArrowDown: -1 }[event.key];
+          if (!by) return;
+          event.preventDefault();
+          set(limitKw + by * (event.shiftKey ? 0.01 : 0.1));
+        }}
+      >
+        <rect
+          x={PAD.left}
+          y={y(limitKw) - 12}
+          width={widthPx - PAD.left - 8}
+          height="24"
+          fill="transparent"
+        />
+        <line
+          x1={PAD.left}
+          x2={widthPx - PAD.right + 6}
+          y1={y(limitKw)}
+          y2={y(limitKw)}
+          stroke="#a8201a"
+          strokeWidth="2"
+        />
+        <rect
+          x={widthPx - PAD.right + 6}
+          y={y(limitKw) - 13}
+          width="70"
+          height="26"
+          rx="5"
+          fill="#a8201a"
+        />
+        <text
+          x={widthPx - PAD.right + 41}
+          y={y(limitKw) + 5}
+          fontSize="14"
+          fontWeight="600"
+          textAnchor="middle"
+          fill="#fdfcf9"
+        >
+          {figure(limitKw, 2)} kW
+        </text>
+      </g>
+      <text x={widthPx - 8} y={y(limitKw) - 18} fontSize="12.5" fill="#a8201a" textAnchor="end">
+        {moved ? 'limit tried' : 'drag to try another limit'}
+      </text>
+    </svg>
+  );
+}
+
+interface DcLabelProps {
+  day: DaySeries;
+  x: (hour: number) => number;
+  y: (kw: number) => number;
+}
+
+/** Names the DC curve on its morning side, where nothing else is drawn. */
+function DcLabel({ day, x, y }: DcLabelProps) {
+  const peak = max(day.dcKw) ?? 0;
+  const hour = day.dcKw.findIndex((kw) => kw > peak * 0.55);
+  if (peak <= 0 || hour < 0) return null;
+  return (
+    <text
+      x={x(hour + 0.5) - 10}
+      y={y(day.dcKw[hour] ?? 0)}
+      fontSize="12.5"
+      fill="#566465"
+      textAnchor="end"
+    >
+      DC from the array
+    </text>
+  );
+}

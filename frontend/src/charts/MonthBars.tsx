@@ -1,0 +1,41 @@
+/** Twelve bars with direct figures. */
+import { max } from 'd3-array';
+import { scaleBand, scaleLinear } from 'd3-scale';
+import { figure, MONTHS } from '@/units/format';
+
+interface MonthBarsProps {
+  label: string;
+  valuesKwh: readonly number[];
+  widthPx: number;
+  heightPx: number;
+}
+
+export function MonthBars({ label, valuesKwh, widthPx, heightPx }: MonthBarsProps) {
+  const x = scaleBand(MONTHS, [0, widthPx]).padding(0.16);
+  const y = scaleLinear([0, max(valuesKwh) ?? 1], [heightPx - 18, 16]);
+  return (
+    <svg width={widthPx} height={heightPx} role="img" aria-label={label}>
+      {MONTHS.map((month, i) => {
+        const value = valuesKwh[i] ?? 0;
+        const left = x(month) ?? 0;
+        return (
+          <g key={month} fontSize="12.5" textAnchor="middle">
+            <rect
+              x={left}
+              y={y(Math.max(0, value))}
+              width={x.bandwidth()}
+              height={Math.max(0, heightPx - 18 - y(Math.max(0, value)))}
+              fill="#e9c46a"
+            />
+            <text x={left + x.bandwidth() / 2} y={y(Math.max(0, value)) - 4} fill="#1d2b2c">
+              {figure(Math.round(value / 10) * 10)}
+            </text>
+            <text x={left + x.bandwidth() / 2} y={heightPx - 4} fill="#566465">
+              {month}
+            </text>
+          </g>
+        );
+      })}
+    </svg>
+  );
+}

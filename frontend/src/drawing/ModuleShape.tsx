@@ -1,0 +1,77 @@
+/** One module on the plan: substrings as hairlines along the long side, a cross-line if half-cut. */
+import { type Camera, toScreen } from './camera';
+
+interface ModuleShapeProps {
+  camera: Camera;
+  xM: number;
+  yM: number;
+  widthM: number;
+  heightM: number;
+  substrings: number;
+  halfCut: boolean;
+  state: 'on' | 'off' | 'misplaced';
+  focused?: boolean;
+}
+
+const FILL = { on: '#dfe7e6', off: 'transparent', misplaced: '#fbe3e0' };
+const STROKE = { on: '#6b7675', off: '#8b9594', misplaced: '#a8201a' };
+
+export function ModuleShape({
+  camera,
+  xM,
+  yM,
+  widthM,
+  heightM,
+  substrings,
+  halfCut,
+  state,
+  focused = false,
+}: ModuleShapeProps) {
+  const topLeft = toScreen(camera, { xM, yM: yM + heightM });
+  const [w, h] = [widthM * camera.pxPerM, heightM * camera.pxPerM];
+  const upright = h >= w;
+  const hairlines = Array.from({ length: substrings - 1 }, (_, i) => (i + 1) / substrings);
+  return (
+    <g transform={`translate(${topLeft.xPx} ${topLeft.yPx})`}>
+      <rect
+        width={w}
+        height={h}
+        fill={FILL[state]}
+        stroke={STROKE[state]}
+        strokeWidth={state === 'misplaced' ? 2 : 1.2}
+        strokeDasharray={state === 'off' ? '4 4' : undefined}
+      />
+      {state !== 'off' && (
+        <g stroke="#aab7b6" strokeWidth="0.7">
+          {hairlines.map((share) =>
+            upright ? (
+              <line key={share} x1={w * share} x2={w * share} y1="0" y2={h} />
+            ) : (
+              <line key={share} y1={h * share} y2={h * share} x1="0" x2={w} />
+            ),
+          )}
+          {halfCut &&
+            (upright ? (
+              <line x1="0" x2={w} y1={h / 2} y2={h / 2} />
+            ) : (
+              <line y1="0" y2={h} x1={w / 2} x2={w / 2} />
+            ))}
+        </g>
+      )}
+      {state === 'misplaced' && (
+        <path d={`M0 0 L${w} ${h} M${w} 0 L0 ${h}`} stroke="#a8201a" strokeWidth="1.2" />
+      )}
+      {focused && (
+        <rect
+          x="-1.5"
+          y="-1.5"
+          width={w + 3}
+          height={h + 3}
+          fill="none"
+          stroke="#8f4a1b"
+          strokeWidth="3"
+        />
+      )}
+    </g>
+  );
+}

@@ -1,0 +1,125 @@
+/** The edited job: its newest state, the option in view, and the one way to change it. */
+import {
+  useMutation,
+  useMutationState,
+  useQueryClient,
+  useSuspenseQuery,
+} from '@tanstack/react-query';
+import { createContext, type ReactNode, useCallback, useContext, useMemo } from 'react';
+import {
+  api,
+  type Edit,
+  type Job,
+  type JobState,
+  type Option,
+  type OptionReport,
+  ProblemError,
+  unwrap,
+} from '@/api/client';
+import { jobKey, jobQuery, jobsQuery, type OptionAt } from '@/api/queries';
+import { useNotify } from '@/ui/Notices';
+import { tabName } from './tab';
+
+interface JobInView {
+  state: JobState;
+  job: Job;
+  option: Option;
+  report: OptionReport;
+  at: OptionAt;
+  saving: boolean;
+  /** Apply an edit; rejects with a ProblemError that names the field. */
+  edit: (edit: Edit) => Promise<JobState>;
+  /** Apply an edit and tell the person if it was refused. */
+  act: (edit: Edit) => void;
+  undo: () => void;
+  redo: () => void;
+}
+
+const JobContext = createContext<JobInView | null>(null);
+
+export function useJob(): JobInView {
+  const found = useContext(JobContext);
+  if (!found) throw new Error('useJob is used outside a job');
+  return found;
+}
+
+type Change = Edit | 'undo' | 'redo';
+
+function send(jobId: string, revision: number, change: Change): Promise<JobState> {
+  const path = { job_id: jobId };
+  if (change === 'undo' || change === 'redo') {
+    const body = { from_revision: revision };
+    const address = change === 'undo' ? '/api/jobs/{job_id}/undo' : '/api/jobs/{job_id}/redo';
+    return unwrap(api.POST(address, { params: { path }, body })).then((a) => a.state);
+  }
+  const body = { parent: revision, author: tabName(), edit: change };
+  return unwrap(api.POST('/api/jobs/{job_id}/edits', { params: { path }, body })).then(
+    (a) => a.state,
+  );
+}
+
+interface JobProviderProps {
+  jobId: string;
+  optionId: string;
+  children: ReactNode;
+}
+
+export function JobProvider({ jobId, optionId, children }: JobProviderProps) {
+  const client = useQueryClient();
+  const notify = useNotify();
+  const { data: state } = useSuspenseQuery(jobQuery(jobId));
+  // One scope: edits of a tab are sent one after the other, each on the revision before it.
+  const { mutateAsync } = useMutation({
+    mutationKey: ['edit', jobId],
+    scope: { id: `edit-${jobId}` },
+    mutationFn: (change: Change) => {
+      const newest = client.getQueryData<JobState>(jobKey(jobId));
+      return send(jobId, (newest ?? state).revision, change);
+    },
+    onSuccess: (saved) => {
+      client.setQueryData(jobKey(jobId), saved);
+      void client.invalidateQueries({ queryKey: jobsQuery.queryKey });
+    },
+    onError: (error) => {
+      if (!(error instanceof ProblemError) || error.code !== 'save.conflict') return;
+      void client.invalidateQueries({ queryKey: jobKey(jobId) });
+      const kept = error.keptJobId;
+      notify({
+        text: error.message,
+        tone: 'warn',
+        ...(kept ? { action: { label: 'Open my version', href: `/jobs/${kept}` } } : {}),
+      });
+    },
+  });
+  const saving =
+    useMutationState({ filters: { mutationKey: ['edit', jobId], status: 'pending' } }).length > 0;
+  const act = useCallback(
+    (change: Change) => {
+      mutateAsync(change).catch((error: unknown) => {
+        if (error instanceof ProblemError && error.code === 'save.conflict') return;
+        notify({ text: error instanceof Error ? error.message : String(error), tone: 'stop' });
+      });
+    },
+    [mutateAsync, notify],
+  );
+
+  const option = state.job.options.find((o) => o.id === optionId) ?? state.job.options[0];
+  const report = state.reports.find((r) => r.option_id === option?.id);
+  const value = useMemo<JobInView | null>(() => {
+    if (!option || !report) return null;
+    return {
+      state,
+      job: state.job,
+      option,
+      report,
+      at: { jobId, revision: state.revision, optionId: option.id },
+      saving,
+      edit: mutateAsync,
+      act,
+      undo: () => act('undo'),
+      redo: () => act('redo'),
+    };
+  }, [state, option, report, jobId, saving, mutateAsync, act]);
+  if (!value) return null;
+  return <JobContext.Provider value={value}>{children}</JobContext.Provider>;
+}

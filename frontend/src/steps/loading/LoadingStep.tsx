@@ -1,0 +1,164 @@
+/** Loading: the clipped day with a limit to drag, the months, and what other limits cost. */
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { YearReport } from '@/api/client';
+import { yearQuery } from '@/api/queries';
+import { DayChart } from '@/charts/DayChart';
+import { clippedAt, LimitCurve } from '@/charts/LimitCurve';
+import { MonthBars } from '@/charts/MonthBars';
+import { TableBehind, type TableData } from '@/charts/TableBehind';
+import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
+import { Board, Card, Toolbar } from '@/ui/Card';
+import { useKeys } from '@/ui/useKeys';
+import { dayName, figure, MONTHS } from '@/units/format';
+
+export default function LoadingStep() {
+  const { at, report } = useJob();
+  const year = useQuery({ ...yearQuery(at), enabled: report.modules_strung > 0 });
+  if (report.modules_strung === 0) {
+    return (
+      <p className="p-6 text-base text-ink-2">
+        No module is in a string yet: fill the roof in the Array step, and the year follows.
+      </p>
+    );
+  }
+  if (year.isPending)
+    return (
+      <p className="p-6 text-sm text-ink-2" role="status">
+        Working out the year
+      </p>
+    );
+  if (year.isError)
+    return (
+      <p className="p-6 text-base text-stop" role="alert">
+        {year.error.message}
+      </p>
+    );
+  return <LoadingDays year={year.data} stale={year.isPlaceholderData} />;
+}
+
+function LoadingDays({ year, stale }: { year: YearReport; stale: boolean }) {
+  const [title, setTitle] = useState(year.days[0]?.title ?? '');
+  const [tried, setTried] = useState<number | null>(null);
+  const [table, setTable] = useState<TableData | null>(null);
+  const day = year.days.find((d) => d.title === title) ?? year.days[0];
+  const limitKw = tried ?? year.limit_kw;
+  const limits = year.limits.map((l) => ({
+    limitKw: l.limit_kw,
+    clippedKwh: l.clipped_kwh,
+    clippedFrac: l.clipped_frac,
+  }));
+  const here = clippedAt(limits, limitKw);
+  const pick = (start: string) => {
+    const found = year.days.find((d) => d.title.startsWith(start));
+    if (found) setTitle(found.title);
+  };
+  useKeys({ m: () => pick('Most'), s: () => pick('Clear summer'), w: () => pick('Clear winter') });
+  if (!day) return null;
+  const hint: Record<string, string> = { M: 'M', 'Clear s': 'S', 'Clear w': 'W' };
+  return (
+    <>
+      <Toolbar>
+        {year.days.map((d) => (
+          <Button
+            key={d.title}
+            weight={d === day ? 'pressed' : 'plain'}
+            aria-pressed={d === day}
+            hint={hint[d.title.startsWith('M') ? 'M' : d.title.slice(0, 7)] ?? ''}
+            onClick={() => setTitle(d.title)}
+          >
+            {d.title}, {dayName(d.day_of_year)}
+          </Button>
+        ))}
+        <Button
+          onClick={() =>
+            setTable({
+              title: day.title,
+              columns: ['Hour', 'DC kW', 'AC without limit kW', 'AC kW'],
+              rows: day.dc_kw.map((dc, i) => [
+                `${i}:00 to ${i + 1}:00`,
+                figure(dc, 2),
+                figure(day.unlimited_kw[i] ?? 0, 2),
+                figure(day.ac_kw[i] ?? 0, 2),
+              ]),
+            })
+          }
+        >
+          As table
+        </Button>
+        <span className="grow" />
+        {tried !== null && (
+          <Button onClick={() => setTried(null)}>Back to {figure(year.limit_kw, 2)} kW</Button>
+        )}
+        {year.stand_in_weather && <span className="text-sm text-warn">stand-in weather</span>}
+      </Toolbar>
+      <div aria-busy={stale} className={`flex min-h-0 grow flex-col ${stale ? 'opacity-50' : ''}`}>
+        <DayChart
+          day={{ title: day.title, dcKw: day.dc_kw, unlimitedKw: day.unlimited_kw }}
+          limitKw={limitKw}
+          datasheetLimitKw={year.limit_kw}
+          onLimit={setTried}
+        />
+      </div>
+      <Board heightPx={236}>
+        <Card
+          title="Energy by month, kWh"
+          aside={
+            <button
+              type="button"
+              className="min-h-6 underline"
+              onClick={() =>
+                setTable({
+                  title: 'Energy by month',
+                  columns: ['Month', 'kWh'],
+                  rows: MONTHS.map((m, i) => [m, figure(year.monthly_kwh[i] ?? 0)]),
+                })
+              }
+            >
+              as table
+            </button>
+          }
+          className="shrink-0"
+        >
+          <MonthBars
+            label="Energy at the meter by month"
+            valuesKwh={year.monthly_kwh}
+            widthPx={462}
+            heightPx={172}
+          />
+        </Card>
+        <Card
+          title="Clipped by limit"
+          aside={
+            <button
+              type="button"
+              className="min-h-6 underline"
+              onClick={() =>
+                setTable({
+                  title: 'Clipped by limit',
+                  columns: ['Limit kW', 'Clipped kWh', 'Share %'],
+                  rows: year.limits.map((l) => [
+                    figure(l.limit_kw, 2),
+                    figure(l.clipped_kwh),
+                    figure(l.clipped_frac * 100, 1),
+                  ]),
+                })
+              }
+            >
+              as table
+            </button>
+          }
+          className="min-w-[330px] grow"
+        >
+          <p className="text-sm">
+            At {figure(limitKw, 2)} kW: {figure(here.clippedKwh)} kWh a year clipped on hour means,{' '}
+            {figure(here.clippedFrac * 100, 1)} %.
+          </p>
+          <LimitCurve points={limits} limitKw={limitKw} widthPx={320} heightPx={150} />
+        </Card>
+      </Board>
+      {table && <TableBehind table={table} open onOpenChange={() => setTable(null)} />}
+    </>
+  );
+}

@@ -1,0 +1,160 @@
+/** Sheets: the page as it will go out, then PDF or job file. */
+import { useQuery } from '@tanstack/react-query';
+import { jobFileAddress, sheetAddress, yearQuery } from '@/api/queries';
+import { ModuleShape } from '@/drawing/ModuleShape';
+import { PlaneCanvas } from '@/drawing/PlaneCanvas';
+import { useJob } from '@/plan/JobContext';
+import { sceneOf } from '@/plan/scene';
+import { Toolbar } from '@/ui/Card';
+import { figure, yearlyKwh } from '@/units/format';
+
+const LINK = 'inline-flex h-[27px] items-center rounded-md border px-2.5 text-sm font-medium';
+
+export default function SheetsStep() {
+  const { job, option, report, at, state } = useJob();
+  const year = useQuery({ ...yearQuery(at), enabled: report.modules_strung > 0 });
+  const plane = job.survey.planes[0];
+  const array = option.arrays.find((a) => a.plane_id === plane?.id);
+  const module = job.equipment.modules.find((m) => m.id === option.module_id);
+  const inverter = job.equipment.inverters.find((i) => i.id === option.inverter_id);
+  const off = report.checks.filter((v) => v.check.verdict !== 'kept');
+  const upright = array?.orientation === 'P';
+  return (
+    <>
+      <Toolbar>
+        <a
+          className={`${LINK} border-patina bg-patina text-sheet`}
+          href={sheetAddress(at)}
+          target="_blank"
+          rel="noreferrer"
+        >
+          Design sheet (PDF)
+        </a>
+        <a className={`${LINK} border-rule bg-sheet`} href={jobFileAddress(at.jobId)} download>
+          Job file
+        </a>
+        <span className="grow" />
+        <span className="text-sm text-ink-2">
+          Option {option.id.toUpperCase()}, revision {state.revision}
+        </span>
+      </Toolbar>
+      <div className="min-h-0 grow overflow-auto p-4">
+        <article
+          aria-label="The sheet before it goes out"
+          className="mx-auto flex min-h-full max-w-[780px] flex-col border border-rule bg-sheet p-6"
+        >
+          <header className="border-b border-ink pb-2">
+            <h1 className="text-lg font-semibold">{job.name}</h1>
+            <p className="text-sm text-ink-2">
+              Option {option.id.toUpperCase()}: {option.name}. {job.site.place}. Not for
+              construction until reviewed.
+            </p>
+          </header>
+          <div className="mt-2 flex gap-4">
+            {plane && (
+              <div className="flex h-[240px] grow">
+                <PlaneCanvas scene={sceneOf(plane, report)} label="Plan on the sheet" padPx={20}>
+                  {(camera) =>
+                    module &&
+                    array?.modules
+                      .filter((m) => m.present)
+                      .map((m) => (
+                        <ModuleShape
+                          key={m.id}
+                          camera={camera}
+                          xM={m.x_m}
+                          yM={m.y_m}
+                          widthM={upright ? module.short_m : module.long_m}
+                          heightM={upright ? module.long_m : module.short_m}
+                          substrings={1}
+                          halfCut={false}
+                          state="on"
+                        />
+                      ))
+                  }
+                </PlaneCanvas>
+              </div>
+            )}
+            <div className="w-[250px] shrink-0 text-sm">
+              <h2 className="font-semibold">Equipment</h2>
+              <p>
+                {report.modules} × {module?.name}
+              </p>
+              <p>{inverter?.name}</p>
+              <p>
+                {figure(report.p_dc_w / 1000, 2)} kW DC on {figure(report.p_ac_w / 1000, 2)} kW AC,
+                ratio {figure(report.dc_ac_ratio, 2)}
+              </p>
+              <h2 className="mt-2 font-semibold">Year</h2>
+              {year.data ? (
+                <>
+                  <p className="text-lg font-semibold">
+                    {yearlyKwh(year.data.energy_kwh)} at the meter
+                  </p>
+                  {year.data.stand_in_weather && (
+                    <p className="mt-1 rounded-sm border border-warn px-2 py-1 text-xs text-warn">
+                      Stand-in weather: drawn from monthly normals, not measured. No shade yet.
+                    </p>
+                  )}
+                </>
+              ) : (
+                <p className="text-ink-2">
+                  {report.modules_strung === 0
+                    ? 'No module is in a string yet.'
+                    : 'Working out the year'}
+                </p>
+              )}
+            </div>
+          </div>
+          <h2 className="mt-3 text-sm font-semibold">Strings</h2>
+          <table className="w-full text-sm">
+            <thead>
+              <tr className="text-left text-xs text-ink-2">
+                <th scope="col">String</th>
+                <th scope="col">Tracker</th>
+                <th scope="col">Modules in series</th>
+              </tr>
+            </thead>
+            <tbody>
+              {option.strings.map((s) => (
+                <tr key={s.tag} className="border-t border-rule">
+                  <td>{s.tag}</td>
+                  <td>{s.tracker_number}</td>
+                  <td>{s.module_ids.length}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <h2 className="mt-3 text-sm font-semibold">Checks</h2>
+          <p className="text-sm">
+            {report.checks.length} checks with their sums are on the sheet;{' '}
+            {off.length === 0 ? 'all hold.' : `${off.length} do not hold or are not checked:`}
+          </p>
+          <ul className="text-sm">
+            {off.map((v) => (
+              <li
+                key={v.key}
+                className={
+                  v.check.kind === 'stop' && v.check.verdict === 'broken'
+                    ? 'text-stop'
+                    : 'text-warn'
+                }
+              >
+                {v.check.title}, {v.check.subject}:{' '}
+                {v.check.verdict === 'broken'
+                  ? `${v.value_text}, limit ${v.limit_text}`
+                  : 'not checked'}
+              </li>
+            ))}
+          </ul>
+          <p className="mt-auto rounded-sm border border-stop px-3 py-2 text-xs">
+            <b>Caution.</b> Daylight keeps module wiring live; never open a connector under load.
+            Work at height needs fall protection. Structure, conductors, disconnects and labels are
+            not on this sheet. Local code, the authority having jurisdiction, the utility and
+            licensed people decide.
+          </p>
+        </article>
+      </div>
+    </>
+  );
+}

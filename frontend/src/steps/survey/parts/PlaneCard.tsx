@@ -1,0 +1,43 @@
+/** What is measured of the plane besides its outline. */
+import type { RoofPlane, Schemas } from '@/api/client';
+import { useJob } from '@/plan/JobContext';
+import { Card } from '@/ui/Card';
+import { TypedField } from '@/ui/TypedField';
+import { figure } from '@/units/format';
+import { echoOf } from '@/units/length';
+
+const FT2_PER_M2 = 10.7639;
+
+export function PlaneCard({ plane }: { plane: RoofPlane }) {
+  const { job, report, edit } = useJob();
+  const areaM2 = report.planes.find((p) => p.plane_id === plane.id)?.area_m2 ?? 0;
+  const area = job.unit === 'm' ? `${figure(areaM2, 1)} m²` : `${figure(areaM2 * FT2_PER_M2)} ft²`;
+  const field = (
+    name: Schemas['PlaneField'],
+    label: string,
+    value: string,
+    echo?: (typed: string) => string,
+  ) => (
+    <TypedField
+      label={label}
+      value={value}
+      width={84}
+      align="right"
+      showLabel
+      {...(echo ? { echo } : {})}
+      commit={(typed) => edit({ kind: 'set-plane-field', plane_id: plane.id, field: name, typed })}
+    />
+  );
+  const length = (typed: string) => echoOf(typed, job.unit);
+  return (
+    <Card title={plane.name} aside={area} className="flex w-[226px] shrink-0 flex-col">
+      <div className="flex flex-col gap-[3px]">
+        {field('slope', `Slope ${figure(plane.slope_deg, 1)}°`, plane.slope_typed)}
+        {field('azimuth', 'Azimuth, true', `${figure(plane.azimuth_deg, 1).replace(/\.0$/, '')}°`)}
+        {field('setback_eave', 'Free at eave', plane.setbacks.eave.typed, length)}
+        {field('setback_ridge', 'Free at ridge', plane.setbacks.ridge.typed, length)}
+        {field('setback_rake', 'Free at rakes', plane.setbacks.rake.typed, length)}
+      </div>
+    </Card>
+  );
+}

@@ -1,0 +1,214 @@
+/** The running ledger beside every step: counts, limits, year, money. */
+import { useQuery } from '@tanstack/react-query';
+import { type ReactNode, useState } from 'react';
+import type { OptionReport, YearReport } from '@/api/client';
+import { yearQuery } from '@/api/queries';
+import { useJob } from '@/plan/JobContext';
+import { Choice } from '@/ui/Choice';
+import { figure, signed, yearlyKwh } from '@/units/format';
+import { LimitRow } from './parts/LimitRow';
+
+const SHOWN = 8;
+const NOBODY = 'none';
+
+export function Tally() {
+  const { job, option, report, at, state } = useJob();
+  const [against, setAgainst] = useState(NOBODY);
+  const others = job.options.filter((o) => o.id !== option.id);
+  const other = others.find((o) => o.id === against);
+  const otherReport = state.reports.find((r) => r.option_id === other?.id);
+  return (
+    <aside
+      aria-label="Tally"
+      className="flex w-[306px] shrink-0 flex-col overflow-y-auto border-l border-rule bg-sheet px-3.5 pt-2.5 pb-4 max-[1100px]:hidden"
+    >
+      <div className="flex min-h-7 items-center justify-between">
+        <h2 className="text-base font-semibold">Tally</h2>
+        {others.length > 0 && (
+          <span className="flex items-center gap-1.5 text-xs text-ink-2">
+            <span>{option.id.toUpperCase()} against</span>
+            <Choice
+              label="Compare with option"
+              value={other ? against : NOBODY}
+              items={[
+                { value: NOBODY, label: 'no other' },
+                ...others.map((o) => ({ value: o.id, label: o.id.toUpperCase() })),
+              ]}
+              onChange={setAgainst}
+            />
+          </span>
+        )}
+      </div>
+      <Group title="Count">
+        <Counts report={report} other={otherReport} />
+      </Group>
+      <Group title="Limits">
+        <Limits report={report} />
+      </Group>
+      <Group title="Year">
+        <Year {...(other ? { otherId: other.id } : {})} key={`${at.jobId} ${option.id}`} />
+      </Group>
+      <Group title="Money">
+        <p className="py-1 text-sm text-ink-2">No prices yet: the Money step is not built.</p>
+      </Group>
+    </aside>
+  );
+}
+
+function Group({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="mt-3" aria-label={title}>
+      <h3 className="border-b border-rule pb-0.5 text-xs font-semibold text-ink-2">{title}</h3>
+      {children}
+    </section>
+  );
+}
+
+interface RowProps {
+  label: string;
+  value: string;
+  aside?: string | undefined;
+}
+
+export function Row({ label, value, aside = '' }: RowProps) {
+  return (
+    <div className="flex items-baseline justify-between gap-2 py-[3px] text-sm">
+      <span>{label}</span>
+      <span className="font-figure text-base font-semibold">
+        {value}
+        {aside && <span className="ml-1 text-xs text-ink-2">{aside}</span>}
+      </span>
+    </div>
+  );
+}
+
+function Counts({ report, other }: { report: OptionReport; other: OptionReport | undefined }) {
+  const left = report.modules - report.modules_strung;
+  return (
+    <>
+      <Row
+        label="Modules"
+        value={figure(report.modules)}
+        aside={other ? signed(report.modules - other.modules) : left ? `${left} not strung` : ''}
+      />
+      <Row
+        label="DC / AC"
+        value={`${figure(report.p_dc_w / 1000, 2)} / ${figure(report.p_ac_w / 1000, 2)} kW`}
+        aside={other ? signed((report.p_dc_w - other.p_dc_w) / 1000, 2) : ''}
+      />
+      <Row
+        label="DC:AC ratio"
+        value={figure(report.dc_ac_ratio, 2)}
+        aside={other ? signed(report.dc_ac_ratio - other.dc_ac_ratio, 2) : ''}
+      />
+    </>
+  );
+}
+
+function Limits({ report }: { report: OptionReport }) {
+  const [open, setOpen] = useState('');
+  const [all, setAll] = useState(false);
+  if (report.checks.length === 0) {
+    return (
+      <p className="py-1 text-sm text-ink-2">No modules yet: fill the roof in the Array step.</p>
+    );
+  }
+  const unsettled = report.checks.filter((v) => v.check.verdict !== 'kept').length;
+  const count = Math.max(SHOWN, unsettled);
+  const shown = all ? report.checks : report.checks.slice(0, count);
+  const folded = report.checks.length - shown.length;
+  return (
+    <>
+      <ul>
+        {shown.map((view) => (
+          <LimitRow
+            key={view.key}
+            view={view}
+            open={open === view.key}
+            onToggle={() => setOpen(open === view.key ? '' : view.key)}
+          />
+        ))}
+      </ul>
+      {(folded > 0 || all) && (
+        <button
+          type="button"
+          className="min-h-6 text-xs font-medium text-patina underline"
+          onClick={() => setAll(!all)}
+        >
+          {all ? 'Show the tightest only' : `${folded} more hold`}
+        </button>
+      )}
+    </>
+  );
+}
+
+function Year({ otherId }: { otherId?: string }) {
+  const { at, report } = useJob();
+  const query = useQuery({ ...yearQuery(at), enabled: report.modules_strung > 0 });
+  const other = useQuery({
+    ...yearQuery({ ...at, optionId: otherId ?? at.optionId }),
+    enabled: otherId !== undefined,
+  });
+  if (report.modules_strung === 0) {
+    return <p className="py-1 text-sm text-ink-2">No year yet: no module is in a string.</p>;
+  }
+  if (query.isPending) return <CatchingUp text="Working out the year" />;
+  if (query.isError) return <p className="py-1 text-sm text-stop">{query.error.message}</p>;
+  const behind = query.isPlaceholderData;
+  return (
+    <div aria-busy={behind}>
+      {behind && <CatchingUp text="The year is catching up" />}
+      <div className={behind ? 'opacity-50' : ''}>
+        <YearRows year={query.data} other={otherId ? other.data : undefined} />
+      </div>
+    </div>
+  );
+}
+
+function YearRows({ year, other }: { year: YearReport; other: YearReport | undefined }) {
+  return (
+    <>
+      <Row
+        label="To the meter"
+        value={yearlyKwh(year.energy_kwh)}
+        aside={other ? signed(Math.round((year.energy_kwh - other.energy_kwh) / 10) * 10) : ''}
+      />
+      <Row label="Per kW DC" value={`${figure(year.specific_kwh_per_kw)} kWh`} />
+      <Row
+        label="Clipped"
+        value={`${year.clipped_kwh > 0 ? '−' : ''}${figure(year.clipped_frac * 100, 1)} %`}
+        aside={`${figure(year.clipped_hours)} h`}
+      />
+      {year.tracker_loss_kwh >= 0.5 && (
+        <Row label="Lost at trackers" value={`−${figure(year.tracker_loss_kwh)} kWh`} />
+      )}
+      <Row label="Shade" value="not worked out yet" />
+      {year.stand_in_weather && (
+        <p className="mt-1 rounded-sm border border-warn bg-warn-wash px-2 py-1 text-xs text-warn">
+          Stand-in weather, no shade yet.{' '}
+          <details className="inline">
+            <summary className="inline cursor-pointer underline">What this rests on</summary>
+            <ul className="mt-1 list-disc pl-4">
+              {year.doubts.map((doubt) => (
+                <li key={doubt}>{doubt}.</li>
+              ))}
+              <li>Module model: {year.diode.fitted_by}.</li>
+              {year.diode.warning && <li>{year.diode.warning}.</li>}
+            </ul>
+          </details>
+        </p>
+      )}
+    </>
+  );
+}
+
+function CatchingUp({ text }: { text: string }) {
+  return (
+    <div className="py-1 text-xs text-ink-2" role="status">
+      {text}
+      <div className="mt-1 h-[3px] overflow-hidden rounded-full bg-bar">
+        <div className="h-full w-1/3 animate-pulse bg-patina" />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,62 @@
+/** The sum behind a check: symbols, numbers, result, limit, source, and ways out. */
+import type { CheckView, Schemas } from '@/api/client';
+import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
+import { figure } from '@/units/format';
+
+const STATUS: Record<Schemas['SourceStatus'], string> = {
+  'from-memory': 'from memory, check it against the edition in force',
+  'common-practice': 'common practice, no source',
+  datasheet: 'datasheet',
+  geometry: 'geometry of this drawing',
+};
+
+export function Working({ view }: { view: CheckView }) {
+  const { act } = useJob();
+  const { check, lines } = view;
+  return (
+    <div className="mb-1.5 border-l-2 border-copper pl-2">
+      <div className="rounded-sm bg-bar px-2 py-1.5 font-mono text-xs leading-[1.6] break-words">
+        <div>{lines.symbols}</div>
+        <div>= {lines.numbers}</div>
+        <div>
+          = {lines.result} <span className="whitespace-nowrap">{lines.limit}</span>
+        </div>
+      </div>
+      <p className="mt-1 text-xs text-ink-2">{check.reason || marginText(view)}</p>
+      <ul className="mt-0.5 text-xs text-ink-2">
+        {check.givens.map((given) => (
+          <li key={given.symbol}>
+            {given.label}: {given.origin || 'not given'}
+          </li>
+        ))}
+        <li>
+          {check.limit.label}: {check.limit.origin}
+        </li>
+        <li>
+          Source: {check.source.document}
+          {check.source.clause && ` ${check.source.clause}`} ({STATUS[check.source.status]})
+        </li>
+      </ul>
+      {check.fixes.length > 0 && (
+        <div className="mt-1.5 flex flex-wrap gap-2">
+          {check.fixes.slice(0, 2).map((fix) => (
+            <Button key={fix.label} weight="main" onClick={() => act(fix.edit)}>
+              {fix.label}
+            </Button>
+          ))}
+        </div>
+      )}
+    </div>
+  );
+}
+
+function marginText({ check }: CheckView): string {
+  const parts = [];
+  if (check.margin_frac !== null) {
+    const share = figure(Math.abs(check.margin_frac) * 100, 1);
+    parts.push(check.verdict === 'kept' ? `${share} % of margin` : `${share} % past the limit`);
+  }
+  if (check.reached_at) parts.push(check.reached_at);
+  return parts.length ? `${parts.join('; ')}.` : 'Holds.';
+}

@@ -1,0 +1,49 @@
+/** A card of the board below the work surface. */
+import type { ReactNode } from 'react';
+
+interface CardProps {
+  title: string;
+  aside?: ReactNode;
+  children: ReactNode;
+  className?: string;
+}
+
+export function Card({ title, aside, children, className = '' }: CardProps) {
+  return (
+    <section
+      aria-label={title}
+      className={`rounded-lg border border-rule bg-sheet px-3 py-2.5 ${className}`}
+    >
+      <div className="mb-1 flex items-baseline justify-between gap-2">
+        <h3 className="text-sm font-semibold">{title}</h3>
+        {aside && <span className="text-xs text-ink-2">{aside}</span>}
+      </div>
+      {children}
+    </section>
+  );
+}
+
+/** The strip of tools above the work surface. */
+export function Toolbar({ children }: { children: ReactNode }) {
+  return (
+    <div
+      role="toolbar"
+      aria-label="Tools"
+      className="flex h-10 shrink-0 items-center gap-2 border-b border-rule px-3.5"
+    >
+      {children}
+    </div>
+  );
+}
+
+/** The board below the work surface. */
+export function Board({ children, heightPx = 214 }: { children: ReactNode; heightPx?: number }) {
+  return (
+    <div
+      className="flex shrink-0 gap-3 overflow-x-auto border-t border-rule bg-sheet p-2.5"
+      style={{ height: heightPx }}
+    >
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,54 @@
+/** A drop-down choice, wrapped once; the nonce lets its viewport style pass the content policy. */
+import { getNonce } from 'get-nonce';
+import { Select } from 'radix-ui';
+
+export interface ChoiceItem {
+  value: string;
+  label: string;
+}
+
+interface ChoiceProps {
+  label: string;
+  value: string;
+  items: ChoiceItem[];
+  onChange: (value: string) => void;
+  className?: string;
+}
+
+export function Choice({ label, value, items, onChange, className = '' }: ChoiceProps) {
+  const nonce = getNonce();
+  return (
+    <Select.Root value={value} onValueChange={onChange}>
+      <Select.Trigger
+        aria-label={label}
+        className={`inline-flex h-[27px] items-center justify-between gap-2 rounded-md border border-field bg-sheet px-2.5 text-sm ${className}`}
+      >
+        <Select.Value />
+        <Select.Icon aria-hidden="true">
+          <svg width="10" height="6" viewBox="0 0 10 6" role="presentation">
+            <path d="M1 1l4 4 4-4" stroke="currentColor" fill="none" strokeWidth="1.5" />
+          </svg>
+        </Select.Icon>
+      </Select.Trigger>
+      <Select.Portal>
+        <Select.Content
+          position="popper"
+          sideOffset={4}
+          className="z-50 max-h-[60vh] rounded-md border border-field bg-sheet p-1 text-sm"
+        >
+          <Select.Viewport {...(nonce ? { nonce } : {})}>
+            {items.map((item) => (
+              <Select.Item
+                key={item.value}
+                value={item.value}
+                className="cursor-pointer rounded-sm px-3 py-1.5 outline-none data-[highlighted]:bg-patina-wash data-[state=checked]:font-semibold"
+              >
+                <Select.ItemText>{item.label}</Select.ItemText>
+              </Select.Item>
+            ))}
+          </Select.Viewport>
+        </Select.Content>
+      </Select.Portal>
+    </Select.Root>
+  );
+}

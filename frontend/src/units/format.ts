@@ -1,0 +1,33 @@
+/** Numbers for people: grouped by spaces, true minus, no false digits. */
+
+export function figure(value: number, places = 0): string {
+  const text = value.toLocaleString('en-US', {
+    minimumFractionDigits: places,
+    maximumFractionDigits: places,
+  });
+  return text.replaceAll(',', ' ').replace('-', '−');
+}
+
+/** A yearly energy to the nearest 10 kWh. */
+export const yearlyKwh = (kwh: number) => `${figure(Math.round(kwh / 10) * 10)} kWh`;
+
+/** A difference with its sign; an empty text when it rounds to nothing. */
+export function signed(value: number, places = 0): string {
+  const text = figure(Math.abs(value), places);
+  if (Number(text.replaceAll(' ', '')) === 0) return '';
+  return value > 0 ? `+${text}` : `−${text}`;
+}
+
+export const clock = (iso: string) =>
+  new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+const DAYS_BEFORE = [0, 31, 59, 90, 120, 151, 181, 212, 243, 273, 304, 334];
+
+export { MONTHS };
+
+/** `15 Apr` for a day of the year counted from 0 in a year without a leap day. */
+export function dayName(dayOfYear: number): string {
+  const month = DAYS_BEFORE.findLastIndex((before) => before <= dayOfYear);
+  return `${dayOfYear - (DAYS_BEFORE[month] ?? 0) + 1} ${MONTHS[month] ?? ''}`;
+}

@@ -1,0 +1,29 @@
+import tailwindcss from '@tailwindcss/vite';
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  html: { cspNonce: '__CSP_NONCE__' },
+  plugins: [react(), tailwindcss()],
+  resolve: {
+    alias: {
+      '@': new URL('./src', import.meta.url).pathname,
+      '@fonts': new URL('../src/ridge_tally/fonts', import.meta.url).pathname,
+    },
+  },
+  build: {
+    outDir: '../src/ridge_tally/static',
+    emptyOutDir: true,
+    target: 'es2022',
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 1200,
+  },
+  server: { proxy: { '/api': 'http://127.0.0.1:8000' } },
+  test: {
+    environment: 'jsdom',
+    setupFiles: ['src/test/setup.ts'],
+    include: ['src/**/*.test.{ts,tsx}'],
+    restoreMocks: true,
+    css: false,
+  },
+});
