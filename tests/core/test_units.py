@@ -14,6 +14,7 @@ from ridge_tally.core.units import (
     parse_length_m,
     parse_number,
     parse_slope_deg,
+    parse_temperature_degc,
 )
 
 SHARED = json.loads((Path(__file__).parents[1] / "shared" / "lengths.json").read_text())
@@ -63,7 +64,15 @@ def test_slope_refused(typed: str) -> None:
         parse_slope_deg(typed)
 
 
+@pytest.mark.parametrize(
+    ("typed", "celsius"),
+    [("−24", -24), ("-24 °C", -24), ("-24c", -24), ("14 °F", -10), ("-4F", -20), ("32 f", 0)],
+)
+def test_temperature_in_either_scale(typed: str, celsius: float) -> None:
+    assert parse_temperature_degc(typed, "Coldest") == pytest.approx(celsius)
+
+
 def test_plain_number_takes_true_minus_and_comma() -> None:
-    assert parse_number("−24,5 °C", "Coldest", "degrees") == -24.5
+    assert parse_number("−24,5°", "Azimuth", "degrees") == -24.5
     with pytest.raises(NotUnderstood, match="Coldest: “cold”"):
-        parse_number("cold", "Coldest", "degrees")
+        parse_temperature_degc("cold", "Coldest")

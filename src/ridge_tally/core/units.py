@@ -127,11 +127,26 @@ def parse_number(typed: str, field: str, expected: str) -> float:
         If the text is not one finite number.
     """
     text = typed.strip().replace(",", ".").replace("−", "-")
-    text = re.sub(r"\s*(°\s*[CcFf]?|%|kw|kW|m|V|A|W)$", "", text)
+    text = re.sub(r"\s*(°|deg|h|m)$", "", text)
     try:
         return _finite(text)
     except ValueError:
         raise NotUnderstood(field, typed, expected) from None
+
+
+def parse_temperature_degc(typed: str, field: str) -> float:
+    """Return a temperature in °C; `-24`, `−24 °C` and `-11 °F` are understood.
+
+    Raises
+    ------
+    NotUnderstood
+        If the text is not a temperature.
+    """
+    expected = "degrees Celsius such as −24, or −11 °F"
+    found = re.fullmatch(r"(.*?)\s*°?\s*([CcFf])?\s*", typed.strip())
+    assert found is not None
+    value = parse_number(found[1], field, expected)
+    return (value - 32) / 1.8 if (found[2] or "").lower() == "f" else value
 
 
 def _finite(text: str) -> float:

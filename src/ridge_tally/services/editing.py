@@ -39,6 +39,7 @@ from ridge_tally.core.units import (
     parse_length_m,
     parse_number,
     parse_slope_deg,
+    parse_temperature_degc,
 )
 from ridge_tally.rules.array import footprint_of
 from ridge_tally.rules.design import Design, design_of
@@ -255,7 +256,7 @@ def _site_field(job: Job, edit: edits.SetSiteField) -> Job:
     kind, name = edits.SiteField, SITE_NAMES[edit.field]
     if edit.field in (kind.COLDEST, kind.HOTTEST):
         typed = edit.typed.strip()
-        value = parse_number(typed, name, "degrees Celsius, such as −24") if typed else None
+        value = parse_temperature_degc(typed, name) if typed else None
         source = edit.source.strip() or "typed for this site"
         temperature = DesignTemperature(value, source if value is not None else "")
         change: dict[str, Any] = {edit.field.value: temperature}

@@ -86,7 +86,7 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
           ) : null
         }
       </PlaneCanvas>
-      <Board>
+      <Board heightPx={228}>
         {report.trackers.map((tracker) => (
           <TrackerCard key={tracker.number} tracker={tracker} />
         ))}

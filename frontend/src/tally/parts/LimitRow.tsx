@@ -40,7 +40,7 @@ export function LimitRow({ view, open, onToggle }: LimitRowProps) {
             )}
             <span>
               {check.title}
-              <span className="ml-1 text-xs text-ink-2">{check.subject}</span>
+              <span className="text-xs text-ink-2"> {check.subject}</span>
             </span>
           </span>
           <span className={`font-figure text-base font-semibold whitespace-nowrap ${TEXT[tone]}`}>

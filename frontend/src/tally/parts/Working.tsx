@@ -19,15 +19,14 @@ export function Working({ view }: { view: CheckView }) {
       <div className="rounded-sm bg-bar px-2 py-1.5 font-mono text-xs leading-[1.6] break-words">
         <div>{lines.symbols}</div>
         <div>= {lines.numbers}</div>
-        <div>
-          = {lines.result} <span className="whitespace-nowrap">{lines.limit}</span>
-        </div>
+        <div>= {lines.result}</div>
+        <div>limit {lines.limit}</div>
       </div>
       <p className="mt-1 text-xs text-ink-2">{check.reason || marginText(view)}</p>
       <ul className="mt-0.5 text-xs text-ink-2">
-        {check.givens.map((given) => (
-          <li key={given.symbol}>
-            {given.label}: {given.origin || 'not given'}
+        {byOrigin(check.givens).map(([origin, labels]) => (
+          <li key={origin}>
+            {labels}: {origin}
           </li>
         ))}
         <li>
@@ -49,6 +48,16 @@ export function Working({ view }: { view: CheckView }) {
       )}
     </div>
   );
+}
+
+/** Givens of one origin share a line. */
+function byOrigin(givens: Schemas['Given'][]): [string, string][] {
+  const labels = new Map<string, string[]>();
+  for (const given of givens) {
+    const origin = given.origin || 'not given';
+    labels.set(origin, [...(labels.get(origin) ?? []), given.label]);
+  }
+  return [...labels].map(([origin, names]) => [origin, names.join(', ')]);
 }
 
 function marginText({ check }: CheckView): string {

@@ -88,7 +88,8 @@ def _month_slices() -> list[slice]:
 
 def _hourly_sun(location: Location) -> tuple[FloatArray, FloatArray]:
     """Return (365, 24) hour-mean sine of elevation and extraterrestrial horizontal W/m²."""
-    day = np.arange(365)
+    # The declination of local noon, not of midnight in Greenwich: up to a day's change.
+    day = np.arange(365) + (12 - location.utc_offset_h) / 24
     angle = 2 * np.pi * day / 365
     # Spencer 1971: declination, equation of time (minutes) and distance factor.
     declination = (

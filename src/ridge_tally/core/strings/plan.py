@@ -91,6 +91,11 @@ def _plans(
                     continue
                 step = TrackerLoad(index + 1, series, strings)
                 yield from extend(index + 1, left - series * strings, (*built, step), load)
+        # A tracker may stay empty; among alike ones the empty ones are always the last.
+        others = (i for i in range(index, len(strings_max)) if strings_max[i] != strings_max[index])
+        following = next(others, None)
+        if following is not None:
+            yield from extend(following, left, built, (0, 0))
 
     yield from extend(0, modules, (), (0, 0))
 

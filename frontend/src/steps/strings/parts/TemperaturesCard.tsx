@@ -17,7 +17,7 @@ export function TemperaturesCard() {
     <Card title="Design temperatures" className="min-w-[230px] grow">
       <div className="flex flex-col gap-1">
         <TypedField
-          label="Coldest air"
+          label="Coldest air, °C"
           value={written(coldest.value_degc)}
           placeholder="not given"
           width={88}
@@ -31,7 +31,7 @@ export function TemperaturesCard() {
             : coldest.source}
         </p>
         <TypedField
-          label="Hottest air"
+          label="Hottest air, °C"
           value={written(hottest.value_degc)}
           placeholder="not given"
           width={88}
@@ -45,8 +45,7 @@ export function TemperaturesCard() {
             : hottest.source}
         </p>
         <p className="text-xs text-ink-2">
-          Daylight keeps strings live; never open a connector under load. The electrician and the
-          code in force decide.
+          Daylight keeps strings live: never open a connector under load.
         </p>
       </div>
     </Card>

@@ -22,7 +22,7 @@ function lines(camera: Camera, plane: RoofPlane) {
       to: at(ridge_left.value_m + ridge.value_m, top),
       offPx: -OFF_PX,
     },
-    height: { from: at(leftM, 0), to: at(leftM, top), offPx: -OFF_PX },
+    height: { from: at(leftM, 0), to: at(leftM, top), offPx: -OFF_PX - 14 },
     inset: { from: at(0, top), to: at(ridge_left.value_m, top), offPx: -OFF_PX },
   };
 }

@@ -1,0 +1,49 @@
+"""How every browser run is started: Debian's Chromium, no window, no other host."""
+
+from playwright.sync_api import Browser, BrowserContext, Playwright, Route
+
+CHROMIUM = "/usr/bin/chromium"
+LAUNCH_ARGS = [
+    "--no-sandbox",
+    "--disable-dev-shm-usage",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--disable-quic",
+    "--no-first-run",
+    "--no-default-browser-check",
+    "--disable-default-apps",
+    "--metrics-recording-only",
+    "--use-angle=swiftshader",
+    "--enable-unsafe-swiftshader",
+    "--font-render-hinting=none",
+    "--force-color-profile=srgb",
+    "--hide-scrollbars",
+]
+CONTEXT = {
+    "viewport": {"width": 1280, "height": 800},
+    "device_scale_factor": 1,
+    "locale": "en-GB",
+    "timezone_id": "UTC",
+    "reduced_motion": "reduce",
+}
+
+
+def launch(playwright: Playwright) -> Browser:
+    """Return a headless Chromium."""
+    return playwright.chromium.launch(executable_path=CHROMIUM, args=LAUNCH_ARGS)
+
+
+def refuse_other_hosts(context: BrowserContext, own: str) -> list[str]:
+    """Abort every request to another address than `own`; return the list of those asked for."""
+    refused: list[str] = []
+
+    def route(asked: Route) -> None:
+        if asked.request.url.startswith((own, "data:", "blob:")):
+            asked.continue_()
+        else:
+            refused.append(asked.request.url)
+            asked.abort()
+
+    context.route("**/*", route)
+    return refused

@@ -1,0 +1,33 @@
+"""The real app on a free port of this machine, with the sample job in it."""
+
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
+from datetime import UTC, datetime
+from pathlib import Path
+
+
+@contextmanager
+def live_app(folder: Path, *, sample: bool = True) -> Iterator[str]:
+    """Yield the address of a served app whose data lies in `folder`."""
+    from waitress import create_server
+
+    from ridge_tally.catalogue.shelf import sample_shelf
+    from ridge_tally.services import jobs
+    from ridge_tally.services.demo import juniper_bench
+    from ridge_tally.services.workspace import Workspace
+    from ridge_tally.store.database import open_database
+    from ridge_tally.web.app import create_app
+
+    shelf = sample_shelf()
+    workspace = Workspace(open_database(folder), lambda: datetime.now(UTC), shelf)
+    if sample:
+        jobs.store_job(workspace, juniper_bench(shelf), "sample job", "tests")
+    server = create_server(create_app(workspace), host="127.0.0.1", port=0, threads=8)
+    thread = threading.Thread(target=server.run, daemon=True)
+    thread.start()
+    try:
+        yield f"http://127.0.0.1:{server.effective_port}"
+    finally:
+        server.close()
+        thread.join(timeout=5)

@@ -1,0 +1,110 @@
+"""The hourly year: identities that hold for any plant, and directions known beforehand."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from ridge_tally.catalogue.shelf import sample_shelf
+from ridge_tally.core.energy.diode_fit import fit_diode
+from ridge_tally.core.energy.inverter import ac_power, loss_curve
+from ridge_tally.core.energy.year import DcLosses, HeatLoss, Plant, StringGroup, simulate_year
+from ridge_tally.core.equipment import EfficiencyPoint, InverterSheet
+from ridge_tally.core.errors import MissingDatum, OutOfRange
+from ridge_tally.core.loading.clipped_day import limit_costs, loading_days
+from ridge_tally.core.sky.sun import Location
+from ridge_tally.simulators.weather_service import typical_year
+
+SITE = Location(36.2, -105.6, 2150, -7)
+WEATHER = typical_year("high-desert", SITE)
+SHELF = sample_shelf()
+INVERTER = SHELF.inverters[4]
+
+
+def plant(azimuth_deg: float = 176.0, inverter: InverterSheet = INVERTER, **change) -> Plant:
+    made = Plant(
+        location=SITE,
+        diode=fit_diode(SHELF.modules[1]),
+        inverter=inverter,
+        groups=(StringGroup(0, 13, 1, 26.6, azimuth_deg), StringGroup(1, 13, 1, 26.6, azimuth_deg)),
+        heat=HeatLoss(24.0, 5.0),
+        losses=DcLosses(0.02, 0.01, 0.015),
+    )
+    return replace(made, **change)
+
+
+YEAR = simulate_year(plant(), WEATHER)
+
+
+def test_energy_is_conserved_hour_by_hour() -> None:
+    assert np.array_equal(YEAR.ac_unlimited_w - YEAR.clipped_w, YEAR.ac_w)
+    assert sum(YEAR.monthly_kwh) == pytest.approx(YEAR.energy_kwh, rel=1e-12)
+    assert (YEAR.ac_unlimited_w <= YEAR.dc_w).all()
+    assert YEAR.ac_w.max() == INVERTER.p_ac_w
+
+
+def test_dark_hours_draw_the_night_watts() -> None:
+    assert YEAR.ac_w.min() == -INVERTER.night_w
+
+
+def test_a_higher_limit_never_clips_more() -> None:
+    clipped = [c.clipped_kwh for c in limit_costs(YEAR)]
+    assert clipped == sorted(clipped, reverse=True)
+    assert clipped[-1] == 0
+    below = [c for c in limit_costs(YEAR) if c.limit_kw * 1000 <= INVERTER.p_ac_w][-1]
+    assert below.clipped_kwh >= YEAR.clipped_kwh
+
+
+def test_south_beats_west_and_west_beats_north() -> None:
+    facing = [simulate_year(plant(a), WEATHER).energy_kwh for a in (176.0, 266.0, 356.0)]
+    assert facing[0] > facing[1] > facing[2]
+
+
+def test_half_the_array_gives_half_where_nothing_clips() -> None:
+    big = replace(INVERTER, p_ac_w=50_000.0)
+    dc_both = simulate_year(plant(inverter=big), WEATHER).dc_w.sum()
+    one = plant(inverter=big)
+    dc_one = simulate_year(replace(one, groups=one.groups[:1]), WEATHER).dc_w.sum()
+    assert dc_both == pytest.approx(2 * dc_one, rel=1e-12)
+
+
+def test_losses_take_their_product() -> None:
+    clean = simulate_year(plant(losses=DcLosses(0.0, 0.0, 0.0)), WEATHER).dc_w.sum()
+    lossy = simulate_year(plant(losses=DcLosses(0.0, 0.01, 0.015)), WEATHER).dc_w.sum()
+    assert lossy == pytest.approx(clean * 0.99 * 0.985, rel=1e-12)
+
+
+def test_days_are_the_ones_their_titles_say() -> None:
+    days = {d.title: d for d in loading_days(YEAR, WEATHER, SITE.latitude_deg)}
+    assert set(days) == {"Most clipped day", "Clear summer day", "Clear winter day"}
+    daily = YEAR.clipped_w.reshape(365, 24).sum(axis=1) / 1000
+    assert days["Most clipped day"].clipped_kwh == pytest.approx(daily.max())
+    assert 140 < days["Clear summer day"].day_of_year < 203
+
+
+def test_nothing_clipped_leaves_no_most_clipped_day() -> None:
+    year = simulate_year(plant(inverter=replace(INVERTER, p_ac_w=50_000.0)), WEATHER)
+    assert [d.title for d in loading_days(year, WEATHER, 36.2)][0] == "Clear summer day"
+
+
+@pytest.mark.parametrize("sheet", SHELF.inverters, ids=lambda i: i.id)
+def test_loss_curve_meets_the_datasheet_efficiencies(sheet: InverterSheet) -> None:
+    for point in sheet.efficiency:
+        dc = np.array([point.load_frac * sheet.p_ac_w / point.efficiency_frac])
+        efficiency = ac_power(dc, sheet).unlimited_w[0] / dc[0]
+        # Three terms through seven rounded points: within half a per cent of each.
+        assert efficiency == pytest.approx(point.efficiency_frac, abs=0.006)
+
+
+def test_efficiency_of_a_whole_or_of_two_points_is_refused() -> None:
+    points = tuple(EfficiencyPoint(load, 1.02) for load in (0.1, 0.5, 1.0))
+    with pytest.raises(OutOfRange, match=r"1\.02"):
+        loss_curve(points)
+    with pytest.raises(MissingDatum, match="efficiency"):
+        loss_curve(INVERTER.efficiency[:2])
+
+
+def test_a_module_without_coefficients_cannot_be_simulated_and_says_so() -> None:
+    sheet = replace(SHELF.modules[0], beta_voc_frac_per_degc=None)
+    with pytest.raises(MissingDatum, match="voltage coefficient"):
+        fit_diode(sheet)
