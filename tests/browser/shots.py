@@ -4,9 +4,10 @@ import re
 import tempfile
 from pathlib import Path
 
-from browser import CONTEXT, launch
 from live import live_app
 from playwright.sync_api import Page, sync_playwright
+
+from browser import CONTEXT, launch
 
 OUT = Path(__file__).parents[2] / "docs" / "screenshots"
 

@@ -51,9 +51,15 @@ def test_an_impossible_plane_is_refused_by_name(change, error, says) -> None:
 
 @pytest.mark.parametrize(
     ("field", "value_m", "says"),
-    [("left", 30.0, "does not lie"), ("width", -0.1, "width in metres"), ("clearance", 9.0, "clearance")],
+    [
+        ("left", 30.0, "does not lie"),
+        ("width", -0.1, "width in metres"),
+        ("clearance", 9.0, "clearance"),
+    ],
 )
-def test_an_impossible_obstruction_is_refused_by_name(field: str, value_m: float, says: str) -> None:
+def test_an_impossible_obstruction_is_refused_by_name(
+    field: str, value_m: float, says: str
+) -> None:
     chimney = replace(PLANE.obstructions[0], **{field: taped(value_m)})
     with pytest.raises((OutOfRange, BadGeometry), match=f"Chimney.*{says}"):
         require_possible(replace(PLANE, obstructions=(chimney,)))

@@ -42,7 +42,13 @@ def test_plan_strings_as_many_as_any_legal_plan(modules, shortest, more, strings
 
 @pytest.mark.parametrize(
     ("modules", "wish", "lengths"),
-    [(28, None, [14, 14]), (27, None, [14, 13]), (28, 15, [15, 13]), (12, None, [12]), (3, None, [3])],
+    [
+        (28, None, [14, 14]),
+        (27, None, [14, 13]),
+        (28, 15, [15, 13]),
+        (12, None, [12]),
+        (3, None, [3]),
+    ],
 )
 def test_plans_a_crew_would_draw(modules: int, wish: int | None, lengths: list[int]) -> None:
     plan = plan_strings(modules, StringLimits(5, 14, (1, 1)), wish)
@@ -68,7 +74,14 @@ def row(y_m: float, xs: list[float]) -> tuple[PlacedModule, ...]:
 
 def test_threads_run_back_and_forth_without_a_jump() -> None:
     ordered = serpentine((*row(0.0, [0, 1, 2]), *row(1.8, [0, 1, 2])))
-    assert [(m.x_m, m.y_m) for m in ordered] == [(0, 1.8), (1, 1.8), (2, 1.8), (2, 0), (1, 0), (0, 0)]
+    assert [(m.x_m, m.y_m) for m in ordered] == [
+        (0, 1.8),
+        (1, 1.8),
+        (2, 1.8),
+        (2, 0),
+        (1, 0),
+        (0, 0),
+    ]
 
 
 def test_every_module_is_threaded_once_and_absent_ones_never() -> None:

@@ -79,12 +79,12 @@ def test_days_are_the_ones_their_titles_say() -> None:
     assert set(days) == {"Most clipped day", "Clear summer day", "Clear winter day"}
     daily = YEAR.clipped_w.reshape(365, 24).sum(axis=1) / 1000
     assert days["Most clipped day"].clipped_kwh == pytest.approx(daily.max())
-    assert 140 < days["Clear summer day"].day_of_year < 203
+    assert abs(days["Clear summer day"].day_of_year - 171) <= 12
 
 
 def test_nothing_clipped_leaves_no_most_clipped_day() -> None:
     year = simulate_year(plant(inverter=replace(INVERTER, p_ac_w=50_000.0)), WEATHER)
-    assert [d.title for d in loading_days(year, WEATHER, 36.2)][0] == "Clear summer day"
+    assert next(d.title for d in loading_days(year, WEATHER, 36.2)) == "Clear summer day"
 
 
 @pytest.mark.parametrize("sheet", SHELF.inverters, ids=lambda i: i.id)

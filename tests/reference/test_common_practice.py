@@ -10,7 +10,7 @@ from ridge_tally.core.strings.voltage import string_voc_v, temperature_at_voltag
 def test_four_modules_in_series_and_four_strings_in_parallel() -> None:
     # Common practice, no source: 4 x 45.92 V = 183.68 V; 4 x 10.15 A = 40.6 A.
     assert string_voc_v(4, 45.92, -0.0028, 25.0) == pytest.approx(183.68, abs=5e-3)
-    assert 4 * 10.15 == pytest.approx(40.6)
+    assert pytest.approx(40.6) == 4 * 10.15
 
 
 def test_frost_on_the_same_four_modules() -> None:

@@ -18,7 +18,9 @@ LIGHT = np.array([0.0, 40.0, 200.0, 600.0, 1000.0, 1150.0])
 CELL = np.array([-5.0, 2.0, 15.0, 40.0, 61.0, 70.0])
 
 
-def curve_by_lambert_w(sheet: ModuleSheet, hour: int, edges_v: tuple[float, ...] = ()) -> tuple[np.ndarray, np.ndarray]:
+def curve_by_lambert_w(
+    sheet: ModuleSheet, hour: int, edges_v: tuple[float, ...] = ()
+) -> tuple[np.ndarray, np.ndarray]:
     d = fit_diode(sheet)
     il, i0, rs, rsh, a = pvsystem.calcparams_desoto(
         LIGHT[hour], CELL[hour], d.alpha_isc_a_per_degc, d.thermal_v, d.light_current_a,
@@ -61,7 +63,9 @@ def test_dark_hours_give_nothing() -> None:
         (TrackerSheet(100.0, 590.0, 9.0, None, 1), "current limit"),
     ],
 )
-def test_tracker_limits_choose_the_point_of_the_exact_curve(tracker: TrackerSheet, why: str) -> None:
+def test_tracker_limits_choose_the_point_of_the_exact_curve(
+    tracker: TrackerSheet, why: str
+) -> None:
     sheet, count, hour = MODULES[1], 13, 4
     hours = module_hours(fit_diode(sheet), LIGHT, CELL)
     taken = tracker_hours(hours, count, 1, tracker, 100.0)

@@ -41,6 +41,7 @@ function JobFrame({ stepId }: { stepId: string }) {
   const { at, option, undo, redo, state } = useJob();
   const [finding, setFinding] = useState(false);
   const [keysShown, setKeysShown] = useState(false);
+  const [tallyOpen, setTallyOpen] = useState(false);
   const navigate = useNavigate();
   useKeys({
     '/': () => setFinding(true),
@@ -53,10 +54,19 @@ function JobFrame({ stepId }: { stepId: string }) {
   const View = BUILT[step.id as keyof typeof BUILT];
   return (
     <div className="flex h-full min-w-0 flex-col">
-      <TopBar stepId={stepId} onFind={() => setFinding(true)} onKeys={() => setKeysShown(true)} />
+      <TopBar
+        stepId={stepId}
+        tallyOpen={tallyOpen}
+        onTally={() => setTallyOpen(!tallyOpen)}
+        onFind={() => setFinding(true)}
+        onKeys={() => setKeysShown(true)}
+      />
       <div className="flex min-h-0 grow">
         <Run current={stepId} />
         <main aria-label={step.title} className="flex min-w-0 grow flex-col">
+          <h1 className="sr-only">
+            {step.title} of {state.job.name}
+          </h1>
           <Suspense fallback={<p className="p-6 text-sm text-ink-2">Opening {step.title}</p>}>
             {View ? (
               <View key={`${at.jobId} ${option.id}`} />
@@ -65,7 +75,7 @@ function JobFrame({ stepId }: { stepId: string }) {
             )}
           </Suspense>
         </main>
-        <Tally />
+        <Tally drawerOpen={tallyOpen} />
       </div>
       <FindOrDo
         open={finding}
@@ -81,7 +91,7 @@ function JobFrame({ stepId }: { stepId: string }) {
 function Unbuilt({ title, sentence }: { title: string; sentence: string }) {
   return (
     <div className="m-auto max-w-[440px] p-6">
-      <h1 className="mb-2 text-lg font-semibold">{title}</h1>
+      <h2 className="mb-2 text-lg font-semibold">{title}</h2>
       <p className="text-base text-ink-2">{sentence}</p>
     </div>
   );

@@ -8,11 +8,13 @@ import mark from './mark.svg';
 
 interface TopBarProps {
   stepId: string;
+  tallyOpen: boolean;
+  onTally: () => void;
   onFind: () => void;
   onKeys: () => void;
 }
 
-export function TopBar({ stepId, onFind, onKeys }: TopBarProps) {
+export function TopBar({ stepId, tallyOpen, onTally, onFind, onKeys }: TopBarProps) {
   const { job, state, saving, act, undo, redo } = useJob();
   return (
     <header className="flex h-[46px] shrink-0 items-center gap-3 border-b border-rule bg-sheet px-3.5">
@@ -60,6 +62,14 @@ export function TopBar({ stepId, onFind, onKeys }: TopBarProps) {
           </Button>
         ))}
       </fieldset>
+      <Button
+        className="min-[1101px]:hidden"
+        weight={tallyOpen ? 'pressed' : 'plain'}
+        aria-expanded={tallyOpen}
+        onClick={onTally}
+      >
+        Tally
+      </Button>
       <Button hint="/" onClick={onFind}>
         Find or do
       </Button>

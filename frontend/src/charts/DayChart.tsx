@@ -27,20 +27,6 @@ interface HourPoint {
   kw: number;
 }
 
-/** Where the curve crosses the limit a corner is put in, so that the cut is flat. */
-export function cutAt(points: HourPoint[], limitKw: number): HourPoint[] {
-  const cut: HourPoint[] = [];
-  points.forEach((point, i) => {
-    const before = points[i - 1];
-    if (before && before.kw !== point.kw && (before.kw - limitKw) * (point.kw - limitKw) < 0) {
-      const share = (limitKw - before.kw) / (point.kw - before.kw);
-      cut.push({ hour: before.hour + share * (point.hour - before.hour), kw: limitKw });
-    }
-    cut.push(point);
-  });
-  return cut;
-}
-
 export function DayChart({ day, limitKw, datasheetLimitKw, onLimit }: DayChartProps) {
   const [size, measure] = useSize();
   return (
@@ -73,25 +59,22 @@ function Drawn({
   const y = scaleLinear([0, highest * 1.06], [heightPx - PAD.bottom, PAD.top]).nice();
   const at = (kw: number[]): HourPoint[] =>
     kw.map((v, i) => ({ hour: i + 0.5, kw: Math.max(0, v) }));
-  const unlimited = cutAt(at(day.unlimitedKw), limitKw);
-  const stroke = line<HourPoint>(
+  const unlimited = at(day.unlimitedKw);
+  const curve = line<HourPoint>(
     (p) => x(p.hour),
     (p) => y(p.kw),
   ).curve(curveMonotoneX);
-  const delivered = area<HourPoint>(
+  const under = area<HourPoint>(
     (p) => x(p.hour),
     () => y(0),
-    (p) => y(Math.min(p.kw, limitKw)),
-  );
-  const lost = area<HourPoint>(
-    (p) => x(p.hour),
-    (p) => y(Math.min(p.kw, limitKw)),
     (p) => y(p.kw),
-  );
+  ).curve(curveMonotoneX);
   const clippedKwh = day.unlimitedKw.reduce((sum, kw) => sum + Math.max(0, kw - limitKw), 0);
   const deliveredKwh = day.unlimitedKw.reduce((sum, kw) => sum + Math.min(kw, limitKw), 0);
-  const hours = unlimited.filter((p) => p.kw > limitKw).map((p) => p.hour);
-  const middle = hours.length ? ((hours[0] ?? 12) + (hours.at(-1) ?? 12)) / 2 : 12;
+  const cutHours = unlimited.filter((p) => p.kw > limitKw).map((p) => p.hour);
+  const middle = cutHours.length ? ((cutHours[0] ?? 12) + (cutHours.at(-1) ?? 12)) / 2 : 12;
+  const peakKw = max(day.unlimitedKw) ?? 0;
+  const roomPx = y(limitKw) - y(peakKw);
   const set = (kw: number) => onLimit(Math.max(0.1, Math.min(y.domain()[1] ?? 1, kw)));
   const drag = (event: PointerEvent<SVGGElement>) => {
     if (!dragging) return;
@@ -128,19 +111,23 @@ function Drawn({
           local standard time, hour means
         </text>
       </g>
-      <path d={delivered(unlimited) ?? ''} fill="#f0d9a0" />
-      <path d={lost(unlimited) ?? ''} fill="#fbe3e0" />
-      <path d={stroke(at(day.dcKw)) ?? ''} fill="none" stroke="#566465" strokeDasharray="4 3" />
+      <defs>
+        <clipPath id="below-limit">
+          <rect x={PAD.left} y={y(limitKw)} width={widthPx} height={heightPx} />
+        </clipPath>
+        <clipPath id="above-limit">
+          <rect x={PAD.left} y={0} width={widthPx} height={Math.max(0, y(limitKw))} />
+        </clipPath>
+      </defs>
+      <path d={under(unlimited) ?? ''} fill="#f0d9a0" clipPath="url(#below-limit)" />
+      <path d={under(unlimited) ?? ''} fill="#fbe3e0" clipPath="url(#above-limit)" />
+      <path d={curve(at(day.dcKw)) ?? ''} fill="none" stroke="#566465" strokeDasharray="4 3" />
       <path
-        d={
-          line<HourPoint>(
-            (p) => x(p.hour),
-            (p) => y(Math.min(p.kw, limitKw)),
-          )(unlimited) ?? ''
-        }
+        d={curve(unlimited) ?? ''}
         fill="none"
         stroke="#1d2b2c"
         strokeWidth="2"
+        clipPath="url(#below-limit)"
       />
       <DcLabel day={day} x={x} y={y} />
       <text
@@ -156,13 +143,13 @@ function Drawn({
       {clippedKwh > 0.005 && (
         <text
           x={x(middle)}
-          y={y(limitKw) + 18}
+          y={roomPx > 34 ? y(limitKw) - 10 : y(limitKw) + 18}
           fontSize="14"
           fontWeight="600"
           textAnchor="middle"
           fill="#a8201a"
         >
-          {figure(clippedKwh, 1)} kWh clipped above the limit
+          {figure(clippedKwh, 1)} kWh clipped
         </text>
       )}
       {moved && (

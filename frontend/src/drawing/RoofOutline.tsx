@@ -110,6 +110,9 @@ export function ObstructionMark({ camera, obstruction: o }: ObstructionMarkProps
         <text
           x={topLeft.xPx + widthPx / 2}
           y={topLeft.yPx - 5}
+          stroke="#fdfcf9"
+          strokeWidth="3"
+          paintOrder="stroke"
           fontSize="12.5"
           fill="#1d2b2c"
           textAnchor="middle"

@@ -30,18 +30,19 @@ export function TypedField({
   const [refusal, setRefusal] = useState('');
   const id = useId();
 
+  const restore = () => {
+    setDraft(null);
+    setRefusal('');
+  };
   const finish = async () => {
-    if (draft === null || draft === value) {
-      setDraft(null);
-      setRefusal('');
-      return;
-    }
+    if (draft === null || draft === value) return restore();
     try {
       await commit(draft);
-      setDraft(null);
-      setRefusal('');
+      restore();
     } catch (error) {
-      setRefusal(error instanceof Error ? error.message : String(error));
+      // A save that lost to another tab is kept elsewhere; typing it here again is not wanted.
+      if (error instanceof Error && 'code' in error && error.code === 'save.conflict') restore();
+      else setRefusal(error instanceof Error ? error.message : String(error));
     }
   };
 
@@ -59,15 +60,16 @@ export function TypedField({
         spellCheck={false}
         aria-invalid={refusal !== ''}
         aria-describedby={note ? `${id}-note` : undefined}
-        onChange={(event) => setDraft(event.target.value)}
+        onChange={(event) => {
+          setDraft(event.target.value);
+          setRefusal('');
+        }}
         onFocus={(event) => event.target.select()}
-        onBlur={() => void finish()}
+        // What was refused stays to be put right; only Enter tries the same text again.
+        onBlur={() => void (refusal || finish())}
         onKeyDown={(event) => {
           if (event.key === 'Enter') void finish();
-          if (event.key === 'Escape') {
-            setDraft(null);
-            setRefusal('');
-          }
+          if (event.key === 'Escape') restore();
           event.stopPropagation();
         }}
         style={{ width }}

@@ -152,10 +152,9 @@ function LoadingDays({ year, stale }: { year: YearReport; stale: boolean }) {
           className="min-w-[330px] grow"
         >
           <p className="text-sm">
-            At {figure(limitKw, 2)} kW: {figure(here.clippedKwh)} kWh a year clipped on hour means,{' '}
-            {figure(here.clippedFrac * 100, 1)} %.
+            At {figure(limitKw, 2)} kW: {figure(here.clippedKwh)} kWh a year, on hour means
           </p>
-          <LimitCurve points={limits} limitKw={limitKw} widthPx={320} heightPx={150} />
+          <LimitCurve points={limits} limitKw={limitKw} widthPx={320} heightPx={144} />
         </Card>
       </Board>
       {table && <TableBehind table={table} open onOpenChange={() => setTable(null)} />}

@@ -41,10 +41,10 @@ export default function SheetsStep() {
       <div className="min-h-0 grow overflow-auto p-4">
         <article
           aria-label="The sheet before it goes out"
-          className="mx-auto flex min-h-full max-w-[780px] flex-col border border-rule bg-sheet p-6"
+          className="mx-auto flex min-h-full max-w-[780px] flex-col border border-rule bg-sheet px-6 py-4"
         >
           <header className="border-b border-ink pb-2">
-            <h1 className="text-lg font-semibold">{job.name}</h1>
+            <h2 className="text-lg font-semibold">{job.name}</h2>
             <p className="text-sm text-ink-2">
               Option {option.id.toUpperCase()}: {option.name}. {job.site.place}. Not for
               construction until reviewed.
@@ -52,8 +52,8 @@ export default function SheetsStep() {
           </header>
           <div className="mt-2 flex gap-4">
             {plane && (
-              <div className="flex h-[240px] grow">
-                <PlaneCanvas scene={sceneOf(plane, report)} label="Plan on the sheet" padPx={20}>
+              <div className="flex h-[196px] grow">
+                <PlaneCanvas scene={sceneOf(plane, report)} label="Plan on the sheet" padPx={42}>
                   {(camera) =>
                     module &&
                     array?.modules
@@ -76,7 +76,7 @@ export default function SheetsStep() {
               </div>
             )}
             <div className="w-[250px] shrink-0 text-sm">
-              <h2 className="font-semibold">Equipment</h2>
+              <h3 className="font-semibold">Equipment</h3>
               <p>
                 {report.modules} × {module?.name}
               </p>
@@ -85,7 +85,7 @@ export default function SheetsStep() {
                 {figure(report.p_dc_w / 1000, 2)} kW DC on {figure(report.p_ac_w / 1000, 2)} kW AC,
                 ratio {figure(report.dc_ac_ratio, 2)}
               </p>
-              <h2 className="mt-2 font-semibold">Year</h2>
+              <h3 className="mt-2 font-semibold">Year</h3>
               {year.data ? (
                 <>
                   <p className="text-lg font-semibold">
@@ -106,7 +106,7 @@ export default function SheetsStep() {
               )}
             </div>
           </div>
-          <h2 className="mt-3 text-sm font-semibold">Strings</h2>
+          <h3 className="mt-3 text-sm font-semibold">Strings</h3>
           <table className="w-full text-sm">
             <thead>
               <tr className="text-left text-xs text-ink-2">
@@ -125,25 +125,27 @@ export default function SheetsStep() {
               ))}
             </tbody>
           </table>
-          <h2 className="mt-3 text-sm font-semibold">Checks</h2>
+          <h3 className="mt-3 text-sm font-semibold">Checks</h3>
           <p className="text-sm">
             {report.checks.length} checks with their sums are on the sheet;{' '}
-            {off.length === 0 ? 'all hold.' : `${off.length} do not hold or are not checked:`}
+            {off.length === 0 ? 'all hold.' : `${off.length} do not hold or are not checked.`}
           </p>
-          <ul className="text-sm">
-            {off.map((v) => (
+          <ul className="mb-3 columns-2 gap-6 text-xs">
+            {report.checks.map((v) => (
               <li
                 key={v.key}
-                className={
-                  v.check.kind === 'stop' && v.check.verdict === 'broken'
-                    ? 'text-stop'
-                    : 'text-warn'
-                }
+                className={`flex justify-between gap-2 border-b border-rule py-0.5 ${v.check.verdict === 'kept' ? '' : v.check.kind === 'stop' && v.check.verdict === 'broken' ? 'font-semibold text-stop' : 'font-semibold text-warn'}`}
               >
-                {v.check.title}, {v.check.subject}:{' '}
-                {v.check.verdict === 'broken'
-                  ? `${v.value_text}, limit ${v.limit_text}`
-                  : 'not checked'}
+                <span>
+                  {v.check.title}, {v.check.subject}
+                </span>
+                <span className="font-figure">
+                  {v.check.verdict === 'kept' && v.check.margin_frac === null
+                    ? 'holds'
+                    : v.check.verdict === 'not-checked'
+                      ? 'not checked'
+                      : `${v.value_text}, limit ${v.lines.limit}`}
+                </span>
               </li>
             ))}
           </ul>

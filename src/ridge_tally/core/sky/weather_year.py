@@ -40,7 +40,7 @@ def month_of(time: NDArray[np.datetime64]) -> NDArray[np.int64]:
     return time.astype("datetime64[M]").astype(np.int64) % 12
 
 
-def clearest_day(ghi_w_per_m2: FloatArray, around_day: int, within_days: int = 30) -> int:
+def clearest_day(ghi_w_per_m2: FloatArray, around_day: int, within_days: int = 12) -> int:
     """Return the day of the year (0 to 364) with most light within some days of another.
 
     Parameters

@@ -14,7 +14,7 @@ interface AlternativeCardProps {
 }
 
 const WIDTH_PX = 176;
-const HEIGHT_PX = 92;
+const HEIGHT_PX = 84;
 
 export function AlternativeCard({ alternative, scene, inUse, stale, onUse }: AlternativeCardProps) {
   const way = alternative.orientation === 'P' ? 'Portrait' : 'Landscape';
@@ -31,8 +31,8 @@ export function AlternativeCard({ alternative, scene, inUse, stale, onUse }: Alt
       </div>
       <SmallPlan alternative={alternative} scene={scene} />
       <p className="mt-1 text-xs text-ink-2">
-        {figure(alternative.p_dc_w / 1000, 2)} kW, {alternative.rows} rows;{' '}
-        {proven ? 'proven most in rows' : `at most ${alternative.at_most}`}
+        {figure(alternative.p_dc_w / 1000, 2)} kW, {alternative.rows} rows,{' '}
+        {proven ? 'proven' : `at most ${alternative.at_most}`}
       </p>
       <span className="mt-auto pt-1">
         {inUse ? (
@@ -60,7 +60,7 @@ function SmallPlan({
   });
   const outline = scene.corners.map((c) => toScreen(camera, c));
   return (
-    <svg width={WIDTH_PX} height={HEIGHT_PX} aria-hidden="true">
+    <svg width={WIDTH_PX} height={HEIGHT_PX} className="shrink-0" aria-hidden="true">
       <polygon
         points={outline.map((p) => `${p.xPx},${p.yPx}`).join(' ')}
         fill="none"

@@ -1,0 +1,64 @@
+"""The real interface in headless Chromium against the real app, cut off from other hosts."""
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from live import live_app
+from playwright.sync_api import BrowserContext, Page
+
+from browser import CHROMIUM, CONTEXT, LAUNCH_ARGS, refuse_other_hosts
+from jobs import SAMPLE
+from ridge_tally.formats.job_file import write_job
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args(browser_type_launch_args: dict) -> dict:
+    return {**browser_type_launch_args, "executable_path": CHROMIUM, "args": LAUNCH_ARGS}
+
+
+@pytest.fixture(scope="session")
+def browser_context_args(browser_context_args: dict) -> dict:
+    return {**browser_context_args, **CONTEXT}
+
+
+@pytest.fixture(scope="session")
+def live_url(tmp_path_factory: pytest.TempPathFactory) -> Iterator[str]:
+    with live_app(tmp_path_factory.mktemp("live")) as address:
+        yield address
+
+
+@pytest.fixture(scope="session")
+def base_url(live_url: str) -> str:
+    return live_url
+
+
+@pytest.fixture(autouse=True)
+def cut_off(context: BrowserContext, live_url: str) -> Iterator[None]:
+    """Every request to another host is refused, and none may have been made."""
+    refused = refuse_other_hosts(context, live_url)
+    yield
+    assert refused == []
+
+
+@pytest.fixture
+def complaints(page: Page) -> list[str]:
+    """What the page complains of: errors thrown and messages of the content policy."""
+    found: list[str] = []
+    page.on("pageerror", lambda error: found.append(str(error)))
+    page.on("console", lambda m: found.append(m.text) if m.type == "error" else None)
+    return found
+
+
+@pytest.fixture
+def job(page: Page) -> str:
+    """A fresh copy of the sample job; its place in the app."""
+    answer = page.request.post("/api/jobs/import", data=write_job(SAMPLE))
+    return f"/jobs/{answer.json()['state']['job_id']}"
+
+
+@pytest.fixture
+def axe() -> str:
+    return (Path(__file__).parents[2] / "frontend/node_modules/axe-core/axe.min.js").read_text(
+        "utf-8"
+    )

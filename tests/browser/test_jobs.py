@@ -1,0 +1,112 @@
+"""Jobs, options, history, other tabs and a server that has gone."""
+
+import re
+from pathlib import Path
+
+import pytest
+from live import live_app
+from playwright.sync_api import Page, expect
+
+pytestmark = pytest.mark.e2e
+
+
+def test_create_rename_delete_and_undo(page: Page) -> None:
+    page.goto("/")
+    page.get_by_label("Name of a new job").fill("Kiln Yard")
+    page.get_by_role("button", name="New job").click()
+    page.get_by_role("button", name="Kiln Yard", exact=True).click()
+    page.get_by_label("Name of the job").fill("Kiln Yard North")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("button", name="Kiln Yard North")).to_be_visible()
+    expect(page.get_by_text("No modules yet: fill the roof in the Array step.")).to_be_visible()
+    page.goto("/")
+    page.get_by_role("button", name="Delete Kiln Yard North").click()
+    expect(page.get_by_role("link", name="Kiln Yard North")).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("link", name="Kiln Yard North")).to_be_visible()
+    page.get_by_role("button", name="Duplicate Kiln Yard North").click()
+    expect(page.get_by_role("link", name="Kiln Yard North (copy)")).to_be_visible()
+
+
+def test_a_bad_job_file_is_told_and_a_good_one_opens(page: Page, job: str, tmp_path: Path) -> None:
+    page.goto("/")
+    bad = tmp_path / "roof.ridgetally.json"
+    bad.write_text('{"format": "ridge-tally-job", "job": {"version": 1}}', "utf-8")
+    page.get_by_label("Job file").set_input_files(bad)
+    expect(page.get_by_text("roof.ridgetally.json at job.name")).to_be_visible()
+    good = tmp_path / "good.ridgetally.json"
+    good.write_bytes(page.request.get(f"/api{job}/file").body())
+    page.get_by_label("Job file").set_input_files(good)
+    expect(page.get_by_label("Eave length")).to_have_value("40'")
+
+
+def test_a_second_tab_is_told_and_both_versions_are_kept(page: Page, job: str) -> None:
+    other = page.context.new_page()
+    for tab in (page, other):
+        tab.goto(f"{job}/a/survey")
+        expect(tab.get_by_label("Eave length")).to_be_visible()
+    first = page.get_by_label("Eave length")
+    first.fill("41'")
+    first.press("Enter")
+    expect(page.get_by_label("Ridge length")).to_have_value("41'")
+    late = other.get_by_label("Eave length")
+    late.fill("39'")
+    late.press("Enter")
+    expect(other.get_by_text("Your version is kept as the job").first).to_be_visible()
+    other.get_by_role("link", name="Open my version").click()
+    expect(other.get_by_label("Eave length")).to_have_value("39'")
+    page.reload()
+    expect(page.get_by_label("Eave length")).to_have_value("41'")
+
+
+def test_options_are_copied_and_compared(page: Page, job: str) -> None:
+    page.goto(f"{job}/a/array")
+    page.get_by_role("button", name="New option from A").click()
+    expect(page).to_have_url(re.compile(f"{job}/c/array"))
+    page.get_by_role("checkbox", name="Module 1", exact=True).click()
+    page.get_by_role("combobox", name="Compare with option").click()
+    page.get_by_role("option", name="A", exact=True).click()
+    expect(page.get_by_role("region", name="Count")).to_contain_text("−1")
+    expect(page.get_by_role("region", name="Year", exact=True)).to_contain_text(
+        re.compile("kWh−\\d+")
+    )
+
+
+def test_undo_and_redo_by_keyboard_without_end(page: Page, job: str) -> None:
+    page.goto(f"{job}/a/array")
+    counter = page.get_by_text(re.compile(r"\d+ of 28 places taken"))
+    for number in (1, 2, 3):
+        page.get_by_role("checkbox", name=f"Module {number}", exact=True).click()
+    expect(counter).to_contain_text("25 of 28")
+    for left in (26, 27, 28):
+        page.keyboard.press("Control+z")
+        expect(counter).to_contain_text(f"{left} of 28")
+    page.keyboard.press("Control+Shift+z")
+    expect(counter).to_contain_text("27 of 28")
+
+
+def test_a_server_that_has_gone_is_told_and_nothing_saved_is_lost(
+    page: Page, tmp_path: Path, cut_off: None
+) -> None:
+    page.context.unroute("**/*")
+    with live_app(tmp_path) as address:
+        page.goto(f"{address}/jobs/juniper-bench/a/survey")
+        eave = page.get_by_label("Eave length")
+        eave.fill("41'")
+        eave.press("Enter")
+        expect(page.get_by_label("Ridge length")).to_have_value("41'")
+        page.route("**/api/**", lambda route: route.abort())
+        eave.fill("42'")
+        eave.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("Ridge Tally does not answer")
+        expect(eave).to_have_value("42'")
+        page.unroute("**/api/**")
+        eave.press("Enter")
+        expect(page.get_by_label("Ridge length")).to_have_value("42'")
+
+
+def test_an_unknown_job_says_so_and_leads_back(page: Page) -> None:
+    page.goto("/jobs/nowhere/a/survey")
+    expect(page.get_by_role("alert")).to_contain_text("There is no job “nowhere” here")
+    page.get_by_role("link", name="All jobs").click()
+    expect(page.get_by_label("Name of a new job")).to_be_visible()

@@ -1,0 +1,41 @@
+"""The sample job and a workspace on a temporary folder, for tests above the core."""
+
+from dataclasses import replace
+from datetime import UTC, datetime, timedelta
+from pathlib import Path
+
+from ridge_tally.catalogue.shelf import sample_shelf
+from ridge_tally.core.equipment import InverterSheet, ModuleSheet
+from ridge_tally.core.job.document import Job, Option
+from ridge_tally.services.demo import juniper_bench
+from ridge_tally.services.editing import thread_option
+from ridge_tally.services.workspace import Workspace
+from ridge_tally.store.database import open_database
+
+SHELF = sample_shelf()
+SAMPLE = juniper_bench(SHELF)
+EPOCH = datetime(2026, 3, 1, 9, 0, tzinfo=UTC)
+
+
+def workspace_in(folder: Path) -> Workspace:
+    """A workspace whose clock moves on a second at each look."""
+    ticks = iter(range(10_000))
+    return Workspace(open_database(folder), lambda: EPOCH + timedelta(seconds=next(ticks)), SHELF)
+
+
+def with_module(job: Job, **change: object) -> Job:
+    """The job with its module's datasheet changed, strings threaded anew."""
+    module: ModuleSheet = replace(job.equipment.modules[0], **change)
+    job = replace(job, equipment=replace(job.equipment, modules=(module,)))
+    return replace(job, options=tuple(thread_option(job, o) for o in job.options))
+
+
+def with_inverter(job: Job, **change: object) -> Job:
+    """The job with its inverter's datasheet changed, strings as they were."""
+    inverter: InverterSheet = replace(job.equipment.inverters[0], **change)
+    return replace(job, equipment=replace(job.equipment, inverters=(inverter,)))
+
+
+def option_a(job: Job) -> Option:
+    """The first option."""
+    return job.options[0]

@@ -1,0 +1,34 @@
+"""Tables: every one loads, says where it comes from, and refuses what it does not hold."""
+
+from importlib.resources import files
+
+import pytest
+
+from ridge_tally.core.errors import NotFound
+from ridge_tally.rules import tables
+
+TABLES = [
+    p.name.removesuffix(".toml") for p in files("ridge_tally.rules").joinpath("data").iterdir()
+]
+
+
+@pytest.mark.parametrize("table_id", TABLES)
+def test_every_table_names_its_source(table_id: str) -> None:
+    table = tables.load(table_id)
+    assert table.id == table_id
+    assert table.source.document
+    assert all(len(row) == len(table.columns) for row in table.rows)
+
+
+def test_nothing_is_interpolated_or_invented() -> None:
+    ceiling = tables.load("code-voltage-ceiling")
+    assert ceiling.number("ceiling_v", code_pack="us", dwelling=True) == 600
+    with pytest.raises(NotFound, match="code-voltage-ceiling"):
+        ceiling.number("ceiling_v", code_pack="moon", dwelling=True)
+    with pytest.raises(NotFound, match="table"):
+        tables.load("no-such-table")
+
+
+def test_allowances_are_shares_below_a_tenth() -> None:
+    shares = [float(share) for _, share in tables.load("dc-losses").rows]
+    assert all(0 < share < 0.1 for share in shares)

@@ -1,0 +1,150 @@
+"""Routes through the test client: statuses, messages, guards."""
+
+from pathlib import Path
+
+import pytest
+from flask.testing import FlaskClient
+
+from jobs import SAMPLE, workspace_in
+from ridge_tally.formats.job_file import write_job
+from ridge_tally.services import jobs
+from ridge_tally.web.app import create_app
+
+JOB = "/api/jobs/juniper-bench"
+OPTION = f"{JOB}/revisions/1/options/a"
+
+
+@pytest.fixture
+def client(tmp_path: Path) -> FlaskClient:
+    workspace = workspace_in(tmp_path)
+    jobs.store_job(workspace, SAMPLE, "sample", "tests")
+    return create_app(workspace).test_client()
+
+
+def edit(client: FlaskClient, body: dict, parent: int = 1):
+    return client.post(f"{JOB}/edits", json={"parent": parent, "author": "tab", "edit": body})
+
+
+def test_jobs_are_listed_created_opened_copied_deleted_and_restored(client: FlaskClient) -> None:
+    made = client.post("/api/jobs", json={"name": "Kiln Yard", "unit": "m"})
+    assert (made.status_code, made.json["state"]["job_id"]) == (201, "kiln-yard")
+    assert [j["id"] for j in client.get("/api/jobs").json["jobs"]] == ["kiln-yard", "juniper-bench"]
+    assert client.post(f"{JOB}/duplicate").json["state"]["job"]["name"] == "Juniper Bench (copy)"
+    assert client.delete("/api/jobs/kiln-yard").status_code == 200
+    assert client.get("/api/jobs/kiln-yard").status_code == 404
+    assert client.post("/api/jobs/kiln-yard/restore").status_code == 200
+
+
+def test_an_edit_answers_with_revision_and_checks(client: FlaskClient) -> None:
+    answer = edit(client, {"kind": "wish-series-length", "option_id": "a", "modules_in_series": 15})
+    state = answer.json["state"]
+    assert (answer.status_code, state["revision"]) == (200, 2)
+    assert state["reports"][0]["checks"][0]["check"]["verdict"] == "broken"
+    assert client.post(f"{JOB}/undo", json={"from_revision": 2}).json["state"]["revision"] == 1
+    assert client.post(f"{JOB}/redo", json={"from_revision": 1}).json["state"]["revision"] == 2
+
+
+def test_a_stale_edit_is_409_and_names_the_job_it_was_kept_as(client: FlaskClient) -> None:
+    edit(client, {"kind": "rename-job", "name": "One"})
+    late = edit(client, {"kind": "rename-job", "name": "Two"})
+    assert late.status_code == 409
+    assert late.json["code"] == "save.conflict"
+    assert (
+        client.get(f"/api/jobs/{late.json['kept_job_id']}")
+        .json["state"]["job"]["name"]
+        .startswith("Two")
+    )
+
+
+@pytest.mark.parametrize(
+    ("body", "says"),
+    [
+        (
+            {"kind": "set-plane-field", "plane_id": "south", "field": "slope", "typed": "95"},
+            "reads 95",
+        ),
+        (
+            {"kind": "set-plane-field", "plane_id": "south", "field": "eave", "typed": "x"},
+            "“x” was not understood",
+        ),
+        (
+            {"kind": "set-plane-field", "plane_id": "south", "field": "chimney", "typed": "1"},
+            "chimney",
+        ),
+        ({"kind": "no-such-edit"}, "no-such-edit"),
+        ({"kind": "rename-job", "name": "x", "more": 1}, "more"),
+        (
+            {
+                "kind": "move-obstruction",
+                "plane_id": "south",
+                "obstruction_id": "o1",
+                "left_m": "far",
+                "bottom_m": 1,
+            },
+            "'far'",
+        ),
+    ],
+)
+def test_bad_input_is_422_with_field_and_value(client: FlaskClient, body: dict, says: str) -> None:
+    answer = edit(client, body)
+    assert answer.status_code == 422
+    assert says in answer.json["message"]
+    assert client.get(JOB).json["state"]["revision"] == 1
+
+
+def test_malformed_json_is_400_in_our_own_shape(client: FlaskClient) -> None:
+    answer = client.post("/api/jobs", data=b"{", content_type="application/json")
+    assert answer.status_code == 400
+    assert set(answer.json) == {"code", "message", "field", "kept_job_id"}
+
+
+def test_year_alternatives_sheet_and_file(client: FlaskClient) -> None:
+    year = client.get(f"{OPTION}/year").json["year"]
+    assert len(year["days"][0]["ac_kw"]) == 24
+    assert client.get(f"{OPTION}/planes/south/alternatives").json["alternatives"][0]["count"] == 28
+    sheet = client.get(f"{OPTION}/sheet.pdf")
+    assert sheet.data.startswith(b"%PDF")
+    file = client.get(f"{JOB}/file")
+    assert file.get_data(as_text=True) == write_job(SAMPLE)
+    assert "juniper-bench.ridgetally.json" in file.headers["Content-Disposition"]
+    back = client.post("/api/jobs/import", data=file.data, headers={"X-File-Name": "j.json"})
+    assert back.status_code == 201
+
+
+@pytest.mark.parametrize(
+    "address",
+    [f"{OPTION}x/year", f"{JOB}/revisions/9/options/a/year", "/api/nothing", f"{JOB}?revision=9"],
+)
+def test_what_is_not_there_is_404_in_our_own_shape(client: FlaskClient, address: str) -> None:
+    answer = client.get(address)
+    assert answer.status_code == 404
+    assert answer.json["message"]
+
+
+def test_a_bad_import_is_422_and_names_the_file(client: FlaskClient) -> None:
+    answer = client.post("/api/jobs/import", data=b"hello", headers={"X-File-Name": "roof.json"})
+    assert answer.status_code == 422
+    assert answer.json["message"].startswith("roof.json")
+
+
+def test_too_large_a_file_is_refused(client: FlaskClient) -> None:
+    answer = client.post("/api/jobs/import", data=b"x" * (9 * 1024 * 1024))
+    assert answer.status_code == 413
+
+
+def test_foreign_hosts_and_origins_are_refused(client: FlaskClient) -> None:
+    assert client.get("/api/jobs", headers={"Host": "evil.example"}).status_code == 400
+    foreign = {"Origin": "http://evil.example", "Host": "localhost"}
+    assert (
+        client.post("/api/jobs", json={"name": "x", "unit": "m"}, headers=foreign).status_code
+        == 403
+    )
+
+
+def test_the_shelf_holds_the_samples_plainly_named(client: FlaskClient) -> None:
+    shelf = client.get("/api/shelf").json
+    assert (len(shelf["modules"]), len(shelf["inverters"])) == (6, 8)
+    assert all(m["name"].startswith("Sample") for m in [*shelf["modules"], *shelf["inverters"]])
+    powers = [i["p_ac_w"] for i in shelf["inverters"]]
+    assert (min(powers), max(powers)) == (3000, 12000)
+    assert {len(i["trackers"]) for i in shelf["inverters"]} == {1, 2, 3, 4}

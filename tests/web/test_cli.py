@@ -1,0 +1,88 @@
+"""The command line: JSON out, exit codes, sentences on stderr."""
+
+import json
+from pathlib import Path
+
+import pytest
+from click.testing import CliRunner, Result
+
+from jobs import SAMPLE, workspace_in
+from ridge_tally.cli.commands import main
+from ridge_tally.formats.job_file import write_job
+from ridge_tally.services import jobs
+
+
+@pytest.fixture
+def data(tmp_path: Path) -> Path:
+    jobs.store_job(workspace_in(tmp_path), SAMPLE, "sample", "tests")
+    return tmp_path
+
+
+def run(data: Path, *words: str) -> Result:
+    return CliRunner().invoke(main, [*words, "--data", str(data)])
+
+
+def test_check_exits_0_when_all_stops_hold(data: Path) -> None:
+    result = run(data, "check", "juniper-bench", "--json")
+    assert result.exit_code == 0
+    report = json.loads(result.stdout)
+    assert report["modules"] == 28
+    assert report["checks"][0]["check"]["formula"]
+
+
+def test_check_exits_1_for_a_broken_stop_and_shows_the_sum(data: Path) -> None:
+    result = run(data, "check", "juniper-bench", "--option", "b")
+    assert result.exit_code == 1
+    assert "15 · 37.3 V" in result.stdout
+
+
+def test_check_exits_3_for_an_unchecked_stop(data: Path) -> None:
+    text = write_job(SAMPLE).replace('"value_degc": -28.0', '"value_degc": null')
+    file = data / "cold.ridgetally.json"
+    file.write_text(text, "utf-8")
+    job_id = run(data, "import", str(file)).stdout.strip()
+    assert run(data, "check", job_id).exit_code == 3
+
+
+@pytest.mark.parametrize(
+    ("words", "says"),
+    [
+        (("check", "nowhere"), "no job “nowhere”"),
+        (("year", "juniper-bench", "--option", "z"), "no option “z”"),
+    ],
+)
+def test_bad_input_exits_2_with_a_sentence(data: Path, words: tuple[str, ...], says: str) -> None:
+    result = run(data, *words)
+    assert result.exit_code == 2
+    assert says in result.stderr
+
+
+def test_a_bad_file_exits_2_and_nothing_is_stored(data: Path) -> None:
+    file = data / "bad.json"
+    file.write_text("{}", "utf-8")
+    result = run(data, "import", str(file))
+    assert (result.exit_code, "bad.json" in result.stderr) == (2, True)
+    assert len(json.loads(run(data, "list", "--json").stdout)) == 1
+
+
+def test_year_prints_json_and_writes_the_hours(data: Path) -> None:
+    hours = data / "hours.csv"
+    result = run(data, "year", "juniper-bench", "--json", "--hours", str(hours))
+    report = json.loads(result.stdout)
+    lines = hours.read_text("utf-8").splitlines()
+    assert len(lines) == 8761
+    total_kwh = sum(float(line.split(",")[3]) for line in lines[1:]) / 1000
+    assert total_kwh == pytest.approx(report["energy_kwh"], rel=1e-4)
+
+
+def test_export_is_the_job_file_and_comes_back(data: Path) -> None:
+    exported = run(data, "export", "juniper-bench").stdout
+    assert exported == write_job(SAMPLE)
+
+
+def test_fill_and_sheet(data: Path) -> None:
+    found = json.loads(run(data, "fill", "juniper-bench").stdout)
+    assert found["south"][0]["count"] == 28
+    pdf = data / "sheet.pdf"
+    assert run(data, "sheet", "juniper-bench", str(pdf)).exit_code == 0
+    assert pdf.read_bytes().startswith(b"%PDF")
