@@ -20,7 +20,7 @@ SCHEMA := frontend/src/api/schema.d.ts
 PY_SRC := $(shell find src/ridge_tally -name '*.py')
 WEB_SRC := $(shell find frontend/src src/ridge_tally/fonts -type f ! -name schema.d.ts) $(addprefix frontend/,index.html vite.config.ts package.json)
 APT := apt-get update -qq; DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends
-.PHONY: help setup demo test shots bench ready checks py-types py-lint py-layers py-unit e2e web-lint web-layers web-types web-unit docs-schema lock clean
+.PHONY: lock-schema help setup demo test shots bench ready checks py-types py-lint py-layers py-unit e2e web-lint web-layers web-types web-unit docs-schema lock clean
 
 help: ; @echo 'make demo | test | shots | bench | setup | lock | clean   (PORT=$(PORT) DATA=$(DATA))'
 setup: ; @$(MAKE) -j2 --output-sync=target ready

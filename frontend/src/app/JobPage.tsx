@@ -11,16 +11,26 @@ import { Run } from './Run';
 import { STEPS } from './steps';
 import { TopBar } from './TopBar';
 
+const FETCH = {
+  survey: () => import('@/steps/survey/SurveyStep'),
+  array: () => import('@/steps/array/ArrayStep'),
+  strings: () => import('@/steps/strings/StringsStep'),
+  loading: () => import('@/steps/loading/LoadingStep'),
+  sheets: () => import('@/steps/sheets/SheetsStep'),
+};
+type BuiltStep = keyof typeof FETCH;
 const BUILT = {
-  survey: lazy(() => import('@/steps/survey/SurveyStep')),
-  array: lazy(() => import('@/steps/array/ArrayStep')),
-  strings: lazy(() => import('@/steps/strings/StringsStep')),
-  loading: lazy(() => import('@/steps/loading/LoadingStep')),
-  sheets: lazy(() => import('@/steps/sheets/SheetsStep')),
+  survey: lazy(FETCH.survey),
+  array: lazy(FETCH.array),
+  strings: lazy(FETCH.strings),
+  loading: lazy(FETCH.loading),
+  sheets: lazy(FETCH.sheets),
 };
 
 export function JobPage() {
   const { jobId = '', optionId = 'a', stepId } = useParams();
+  // The step's script is fetched beside the job, not after it.
+  void FETCH[stepId as BuiltStep]?.();
   if (!stepId) return <Navigate to={`/jobs/${jobId}/${optionId}/survey`} replace />;
   return (
     <QueryErrorResetBoundary>
@@ -51,7 +61,7 @@ function JobFrame({ stepId }: { stepId: string }) {
   });
   const step = STEPS.find((s) => s.id === stepId);
   if (!step) return <Navigate to={`/jobs/${at.jobId}/${option.id}/survey`} replace />;
-  const View = BUILT[step.id as keyof typeof BUILT];
+  const View = BUILT[step.id as BuiltStep];
   return (
     <div className="flex h-full min-w-0 flex-col">
       <TopBar

@@ -1,8 +1,7 @@
 /** The running ledger beside every step: counts, limits, year, money. */
-import { useQuery } from '@tanstack/react-query';
 import { type ReactNode, useState } from 'react';
 import type { OptionReport, YearReport } from '@/api/client';
-import { yearQuery } from '@/api/queries';
+import { useYear } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
 import { Choice } from '@/ui/Choice';
 import { figure, signed, yearlyKwh } from '@/units/format';
@@ -144,17 +143,16 @@ function Limits({ report }: { report: OptionReport }) {
 
 function Year({ otherId }: { otherId?: string }) {
   const { at, report } = useJob();
-  const query = useQuery({ ...yearQuery(at), enabled: report.modules_strung > 0 });
-  const other = useQuery({
-    ...yearQuery({ ...at, optionId: otherId ?? at.optionId }),
-    enabled: otherId !== undefined,
-  });
+  const { query, behind } = useYear(at, report.modules_strung > 0);
+  const { query: other } = useYear(
+    { ...at, optionId: otherId ?? at.optionId },
+    otherId !== undefined,
+  );
   if (report.modules_strung === 0) {
     return <p className="py-1 text-sm text-ink-2">No year yet: no module is in a string.</p>;
   }
   if (query.isPending) return <CatchingUp text="Working out the year" />;
   if (query.isError) return <p className="py-1 text-sm text-stop">{query.error.message}</p>;
-  const behind = query.isPlaceholderData;
   return (
     <div aria-busy={behind}>
       {behind && <CatchingUp text="The year is catching up" />}

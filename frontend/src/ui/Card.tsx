@@ -15,7 +15,7 @@ export function Card({ title, aside, children, className = '' }: CardProps) {
       className={`rounded-lg border border-rule bg-sheet px-3 py-2.5 ${className}`}
     >
       <div className="mb-1 flex items-baseline justify-between gap-2">
-        <h3 className="text-sm font-semibold">{title}</h3>
+        <h2 className="text-sm font-semibold">{title}</h2>
         {aside && <span className="text-xs text-ink-2">{aside}</span>}
       </div>
       {children}

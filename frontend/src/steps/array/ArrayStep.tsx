@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RoofPlane } from '@/api/client';
 import { alternativesQuery, shelfQuery } from '@/api/queries';
+import { useSettled } from '@/api/useYear';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob } from '@/plan/JobContext';
 import { sceneOf } from '@/plan/scene';
@@ -23,7 +24,8 @@ export default function ArrayStep() {
 function PlaneArray({ plane }: { plane: RoofPlane }) {
   const { job, option, report, at, act } = useJob();
   const shelf = useQuery(shelfQuery);
-  const fills = useQuery(alternativesQuery(at, plane.id));
+  const settled = useSettled(at);
+  const fills = useQuery(alternativesQuery(settled, plane.id));
   const [focused, setFocused] = useState('');
   const array = option.arrays.find((a) => a.plane_id === plane.id);
   const module = job.equipment.modules.find((m) => m.id === option.module_id);

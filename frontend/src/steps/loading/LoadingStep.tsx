@@ -1,8 +1,7 @@
 /** Loading: the clipped day with a limit to drag, the months, and what other limits cost. */
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { YearReport } from '@/api/client';
-import { yearQuery } from '@/api/queries';
+import { useYear } from '@/api/useYear';
 import { DayChart } from '@/charts/DayChart';
 import { clippedAt, LimitCurve } from '@/charts/LimitCurve';
 import { MonthBars } from '@/charts/MonthBars';
@@ -15,7 +14,7 @@ import { dayName, figure, MONTHS } from '@/units/format';
 
 export default function LoadingStep() {
   const { at, report } = useJob();
-  const year = useQuery({ ...yearQuery(at), enabled: report.modules_strung > 0 });
+  const { query: year, behind } = useYear(at, report.modules_strung > 0);
   if (report.modules_strung === 0) {
     return (
       <p className="p-6 text-base text-ink-2">
@@ -35,7 +34,7 @@ export default function LoadingStep() {
         {year.error.message}
       </p>
     );
-  return <LoadingDays year={year.data} stale={year.isPlaceholderData} />;
+  return <LoadingDays year={year.data} stale={behind} />;
 }
 
 function LoadingDays({ year, stale }: { year: YearReport; stale: boolean }) {

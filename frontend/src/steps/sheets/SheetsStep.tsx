@@ -1,6 +1,6 @@
 /** Sheets: the page as it will go out, then PDF or job file. */
-import { useQuery } from '@tanstack/react-query';
-import { jobFileAddress, sheetAddress, yearQuery } from '@/api/queries';
+import { jobFileAddress, sheetAddress } from '@/api/queries';
+import { useYear } from '@/api/useYear';
 import { ModuleShape } from '@/drawing/ModuleShape';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob } from '@/plan/JobContext';
@@ -12,7 +12,7 @@ const LINK = 'inline-flex h-[27px] items-center rounded-md border px-2.5 text-sm
 
 export default function SheetsStep() {
   const { job, option, report, at, state } = useJob();
-  const year = useQuery({ ...yearQuery(at), enabled: report.modules_strung > 0 });
+  const { query: year, behind } = useYear(at, report.modules_strung > 0);
   const plane = job.survey.planes[0];
   const array = option.arrays.find((a) => a.plane_id === plane?.id);
   const module = job.equipment.modules.find((m) => m.id === option.module_id);
@@ -86,7 +86,7 @@ export default function SheetsStep() {
                 ratio {figure(report.dc_ac_ratio, 2)}
               </p>
               <h3 className="mt-2 font-semibold">Year</h3>
-              {year.data ? (
+              {year.data && !behind ? (
                 <>
                   <p className="text-lg font-semibold">
                     {yearlyKwh(year.data.energy_kwh)} at the meter

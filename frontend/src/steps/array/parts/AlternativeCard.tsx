@@ -26,7 +26,7 @@ export function AlternativeCard({ alternative, scene, inUse, stale, onUse }: Alt
       className={`flex w-[212px] shrink-0 flex-col rounded-lg border bg-sheet px-3 py-2.5 ${inUse ? 'border-ink' : 'border-rule'} ${stale ? 'opacity-60' : ''}`}
     >
       <div className="flex items-baseline justify-between">
-        <h3 className="text-sm font-semibold">{way}</h3>
+        <h2 className="text-sm font-semibold">{way}</h2>
         <span className="font-figure text-lg font-semibold">{alternative.count}</span>
       </div>
       <SmallPlan alternative={alternative} scene={scene} />

@@ -1,0 +1,26 @@
+/**
+ * The year of an option, asked for when edits pause: while somebody clicks module after
+ * module the fast checks have the server to themselves, and the old year stays, marked.
+ */
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { type OptionAt, yearQuery } from './queries';
+
+const PAUSE_MS = 250;
+
+export function useSettled(at: OptionAt): OptionAt {
+  const [settled, setSettled] = useState(at);
+  const { jobId, revision, optionId } = at;
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled({ jobId, revision, optionId }), PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [jobId, revision, optionId]);
+  // Another job or option is not an edit: it is asked for at once.
+  return settled.jobId === jobId && settled.optionId === optionId ? settled : at;
+}
+
+export function useYear(at: OptionAt, enabled: boolean) {
+  const settled = useSettled(at);
+  const query = useQuery({ ...yearQuery(settled), enabled });
+  return { query, behind: query.isPlaceholderData || settled.revision !== at.revision };
+}
