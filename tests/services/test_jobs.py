@@ -109,6 +109,13 @@ def test_the_year_is_marked_and_remembered(workspace: Workspace) -> None:
     assert year_report(workspace, renamed, option) == first
 
 
+def test_a_place_not_given_and_a_clock_that_cannot_be_are_told(workspace: Workspace) -> None:
+    site = replace(SAMPLE.site, place="", utc_offset_h=7.0)
+    doubts = " ".join(year_report(workspace, replace(SAMPLE, site=site), SAMPLE.options[0]).doubts)
+    assert "No place is given" in doubts
+    assert "disagree by 14.0 h" in doubts
+
+
 def test_no_strings_no_year(workspace: Workspace) -> None:
     option = replace(SAMPLE.options[0], strings=())
     with pytest.raises(MissingDatum, match="Fill the roof"):

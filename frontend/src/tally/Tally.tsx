@@ -174,7 +174,7 @@ function YearRows({ year, other }: { year: YearReport; other: YearReport | undef
       <Row label="Per kW DC" value={`${figure(year.specific_kwh_per_kw)} kWh`} />
       <Row
         label="Clipped"
-        value={`${year.clipped_kwh > 0 ? '−' : ''}${figure(year.clipped_frac * 100, 1)} %`}
+        value={`${signed(-year.clipped_frac * 100, 1) || '0.0'} %`}
         aside={`${figure(year.clipped_hours)} h`}
       />
       {year.tracker_loss_kwh >= 0.5 && (

@@ -14,6 +14,7 @@ interface TypedFieldProps {
   width?: number;
   align?: 'center' | 'right';
   showLabel?: boolean;
+  noteAbove?: boolean;
 }
 
 export function TypedField({
@@ -25,6 +26,7 @@ export function TypedField({
   width = 84,
   align = 'center',
   showLabel = false,
+  noteAbove = false,
 }: TypedFieldProps) {
   const [draft, setDraft] = useState<string | null>(null);
   const [refusal, setRefusal] = useState('');
@@ -79,7 +81,7 @@ export function TypedField({
         <span
           id={`${id}-note`}
           role={refusal ? 'alert' : 'status'}
-          className={`absolute top-full z-30 mt-1 w-max max-w-[260px] rounded-md border px-2 py-1 text-left text-xs ${showLabel ? 'right-0' : 'left-0'} ${refusal ? 'border-stop bg-stop-wash text-stop' : 'border-rule bg-sheet text-ink-2'}`}
+          className={`absolute z-30 ${noteAbove ? 'bottom-full mb-1' : 'top-full mt-1'} w-max max-w-[260px] rounded-md border px-2 py-1 text-left text-xs ${showLabel ? 'right-0' : 'left-0'} ${refusal ? 'border-stop bg-stop-wash text-stop' : 'border-rule bg-sheet text-ink-2'}`}
         >
           {note}
         </span>

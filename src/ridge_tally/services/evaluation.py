@@ -37,6 +37,9 @@ from ridge_tally.services.editing import GAP_M, design_for
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import climate, typical_year
 
+# No zone's standard time is further from its sun than this.
+MOST_CLOCK_OFF_H = 3.0
+
 
 @dataclass(frozen=True, slots=True)
 class DiodeNote:
@@ -192,8 +195,19 @@ def _doubts(job: Job, weather: WeatherYear) -> tuple[str, ...]:
     shares = ", ".join(f"{loss} {float(share) * 100:g} %" for loss, share in kept.rows)
     doubts.append(f"Usual allowances taken off: {shares}")
     doubts.append("Cell heating of a roof stand-off is estimated")
-    if job.site.hottest.value_degc is None:
-        hottest = climate(job.site.climate_id).hottest_degc
+    site = job.site
+    if not site.place:
+        doubts.append(
+            f"No place is given: the sun is reckoned for {site.latitude_deg:g}° latitude, "
+            f"{site.longitude_deg:g}° longitude"
+        )
+    clock_off_h = abs(site.longitude_deg / 15 - site.utc_offset_h)
+    if clock_off_h > MOST_CLOCK_OFF_H:
+        doubts.append(
+            f"Longitude and hours from UTC disagree by {clock_off_h:.1f} h: east and west are mixed up"
+        )
+    if site.hottest.value_degc is None:
+        hottest = climate(site.climate_id).hottest_degc
         doubts.append(f"Hottest air is the climate's stand-in, {hottest:g} °C")
     return tuple(doubts)
 

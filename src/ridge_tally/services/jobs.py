@@ -216,7 +216,7 @@ def _blank_job(workspace: Workspace, name: str, unit: LengthUnit) -> Job:
         name=name,
         unit=unit,
         site=Site(
-            place="Place not given yet",
+            place="",
             latitude_deg=40.0,
             longitude_deg=-100.0 if unit is LengthUnit.FOOT else 0.0,
             elevation_m=100.0,

@@ -44,7 +44,7 @@ def _content(
     return SheetContent(
         job=job.name,
         option=f"Option {option.id.upper()}: {option.name}",
-        place=job.site.place,
+        place=job.site.place or "Place not given",
         printed_on=printed_on,
         revision=state.revision,
         plan=plan_svg(plane, arrays.get(plane.id), option.strings, module, job.unit, PLAN_WIDTH_MM),

@@ -46,8 +46,8 @@ export default function SheetsStep() {
           <header className="border-b border-ink pb-2">
             <h2 className="text-lg font-semibold">{job.name}</h2>
             <p className="text-sm text-ink-2">
-              Option {option.id.toUpperCase()}: {option.name}. {job.site.place}. Not for
-              construction until reviewed.
+              Option {option.id.toUpperCase()}: {option.name}. {job.site.place || 'Place not given'}
+              . Not for construction until reviewed.
             </p>
           </header>
           <div className="mt-2 flex gap-4">

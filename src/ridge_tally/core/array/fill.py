@@ -14,6 +14,7 @@ agree the count is proven.  Method and proof: docs/derivations/fill.md.
 """
 
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -177,24 +178,52 @@ def _places(
         return ()
     gaps = free_gaps(ground, bottoms, bottoms + footprint.height_m)
     own = [_row_places(row, footprint) for row in gaps]
-    pitch_m = footprint.width_m + footprint.gap_in_row_m
     offsets = {left for row in gaps for left, _ in row}
     offsets |= {right - footprint.width_m for row in gaps for _, right in row}
-    # The widest gap centred: an even margin left and right is what a crew would snap.
-    left, right = max((gap for row in gaps for gap in row), key=lambda gap: gap[1] - gap[0])
-    count = len(_row_places([(left, right)], footprint))
-    centred = left + (right - left - count * pitch_m + footprint.gap_in_row_m) / 2
-    tried = [centred, *sorted(offsets)]
+    # Runs centred in their gap: an even margin left and right is what a crew would snap.
+    offsets |= {_centred_start(gap, footprint) for row in gaps for gap in row}
+
+    def worth(rows: list[list[float]]) -> tuple[int, float]:
+        lost = sum(len(a) < len(b) for a, b in zip(rows, own, strict=True))
+        return lost, sum(_lopsided_m(r, g, footprint) for r, g in zip(rows, gaps, strict=True))
 
     def on_grid(offset_m: float) -> list[list[float]]:
         return [_grid_places(row, offset_m, footprint) for row in gaps]
 
-    def losses(rows: list[list[float]]) -> int:
-        return sum(len(a) < len(b) for a, b in zip(rows, own, strict=True))
-
-    best = min((on_grid(offset) for offset in tried), key=losses)
-    rows = [a if len(a) == len(b) else b for a, b in zip(best, own, strict=True)]
+    best = min((on_grid(offset) for offset in sorted(offsets)), key=worth)
+    rows = [
+        a if len(a) == len(b) else _spread(b, row, footprint)
+        for a, b, row in zip(best, own, gaps, strict=True)
+    ]
     return tuple((x, y) for y, row in zip(rows_y, rows, strict=True) for x in row)
+
+
+def _centred_start(gap: Gap, footprint: Footprint) -> float:
+    """Return the left edge of the first module of the fullest run centred in a gap."""
+    left, right = gap
+    pitch_m = footprint.width_m + footprint.gap_in_row_m
+    count = len(_row_places([gap], footprint))
+    return left + max(0.0, right - left - count * pitch_m + footprint.gap_in_row_m) / 2
+
+
+def _lopsided_m(places: list[float], gaps: list[Gap], footprint: Footprint) -> float:
+    """Return how far the row as a whole sits off the middle of its free width, metres."""
+    if not places:
+        return 0.0
+    return abs((places[0] - gaps[0][0]) - (gaps[-1][1] - places[-1] - footprint.width_m))
+
+
+def _spread(places: list[float], gaps: list[Gap], footprint: Footprint) -> list[float]:
+    """Return a row of its own with each run centred, where gaps stand apart enough for it."""
+    near = any(after[0] - before[1] < footprint.gap_in_row_m for before, after in pairwise(gaps))
+    if near:
+        return places
+    pitch_m = footprint.width_m + footprint.gap_in_row_m
+    return [
+        _centred_start(gap, footprint) + i * pitch_m
+        for gap in gaps
+        for i in range(len(_row_places([gap], footprint)))
+    ]
 
 
 def _grid_places(gaps: list[Gap], offset_m: float, footprint: Footprint) -> list[float]:

@@ -23,7 +23,6 @@ function lines(camera: Camera, plane: RoofPlane) {
       offPx: -OFF_PX,
     },
     height: { from: at(leftM, 0), to: at(leftM, top), offPx: -OFF_PX - 14 },
-    inset: { from: at(0, top), to: at(ridge_left.value_m, top), offPx: -OFF_PX },
   };
 }
 
@@ -76,13 +75,14 @@ export function OutlineFields({ camera, plane }: { camera: Camera; plane: RoofPl
             label={label}
             value={value.typed}
             width={FIELD_PX}
+            noteAbove={field === 'eave'}
             echo={(typed) => echoOf(typed, job.unit)}
             commit={(typed) => edit({ kind: 'set-plane-field', plane_id: plane.id, field, typed })}
           />
         </At>
       ))}
       {!isRectangle(plane) && (
-        <At {...dimensionMiddle(drawn.inset.from, drawn.inset.to, -14)}>
+        <At xPx={drawn.ridge.from.xPx - 74} yPx={drawn.ridge.from.yPx - OFF_PX}>
           <span className="flex items-center gap-1 text-xs text-ink-2">
             <span aria-hidden="true">inset</span>
             <TypedField

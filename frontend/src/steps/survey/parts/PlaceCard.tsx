@@ -33,7 +33,7 @@ export function PlaceCard() {
     <TypedField
       label={label}
       value={value}
-      width={78}
+      width={64}
       align="right"
       showLabel
       commit={(typed) => edit({ kind: 'set-site-field', field, typed, source: '' })}
@@ -42,8 +42,19 @@ export function PlaceCard() {
   return (
     <Card title="Place and rules" aside="weather is a stand-in" className="w-[262px] shrink-0">
       <div className="flex flex-col gap-[3px]">
-        {number('latitude', 'Latitude, north +', figure(site.latitude_deg, 2))}
-        {number('longitude', 'Longitude, east +', figure(site.longitude_deg, 2))}
+        <TypedField
+          label="Place"
+          value={site.place}
+          placeholder="not given"
+          width={178}
+          align="right"
+          showLabel
+          commit={(typed) => edit(place({ place: typed }))}
+        />
+        <div className="grid grid-cols-2 gap-2">
+          {number('latitude', 'Lat. N', figure(site.latitude_deg, 2))}
+          {number('longitude', 'Long. E', figure(site.longitude_deg, 2))}
+        </div>
         <div className="grid grid-cols-2 gap-2">
           {number(
             'elevation',
@@ -52,7 +63,7 @@ export function PlaceCard() {
               ? `${figure(site.elevation_m)} m`
               : formatLength(site.elevation_m, 'ft').replace(/ .*/, ''),
           )}
-          {number('utc_offset', 'UTC', `${site.utc_offset_h}`)}
+          {number('utc_offset', 'UTC', figure(site.utc_offset_h, 1).replace(/\.0$/, ''))}
         </div>
         <Choice
           label="Climate type"
