@@ -36,9 +36,7 @@ STATUS = {
 
 def answer(problem: Problem, status: int) -> Response:
     """Return the problem as a response."""
-    response = make_response(problem.model_dump_json(), status)
-    response.mimetype = "application/json"
-    return response
+    return Response(problem.model_dump_json(), status, mimetype="application/json")
 
 
 def from_core(error: RidgeTallyError) -> Response:

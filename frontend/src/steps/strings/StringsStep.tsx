@@ -1,5 +1,6 @@
 /** Strings: threads on the plan, a card for each tracker with its voltage window. */
 import { useQuery } from '@tanstack/react-query';
+import { useRef } from 'react';
 import type { RoofPlane } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
@@ -21,7 +22,7 @@ export default function StringsStep() {
 }
 
 function PlaneStrings({ plane }: { plane: RoofPlane }) {
-  const { job, option, report, act } = useJob();
+  const { job, option, report, saving, act } = useJob();
   const shelf = useQuery(shelfQuery);
   const inverter = job.equipment.inverters.find((i) => i.id === option.inverter_id);
   const inverters = shelf.data?.inverters ?? (inverter ? [inverter] : []);
@@ -30,8 +31,15 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
   const longest = Math.max(0, ...option.strings.map((s) => s.module_ids.length));
   const wish = (modules: number | null) =>
     act({ kind: 'wish-series-length', option_id: option.id, modules_in_series: modules });
-  const longer = () => wish(Math.min(60, (option.series_wish ?? longest) + 1));
-  const shorter = () => wish(Math.max(1, (option.series_wish ?? longest) - 1));
+  // Clicks faster than the answers add up from what was asked for last, not from what is shown.
+  const asked = useRef(0);
+  if (!saving) asked.current = option.series_wish ?? longest;
+  const change = (by: number) => {
+    asked.current = Math.min(60, Math.max(1, asked.current + by));
+    wish(asked.current);
+  };
+  const longer = () => change(1);
+  const shorter = () => change(-1);
   useKeys({ '+': longer, '=': longer, '-': shorter, a: () => wish(null) });
   return (
     <>

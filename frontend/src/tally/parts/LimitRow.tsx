@@ -39,12 +39,11 @@ export function LimitRow({ view, open, onToggle }: LimitRowProps) {
               <Mark shape={tone === 'stop' ? 'square' : tone === 'look' ? 'triangle' : 'ring'} />
             )}
             <span>
-              {check.title}
-              <span className="text-xs text-ink-2"> {check.subject}</span>
+              {check.title} <span className="text-xs text-ink-2">{check.subject}</span>
             </span>
-          </span>
+          </span>{' '}
           <span className={`font-figure text-base font-semibold whitespace-nowrap ${TEXT[tone]}`}>
-            {notChecked ? 'not checked' : view.value_text}
+            {notChecked ? 'not checked' : `${view.value_text} `}
             {!notChecked && (
               <span className="ml-1 text-xs font-medium text-ink-2">
                 {check.relation === '<=' ? 'of' : 'over'} {view.limit_text}

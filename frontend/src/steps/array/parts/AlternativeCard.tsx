@@ -31,7 +31,8 @@ export function AlternativeCard({ alternative, scene, inUse, stale, onUse }: Alt
       </div>
       <SmallPlan alternative={alternative} scene={scene} />
       <p className="mt-1 text-xs text-ink-2">
-        {figure(alternative.p_dc_w / 1000, 2)} kW, {alternative.rows} rows,{' '}
+        {figure(alternative.p_dc_w / 1000, 2)} kW, {alternative.rows}{' '}
+        {alternative.rows === 1 ? 'row' : 'rows'},{' '}
         {proven ? 'proven' : `at most ${alternative.at_most}`}
       </p>
       <span className="mt-auto pt-1">

@@ -53,7 +53,7 @@ export function PlaceCard() {
         />
         <div className="grid grid-cols-2 gap-2">
           {number('latitude', 'Lat. N', figure(site.latitude_deg, 2))}
-          {number('longitude', 'Long. E', figure(site.longitude_deg, 2))}
+          {number('longitude', 'Lon. E', figure(site.longitude_deg, 2))}
         </div>
         <div className="grid grid-cols-2 gap-2">
           {number(

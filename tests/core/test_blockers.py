@@ -1,0 +1,81 @@
+"""Free gaps of a band: by hand, and against buffered segments of an independent library."""
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from shapely.geometry import LineString, Polygon, box
+
+from ridge_tally.core.array.blockers import Ground, free_gaps, ground_of
+from ridge_tally.core.job.document import PlaneArray
+from ridge_tally.core.survey.outline import Box
+from ridge_tally.rules.array import footprint_of, misplaced
+from ridge_tally.services.editing import design_for
+
+SQUARE = np.array([[0, 0], [10, 0], [10, 6], [0, 6]], dtype=float)
+
+
+def ground(capsules: list[list[float]], solids: tuple[Box, ...] = ()) -> Ground:
+    edges = [[*SQUARE[i], *SQUARE[(i + 1) % 4], 0.3] for i in range(4)]
+    return Ground(SQUARE, np.array(edges + capsules), solids)
+
+
+def gaps(where: Ground, bottom: float, top: float) -> list[tuple[float, float]]:
+    return free_gaps(where, np.array([bottom]), np.array([top]))[0]
+
+
+def test_an_empty_roof_leaves_one_gap_between_its_rakes() -> None:
+    assert gaps(ground([]), 1.0, 2.7) == [(pytest.approx(0.3), pytest.approx(9.7))]
+
+
+def test_a_band_inside_the_eave_strip_is_not_free() -> None:
+    assert gaps(ground([]), 0.1, 1.8) == []
+
+
+def test_a_vent_takes_its_chord_at_the_height_of_the_band() -> None:
+    # A disc of 0.5 m at height 2.0; the band ends 0.3 m below it: half chord 0.4 m.
+    low, high = gaps(ground([[5, 2, 5, 2, 0.5]]), 0.5, 1.7)
+    assert (low[1], high[0]) == (pytest.approx(4.6), pytest.approx(5.4))
+
+
+def test_a_band_through_a_large_box_is_not_free_inside_it() -> None:
+    sides = [[3, 1, 7, 1, 0.1], [7, 1, 7, 5, 0.1], [7, 5, 3, 5, 0.1], [3, 5, 3, 1, 0.1]]
+    found = gaps(ground(sides, (Box(3, 1, 7, 5),)), 2.0, 3.0)
+    assert [(round(a, 6), round(b, 6)) for a, b in found] == [(0.3, 2.9), (7.1, 9.7)]
+
+
+@settings(max_examples=80)
+@given(
+    st.tuples(st.floats(1, 9), st.floats(1, 5), st.floats(1, 9), st.floats(1, 5)),
+    st.floats(0.05, 0.8),
+    st.floats(0.4, 4.0),
+)
+def test_a_capsule_blocks_what_its_buffer_covers(segment, radius: float, bottom: float) -> None:
+    where = ground([[*segment, radius]])
+    top = bottom + 1.5
+    line = LineString([segment[:2], segment[2:]])
+    covered = line.buffer(radius, quad_segs=256).intersection(box(-1, bottom, 11, top))
+    found = gaps(where, bottom, top)
+    if covered.is_empty:
+        return
+    left, _, right, _ = covered.bounds
+    for a, b in found:
+        assert b <= left + 2e-3 or a >= right - 2e-3
+    ends = {round(x, 2) for gap in found for x in gap}
+    if left > 0.35 and bottom > 0.31 and top < 5.69:
+        assert any(abs(end - left) < 0.02 for end in ends)
+
+
+def test_misplaced_modules_are_those_outside_the_free_gaps(sample_job) -> None:
+    option = sample_job.options[0]
+    design = design_for(sample_job, option)
+    array: PlaneArray = option.arrays[0]
+    assert misplaced(design, array) == ()
+    plane = sample_job.survey.planes[0]
+    footprint = footprint_of(design, array)
+    roof = Polygon(ground_of(plane).corners)
+    for module in array.modules:
+        placed = box(
+            module.x_m, module.y_m, module.x_m + footprint.width_m, module.y_m + footprint.height_m
+        )
+        assert roof.contains(placed)

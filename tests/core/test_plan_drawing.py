@@ -1,0 +1,56 @@
+"""The plan on paper: to scale, with its figures, and with names that cannot break it."""
+
+import re
+from dataclasses import replace
+from xml.etree import ElementTree
+
+import pytest
+
+from ridge_tally.core.sheets.plan_drawing import MARGIN_MM, plan_svg
+from ridge_tally.core.units import LengthUnit
+
+SVG = "{http://www.w3.org/2000/svg}"
+
+
+def drawn(job, unit: LengthUnit = LengthUnit.FOOT, width_mm: float = 112.0, name: str = "Chimney"):
+    option, plane = job.options[0], job.survey.planes[0]
+    chimney, vent = plane.obstructions
+    plane = replace(plane, obstructions=(replace(chimney, name=name), vent))
+    return ElementTree.fromstring(
+        plan_svg(plane, option.arrays[0], option.strings, job.equipment.modules[0], unit, width_mm)
+    )
+
+
+def test_every_module_and_every_place_in_a_string_is_drawn(sample_job) -> None:
+    svg = drawn(sample_job)
+    labels = [t.text for t in svg.iter(f"{SVG}text")]
+    assert len([r for r in svg.iter(f"{SVG}rect") if r.get("fill") == "#dfe7e6"]) == 28
+    assert {f"A{i}" for i in range(1, 15)} | {f"B{i}" for i in range(1, 15)} <= set(labels)
+
+
+@pytest.mark.parametrize(
+    ("unit", "eave"), [(LengthUnit.FOOT, "40' 0\""), (LengthUnit.METRE, "12.19 m")]
+)
+def test_dimensions_carry_the_unit_of_the_job(sample_job, unit: LengthUnit, eave: str) -> None:
+    assert eave in [t.text for t in drawn(sample_job, unit).iter(f"{SVG}text")]
+
+
+@pytest.mark.parametrize("width_mm", [80.0, 112.0, 180.0])
+def test_the_drawing_is_to_scale(sample_job, width_mm: float) -> None:
+    svg = drawn(sample_job, width_mm=width_mm)
+    module = next(r for r in svg.iter(f"{SVG}rect") if r.get("fill") == "#dfe7e6")
+    mm_per_m = (width_mm - 2 * MARGIN_MM) / 12.192
+    assert float(module.get("width")) == pytest.approx(1.134 * mm_per_m, abs=0.006)
+    assert float(module.get("height")) == pytest.approx(1.722 * mm_per_m, abs=0.006)
+    assert re.fullmatch(rf"{width_mm:.1f}mm", svg.get("width"))
+
+
+def test_a_name_with_markup_stays_a_name(sample_job) -> None:
+    svg = drawn(sample_job, name="<script>&")
+    assert "<script>&" in [t.text for t in svg.iter(f"{SVG}text")]
+
+
+def test_a_plane_without_an_array_is_still_drawn(sample_job) -> None:
+    plane, module = sample_job.survey.planes[0], sample_job.equipment.modules[0]
+    svg = ElementTree.fromstring(plan_svg(plane, None, (), module, LengthUnit.METRE, 100.0))
+    assert [t.text for t in svg.iter(f"{SVG}text")].count("12.19 m") == 2
