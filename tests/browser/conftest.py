@@ -5,11 +5,14 @@ from pathlib import Path
 
 import pytest
 from live import live_app
-from playwright.sync_api import BrowserContext, Page
+from playwright.sync_api import BrowserContext, Page, expect
 
 from browser import CHROMIUM, CONTEXT, LAUNCH_ARGS, refuse_other_hosts
 from jobs import SAMPLE
 from ridge_tally.formats.job_file import write_job
+
+# A shared machine can stall for seconds; what is awaited is a state, never a speed.
+expect.set_options(timeout=20_000)
 
 
 @pytest.fixture(scope="session")

@@ -72,6 +72,11 @@ def changed(path: str, value: object) -> str:
         (changed("job.equipment.modules.0.beta_voc_frac_per_degc", -0.27), "Voc coefficient"),
         (changed("job.equipment.modules.0.vmp_v", 50.0), "Vmp reads 50"),
         (changed("job.equipment.inverters.0.trackers", []), "MPPT input"),
+        (
+            changed("job.options.0.strings.0.module_ids", []),
+            "String A of option two trackers has no module",
+        ),
+        (changed("job.survey.planes.0.setbacks.rake.value_m", -1.0), "free strip at the rake"),
         (changed("job.unit", "yard"), "unit"),
     ],
 )

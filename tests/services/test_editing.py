@@ -59,7 +59,7 @@ def test_a_shorter_tape_leaves_modules_in_place_and_says_which_no_longer_fit() -
         (plane_field("slope", "95"), OutOfRange, "slope in degrees reads 95"),
         (plane_field("slope", "steep"), NotUnderstood, "6:12"),
         (plane_field("azimuth", "south"), NotUnderstood, "degrees from true north"),
-        (plane_field("setback_eave", "-1'"), BadGeometry, "less than nothing"),
+        (plane_field("setback_eave", "-1'"), OutOfRange, "free strip at the eave"),
         (plane_field("height", "4'"), BadGeometry, "Chimney on South roof"),
         (edits.MoveObstruction("south", "o1", 50.0, 1.0), BadGeometry, "does not lie on the plane"),
         (

@@ -8,7 +8,7 @@ import pytest
 from pypdf import PdfReader
 
 from jobs import SAMPLE, workspace_in
-from ridge_tally.core.errors import Conflict, FormatError, MissingDatum, OutOfRange
+from ridge_tally.core.errors import Conflict, FormatError, MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job import edits
 from ridge_tally.core.job.document import OptionId, Orientation
 from ridge_tally.core.units import LengthUnit
@@ -82,6 +82,15 @@ def test_export_import_duplicate_delete_restore(workspace: Workspace) -> None:
 def test_a_bad_file_stores_nothing(workspace: Workspace) -> None:
     with pytest.raises(FormatError):
         jobs.import_job(workspace, b"{}", "a.json", "tests")
+    assert len(jobs.list_jobs(workspace)) == 1
+
+
+def test_a_file_with_a_climate_nobody_knows_is_refused_before_it_is_stored(
+    workspace: Workspace,
+) -> None:
+    text = write_job(SAMPLE).replace('"high-desert"', '"tropical-moon"')
+    with pytest.raises(NotFound, match="climate type “tropical-moon”"):
+        jobs.import_job(workspace, text.encode(), "a.json", "tests")
     assert len(jobs.list_jobs(workspace)) == 1
 
 

@@ -1,8 +1,8 @@
 /** The mark, the job, its options as tabs, saved state, unit, find and keys. */
-import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
+import { InlineName } from '@/ui/InlineName';
 import { clock } from '@/units/format';
 import mark from './mark.svg';
 
@@ -25,7 +25,13 @@ export function TopBar({ stepId, tallyOpen, onTally, onFind, onKeys }: TopBarPro
       <span aria-hidden="true" className="text-ink-3">
         /
       </span>
-      <JobName />
+      <InlineName
+        label="Name of the job"
+        hint="Rename the job"
+        value={job.name}
+        onName={(name) => act({ kind: 'rename-job', name })}
+        className="max-w-[220px] text-base font-medium"
+      />
       <OptionTabs stepId={stepId} />
       <span className="grow" />
       <span className="text-sm whitespace-nowrap text-ink-2" role="status">
@@ -101,45 +107,8 @@ function Arrow({ mirrored = false }: { mirrored?: boolean }) {
   );
 }
 
-function JobName() {
-  const { job, act } = useJob();
-  const [draft, setDraft] = useState<string | null>(null);
-  const finish = () => {
-    if (draft?.trim() && draft.trim() !== job.name) act({ kind: 'rename-job', name: draft });
-    setDraft(null);
-  };
-  if (draft === null) {
-    return (
-      <button
-        type="button"
-        title="Rename the job"
-        className="max-w-[220px] min-h-6 truncate text-base font-medium"
-        onClick={() => setDraft(job.name)}
-      >
-        {job.name}
-      </button>
-    );
-  }
-  return (
-    <input
-      // biome-ignore lint/a11y/noAutofocus: the person has just asked to type here
-      autoFocus
-      aria-label="Name of the job"
-      value={draft}
-      maxLength={80}
-      className="h-7 w-[200px] rounded-md border border-copper bg-sheet px-2 text-base"
-      onChange={(event) => setDraft(event.target.value)}
-      onBlur={finish}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter') finish();
-        if (event.key === 'Escape') setDraft(null);
-      }}
-    />
-  );
-}
-
 function OptionTabs({ stepId }: { stepId: string }) {
-  const { job, option, state, edit, at } = useJob();
+  const { job, option, state, edit, act, at } = useJob();
   const navigate = useNavigate();
   const add = async () => {
     const saved = await edit({
@@ -155,21 +124,33 @@ function OptionTabs({ stepId }: { stepId: string }) {
       {job.options.map((o) => {
         const here = o.id === option.id;
         const broken = state.reports.find((r) => r.option_id === o.id)?.broken_stops ?? 0;
-        return (
+        const look = `flex h-[27px] min-w-8 items-center justify-center gap-1 border border-r-0 px-2.5 text-sm font-medium first:rounded-l-md ${here ? 'border-ink bg-ink text-sheet' : 'border-rule bg-sheet'}`;
+        const mark = broken > 0 && (
+          <svg width="8" height="8" role="img" aria-label="a Stop limit is broken">
+            <rect width="8" height="8" fill={here ? '#f3a49c' : '#a8201a'} />
+          </svg>
+        );
+        return here ? (
+          <span key={o.id} aria-current="page" className={look}>
+            {o.id.toUpperCase()}
+            <InlineName
+              label="Name of the option"
+              hint="Rename this option"
+              value={o.name}
+              onName={(name) => act({ kind: 'rename-option', option_id: o.id, name })}
+              className="max-w-[150px]"
+            />
+            {mark}
+          </span>
+        ) : (
           <Link
             key={o.id}
             to={`/jobs/${at.jobId}/${o.id}/${stepId}`}
-            aria-current={here ? 'page' : undefined}
-            title={`${o.name}${broken ? ', a Stop limit is broken' : ''}`}
-            className={`flex h-[27px] min-w-8 items-center justify-center gap-1 border border-r-0 px-2.5 text-sm font-medium first:rounded-l-md ${here ? 'border-ink bg-ink text-sheet' : 'border-rule bg-sheet'}`}
+            title={o.name}
+            className={look}
           >
             {o.id.toUpperCase()}
-            {here && <span className="max-w-[150px] truncate">{o.name}</span>}
-            {broken > 0 && (
-              <svg width="8" height="8" aria-hidden="true">
-                <rect width="8" height="8" fill={here ? '#f3a49c' : '#a8201a'} />
-              </svg>
-            )}
+            {mark}
           </Link>
         );
       })}

@@ -13,6 +13,7 @@ from collections.abc import Callable
 from datetime import UTC, datetime
 from functools import wraps
 from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Any, ParamSpec
 
 import click
@@ -268,7 +269,8 @@ def schema() -> None:
 @click.argument("file", type=click.Path(dir_okay=False, path_type=Path))
 def openapi(file: Path) -> None:
     """Write the description of the web API, only when it has changed."""
-    app = create_app(Workspace.__new__(Workspace))
-    text = json.dumps(app.api_doc, indent=2, sort_keys=True) + "\n"
+    with TemporaryDirectory() as folder:
+        app = create_app(open_workspace(Path(folder)))
+        text = json.dumps(app.api_doc, indent=2, sort_keys=True) + "\n"
     if not file.exists() or file.read_text("utf-8") != text:
         file.write_text(text, "utf-8")

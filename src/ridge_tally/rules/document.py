@@ -144,6 +144,10 @@ def _require_option(job: Job, option: Option) -> None:
         if module_id not in present:
             raise NotFound(f"module of a string in option {option.name}:", module_id)
     for string in option.strings:
+        if not string.module_ids:
+            raise MissingDatum(
+                "module", f"String {string.tag} of option {option.name}", "Take it out or fill it."
+            )
         if not 1 <= string.tracker_number <= len(inverter.trackers):
             raise OutOfRange(
                 f"Tracker of string {string.tag}",

@@ -179,10 +179,6 @@ def _plane_field(job: Job, edit: edits.SetPlaneField) -> RoofPlane:
         return replace(plane, azimuth_deg=azimuth % 360 if azimuth == 360 else azimuth)
     taped = _taped(edit.typed, job, f"{plane.name}, {PLANE_NAMES[edit.field].lower()}")
     if edit.field in (kind.SETBACK_EAVE, kind.SETBACK_RIDGE, kind.SETBACK_RAKE):
-        if taped.value_m < 0:
-            raise BadGeometry(
-                PLANE_NAMES[edit.field], f"{edit.typed} is less than nothing", "Type 0 or more."
-            )
         name = edit.field.value.removeprefix("setback_")
         return replace(plane, setbacks=replace(plane.setbacks, **{name: taped}))
     outline = replace(plane.outline, **{edit.field.value: taped})

@@ -27,6 +27,7 @@ from ridge_tally.rules.document import require_sound
 from ridge_tally.services.editing import apply_edit, describe_edit, thread_option
 from ridge_tally.services.reporting import OptionReport, option_report
 from ridge_tally.services.workspace import Workspace
+from ridge_tally.simulators.weather_service import climate
 from ridge_tally.store import jobs as store
 from ridge_tally.store.database import transaction
 from ridge_tally.store.jobs import JobEntry, JobId, NewRevision, Revision
@@ -75,6 +76,7 @@ def store_job(workspace: Workspace, job: Job, what: str, author: str) -> JobStat
         If the document contradicts itself; nothing is stored then.
     """
     require_sound(job)
+    climate(job.site.climate_id)
     with transaction(workspace.sessions) as session:
         first = store.add_job(session, _new(workspace, job, what, author))
     return _state(first, later=False, is_newest=True)

@@ -1,5 +1,7 @@
 """Routes of jobs: thin, one service call each."""
 
+from urllib.parse import unquote
+
 from flask import Response, current_app, request
 from flask_openapi import APIBlueprint
 
@@ -49,8 +51,8 @@ def post_job(body: NewJob) -> tuple[JobAnswer, int]:
 
 @bp.post("/import", operation_id="import_job", responses={201: JobAnswer})
 def post_import() -> tuple[JobAnswer, int]:
-    """A job from a job file sent as the body; its name comes in X-File-Name."""
-    file = request.headers.get("X-File-Name", "job file")
+    """A job from a job file sent as the body; its name comes percent-encoded in X-File-Name."""
+    file = unquote(request.headers.get("X-File-Name", "job file"))
     return JobAnswer(state=jobs.import_job(workspace(), request.get_data(), file, "import")), 201
 
 

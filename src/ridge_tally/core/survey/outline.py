@@ -110,6 +110,14 @@ def require_possible(plane: RoofPlane) -> None:
             outline.ridge_left.value_m,
             f"between −{LONGEST_EDGE_M:g} and {LONGEST_EDGE_M:g}",
         )
+    for name in ("eave", "ridge", "rake"):
+        width_m = getattr(plane.setbacks, name).value_m
+        if not 0 <= width_m <= LONGEST_EDGE_M:
+            raise OutOfRange(
+                f"{plane.name}, free strip at the {name} in metres",
+                width_m,
+                f"between 0 and {LONGEST_EDGE_M:g}",
+            )
     for obstruction in plane.obstructions:
         _require_obstruction_on(plane, obstruction)
 
