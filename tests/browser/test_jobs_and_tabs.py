@@ -33,7 +33,7 @@ def test_a_bad_job_file_is_told_and_a_good_one_opens(page: Page, job: str, tmp_p
     bad = tmp_path / "roof.ridgetally.json"
     bad.write_text('{"format": "ridge-tally-job", "job": {"version": 1}}', "utf-8")
     page.get_by_label("Job file").set_input_files(bad)
-    expect(page.get_by_text("roof.ridgetally.json at job.name")).to_be_visible()
+    expect(page.get_by_text("roof.ridgetally.json at job.name").first).to_be_visible()
     good = tmp_path / "good.ridgetally.json"
     good.write_bytes(page.request.get(f"/api{job}/file").body())
     page.get_by_label("Job file").set_input_files(good)

@@ -19,7 +19,7 @@ export function Tally({ drawerOpen }: { drawerOpen: boolean }) {
   return (
     <aside
       aria-label="Tally"
-      className={`flex w-[306px] shrink-0 flex-col overflow-y-auto border-l border-rule bg-sheet px-3.5 pt-2.5 pb-4 max-[1100px]:fixed max-[1100px]:inset-y-[46px] max-[1100px]:right-0 max-[1100px]:z-30 ${drawerOpen ? '' : 'max-[1100px]:hidden'}`}
+      className={`flex w-[306px] shrink-0 flex-col overflow-y-auto border-l border-rule bg-sheet px-3.5 pt-2.5 pb-4 max-[1100px]:fixed max-[1100px]:top-[46px] max-[1100px]:bottom-0 max-[1100px]:right-0 max-[1100px]:z-30 ${drawerOpen ? '' : 'max-[1100px]:hidden'}`}
     >
       <div className="flex min-h-7 items-center justify-between">
         <h2 className="text-base font-semibold">Tally</h2>

@@ -75,7 +75,7 @@ class Check:
 
     ``reached_at`` says in words where the limit would be met; ``reason`` why a check was
     not made.  ``margin_frac`` is the distance to the limit over the limit, negative when
-    broken, ``None`` when not checked or when a yes-or-no rule holds.
+    broken, ``None`` when not checked or for a yes-or-no rule.
     """
 
     rule_id: str
@@ -105,11 +105,12 @@ def verdict_of(value: float | None, relation: Relation, limit: float | None) -> 
 
 
 def margin_of(value: float | None, relation: Relation, limit: float | None) -> float | None:
-    """Return the distance to the limit as a fraction of it; negative when broken."""
-    if value is None or limit is None:
+    """Return the distance to the limit as a fraction of it; negative when broken.
+
+    ``None`` without a value or a limit, and for a limit of zero, which has no fraction.
+    """
+    if value is None or not limit:
         return None
-    if limit == 0:
-        return 0.0 if value == 0 else -math.copysign(1.0, value if relation == "<=" else -value)
     return (limit - value if relation == "<=" else value - limit) / abs(limit)
 
 
@@ -134,8 +135,8 @@ def check(
 ) -> Check:
     """Return the check with its verdict and margin worked out.
 
-    A yes-or-no rule (terminals, equal lengths) is not ``graded``: kept, it has no margin to
-    rank it by.  ``value`` comes from a function of the core, not from the formula text; a property test
+    A yes-or-no rule (terminals, equal lengths) is not ``graded``: it has no margin to rank it
+    by.  ``value`` comes from a function of the core, not from the formula text; a property test
     holds the two together.  Without a ``reason`` of its own, a check that lacks a number
     says which.
     """
@@ -155,9 +156,7 @@ def check(
         limit=limit,
         source=source,
         verdict=verdict,
-        margin_frac=None
-        if verdict is Verdict.KEPT and not graded
-        else margin_of(value, relation, limit.value),
+        margin_frac=margin_of(value, relation, limit.value) if graded else None,
         reached_at=reached_at,
         reason=reason if verdict is Verdict.NOT_CHECKED else "",
         fixes=fixes if verdict is Verdict.BROKEN else (),

@@ -95,10 +95,10 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
         }
       </PlaneCanvas>
       <Board heightPx={228}>
+        <TemperaturesCard />
         {report.trackers.map((tracker) => (
           <TrackerCard key={tracker.number} tracker={tracker} />
         ))}
-        <TemperaturesCard />
       </Board>
     </>
   );

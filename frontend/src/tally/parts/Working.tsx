@@ -67,5 +67,6 @@ function marginText({ check }: CheckView): string {
     parts.push(check.verdict === 'kept' ? `${share} % of margin` : `${share} % past the limit`);
   }
   if (check.reached_at) parts.push(check.reached_at);
-  return parts.length ? `${parts.join('; ')}.` : 'Holds.';
+  const verdict = check.verdict === 'kept' ? 'Holds.' : '';
+  return parts.length ? `${parts.join('; ')}.` : verdict;
 }

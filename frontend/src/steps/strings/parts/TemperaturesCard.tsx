@@ -14,7 +14,7 @@ export function TemperaturesCard() {
   const written = (value: number | null) =>
     value === null ? '' : `${figure(value, 1).replace(/\.0$/, '')} °C`;
   return (
-    <Card title="Design temperatures" className="min-w-[230px] grow">
+    <Card title="Design temperatures" className="w-[250px] shrink-0">
       <div className="flex flex-col gap-1">
         <TypedField
           label="Coldest air, °C"
