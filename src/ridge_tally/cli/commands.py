@@ -162,7 +162,7 @@ def _check_text(report: OptionReport) -> str:
         sign = view.lines.limit
         return (
             f"{check.verdict.value:<12}{check.kind.value:<8}{check.title}, {check.subject}: "
-            f"{view.lines.numbers} = {view.value_text} {sign}"
+            f"{view.lines.numbers} = {view.value_text}, limit {sign}"
             + (
                 f"  ({check.reason or check.reached_at})"
                 if check.reason or check.reached_at
