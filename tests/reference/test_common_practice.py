@@ -4,18 +4,18 @@ import numpy as np
 import pytest
 
 from ridge_tally.core.loading.clipped_day import clipped_kwh_at
-from ridge_tally.core.strings.voltage import string_voc_v, temperature_at_voltage_degc
+from ridge_tally.core.strings.voltage import string_voltage_v, temperature_at_voltage_degc
 
 
 def test_four_modules_in_series_and_four_strings_in_parallel() -> None:
     # Common practice, no source: 4 x 45.92 V = 183.68 V; 4 x 10.15 A = 40.6 A.
-    assert string_voc_v(4, 45.92, -0.0028, 25.0) == pytest.approx(183.68, abs=5e-3)
+    assert string_voltage_v(4, 45.92, -0.0028, 25.0) == pytest.approx(183.68, abs=5e-3)
     assert pytest.approx(40.6) == 4 * 10.15
 
 
 def test_frost_on_the_same_four_modules() -> None:
     # By hand: 183.68 x (1 + 0.0028 x 45) = 206.82 V at -20 °C.
-    assert string_voc_v(4, 45.92, -0.0028, -20.0) == pytest.approx(206.82, abs=5e-3)
+    assert string_voltage_v(4, 45.92, -0.0028, -20.0) == pytest.approx(206.82, abs=5e-3)
     assert temperature_at_voltage_degc(4, 45.92, -0.0028, 206.82368) == pytest.approx(-20.0)
 
 
@@ -39,5 +39,5 @@ def test_a_hot_string_opens_10_to_14_per_cent_low(
     beta_percent: float, lowest: float, highest: float
 ) -> None:
     # Common practice, no source: at a 65 °C cell the string reads that much under its sum.
-    drop = 1 - string_voc_v(10, 40.0, beta_percent / 100, 65.0) / 400.0
+    drop = 1 - string_voltage_v(10, 40.0, beta_percent / 100, 65.0) / 400.0
     assert lowest <= drop <= highest

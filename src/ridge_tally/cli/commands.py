@@ -185,7 +185,7 @@ def year(
 ) -> None:
     """Simulate the year of an option; --hours writes the series as CSV."""
     workspace = open_workspace(data)
-    job = jobs.open_job(workspace, JobId(job_id)).job
+    job = jobs.load_job(workspace, JobId(job_id))
     option = option_of(job, OptionId(option_id))
     report = year_report(workspace, job, option)
     if hours_file is not None:
@@ -220,7 +220,7 @@ def _year_text(report: YearReport) -> str:
 def fill(job_id: str, option_id: str, data: Path) -> None:
     """Print the fills of each plane as JSON: counts, ceilings, places."""
     workspace = open_workspace(data)
-    job = jobs.open_job(workspace, JobId(job_id)).job
+    job = jobs.load_job(workspace, JobId(job_id))
     option = option_of(job, OptionId(option_id))
     found = {p.id: alternatives(workspace, job, option, p.id) for p in job.survey.planes}
     click.echo(as_json({str(k): [json.loads(as_json(a)) for a in v] for k, v in found.items()}))

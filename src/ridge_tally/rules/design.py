@@ -27,7 +27,6 @@ class Design:
     coldest: Given
     hottest_cell: Given
     coldest_planning_degc: float
-    hottest_is_stand_in: bool
     vmp_coefficient: Given
 
 
@@ -66,7 +65,6 @@ def design_of(
             f"{hottest_degc:g} °C air ({hot_origin}) + {rise_k:g} K for a roof stand-off",
         ),
         coldest_planning_degc=stand_in_coldest_degc if typed is None else typed,
-        hottest_is_stand_in=hottest is None,
         vmp_coefficient=_vmp_coefficient(module),
     )
 

@@ -9,8 +9,7 @@ from ridge_tally.core.strings.plan import StringLimits
 from ridge_tally.core.strings.voltage import (
     fewest_in_series,
     most_in_series,
-    string_vmp_v,
-    string_voc_v,
+    string_voltage_v,
     temperature_at_voltage_degc,
 )
 from ridge_tally.core.working import (
@@ -31,6 +30,7 @@ MAX_VOLTAGE = Source("NEC 690.7(A)(1), coefficient method", "2023", SourceStatus
 PARALLEL = Source("equal strings on one input", "", SourceStatus.COMMON_PRACTICE)
 SHEET = "module datasheet"
 INPUT = "inverter datasheet"
+CAUTIOUS_FRAC_PER_DEGC = -0.004
 
 
 def string_checks(design: Design) -> tuple[Check, ...]:
@@ -84,13 +84,10 @@ def cold_voltage(design: Design, string: ModuleString) -> Check:
     No cell rise is added: Voc peaks at dawn, when the cell is as cold as the air.
     """
     count = len(string.module_ids)
-    voc, beta, t_min = design.module.voc_v, _beta(design).value, design.coldest.value
+    formula, givens, value = _voltage_sum(count, _voc(design), _beta(design), design.coldest)
     limit, all_known = cold_limit(design)
-    value = None
-    if beta is not None and t_min is not None:
-        value = string_voc_v(count, voc, beta, t_min)
     reason = ""
-    if t_min is None:
+    if design.coldest.value is None:
         reason = (
             "Not checked: no extreme minimum temperature is typed for this site. A climate's "
             f"stand-in ({design.coldest_planning_degc:g} °C) is for planning and passes no limit."
@@ -103,8 +100,8 @@ def cold_voltage(design: Design, string: ModuleString) -> Check:
         title="Cold Voc",
         subject=f"string {string.tag}",
         kind=LimitKind.STOP,
-        formula="n * voc * (1 + beta * (t_min - 25))",
-        givens=(_count(count), Given("voc", "Voc", voc, "V", SHEET), _beta(design), design.coldest),
+        formula=formula,
+        givens=givens,
         value=value,
         symbol="v_cold",
         unit="V",
@@ -139,21 +136,21 @@ def hot_window(design: Design, string: ModuleString) -> Check:
     """Maximum-power voltage at the hottest cell should stay above the tracker's lowest."""
     count = len(string.module_ids)
     tracker = design.inverter.trackers[string.tracker_number - 1]
-    gamma, t_hot = design.vmp_coefficient, design.hottest_cell
-    value = None
-    if gamma.value is not None and t_hot.value is not None:
-        value = string_vmp_v(count, design.module.vmp_v, gamma.value, t_hot.value)
-    needed = string_limits(design).series_min
+    formula, givens, value = _voltage_sum(
+        count, _vmp(design), design.vmp_coefficient, design.hottest_cell
+    )
+    limits = string_limits(design)
+    needed = limits.series_min
     fixes: tuple[Fix, ...] = ()
-    if count < needed <= string_limits(design).series_max:
+    if count < needed <= limits.series_max:
         fixes = (Fix(f"Make it {needed}", WishSeriesLength(design.option.id, needed)),)
     return check(
         rule_id="strings.hot-window",
         title="Hot Vmp",
         subject=f"string {string.tag}",
         kind=LimitKind.COSTS,
-        formula="n * vmp * (1 + gamma_v * (t_hot - 25))",
-        givens=(_count(count), Given("vmp", "Vmp", design.module.vmp_v, "V", SHEET), gamma, t_hot),
+        formula=formula,
+        givens=givens,
         value=value,
         symbol="v_hot",
         unit="V",
@@ -166,18 +163,16 @@ def hot_window(design: Design, string: ModuleString) -> Check:
 
 def start_voltage(design: Design, string: ModuleString) -> Check:
     """Open-circuit voltage at the hottest cell should still start the inverter."""
-    count = len(string.module_ids)
-    beta, t_hot = _beta(design), design.hottest_cell
-    value = None
-    if beta.value is not None and t_hot.value is not None:
-        value = string_voc_v(count, design.module.voc_v, beta.value, t_hot.value)
+    formula, givens, value = _voltage_sum(
+        len(string.module_ids), _voc(design), _beta(design), design.hottest_cell
+    )
     return check(
         rule_id="strings.start-voltage",
         title="Hot start",
         subject=f"string {string.tag}",
         kind=LimitKind.COSTS,
-        formula="n * voc * (1 + beta * (t_hot - 25))",
-        givens=(_count(count), Given("voc", "Voc", design.module.voc_v, "V", SHEET), beta, t_hot),
+        formula=formula,
+        givens=givens,
         value=value,
         symbol="v_open",
         unit="V",
@@ -189,19 +184,17 @@ def start_voltage(design: Design, string: ModuleString) -> Check:
 
 def cold_window(design: Design, string: ModuleString) -> Check:
     """Maximum-power voltage on a cold bright day may leave the tracking range: no damage."""
-    count = len(string.module_ids)
     tracker = design.inverter.trackers[string.tracker_number - 1]
-    gamma, t_min = design.vmp_coefficient, design.coldest
-    value = None
-    if gamma.value is not None and t_min.value is not None:
-        value = string_vmp_v(count, design.module.vmp_v, gamma.value, t_min.value)
+    formula, givens, value = _voltage_sum(
+        len(string.module_ids), _vmp(design), design.vmp_coefficient, design.coldest
+    )
     return check(
         rule_id="strings.cold-window",
         title="Cold Vmp",
         subject=f"string {string.tag}",
         kind=LimitKind.NOTE,
-        formula="n * vmp * (1 + gamma_v * (t_min - 25))",
-        givens=(_count(count), Given("vmp", "Vmp", design.module.vmp_v, "V", SHEET), gamma, t_min),
+        formula=formula,
+        givens=givens,
         value=value,
         symbol="v_bright",
         unit="V",
@@ -234,8 +227,7 @@ def short_circuit_current(
     design: Design, number: int, tracker: TrackerSheet, strings: int
 ) -> Check:
     """Short-circuit current with its bright-cloud factor must not exceed the input's."""
-    table = tables.load("short-circuit-factor")
-    factor = table.number("factor", code_pack=design.job.site.code_pack.value)
+    factor, source = _bright_cloud_factor(design)
     return check(
         rule_id="strings.short-circuit-current",
         title="Short circuit",
@@ -243,7 +235,7 @@ def short_circuit_current(
         kind=LimitKind.STOP,
         formula="f * k * isc",
         givens=(
-            Given("f", "bright-cloud factor", factor, "", table.source.document),
+            Given("f", "bright-cloud factor", factor, "", source.document),
             _strings(strings),
             Given("isc", "Isc", design.module.isc_a, "A", SHEET),
         ),
@@ -252,7 +244,7 @@ def short_circuit_current(
         unit="A",
         relation="<=",
         limit=Given("i_sc_max", "largest short-circuit current", tracker.isc_max_a, "A", INPUT),
-        source=table.source,
+        source=source,
         reason=""
         if tracker.isc_max_a is not None
         else "Not checked: the datasheet gives no short-circuit limit for this input; ask the "
@@ -309,17 +301,18 @@ def string_limits(design: Design) -> StringLimits:
     """
     module, inverter = design.module, design.inverter
     ceiling, _ = cold_limit(design)
-    beta = module.beta_voc_frac_per_degc
     # Without a coefficient nothing may be planned on it: take a cautious crystalline one.
-    cold_v = string_voc_v(
-        1, module.voc_v, -0.004 if beta is None else beta, design.coldest_planning_degc
-    )
+    beta = module.beta_voc_frac_per_degc
+    beta = CAUTIOUS_FRAC_PER_DEGC if beta is None else beta
+    gamma = design.vmp_coefficient.value
+    gamma = CAUTIOUS_FRAC_PER_DEGC if gamma is None else gamma
+    t_hot = design.hottest_cell.value
     assert ceiling.value is not None
-    gamma, t_hot = design.vmp_coefficient.value, design.hottest_cell.value
     assert t_hot is not None
-    hot_v = string_vmp_v(1, module.vmp_v, -0.004 if gamma is None else gamma, t_hot)
+    cold_v = string_voltage_v(1, module.voc_v, beta, design.coldest_planning_degc)
+    hot_v = string_voltage_v(1, module.vmp_v, gamma, t_hot)
+    open_v = string_voltage_v(1, module.voc_v, beta, t_hot)
     lowest_v = max(tracker.v_min_v for tracker in inverter.trackers)
-    open_v = string_voc_v(1, module.voc_v, -0.004 if beta is None else beta, t_hot)
     shortest = max(fewest_in_series(hot_v, lowest_v), fewest_in_series(open_v, inverter.v_start_v))
     return StringLimits(
         series_min=shortest,
@@ -330,8 +323,7 @@ def string_limits(design: Design) -> StringLimits:
 
 def _strings_max(design: Design, tracker: TrackerSheet) -> int:
     module = design.module
-    table = tables.load("short-circuit-factor")
-    factor = table.number("factor", code_pack=design.job.site.code_pack.value)
+    factor, _ = _bright_cloud_factor(design)
     by_terminals = tracker.inputs
     by_short_circuit = (
         by_terminals
@@ -341,6 +333,30 @@ def _strings_max(design: Design, tracker: TrackerSheet) -> int:
     # A second string is not planned onto a tracker it would overrun; the first one may.
     by_operating = max(1, math.floor(tracker.i_max_a * (1 + 1e-9) / module.imp_a))
     return max(0, min(by_terminals, by_short_circuit, by_operating))
+
+
+def _bright_cloud_factor(design: Design) -> tuple[float, Source]:
+    table = tables.load("short-circuit-factor")
+    return table.number("factor", code_pack=design.job.site.code_pack.value), table.source
+
+
+def _voltage_sum(
+    modules: int, module_v: Given, coefficient: Given, at: Given
+) -> tuple[str, tuple[Given, ...], float | None]:
+    """Return formula, givens and value of a string's voltage at a temperature."""
+    formula = f"n * {module_v.symbol} * (1 + {coefficient.symbol} * ({at.symbol} - 25))"
+    givens = (_count(modules), module_v, coefficient, at)
+    if module_v.value is None or coefficient.value is None or at.value is None:
+        return formula, givens, None
+    return formula, givens, string_voltage_v(modules, module_v.value, coefficient.value, at.value)
+
+
+def _voc(design: Design) -> Given:
+    return Given("voc", "Voc", design.module.voc_v, "V", SHEET)
+
+
+def _vmp(design: Design) -> Given:
+    return Given("vmp", "Vmp", design.module.vmp_v, "V", SHEET)
 
 
 def _beta(design: Design) -> Given:

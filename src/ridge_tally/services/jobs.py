@@ -59,7 +59,15 @@ def open_job(workspace: Workspace, job_id: JobId, revision: int | None = None) -
         head = store.head_of(session, job_id)
         found = head if revision is None else store.revision_of(session, job_id, revision)
         later = store.next_of(session, job_id, found.number) is not None
-    return _state(found, later, is_newest=found.number == head.number)
+    return _state(found, _document(found), later=later, is_newest=found.number == head.number)
+
+
+def load_job(workspace: Workspace, job_id: JobId, revision: int | None = None) -> Job:
+    """Return a job's document alone, without the reports; NotFound if it is not there."""
+    with transaction(workspace.sessions) as session:
+        if revision is None:
+            return _document(store.head_of(session, job_id))
+        return _document(store.revision_of(session, job_id, revision))
 
 
 def create_job(workspace: Workspace, name: str, unit: LengthUnit, author: str) -> JobState:
@@ -79,12 +87,12 @@ def store_job(workspace: Workspace, job: Job, what: str, author: str) -> JobStat
     climate(job.site.climate_id)
     with transaction(workspace.sessions) as session:
         first = store.add_job(session, _new(workspace, job, what, author))
-    return _state(first, later=False, is_newest=True)
+    return _state(first, job, later=False, is_newest=True)
 
 
 def duplicate_job(workspace: Workspace, job_id: JobId, author: str) -> JobState:
     """Store a copy of a job's newest revision under a name of its own."""
-    job = open_job(workspace, job_id).job
+    job = load_job(workspace, job_id)
     copy = replace(job, name=f"{job.name[:70]} (copy)")
     return store_job(workspace, copy, f"copy of {job_id}", author)
 
@@ -110,7 +118,7 @@ def save_edit(
             saved = store.add_revision(session, job_id, parent, new)
     except Conflict as conflict:
         raise _kept_beside(workspace, job, conflict, author) from None
-    return _state(saved, later=False, is_newest=True)
+    return _state(saved, job, later=False, is_newest=True)
 
 
 def _kept_beside(workspace: Workspace, job: Job, conflict: Conflict, author: str) -> Conflict:
@@ -139,7 +147,7 @@ def _step(
     with transaction(workspace.sessions) as session:
         found = move(session, job_id, from_revision)
         later = store.next_of(session, job_id, found.number) is not None
-    return _state(found, later, is_newest=True)
+    return _state(found, _document(found), later=later, is_newest=True)
 
 
 def delete_job(workspace: Workspace, job_id: JobId) -> None:
@@ -158,7 +166,7 @@ def restore_job(workspace: Workspace, job_id: JobId) -> JobState:
 
 def export_job(workspace: Workspace, job_id: JobId) -> str:
     """Return the job file of the newest revision."""
-    return write_job(open_job(workspace, job_id).job)
+    return write_job(load_job(workspace, job_id))
 
 
 def import_job(workspace: Workspace, text: bytes, file: str, author: str) -> JobState:
@@ -181,8 +189,7 @@ def _document(revision: Revision) -> Job:
     return JobFile.model_validate_json(revision.document).job
 
 
-def _state(revision: Revision, later: bool, *, is_newest: bool) -> JobState:
-    job = _document(revision)
+def _state(revision: Revision, job: Job, *, later: bool, is_newest: bool) -> JobState:
     return JobState(
         job_id=revision.job_id,
         revision=revision.number,

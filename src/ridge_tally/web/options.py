@@ -5,7 +5,7 @@ from flask_openapi import APIBlueprint
 
 from ridge_tally.core.job.document import OptionId, PlaneId, option_of
 from ridge_tally.services.evaluation import alternatives, year_report
-from ridge_tally.services.jobs import open_job
+from ridge_tally.services.jobs import load_job
 from ridge_tally.services.sheets import option_sheet
 from ridge_tally.simulators.weather_service import climates
 from ridge_tally.store.jobs import JobId
@@ -26,7 +26,7 @@ bp = APIBlueprint("options", __name__, url_prefix="/api")
 @bp.get(f"{OPTION}/year", operation_id="option_year", responses={200: YearAnswer})
 def get_year(path: OptionPath) -> YearAnswer:
     """The simulated year, the days that show the limit, and what other limits would clip."""
-    job = open_job(workspace(), JobId(path.job_id), path.revision).job
+    job = load_job(workspace(), JobId(path.job_id), path.revision)
     option = option_of(job, OptionId(path.option_id))
     return YearAnswer(year=year_report(workspace(), job, option))
 
@@ -38,7 +38,7 @@ def get_year(path: OptionPath) -> YearAnswer:
 )
 def get_alternatives(path: PlanePath) -> AlternativesAnswer:
     """The fills of a plane, most modules first."""
-    job = open_job(workspace(), JobId(path.job_id), path.revision).job
+    job = load_job(workspace(), JobId(path.job_id), path.revision)
     option = option_of(job, OptionId(path.option_id))
     found = alternatives(workspace(), job, option, PlaneId(path.plane_id))
     return AlternativesAnswer(alternatives=list(found))

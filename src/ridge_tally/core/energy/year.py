@@ -44,9 +44,9 @@ class DcLosses:
     wiring_frac: float
 
     @property
-    def kept_frac(self) -> float:
-        """What is left after all of them."""
-        return (1 - self.soiling_frac) * (1 - self.mismatch_frac) * (1 - self.wiring_frac)
+    def kept_power_frac(self) -> float:
+        """What is left of the power; soiling is taken from the light before it."""
+        return (1 - self.mismatch_frac) * (1 - self.wiring_frac)
 
 
 @dataclass(frozen=True, slots=True)
@@ -150,12 +150,11 @@ def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
         )
         available_w += hours.available_w
         taken_w += hours.taken_w
-    # Soiling is already in the light; mismatch and wiring take their share of the power.
-    after = plant.losses.kept_frac / (1 - plant.losses.soiling_frac)
-    ac = ac_power(taken_w * after, plant.inverter)
+    dc_w = taken_w * plant.losses.kept_power_frac
+    ac = ac_power(dc_w, plant.inverter)
     monthly = np.bincount(month_of(weather.time), weights=ac.delivered_w, minlength=12) / 1000
     return YearResult(
-        dc_w=taken_w * after,
+        dc_w=dc_w,
         ac_unlimited_w=ac.unlimited_w,
         ac_w=ac.delivered_w,
         monthly_kwh=tuple(float(m) for m in monthly),

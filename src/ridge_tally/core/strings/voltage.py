@@ -10,18 +10,15 @@ import math
 STC_CELL_DEGC = 25.0
 
 
-def string_voc_v(
-    modules_in_series: int, voc_v: float, beta_voc_frac_per_degc: float, cell_degc: float
+def string_voltage_v(
+    modules_in_series: int, module_v: float, coefficient_frac_per_degc: float, cell_degc: float
 ) -> float:
-    """Return the open-circuit voltage of a string at a cell temperature, in volts."""
-    return modules_in_series * voc_v * (1 + beta_voc_frac_per_degc * (cell_degc - STC_CELL_DEGC))
+    """Return a string's voltage at a cell temperature, in volts.
 
-
-def string_vmp_v(
-    modules_in_series: int, vmp_v: float, vmp_coefficient_frac_per_degc: float, cell_degc: float
-) -> float:
-    """Return the maximum-power voltage of a string at a cell temperature, in volts."""
-    return string_voc_v(modules_in_series, vmp_v, vmp_coefficient_frac_per_degc, cell_degc)
+    ``module_v`` is Voc or Vmp at 25 °C, the coefficient that of the same voltage.
+    """
+    change = coefficient_frac_per_degc * (cell_degc - STC_CELL_DEGC)
+    return modules_in_series * module_v * (1 + change)
 
 
 def temperature_at_voltage_degc(
