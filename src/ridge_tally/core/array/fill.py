@@ -60,7 +60,7 @@ def fill_rows(ground: Ground, footprint: Footprint) -> Fill:
     if len(heights) == 0:
         return Fill((), 0)
     counts = _counts(ground, heights, heights + footprint.height_m, footprint)
-    rows_y = _best_stack(heights, counts, footprint)
+    rows_y = tuple(y for _, y in _fullest_stack(heights, heights, counts, footprint))
     places = _places(ground, rows_y, footprint)
     return Fill(places, _ceiling(ground, heights, footprint))
 
@@ -116,10 +116,14 @@ def _counts(
     return np.array([len(_row_places(row, footprint)) for row in gaps], dtype=np.int64)
 
 
-def _best_stack(
-    heights: FloatArray, counts: NDArray[np.int64], footprint: Footprint
-) -> tuple[float, ...]:
-    """Return the bottoms of the rows of the fullest stack, from the eave up."""
+def _fullest_stack(
+    low: FloatArray, high: FloatArray, counts: NDArray[np.int64], footprint: Footprint
+) -> tuple[tuple[int, float], ...]:
+    """Return (modules counted, bottom) of each row of the fullest stack, from the eave up.
+
+    Row i may stand anywhere from low[i] to high[i] and takes counts[i]: on the lattice both
+    are its height, for the ceiling they bound its cell.
+    """
     most = int(counts.max())
     lowest_top: list[float] = [-np.inf]
     came_by: list[tuple[int, float]] = [(0, 0.0)]
@@ -130,43 +134,27 @@ def _best_stack(
         best = (np.inf, 0, 0.0)
         for k in range(1, min(c, most) + 1):
             after = lowest_top[c - k] + footprint.gap_between_rows_m - 1e-9
-            at = next_at[k][np.searchsorted(heights[next_at[k]], after) :]
+            at = next_at[k][np.searchsorted(high[next_at[k]], after) :]
             if len(at):
-                y_m = float(heights[at[0]])
+                y_m = max(float(low[at[0]]), after)
                 best = min(best, (y_m + footprint.height_m, k, y_m))
         if not np.isfinite(best[0]):
             break
         lowest_top.append(best[0])
         came_by.append((best[1], best[2]))
-    rows: list[float] = []
+    rows: list[tuple[int, float]] = []
     c = len(lowest_top) - 1
     while c > 0:
-        k, y_m = came_by[c]
-        rows.append(y_m)
-        c -= k
+        rows.append(came_by[c])
+        c -= came_by[c][0]
     return tuple(reversed(rows))
 
 
 def _ceiling(ground: Ground, heights: FloatArray, footprint: Footprint) -> int:
     """Return a count no stack of rows can pass, for rows at any height."""
-    if len(heights) == 1:
-        return int(_counts(ground, heights, heights + footprint.height_m, footprint).max())
-    low, high = heights[:-1], heights[1:]
+    low, high = (heights[:-1], heights[1:]) if len(heights) > 1 else (heights, heights)
     counts = _counts(ground, high, low + footprint.height_m, footprint)
-    most = int(counts.max())
-    next_at = [np.nonzero(counts >= k)[0] for k in range(most + 1)]
-    lowest_top = [-np.inf]
-    while True:
-        c = len(lowest_top)
-        best = np.inf
-        for k in range(1, min(c, most) + 1):
-            after = lowest_top[c - k] + footprint.gap_between_rows_m
-            at = next_at[k][np.searchsorted(high[next_at[k]], after) :]
-            if len(at):
-                best = min(best, max(float(low[at[0]]), after) + footprint.height_m)
-        if not np.isfinite(best):
-            return c - 1
-        lowest_top.append(best)
+    return sum(modules for modules, _ in _fullest_stack(low, high, counts, footprint))
 
 
 def _places(
