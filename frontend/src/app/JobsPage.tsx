@@ -6,6 +6,7 @@ import { api, type JobState, type Schemas, unwrap } from '@/api/client';
 import { jobKey, jobsQuery } from '@/api/queries';
 import { Button } from '@/ui/Button';
 import { useNotify } from '@/ui/Notices';
+import { UnitSwitch } from '@/ui/UnitSwitch';
 import mark from './mark.svg';
 
 export function JobsPage() {
@@ -94,19 +95,7 @@ function NewJob() {
         onChange={(event) => setName(event.target.value)}
         className="h-[29px] w-[260px] rounded-md border border-field bg-sheet px-2.5 text-sm"
       />
-      <fieldset className="flex" aria-label="Unit of lengths">
-        {(['m', 'ft'] as const).map((u) => (
-          <Button
-            key={u}
-            weight={unit === u ? 'pressed' : 'plain'}
-            aria-pressed={unit === u}
-            onClick={() => setUnit(u)}
-            className={u === 'm' ? 'rounded-r-none' : 'rounded-l-none border-l-0'}
-          >
-            {u}
-          </Button>
-        ))}
-      </fieldset>
+      <UnitSwitch unit={unit} onUnit={setUnit} />
       <Button type="submit" weight="main" disabled={!name.trim() || create.isPending}>
         New job
       </Button>

@@ -3,6 +3,7 @@ import { Link, useNavigate } from 'react-router';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { InlineName } from '@/ui/InlineName';
+import { UnitSwitch } from '@/ui/UnitSwitch';
 import { clock } from '@/units/format';
 import mark from './mark.svg';
 
@@ -55,19 +56,7 @@ export function TopBar({ stepId, tallyOpen, onTally, onFind, onKeys }: TopBarPro
           <Arrow mirrored />
         </Button>
       </span>
-      <fieldset className="flex" aria-label="Unit of lengths">
-        {(['m', 'ft'] as const).map((unit) => (
-          <Button
-            key={unit}
-            weight={job.unit === unit ? 'pressed' : 'plain'}
-            aria-pressed={job.unit === unit}
-            className={unit === 'm' ? 'rounded-r-none' : 'rounded-l-none border-l-0'}
-            onClick={() => job.unit !== unit && act({ kind: 'set-unit', unit })}
-          >
-            {unit}
-          </Button>
-        ))}
-      </fieldset>
+      <UnitSwitch unit={job.unit} onUnit={(unit) => act({ kind: 'set-unit', unit })} />
       <Button
         className="min-[1101px]:hidden"
         weight={tallyOpen ? 'pressed' : 'plain'}

@@ -29,6 +29,7 @@ function PlaneArray({ plane }: { plane: RoofPlane }) {
   const [focused, setFocused] = useState('');
   const array = option.arrays.find((a) => a.plane_id === plane.id);
   const module = job.equipment.modules.find((m) => m.id === option.module_id);
+  const view = report.planes.find((p) => p.plane_id === plane.id);
   const fill = (orientation: 'P' | 'L') =>
     act({ kind: 'fill-plane', option_id: option.id, plane_id: plane.id, orientation });
   const step = (by: number) => {
@@ -73,12 +74,12 @@ function PlaneArray({ plane }: { plane: RoofPlane }) {
       </Toolbar>
       <PlaneCanvas scene={sceneOf(plane, report)} label={`Modules on ${plane.name}`} padPx={44}>
         {(camera) =>
-          array && module ? (
+          array && module && view ? (
             <ModuleField
               camera={camera}
               array={array}
               module={module}
-              misplaced={report.planes.find((p) => p.plane_id === plane.id)?.misplaced ?? []}
+              view={view}
               focused={focused}
               onFocus={setFocused}
               onToggle={(id) =>

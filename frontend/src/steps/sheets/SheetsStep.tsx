@@ -18,7 +18,7 @@ export default function SheetsStep() {
   const module = job.equipment.modules.find((m) => m.id === option.module_id);
   const inverter = job.equipment.inverters.find((i) => i.id === option.inverter_id);
   const off = report.checks.filter((v) => v.check.verdict !== 'kept');
-  const upright = array?.orientation === 'P';
+  const view = report.planes.find((p) => p.plane_id === plane?.id);
   return (
     <>
       <Toolbar>
@@ -55,7 +55,7 @@ export default function SheetsStep() {
               <div className="flex h-[196px] grow">
                 <PlaneCanvas scene={sceneOf(plane, report)} label="Plan on the sheet" padPx={42}>
                   {(camera) =>
-                    module &&
+                    view &&
                     array?.modules
                       .filter((m) => m.present)
                       .map((m) => (
@@ -64,8 +64,8 @@ export default function SheetsStep() {
                           camera={camera}
                           xM={m.x_m}
                           yM={m.y_m}
-                          widthM={upright ? module.short_m : module.long_m}
-                          heightM={upright ? module.long_m : module.short_m}
+                          widthM={view.module_width_m}
+                          heightM={view.module_height_m}
                           substrings={1}
                           halfCut={false}
                           state="on"

@@ -8,7 +8,8 @@ interface ModuleFieldProps {
   camera: Camera;
   array: Schemas['PlaneArray'];
   module: Schemas['ModuleSheet'];
-  misplaced: string[];
+  /** The plane as the server reports it: module size, and what no longer fits. */
+  view: Schemas['PlaneView'];
   focused: string;
   onFocus: (id: string) => void;
   onToggle: (id: string) => void;
@@ -25,15 +26,11 @@ export function ModuleField({
   camera,
   array,
   module,
-  misplaced,
+  view,
   focused,
   onFocus,
   onToggle,
 }: ModuleFieldProps) {
-  const upright = array.orientation === 'P';
-  const [widthM, heightM] = upright
-    ? [module.short_m, module.long_m]
-    : [module.long_m, module.short_m];
   const places = array.modules.map((m) => ({ id: m.id, xM: m.x_m, yM: m.y_m }));
   const entry = places.some((p) => p.id === focused) ? focused : places[0]?.id;
   return (
@@ -67,11 +64,11 @@ export function ModuleField({
             camera={camera}
             xM={m.x_m}
             yM={m.y_m}
-            widthM={widthM}
-            heightM={heightM}
+            widthM={view.module_width_m}
+            heightM={view.module_height_m}
             substrings={module.bypass_diodes}
             halfCut={module.half_cut}
-            state={misplaced.includes(m.id) ? 'misplaced' : m.present ? 'on' : 'off'}
+            state={view.misplaced.includes(m.id) ? 'misplaced' : m.present ? 'on' : 'off'}
             focused={m.id === focused}
           />
         </g>

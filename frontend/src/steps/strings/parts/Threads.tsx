@@ -9,13 +9,11 @@ interface ThreadsProps {
   array: Schemas['PlaneArray'];
   module: Schemas['ModuleSheet'];
   strings: Schemas['ModuleString'][];
+  view: Schemas['PlaneView'];
 }
 
-export function Threads({ camera, array, module, strings }: ThreadsProps) {
-  const upright = array.orientation === 'P';
-  const [widthM, heightM] = upright
-    ? [module.short_m, module.long_m]
-    : [module.long_m, module.short_m];
+export function Threads({ camera, array, module, strings, view }: ThreadsProps) {
+  const { module_width_m: widthM, module_height_m: heightM } = view;
   const centre = new Map(
     array.modules.map((m) => [
       m.id,
