@@ -125,7 +125,9 @@ def test_an_inverter_larger_than_its_array_is_legal() -> None:
     found = all_checks(
         design_for(with_inverter(SAMPLE, p_ac_w=20_000.0, p_dc_max_w=30_000.0), option_a(SAMPLE))
     )
-    assert not [c for c in found if c.verdict is Verdict.BROKEN]
+    broken = {c.rule_id for c in found if c.verdict is Verdict.BROKEN}
+    # The panel and the quick route have no room for it: limits of the house, not of the strings.
+    assert broken == {"grid.busbar", "grid.quick-approval"}
 
 
 def test_order_is_broken_by_kind_then_unchecked_then_by_margin() -> None:

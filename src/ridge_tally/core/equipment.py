@@ -34,6 +34,7 @@ class ModuleSheet:
     mass_kg: float
     max_system_v: float | None
     max_series_fuse_a: float | None
+    all_black: bool | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,3 +71,5 @@ class InverterSheet:
     phases: int
     efficiency: tuple[EfficiencyPoint, ...]
     trackers: tuple[TrackerSheet, ...]
+    battery_ready: bool | None = None
+    backup_ready: bool | None = None

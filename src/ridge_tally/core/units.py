@@ -14,6 +14,8 @@ from ridge_tally.core.errors import NotUnderstood
 
 M_PER_FT = 0.3048
 M_PER_IN = 0.0254
+KM_PER_MI = 1.609344
+L_PER_US_GALLON = 3.785411784
 
 
 class LengthUnit(StrEnum):
@@ -147,6 +149,41 @@ def parse_temperature_degc(typed: str, field: str) -> float:
     assert found is not None
     value = parse_number(found[1], field, expected)
     return (value - 32) / 1.8 if (found[2] or "").lower() == "f" else value
+
+
+def parse_coordinates_deg(typed: str, field: str) -> tuple[float, float]:
+    """Return latitude and longitude, north and east plus.
+
+    Parameters
+    ----------
+    typed : str
+        ``36.2, -105.6``, ``36.2 N 105.6 W``, ``36°12'N 105°36'30"W``.
+    field : str
+        Name of the field for the message.
+
+    Raises
+    ------
+    NotUnderstood
+        If the text is not two angles, latitude first.
+    """
+    text = typed.strip().upper().replace("−", "-").replace("′", "'").replace("″", '"')
+    pattern = re.compile(_ANGLE + r"\s*([NS])?\s*[,; ]\s*" + _ANGLE + r"\s*([EWO])?")
+    compact = re.sub(r"\s*([NSEWO])\s*,?\s*", r"\1 ", text).strip()
+    found = pattern.fullmatch(compact)
+    if not found:
+        raise NotUnderstood(field, typed, "latitude, longitude such as 36.2, -105.6")
+    parts = found.groups()
+    return _angle_deg(parts[:4], "S"), _angle_deg(parts[4:], "WO")
+
+
+_ANGLE = r"([-+]?\d+(?:\.\d+)?)°?\s*(?:(\d+(?:\.\d+)?)')?\s*(?:(\d+(?:\.\d+)?)\")?"
+
+
+def _angle_deg(parts: tuple[str | None, ...], negative: str) -> float:
+    whole, minutes, seconds, side = parts
+    assert whole is not None
+    size = abs(float(whole)) + float(minutes or 0) / 60 + float(seconds or 0) / 3600
+    return -size if whole.startswith("-") or (side and side in negative) else size
 
 
 def _finite(text: str) -> float:

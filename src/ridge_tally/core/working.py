@@ -39,6 +39,8 @@ class SourceStatus(StrEnum):
     COMMON_PRACTICE = "common-practice"
     DATASHEET = "datasheet"
     GEOMETRY = "geometry"
+    BRIEF = "brief"
+    SAMPLE = "sample"
 
 
 @dataclass(frozen=True, slots=True)

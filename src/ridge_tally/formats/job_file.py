@@ -55,7 +55,7 @@ def read_job(text: str | bytes, file: str = "job file") -> Job:
             "Update Ridge Tally, then open it again.",
         )
     try:
-        job = JobFile.model_validate_json(text, strict=True).job
+        job = JobFile.model_validate_json(_newest(data, text), strict=True).job
     except ValidationError as error:
         place, problem = describe(error)
         raise FormatError(
@@ -66,6 +66,23 @@ def read_job(text: str | bytes, file: str = "job file") -> Job:
     except RidgeTallyError as error:
         raise FormatError(file, "job", str(error).rstrip("."), "Nothing was imported.") from None
     return job
+
+
+def stored_job(text: str) -> Job:
+    """Return the job of a document this program stored, brought to the newest version."""
+    if f'"version":{DOCUMENT_VERSION}' in text[-40:]:
+        return JobFile.model_validate_json(text).job
+    return JobFile.model_validate_json(_newest(json.loads(text), text)).job
+
+
+def _newest(data: dict[str, Any], text: str | bytes) -> str | bytes:
+    """Return the document as the newest version writes it.
+
+    Version 2 added the brief, the service and more of the site; all of it may be missing.
+    """
+    if not isinstance(data.get("job"), dict) or data["job"].get("version") != 1:
+        return text
+    return json.dumps({**data, "job": {**data["job"], "version": DOCUMENT_VERSION}})
 
 
 def describe(error: ValidationError) -> tuple[str, str]:

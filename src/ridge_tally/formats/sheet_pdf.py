@@ -1,4 +1,4 @@
-"""The sheet as a vector PDF: a template, the shipped fonts, no network."""
+"""Sheets as vector PDF: templates, the shipped fonts, no network."""
 
 from dataclasses import dataclass
 from importlib.resources import files
@@ -51,26 +51,63 @@ class SheetContent:
     stand_in_weather: bool
 
 
-def sheet_html(content: SheetContent) -> str:
-    """Return the sheet as HTML; every text is escaped."""
-    environment = Environment(
-        loader=PackageLoader("ridge_tally.formats"), autoescape=select_autoescape()
-    )
-    return environment.get_template("sheet.html").render(
-        sheet=content,
-        plan=Markup(content.plan),  # noqa: S704 - drawn by plan_svg, which escapes names
-    )
+@dataclass(frozen=True, slots=True)
+class BriefRow:
+    """A line of a table on the brief: words, a figure, a remark."""
+
+    label: str
+    figure: str
+    remark: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class BriefContent:
+    """Everything printed on the brief; ``chart`` is an SVG element, all else is text."""
+
+    job: str
+    place: str
+    printed_on: str
+    revision: int
+    told: str
+    chart: str
+    need: tuple[BriefRow, ...]
+    target: tuple[BriefRow, ...]
+    ceilings: tuple[BriefRow, ...]
+    site: tuple[BriefRow, ...]
+    grid: tuple[BriefRow, ...]
+    routes: tuple[BriefRow, ...]
+    house: tuple[BriefRow, ...]
+    doubts: tuple[str, ...]
 
 
 def write_sheet_pdf(content: SheetContent) -> bytes:
-    """Return the sheet as one PDF page."""
+    """Return the design sheet as one PDF page."""
+    # The plan is drawn by plan_svg, which escapes names.
+    return _pdf(_rendered("sheet.html", sheet=content, plan=Markup(content.plan)))  # noqa: S704
+
+
+def write_brief_pdf(content: BriefContent) -> bytes:
+    """Return the brief as one PDF page."""
+    # The chart is drawn by need_svg from numbers alone.
+    return _pdf(_rendered("brief.html", sheet=content, chart=Markup(content.chart)))  # noqa: S704
+
+
+def _rendered(template: str, **content: object) -> str:
+    """Return the page as HTML; every text is escaped."""
+    environment = Environment(
+        loader=PackageLoader("ridge_tally.formats"), autoescape=select_autoescape()
+    )
+    return environment.get_template(template).render(**content)
+
+
+def _pdf(html: str) -> bytes:
     # Imported here: loading the page layouter takes longer than all the rest of a start.
     from weasyprint import HTML  # noqa: PLC0415
     from weasyprint.urls import URLFetcher  # noqa: PLC0415
 
     fonts = files("ridge_tally").joinpath("fonts")
     document = HTML(
-        string=sheet_html(content),
+        string=html,
         base_url=f"{fonts}/",
         url_fetcher=URLFetcher(allowed_protocols={"file"}, allow_redirects=False),
     )

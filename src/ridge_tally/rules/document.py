@@ -14,6 +14,7 @@ from ridge_tally.core.job.document import (
     present_ids,
 )
 from ridge_tally.core.survey.outline import require_possible
+from ridge_tally.rules.brief_document import require_sound_brief
 
 LONGEST_NAME = 80
 MOST_MODULES = 500
@@ -29,6 +30,7 @@ def require_sound(job: Job) -> None:
     """
     _require_name(job.name)
     _require_site(job.site)
+    require_sound_brief(job)
     for plane in job.survey.planes:
         require_possible(plane)
         _require_distinct(f"obstructions of {plane.name}", [o.id for o in plane.obstructions])
@@ -62,6 +64,7 @@ def _require_site(site: Site) -> None:
         ("Elevation in metres", site.elevation_m, -430.0, 6000.0),
         ("Hours from UTC", site.utc_offset_h, -12.0, 14.0),
         ("Coldest air in °C", site.coldest.value_degc, -60.0, 25.0),
+        ("Record low in °C", site.record_low.value_degc, -70.0, 25.0),
         ("Hottest air in °C", site.hottest.value_degc, 5.0, 55.0),
     )
     for field, value, low, high in ranges:

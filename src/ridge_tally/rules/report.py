@@ -2,6 +2,7 @@
 
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.rules.array import array_checks
+from ridge_tally.rules.brief import brief_checks
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.loading import loading_checks
 from ridge_tally.rules.strings import string_checks
@@ -11,7 +12,12 @@ KINDS = (LimitKind.STOP, LimitKind.OUTSIDE, LimitKind.COSTS, LimitKind.NOTE)
 
 def all_checks(design: Design) -> tuple[Check, ...]:
     """Return every check: broken by kind, then unchecked by kind, then kept by margin."""
-    found = (*string_checks(design), *array_checks(design), *loading_checks(design))
+    found = (
+        *string_checks(design),
+        *array_checks(design),
+        *loading_checks(design),
+        *brief_checks(design),
+    )
     return tuple(sorted(found, key=_place))
 
 

@@ -27,6 +27,7 @@ from ridge_tally.rules.design import Design
 
 MAKER = Source("inverter datasheet", "", SourceStatus.DATASHEET)
 MAX_VOLTAGE = Source("NEC 690.7(A)(1), coefficient method", "2023", SourceStatus.FROM_MEMORY)
+STRICTER = Source("record low instead of the mean of yearly lows", "", SourceStatus.COMMON_PRACTICE)
 PARALLEL = Source("equal strings on one input", "", SourceStatus.COMMON_PRACTICE)
 SHEET = "module datasheet"
 INPUT = "inverter datasheet"
@@ -39,6 +40,7 @@ def string_checks(design: Design) -> tuple[Check, ...]:
     for string in design.option.strings:
         checks += [
             cold_voltage(design, string),
+            *record_low_voltage(design, string),
             hot_window(design, string),
             start_voltage(design, string),
             cold_window(design, string),
@@ -111,6 +113,33 @@ def cold_voltage(design: Design, string: ModuleString) -> Check:
         reached_at=_reached_at(design, count),
         reason=reason,
         fixes=_shorter(design, count),
+    )
+
+
+def record_low_voltage(design: Design, string: ModuleString) -> tuple[Check, ...]:
+    """The stricter school: the same voltage at the lowest air ever read, once it is typed."""
+    low = design.job.site.record_low
+    if low.value_degc is None:
+        return ()
+    count = len(string.module_ids)
+    at = Given("t_low", "record low", low.value_degc, "°C", low.source)
+    formula, givens, value = _voltage_sum(count, _voc(design), _beta(design), at)
+    return (
+        check(
+            rule_id="strings.record-low",
+            title="Voc at the record low",
+            subject=f"string {string.tag}",
+            kind=LimitKind.NOTE,
+            formula=formula,
+            givens=givens,
+            value=value,
+            symbol="v_low",
+            unit="V",
+            relation="<=",
+            limit=cold_limit(design)[0],
+            source=STRICTER,
+            fixes=_shorter(design, count),
+        ),
     )
 
 

@@ -29,10 +29,23 @@ class Table:
         NotFound
             If no row has these keys; nothing is interpolated.
         """
+        return float(self._cell(column, keys))
+
+    def text(self, column: str, **keys: Cell) -> str:
+        """Return the words in `column` of the row whose other columns equal `keys`.
+
+        Raises
+        ------
+        NotFound
+            If no row has these keys.
+        """
+        return str(self._cell(column, keys))
+
+    def _cell(self, column: str, keys: dict[str, Cell]) -> Cell:
         for row in self.rows:
             cells = dict(zip(self.columns, row, strict=True))
             if all(cells[name] == value for name, value in keys.items()):
-                return float(cells[column])
+                return cells[column]
         raise NotFound(f"row of table {self.id}", str(keys))
 
 

@@ -1,5 +1,7 @@
 """The first sample job: Juniper Bench, an invented house in the high desert."""
 
+from datetime import date
+
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.equipment import InverterId, ModuleId
 from ridge_tally.core.job import edits
@@ -23,6 +25,7 @@ from ridge_tally.core.job.document import (
     Trapezoid,
 )
 from ridge_tally.core.units import LengthUnit, parse_length_m
+from ridge_tally.services.demo_brief import BRIEF
 from ridge_tally.services.editing import apply_edit
 
 SOUTH = PlaneId("south")
@@ -41,6 +44,7 @@ def juniper_bench(shelf: Shelf) -> Job:
         options=(Option(a, "two trackers", MODULE, INVERTER),),
     )
     steps: tuple[edits.Edit, ...] = (
+        *BRIEF,
         edits.FillPlane(a, SOUTH, Orientation.PORTRAIT),
         edits.CopyOption(a, "one longer string"),
         edits.WishSeriesLength(b, 15),
@@ -62,6 +66,8 @@ def _site() -> Site:
         dwelling=True,
         coldest=DesignTemperature(-28.0, "invented extreme annual mean minimum of this sample"),
         hottest=DesignTemperature(31.0, "invented 2 % design temperature of this sample"),
+        time_zone="America/Denver",
+        survey_day=date(2026, 10, 12),
     )
 
 

@@ -6,9 +6,11 @@ Each edit is validated as a whole; a refused edit leaves the document as it was.
 from dataclasses import replace
 from typing import Any, assert_never
 
+from ridge_tally.catalogue.gazetteer import zone_at
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.array.blockers import ground_of
 from ridge_tally.core.array.fill import fill_rows
+from ridge_tally.core.brief.typed import parse_day
 from ridge_tally.core.errors import BadGeometry, NotFound
 from ridge_tally.core.job import edits
 from ridge_tally.core.job.document import (
@@ -36,6 +38,7 @@ from ridge_tally.core.strings.plan import plan_strings
 from ridge_tally.core.strings.thread import thread_strings
 from ridge_tally.core.units import (
     format_length,
+    parse_coordinates_deg,
     parse_length_m,
     parse_number,
     parse_slope_deg,
@@ -45,6 +48,8 @@ from ridge_tally.rules.array import footprint_of
 from ridge_tally.rules.design import Design, design_of
 from ridge_tally.rules.document import require_sound
 from ridge_tally.rules.strings import string_limits
+from ridge_tally.services.bill_editing import month_first
+from ridge_tally.services.brief_editing import apply_brief_edit
 from ridge_tally.simulators.weather_service import climate
 
 GAP_M = 0.02
@@ -59,11 +64,11 @@ PLANE_NAMES = {
     edits.PlaneField.SETBACK_RAKE: "Free strip along the rakes",
 }
 SITE_NAMES = {
-    edits.SiteField.LATITUDE: "Latitude",
-    edits.SiteField.LONGITUDE: "Longitude",
     edits.SiteField.ELEVATION: "Elevation",
     edits.SiteField.UTC_OFFSET: "Hours from UTC",
+    edits.SiteField.SURVEY_DAY: "Day of the survey",
     edits.SiteField.COLDEST: "Coldest air",
+    edits.SiteField.RECORD_LOW: "Record low",
     edits.SiteField.HOTTEST: "Hottest air",
 }
 
@@ -121,6 +126,14 @@ def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911,
                 dwelling=edit.dwelling,
             )
             return replace(job, site=site)
+        case edits.SetCoordinates():
+            latitude, longitude = parse_coordinates_deg(edit.typed, "Latitude, longitude")
+            return _moved_to(job, latitude, longitude)
+        case edits.PickPlace():
+            moved = _moved_to(job, edit.latitude_deg, edit.longitude_deg)
+            # The list knows no elevations, and one of another place would be wrong in silence.
+            site = replace(moved.site, place=edit.place.strip(), elevation_m=None)
+            return replace(moved, site=site)
         case edits.RenameJob():
             return replace(job, name=edit.name.strip())
         case edits.SetUnit():
@@ -155,7 +168,20 @@ def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911,
         case edits.RemoveOption():
             return _without_option(job, edit.option_id)
         case _:
-            assert_never(edit)
+            return apply_brief_edit(job, edit, shelf)
+
+
+def _moved_to(job: Job, latitude_deg: float, longitude_deg: float) -> Job:
+    """Return the job at another position, in the standard time of its zone."""
+    zone = zone_at(latitude_deg, longitude_deg)
+    site = replace(
+        job.site,
+        latitude_deg=latitude_deg,
+        longitude_deg=longitude_deg,
+        time_zone=zone.name,
+        utc_offset_h=zone.utc_offset_h,
+    )
+    return replace(job, site=site)
 
 
 def _taped(typed: str, job: Job, field: str) -> Taped:
@@ -249,25 +275,24 @@ def _without(job: Job, plane_id: PlaneId, obstruction_id: ObstructionId) -> Roof
 
 
 def _site_field(job: Job, edit: edits.SetSiteField) -> Job:
-    kind, name = edits.SiteField, SITE_NAMES[edit.field]
-    if edit.field in (kind.COLDEST, kind.HOTTEST):
-        typed = edit.typed.strip()
-        value = parse_temperature_degc(typed, name) if typed else None
-        source = edit.source.strip() or "typed for this site"
-        temperature = DesignTemperature(value, source if value is not None else "")
-        change: dict[str, Any] = {edit.field.value: temperature}
-        return replace(job, site=replace(job.site, **change))
-    if edit.field is kind.ELEVATION:
-        value = parse_length_m(edit.typed, job.unit, name)
-        return replace(job, site=replace(job.site, elevation_m=value))
-    value = parse_number(edit.typed, name, "a number such as 36.2")
-    attribute = {
-        kind.LATITUDE: "latitude_deg",
-        kind.LONGITUDE: "longitude_deg",
-        kind.UTC_OFFSET: "utc_offset_h",
-    }[edit.field]
-    number: dict[str, Any] = {attribute: value}
-    return replace(job, site=replace(job.site, **number))
+    kind, name, typed = edits.SiteField, SITE_NAMES[edit.field], edit.typed.strip()
+    value: object
+    match edit.field:
+        case kind.COLDEST | kind.RECORD_LOW | kind.HOTTEST:
+            degc = parse_temperature_degc(typed, name) if typed else None
+            source = edit.source.strip() or "typed for this site"
+            value = DesignTemperature(degc, source if degc is not None else "")
+        case kind.ELEVATION:
+            value = parse_length_m(typed, job.unit, name) if typed else None
+        case kind.SURVEY_DAY:
+            value = parse_day(typed, name, month_first=month_first(job)) if typed else None
+        case kind.UTC_OFFSET:
+            value = parse_number(typed, name, "a number such as -7")
+        case _:
+            assert_never(edit.field)
+    attributes = {kind.ELEVATION: "elevation_m", kind.UTC_OFFSET: "utc_offset_h"}
+    change: dict[str, Any] = {attributes.get(edit.field, edit.field.value): value}
+    return replace(job, site=replace(job.site, **change))
 
 
 def _filled(job: Job, option_id: OptionId, plane_id: PlaneId, orientation: Orientation) -> Job:

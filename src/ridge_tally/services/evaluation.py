@@ -91,8 +91,9 @@ class Alternative:
 
 
 def location_of(site: Site) -> Location:
-    """Return where the sun is reckoned for."""
-    return Location(site.latitude_deg, site.longitude_deg, site.elevation_m, site.utc_offset_h)
+    """Return where the sun is reckoned for: at sea level while nobody gave an elevation."""
+    elevation_m = site.elevation_m or 0.0
+    return Location(site.latitude_deg, site.longitude_deg, elevation_m, site.utc_offset_h)
 
 
 def year_report(workspace: Workspace, job: Job, option: Option) -> YearReport:
@@ -201,6 +202,8 @@ def _doubts(job: Job, weather: WeatherYear) -> tuple[str, ...]:
             f"No place is given: the sun is reckoned for {site.latitude_deg:g}° latitude, "
             f"{site.longitude_deg:g}° longitude"
         )
+    if site.elevation_m is None:
+        doubts.append("No elevation is given: sea level is taken")
     clock_off_h = abs(site.longitude_deg / 15 - site.utc_offset_h)
     if clock_off_h > MOST_CLOCK_OFF_H:
         doubts.append(

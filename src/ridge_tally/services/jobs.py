@@ -22,8 +22,9 @@ from ridge_tally.core.job.document import (
 )
 from ridge_tally.core.job.edits import Edit
 from ridge_tally.core.units import LengthUnit, parse_length_m
-from ridge_tally.formats.job_file import JobFile, read_job, write_job
+from ridge_tally.formats.job_file import JobFile, read_job, stored_job, write_job
 from ridge_tally.rules.document import require_sound
+from ridge_tally.services.briefing import BriefReport, brief_report
 from ridge_tally.services.editing import apply_edit, describe_edit, thread_option
 from ridge_tally.services.reporting import OptionReport, option_report
 from ridge_tally.services.workspace import Workspace
@@ -44,6 +45,7 @@ class JobState:
     undo: str
     redo: bool
     job: Job
+    brief: BriefReport
     reports: tuple[OptionReport, ...]
 
 
@@ -186,7 +188,7 @@ def _new(workspace: Workspace, job: Job, what: str, author: str) -> NewRevision:
 
 
 def _document(revision: Revision) -> Job:
-    return JobFile.model_validate_json(revision.document).job
+    return stored_job(revision.document)
 
 
 def _state(revision: Revision, job: Job, *, later: bool, is_newest: bool) -> JobState:
@@ -198,6 +200,7 @@ def _state(revision: Revision, job: Job, *, later: bool, is_newest: bool) -> Job
         undo=revision.what if revision.parent is not None else "",
         redo=later,
         job=job,
+        brief=brief_report(job),
         reports=tuple(option_report(job, option) for option in job.options),
     )
 
@@ -228,13 +231,14 @@ def _blank_job(workspace: Workspace, name: str, unit: LengthUnit) -> Job:
             place="",
             latitude_deg=40.0,
             longitude_deg=-100.0 if unit is LengthUnit.FOOT else 0.0,
-            elevation_m=100.0,
+            elevation_m=None,
             utc_offset_h=-7.0 if unit is LengthUnit.FOOT else 0.0,
             climate_id="inland-four-seasons",
             code_pack=CodePack.US if unit is LengthUnit.FOOT else CodePack.IEC,
             dwelling=True,
             coldest=DesignTemperature(None, ""),
             hottest=DesignTemperature(None, ""),
+            survey_day=workspace.clock().date(),
         ),
         survey=Survey((plane,)),
         equipment=Equipment((module,), (inverter,)),

@@ -1,7 +1,6 @@
 """The fast part of an option's Tally: counts, checks with their sums, tracker windows."""
 
 from dataclasses import dataclass
-from enum import StrEnum
 
 from ridge_tally.core.job.document import Job, Option, PlaneId, present_ids
 from ridge_tally.core.sheets.working_lines import WorkingLines, value_and_limit, working_lines
@@ -11,16 +10,9 @@ from ridge_tally.rules.array import footprint_of, misplaced
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.strings import cold_limit, string_limits
+from ridge_tally.services.briefing import ToBuy, to_buy
 from ridge_tally.services.editing import design_for
-
-
-class StepState(StrEnum):
-    """How a step stands: the run shows it by shape."""
-
-    SETTLED = "settled"
-    LOOK = "look"
-    STOP = "stop"
-    NOT_BEGUN = "not-begun"
+from ridge_tally.services.step_state import StepState
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,6 +74,7 @@ class OptionReport:
     unchecked_stops: int
     trackers: tuple[TrackerView, ...]
     planes: tuple[PlaneView, ...]
+    to_buy: tuple[ToBuy, ...]
     steps: dict[str, StepState]
 
 
@@ -108,6 +101,7 @@ def option_report(job: Job, option: Option) -> OptionReport:
         ),
         trackers=_trackers(design, checks),
         planes=_planes(design),
+        to_buy=to_buy(job, option),
         steps=_steps(design, checks),
     )
 
@@ -182,7 +176,6 @@ def _steps(design: Design, checks: tuple[Check, ...]) -> dict[str, StepState]:
     begun = bool(present_ids(design.option))
 
     return {
-        "brief": StepState.NOT_BEGUN,
         "survey": StepState.SETTLED if design.job.survey.planes else StepState.NOT_BEGUN,
         "array": _state(begun, [c for c in checks if c.rule_id.startswith("array.")]),
         "sun": StepState.NOT_BEGUN,

@@ -45,4 +45,5 @@ class Workspace:
     shelf: Shelf
     years: Remembered = field(default_factory=lambda: Remembered(32))
     weather: Remembered = field(default_factory=lambda: Remembered(8))
+    guesses: Remembered = field(default_factory=lambda: Remembered(64))
     fills: Remembered = field(default_factory=lambda: Remembered(128))

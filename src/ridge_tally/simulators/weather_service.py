@@ -66,8 +66,19 @@ def typical_year(climate_id: str, location: Location) -> WeatherYear:
     NotFound
         If no climate type has that id.
     """
+    return stand_in_year(normals_at(climate_id, location.latitude_deg), location)
+
+
+def normals_at(climate_id: str, latitude_deg: float) -> MonthlyNormals:
+    """Return the monthly normals of a climate type, turned by half a year in the south.
+
+    Raises
+    ------
+    NotFound
+        If no climate type has that id.
+    """
     normals = climate(climate_id).normals
-    return stand_in_year(normals if location.latitude_deg >= 0 else _turned(normals), location)
+    return normals if latitude_deg >= 0 else _turned(normals)
 
 
 def _turned(normals: MonthlyNormals) -> MonthlyNormals:

@@ -7,9 +7,11 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
 from ridge_tally.core.job.edits import Edit
+from ridge_tally.core.job.grid import GridRules
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.services.evaluation import Alternative, YearReport
 from ridge_tally.services.jobs import JobState
+from ridge_tally.services.targeting import TargetReport
 
 
 class Wire(BaseModel):
@@ -101,6 +103,32 @@ class YearAnswer(Wire):
     year: YearReport
 
 
+class TargetAnswer(Wire):
+    """The target of an option."""
+
+    target: TargetReport
+
+
+class PlaceQuery(Wire):
+    """What was typed of a place's name."""
+
+    typed: str
+
+
+class PlaceFound(Wire):
+    """A place of the shipped list."""
+
+    title: str
+    latitude_deg: float
+    longitude_deg: float
+
+
+class PlacesAnswer(Wire):
+    """Places found, likeliest first."""
+
+    places: list[PlaceFound]
+
+
 class AlternativesAnswer(Wire):
     """Fills of a plane that could be applied."""
 
@@ -117,11 +145,12 @@ class ClimateChoice(Wire):
 
 
 class ShelfAnswer(Wire):
-    """Equipment and climates to choose from."""
+    """Equipment, climates and sample grid rules to choose from."""
 
     modules: list[ModuleSheet]
     inverters: list[InverterSheet]
     climates: list[ClimateChoice]
+    grid_packs: list[GridRules]
 
 
 class Deleted(Wire):

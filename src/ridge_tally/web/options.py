@@ -3,10 +3,14 @@
 from flask import Response
 from flask_openapi import APIBlueprint
 
+from ridge_tally.catalogue.gazetteer import find_places
+from ridge_tally.catalogue.grid_packs import grid_packs
 from ridge_tally.core.job.document import OptionId, PlaneId, option_of
+from ridge_tally.services.brief_sheet import brief_sheet
 from ridge_tally.services.evaluation import alternatives, year_report
 from ridge_tally.services.jobs import load_job
 from ridge_tally.services.sheets import option_sheet
+from ridge_tally.services.targeting import target_report
 from ridge_tally.simulators.weather_service import climates
 from ridge_tally.store.jobs import JobId
 from ridge_tally.web.jobs import workspace
@@ -14,8 +18,12 @@ from ridge_tally.web.models import (
     AlternativesAnswer,
     ClimateChoice,
     OptionPath,
+    PlaceFound,
+    PlaceQuery,
+    PlacesAnswer,
     PlanePath,
     ShelfAnswer,
+    TargetAnswer,
     YearAnswer,
 )
 
@@ -29,6 +37,14 @@ def get_year(path: OptionPath) -> YearAnswer:
     job = load_job(workspace(), JobId(path.job_id), path.revision)
     option = option_of(job, OptionId(path.option_id))
     return YearAnswer(year=year_report(workspace(), job, option))
+
+
+@bp.get(f"{OPTION}/target", operation_id="option_target", responses={200: TargetAnswer})
+def get_target(path: OptionPath) -> TargetAnswer:
+    """The target, the ceilings in its way, the yield it rests on and the approval routes."""
+    job = load_job(workspace(), JobId(path.job_id), path.revision)
+    option = option_of(job, OptionId(path.option_id))
+    return TargetAnswer(target=target_report(workspace(), job, option))
 
 
 @bp.get(
@@ -53,6 +69,26 @@ def get_sheet(path: OptionPath) -> Response:
     return Response(pdf, mimetype="application/pdf", headers=headers)
 
 
+@bp.get(f"{OPTION}/brief.pdf", operation_id="brief_sheet")
+def get_brief(path: OptionPath) -> Response:
+    """The one-page brief as PDF."""
+    pdf = brief_sheet(workspace(), JobId(path.job_id), path.revision, OptionId(path.option_id))
+    headers = {
+        "Content-Disposition": f'inline; filename="{path.job_id}-brief-r{path.revision}.pdf"'
+    }
+    return Response(pdf, mimetype="application/pdf", headers=headers)
+
+
+@bp.get("/places", operation_id="places", responses={200: PlacesAnswer})
+def get_places(query: PlaceQuery) -> PlacesAnswer:
+    """Places whose words begin as typed."""
+    found = [
+        PlaceFound(title=p.title, latitude_deg=p.latitude_deg, longitude_deg=p.longitude_deg)
+        for p in find_places(query.typed)
+    ]
+    return PlacesAnswer(places=found)
+
+
 @bp.get("/shelf", operation_id="shelf", responses={200: ShelfAnswer})
 def get_shelf() -> ShelfAnswer:
     """Equipment and climate types to choose from."""
@@ -64,5 +100,8 @@ def get_shelf() -> ShelfAnswer:
         for c in climates().values()
     ]
     return ShelfAnswer(
-        modules=list(shelf.modules), inverters=list(shelf.inverters), climates=choices
+        modules=list(shelf.modules),
+        inverters=list(shelf.inverters),
+        climates=choices,
+        grid_packs=list(grid_packs().values()),
     )

@@ -5,19 +5,16 @@ these classes for JSON, validation and the published schema; there is no second 
 """
 
 from dataclasses import dataclass, field, replace
+from datetime import date
 from enum import StrEnum
-from typing import NewType
 
 from ridge_tally.core.equipment import InverterId, InverterSheet, ModuleId, ModuleSheet
 from ridge_tally.core.errors import NotFound
+from ridge_tally.core.job.brief import Brief
+from ridge_tally.core.job.ids import ObstructionId, OptionId, PlacedId, PlaneId
 from ridge_tally.core.units import LengthUnit
 
-DOCUMENT_VERSION = 1
-
-PlaneId = NewType("PlaneId", str)
-ObstructionId = NewType("ObstructionId", str)
-OptionId = NewType("OptionId", str)
-PlacedId = NewType("PlacedId", str)
+DOCUMENT_VERSION = 2
 
 
 class CodePack(StrEnum):
@@ -60,18 +57,25 @@ class DesignTemperature:
 
 @dataclass(frozen=True, slots=True)
 class Site:
-    """Where the house stands and which rules hold there."""
+    """Where the house stands and which rules hold there.
+
+    ``elevation_m`` is ``None`` until somebody gives it.  ``coldest`` is the extreme annual
+    mean minimum, ``record_low`` the lowest ever read, ``hottest`` the 2 % high.
+    """
 
     place: str
     latitude_deg: float
     longitude_deg: float
-    elevation_m: float
+    elevation_m: float | None
     utc_offset_h: float
     climate_id: str
     code_pack: CodePack
     dwelling: bool
     coldest: DesignTemperature
     hottest: DesignTemperature
+    record_low: DesignTemperature = DesignTemperature(None, "")
+    time_zone: str = ""
+    survey_day: date | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -131,10 +135,20 @@ class RoofPlane:
 
 
 @dataclass(frozen=True, slots=True)
+class Service:
+    """The house's connection: phases, main breaker and the panel's busbar."""
+
+    phases: int = 1
+    main_breaker_a: float | None = None
+    busbar_a: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class Survey:
     """Everything measured on site."""
 
     planes: tuple[RoofPlane, ...]
+    service: Service = Service()
 
 
 @dataclass(frozen=True, slots=True)
@@ -190,7 +204,7 @@ class Option:
 
 @dataclass(frozen=True, slots=True)
 class Job:
-    """One house: survey, equipment and the options drawn for it."""
+    """One house: brief, survey, equipment and the options drawn for it."""
 
     name: str
     unit: LengthUnit
@@ -198,6 +212,7 @@ class Job:
     survey: Survey
     equipment: Equipment
     options: tuple[Option, ...]
+    brief: Brief = field(default_factory=Brief)
     version: int = field(default=DOCUMENT_VERSION)
 
 

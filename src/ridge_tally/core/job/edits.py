@@ -10,6 +10,7 @@ from enum import StrEnum
 from typing import Literal
 
 from ridge_tally.core.equipment import InverterId, ModuleId
+from ridge_tally.core.job.brief_edits import BriefEdit
 from ridge_tally.core.job.document import (
     CodePack,
     ObstructionId,
@@ -50,11 +51,11 @@ class ObstructionField(StrEnum):
 class SiteField(StrEnum):
     """A number of the site that can be typed over."""
 
-    LATITUDE = "latitude"
-    LONGITUDE = "longitude"
     ELEVATION = "elevation"
     UTC_OFFSET = "utc_offset"
+    SURVEY_DAY = "survey_day"
     COLDEST = "coldest"
+    RECORD_LOW = "record_low"
     HOTTEST = "hottest"
 
 
@@ -115,6 +116,24 @@ class SetPlace:
     code_pack: CodePack
     dwelling: bool
     kind: Literal["set-place"] = "set-place"
+
+
+@dataclass(frozen=True, slots=True)
+class SetCoordinates:
+    """Latitude and longitude typed together, so that no half-typed place is ever judged."""
+
+    typed: str
+    kind: Literal["set-coordinates"] = "set-coordinates"
+
+
+@dataclass(frozen=True, slots=True)
+class PickPlace:
+    """A place of the shipped list."""
+
+    place: str
+    latitude_deg: float
+    longitude_deg: float
+    kind: Literal["pick-place"] = "pick-place"
 
 
 @dataclass(frozen=True, slots=True)
@@ -195,6 +214,8 @@ Edit = (
     | RemoveObstruction
     | SetSiteField
     | SetPlace
+    | SetCoordinates
+    | PickPlace
     | RenameJob
     | SetUnit
     | FillPlane
@@ -205,4 +226,5 @@ Edit = (
     | CopyOption
     | RenameOption
     | RemoveOption
+    | BriefEdit
 )

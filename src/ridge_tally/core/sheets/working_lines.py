@@ -10,6 +10,7 @@ WRITTEN = {
     "beta": "β",
     "gamma_v": "γv",
     "t_min": "Tmin",
+    "t_low": "Tlow",
     "t_hot": "Thot",
     "voc": "Voc",
     "vmp": "Vmp",
@@ -33,26 +34,24 @@ class WorkingLines:
 
 def working_lines(check: Check) -> WorkingLines:
     """Return the sum of a check; a number nobody gave shows as “?”."""
-    givens = {given.symbol: given for given in check.givens}
+    symbols, numbers = sum_lines(check.formula, check.givens)
+    value, limit = value_and_limit(check)
+    return WorkingLines(symbols, numbers, value, f"{SIGNS[check.relation]} {limit}")
+
+
+def sum_lines(formula: str, givens: tuple[Given, ...]) -> tuple[str, str]:
+    """Return a formula with its symbols as written by hand, and the same with numbers."""
+    by_symbol = {given.symbol: given for given in givens}
 
     def number(found: re.Match[str]) -> str:
-        given = givens.get(found[0])
+        given = by_symbol.get(found[0])
         if given is None:
             return found[0]
         text = with_unit(given)
         return f"({text})" if text.startswith("−") else text
 
-    symbols = _SYMBOL.sub(
-        lambda found: WRITTEN.get(found[0], found[0].replace("_", " ")), check.formula
-    )
-    numbers = _SYMBOL.sub(number, check.formula)
-    value, limit = value_and_limit(check)
-    return WorkingLines(
-        symbols=_typeset(symbols),
-        numbers=_typeset(numbers),
-        result=value,
-        limit=f"{SIGNS[check.relation]} {limit}",
-    )
+    symbols = _SYMBOL.sub(lambda found: WRITTEN.get(found[0], found[0].replace("_", " ")), formula)
+    return _typeset(symbols), _typeset(_SYMBOL.sub(number, formula))
 
 
 def value_and_limit(check: Check) -> tuple[str, str]:

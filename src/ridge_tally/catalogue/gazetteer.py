@@ -1,0 +1,127 @@
+"""Places by name, time zones and magnetic declination by position: all offline.
+
+Places: GeoNames, CC BY 4.0, towns of 15 000 people and more (``tools/make_places.py``).
+Time zones: the polygons of the package tzfpy (simplified; near a border check the hours)
+with the rules of tzdata.  Declination: the world magnetic model of the package pygeomag.
+"""
+
+import gzip
+import unicodedata
+from dataclasses import dataclass
+from datetime import UTC, date, datetime
+from functools import cache
+from importlib.resources import files
+from zoneinfo import ZoneInfo
+
+from pygeomag import GeoMag
+from tzfpy import get_tz
+
+from ridge_tally.core.errors import BadGeometry
+
+MAGNETIC_MODEL = "WMM2025, valid 2025 to 2030"
+_MODEL_YEARS = (2025.0, 2030.0)
+MOST_FOUND = 12
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """A town: region (only where it is known) and country in words."""
+
+    name: str
+    region: str
+    country: str
+    latitude_deg: float
+    longitude_deg: float
+
+    @property
+    def title(self) -> str:
+        """Name, region and country."""
+        return ", ".join(part for part in (self.name, self.region, self.country) if part)
+
+
+@dataclass(frozen=True, slots=True)
+class Zone:
+    """A time zone and its standard time, hours from UTC."""
+
+    name: str
+    utc_offset_h: float
+
+
+def find_places(typed: str) -> tuple[Place, ...]:
+    """Return up to 12 places whose words begin with the words typed, largest first.
+
+    Accents and case do not matter; a name that is exactly what was typed comes first.
+    """
+    words = _plain(typed).replace(",", " ").split()
+    if not words:
+        return ()
+    found = []
+    for key, place in _places():
+        parts = key.split()
+        if all(any(part.startswith(word) for part in parts) for word in words):
+            found.append(place)
+    wanted = " ".join(words)
+    found.sort(key=lambda p: not _plain(p.name).startswith(wanted))
+    return tuple(found[:MOST_FOUND])
+
+
+def zone_at(latitude_deg: float, longitude_deg: float) -> Zone:
+    """Return the time zone of a position on land.
+
+    Standard time is the least offset of the year 2026, which holds on both hemispheres.
+
+    Raises
+    ------
+    BadGeometry
+        If the position is in the open sea.
+    """
+    name = get_tz(longitude_deg, latitude_deg)
+    if not name or name.startswith("Etc/"):
+        raise BadGeometry(
+            "Latitude, longitude",
+            f"{latitude_deg:g}, {longitude_deg:g} is in the open sea",
+            "Check the signs: north and east are plus, south and west minus.",
+        )
+    zone = ZoneInfo(name)
+    offsets = [
+        datetime(2026, month, 1, tzinfo=UTC).astimezone(zone).utcoffset() for month in range(1, 13)
+    ]
+    hours = [offset.total_seconds() / 3600 for offset in offsets if offset is not None]
+    return Zone(name, min(hours))
+
+
+def declination_deg(
+    latitude_deg: float, longitude_deg: float, elevation_m: float, day: date
+) -> float | None:
+    """Return how far magnetic north lies east of true north; ``None`` outside the model's years.
+
+    Source: world magnetic model 2025 (valid 2025.0 to 2030.0), stated error about 0.4°.
+    """
+    start = date(day.year, 1, 1)
+    year = day.year + (day - start).days / ((date(day.year + 1, 1, 1) - start).days)
+    if not _MODEL_YEARS[0] <= year <= _MODEL_YEARS[1]:
+        return None
+    field = _model().calculate(latitude_deg, longitude_deg, elevation_m / 1000, year)
+    return float(field.d)
+
+
+@cache
+def _model() -> GeoMag:
+    return GeoMag(coefficients_file="wmm/WMM_2025.COF")
+
+
+@cache
+def _places() -> tuple[tuple[str, Place], ...]:
+    packed = files("ridge_tally.catalogue").joinpath("data/places.tsv.gz").read_bytes()
+    found = []
+    for line in gzip.decompress(packed).decode().splitlines():
+        name, region, country, latitude, longitude = line.split("\t")
+        place = Place(name, region, country, float(latitude), float(longitude))
+        found.append((_plain(place.title).replace(",", " "), place))
+    return tuple(found)
+
+
+def _plain(text: str) -> str:
+    """Return text without case and accents."""
+    parts = unicodedata.normalize("NFKD", text.casefold())
+    return "".join(c for c in parts if not unicodedata.combining(c))

@@ -1,0 +1,149 @@
+"""Days, energies and money as they stand on a bill."""
+
+import re
+from collections.abc import Mapping
+from datetime import date, datetime
+from enum import StrEnum
+from typing import TypeVar
+
+from ridge_tally.core.errors import NotUnderstood, OutOfRange
+from ridge_tally.core.units import parse_number
+
+Choice = TypeVar("Choice", bound=StrEnum)
+
+_GROUPED = re.compile(r"\d{1,3}([ ,.\u00a0\u202f'’])\d{3}(?:\1\d{3})*(?:[.,]\d{1,2})?")
+_CURRENCY = re.compile(r"(?:[A-Z]{0,3}[$€£¥]|USD|EUR|GBP|AUD|NZD)", re.IGNORECASE)
+_NUMERIC_DAY = re.compile(r"(\d{1,2})\s*([/.-])\s*(\d{1,2})\s*\2\s*(\d{4}|\d{2})")
+_WORDY = ("%d %b %Y", "%d %B %Y", "%b %d %Y", "%B %d %Y", "%d %b %y", "%b %d %y")
+_DAY_EXPECTED = "a day such as 2025-03-04 or 4 Mar 2025"
+
+
+def parse_day(typed: str, field: str, *, month_first: bool) -> date:
+    """Return the day meant by ``2025-03-04``, ``4 Mar 2025``, ``Mar 4, 2025`` or ``3/4/2025``.
+
+    Parameters
+    ----------
+    typed, field : str
+        The text, and what the message calls its field.
+    month_first : bool
+        How ``3/4/2025`` is read; with points (``4.3.2025``) the day is always first.
+
+    Raises
+    ------
+    NotUnderstood
+        If no day is meant.
+    """
+    text = " ".join(typed.replace(",", " ").split())
+    try:
+        return date.fromisoformat(text)
+    except ValueError:
+        pass
+    if found := _NUMERIC_DAY.fullmatch(text):
+        first, second, year = int(found[1]), int(found[3]), int(found[4])
+        month, day = (first, second) if month_first and found[2] != "." else (second, first)
+        try:
+            return date(year + 2000 if year < 100 else year, month, day)
+        except ValueError:
+            raise NotUnderstood(field, typed, _DAY_EXPECTED) from None
+    for form in _WORDY:
+        try:
+            return datetime.strptime(text, form).date()  # noqa: DTZ007 - a day has no zone
+        except ValueError:
+            continue
+    raise NotUnderstood(field, typed, _DAY_EXPECTED)
+
+
+def parse_energy_kwh(typed: str, field: str) -> float:
+    """Return kWh from ``842``, ``842 kWh``, ``1,240`` or ``1 240,5``.
+
+    Raises
+    ------
+    NotUnderstood, OutOfRange
+        If it is no number, or negative.
+    """
+    text = re.sub(r"\s*kwh$", "", typed.strip(), flags=re.IGNORECASE)
+    value = _amount(text, field, typed, "energy bought in kWh, such as 842")
+    if value < 0:
+        raise OutOfRange(
+            field, value, "0 or more", "Type the energy bought, not the balance after credit."
+        )
+    return value
+
+
+def parse_money_cents(typed: str, field: str) -> float:
+    """Return cents, not rounded, from ``118.20``, ``$118.20``, ``118,20 €`` or ``1,118``.
+
+    Raises
+    ------
+    NotUnderstood, OutOfRange
+        If it is no amount, carries an energy unit, or is negative.
+    """
+    if re.search(r"k?wh\s*$", typed.strip(), re.IGNORECASE):
+        raise NotUnderstood(field, typed, "money here; energy goes in the kWh column")
+    text = _CURRENCY.sub("", typed).strip()
+    value = _amount(text, field, typed, "an amount such as 118.20")
+    if value < 0:
+        raise OutOfRange(field, value, "0 or more", "Type what was charged before credits.")
+    return value * 100
+
+
+def parse_share_frac(typed: str, field: str) -> float:
+    """Return a fraction from ``80 %``, ``80`` or ``0.8``: a bare number above 1.5 is per cent.
+
+    Raises
+    ------
+    NotUnderstood
+        If it is no number.
+    """
+    text = typed.strip()
+    value = parse_number(text.removesuffix("%"), field, "a share such as 80 %")
+    return value / 100 if text.endswith("%") or value > 1.5 else value
+
+
+def parse_quantity(typed: str, field: str, units: Mapping[str, float], example: str) -> float:
+    """Return a number times the factor of the unit behind it.
+
+    Parameters
+    ----------
+    typed, field : str
+        The text, and what the message calls its field.
+    units : mapping
+        Factor by unit, lower case; ``""`` is that of a bare number.
+    example : str
+        What the message shows.
+
+    Raises
+    ------
+    NotUnderstood
+        If the number or the unit is not known.
+    """
+    found = re.fullmatch(r"([-+−]?[\d.,\u00a0' ]*\d)\s*([a-z/]*[a-z0-9/]*)", typed.strip().lower())
+    if not found or found[2] not in units:
+        raise NotUnderstood(field, typed, example)
+    return _amount(found[1], field, typed, example) * units[found[2]]
+
+
+def parse_choice(kind: type[Choice], typed: str, field: str) -> Choice:
+    """Return the member of an enumeration with that value.
+
+    Raises
+    ------
+    NotUnderstood
+        Naming the values there are.
+    """
+    try:
+        return kind(typed)
+    except ValueError:
+        raise NotUnderstood(field, typed, " or ".join(k.value for k in kind)) from None
+
+
+def _amount(text: str, field: str, typed: str, expected: str) -> float:
+    """Return a number that may be grouped: a mark before exactly three digits groups."""
+    text = text.replace("−", "-").strip()
+    sign = -1.0 if text.startswith("-") else 1.0
+    text = text.lstrip("+-").strip()
+    if found := _GROUPED.fullmatch(text):
+        text = text.replace(found[1], "")
+    if not re.fullmatch(r"\d+(?:[.,]\d*)?|[.,]\d+", text):
+        raise NotUnderstood(field, typed, expected)
+    return sign * float(text.replace(",", "."))

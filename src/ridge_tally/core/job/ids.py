@@ -1,0 +1,11 @@
+"""Names of the parts of a job document."""
+
+from typing import NewType
+
+PlaneId = NewType("PlaneId", str)
+ObstructionId = NewType("ObstructionId", str)
+OptionId = NewType("OptionId", str)
+PlacedId = NewType("PlacedId", str)
+BillId = NewType("BillId", str)
+LoadId = NewType("LoadId", str)
+ExistingId = NewType("ExistingId", str)

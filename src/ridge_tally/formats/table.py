@@ -1,0 +1,24 @@
+"""Tables as people paste or save them: tabs, semicolons or commas between cells."""
+
+import csv
+import io
+
+from ridge_tally.core.errors import FormatError
+
+
+def read_table(text: str, file: str) -> list[list[str]]:
+    """Return the filled lines of a table, cell by cell.
+
+    Raises
+    ------
+    FormatError
+        If there is none.
+    """
+    marks = ("\t", ";", ",")
+    first = text.strip().split("\n", 1)[0]
+    mark = next((m for m in marks if m in first), ",")
+    lines = list(csv.reader(io.StringIO(text.strip()), delimiter=mark))
+    filled = [line for line in lines if any(cell.strip() for cell in line)]
+    if not filled:
+        raise FormatError(file, "", "there is nothing in it", "Choose a table with one row a line.")
+    return filled

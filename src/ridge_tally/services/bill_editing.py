@@ -1,0 +1,125 @@
+"""Bills as rows: cells typed, tables pasted, twelve months laid out."""
+
+from dataclasses import replace
+from datetime import date, timedelta
+from typing import Any
+
+from ridge_tally.core.brief.typed import parse_day
+from ridge_tally.core.errors import FormatError, NotFound, NotUnderstood
+from ridge_tally.core.job import brief_edits as edits
+from ridge_tally.core.job.brief import MOST_BILLS, BillRow, Brief
+from ridge_tally.core.job.document import CodePack, Job
+from ridge_tally.core.job.ids import BillId
+from ridge_tally.formats.table import read_table
+from ridge_tally.services.rows import next_id, require_room, with_row
+
+BILL_COLUMNS = {
+    "from": edits.BillField.FIRST_DAY,
+    "start": edits.BillField.FIRST_DAY,
+    "to": edits.BillField.LAST_DAY,
+    "end": edits.BillField.LAST_DAY,
+    "kwh": edits.BillField.ENERGY,
+    "energy": edits.BillField.ENERGY,
+    "money": edits.BillField.COST,
+    "cost": edits.BillField.COST,
+    "amount": edits.BillField.COST,
+}
+
+
+def month_first(job: Job) -> bool:
+    """Return whether ``3/4/2025`` is the fourth of March: where US rules hold."""
+    return job.site.code_pack is CodePack.US
+
+
+def bill_of(brief: Brief, bill_id: BillId) -> BillRow:
+    """Return one row; NotFound if there is none."""
+    for row in brief.bills:
+        if row.id == bill_id:
+            return row
+    raise NotFound("bill", bill_id)
+
+
+def _day_or_text(typed: str, job: Job) -> str:
+    """Return the day as ISO text where it can be read; otherwise what was typed, to be mended."""
+    try:
+        return parse_day(typed, "Day", month_first=month_first(job)).isoformat()
+    except NotUnderstood:
+        return typed.strip()
+
+
+def bills_set(job: Job, edit: edits.SetBill) -> tuple[BillRow, ...]:
+    """Return the rows with one cell typed; NotFound, or BadGeometry when the rows are full."""
+    rows = job.brief.bills
+    if edit.bill_id is None:
+        require_room("Bills", len(rows), MOST_BILLS)
+        old = BillRow(BillId(next_id("bill", [r.id for r in rows])), "", "", "", "")
+        rows = (*rows, old)
+    else:
+        old = bill_of(job.brief, edit.bill_id)
+    days = (edits.BillField.FIRST_DAY, edits.BillField.LAST_DAY)
+    text = _day_or_text(edit.typed, job) if edit.field in days else edit.typed.strip()
+    change: dict[str, Any] = {edit.field.value: text}
+    return with_row(rows, replace(old, **change))
+
+
+def bills_laid_out(job: Job, typed: str) -> tuple[BillRow, ...]:
+    """Return twelve empty rows, a month each; NotUnderstood if no day was typed."""
+    first = parse_day(typed, "First day of the bills", month_first=month_first(job))
+    require_room("Bills", len(job.brief.bills), MOST_BILLS, MOST_BILLS)
+    rows = []
+    for index in range(MOST_BILLS):
+        begin = _months_later(first, index)
+        end = _months_later(first, index + 1) - timedelta(days=1)
+        bill_id = BillId(f"bill{index + 1}")
+        rows.append(BillRow(bill_id, begin.isoformat(), end.isoformat(), "", ""))
+    return tuple(rows)
+
+
+def _months_later(day: date, months: int) -> date:
+    """Return the same day some months later, or the month's last day where it is shorter."""
+    year, month = divmod(day.month - 1 + months, 12)
+    first_of_next = date(day.year + year + (month + 1) // 12, (month + 1) % 12 + 1, 1)
+    last = (first_of_next - timedelta(days=1)).day
+    return date(day.year + year, month + 1, min(day.day, last))
+
+
+def bills_pasted(job: Job, edit: edits.AddBills) -> tuple[BillRow, ...]:
+    """Return rows of a table: with a header in any order, or from, to, kWh, money.
+
+    Raises
+    ------
+    FormatError, BadGeometry
+        If it is no such table, or longer than the rows that are left.
+    """
+    file = edit.file or "pasted bills"
+    lines = read_table(edit.text, file)
+    header = [cell.strip().lower() for cell in lines[0]]
+    if any(cell in BILL_COLUMNS for cell in header):
+        columns = {BILL_COLUMNS[cell]: i for i, cell in enumerate(header) if cell in BILL_COLUMNS}
+        lines = lines[1:]
+    else:
+        columns = {field: i for i, field in enumerate(edits.BillField)}
+    if edits.BillField.FIRST_DAY not in columns or edits.BillField.LAST_DAY not in columns:
+        raise FormatError(
+            file,
+            "line 1",
+            "no column from or no column to",
+            "Head the columns from, to, kWh, money.",
+        )
+    require_room("Bills", len(job.brief.bills), MOST_BILLS, len(lines))
+    start = int(next_id("", [b.id.removeprefix("bill") for b in job.brief.bills]))
+
+    def cell(line: list[str], field: edits.BillField) -> str:
+        at = columns.get(field, len(line))
+        return line[at].strip() if at < len(line) else ""
+
+    return tuple(
+        BillRow(
+            BillId(f"bill{start + i}"),
+            _day_or_text(cell(line, edits.BillField.FIRST_DAY), job),
+            _day_or_text(cell(line, edits.BillField.LAST_DAY), job),
+            cell(line, edits.BillField.ENERGY),
+            cell(line, edits.BillField.COST),
+        )
+        for i, line in enumerate(lines)
+    )

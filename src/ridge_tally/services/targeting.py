@@ -1,0 +1,354 @@
+"""The target of an option: need, yield, count, ceilings, approval routes.
+
+Asked for beside the year, since the true yield replaces the first guess once modules are
+strung.
+"""
+
+from dataclasses import dataclass
+
+from ridge_tally.core.brief.target import Ceiling, CeilingKind, binding_ceiling
+from ridge_tally.core.brief.tariff import next_kwh_cents
+from ridge_tally.core.job.brief import TargetKind
+from ridge_tally.core.job.document import Job, Option, RoofPlane, inverter_sheet_of, present_ids
+from ridge_tally.core.job.grid import GridRules, Metering, RouteKind
+from ridge_tally.core.loading.clipped_day import clipped_kwh_at
+from ridge_tally.core.sheets.working_lines import sum_lines
+from ridge_tally.core.sky.plane_irradiance import plane_light
+from ridge_tally.core.sky.sun import sun_path
+from ridge_tally.core.sky.weather_year import month_of
+from ridge_tally.core.working import Given, LimitKind
+from ridge_tally.rules import tables
+from ridge_tally.rules.ceilings import Figures, TargetCount, ceilings, target_count
+from ridge_tally.rules.design import Design
+from ridge_tally.services.briefing import BriefReport, bills_include_old_array, brief_report
+from ridge_tally.services.editing import design_for
+from ridge_tally.services.evaluation import (
+    alternatives,
+    hourly_year,
+    location_of,
+    year_report,
+)
+from ridge_tally.services.workspace import Workspace
+from ridge_tally.simulators.weather_service import typical_year
+
+TARGET_TITLES = {
+    TargetKind.NET_ZERO: "Net zero over the year",
+    TargetKind.SHARE: "A share of the use",
+    TargetKind.BUDGET: "What the budget buys",
+    TargetKind.ROOF: "As much as the roof takes",
+    TargetKind.REBATE: "As much as the rebate pays",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class SumView:
+    """A sum in two lines, with its inputs and where they come from."""
+
+    symbols: str
+    numbers: str
+    givens: tuple[Given, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class CeilingView:
+    """A ceiling with its sum; ``modules`` is ``None`` when ``reason`` says what is missing."""
+
+    kind: CeilingKind
+    title: str
+    limit_kind: LimitKind
+    modules: int | None
+    value: float | None
+    sum: SumView
+    source: str
+    source_status: str
+    reason: str
+
+
+@dataclass(frozen=True, slots=True)
+class RouteView:
+    """One route for one inverter: open or not, and what staying small for it would cost.
+
+    ``lost_kwh`` is what the array loses in the year behind a limit of the route; ``None``
+    before a year can be simulated or where nothing limits.
+    """
+
+    kind: RouteKind
+    open: bool
+    limit_kw: float | None
+    weeks: float | None
+    fee_cents: int | None
+    notice: str
+    imposed_export_kw: float | None
+    lost_kwh: float | None
+    lost_cents: int | None
+    export_lost_kwh: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class InverterRoutes:
+    """The routes of one inverter in play."""
+
+    option_id: str
+    inverter: str
+    p_ac_kw: float
+    routes: tuple[RouteView, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class TargetReport:
+    """The target of an option and what ends the count first.
+
+    ``modules_now`` are those of the design; ``against_need_frac`` the energy of the strung
+    array over the need.  ``binding`` is the lowest known ceiling; ``spare`` its modules less
+    the target's (negative: short).  ``told`` is all of it in one sentence.
+    """
+
+    option_id: str
+    title: str
+    need_kwh: float | None
+    target_kwh: float | None
+    target_modules: int | None
+    target_dc_kw: float | None
+    target_sum: SumView
+    target_value: float | None
+    target_reason: str
+    module_w: float
+    yield_kwh_per_kw: float
+    yield_origin: str
+    yield_simulated: bool
+    monthly_kwh: tuple[float, ...]
+    monthly_title: str
+    modules_now: int
+    energy_kwh: float | None
+    against_need_frac: float | None
+    ceilings: tuple[CeilingView, ...]
+    binding: CeilingKind | None
+    spare: int | None
+    told: str
+    routes: tuple[InverterRoutes, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class _Yield:
+    given: Given
+    monthly_kwh_per_kw: tuple[float, ...]
+    simulated: bool
+    energy_kwh: float | None
+
+
+def target_report(workspace: Workspace, job: Job, option: Option) -> TargetReport:
+    """Return the target of an option with its ceilings; nothing in it is needed to go on."""
+    design, brief = design_for(job, option), brief_report(job)
+    yield_ = _yield(workspace, job, option)
+    found = ceilings(design, _figures(workspace, design, brief, yield_))
+    need = Given("need", "use in a year", brief.need_kwh, "kWh", _need_origin(brief))
+    count = target_count(design, need, yield_.given, found)
+    lowest = binding_ceiling(found)
+    spare = None
+    if lowest is not None and lowest.modules is not None and count.modules is not None:
+        spare = lowest.modules - count.modules
+    now = len(present_ids(option))
+    modules = now or count.modules or 0
+    kilowatts = modules * design.module.p_max_w / 1000
+    energy, need_kwh = yield_.energy_kwh, brief.need_kwh
+    return TargetReport(
+        option_id=option.id,
+        title=TARGET_TITLES[job.brief.target.kind],
+        need_kwh=need_kwh,
+        target_kwh=count.energy_kwh,
+        target_modules=count.modules,
+        target_dc_kw=None
+        if count.modules is None
+        else count.modules * design.module.p_max_w / 1000,
+        target_sum=_sum_view(count.formula, count.givens),
+        target_value=count.value,
+        target_reason=count.reason,
+        module_w=design.module.p_max_w,
+        yield_kwh_per_kw=yield_.given.value or 0.0,
+        yield_origin=yield_.given.origin,
+        yield_simulated=yield_.simulated,
+        monthly_kwh=tuple(m * kilowatts for m in yield_.monthly_kwh_per_kw),
+        monthly_title=f"{modules} modules" + ("" if now else ", the target"),
+        modules_now=now,
+        energy_kwh=energy,
+        against_need_frac=energy / need_kwh if energy is not None and need_kwh else None,
+        ceilings=tuple(_ceiling_view(c) for c in found),
+        binding=lowest.kind if lowest else None,
+        spare=spare,
+        told=_told(count, lowest, spare),
+        routes=_routes(workspace, job, option),
+    )
+
+
+def _need_origin(brief: BriefReport) -> str:
+    if brief.usage is None:
+        return ""
+    more = f" and {len(brief.loads)} load(s) to come" if brief.loads else ""
+    return brief.usage.origin + more
+
+
+def _yield(workspace: Workspace, job: Job, option: Option) -> _Yield:
+    """Return the yield: simulated when modules are strung, typed, or the first guess."""
+    typed = job.brief.target.yield_kwh_per_kw
+    if option.strings:
+        year = year_report(workspace, job, option)
+        specific = year.specific_kwh_per_kw
+        per_kw = specific / year.energy_kwh if year.energy_kwh else 0.0
+        origin = f"simulated for this design, {year.weather}"
+        given = Given("y", "yield", specific, "kWh/kW", origin)
+        monthly = tuple(m * per_kw for m in year.monthly_kwh)
+        return _Yield(given, monthly, simulated=True, energy_kwh=year.energy_kwh)
+    plane = max(
+        _free_planes(job) or job.survey.planes, key=lambda p: sum(_guess(workspace, job, p))
+    )
+    monthly = _guess(workspace, job, plane)
+    if typed is not None:
+        scale = typed / sum(monthly)
+        given = Given("y", "yield", typed, "kWh/kW", "typed in the brief")
+        return _Yield(given, tuple(m * scale for m in monthly), simulated=False, energy_kwh=None)
+    share = tables.load("first-yield").number("performance_frac")
+    origin = (
+        f"first guess: {share * 100:g} % of the light on {plane.name}, stand-in weather, no shade"
+    )
+    given = Given("y", "yield", sum(monthly), "kWh/kW", origin)
+    return _Yield(given, monthly, simulated=False, energy_kwh=None)
+
+
+def _guess(workspace: Workspace, job: Job, plane: RoofPlane) -> tuple[float, ...]:
+    """Return kWh for each kW and month: a share of the light on the plane."""
+    location, climate_id = location_of(job.site), job.site.climate_id
+
+    def compute() -> tuple[float, ...]:
+        weather = workspace.weather.get(
+            (climate_id, location), lambda: typical_year(climate_id, location)
+        )
+        light = plane_light(
+            weather, sun_path(weather.time, location), plane.slope_deg, plane.azimuth_deg
+        )
+        months = month_of(weather.time)
+        share = tables.load("first-yield").number("performance_frac")
+        return tuple(
+            float(light.poa_w_per_m2[months == month].sum()) / 1000 * share for month in range(12)
+        )
+
+    key = (climate_id, location, plane.slope_deg, plane.azimuth_deg)
+    return workspace.guesses.get(key, compute)
+
+
+def _free_planes(job: Job) -> tuple[RoofPlane, ...]:
+    taken = {p for a in job.brief.already.arrays for p in a.plane_ids}
+    taken.update(job.brief.wishes.no_go_planes)
+    return tuple(p for p in job.survey.planes if p.id not in taken)
+
+
+def _figures(workspace: Workspace, design: Design, brief: BriefReport, yield_: _Yield) -> Figures:
+    job, option = design.job, design.option
+    planes = _free_planes(job)
+    most = [alternatives(workspace, job, option, p.id)[0].count for p in planes]
+    names = ", ".join(p.name for p in planes) or "no free roof"
+    arrays = job.brief.already.arrays
+    y = yield_.given.value or 0.0
+    old_kwh = sum(
+        a.energy_kwh_per_year if a.energy_kwh_per_year is not None else a.p_dc_kw * y
+        for a in arrays
+    )
+    past = None if brief.usage is None else brief.usage.energy_kwh
+    origin = "bills"
+    if past is not None and arrays and bills_include_old_array(job, brief.usage):
+        past += old_kwh
+        origin = "bills and what the old array made"
+    return Figures(
+        n_roof=Given("n_roof", "most modules proven", float(sum(most)), "", f"fill of {names}"),
+        yield_=yield_.given,
+        past_use=Given("use", "past use in a year", past, "kWh", origin),
+        old_energy=Given(
+            "e_old", "made by what is there", old_kwh, "kWh", "brief" if arrays else "nothing there"
+        ),
+    )
+
+
+def _sum_view(formula: str, givens: tuple[Given, ...]) -> SumView:
+    symbols, numbers = sum_lines(formula, givens)
+    return SumView(symbols, numbers, givens)
+
+
+def _ceiling_view(item: Ceiling) -> CeilingView:
+    return CeilingView(
+        kind=item.kind,
+        title=item.title,
+        limit_kind=item.limit_kind,
+        modules=item.modules,
+        value=item.value.value,
+        sum=_sum_view(item.formula, item.givens),
+        source=item.source.document,
+        source_status=item.source.status.value,
+        reason=item.reason,
+    )
+
+
+def _told(count: TargetCount, lowest: Ceiling | None, spare: int | None) -> str:
+    if count.modules is None:
+        return f"No target yet: {count.reason}"
+    wanted = f"The target is {count.modules} modules"
+    if lowest is None or spare is None:
+        return f"{wanted}; no ceiling is known yet"
+    name = lowest.title[0].lower() + lowest.title[1:]
+    if spare < 0:
+        return f"{wanted}; the {name} ends it at {lowest.modules}, {-spare} short"
+    if spare == 0:
+        return f"{wanted}, and the {name} ends there too"
+    return f"{wanted}; the first ceiling is the {name} at {lowest.modules}, {spare} to spare"
+
+
+def _routes(workspace: Workspace, job: Job, in_view: Option) -> tuple[InverterRoutes, ...]:
+    """Return the approval routes of each inverter in play, that of the option in view first."""
+    grid = job.brief.grid
+    if grid is None:
+        return ()
+    by_inverter: dict[str, Option] = {}
+    for option in (in_view, *job.options):
+        by_inverter.setdefault(option.inverter_id, option)
+    return tuple(_inverter_routes(workspace, job, o, grid) for o in by_inverter.values())
+
+
+def _inverter_routes(
+    workspace: Workspace, job: Job, option: Option, grid: GridRules
+) -> InverterRoutes:
+    inverter = inverter_sheet_of(job, option)
+    old_kw = sum(a.p_ac_kw for a in job.brief.already.arrays)
+    phases = job.survey.service.phases
+    year = hourly_year(workspace, job, option) if option.strings else None
+    views = []
+    for route in grid.routes:
+        limit = None if route.most_kw_per_phase is None else route.most_kw_per_phase * phases
+        room_kw = None if limit is None else max(0.0, limit - old_kw)
+        lost = export_lost = None
+        if year is not None and room_kw is not None:
+            clipped = clipped_kwh_at(year.ac_unlimited_w, room_kw * 1000)
+            lost = max(0.0, clipped - year.clipped_kwh)
+        if year is not None and route.imposed_export_kw is not None:
+            clipped = clipped_kwh_at(year.ac_unlimited_w, route.imposed_export_kw * 1000)
+            export_lost = max(0.0, clipped - year.clipped_kwh)
+        views.append(
+            RouteView(
+                kind=route.kind,
+                open=room_kw is None or inverter.p_ac_w / 1000 <= room_kw * (1 + 1e-9),
+                limit_kw=limit,
+                weeks=route.weeks,
+                fee_cents=route.fee_cents,
+                notice=route.notice,
+                imposed_export_kw=route.imposed_export_kw,
+                lost_kwh=lost,
+                lost_cents=None if lost is None else round(lost * _worth_cents(job, grid)),
+                export_lost_kwh=export_lost,
+            )
+        )
+    return InverterRoutes(option.id, inverter.name, inverter.p_ac_w / 1000, tuple(views))
+
+
+def _worth_cents(job: Job, grid: GridRules) -> float:
+    """Return what a kWh at noon is worth: the next kWh bought under net metering, else export."""
+    if grid.metering is Metering.NET:
+        need = brief_report(job).need_kwh or 0.0
+        return next_kwh_cents(grid.tariff, need / 12, 30)
+    return 0.0 if grid.metering is Metering.UNPAID else grid.export_cents_per_kwh
