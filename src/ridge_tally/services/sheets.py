@@ -20,7 +20,7 @@ KINDS = {
     LimitKind.COSTS: "Costs",
     LimitKind.NOTE: "Note",
 }
-PLAN_WIDTH_MM = 112.0
+PLAN_WIDTH_MM = 106.0
 
 
 def option_sheet(workspace: Workspace, job_id: JobId, revision: int, option_id: OptionId) -> bytes:
