@@ -9,6 +9,8 @@ export type Option = Schemas['Option'];
 export type RoofPlane = Schemas['RoofPlane'];
 export type OptionReport = Schemas['OptionReport'];
 export type CheckView = Schemas['CheckView'];
+export type BriefReport = Schemas['BriefReport'];
+export type TargetReport = Schemas['TargetReport'];
 export type YearReport = Schemas['YearReport'];
 export type Edit = Schemas['EditRequest']['edit'];
 

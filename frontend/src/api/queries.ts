@@ -1,6 +1,6 @@
 /** Key, fetch and type of each question to the server, in one place. */
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { api, type Schemas, unwrap, type YearReport } from './client';
+import { api, type Schemas, type TargetReport, unwrap, type YearReport } from './client';
 
 export interface OptionAt {
   jobId: string;
@@ -49,6 +49,32 @@ export const yearQuery = (at: OptionAt) =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+export const targetQuery = (at: OptionAt) =>
+  queryOptions<TargetReport>({
+    queryKey: ['target', at],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/target', {
+          params: pathOf(at),
+          signal,
+        }),
+      ).then((answer) => answer.target),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const placesQuery = (typed: string) =>
+  queryOptions<Schemas['PlaceFound'][]>({
+    queryKey: ['places', typed],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET('/api/places', { params: { query: { typed } }, signal })).then(
+        (answer) => answer.places,
+      ),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+    enabled: typed.trim().length > 1,
+  });
+
 export const alternativesQuery = (at: OptionAt, planeId: string) =>
   queryOptions<Schemas['Alternative'][]>({
     queryKey: ['alternatives', at, planeId],
@@ -65,5 +91,8 @@ export const alternativesQuery = (at: OptionAt, planeId: string) =>
 
 export const sheetAddress = (at: OptionAt) =>
   `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/sheet.pdf`;
+
+export const briefAddress = (at: OptionAt) =>
+  `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/brief.pdf`;
 
 export const jobFileAddress = (jobId: string) => `/api/jobs/${jobId}/file`;

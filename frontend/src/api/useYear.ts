@@ -1,10 +1,11 @@
 /**
- * The year of an option, asked for when edits pause: while somebody clicks module after
- * module the fast checks have the server to themselves, and the old year stays, marked.
+ * The year and the target of an option, asked for when edits pause: while somebody clicks
+ * module after module the fast checks have the server to themselves, and the old answers
+ * stay, marked.
  */
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { type OptionAt, yearQuery } from './queries';
+import { type OptionAt, targetQuery, yearQuery } from './queries';
 
 const PAUSE_MS = 250;
 
@@ -22,5 +23,11 @@ export function useSettled(at: OptionAt): OptionAt {
 export function useYear(at: OptionAt, enabled: boolean) {
   const settled = useSettled(at);
   const query = useQuery({ ...yearQuery(settled), enabled });
+  return { query, behind: query.isPlaceholderData || settled.revision !== at.revision };
+}
+
+export function useTarget(at: OptionAt) {
+  const settled = useSettled(at);
+  const query = useQuery(targetQuery(settled));
   return { query, behind: query.isPlaceholderData || settled.revision !== at.revision };
 }

@@ -1,6 +1,6 @@
 /** Find a step or an option, or do something, by typing a few letters. */
 import { useState } from 'react';
-import { jobFileAddress, sheetAddress } from '@/api/queries';
+import { briefAddress, jobFileAddress, sheetAddress } from '@/api/queries';
 import { useJob } from '@/plan/JobContext';
 import { Panel } from '@/ui/Panel';
 import { STEPS } from './steps';
@@ -107,6 +107,7 @@ function useDeeds(go: (to: string) => void, stepId: string): Deed[] {
     },
     { name: 'Remove this option', run: () => act({ kind: 'remove-option', option_id: option.id }) },
     { name: 'Download the sheet (PDF)', run: () => window.open(sheetAddress(at), '_blank') },
+    { name: 'Download the brief (PDF)', run: () => window.open(briefAddress(at), '_blank') },
     { name: 'Download the job file', run: () => window.open(jobFileAddress(at.jobId), '_blank') },
   );
   if (state.undo) deeds.push({ name: `Undo: ${state.undo}`, run: undo });

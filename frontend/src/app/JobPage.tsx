@@ -12,6 +12,7 @@ import { STEPS } from './steps';
 import { TopBar } from './TopBar';
 
 const FETCH = {
+  brief: () => import('@/steps/brief/BriefStep'),
   survey: () => import('@/steps/survey/SurveyStep'),
   array: () => import('@/steps/array/ArrayStep'),
   strings: () => import('@/steps/strings/StringsStep'),
@@ -20,6 +21,7 @@ const FETCH = {
 };
 type BuiltStep = keyof typeof FETCH;
 const BUILT = {
+  brief: lazy(FETCH.brief),
   survey: lazy(FETCH.survey),
   array: lazy(FETCH.array),
   strings: lazy(FETCH.strings),

@@ -14,6 +14,12 @@ const EVERYWHERE = [
 ] as const;
 
 const BY_STEP: Record<string, readonly (readonly [string, string])[]> = {
+  brief: [
+    ['Enter', 'in a bill: to the same column of the next row'],
+    ['Arrows up and down', 'in a bill: walk the column'],
+    ['Ctrl or ⌘ V', 'in a bill: a pasted column fills downwards, a pasted table becomes rows'],
+    ['Arrows on the target', 'one module more or fewer, with Shift five'],
+  ],
   survey: [
     ['V', 'place a vent'],
     ['C', 'place a chimney'],

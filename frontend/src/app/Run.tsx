@@ -5,7 +5,9 @@ import { Mark } from '@/ui/Mark';
 import { SHAPES, STEPS } from './steps';
 
 export function Run({ current }: { current: string }) {
-  const { at, report } = useJob();
+  const { at, report, brief } = useJob();
+  // The brief is of the job, the other steps are of the option.
+  const stateOf = (id: string) => (id === 'brief' ? brief.step : report.steps[id]) ?? 'not-begun';
   return (
     <nav
       aria-label="Steps"
@@ -21,7 +23,7 @@ export function Run({ current }: { current: string }) {
             className={`flex h-[34px] items-center justify-between rounded-md px-2.5 text-sm font-medium ${here ? 'bg-ink text-sheet' : 'hover:bg-bar'}`}
           >
             <span className="max-[1100px]:sr-only">{step.title}</span>
-            <Mark shape={SHAPES[report.steps[step.id] ?? 'not-begun']} pale={here} />
+            <Mark shape={SHAPES[stateOf(step.id)]} pale={here} />
           </Link>
         );
       })}

@@ -9,12 +9,7 @@ export interface Step {
 }
 
 export const STEPS: Step[] = [
-  {
-    id: 'brief',
-    title: 'Brief',
-    unbuilt:
-      'Here the household’s bills, wishes and grid rules will become a target in kWh and modules, and the ceiling that binds first. This step is not built yet.',
-  },
+  { id: 'brief', title: 'Brief' },
   { id: 'survey', title: 'Survey' },
   { id: 'array', title: 'Array' },
   {

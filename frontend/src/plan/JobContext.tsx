@@ -8,6 +8,7 @@ import {
 import { createContext, type ReactNode, useCallback, useContext, useMemo } from 'react';
 import {
   api,
+  type BriefReport,
   type Edit,
   type Job,
   type JobState,
@@ -23,6 +24,7 @@ import { tabName } from './tab';
 interface JobInView {
   state: JobState;
   job: Job;
+  brief: BriefReport;
   option: Option;
   report: OptionReport;
   at: OptionAt;
@@ -110,6 +112,7 @@ export function JobProvider({ jobId, optionId, children }: JobProviderProps) {
     return {
       state,
       job: state.job,
+      brief: state.brief,
       option,
       report,
       at: { jobId, revision: state.revision, optionId: option.id },

@@ -5,9 +5,13 @@ import { useYear } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
 import { Choice } from '@/ui/Choice';
 import { figure, signed, yearlyKwh } from '@/units/format';
+import { alike } from './parts/alike';
 import { LimitRow } from './parts/LimitRow';
+import { Row } from './parts/Row';
+import { TargetRows } from './parts/TargetRows';
 
-const SHOWN = 8;
+// Eight tightest; five on a low screen, so that the year stays above the fold.
+const shownMost = () => (window.innerHeight < 900 ? 5 : 8);
 const NOBODY = 'none';
 
 export function Tally({ drawerOpen }: { drawerOpen: boolean }) {
@@ -40,6 +44,10 @@ export function Tally({ drawerOpen }: { drawerOpen: boolean }) {
       </div>
       <Group title="Count">
         <Counts report={report} other={otherReport} />
+        <ToBuy report={report} />
+      </Group>
+      <Group title="Target">
+        <TargetRows key={`${at.jobId} ${option.id}`} />
       </Group>
       <Group title="Limits">
         <Limits report={report} />
@@ -63,21 +71,16 @@ function Group({ title, children }: { title: string; children: ReactNode }) {
   );
 }
 
-interface RowProps {
-  label: string;
-  value: string;
-  aside?: string | undefined;
-}
-
-export function Row({ label, value, aside = '' }: RowProps) {
+/** What the shelf does not hold of this option. */
+function ToBuy({ report }: { report: OptionReport }) {
+  const lacking = report.to_buy.filter((item) => item.needed > item.on_shelf);
+  if (report.to_buy.length === 0) return null;
   return (
-    <div className="flex items-baseline justify-between gap-2 py-[3px] text-sm">
-      <span>{label}</span>
-      <span className="font-figure text-base font-semibold">
-        {value}
-        {aside && <span className="ml-1 text-xs text-ink-2">{aside}</span>}
-      </span>
-    </div>
+    <p className="py-[3px] text-xs text-ink-2">
+      {lacking.length === 0
+        ? 'All of it is on the shelf.'
+        : `To buy: ${lacking.map((i) => `${i.needed - i.on_shelf} × ${i.name}`).join(', ')}.`}
+    </p>
   );
 }
 
@@ -112,17 +115,19 @@ function Limits({ report }: { report: OptionReport }) {
       <p className="py-1 text-sm text-ink-2">No modules yet: fill the roof in the Array step.</p>
     );
   }
-  const unsettled = report.checks.filter((v) => v.check.verdict !== 'kept').length;
-  const count = Math.max(SHOWN, unsettled);
-  const shown = all ? report.checks : report.checks.slice(0, count);
-  const folded = report.checks.length - shown.length;
+  const rows = alike(report.checks);
+  const unsettled = rows.filter(({ view }) => view.check.verdict !== 'kept').length;
+  const count = Math.max(shownMost(), unsettled);
+  const shown = all ? rows : rows.slice(0, count);
+  const folded = rows.length - shown.length;
   return (
     <>
       <ul>
-        {shown.map((view) => (
+        {shown.map(({ view, subjects }) => (
           <LimitRow
             key={view.key}
             view={view}
+            subjects={subjects}
             open={open === view.key}
             onToggle={() => setOpen(open === view.key ? '' : view.key)}
           />

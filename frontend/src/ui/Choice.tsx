@@ -23,7 +23,9 @@ export function Choice({ label, value, items, onChange, className = '' }: Choice
         aria-label={label}
         className={`inline-flex h-[27px] items-center justify-between gap-2 rounded-md border border-field bg-sheet px-2.5 text-sm ${className}`}
       >
-        <Select.Value />
+        <span className="truncate">
+          <Select.Value />
+        </span>
         <Select.Icon aria-hidden="true">
           <svg width="10" height="6" viewBox="0 0 10 6" role="presentation">
             <path d="M1 1l4 4 4-4" stroke="currentColor" fill="none" strokeWidth="1.5" />

@@ -3,7 +3,7 @@
  * While it is edited the echo says what was understood; a refusal stays under the field,
  * with what was typed, until it is put right.
  */
-import { useId, useState } from 'react';
+import { type ChangeEvent, type FocusEvent, type KeyboardEvent, useId, useState } from 'react';
 
 interface TypedFieldProps {
   label: string;
@@ -12,10 +12,15 @@ interface TypedFieldProps {
   echo?: (typed: string) => string;
   placeholder?: string;
   width?: number;
-  align?: 'center' | 'right';
+  align?: 'center' | 'right' | 'left';
   showLabel?: boolean;
   noteAbove?: boolean;
+  /** Long words: two lines; Enter still takes them. */
+  tall?: boolean;
 }
+
+type Typed = HTMLInputElement | HTMLTextAreaElement;
+const ALIGN = { center: 'text-center', right: 'text-right', left: 'text-left' };
 
 export function TypedField({
   label,
@@ -27,6 +32,7 @@ export function TypedField({
   align = 'center',
   showLabel = false,
   noteAbove = false,
+  tall = false,
 }: TypedFieldProps) {
   const [draft, setDraft] = useState<string | null>(null);
   const [refusal, setRefusal] = useState('');
@@ -48,13 +54,14 @@ export function TypedField({
     }
   };
 
+  const Box = tall ? 'textarea' : 'input';
   const note = refusal || (draft !== null && echo ? echo(draft) : '');
   return (
     <span className={`relative ${showLabel ? 'flex items-center justify-between gap-2' : ''}`}>
       <label htmlFor={id} className={showLabel ? 'text-sm' : 'sr-only'}>
         {label}
       </label>
-      <input
+      <Box
         id={id}
         value={draft ?? value}
         placeholder={placeholder}
@@ -62,20 +69,24 @@ export function TypedField({
         spellCheck={false}
         aria-invalid={refusal !== ''}
         aria-describedby={note ? `${id}-note` : undefined}
-        onChange={(event) => {
+        {...(tall ? { rows: 2 } : {})}
+        onChange={(event: ChangeEvent<Typed>) => {
           setDraft(event.target.value);
           setRefusal('');
         }}
-        onFocus={(event) => event.target.select()}
+        onFocus={(event: FocusEvent<Typed>) => event.target.select()}
         // What was refused stays to be put right; only Enter tries the same text again.
         onBlur={() => void (refusal || finish())}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter') void finish();
+        onKeyDown={(event: KeyboardEvent) => {
+          if (event.key === 'Enter') {
+            event.preventDefault();
+            void finish();
+          }
           if (event.key === 'Escape') restore();
           event.stopPropagation();
         }}
         style={{ width }}
-        className={`h-[26px] rounded-md border bg-sheet px-1.5 font-figure text-base ${align === 'right' ? 'text-right' : 'text-center'} ${refusal ? 'border-stop' : draft !== null ? 'border-copper' : 'border-field'}`}
+        className={`rounded-md border bg-sheet px-1.5 font-figure ${tall ? 'resize-none py-0.5 text-sm' : 'h-[26px] text-base'} ${ALIGN[align]} ${refusal ? 'border-stop' : draft !== null ? 'border-copper' : 'border-field'}`}
       />
       {note && (
         <span

@@ -271,6 +271,12 @@ def openapi(file: Path) -> None:
     """Write the description of the web API, only when it has changed."""
     with TemporaryDirectory() as folder:
         app = create_app(open_workspace(Path(folder)))
-        text = json.dumps(app.api_doc, indent=2, sort_keys=True) + "\n"
+        description = app.api_doc
+    for schema in description["components"]["schemas"].values():
+        # Fields with defaults may be left out on the way in; on the way out all are there,
+        # and the interface sends them all too.
+        if "properties" in schema:
+            schema["required"] = sorted(schema["properties"])
+    text = json.dumps(description, indent=2, sort_keys=True) + "\n"
     if not file.exists() or file.read_text("utf-8") != text:
         file.write_text(text, "utf-8")

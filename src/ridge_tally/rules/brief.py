@@ -201,15 +201,13 @@ def _wish_checks(design: Design) -> list[Check]:
     if wishes.symmetric:
         found += [_symmetry(design, a) for a in option.arrays if any(m.present for m in a.modules)]
     if wishes.all_black:
-        found.append(
-            _yes("wish.all-black", "All black", design.module.name, design.module.all_black)
-        )
+        found.append(_yes("wish.all-black", "All black", "module", design.module.all_black))
     if wishes.battery_later:
         ready = design.inverter.battery_ready
-        found.append(_yes("wish.battery", "Battery later", design.inverter.name, ready))
+        found.append(_yes("wish.battery", "Battery later", "inverter", ready))
     if wishes.backup:
         ready = design.inverter.backup_ready
-        found.append(_yes("wish.backup", "Backup", design.inverter.name, ready))
+        found.append(_yes("wish.backup", "Backup", "inverter", ready))
     return found
 
 
@@ -280,11 +278,11 @@ def _symmetry(design: Design, array: PlaneArray) -> Check:
     )  # fmt: skip
 
 
-def _yes(rule_id: str, title: str, name: str, answer: bool | None) -> Check:
+def _yes(rule_id: str, title: str, subject: str, answer: bool | None) -> Check:
     """A wish the datasheet grants, denies, or says nothing about."""
     value = None if answer is None else float(answer)
     return check(
-        rule_id=rule_id, title=title, subject=name, kind=LimitKind.NOTE, formula="yes",
+        rule_id=rule_id, title=title, subject=subject, kind=LimitKind.NOTE, formula="yes",
         givens=(Given("yes", "datasheet says", value, "", "datasheet"),), value=value,
         symbol="yes", unit="", relation=">=", limit=Given("wished", "wished", 1.0, "", "brief"),
         source=WISH, graded=False, reason="Not checked: the datasheet does not say.",

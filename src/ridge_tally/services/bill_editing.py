@@ -47,19 +47,30 @@ def _day_or_text(typed: str, job: Job) -> str:
         return typed.strip()
 
 
-def bills_set(job: Job, edit: edits.SetBill) -> tuple[BillRow, ...]:
-    """Return the rows with one cell typed; NotFound, or BadGeometry when the rows are full."""
+def bills_set(
+    job: Job, bill_id: BillId | None, field: edits.BillField, values: tuple[str, ...]
+) -> tuple[BillRow, ...]:
+    """Return the rows with cells of one column typed, from a row downwards.
+
+    Raises
+    ------
+    NotFound, BadGeometry
+        If the row is not there, or more rows would be needed than are kept.
+    """
     rows = job.brief.bills
-    if edit.bill_id is None:
-        require_room("Bills", len(rows), MOST_BILLS)
-        old = BillRow(BillId(next_id("bill", [r.id for r in rows])), "", "", "", "")
-        rows = (*rows, old)
-    else:
-        old = bill_of(job.brief, edit.bill_id)
+    start = len(rows)
+    if bill_id is not None:
+        start = rows.index(bill_of(job.brief, bill_id))
+    missing = max(0, start + len(values) - len(rows))
+    require_room("Bills", len(rows), MOST_BILLS, missing)
+    for _ in range(missing):
+        rows = (*rows, BillRow(BillId(next_id("bill", [r.id for r in rows])), "", "", "", ""))
     days = (edits.BillField.FIRST_DAY, edits.BillField.LAST_DAY)
-    text = _day_or_text(edit.typed, job) if edit.field in days else edit.typed.strip()
-    change: dict[str, Any] = {edit.field.value: text}
-    return with_row(rows, replace(old, **change))
+    for row, typed in zip(rows[start : start + len(values)], values, strict=True):
+        text = _day_or_text(typed, job) if field in days else typed.strip()
+        change: dict[str, Any] = {field.value: text}
+        rows = with_row(rows, replace(row, **change))
+    return rows
 
 
 def bills_laid_out(job: Job, typed: str) -> tuple[BillRow, ...]:

@@ -25,6 +25,7 @@ from ridge_tally.core.job.brief import (
     Load,
     OtherLoad,
     Target,
+    TargetKind,
     Wishes,
 )
 from ridge_tally.core.job.document import Job, plane_of
@@ -66,7 +67,9 @@ def apply_brief_edit(job: Job, edit: edits.BriefEdit, shelf: Shelf) -> Job:  # n
         case edits.LayOutBills():
             return _with(job, bills=bills_laid_out(job, edit.first_day))
         case edits.SetBill():
-            return _with(job, bills=bills_set(job, edit))
+            return _with(job, bills=bills_set(job, edit.bill_id, edit.field, (edit.typed,)))
+        case edits.FillBillColumn():
+            return _with(job, bills=bills_set(job, edit.bill_id, edit.field, edit.values))
         case edits.SwapBillColumns():
             old = bill_of(brief, edit.bill_id)
             return _with(
@@ -211,6 +214,9 @@ def _target_set(target: Target, edit: edits.SetTargetField) -> Target:
         case _:
             assert_never(edit.field)
     change: dict[str, Any] = {edit.field.value: value}
+    if edit.field is kind.SHARE:
+        # Who types a share wants that share.
+        change["kind"] = TargetKind.SHARE
     return replace(target, **change)
 
 

@@ -10,7 +10,7 @@ from ridge_tally.core.brief.bills import (
     usage_of_bills,
     usage_of_year,
 )
-from ridge_tally.core.brief.loads import heating_shares, load_year
+from ridge_tally.core.brief.loads import LoadYear, heating_shares, load_year
 from ridge_tally.core.brief.tariff import write_tiers
 from ridge_tally.core.job.brief import HeatPumpLoad, StockKind
 from ridge_tally.core.job.document import (
@@ -21,6 +21,7 @@ from ridge_tally.core.job.document import (
     present_ids,
 )
 from ridge_tally.core.job.grid import GridRules, SizeCapKind
+from ridge_tally.core.units import L_PER_US_GALLON, LengthUnit
 from ridge_tally.rules import tables
 from ridge_tally.services.bill_editing import month_first
 from ridge_tally.services.step_state import StepState
@@ -120,13 +121,16 @@ def _loads(job: Job) -> tuple[LoadView, ...]:
             kwh_per_unit = table.number("kwh_per_unit", fuel=load.fuel.value)
             unit = table.text("unit", fuel=load.fuel.value)
         year = load_year(load, heating, kwh_per_unit, unit)
-        displaced = (
-            f"{year.displaced_fuel:,.0f} {year.displaced_unit}".replace(",", " ")
-            if year.displaced_fuel
-            else ""
-        )
-        views.append(LoadView(load.id, year.energy_kwh, year.monthly_kwh, displaced))
+        views.append(LoadView(load.id, year.energy_kwh, year.monthly_kwh, _displaced(job, year)))
     return tuple(views)
+
+
+def _displaced(job: Job, year: LoadYear) -> str:
+    """Return the fuel a load spares in words; a car's in gallons where lengths are in feet."""
+    amount, unit = year.displaced_fuel, year.displaced_unit
+    if unit == "l of fuel" and job.unit is LengthUnit.FOOT:
+        amount, unit = amount / L_PER_US_GALLON, "gal of fuel"
+    return f"{amount:,.0f} {unit}".replace(",", " ") if amount else ""
 
 
 def _grid_warnings(job: Job, grid: GridRules) -> tuple[str, ...]:

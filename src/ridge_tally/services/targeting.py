@@ -112,6 +112,7 @@ class TargetReport:
     target_sum: SumView
     target_value: float | None
     target_reason: str
+    net_zero_modules: float | None
     module_w: float
     yield_kwh_per_kw: float
     yield_origin: str
@@ -163,6 +164,7 @@ def target_report(workspace: Workspace, job: Job, option: Option) -> TargetRepor
         target_sum=_sum_view(count.formula, count.givens),
         target_value=count.value,
         target_reason=count.reason,
+        net_zero_modules=_net_zero(need_kwh, yield_, design.module.p_max_w),
         module_w=design.module.p_max_w,
         yield_kwh_per_kw=yield_.given.value or 0.0,
         yield_origin=yield_.given.origin,
@@ -178,6 +180,13 @@ def target_report(workspace: Workspace, job: Job, option: Option) -> TargetRepor
         told=_told(count, lowest, spare),
         routes=_routes(workspace, job, option),
     )
+
+
+def _net_zero(need_kwh: float | None, yield_: _Yield, p_max_w: float) -> float | None:
+    """Return the modules, not cut to whole ones, whose year is the need."""
+    if need_kwh is None or not yield_.given.value:
+        return None
+    return need_kwh * 1000 / (yield_.given.value * p_max_w)
 
 
 def _need_origin(brief: BriefReport) -> str:

@@ -7,6 +7,7 @@ import { useSettled } from '@/api/useYear';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob } from '@/plan/JobContext';
 import { sceneOf } from '@/plan/scene';
+import { stockFirst } from '@/plan/stock';
 import { Button } from '@/ui/Button';
 import { Board, Toolbar } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
@@ -61,7 +62,7 @@ function PlaneArray({ plane }: { plane: RoofPlane }) {
         <Choice
           label="Module"
           value={option.module_id}
-          items={modules.map((m) => ({ value: m.id, label: m.name }))}
+          items={stockFirst(modules, job.brief.stock, 'module')}
           onChange={(module_id) => act({ kind: 'choose-module', option_id: option.id, module_id })}
           className="min-w-[240px]"
         />

@@ -6,6 +6,7 @@ import { shelfQuery } from '@/api/queries';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob } from '@/plan/JobContext';
 import { sceneOf } from '@/plan/scene';
+import { stockFirst } from '@/plan/stock';
 import { Button } from '@/ui/Button';
 import { Board, Toolbar } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
@@ -48,7 +49,7 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
         <Choice
           label="Inverter"
           value={option.inverter_id}
-          items={inverters.map((i) => ({ value: i.id, label: i.name }))}
+          items={stockFirst(inverters, job.brief.stock, 'inverter')}
           onChange={(inverter_id) =>
             act({ kind: 'choose-inverter', option_id: option.id, inverter_id })
           }

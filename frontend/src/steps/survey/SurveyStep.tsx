@@ -12,7 +12,6 @@ import { ObstructionGrip } from './parts/ObstructionGrip';
 import { ObstructionsCard } from './parts/ObstructionsCard';
 import { OffsetFields } from './parts/OffsetFields';
 import { OutlineFields, OutlineLines } from './parts/OutlineDimensions';
-import { PlaceCard } from './parts/PlaceCard';
 import { PlaneCard } from './parts/PlaneCard';
 
 type Tool = 'vent' | 'chimney' | null;
@@ -132,7 +131,6 @@ function PlaneSurvey({ plane }: { plane: RoofPlane }) {
           onChoose={setChosenId}
           onRemove={remove}
         />
-        <PlaceCard />
       </Board>
     </>
   );

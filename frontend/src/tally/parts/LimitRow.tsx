@@ -5,6 +5,8 @@ import { Working } from './Working';
 
 interface LimitRowProps {
   view: CheckView;
+  /** In words, where several subjects share the sum. */
+  subjects?: string;
   open: boolean;
   onToggle: () => void;
 }
@@ -21,7 +23,7 @@ export function toneOf({ check }: CheckView): 'good' | 'stop' | 'look' | 'quiet'
 const TEXT = { good: '', stop: 'text-stop', look: 'text-warn', quiet: '' };
 const BAR = { good: 'bg-patina', stop: 'bg-stop', look: 'bg-warn', quiet: 'bg-ink-3' };
 
-export function LimitRow({ view, open, onToggle }: LimitRowProps) {
+export function LimitRow({ view, subjects, open, onToggle }: LimitRowProps) {
   const { check } = view;
   const tone = toneOf(view);
   const notChecked = check.verdict === 'not-checked';
@@ -39,7 +41,7 @@ export function LimitRow({ view, open, onToggle }: LimitRowProps) {
               <Mark shape={tone === 'stop' ? 'square' : tone === 'look' ? 'triangle' : 'ring'} />
             )}
             <span>
-              {check.title} <span className="text-xs text-ink-2">{check.subject}</span>
+              {check.title} <span className="text-xs text-ink-2">{subjects ?? check.subject}</span>
             </span>
           </span>{' '}
           <span className={`font-figure text-base font-semibold whitespace-nowrap ${TEXT[tone]}`}>

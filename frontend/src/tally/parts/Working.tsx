@@ -9,6 +9,8 @@ const STATUS: Record<Schemas['SourceStatus'], string> = {
   'common-practice': 'common practice, no source',
   datasheet: 'datasheet',
   geometry: 'geometry of this drawing',
+  brief: 'as typed in the brief',
+  sample: 'invented sample, type your own',
 };
 
 export function Working({ view }: { view: CheckView }) {

@@ -153,6 +153,16 @@ class SetBill:
 
 
 @dataclass(frozen=True, slots=True)
+class FillBillColumn:
+    """Cells pasted into one column, from a row downwards; rows are added while there is room."""
+
+    bill_id: BillId | None
+    field: BillField
+    values: tuple[str, ...]
+    kind: Literal["fill-bill-column"] = "fill-bill-column"
+
+
+@dataclass(frozen=True, slots=True)
 class SwapBillColumns:
     bill_id: BillId
     kind: Literal["swap-bill-columns"] = "swap-bill-columns"
@@ -308,6 +318,7 @@ BriefEdit = (
     AddBills
     | LayOutBills
     | SetBill
+    | FillBillColumn
     | SwapBillColumns
     | RemoveBills
     | SetUse

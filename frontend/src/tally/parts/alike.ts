@@ -1,0 +1,31 @@
+/** Checks with the very same sum share a row: “Cold Voc, string A, B”. */
+import type { CheckView } from '@/api/client';
+
+export interface AlikeRow {
+  view: CheckView;
+  subjects: string;
+}
+
+/** Rows in the order of their first check; each keeps the working of that one. */
+export function alike(checks: readonly CheckView[]): AlikeRow[] {
+  const rows = new Map<string, { view: CheckView; subjects: string[] }>();
+  for (const view of checks) {
+    const { check, lines, limit_text } = view;
+    // A fix may belong to one subject alone, so what is broken keeps its own row.
+    const own = check.verdict === 'kept' ? '' : check.subject;
+    const key = [check.rule_id, check.verdict, lines.numbers, limit_text, own].join('|');
+    const row = rows.get(key);
+    if (row) row.subjects.push(check.subject);
+    else rows.set(key, { view, subjects: [check.subject] });
+  }
+  return [...rows.values()].map(({ view, subjects }) => ({ view, subjects: joined(subjects) }));
+}
+
+/** `string A`, `string B` becomes `string A, B`. */
+function joined(subjects: string[]): string {
+  const [first = '', ...rest] = subjects;
+  const kind = first.slice(0, first.lastIndexOf(' ') + 1);
+  return [first, ...rest.map((s) => (kind && s.startsWith(kind) ? s.slice(kind.length) : s))].join(
+    ', ',
+  );
+}
