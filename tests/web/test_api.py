@@ -148,3 +148,23 @@ def test_the_shelf_holds_the_samples_plainly_named(client: FlaskClient) -> None:
     powers = [i["p_ac_w"] for i in shelf["inverters"]]
     assert (min(powers), max(powers)) == (3000, 12000)
     assert {len(i["trackers"]) for i in shelf["inverters"]} == {1, 2, 3, 4}
+
+
+def test_places_are_found_and_the_target_and_its_sheet_answered(client: FlaskClient) -> None:
+    places = client.get("/api/places?typed=santa fe").json["places"]
+    assert places[0]["title"].startswith("Santa Fe")
+    target = client.get(f"{OPTION}/target").json["target"]
+    assert (target["binding"], target["target_modules"]) == ("roof", 30)
+    pdf = client.get(f"{OPTION}/brief.pdf")
+    assert (pdf.status_code, pdf.data[:5]) == (200, b"%PDF-")
+    assert len(client.get("/api/shelf").json["grid_packs"]) == 4
+
+
+def test_a_brief_edit_answers_with_the_bills_read(client: FlaskClient) -> None:
+    body = {"kind": "set-bill", "bill_id": "bill1", "field": "cost", "typed": "842 kWh"}
+    brief = edit(client, body).json["state"]["brief"]
+    assert "kWh column" in brief["bills"][0]["problem"]
+    assert brief["step"] == "look"
+    refused = edit(client, {"kind": "set-coordinates", "typed": "0, 0"}, parent=2)
+    assert refused.status_code == 422
+    assert "open sea" in refused.json["message"]

@@ -2,9 +2,12 @@
 
 from dataclasses import dataclass
 from importlib.resources import files
+from typing import Any
 
 from jinja2 import Environment, PackageLoader, select_autoescape
 from markupsafe import Markup
+
+BRIEF_SCALES = (1.0, 0.92, 0.86, 0.8)
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,9 +90,17 @@ def write_sheet_pdf(content: SheetContent) -> bytes:
 
 
 def write_brief_pdf(content: BriefContent) -> bytes:
-    """Return the brief as one PDF page."""
+    """Return the brief as one PDF page: a full one is set smaller, down to 7 points."""
     # The chart is drawn by need_svg from numbers alone.
-    return _pdf(_rendered("brief.html", sheet=content, chart=Markup(content.chart)))  # noqa: S704
+    chart = Markup(content.chart)  # noqa: S704
+    document = None
+    for scale in BRIEF_SCALES:
+        document = _layout(_rendered("brief.html", sheet=content, chart=chart, scale=scale))
+        if len(document.pages) == 1:
+            break
+    assert document is not None
+    pdf: bytes = document.write_pdf()
+    return pdf
 
 
 def _rendered(template: str, **content: object) -> str:
@@ -101,15 +112,18 @@ def _rendered(template: str, **content: object) -> str:
 
 
 def _pdf(html: str) -> bytes:
+    pdf: bytes = _layout(html).write_pdf()
+    return pdf
+
+
+def _layout(html: str) -> Any:
     # Imported here: loading the page layouter takes longer than all the rest of a start.
     from weasyprint import HTML  # noqa: PLC0415
     from weasyprint.urls import URLFetcher  # noqa: PLC0415
 
     fonts = files("ridge_tally").joinpath("fonts")
-    document = HTML(
+    return HTML(
         string=html,
         base_url=f"{fonts}/",
         url_fetcher=URLFetcher(allowed_protocols={"file"}, allow_redirects=False),
-    )
-    pdf: bytes = document.write_pdf()
-    return pdf
+    ).render()

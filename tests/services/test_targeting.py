@@ -1,0 +1,148 @@
+"""The target report: first guess and true yield, the binding ceiling, routes, the brief sheet."""
+
+from io import BytesIO
+from pathlib import Path
+
+import pytest
+from pypdf import PdfReader
+
+from jobs import SAMPLE, SHELF, option_a, workspace_in
+from ridge_tally.core.brief.target import CeilingKind
+from ridge_tally.core.job import brief_edits as brief
+from ridge_tally.core.job import edits
+from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.grid import RouteKind
+from ridge_tally.services import jobs
+from ridge_tally.services.brief_sheet import brief_sheet
+from ridge_tally.services.editing import apply_edit
+from ridge_tally.services.evaluation import hourly_year, year_report
+from ridge_tally.services.targeting import TargetReport, target_report
+from ridge_tally.services.workspace import Workspace
+
+EVERY = tuple(m.id for a in option_a(SAMPLE).arrays for m in a.modules)
+
+
+@pytest.fixture(scope="module")
+def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
+    return workspace_in(tmp_path_factory.mktemp("data"))
+
+
+def report(workspace: Workspace, *steps: edits.Edit) -> TargetReport:
+    job: Job = SAMPLE
+    for step in steps:
+        job = apply_edit(job, step, SHELF)
+    return target_report(workspace, job, option_a(job))
+
+
+def test_the_binding_ceiling_is_named_with_what_it_cuts_off(workspace: Workspace) -> None:
+    found = report(workspace)
+    assert found.told == "The target is 30 modules; the roof ends it at 28, 2 short"
+    assert (found.binding, found.spare, found.modules_now) == (CeilingKind.ROOF, -2, 28)
+
+
+def test_against_usage_is_the_year_over_the_need(workspace: Workspace) -> None:
+    found = report(workspace)
+    year = year_report(workspace, SAMPLE, option_a(SAMPLE))
+    assert found.yield_simulated
+    assert found.against_need_frac == pytest.approx(year.energy_kwh / found.need_kwh)
+    assert found.need_kwh is not None
+    # By hand: 30 is the first whole count whose yield reaches the need.
+    one_kwh = found.yield_kwh_per_kw * 0.405
+    assert 29 * one_kwh < found.need_kwh <= 30 * one_kwh
+
+
+def test_before_modules_are_strung_the_yield_is_a_first_guess(workspace: Workspace) -> None:
+    guess = report(workspace, edits.ToggleModules("a", EVERY))
+    assert not guess.yield_simulated
+    assert guess.yield_origin.startswith("first guess: 80 % of the light on South roof")
+    true = report(workspace)
+    assert guess.yield_kwh_per_kw == pytest.approx(true.yield_kwh_per_kw, rel=0.1)
+    assert guess.against_need_frac is None
+    assert sum(guess.monthly_kwh) == pytest.approx(
+        guess.target_dc_kw * guess.yield_kwh_per_kw, rel=1e-9
+    )
+
+
+def test_a_typed_yield_stands_until_the_year_is_simulated(workspace: Workspace) -> None:
+    typed = brief.SetTargetField(brief.TargetField.YIELD, "1500")
+    assert report(workspace, typed, edits.ToggleModules("a", EVERY)).yield_kwh_per_kw == 1500
+    assert report(workspace, typed).yield_simulated
+
+
+def test_a_roof_left_free_takes_its_modules_out_of_the_ceiling(workspace: Workspace) -> None:
+    found = report(workspace, brief.SetNoGo("south", on=True))
+    assert (found.binding, found.ceilings[0].modules) == (CeilingKind.ROOF, 0)
+
+
+def test_an_old_array_counts_in_need_cap_and_busbar(workspace: Workspace) -> None:
+    old = (
+        brief.AddExisting(),
+        brief.SetExistingField("existing1", brief.ExistingField.ENERGY, "5000"),
+    )
+    before, after = report(workspace), report(workspace, *old)
+    by_kind = {c.kind: c for c in after.ceilings}
+    was = {c.kind: c for c in before.ceilings}
+    # Built in 2015, before the first bill: past use is bills + 5000, and 5000 is taken off the
+    # cap: 1.2 * 5000 - 5000 = 1000 kWh more room than before.
+    room = (by_kind[CeilingKind.SIZE_CAP].value or 0) - (was[CeilingKind.SIZE_CAP].value or 0)
+    assert room * 0.405 * after.yield_kwh_per_kw == pytest.approx(1000)
+    assert by_kind[CeilingKind.BUSBAR].value < was[CeilingKind.BUSBAR].value
+    assert after.need_kwh == before.need_kwh
+
+
+def test_routes_tell_what_staying_small_costs(workspace: Workspace) -> None:
+    small = brief.SetRouteField(RouteKind.NOTIFY, brief.RouteField.MOST, "3.68")
+    imposed = brief.SetRouteField(RouteKind.APPLY, brief.RouteField.IMPOSED_EXPORT, "5")
+    (inverter,) = report(workspace, small, imposed).routes
+    notify, apply = inverter.routes
+    assert (notify.open, apply.open) == (False, True)
+    year = hourly_year(workspace, SAMPLE, option_a(SAMPLE))
+    kept = sum(min(w, 3680.0) for w in year.ac_unlimited_w) / 1000
+    assert notify.lost_kwh == pytest.approx(year.energy_kwh - kept, rel=1e-6)
+    # Net metering: a kWh lost is one bought at the upper tier, 15.8 cents.
+    assert notify.lost_cents == round(notify.lost_kwh * 15.8)
+    assert apply.lost_kwh is None
+    assert apply.export_lost_kwh == pytest.approx(
+        year.energy_kwh - sum(min(w, 5000.0) for w in year.ac_unlimited_w) / 1000, rel=1e-6
+    )
+
+
+def test_without_grid_or_bills_it_says_what_is_missing(workspace: Workspace) -> None:
+    found = report(workspace, brief.TakeGridPack(""), brief.RemoveBills(()))
+    assert found.told.startswith("No target yet: use in a year")
+    assert found.routes == ()
+    assert found.against_need_frac is None
+    assert [c.kind for c in found.ceilings] == [
+        CeilingKind.ROOF,
+        CeilingKind.PURSE,
+        CeilingKind.BUSBAR,
+    ]
+
+
+@pytest.mark.parametrize(
+    "steps",
+    [
+        (),
+        (
+            brief.AddExisting(),
+            brief.AddLoad(brief.LoadKind.HEAT_PUMP),
+            brief.AddLoad(brief.LoadKind.OTHER),
+            brief.SetGrowth("6"),
+            brief.SetNoGo("south", on=True),
+            edits.ChooseInverter("b", "sample-i10"),
+        ),
+        (brief.RemoveBills(()), brief.TakeGridPack("")),
+    ],
+)
+def test_the_brief_is_one_page(tmp_path: Path, steps: tuple[edits.Edit, ...]) -> None:
+    workspace = workspace_in(tmp_path)
+    job: Job = SAMPLE
+    for step in steps:
+        job = apply_edit(job, step, SHELF)
+    state = jobs.store_job(workspace, job, "sample", "tests")
+    pdf = PdfReader(BytesIO(brief_sheet(workspace, state.job_id, 1, option_a(job).id)))
+    assert len(pdf.pages) == 1
+    text = " ".join(pdf.pages[0].extract_text().split())
+    assert report(workspace, *steps).told in text
+    assert "Approve before buying" in text
+    assert ("invented sample" in text) is (job.brief.grid is not None)
