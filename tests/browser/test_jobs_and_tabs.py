@@ -37,6 +37,7 @@ def test_a_bad_job_file_is_told_and_a_good_one_opens(page: Page, job: str, tmp_p
     good = tmp_path / "good.ridgetally.json"
     good.write_bytes(page.request.get(f"/api{job}/file").body())
     page.get_by_label("Job file").set_input_files(good)
+    page.get_by_role("link", name=re.compile("^Survey")).click()
     expect(page.get_by_label("Eave length")).to_have_value("40'")
 
 
@@ -54,6 +55,8 @@ def test_a_second_tab_is_told_and_both_versions_are_kept(page: Page, job: str) -
     late.press("Enter")
     expect(other.get_by_text("Your version is kept as the job").first).to_be_visible()
     other.get_by_role("link", name="Open my version").click()
+    expect(other).to_have_url(re.compile("other-tab"))
+    other.get_by_role("link", name=re.compile("^Survey")).click()
     expect(other.get_by_label("Eave length")).to_have_value("39'")
     page.reload()
     expect(page.get_by_label("Eave length")).to_have_value("41'")

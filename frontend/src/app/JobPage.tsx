@@ -33,7 +33,7 @@ export function JobPage() {
   const { jobId = '', optionId = 'a', stepId } = useParams();
   // The step's script is fetched beside the job, not after it.
   void FETCH[stepId as BuiltStep]?.();
-  if (!stepId) return <Navigate to={`/jobs/${jobId}/${optionId}/survey`} replace />;
+  if (!stepId) return <Navigate to={`/jobs/${jobId}/${optionId}/brief`} replace />;
   return (
     <QueryErrorResetBoundary>
       {({ reset }) => (
@@ -62,7 +62,7 @@ function JobFrame({ stepId }: { stepId: string }) {
     'mod+shift+z': () => state.redo && redo(),
   });
   const step = STEPS.find((s) => s.id === stepId);
-  if (!step) return <Navigate to={`/jobs/${at.jobId}/${option.id}/survey`} replace />;
+  if (!step) return <Navigate to={`/jobs/${at.jobId}/${option.id}/brief`} replace />;
   const View = BUILT[step.id as BuiltStep];
   return (
     <div className="flex h-full min-w-0 flex-col">

@@ -50,7 +50,7 @@ function useOpened() {
     onSuccess: (state: JobState) => {
       client.setQueryData(jobKey(state.job_id), state);
       void client.invalidateQueries({ queryKey: jobsQuery.queryKey });
-      void navigate(`/jobs/${state.job_id}/a/survey`);
+      void navigate(`/jobs/${state.job_id}/a/brief`);
     },
     onError: (error: Error) => notify({ text: error.message, tone: 'stop' }),
   };
@@ -149,7 +149,7 @@ function JobRow({ job }: { job: Schemas['JobListEntry'] }) {
   });
   return (
     <li className="flex items-center gap-3 border-b border-rule py-2">
-      <Link to={`/jobs/${job.id}/a/survey`} className="grow text-base font-medium hover:underline">
+      <Link to={`/jobs/${job.id}/a/brief`} className="grow text-base font-medium hover:underline">
         {job.name}
       </Link>
       <span className="text-sm text-ink-2">

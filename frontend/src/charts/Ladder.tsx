@@ -141,13 +141,11 @@ interface LaneRowProps {
 function LaneRow({ lane, topPx, x, endPx, widthPx, beyond, open, onOpen }: LaneRowProps) {
   const { modules } = lane;
   const barEnd = modules === null ? LEFT : beyond ? endPx : x(modules);
-  const told = modules === null ? lane.reason || 'not known' : `${modules} modules`;
   return (
     <g
       role="button"
       tabIndex={0}
       aria-expanded={open}
-      aria-label={`${lane.title}: ${told}${lane.binds ? ', binds first' : ''}`}
       className="cursor-pointer"
       onClick={onOpen}
       onKeyDown={(event) => {
@@ -167,10 +165,10 @@ function LaneRow({ lane, topPx, x, endPx, widthPx, beyond, open, onOpen }: LaneR
       />
       <text x={4} y={topPx + 17} className={lane.binds ? 'fill-ink font-semibold' : 'fill-ink'}>
         {lane.title}
-      </text>
+      </text>{' '}
       {modules === null ? (
         <text x={LEFT} y={topPx + 17} className="fill-warn">
-          {lane.reason}
+          {lane.reason || 'not known'}
         </text>
       ) : (
         <>

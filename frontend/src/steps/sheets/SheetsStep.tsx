@@ -38,7 +38,12 @@ export default function SheetsStep() {
           Option {option.id.toUpperCase()}, revision {state.revision}
         </span>
       </Toolbar>
-      <div className="min-h-0 grow overflow-auto p-4">
+      <section
+        aria-label="Preview of the sheet"
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, and must scroll by key too
+        tabIndex={0}
+        className="min-h-0 grow overflow-auto p-4"
+      >
         <article
           aria-label="The sheet before it goes out"
           className="mx-auto flex min-h-full max-w-[780px] flex-col border border-rule bg-sheet px-6 py-4"
@@ -156,7 +161,7 @@ export default function SheetsStep() {
             licensed people decide.
           </p>
         </article>
-      </div>
+      </section>
     </>
   );
 }
