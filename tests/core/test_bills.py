@@ -105,7 +105,6 @@ PROBLEMS = [
     (("2025-01-01", "2025-01-31", "", "842"), "cost", "is 842 the kWh?"),
     (("2025-01-01", "2025-01-31", "", "9.00"), "cost", "less than the fixed charge"),
     (("2025-01-01", "2025-01-31", "80", "600"), "cost", "look swapped"),
-    (("2025-01-01", "2025-01-31", "", ""), "energy", "Type the kWh"),
     (("2025-01-01", "", "300", ""), "last_day", "The day is missing"),
     (("31 Feb 2025", "2025-03-31", "300", ""), "first_day", "“31 Feb 2025” was not understood"),
     (("2025-01-01", "2025-01-31", "much", ""), "energy", "“much” was not understood"),
@@ -148,6 +147,12 @@ def test_an_unlikely_row_is_doubted_but_counts(kwh: str, money: str, words: str)
     (bill,) = read(("2025-01-01", "2025-01-31", kwh, money), tariff=None)
     assert words in bill.warning
     assert usage_of_bills((bill,), southern=False).energy_kwh > 0
+
+
+def test_a_row_with_days_alone_waits_and_counts_for_nothing() -> None:
+    (bill,) = read(("2025-01-01", "2025-01-31", "", ""))
+    assert (bill.problem, bill.days, bill.energy_kwh) == ("", 31, None)
+    assert usage_of_bills((bill,), southern=False) is None
 
 
 def test_rows_without_any_text_are_left_out() -> None:

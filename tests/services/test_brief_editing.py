@@ -15,7 +15,7 @@ from ridge_tally.core.errors import (
 from ridge_tally.core.job import brief_edits as brief
 from ridge_tally.core.job import edits
 from ridge_tally.core.job.brief import CarLoad, Fuel, StockKind, TargetKind
-from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.document import CodePack, Job
 from ridge_tally.core.job.grid import RouteKind
 from ridge_tally.services.briefing import brief_report, to_buy
 from ridge_tally.services.editing import apply_edit
@@ -171,7 +171,7 @@ def test_a_cap_below_what_is_there_is_kept_and_told() -> None:
 def test_picking_a_place_finds_its_zone_and_forgets_the_elevation() -> None:
     site = after(edits.PickPlace("Hobart, Australia", -42.88, 147.33)).site
     assert (site.time_zone, site.utc_offset_h) == ("Australia/Hobart", 10)
-    assert site.elevation_m is None
+    assert (site.elevation_m, site.code_pack) == (None, CodePack.AU_NZ)
     moved = after(edits.SetCoordinates("43.1 N, 8.2 W")).site
     assert (moved.time_zone, moved.longitude_deg) == ("Europe/Madrid", -8.2)
     assert moved.elevation_m == 2150

@@ -14,6 +14,7 @@ from ridge_tally.core.brief.typed import parse_day
 from ridge_tally.core.errors import BadGeometry, NotFound
 from ridge_tally.core.job import edits
 from ridge_tally.core.job.document import (
+    CodePack,
     DesignTemperature,
     Job,
     Obstruction,
@@ -54,6 +55,12 @@ from ridge_tally.simulators.weather_service import climate
 
 GAP_M = 0.02
 MOST_OPTIONS = 8
+# The family of rules a country's code is of; elsewhere the international one is nearest.
+CODE_PACKS = {
+    "United States": CodePack.US,
+    "Australia": CodePack.AU_NZ,
+    "New Zealand": CodePack.AU_NZ,
+}
 PLANE_NAMES = {
     edits.PlaneField.EAVE: "Eave",
     edits.PlaneField.RIDGE: "Ridge",
@@ -132,7 +139,9 @@ def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911,
         case edits.PickPlace():
             moved = _moved_to(job, edit.latitude_deg, edit.longitude_deg)
             # The list knows no elevations, and one of another place would be wrong in silence.
-            site = replace(moved.site, place=edit.place.strip(), elevation_m=None)
+            country = edit.place.rsplit(", ", 1)[-1]
+            pack = CODE_PACKS.get(country, CodePack.IEC)
+            site = replace(moved.site, place=edit.place.strip(), elevation_m=None, code_pack=pack)
             return replace(moved, site=site)
         case edits.RenameJob():
             return replace(job, name=edit.name.strip())

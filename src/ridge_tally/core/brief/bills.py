@@ -25,6 +25,7 @@ SWAPPED_WITHIN_FRAC = 0.2
 class ReadBill:
     """A row as it was understood; a row with a ``problem`` counts for nothing until mended.
 
+    A row with days alone waits for its energy: ``energy_kwh`` is ``None`` without a problem.
     ``problem_field`` is ``first_day``, ``last_day``, ``energy``, ``cost`` or empty for the row.
     """
 
@@ -98,8 +99,6 @@ def _texts_read(row: BillRow, *, month_first: bool) -> ReadBill:
     if length > LONGEST_BILL_DAYS:
         sentence = f"{length} days is longer than a year: type the yearly figure instead."
         return _faulty(bill, "last_day", sentence)
-    if bill.energy_kwh is None and bill.cost_cents is None:
-        return _faulty(bill, "energy", "Type the kWh, or what the bill came to.")
     return bill
 
 
@@ -133,11 +132,10 @@ def _days_counted(bills: list[ReadBill]) -> list[ReadBill]:
 
 
 def _energy_told(bill: ReadBill, tariff: Tariff | None) -> ReadBill:
-    if bill.problem:
-        return bill
-    if bill.energy_kwh is not None:
+    if bill.energy_kwh is not None and not bill.problem:
         return _doubted(bill, tariff)
-    assert bill.cost_cents is not None
+    if bill.problem or bill.cost_cents is None:
+        return bill
     if tariff is None:
         sentence = "Type the kWh, or choose the grid rules: their tariff turns money into kWh."
         return _faulty(bill, "energy", sentence)

@@ -85,24 +85,26 @@ export function BillsTable() {
               <td className="w-full pl-2">
                 {row && (
                   <span className="flex items-start justify-between gap-1">
-                    <Understood reading={reading} />
-                    <span className="flex shrink-0 gap-1">
-                      {(reading?.problem.includes('swapped') ||
-                        reading?.problem.includes('kWh column')) && (
-                        <Button onClick={() => act({ kind: 'swap-bill-columns', bill_id: row.id })}>
-                          Swap
+                    <span>
+                      <Understood reading={reading} />
+                      {/swapped|kWh column/.test(reading?.problem ?? '') && (
+                        <Button
+                          className="mt-0.5"
+                          onClick={() => act({ kind: 'swap-bill-columns', bill_id: row.id })}
+                        >
+                          Swap kWh and money
                         </Button>
                       )}
-                      <button
-                        type="button"
-                        aria-label={`Remove bill ${index + 1}`}
-                        title="Remove this bill"
-                        className="min-h-6 min-w-6 rounded-sm text-ink-2 hover:bg-paper"
-                        onClick={() => act({ kind: 'remove-bills', bill_ids: [row.id] })}
-                      >
-                        ×
-                      </button>
                     </span>
+                    <button
+                      type="button"
+                      aria-label={`Remove bill ${index + 1}`}
+                      title="Remove this bill"
+                      className="min-h-6 min-w-6 shrink-0 rounded-sm text-ink-2 hover:bg-paper"
+                      onClick={() => act({ kind: 'remove-bills', bill_ids: [row.id] })}
+                    >
+                      ×
+                    </button>
                   </span>
                 )}
               </td>
@@ -118,16 +120,21 @@ function Understood({ reading }: { reading: Schemas['ReadBill'] | undefined }) {
   if (!reading) return null;
   if (reading.problem) {
     return (
-      <span role="alert" className="pt-[3px] text-xs text-stop">
+      <span role="alert" className="block pt-[3px] text-xs text-stop">
         {reading.problem}
       </span>
     );
   }
-  const perDay = (reading.energy_kwh ?? 0) / Math.max(1, reading.days);
+  if (reading.energy_kwh === null) {
+    return (
+      <span className="pt-[3px] text-xs text-ink-2">{reading.days} days, kWh to be typed</span>
+    );
+  }
+  const perDay = reading.energy_kwh / Math.max(1, reading.days);
   const told = `${reading.days} days, ${perDay.toFixed(1)} kWh a day`;
   return (
     <span className={`pt-[3px] text-xs ${reading.warning ? 'text-warn' : 'text-ink-2'}`}>
-      {reading.from_cost ? `${Math.round(reading.energy_kwh ?? 0)} kWh from the money; ` : ''}
+      {reading.from_cost ? `${Math.round(reading.energy_kwh)} kWh from the money; ` : ''}
       {reading.warning || told}
     </span>
   );

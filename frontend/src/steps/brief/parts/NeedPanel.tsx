@@ -23,7 +23,9 @@ export function NeedPanel({ target }: { target: TargetReport | undefined }) {
     <section aria-label="Need of the year" className="flex min-w-0 grow flex-col">
       <div className="flex items-baseline justify-between gap-2">
         <h2 className="text-sm font-semibold">
-          {need === null ? 'No use yet' : `Need ${yearlyKwh(need)} a year`}
+          {need === null
+            ? 'No use yet: give the place, then the bills'
+            : `Need ${yearlyKwh(need)} a year`}
         </h2>
         <Button onClick={() => setTableOpen(true)}>As table</Button>
       </div>

@@ -10,7 +10,8 @@ export function PlaceSearch() {
   const [typed, setTyped] = useState('');
   const [at, setAt] = useState(0);
   const listId = useId();
-  const { data: places = [] } = useQuery(placesQuery(typed));
+  const query = useQuery(placesQuery(typed));
+  const places = query.data ?? [];
   const open = typed.trim().length > 1;
   const take = (index: number) => {
     const place = places[index];
@@ -78,7 +79,7 @@ export function PlaceSearch() {
               </span>
             </div>
           ))}
-          {places.length === 0 && (
+          {places.length === 0 && !query.isFetching && (
             <p className="px-2 py-1 text-xs text-ink-2">
               No town of 15 000 people so named: type latitude and longitude below.
             </p>
