@@ -24,6 +24,7 @@ def after(*changes: edits.BriefEdit, job: Job = SAMPLE) -> Job:
 
 def figures(roof: float = 28, past: float | None = 15000.0, old: float = 0.0) -> Figures:
     return Figures(
+        "Roof",
         Given("n_roof", "roof", roof, "", "hand"),
         YIELD,
         Given("use", "past use", past, "kWh", "hand"),

@@ -12,6 +12,7 @@ from ridge_tally.core.job import brief_edits as brief
 from ridge_tally.core.job import edits
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.grid import RouteKind
+from ridge_tally.core.units import LengthUnit
 from ridge_tally.services import jobs
 from ridge_tally.services.brief_sheet import brief_sheet
 from ridge_tally.services.editing import apply_edit
@@ -117,6 +118,16 @@ def test_without_grid_or_bills_it_says_what_is_missing(workspace: Workspace) -> 
         CeilingKind.PURSE,
         CeilingKind.BUSBAR,
     ]
+
+
+def test_a_roof_nobody_measured_is_told_as_such(tmp_path: Path) -> None:
+    workspace = workspace_in(tmp_path)
+    job = jobs.create_job(workspace, "Larch End", LengthUnit.METRE, "tests").job
+    use = apply_edit(job, brief.SetUse("9000"), SHELF)
+    assert "the roof, unmeasured" in target_report(workspace, use, option_a(use)).told
+    taped = edits.SetPlaneField("plane-1", edits.PlaneField.EAVE, "10.02")
+    measured = apply_edit(use, taped, SHELF)
+    assert "unmeasured" not in target_report(workspace, measured, option_a(measured)).told
 
 
 @pytest.mark.parametrize(

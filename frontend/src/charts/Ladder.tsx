@@ -22,7 +22,7 @@ interface LadderProps {
   onTarget?: ((modules: number) => void) | undefined;
 }
 
-const LEFT = 92;
+const LEFT = 106;
 const RIGHT = 44;
 const LANE = 27;
 const HEAD = 40;

@@ -31,11 +31,12 @@ ROOF = Source("proven fill of this survey", "", SourceStatus.GEOMETRY)
 class Figures:
     """What the ceilings need beyond the design.
 
-    ``n_roof``: most modules proven on the free planes.  ``yield_``: kWh a year for each kW.
+    ``roof_title``: says when the roof is not measured yet.  ``n_roof``: most modules proven on the free planes.  ``yield_``: kWh a year for each kW.
     ``past_use``: kWh a year before this array, what an old array made added back.
     ``old_energy``: kWh a year of arrays already there.
     """
 
+    roof_title: str
     n_roof: Given
     yield_: Given
     past_use: Given
@@ -48,7 +49,7 @@ def ceilings(design: Design, figures: Figures) -> tuple[Ceiling, ...]:
     found = [
         ceiling(
             CeilingKind.ROOF,
-            "Roof",
+            figures.roof_title,
             LimitKind.NOTE,
             "n_roof",
             (figures.n_roof,),

@@ -6,26 +6,15 @@ from datetime import datetime
 
 from ridge_tally.core.errors import Conflict
 from ridge_tally.core.job.document import (
-    CodePack,
-    DesignTemperature,
-    Equipment,
     Job,
-    Option,
-    OptionId,
-    PlaneId,
-    RoofPlane,
-    Setbacks,
-    Site,
-    Survey,
-    Taped,
-    Trapezoid,
 )
 from ridge_tally.core.job.edits import Edit
-from ridge_tally.core.units import LengthUnit, parse_length_m
+from ridge_tally.core.units import LengthUnit
 from ridge_tally.formats.job_file import JobFile, read_job, stored_job, write_job
 from ridge_tally.rules.document import require_sound
+from ridge_tally.services.blank_job import blank_job
 from ridge_tally.services.briefing import BriefReport, brief_report
-from ridge_tally.services.editing import apply_edit, describe_edit, thread_option
+from ridge_tally.services.editing import apply_edit, describe_edit
 from ridge_tally.services.reporting import OptionReport, option_report
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import climate
@@ -74,7 +63,7 @@ def load_job(workspace: Workspace, job_id: JobId, revision: int | None = None) -
 
 def create_job(workspace: Workspace, name: str, unit: LengthUnit, author: str) -> JobState:
     """Store a new job with one plane to be measured over, and return it."""
-    return store_job(workspace, _blank_job(workspace, name.strip(), unit), "create job", author)
+    return store_job(workspace, blank_job(workspace, name.strip(), unit), "create job", author)
 
 
 def store_job(workspace: Workspace, job: Job, what: str, author: str) -> JobState:
@@ -203,45 +192,3 @@ def _state(revision: Revision, job: Job, *, later: bool, is_newest: bool) -> Job
         brief=brief_report(job),
         reports=tuple(option_report(job, option) for option in job.options),
     )
-
-
-def _blank_job(workspace: Workspace, name: str, unit: LengthUnit) -> Job:
-    """Return a job with one rectangular plane, round in its own unit, to be typed over."""
-
-    def taped(metric: str, feet: str) -> Taped:
-        typed = metric if unit is LengthUnit.METRE else feet
-        return Taped(parse_length_m(typed, unit), typed)
-
-    eave = taped("10", "33'")
-    plane = RoofPlane(
-        id=PlaneId("plane-1"),
-        name="Roof plane 1",
-        outline=Trapezoid(eave, eave, taped("6", "20'"), taped("0", "0")),
-        slope_deg=25.0,
-        slope_typed="25",
-        azimuth_deg=180.0,
-        setbacks=Setbacks(taped("0.15", '6"'), taped("0.45", '18"'), taped("0.3", '12"')),
-        obstructions=(),
-    )
-    module, inverter = workspace.shelf.modules[1], workspace.shelf.inverters[3]
-    job = Job(
-        name=name,
-        unit=unit,
-        site=Site(
-            place="",
-            latitude_deg=40.0,
-            longitude_deg=-100.0 if unit is LengthUnit.FOOT else 0.0,
-            elevation_m=None,
-            utc_offset_h=-7.0 if unit is LengthUnit.FOOT else 0.0,
-            climate_id="inland-four-seasons",
-            code_pack=CodePack.US if unit is LengthUnit.FOOT else CodePack.IEC,
-            dwelling=True,
-            coldest=DesignTemperature(None, ""),
-            hottest=DesignTemperature(None, ""),
-            survey_day=workspace.clock().date(),
-        ),
-        survey=Survey((plane,)),
-        equipment=Equipment((module,), (inverter,)),
-        options=(Option(OptionId("a"), "first draft", module.id, inverter.id),),
-    )
-    return replace(job, options=tuple(thread_option(job, o) for o in job.options))

@@ -20,6 +20,7 @@ from ridge_tally.core.working import Given, LimitKind
 from ridge_tally.rules import tables
 from ridge_tally.rules.ceilings import Figures, TargetCount, ceilings, target_count
 from ridge_tally.rules.design import Design
+from ridge_tally.services.blank_job import is_unmeasured
 from ridge_tally.services.briefing import BriefReport, bills_include_old_array, brief_report
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import (
@@ -254,7 +255,10 @@ def _figures(workspace: Workspace, design: Design, brief: BriefReport, yield_: _
     job, option = design.job, design.option
     planes = _free_planes(job)
     most = [alternatives(workspace, job, option, p.id)[0].count for p in planes]
-    names = ", ".join(p.name for p in planes) or "no free roof"
+    guessed = any(is_unmeasured(p) for p in planes)
+    names = (", ".join(p.name for p in planes) or "no free roof") + (
+        ", still the size of a new job" if guessed else ""
+    )
     arrays = job.brief.already.arrays
     y = yield_.given.value or 0.0
     old_kwh = sum(
@@ -267,6 +271,7 @@ def _figures(workspace: Workspace, design: Design, brief: BriefReport, yield_: _
         past += old_kwh
         origin = "bills and what the old array made"
     return Figures(
+        roof_title="Roof, unmeasured" if guessed else "Roof",
         n_roof=Given("n_roof", "most modules proven", float(sum(most)), "", f"fill of {names}"),
         yield_=yield_.given,
         past_use=Given("use", "past use in a year", past, "kWh", origin),
