@@ -27,6 +27,7 @@ from jobs import SAMPLE, SHELF, option_a
 from ridge_tally.core.energy.year import simulate_year
 from ridge_tally.core.job import edits
 from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.services.briefing import brief_report
 from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.evaluation import location_of, plant_of
 from ridge_tally.services.reporting import option_report
@@ -99,6 +100,8 @@ def core() -> None:
     print(
         f"  against the per-module script, {modules} x {script_s:.2f} s: {modules * script_s / ours_s:.0f} times as fast"
     )
+    brief_s = median_s(lambda: brief_report(SAMPLE), 15)
+    print(f"twelve bills read and the need told: {brief_s * 1000:.1f} ms (aim under 10 ms)")
     toggle = edits.ToggleModules(option.id, ("south-3",))
     edit_s = median_s(lambda: apply_edit(SAMPLE, toggle, SHELF), 15)
     report_s = median_s(lambda: option_report(SAMPLE, option), 15)

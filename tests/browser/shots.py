@@ -21,6 +21,7 @@ def working(page: Page) -> None:
 
 
 VIEWS = {
+    "brief": ("a/brief", None),
     "survey-plane": ("a/survey", survey),
     "array-roof": ("a/array", None),
     "strings-inverter": ("b/strings", working),
@@ -40,6 +41,7 @@ def main() -> None:
         for name, (place, prepare) in VIEWS.items():
             page.goto(f"{address}/jobs/juniper-bench/{place}")
             page.get_by_text("To the meter", exact=True).wait_for()
+            page.get_by_text("Against usage", exact=True).wait_for()
             if prepare:
                 prepare(page)
             page.evaluate("document.fonts.ready")

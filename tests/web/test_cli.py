@@ -86,3 +86,17 @@ def test_fill_and_sheet(data: Path) -> None:
     pdf = data / "sheet.pdf"
     assert run(data, "sheet", "juniper-bench", str(pdf)).exit_code == 0
     assert pdf.read_bytes().startswith(b"%PDF")
+
+
+def test_target_names_the_ceiling_in_words_and_json(data: Path) -> None:
+    said = run(data, "target", "juniper-bench").stdout
+    assert said.startswith("The target is 30 modules; the roof ends it at 28, 2 short.")
+    assert "   30  Size cap: (1.2 · 18" in said
+    report = json.loads(run(data, "target", "juniper-bench", "--json").stdout)
+    assert report["ceilings"][0]["modules"] == 28
+
+
+def test_the_brief_is_written_as_pdf(data: Path) -> None:
+    file = data / "brief.pdf"
+    assert run(data, "brief", "juniper-bench", str(file)).exit_code == 0
+    assert file.read_bytes()[:5] == b"%PDF-"

@@ -29,10 +29,12 @@ from ridge_tally.core.job.document import OptionId, option_of
 from ridge_tally.core.sky.weather_year import hour_middles
 from ridge_tally.formats.job_file import job_file_schema
 from ridge_tally.services import jobs
+from ridge_tally.services.brief_sheet import brief_sheet
 from ridge_tally.services.demo import juniper_bench
 from ridge_tally.services.evaluation import YearReport, alternatives, hourly_year, year_report
 from ridge_tally.services.reporting import CheckView, OptionReport
 from ridge_tally.services.sheets import option_sheet
+from ridge_tally.services.targeting import TargetReport, target_report
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.database import open_database
 from ridge_tally.store.jobs import JobId
@@ -199,6 +201,30 @@ def year(
     click.echo(as_json(report) if json_out else _year_text(report))
 
 
+@main.command()
+@click.argument("job_id")
+@option_option
+@data_option
+@json_option
+@speaks
+def target(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
+    """Tell the target of an option and the ceilings in its way."""
+    workspace = open_workspace(data)
+    job = jobs.load_job(workspace, JobId(job_id))
+    report = target_report(workspace, job, option_of(job, OptionId(option_id)))
+    click.echo(as_json(report) if json_out else _target_text(report))
+
+
+def _target_text(report: TargetReport) -> str:
+    lines = [f"{report.told}.", f"{report.yield_kwh_per_kw:.0f} kWh/kW: {report.yield_origin}"]
+    if report.against_need_frac is not None:
+        lines.append(f"against usage: {report.against_need_frac * 100:.0f} %")
+    for item in report.ceilings:
+        count = "?" if item.modules is None else str(item.modules)
+        lines.append(f"{count:>5}  {item.title}: {item.reason or item.sum.numbers}")
+    return "\n".join(lines)
+
+
 def _year_text(report: YearReport) -> str:
     stand_in = " (stand-in weather)" if report.stand_in_weather else ""
     return "\n".join(
@@ -237,6 +263,19 @@ def sheet(job_id: str, file: Path, option_id: str, data: Path) -> None:
     workspace = open_workspace(data)
     newest = jobs.open_job(workspace, JobId(job_id)).revision
     file.write_bytes(option_sheet(workspace, JobId(job_id), newest, OptionId(option_id)))
+
+
+@main.command()
+@click.argument("job_id")
+@click.argument("file", type=click.Path(dir_okay=False, path_type=Path))
+@option_option
+@data_option
+@speaks
+def brief(job_id: str, file: Path, option_id: str, data: Path) -> None:
+    """Write the one-page brief as PDF."""
+    workspace = open_workspace(data)
+    newest = jobs.open_job(workspace, JobId(job_id)).revision
+    file.write_bytes(brief_sheet(workspace, JobId(job_id), newest, OptionId(option_id)))
 
 
 @main.command(name="export")
