@@ -35,6 +35,8 @@ def checks(*changes: edits.Edit) -> dict[str, Check]:
             "outside",
         ),
         ("grid.quick-approval", (brief.SetRouteField(RouteKind.NOTIFY, brief.RouteField.MOST, "3.68"),), "broken", "note"),
+        ("grid.export", (brief.SetGridField(GRID.EXPORT_LIMIT, "0"),), "broken", "note"),
+        ("grid.export", (brief.SetGridField(GRID.EXPORT_LIMIT, "8 kW"),), "kept", "note"),
         ("grid.busbar", (), "kept", "stop"),
         ("grid.busbar", (edits.ChooseInverter("a", "sample-i10"),), "broken", "stop"),
         ("grid.busbar", (brief.SetServiceField(brief.ServiceField.MAIN_BREAKER, ""),), "not-checked", "stop"),

@@ -75,6 +75,15 @@ def test_a_roof_left_free_takes_its_modules_out_of_the_ceiling(workspace: Worksp
     assert (found.binding, found.ceilings[0].modules) == (CeilingKind.ROOF, 0)
 
 
+def test_a_design_beyond_an_exact_ceiling_is_told(workspace: Workspace) -> None:
+    assert not any(c.passed for c in report(workspace).ceilings)
+    small = brief.SetGridField(brief.GridField.SIZE_CAP, "100 %")
+    assert [c.kind for c in report(workspace, small).ceilings if c.passed] == [CeilingKind.SIZE_CAP]
+    # The busbar's modules rest on a ratio taken; the design's own inverter is checked instead.
+    less = brief.SetServiceField(brief.ServiceField.BUSBAR, "175 A")
+    assert not any(c.passed for c in report(workspace, less).ceilings)
+
+
 def test_an_old_array_counts_in_need_cap_and_busbar(workspace: Workspace) -> None:
     old = (
         brief.AddExisting(),

@@ -9,6 +9,8 @@ export interface PlaneScene {
   stripsM: [number, number, number, number];
   azimuthDeg: number;
   obstructions: DrawnObstruction[];
+  /** Words over the roof: taken, or to stay free. */
+  note: string;
 }
 
 interface PlaneCanvasProps {
@@ -59,6 +61,11 @@ export function PlaneCanvas({
               scene.obstructions.map((o) => (
                 <ObstructionMark key={o.id} camera={camera} obstruction={o} />
               ))}
+            {scene.note && (
+              <text x={14} y={24} fontSize="14" className="fill-warn font-semibold">
+                {scene.note}
+              </text>
+            )}
             <North xPx={size.widthPx - 36} yPx={46} azimuthDeg={scene.azimuthDeg} />
           </svg>
           {overlay?.(camera)}

@@ -23,5 +23,6 @@ export function sceneOf(plane: RoofPlane, report: OptionReport): PlaneScene {
     stripsM: [eave.value_m, rake.value_m, ridge.value_m, rake.value_m],
     azimuthDeg: plane.azimuth_deg,
     obstructions: plane.obstructions.map(drawnObstruction),
+    note: view?.note ?? '',
   };
 }

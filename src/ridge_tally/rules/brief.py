@@ -4,9 +4,10 @@ The checks here need no yield and follow every edit at once; the ceilings that n
 are in ``rules.ceilings``.
 """
 
-from ridge_tally.core.job.document import CodePack, PlaneArray, plane_of, present_ids
+from ridge_tally.core.job.document import CodePack, Job, PlaneArray, plane_of, present_ids
 from ridge_tally.core.job.edits import ToggleModules
 from ridge_tally.core.job.grid import GridRules, RouteKind, SizeCapKind
+from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.working import Check, Fix, Given, LimitKind, Source, SourceStatus, check
 from ridge_tally.rules import tables
@@ -72,11 +73,20 @@ def _grid_checks(design: Design, grid: GridRules) -> list[Check]:
     if grid.ac_cap_kw_per_phase is not None:
         found.append(
             _ac_power(
-                design, "grid.ac-cap", "Inverter cap of the grid", LimitKind.OUTSIDE,
-                Given("cap", f"cap of {phases} phase{'s' if phases > 1 else ''}",
-                      grid.ac_cap_kw_per_phase * phases, "kW", "grid rules"), source,
+                design,
+                "grid.ac-cap",
+                "Inverter cap of the grid",
+                LimitKind.OUTSIDE,
+                Given(
+                    "cap",
+                    f"cap of {phases} phase{'s' if phases > 1 else ''}",
+                    grid.ac_cap_kw_per_phase * phases,
+                    "kW",
+                    "grid rules",
+                ),
+                source,
             )
-        )  # fmt: skip
+        )
     if grid.size_cap.kind is SizeCapKind.AC_KW:
         limit = Given("cap", "size cap", grid.size_cap.value, "kW", "grid rules")
         found.append(
@@ -87,8 +97,20 @@ def _grid_checks(design: Design, grid: GridRules) -> list[Check]:
         found.append(_dc_power(design, "grid.size-cap", "Size cap", limit, source))
     route = next((r for r in grid.routes if r.kind is RouteKind.NOTIFY), None)
     if route is not None and route.most_kw_per_phase is not None:
-        limit = Given("quick", "notify afterwards up to", route.most_kw_per_phase * phases, "kW", "grid rules")  # fmt: skip
-        found.append(_ac_power(design, "grid.quick-approval", "Quick approval", LimitKind.NOTE, limit, source))  # fmt: skip
+        limit = Given(
+            "quick", "notify afterwards up to", route.most_kw_per_phase * phases, "kW", "grid rules"
+        )
+        found.append(
+            _ac_power(
+                design, "grid.quick-approval", "Quick approval", LimitKind.NOTE, limit, source
+            )
+        )
+    if grid.export_limit_kw is not None:
+        limit = Given("out", "export limit", grid.export_limit_kw, "kW", "grid rules")
+        told = "above it a certified limiter is needed, and what the house does not use is lost"
+        found.append(
+            _ac_power(design, "grid.export", "Export limit", LimitKind.NOTE, limit, source, told)
+        )
     rebate = grid.rebate
     if rebate is not None and rebate.most_dc_kw is not None:
         limit = Given("paid_to", "rebate pays up to", rebate.most_dc_kw, "kW", "grid rules")
@@ -102,26 +124,50 @@ def _grid_checks(design: Design, grid: GridRules) -> list[Check]:
         assert p_ac.value is not None
         found.append(
             check(
-                rule_id="grid.rebate-ratio", title="Rebate DC:AC", subject="rebate",
-                kind=LimitKind.OUTSIDE, formula="n * p_kw / p_ac", givens=(n, p_kw, p_ac),
-                value=n.value * p_kw.value / p_ac.value, symbol="ratio", unit="", relation="<=",
-                limit=limit, source=source,
+                rule_id="grid.rebate-ratio",
+                title="Rebate DC:AC",
+                subject="rebate",
+                kind=LimitKind.OUTSIDE,
+                formula="n * p_kw / p_ac",
+                givens=(n, p_kw, p_ac),
+                value=n.value * p_kw.value / p_ac.value,
+                symbol="ratio",
+                unit="",
+                relation="<=",
+                limit=limit,
+                source=source,
             )
-        )  # fmt: skip
+        )
     return found
 
 
 def _ac_power(
-    design: Design, rule_id: str, title: str, kind: LimitKind, limit: Given, source: Source
+    design: Design,
+    rule_id: str,
+    title: str,
+    kind: LimitKind,
+    limit: Given,
+    source: Source,
+    reached_at: str = "",
 ) -> Check:
     p_ac, p_old = ac_kw(design), existing_ac(design)
     assert p_ac.value is not None
     assert p_old.value is not None
     return check(
-        rule_id=rule_id, title=title, subject="AC", kind=kind, formula="p_ac + p_old",
-        givens=(p_ac, p_old), value=p_ac.value + p_old.value, symbol="p", unit="kW",
-        relation="<=", limit=limit, source=source,
-    )  # fmt: skip
+        rule_id=rule_id,
+        title=title,
+        subject="AC",
+        kind=kind,
+        formula="p_ac + p_old",
+        givens=(p_ac, p_old),
+        value=p_ac.value + p_old.value,
+        symbol="p",
+        unit="kW",
+        relation="<=",
+        limit=limit,
+        source=source,
+        reached_at=reached_at,
+    )
 
 
 def _dc_power(design: Design, rule_id: str, title: str, limit: Given, source: Source) -> Check:
@@ -130,11 +176,19 @@ def _dc_power(design: Design, rule_id: str, title: str, limit: Given, source: So
     assert p_kw.value is not None
     assert p_old.value is not None
     return check(
-        rule_id=rule_id, title=title, subject="DC", kind=LimitKind.OUTSIDE,
-        formula="n * p_kw + p_old", givens=(n, p_kw, p_old),
-        value=n.value * p_kw.value + p_old.value, symbol="p", unit="kW", relation="<=",
-        limit=limit, source=source,
-    )  # fmt: skip
+        rule_id=rule_id,
+        title=title,
+        subject="DC",
+        kind=LimitKind.OUTSIDE,
+        formula="n * p_kw + p_old",
+        givens=(n, p_kw, p_old),
+        value=n.value * p_kw.value + p_old.value,
+        symbol="p",
+        unit="kW",
+        relation="<=",
+        limit=limit,
+        source=source,
+    )
 
 
 def service_volts(design: Design) -> Given:
@@ -187,14 +241,17 @@ def _busbar(design: Design) -> Check:
     )
 
 
+def roofs_left_free(job: Job) -> dict[PlaneId, str]:
+    """Return the planes no module may go on, with why: taken by an old array, or a wish."""
+    taken = {p: f"taken by {a.name}" for a in job.brief.already.arrays for p in a.plane_ids}
+    return taken | dict.fromkeys(job.brief.wishes.no_go_planes, "to stay free")
+
+
 def _wish_checks(design: Design) -> list[Check]:
     wishes, option = design.job.brief.wishes, design.option
     found = []
     by_plane = {a.plane_id: a for a in option.arrays}
-    taken = {
-        p: f"taken by {a.name}" for a in design.job.brief.already.arrays for p in a.plane_ids
-    } | dict.fromkeys(wishes.no_go_planes, "to stay free")
-    for plane_id, why in taken.items():
+    for plane_id, why in roofs_left_free(design.job).items():
         found.append(_roof_left_free(design, plane_id, why, by_plane.get(plane_id)))
     if wishes.growth_modules:
         found.append(_growth(design, wishes.growth_modules))
@@ -212,26 +269,44 @@ def _wish_checks(design: Design) -> list[Check]:
 
 
 def _count_check(
-    rule_id: str, title: str, subject: str, label: str, count: int, kind: LimitKind,
+    rule_id: str,
+    title: str,
+    subject: str,
+    label: str,
+    count: int,
+    kind: LimitKind,
     fixes: tuple[Fix, ...] = (),
-) -> Check:  # fmt: skip
+) -> Check:
     return check(
-        rule_id=rule_id, title=title, subject=subject, kind=kind, formula="n_off",
-        givens=(Given("n_off", label, float(count), "", "this design"),), value=float(count),
-        symbol="n_off", unit="modules", relation="<=",
-        limit=Given("none", "allowed", 0.0, "modules", "brief"), source=WISH, graded=False,
+        rule_id=rule_id,
+        title=title,
+        subject=subject,
+        kind=kind,
+        formula="n_off",
+        givens=(Given("n_off", label, float(count), "", "this design"),),
+        value=float(count),
+        symbol="n_off",
+        unit="modules",
+        relation="<=",
+        limit=Given("none", "allowed", 0.0, "modules", "brief"),
+        source=WISH,
+        graded=False,
         fixes=fixes,
-    )  # fmt: skip
+    )
 
 
 def _roof_left_free(design: Design, plane_id: str, why: str, array: PlaneArray | None) -> Check:
     plane = next(p for p in design.job.survey.planes if p.id == plane_id)
     present = tuple(m.id for m in array.modules if m.present) if array else ()
     return _count_check(
-        "wish.roof-left-free", "Roof left free", f"{plane.name}, {why}", "modules on it",
-        len(present), LimitKind.OUTSIDE,
+        "wish.roof-left-free",
+        "Roof left free",
+        f"{plane.name}, {why}",
+        "modules on it",
+        len(present),
+        LimitKind.OUTSIDE,
         (Fix("Take them off", ToggleModules(design.option.id, present)),),
-    )  # fmt: skip
+    )
 
 
 def _growth(design: Design, growth: int) -> Check:
@@ -269,21 +344,38 @@ def _symmetry(design: Design, array: PlaneArray) -> Check:
     width = design.module.short_m if array.orientation == "P" else design.module.long_m
     places = [(m.x_m + width / 2 - middle, m.y_m) for m in array.modules if m.present]
     lone = sum(
-        not any(abs(x + other_x) < MIRROR_M and abs(y - other_y) < MIRROR_M for other_x, other_y in places)
+        not any(
+            abs(x + other_x) < MIRROR_M and abs(y - other_y) < MIRROR_M
+            for other_x, other_y in places
+        )
         for x, y in places
-    )  # fmt: skip
+    )
     return _count_check(
-        "wish.symmetric", "Symmetric", plane.name, "modules without a mirror image", lone,
+        "wish.symmetric",
+        "Symmetric",
+        plane.name,
+        "modules without a mirror image",
+        lone,
         LimitKind.NOTE,
-    )  # fmt: skip
+    )
 
 
 def _yes(rule_id: str, title: str, subject: str, answer: bool | None) -> Check:
     """A wish the datasheet grants, denies, or says nothing about."""
     value = None if answer is None else float(answer)
     return check(
-        rule_id=rule_id, title=title, subject=subject, kind=LimitKind.NOTE, formula="yes",
-        givens=(Given("yes", "datasheet says", value, "", "datasheet"),), value=value,
-        symbol="yes", unit="", relation=">=", limit=Given("wished", "wished", 1.0, "", "brief"),
-        source=WISH, graded=False, reason="Not checked: the datasheet does not say.",
-    )  # fmt: skip
+        rule_id=rule_id,
+        title=title,
+        subject=subject,
+        kind=LimitKind.NOTE,
+        formula="yes",
+        givens=(Given("yes", "datasheet says", value, "", "datasheet"),),
+        value=value,
+        symbol="yes",
+        unit="",
+        relation=">=",
+        limit=Given("wished", "wished", 1.0, "", "brief"),
+        source=WISH,
+        graded=False,
+        reason="Not checked: the datasheet does not say.",
+    )

@@ -108,7 +108,9 @@ def _require_grid(grid: GridRules) -> None:
         ("Tax", grid.tariff.tax_frac, 0.0, 1.0),
         ("Volts of a phase", grid.volts_per_phase_v, 100.0, 480.0),
     ]
-    ranges += [("Price of a kWh, cents", t.rate_cents_per_kwh, 0.0, 1000.0) for t in grid.tariff.tiers]  # fmt: skip
+    ranges += [
+        ("Price of a kWh, cents", t.rate_cents_per_kwh, 0.0, 1000.0) for t in grid.tariff.tiers
+    ]
     if grid.rebate is not None:
         ranges += [
             ("Rebate up to, kW", grid.rebate.most_dc_kw, 0.1, 1000.0),

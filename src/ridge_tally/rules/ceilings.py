@@ -94,7 +94,15 @@ def _purse(design: Design) -> Ceiling:
     value = None
     if budget is not None and price is not None:
         value = (budget - target.fixed_price_cents) / (price * design.module.p_max_w)
-    return ceiling(CeilingKind.PURSE, "Purse", LimitKind.COSTS, "(budget - fixed) / (price * p_max)", givens, value, PRICE)  # fmt: skip
+    return ceiling(
+        CeilingKind.PURSE,
+        "Purse",
+        LimitKind.COSTS,
+        "(budget - fixed) / (price * p_max)",
+        givens,
+        value,
+        PRICE,
+    )
 
 
 def _grid_ceilings(design: Design, grid: GridRules, figures: Figures) -> list[Ceiling]:
@@ -106,13 +114,25 @@ def _grid_ceilings(design: Design, grid: GridRules, figures: Figures) -> list[Ce
         old, p_max = existing_dc(design), _p_max(design)
         given = Given("cap", "size cap, DC", cap.value, "kW", "grid rules")
         value = None if cap.value is None else (cap.value - _of(old)) * 1000 / _of(p_max)
-        found.append(ceiling(CeilingKind.SIZE_CAP, "Size cap", LimitKind.OUTSIDE, "(cap - p_old) * 1000 / p_max", (given, old, p_max), value, source))  # fmt: skip
+        found.append(
+            ceiling(
+                CeilingKind.SIZE_CAP,
+                "Size cap",
+                LimitKind.OUTSIDE,
+                "(cap - p_old) * 1000 / p_max",
+                (given, old, p_max),
+                value,
+                source,
+            )
+        )
     elif cap.kind is SizeCapKind.AC_KW:
         given = Given("cap", "size cap, AC", cap.value, "kW", "grid rules")
         found.append(_by_ac(design, CeilingKind.SIZE_CAP, "Size cap", given, source))
     if grid.ac_cap_kw_per_phase is not None:
         phases = design.job.survey.service.phases
-        given = Given("cap", "inverter cap, all phases", grid.ac_cap_kw_per_phase * phases, "kW", "grid rules")  # fmt: skip
+        given = Given(
+            "cap", "inverter cap, all phases", grid.ac_cap_kw_per_phase * phases, "kW", "grid rules"
+        )
         found.append(_by_ac(design, CeilingKind.INVERTER_CAP, "Inverter cap", given, source))
     if grid.rebate is not None:
         found += _rebate(design, grid, source)
@@ -126,7 +146,15 @@ def _share_of_use(design: Design, share: float | None, figures: Figures, source:
     value = None
     if share is not None and use.value is not None and yield_.value and old.value is not None:
         value = (share * use.value - old.value) * 1000 / (yield_.value * _of(p_max))
-    return ceiling(CeilingKind.SIZE_CAP, "Size cap", LimitKind.OUTSIDE, "(share * use - e_old) * 1000 / (y * p_max)", givens, value, source)  # fmt: skip
+    return ceiling(
+        CeilingKind.SIZE_CAP,
+        "Size cap",
+        LimitKind.OUTSIDE,
+        "(share * use - e_old) * 1000 / (y * p_max)",
+        givens,
+        value,
+        source,
+    )
 
 
 def _by_ac(design: Design, kind: CeilingKind, title: str, cap: Given, source: Source) -> Ceiling:
@@ -134,7 +162,16 @@ def _by_ac(design: Design, kind: CeilingKind, title: str, cap: Given, source: So
     value = None
     if cap.value is not None:
         value = (cap.value - _of(old)) * _of(ratio) * 1000 / _of(p_max)
-    return ceiling(kind, title, LimitKind.OUTSIDE, "(cap - p_old) * r * 1000 / p_max", (cap, old, ratio, p_max), value, source)  # fmt: skip
+    return ceiling(
+        kind,
+        title,
+        LimitKind.OUTSIDE,
+        "(cap - p_old) * r * 1000 / p_max",
+        (cap, old, ratio, p_max),
+        value,
+        source,
+        exact=False,
+    )
 
 
 def _rebate(design: Design, grid: GridRules, source: Source) -> list[Ceiling]:
@@ -144,12 +181,32 @@ def _rebate(design: Design, grid: GridRules, source: Source) -> list[Ceiling]:
         old = existing_dc(design)
         cap = Given("cap", "rebate pays up to", rebate.most_dc_kw, "kW", "grid rules")
         value = (rebate.most_dc_kw - _of(old)) * 1000 / _of(p_max)
-        found.append(ceiling(CeilingKind.REBATE, "Rebate size", LimitKind.OUTSIDE, "(cap - p_old) * 1000 / p_max", (cap, old, p_max), value, source))  # fmt: skip
+        found.append(
+            ceiling(
+                CeilingKind.REBATE,
+                "Rebate size",
+                LimitKind.OUTSIDE,
+                "(cap - p_old) * 1000 / p_max",
+                (cap, old, p_max),
+                value,
+                source,
+            )
+        )
     if rebate.most_dc_ac_ratio is not None:
         p_ac = ac_kw(design)
         ratio = Given("r", "rebate pays up to DC:AC", rebate.most_dc_ac_ratio, "", "grid rules")
         value = _of(p_ac) * 1000 * rebate.most_dc_ac_ratio / _of(p_max)
-        found.append(ceiling(CeilingKind.REBATE, "Rebate", LimitKind.OUTSIDE, "p_ac * 1000 * r / p_max", (p_ac, ratio, p_max), value, source))  # fmt: skip
+        found.append(
+            ceiling(
+                CeilingKind.REBATE,
+                "Rebate",
+                LimitKind.OUTSIDE,
+                "p_ac * 1000 * r / p_max",
+                (p_ac, ratio, p_max),
+                value,
+                source,
+            )
+        )
     return found
 
 
@@ -164,13 +221,25 @@ def _busbar(design: Design) -> Ceiling:
         Given("bus", "busbar", bar, "A", "survey of the panel"),
         Given("main", "main breaker", main, "A", "survey of the panel"),
         Given("f", "continuous current", factor, "", "code"),
-        volts, old, ratio, p_max,
-    )  # fmt: skip
+        volts,
+        old,
+        ratio,
+        p_max,
+    )
     value = None
     if main is not None and bar is not None:
         room_kw = (share * bar - main) / factor * _of(volts) / 1000 - _of(old)
         value = room_kw * _of(ratio) * 1000 / _of(p_max)
-    return ceiling(CeilingKind.BUSBAR, "Busbar", LimitKind.STOP, "((s * bus - main) / f * u / 1000 - p_old) * r * 1000 / p_max", givens, value, table.source)  # fmt: skip
+    return ceiling(
+        CeilingKind.BUSBAR,
+        "Busbar",
+        LimitKind.STOP,
+        "((s * bus - main) / f * u / 1000 - p_old) * r * 1000 / p_max",
+        givens,
+        value,
+        table.source,
+        exact=False,
+    )
 
 
 def _of(given: Given) -> float:
@@ -222,7 +291,13 @@ def target_count(
         count = modules_within(lowest.value.value or 0.0)
         energy = None if yield_.value is None else count * _of(p_max) / 1000 * yield_.value
         return TargetCount(energy, count, lowest.formula, lowest.givens, lowest.value.value, "")
-    share = Given("share", "share of the use", 1.0 if target.kind is TargetKind.NET_ZERO else target.share_frac, "", "brief")  # fmt: skip
+    share = Given(
+        "share",
+        "share of the use",
+        1.0 if target.kind is TargetKind.NET_ZERO else target.share_frac,
+        "",
+        "brief",
+    )
     givens = (share, need, yield_, p_max)
     formula = "share * need * 1000 / (y * p_max)"
     missing = [g.label for g in givens if not g.value]

@@ -177,7 +177,12 @@ def _load_value(job: Job, edit: edits.SetLoadField) -> object:  # noqa: PLR0911 
             return parse_quantity(typed, name, units, "a distance such as 12 000 km or 7500 mi")
         case kind.USE:
             per_mile = 1 / KM_PER_MI
-            units = {"kwh/km": 1.0, "kwh/100km": 0.01, "kwh/mi": per_mile, "": per_mile if miles else 1.0}  # fmt: skip
+            units = {
+                "kwh/km": 1.0,
+                "kwh/100km": 0.01,
+                "kwh/mi": per_mile,
+                "": per_mile if miles else 1.0,
+            }
             return parse_quantity(typed, name, units, "0.18 kWh/km or 0.29 kWh/mi")
         case kind.DISPLACED:
             if typed.lower().endswith("mpg"):

@@ -65,7 +65,11 @@ def _kwh(value: float | None) -> str:
 
 def _need(job: Job, brief: BriefReport) -> tuple[BriefRow, ...]:
     used = brief.usage
-    rows = [BriefRow("Bought in a year", _kwh(used.energy_kwh if used else None), used.origin if used else "")]  # fmt: skip
+    rows = [
+        BriefRow(
+            "Bought in a year", _kwh(used.energy_kwh if used else None), used.origin if used else ""
+        )
+    ]
     for load, view in zip(job.brief.loads, brief.loads, strict=True):
         spared = f"instead of {view.displaced}" if view.displaced else ""
         rows.append(BriefRow(load.name, _kwh(view.energy_kwh), spared))
@@ -113,16 +117,28 @@ def _site(job: Job, brief: BriefReport) -> tuple[BriefRow, ...]:
     elevation = _elevation(job)
     declination = brief.declination_deg
     rows = [
-        BriefRow("Latitude, longitude", f"{site.latitude_deg:.2f}°, {site.longitude_deg:.2f}°".replace("-", "−")),
+        BriefRow(
+            "Latitude, longitude",
+            f"{site.latitude_deg:.2f}°, {site.longitude_deg:.2f}°".replace("-", "−"),
+        ),
         BriefRow("Elevation", elevation),
-        BriefRow("Standard time", f"UTC {site.utc_offset_h:+g} h".replace("-", "−"), site.time_zone),
+        BriefRow(
+            "Standard time", f"UTC {site.utc_offset_h:+g} h".replace("-", "−"), site.time_zone
+        ),
         BriefRow("Extreme annual mean minimum", cold, cold_source),
         BriefRow("Record low", low, low_source),
         BriefRow("2 % high", hot, hot_source),
-    ]  # fmt: skip
+    ]
     if declination is not None:
         way = "east" if declination >= 0 else "west"
-        rows.insert(3, BriefRow("Compass reads from", f"{abs(declination):.1f}° {way} of true", brief.declination_model))  # fmt: skip
+        rows.insert(
+            3,
+            BriefRow(
+                "Compass reads from",
+                f"{abs(declination):.1f}° {way} of true",
+                brief.declination_model,
+            ),
+        )
     return tuple(rows)
 
 
@@ -133,21 +149,33 @@ def _grid(grid: GridRules) -> tuple[BriefRow, ...]:
     cap = grid.size_cap
     size = {
         SizeCapKind.NONE: "none",
-        SizeCapKind.SHARE_OF_USE: "not given" if cap.value is None else f"{cap.value * 100:g} % of past use",
+        SizeCapKind.SHARE_OF_USE: "not given"
+        if cap.value is None
+        else f"{cap.value * 100:g} % of past use",
         SizeCapKind.DC_KW: f"{kw(cap.value)} DC",
         SizeCapKind.AC_KW: f"{kw(cap.value)} AC",
-    }[cap.kind]  # fmt: skip
+    }[cap.kind]
     tariff = grid.tariff
     each = "day" if tariff.per is TariffPeriod.DAY else "bill"
     rebate = grid.rebate
     rows = [
-        BriefRow(grid.operator, f"{grid.dated:%Y-%m-%d}", grid.source + (", marked as a sample" if grid.sample else "")),
+        BriefRow(
+            grid.operator,
+            f"{grid.dated:%Y-%m-%d}",
+            grid.source + (", marked as a sample" if grid.sample else ""),
+        ),
         BriefRow("Size cap, with what is there", size),
         BriefRow("Inverters for each phase", kw(grid.ac_cap_kw_per_phase)),
         BriefRow("Export limit", kw(grid.export_limit_kw)),
-        BriefRow("Metering", METERING[grid.metering], f"export paid {grid.export_cents_per_kwh:g} ct/kWh"),
-        BriefRow("Tariff, ct/kWh", write_tiers(tariff.tiers), f"{grid.currency}{tariff.fixed_cents / 100:.2f} a {each}, tax {tariff.tax_frac * 100:g} %"),
-    ]  # fmt: skip
+        BriefRow(
+            "Metering", METERING[grid.metering], f"export paid {grid.export_cents_per_kwh:g} ct/kWh"
+        ),
+        BriefRow(
+            "Tariff, ct/kWh",
+            write_tiers(tariff.tiers),
+            f"{grid.currency}{tariff.fixed_cents / 100:.2f} a {each}, tax {tariff.tax_frac * 100:g} %",
+        ),
+    ]
     if rebate is not None:
         size = kw(rebate.most_dc_kw)
         ratio = (

@@ -188,7 +188,9 @@ def _doubts(job: Job, usage: Usage | None) -> tuple[str, ...]:
             "The old array was built in the year of the first bill: it is taken as new then"
         )
     if any(isinstance(x, HeatPumpLoad) for x in job.brief.loads):
-        found.append("Heat is spread by the stand-in climate's mean temperatures; heats of fuels are from memory")  # fmt: skip
+        found.append(
+            "Heat is spread by the stand-in climate's mean temperatures; heats of fuels are from memory"
+        )
     return tuple(found)
 
 

@@ -392,4 +392,4 @@ def describe_edit(edit: edits.Edit) -> str:
         case edits.ToggleModules():
             return f"toggle {len(edit.module_ids)} module(s)"
         case _:
-            return edit.kind.replace("-", " ")
+            return f"{edit.kind.replace('-', ' ')} {getattr(edit, 'typed', '')}".strip()

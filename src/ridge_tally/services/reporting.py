@@ -7,6 +7,7 @@ from ridge_tally.core.sheets.working_lines import WorkingLines, value_and_limit,
 from ridge_tally.core.survey.outline import PlanePoint, area_m2, corners_m
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.rules.array import footprint_of, misplaced
+from ridge_tally.rules.brief import roofs_left_free
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.strings import cold_limit, string_limits
@@ -47,7 +48,7 @@ class TrackerView:
 
 @dataclass(frozen=True, slots=True)
 class PlaneView:
-    """A plane as drawn: its corners, its area, and what no longer fits on it."""
+    """A plane as drawn: its corners, its area, what no longer fits on it, why it is to stay free."""
 
     plane_id: PlaneId
     corners: tuple[PlanePoint, ...]
@@ -55,6 +56,7 @@ class PlaneView:
     misplaced: tuple[str, ...]
     module_width_m: float
     module_height_m: float
+    note: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -155,6 +157,7 @@ def _trackers(design: Design, checks: tuple[Check, ...]) -> tuple[TrackerView, .
 def _planes(design: Design) -> tuple[PlaneView, ...]:
     views = []
     arrays = {a.plane_id: a for a in design.option.arrays}
+    free = roofs_left_free(design.job)
     for plane in design.job.survey.planes:
         corners = corners_m(plane.outline)
         array = arrays.get(plane.id)
@@ -167,6 +170,7 @@ def _planes(design: Design) -> tuple[PlaneView, ...]:
                 misplaced=misplaced(design, array) if array else (),
                 module_width_m=footprint.width_m if footprint else 0.0,
                 module_height_m=footprint.height_m if footprint else 0.0,
+                note=f"{plane.name}: {free[plane.id]}" if plane.id in free else "",
             )
         )
     return tuple(views)

@@ -2,7 +2,13 @@
 
 from itertools import groupby
 
-from ridge_tally.core.job.document import OptionId, inverter_sheet_of, module_sheet_of, option_of
+from ridge_tally.core.job.document import (
+    Job,
+    OptionId,
+    inverter_sheet_of,
+    module_sheet_of,
+    option_of,
+)
 from ridge_tally.core.sheets.plan_drawing import plan_svg
 from ridge_tally.core.units import format_length
 from ridge_tally.core.working import LimitKind, Verdict
@@ -55,6 +61,7 @@ def _content(
             inverter.name,
             f"{report.p_dc_w / 1000:.2f} kW DC on {report.p_ac_w / 1000:.2f} kW AC, "
             f"ratio {report.dc_ac_ratio:.2f}",
+            *already_there(job),
         ),
         strings=tuple(
             StringRow(s.tag, s.tracker_number, len(s.module_ids), "serpentine from the ridge")
@@ -65,6 +72,22 @@ def _content(
         doubts=year.doubts if year else (),
         stand_in_weather=year.stand_in_weather if year else False,
     )
+
+
+def already_there(job: Job) -> tuple[str, ...]:
+    """Return what stands before the job begins, a line each."""
+    already = job.brief.already
+    names = {p.id: p.name for p in job.survey.planes}
+    lines = [
+        f"Already there: {a.name} of {a.built_year}, {a.p_dc_kw:g} kW DC, {a.p_ac_kw:g} kW AC"
+        + (f" on {', '.join(names[p] for p in a.plane_ids)}" if a.plane_ids else "")
+        for a in already.arrays
+    ]
+    if already.battery_kwh is not None:
+        lines.append(f"Already there: battery, {already.battery_kwh:g} kWh")
+    if already.generator_kw is not None:
+        lines.append(f"Already there: generator, {already.generator_kw:g} kW")
+    return tuple(lines)
 
 
 def _rows(views: tuple[CheckView, ...]) -> tuple[CheckRow, ...]:

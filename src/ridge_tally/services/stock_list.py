@@ -36,7 +36,9 @@ def read_stock(text: str, file: str, shelf: Shelf) -> tuple[StockItem, ...]:
         try:
             items.append(_stock_item(row, shelf))
         except RidgeTallyError as error:
-            raise FormatError(file, f"line {number}", str(error).rstrip("."), "Nothing was taken over.") from None  # fmt: skip
+            raise FormatError(
+                file, f"line {number}", str(error).rstrip("."), "Nothing was taken over."
+            ) from None
     return tuple(items)
 
 

@@ -18,6 +18,7 @@ from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.core.sky.weather_year import month_of
 from ridge_tally.core.working import Given, LimitKind
 from ridge_tally.rules import tables
+from ridge_tally.rules.brief import roofs_left_free
 from ridge_tally.rules.ceilings import Figures, TargetCount, ceilings, target_count
 from ridge_tally.rules.design import Design
 from ridge_tally.services.blank_job import is_unmeasured
@@ -52,7 +53,10 @@ class SumView:
 
 @dataclass(frozen=True, slots=True)
 class CeilingView:
-    """A ceiling with its sum; ``modules`` is ``None`` when ``reason`` says what is missing."""
+    """A ceiling with its sum; ``modules`` is ``None`` when ``reason`` says what is missing.
+
+    ``passed`` when the design itself has more modules than an exact ceiling.
+    """
 
     kind: CeilingKind
     title: str
@@ -63,6 +67,7 @@ class CeilingView:
     source: str
     source_status: str
     reason: str
+    passed: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -175,7 +180,7 @@ def target_report(workspace: Workspace, job: Job, option: Option) -> TargetRepor
         modules_now=now,
         energy_kwh=energy,
         against_need_frac=energy / need_kwh if energy is not None and need_kwh else None,
-        ceilings=tuple(_ceiling_view(c) for c in found),
+        ceilings=tuple(_ceiling_view(c, now) for c in found),
         binding=lowest.kind if lowest else None,
         spare=spare,
         told=_told(count, lowest, spare),
@@ -246,8 +251,7 @@ def _guess(workspace: Workspace, job: Job, plane: RoofPlane) -> tuple[float, ...
 
 
 def _free_planes(job: Job) -> tuple[RoofPlane, ...]:
-    taken = {p for a in job.brief.already.arrays for p in a.plane_ids}
-    taken.update(job.brief.wishes.no_go_planes)
+    taken = roofs_left_free(job)
     return tuple(p for p in job.survey.planes if p.id not in taken)
 
 
@@ -286,7 +290,7 @@ def _sum_view(formula: str, givens: tuple[Given, ...]) -> SumView:
     return SumView(symbols, numbers, givens)
 
 
-def _ceiling_view(item: Ceiling) -> CeilingView:
+def _ceiling_view(item: Ceiling, now: int) -> CeilingView:
     return CeilingView(
         kind=item.kind,
         title=item.title,
@@ -297,6 +301,7 @@ def _ceiling_view(item: Ceiling) -> CeilingView:
         source=item.source.document,
         source_status=item.source.status.value,
         reason=item.reason,
+        passed=item.exact and item.modules is not None and now > item.modules,
     )
 
 

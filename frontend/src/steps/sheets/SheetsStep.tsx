@@ -5,6 +5,7 @@ import { ModuleShape } from '@/drawing/ModuleShape';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob } from '@/plan/JobContext';
 import { sceneOf } from '@/plan/scene';
+import { alike } from '@/tally/parts/alike';
 import { Toolbar } from '@/ui/Card';
 import { figure, yearlyKwh } from '@/units/format';
 
@@ -90,6 +91,11 @@ export default function SheetsStep() {
                 {figure(report.p_dc_w / 1000, 2)} kW DC on {figure(report.p_ac_w / 1000, 2)} kW AC,
                 ratio {figure(report.dc_ac_ratio, 2)}
               </p>
+              {job.brief.already.arrays.map((a) => (
+                <p key={a.id}>
+                  Already there: {a.name} of {a.built_year}, {figure(a.p_dc_kw, 2)} kW DC
+                </p>
+              ))}
               <h3 className="mt-2 font-semibold">Year</h3>
               {year.data && !behind ? (
                 <>
@@ -136,13 +142,13 @@ export default function SheetsStep() {
             {off.length === 0 ? 'all hold.' : `${off.length} do not hold or are not checked.`}
           </p>
           <ul className="mb-3 columns-2 gap-6 text-xs">
-            {report.checks.map((v) => (
+            {alike(report.checks).map(({ view: v, subjects }) => (
               <li
                 key={v.key}
                 className={`flex justify-between gap-2 border-b border-rule py-0.5 ${v.check.verdict === 'kept' ? '' : v.check.kind === 'stop' && v.check.verdict === 'broken' ? 'font-semibold text-stop' : 'font-semibold text-warn'}`}
               >
                 <span>
-                  {v.check.title}, {v.check.subject}
+                  {v.check.title}, {subjects}
                 </span>
                 <span className="font-figure">
                   {v.check.verdict === 'kept' && v.check.margin_frac === null

@@ -11,7 +11,8 @@ interface LimitRowProps {
   onToggle: () => void;
 }
 
-const KIND = { stop: 'Stop', outside: 'Outside', costs: 'Costs', note: 'Note' } as const;
+/** The four kinds in words. */
+export const KIND = { stop: 'Stop', outside: 'Outside', costs: 'Costs', note: 'Note' } as const;
 
 /** How a check looks: by verdict and kind, in words and shape as well as colour. */
 export function toneOf({ check }: CheckView): 'good' | 'stop' | 'look' | 'quiet' {

@@ -3,7 +3,9 @@ import { useState } from 'react';
 import type { TargetReport } from '@/api/client';
 import { useTarget } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
+import { Mark } from '@/ui/Mark';
 import { figure, yearlyKwh } from '@/units/format';
+import { KIND } from './LimitRow';
 import { Row } from './Row';
 import { SumLines } from './SumLines';
 
@@ -65,6 +67,14 @@ function Told({ target }: { target: TargetReport }) {
           )}
         </div>
       )}
+      {target.ceilings
+        .filter((c) => c.passed)
+        .map((c) => (
+          <p key={c.title} className="flex items-center gap-1.5 py-[3px] text-xs text-warn">
+            <Mark shape="triangle" />
+            {`${KIND[c.limit_kind]}: ${target.modules_now} modules pass the ${c.title.toLowerCase()} at ${c.modules}`}
+          </p>
+        ))}
       {!target.yield_simulated && (
         <p className="text-xs text-ink-2">
           With {figure(target.yield_kwh_per_kw)} kWh/kW, {target.yield_origin}.

@@ -23,7 +23,8 @@ class Ceiling:
     """The most modules that one limit leaves room for.
 
     ``value`` is the sum of ``formula`` before it is cut to whole modules; ``modules`` is
-    ``None`` when a number is missing, and ``reason`` says which.
+    ``None`` when a number is missing, and ``reason`` says which.  ``exact`` is not set where
+    a limit on AC power was turned into modules by a DC:AC ratio that is only taken.
     """
 
     kind: CeilingKind
@@ -34,6 +35,7 @@ class Ceiling:
     value: Given
     modules: int | None
     source: Source
+    exact: bool
     reason: str = ""
 
 
@@ -55,6 +57,8 @@ def ceiling(
     givens: tuple[Given, ...],
     value: float | None,
     source: Source,
+    *,
+    exact: bool = True,
 ) -> Ceiling:
     """Return a ceiling cut to whole modules; without a value it says what is missing."""
     missing = [g.label for g in givens if g.value is None]
@@ -67,6 +71,7 @@ def ceiling(
         value=Given("n_most", title, value, "modules", "formula"),
         modules=None if value is None else modules_within(value),
         source=source,
+        exact=exact,
         reason=f"{' and '.join(missing)} not given" if missing else "",
     )
 
