@@ -12,6 +12,7 @@ const scene = {
   stripsM: [0, 0, 0, 0] as [number, number, number, number],
   azimuthDeg: 180,
   obstructions: [],
+  note: '',
 };
 
 const alternative = {
