@@ -63,6 +63,12 @@ class Given:
     origin: str
 
 
+def number_of(given: Given) -> float:
+    """Return the number of a given that is always there, such as a datasheet's power."""
+    assert given.value is not None, given.label
+    return given.value
+
+
 @dataclass(frozen=True, slots=True)
 class Fix:
     """One way out that can be applied from the working."""

@@ -12,16 +12,16 @@ from ridge_tally.core.brief.target import (
 from ridge_tally.core.job.brief import TargetKind
 from ridge_tally.core.job.document import CodePack
 from ridge_tally.core.job.grid import GridRules, SizeCapKind
-from ridge_tally.core.working import Given, LimitKind, Source, SourceStatus
+from ridge_tally.core.working import Given, LimitKind, Source, SourceStatus, number_of
 from ridge_tally.rules import tables
-from ridge_tally.rules.brief import (
+from ridge_tally.rules.design import Design
+from ridge_tally.rules.grid import (
     ac_kw,
     existing_ac,
     existing_dc,
     grid_source,
     service_volts,
 )
-from ridge_tally.rules.design import Design
 
 PRICE = Source("budget and first installed price", "", SourceStatus.BRIEF)
 ROOF = Source("proven fill of this survey", "", SourceStatus.GEOMETRY)
@@ -113,7 +113,9 @@ def _grid_ceilings(design: Design, grid: GridRules, figures: Figures) -> list[Ce
     elif cap.kind is SizeCapKind.DC_KW:
         old, p_max = existing_dc(design), _p_max(design)
         given = Given("cap", "size cap, DC", cap.value, "kW", "grid rules")
-        value = None if cap.value is None else (cap.value - _of(old)) * 1000 / _of(p_max)
+        value = (
+            None if cap.value is None else (cap.value - number_of(old)) * 1000 / number_of(p_max)
+        )
         found.append(
             ceiling(
                 CeilingKind.SIZE_CAP,
@@ -145,7 +147,7 @@ def _share_of_use(design: Design, share: float | None, figures: Figures, source:
     givens = (Given("share", "share of past use", share, "", "grid rules"), use, old, yield_, p_max)
     value = None
     if share is not None and use.value is not None and yield_.value and old.value is not None:
-        value = (share * use.value - old.value) * 1000 / (yield_.value * _of(p_max))
+        value = (share * use.value - old.value) * 1000 / (yield_.value * number_of(p_max))
     return ceiling(
         CeilingKind.SIZE_CAP,
         "Size cap",
@@ -161,7 +163,7 @@ def _by_ac(design: Design, kind: CeilingKind, title: str, cap: Given, source: So
     old, ratio, p_max = existing_ac(design), _ratio(design), _p_max(design)
     value = None
     if cap.value is not None:
-        value = (cap.value - _of(old)) * _of(ratio) * 1000 / _of(p_max)
+        value = (cap.value - number_of(old)) * number_of(ratio) * 1000 / number_of(p_max)
     return ceiling(
         kind,
         title,
@@ -180,7 +182,7 @@ def _rebate(design: Design, grid: GridRules, source: Source) -> list[Ceiling]:
     if rebate.most_dc_kw is not None:
         old = existing_dc(design)
         cap = Given("cap", "rebate pays up to", rebate.most_dc_kw, "kW", "grid rules")
-        value = (rebate.most_dc_kw - _of(old)) * 1000 / _of(p_max)
+        value = (rebate.most_dc_kw - number_of(old)) * 1000 / number_of(p_max)
         found.append(
             ceiling(
                 CeilingKind.REBATE,
@@ -195,7 +197,7 @@ def _rebate(design: Design, grid: GridRules, source: Source) -> list[Ceiling]:
     if rebate.most_dc_ac_ratio is not None:
         p_ac = ac_kw(design)
         ratio = Given("r", "rebate pays up to DC:AC", rebate.most_dc_ac_ratio, "", "grid rules")
-        value = _of(p_ac) * 1000 * rebate.most_dc_ac_ratio / _of(p_max)
+        value = number_of(p_ac) * 1000 * rebate.most_dc_ac_ratio / number_of(p_max)
         found.append(
             ceiling(
                 CeilingKind.REBATE,
@@ -228,8 +230,8 @@ def _busbar(design: Design) -> Ceiling:
     )
     value = None
     if main is not None and bar is not None:
-        room_kw = (share * bar - main) / factor * _of(volts) / 1000 - _of(old)
-        value = room_kw * _of(ratio) * 1000 / _of(p_max)
+        room_kw = (share * bar - main) / factor * number_of(volts) / 1000 - number_of(old)
+        value = room_kw * number_of(ratio) * 1000 / number_of(p_max)
     return ceiling(
         CeilingKind.BUSBAR,
         "Busbar",
@@ -240,11 +242,6 @@ def _busbar(design: Design) -> Ceiling:
         table.source,
         exact=False,
     )
-
-
-def _of(given: Given) -> float:
-    assert given.value is not None
-    return given.value
 
 
 @dataclass(frozen=True, slots=True)
@@ -289,7 +286,7 @@ def target_count(
             return TargetCount(None, None, "", (), None, reason)
         lowest = min(known, key=lambda c: c.value.value or 0.0)
         count = modules_within(lowest.value.value or 0.0)
-        energy = None if yield_.value is None else count * _of(p_max) / 1000 * yield_.value
+        energy = None if yield_.value is None else count * number_of(p_max) / 1000 * yield_.value
         return TargetCount(energy, count, lowest.formula, lowest.givens, lowest.value.value, "")
     share = Given(
         "share",
@@ -303,6 +300,6 @@ def target_count(
     missing = [g.label for g in givens if not g.value]
     if missing:
         return TargetCount(None, None, formula, givens, None, f"{' and '.join(missing)} not given")
-    energy = _of(share) * _of(need)
-    value = energy * 1000 / (_of(yield_) * _of(p_max))
+    energy = number_of(share) * number_of(need)
+    value = energy * 1000 / (number_of(yield_) * number_of(p_max))
     return TargetCount(energy, modules_reaching(value), formula, givens, value, "")

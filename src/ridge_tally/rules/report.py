@@ -2,10 +2,11 @@
 
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.rules.array import array_checks
-from ridge_tally.rules.brief import brief_checks
 from ridge_tally.rules.design import Design
+from ridge_tally.rules.grid import grid_checks
 from ridge_tally.rules.loading import loading_checks
 from ridge_tally.rules.strings import string_checks
+from ridge_tally.rules.wishes import wish_checks
 
 KINDS = (LimitKind.STOP, LimitKind.OUTSIDE, LimitKind.COSTS, LimitKind.NOTE)
 
@@ -16,7 +17,8 @@ def all_checks(design: Design) -> tuple[Check, ...]:
         *string_checks(design),
         *array_checks(design),
         *loading_checks(design),
-        *brief_checks(design),
+        *grid_checks(design),
+        *wish_checks(design),
     )
     return tuple(sorted(found, key=_place))
 

@@ -7,10 +7,10 @@ from ridge_tally.core.sheets.working_lines import WorkingLines, value_and_limit,
 from ridge_tally.core.survey.outline import PlanePoint, area_m2, corners_m
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.rules.array import footprint_of, misplaced
-from ridge_tally.rules.brief import roofs_left_free
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.strings import cold_limit, string_limits
+from ridge_tally.rules.wishes import roofs_left_free
 from ridge_tally.services.briefing import ToBuy, to_buy
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.step_state import StepState

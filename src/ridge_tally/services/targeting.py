@@ -18,9 +18,9 @@ from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.core.sky.weather_year import month_of
 from ridge_tally.core.working import Given, LimitKind
 from ridge_tally.rules import tables
-from ridge_tally.rules.brief import roofs_left_free
 from ridge_tally.rules.ceilings import Figures, TargetCount, ceilings, target_count
 from ridge_tally.rules.design import Design
+from ridge_tally.rules.wishes import roofs_left_free
 from ridge_tally.services.blank_job import is_unmeasured
 from ridge_tally.services.briefing import BriefReport, bills_include_old_array, brief_report
 from ridge_tally.services.editing import design_for

@@ -8,18 +8,24 @@ from ridge_tally.core.job import edits
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.grid import RouteKind
 from ridge_tally.core.working import Check, LimitKind, Verdict
-from ridge_tally.rules.brief import brief_checks
+from ridge_tally.rules.grid import grid_checks
 from ridge_tally.rules.strings import string_checks
+from ridge_tally.rules.wishes import wish_checks
 from ridge_tally.services.editing import apply_edit, design_for
 
 GRID, WISH = brief.GridField, brief.WishFlag
+
+
+def both(job: Job) -> tuple[Check, ...]:
+    design = design_for(job, option_a(job))
+    return (*grid_checks(design), *wish_checks(design))
 
 
 def checks(*changes: edits.Edit) -> dict[str, Check]:
     job: Job = SAMPLE
     for change in changes:
         job = apply_edit(job, change, SHELF)
-    return {c.rule_id: c for c in brief_checks(design_for(job, option_a(job)))}
+    return {c.rule_id: c for c in both(job)}
 
 
 @pytest.mark.parametrize(
@@ -93,7 +99,7 @@ def test_nothing_is_checked_before_modules_are_placed() -> None:
 
 def test_a_roof_to_stay_free_offers_to_take_the_modules_off() -> None:
     job = apply_edit(SAMPLE, brief.SetNoGo("south", on=True), SHELF)
-    found = {c.rule_id: c for c in brief_checks(design_for(job, option_a(job)))}
+    found = {c.rule_id: c for c in both(job)}
     fix = found["wish.roof-left-free"].fixes[0]
     cleared = apply_edit(job, fix.edit, SHELF)
     assert not any(m.present for m in option_a(cleared).arrays[0].modules)

@@ -1,0 +1,163 @@
+"""Wishes of the household: honoured, or refused aloud."""
+
+from ridge_tally.core.job.document import Job, PlaneArray, plane_of, present_ids
+from ridge_tally.core.job.edits import ToggleModules
+from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.survey.outline import corners_m
+from ridge_tally.core.working import (
+    Check,
+    Fix,
+    Given,
+    LimitKind,
+    Source,
+    SourceStatus,
+    check,
+    number_of,
+)
+from ridge_tally.rules.design import Design
+
+WISH = Source("wish of the household", "", SourceStatus.BRIEF)
+# Half a module gap: closer than this two modules mirror each other for the eye.
+MIRROR_M = 0.05
+
+
+def roofs_left_free(job: Job) -> dict[PlaneId, str]:
+    """Return the planes no module may go on, with why: taken by an old array, or a wish."""
+    taken = {p: f"taken by {a.name}" for a in job.brief.already.arrays for p in a.plane_ids}
+    return taken | dict.fromkeys(job.brief.wishes.no_go_planes, "to stay free")
+
+
+def wish_checks(design: Design) -> tuple[Check, ...]:
+    """Return a check for each wish; none before modules are placed."""
+    if not present_ids(design.option):
+        return ()
+    wishes, option = design.job.brief.wishes, design.option
+    found: list[Check] = []
+    by_plane = {a.plane_id: a for a in option.arrays}
+    for plane_id, why in roofs_left_free(design.job).items():
+        found.append(_roof_left_free(design, plane_id, why, by_plane.get(plane_id)))
+    if wishes.growth_modules:
+        found.append(_growth(design, wishes.growth_modules))
+    if wishes.symmetric:
+        found += [_symmetry(design, a) for a in option.arrays if any(m.present for m in a.modules)]
+    if wishes.all_black:
+        found.append(_yes("wish.all-black", "All black", "module", design.module.all_black))
+    if wishes.battery_later:
+        ready = design.inverter.battery_ready
+        found.append(_yes("wish.battery", "Battery later", "inverter", ready))
+    if wishes.backup:
+        ready = design.inverter.backup_ready
+        found.append(_yes("wish.backup", "Backup", "inverter", ready))
+    return tuple(found)
+
+
+def _count_check(
+    rule_id: str,
+    title: str,
+    subject: str,
+    label: str,
+    count: int,
+    kind: LimitKind,
+    fixes: tuple[Fix, ...] = (),
+) -> Check:
+    return check(
+        rule_id=rule_id,
+        title=title,
+        subject=subject,
+        kind=kind,
+        formula="n_off",
+        givens=(Given("n_off", label, float(count), "", "this design"),),
+        value=float(count),
+        symbol="n_off",
+        unit="modules",
+        relation="<=",
+        limit=Given("none", "allowed", 0.0, "modules", "brief"),
+        source=WISH,
+        graded=False,
+        fixes=fixes,
+    )
+
+
+def _roof_left_free(design: Design, plane_id: str, why: str, array: PlaneArray | None) -> Check:
+    plane = next(p for p in design.job.survey.planes if p.id == plane_id)
+    present = tuple(m.id for m in array.modules if m.present) if array else ()
+    return _count_check(
+        "wish.roof-left-free",
+        "Roof left free",
+        f"{plane.name}, {why}",
+        "modules on it",
+        len(present),
+        LimitKind.OUTSIDE,
+        (Fix("Take them off", ToggleModules(design.option.id, present)),),
+    )
+
+
+def _growth(design: Design, growth: int) -> Check:
+    """The inverter's maker must stand behind the modules to come as well."""
+    n = Given("n", "modules", float(len(present_ids(design.option))), "", "this design")
+    p_max = design.module.p_max_w
+    return check(
+        rule_id="wish.growth",
+        title="Room to grow",
+        subject="inverter",
+        kind=LimitKind.NOTE,
+        formula="(n + n_grow) * p_max",
+        givens=(
+            n,
+            Given("n_grow", "modules to come", float(growth), "", "wish of the household"),
+            Given("p_max", "Pmax", p_max, "W", "module datasheet"),
+        ),
+        value=(number_of(n) + growth) * p_max,
+        symbol="p_dc",
+        unit="W",
+        relation="<=",
+        limit=Given(
+            "p_dc_max", "maker's DC limit", design.inverter.p_dc_max_w, "W", "inverter datasheet"
+        ),
+        source=WISH,
+    )
+
+
+def _symmetry(design: Design, array: PlaneArray) -> Check:
+    """Count the modules without a mirror image across the middle of the eave."""
+    plane = plane_of(design.job, array.plane_id)
+    eave = corners_m(plane.outline)
+    middle = float(eave[0][0] + eave[1][0]) / 2
+    width = design.module.short_m if array.orientation == "P" else design.module.long_m
+    places = [(m.x_m + width / 2 - middle, m.y_m) for m in array.modules if m.present]
+    lone = sum(
+        not any(
+            abs(x + other_x) < MIRROR_M and abs(y - other_y) < MIRROR_M
+            for other_x, other_y in places
+        )
+        for x, y in places
+    )
+    return _count_check(
+        "wish.symmetric",
+        "Symmetric",
+        plane.name,
+        "modules without a mirror image",
+        lone,
+        LimitKind.NOTE,
+    )
+
+
+def _yes(rule_id: str, title: str, subject: str, answer: bool | None) -> Check:
+    """A wish the datasheet grants, denies, or says nothing about."""
+    value = None if answer is None else float(answer)
+    return check(
+        rule_id=rule_id,
+        title=title,
+        subject=subject,
+        kind=LimitKind.NOTE,
+        formula="yes",
+        givens=(Given("yes", "datasheet says", value, "", "datasheet"),),
+        value=value,
+        symbol="yes",
+        unit="",
+        relation=">=",
+        limit=Given("wished", "wished", 1.0, "", "brief"),
+        source=WISH,
+        graded=False,
+        reason="Not checked: the datasheet does not say.",
+    )
