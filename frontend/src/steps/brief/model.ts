@@ -16,6 +16,9 @@ export function money(cents: number | null, currency = ''): string {
 
 export const percent = (frac: number) => `${figure(frac * 100, 1).replace(/\.0$/, '')} %`;
 
-/** A number without a false trailing zero. */
-export const plain = (value: number | null, places = 2) =>
-  value === null ? '' : figure(value, places).replace(/\.?0+$/, '');
+/** A number without false zeros behind its point; nothing for nothing. */
+export function plain(value: number | null, places = 2): string {
+  if (value === null) return '';
+  const text = figure(value, places);
+  return text.includes('.') ? text.replace(/\.?0+$/, '') : text;
+}

@@ -4,6 +4,7 @@ import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { BillCell } from './BillCell';
+import { Understood } from './Understood';
 
 type Field = Schemas['BillField'];
 const COLUMNS: { field: Field; title: string; width: number }[] = [
@@ -113,29 +114,5 @@ export function BillsTable() {
         })}
       </tbody>
     </table>
-  );
-}
-
-function Understood({ reading }: { reading: Schemas['ReadBill'] | undefined }) {
-  if (!reading) return null;
-  if (reading.problem) {
-    return (
-      <span role="alert" className="block pt-[3px] text-xs text-stop">
-        {reading.problem}
-      </span>
-    );
-  }
-  if (reading.energy_kwh === null) {
-    return (
-      <span className="pt-[3px] text-xs text-ink-2">{reading.days} days, kWh to be typed</span>
-    );
-  }
-  const perDay = reading.energy_kwh / Math.max(1, reading.days);
-  const told = `${reading.days} days, ${perDay.toFixed(1)} kWh a day`;
-  return (
-    <span className={`pt-[3px] text-xs ${reading.warning ? 'text-warn' : 'text-ink-2'}`}>
-      {reading.from_cost ? `${Math.round(reading.energy_kwh)} kWh from the money; ` : ''}
-      {reading.warning || told}
-    </span>
   );
 }

@@ -1,0 +1,26 @@
+import { describe, expect, test } from 'vitest';
+import { money, percent, plain } from './model';
+
+describe('figures of the brief', () => {
+  test.each([
+    [11820, '', '118.20'],
+    [3600000, '$', '$36 000'],
+    [38, '€', '€0.38'],
+    [0, '', '0.00'],
+    [null, '$', ''],
+  ])('%s cents', (cents, currency, text) => expect(money(cents, currency)).toBe(text));
+
+  test.each([
+    [1.2, '120 %'],
+    [0.265, '26.5 %'],
+    [0, '0 %'],
+  ])('%s as a share', (frac, text) => expect(percent(frac)).toBe(text));
+
+  test.each([
+    [3.68, 2, '3.68'],
+    [5, 2, '5'],
+    [1450, 0, '1 450'],
+    [100, 0, '100'],
+    [null, 2, ''],
+  ])('%s without false zeros', (value, places, text) => expect(plain(value, places)).toBe(text));
+});
