@@ -62,3 +62,16 @@ test('a save that lost to another tab gives the field back to the newest value',
   await waitFor(() => expect(field.value).toBe('12.19'));
   expect(screen.queryByRole('alert')).toBeNull();
 });
+
+test('an answer that comes while the field is entered waits until it is left', async () => {
+  const commit = vi.fn().mockResolvedValue(null);
+  const of = (value: string) => <TypedField label="Eave" value={value} commit={commit} />;
+  const { rerender } = render(of('12.19'));
+  const field = screen.getByLabelText<HTMLInputElement>('Eave');
+  fireEvent.focus(field);
+  rerender(of('12.29'));
+  expect(field.value).toBe('12.19');
+  fireEvent.blur(field);
+  await waitFor(() => expect(field.value).toBe('12.29'));
+  expect(commit).not.toHaveBeenCalled();
+});

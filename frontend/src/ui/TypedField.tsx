@@ -35,15 +35,19 @@ export function TypedField({
   tall = false,
 }: TypedFieldProps) {
   const [draft, setDraft] = useState<string | null>(null);
+  // What stood here when the field was entered: an answer that comes late must not slip under
+  // the cursor.
+  const [held, setHeld] = useState<string | null>(null);
   const [refusal, setRefusal] = useState('');
   const id = useId();
 
   const restore = () => {
     setDraft(null);
+    setHeld(null);
     setRefusal('');
   };
   const finish = async () => {
-    if (draft === null || draft === value) return restore();
+    if (draft === null || draft === (held ?? value)) return restore();
     try {
       await commit(draft);
       restore();
@@ -63,7 +67,7 @@ export function TypedField({
       </label>
       <Box
         id={id}
-        value={draft ?? value}
+        value={draft ?? held ?? value}
         placeholder={placeholder}
         autoComplete="off"
         spellCheck={false}
@@ -74,7 +78,10 @@ export function TypedField({
           setDraft(event.target.value);
           setRefusal('');
         }}
-        onFocus={(event: FocusEvent<Typed>) => event.target.select()}
+        onFocus={(event: FocusEvent<Typed>) => {
+          setHeld(value);
+          event.target.select();
+        }}
         // What was refused stays to be put right; only Enter tries the same text again.
         onBlur={() => void (refusal || finish())}
         onKeyDown={(event: KeyboardEvent) => {

@@ -16,8 +16,10 @@ interface BillCellProps {
 export function BillCell(props: BillCellProps) {
   const { name, label, value, width, figures, faulty, commit, onKeyDown, onPaste } = props;
   const [draft, setDraft] = useState<string | null>(null);
+  // As it stood on entering: a late answer must not slip under the cursor.
+  const [held, setHeld] = useState<string | null>(null);
   const finish = async () => {
-    if (draft !== null && draft !== value) {
+    if (draft !== null && draft !== (held ?? value)) {
       try {
         await commit(draft);
       } catch {
@@ -26,19 +28,23 @@ export function BillCell(props: BillCellProps) {
       }
     }
     setDraft(null);
+    setHeld(null);
   };
   return (
     <input
       data-cell={name}
       aria-label={label}
       aria-invalid={faulty}
-      value={draft ?? value}
+      value={draft ?? held ?? value}
       autoComplete="off"
       spellCheck={false}
       style={{ width }}
       className={`h-6 rounded-sm border bg-sheet px-1.5 font-figure text-sm ${figures ? 'text-right' : ''} ${faulty ? 'border-stop' : draft !== null ? 'border-copper' : 'border-rule'}`}
       onChange={(event) => setDraft(event.target.value)}
-      onFocus={(event) => event.target.select()}
+      onFocus={(event) => {
+        setHeld(value);
+        event.target.select();
+      }}
       onBlur={() => void finish()}
       onPaste={onPaste}
       onKeyDown={(event) => {
