@@ -37,6 +37,7 @@ def test_a_place_and_twelve_bills_give_a_target_with_its_ceiling_in_every_step(p
     section(page, "Bills")
     page.get_by_label("First day of twelve months").fill("1 Nov 2025")
     page.get_by_role("button", name="Twelve months from").click()
+    expect(page.get_by_label("From, bill 12")).to_have_value("2026-10-01")
     first = page.get_by_label("kWh, bill 1", exact=True)
     first.click()
     for row, kwh in enumerate(KWH, start=1):
@@ -117,6 +118,20 @@ def test_bad_bills_are_told_at_their_row_and_nothing_is_lost(page: Page, job: st
     page.keyboard.press("Control+z")
     page.keyboard.press("Control+z")
     expect(row.get_by_role("alert")).to_have_count(0)
+
+
+def test_bills_typed_row_by_row_keep_the_cursor_where_it_is(page: Page, job: str) -> None:
+    page.goto(f"{job}/a/brief")
+    page.get_by_role("button", name="Take all away").click()
+    expect(page.get_by_label("From, bill 2")).to_have_count(0)
+    page.get_by_label("From, bill 1").click()
+    for cell in ("6 Nov 2025", "5 Dec 2025", "842", "118.20"):
+        page.keyboard.type(cell)
+        page.keyboard.press("Tab")
+    expect(page.get_by_label("Money, bill 1")).to_have_value("118.20")
+    expect(page.get_by_label("kWh, bill 1", exact=True)).to_have_value("842")
+    expect(page.get_by_text("30 days, 28.1 kWh a day")).to_be_visible()
+    expect(page.get_by_label("From, bill 2")).to_have_value("")
 
 
 def test_a_place_in_the_sea_is_refused_in_words(page: Page, job: str) -> None:

@@ -64,6 +64,19 @@ def test_a_cell_of_a_new_row_makes_the_row() -> None:
     assert brief_report(job).bills[0].problem == "The day is missing."
 
 
+def test_two_cells_of_a_row_that_was_not_answered_yet_are_of_one_row() -> None:
+    job = after(
+        brief.SetBill(None, BILL.FIRST_DAY, "2025-11-06", row=0),
+        brief.SetBill(None, BILL.LAST_DAY, "2025-12-05", row=0),
+        brief.SetBill(None, BILL.FIRST_DAY, "2025-12-06", row=1),
+        job=EMPTY,
+    )
+    assert [(r.first_day, r.last_day) for r in job.brief.bills] == [
+        ("2025-11-06", "2025-12-05"),
+        ("2025-12-06", ""),
+    ]
+
+
 def test_what_cannot_be_read_is_kept_as_typed() -> None:
     first = SAMPLE.brief.bills[0].id
     job = after(brief.SetBill(first, BILL.FIRST_DAY, "sixth of October"))

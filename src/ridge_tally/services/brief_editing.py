@@ -67,7 +67,10 @@ def apply_brief_edit(job: Job, edit: edits.BriefEdit, shelf: Shelf) -> Job:  # n
         case edits.LayOutBills():
             return _with(job, bills=bills_laid_out(job, edit.first_day))
         case edits.SetBill():
-            return _with(job, bills=bills_set(job, edit.bill_id, edit.field, (edit.typed,)))
+            at = edit.bill_id
+            if at is None and edit.row is not None and 0 <= edit.row < len(brief.bills):
+                at = brief.bills[edit.row].id
+            return _with(job, bills=bills_set(job, at, edit.field, (edit.typed,)))
         case edits.FillBillColumn():
             return _with(job, bills=bills_set(job, edit.bill_id, edit.field, edit.values))
         case edits.SwapBillColumns():

@@ -144,11 +144,16 @@ class LayOutBills:
 
 @dataclass(frozen=True, slots=True)
 class SetBill:
-    """One cell; ``bill_id`` of ``None`` starts a new row with it."""
+    """One cell.
+
+    Without a ``bill_id`` it is of the row at the place ``row``, and starts a new one where there
+    is none: two cells of a new row typed before the first is answered are of one row.
+    """
 
     bill_id: BillId | None
     field: BillField
     typed: str
+    row: int | None = None
     kind: Literal["set-bill"] = "set-bill"
 
 

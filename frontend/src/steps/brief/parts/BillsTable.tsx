@@ -64,7 +64,9 @@ export function BillsTable() {
         {shown.map((row, index) => {
           const reading = row ? readings.get(row.id) : undefined;
           return (
-            <tr key={row?.id ?? 'new'} className="align-top">
+            // By place, not by id: the empty row keeps the cursor when it becomes a bill.
+            // biome-ignore lint/suspicious/noArrayIndexKey: see above
+            <tr key={index} className="align-top">
               <td className="w-6 pt-[3px] pr-1.5 text-right text-xs text-ink-2">{index + 1}</td>
               {COLUMNS.map(({ field, title, width }) => (
                 <td key={field} className="pr-1 pb-[3px]">
@@ -76,7 +78,7 @@ export function BillsTable() {
                     figures={field === 'energy' || field === 'cost'}
                     faulty={reading?.problem_field === field}
                     commit={(typed) =>
-                      edit({ kind: 'set-bill', bill_id: row?.id ?? null, field, typed })
+                      edit({ kind: 'set-bill', bill_id: row?.id ?? null, field, typed, row: index })
                     }
                     onKeyDown={(event) => keys(event, index + 1, field)}
                     onPaste={(event) => paste(event, index, field)}
