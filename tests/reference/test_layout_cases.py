@@ -12,6 +12,7 @@ import pytest
 
 from ridge_tally.core.array.blockers import Ground
 from ridge_tally.core.array.fill import Footprint, fill_rows
+from ridge_tally.formats.outline_case import solve_outline_case
 
 CASE = json.loads((Path(__file__).parent / "data" / "gable_plain.json").read_text())
 
@@ -30,3 +31,17 @@ def test_plain_gable_count_is_the_proven_one(orientation: str) -> None:
     proven = CASE["results"]["independent"][orientation]
     assert len(fill.places_m) == proven["best"]
     assert fill.at_most == proven["upper"]
+
+
+@pytest.mark.parametrize("name", ["outline_rectangle", "outline_underdetermined"])
+def test_taped_outlines_come_out_as_published(name: str) -> None:
+    text = (Path(__file__).parent / "data" / f"{name}.json").read_text()
+    expected = json.loads(text)["expected"]
+    found = solve_outline_case(text, name)
+    assert found["status"] == expected["status"]
+    assert found["missing"] == expected.get("missing", 0)
+    if "vertices" in expected:
+        assert np.abs(np.array(found["vertices"]) - expected["vertices"]).max() < expected["tol"]
+        assert found["misclosure_m"] == pytest.approx(expected["traverse"]["misclosure"])
+        assert found["ratio"] == pytest.approx(expected["traverse"]["ratio"], abs=0.05)
+        assert (found["suspect"] is None) is expected["no_suspects"]

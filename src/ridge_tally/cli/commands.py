@@ -28,6 +28,7 @@ from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.document import OptionId, option_of
 from ridge_tally.core.sky.weather_year import hour_middles
 from ridge_tally.formats.job_file import job_file_schema
+from ridge_tally.formats.outline_case import solve_outline_case
 from ridge_tally.services import jobs
 from ridge_tally.services.brief_sheet import brief_sheet
 from ridge_tally.services.demo import juniper_bench
@@ -276,6 +277,38 @@ def brief(job_id: str, file: Path, option_id: str, data: Path) -> None:
     workspace = open_workspace(data)
     newest = jobs.open_job(workspace, JobId(job_id)).revision
     file.write_bytes(brief_sheet(workspace, JobId(job_id), newest, OptionId(option_id)))
+
+
+@main.command()
+@click.argument("case", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+@json_option
+@speaks
+def outline(case: Path, *, json_out: bool) -> None:
+    """Adjust an outline case file: corners, misclosure, the reading most likely wrong."""
+    answer = solve_outline_case(case.read_text("utf-8", errors="replace"), case.name)
+    click.echo(json.dumps(answer, indent=2) if json_out else _outline_text(answer))
+
+
+def _outline_text(answer: dict[str, Any]) -> str:
+    lines = []
+    if answer["missing"]:
+        count, corners = answer["missing"], " and ".join(map(str, answer["loose_vertices"]))
+        lines.append(f"{count} more reading(s) needed: corners {corners} can still move")
+        lines += [f"a diagonal from {a} to {b} would fix one" for a, b in answer["would_fix"]]
+    else:
+        lines += [f"corner {i}: {x:.3f} {y:.3f} m" for i, (x, y) in enumerate(answer["vertices"])]
+    if answer["misclosure_m"] is not None:
+        x, y = answer["misclosure_m"]
+        closes = f", 1:{answer['ratio']:.0f}" if answer["ratio"] is not None else ""
+        lines.append(f"misclosure {x * 1000:.0f} mm along, {y * 1000:.0f} mm up{closes}")
+    if answer["suspect"] is not None:
+        lines.append(
+            f"reading {answer['suspect']['index'] + 1} is most likely wrong"
+            + (f": it should read about {answer['predicted']:.2f} m" if answer["predicted"] else "")
+        )
+    elif answer["global_test"] == "rejected":
+        lines.append("these readings do not fit together: re-measure any side")
+    return "\n".join(lines)
 
 
 @main.command(name="export")

@@ -1,0 +1,408 @@
+"""Corners of an outline from tape readings: weighted least squares, and what the readings say.
+
+The first corner is the origin and the first edge lies along +x; the outline runs the way the
+sketch does.  Nothing is invented: where the readings leave corners loose, they are named.
+"""
+
+import math
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from itertools import combinations
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import least_squares
+from scipy.stats import chi2
+
+from ridge_tally.core.errors import BadGeometry, OutOfRange
+
+FloatArray = NDArray[np.float64]
+
+# Usual errors of a tape on a roof and of a corner drawn square; common practice, no source.
+TAPE_M, TAPE_SHARE = 0.005, 0.001
+SQUARE_DEG, LOCKED_SQUARE_DEG = 0.3, 0.02
+SUSPECT_AT = 3.29
+GLOBAL_LEVEL = 0.95
+STARTS = 8
+
+
+class ReadingKind(StrEnum):
+    """What was measured, or drawn as a fact."""
+
+    SIDE = "side"
+    DIAGONAL = "diagonal"
+    OFFSET = "offset"
+    RIGHT_ANGLE = "right_angle"
+    PARALLEL = "parallel"
+    ON_LINE = "on_line"
+
+
+LENGTHS = frozenset({ReadingKind.SIDE, ReadingKind.DIAGONAL, ReadingKind.OFFSET})
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """One reading.
+
+    ``at`` names what it joins: a side its edge; a diagonal its two corners; an offset, or a
+    corner on a line, the corner and the edge; a right angle its corner; parallels their two
+    edges.  Edge i runs from corner i to the next.  ``value_m`` is a length's reading.
+    """
+
+    kind: ReadingKind
+    at: tuple[int, ...]
+    value_m: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Traverse:
+    """How far the sides fail to close when walked along drawn headings."""
+
+    misclosure_m: tuple[float, float]
+    ratio: float
+
+
+@dataclass(frozen=True, slots=True)
+class Adjusted:
+    """The adjusted outline.
+
+    ``residuals_m`` hold adjusted less read for lengths, ``None`` for the rest.  ``sd_m`` are the
+    corners' standard deviations (larger axis).  ``missing`` readings are needed to fix the
+    ``loose`` corners; ``would_fix`` are diagonals that would.  ``suspect`` is the reading most
+    likely wrong and ``predicted_m`` what the others say it should have read.  ``global_test``
+    is ``None`` without redundancy.
+    """
+
+    corners_m: FloatArray
+    residuals_m: tuple[float | None, ...]
+    sd_m: tuple[float, ...]
+    redundancy: int
+    sigma0: float | None
+    global_test: bool | None
+    suspect: int | None
+    predicted_m: float | None
+    missing: int
+    loose: tuple[int, ...]
+    would_fix: tuple[tuple[int, int], ...]
+
+
+def reading_sd_m(value_m: float) -> float:
+    """Return a tape reading's standard deviation."""
+    return math.hypot(TAPE_M, TAPE_SHARE * value_m)
+
+
+def adjust_outline(
+    sketch: FloatArray, readings: tuple[Reading, ...], square_sd_deg: float = SQUARE_DEG
+) -> Adjusted:
+    """Return the outline that fits the readings best, and how far they can be trusted.
+
+    Parameters
+    ----------
+    sketch : (n, 2) float
+        Corners as drawn, any scale, in order round the outline; it gives the turning sense
+        and the starting point.
+    readings : tuple of Reading
+        Lengths in metres.
+    square_sd_deg : float
+        How far a corner drawn square, or edges drawn parallel, may be off.
+
+    Raises
+    ------
+    OutOfRange
+        A length of zero or less, or a corner or edge that is not there.
+    BadGeometry
+        A sketch of fewer than three corners or one that crosses itself, or readings that no
+        outline of the sketch's shape can meet.
+
+    Notes
+    -----
+    min sum((f(x) - l) / sd)^2 over the corners, datum as above.  Redundancy r = readings -
+    rank; sigma0 = sqrt(v'Pv / r), held against the two-sided 95 % limits of chi-square;
+    standardised residual w = v / (sd sqrt(local redundancy)), suspect above 3.29 (Baarda 1968,
+    from memory).  With r = 1 all tie and none is named.
+    """
+    _require_sound(sketch, readings)
+    problem = _Problem(sketch, readings, square_sd_deg)
+    solution = problem.solve()
+    jacobian = problem.jacobian(solution)
+    rank, null = _rank_and_null(jacobian)
+    corners = problem.corners(solution)
+    missing = jacobian.shape[1] - rank
+    loose = problem.moved_by(null)
+    scaled = problem.misfits(solution)
+    redundancy = len(readings) - rank
+    weighted = float(scaled @ scaled)
+    sigma0 = math.sqrt(weighted / redundancy) if redundancy else None
+    suspect = None if missing else _suspect(jacobian, scaled, redundancy)
+    return Adjusted(
+        corners_m=corners,
+        residuals_m=tuple(
+            float(v * sd) if r.kind in LENGTHS else None
+            for r, v, sd in zip(readings, scaled, problem.sds, strict=True)
+        ),
+        sd_m=problem.corner_sds(jacobian) if not missing else (),
+        redundancy=redundancy,
+        sigma0=sigma0,
+        global_test=_fits_together(weighted, redundancy),
+        suspect=suspect,
+        predicted_m=_predicted(sketch, readings, square_sd_deg, suspect),
+        missing=missing,
+        loose=loose,
+        would_fix=problem.fixing_diagonals(jacobian, corners, rank) if missing else (),
+    )
+
+
+def walk_traverse(side_m: tuple[float, ...], headings_deg: tuple[float, ...]) -> Traverse:
+    """Return the misclosure of sides walked along headings (degrees, anticlockwise from +x).
+
+    The ratio is the perimeter over the misclosure; infinite when it closes.
+    """
+    angles = np.radians(headings_deg)
+    lengths = np.asarray(side_m)
+    error = np.array([np.sum(lengths * np.cos(angles)), np.sum(lengths * np.sin(angles))])
+    size = float(np.hypot(*error))
+    ratio = float(lengths.sum()) / size if size > 1e-12 else math.inf
+    return Traverse((float(error[0]), float(error[1])), ratio)
+
+
+def _require_sound(sketch: FloatArray, readings: tuple[Reading, ...]) -> None:
+    count = len(sketch)
+    if count < 3:
+        raise BadGeometry("Outline", f"{count} corners make no outline", "Draw at least three.")
+    if _crosses(sketch):
+        raise BadGeometry(
+            "Outline", "the sketch crosses itself", "Move a corner so that it does not."
+        )
+    for number, reading in enumerate(readings, start=1):
+        if reading.kind in LENGTHS and not reading.value_m > 0:
+            raise OutOfRange(f"Reading {number}, length in metres", reading.value_m, "more than 0")
+        for place in reading.at:
+            if not 0 <= place < count:
+                raise OutOfRange(f"Reading {number}, corner or edge", place, f"0 to {count - 1}")
+
+
+class _Problem:
+    """The misfits of an outline as functions of its free coordinates."""
+
+    def __init__(
+        self, sketch: FloatArray, readings: tuple[Reading, ...], square_sd_deg: float
+    ) -> None:
+        self.count = len(sketch)
+        self.readings = readings
+        self.clockwise = _area(sketch) < 0
+        self.start = _laid_out(sketch, readings)
+        self.turns = [_turn(self.start, i) for i in range(self.count)]
+        angle = math.radians(square_sd_deg)
+        self.sds = [
+            reading_sd_m(r.value_m)
+            if r.kind in LENGTHS
+            else TAPE_M
+            if r.kind is ReadingKind.ON_LINE
+            else angle
+            for r in readings
+        ]
+
+    def corners(self, free: FloatArray) -> FloatArray:
+        """Return (n, 2) corners: the first at the origin, the second on +x."""
+        flat = np.concatenate([[0.0, 0.0, free[0], 0.0], free[1:]])
+        return flat.reshape(self.count, 2)
+
+    def free(self, corners: FloatArray) -> FloatArray:
+        """Return the free coordinates of corners in the datum."""
+        return np.concatenate([[corners[1, 0]], corners[2:].ravel()])
+
+    def misfits(self, free: FloatArray) -> FloatArray:
+        """Return (m,) misfits over their standard deviations."""
+        corners = self.corners(free)
+        return np.array(
+            [self.misfit(corners, r) / sd for r, sd in zip(self.readings, self.sds, strict=True)]
+        )
+
+    def misfit(self, corners: FloatArray, reading: Reading) -> float:
+        """Return how far one reading is from the corners, metres or radians."""
+        at = reading.at
+        match reading.kind:
+            case ReadingKind.SIDE:
+                return _length(corners, at[0], (at[0] + 1) % self.count) - reading.value_m
+            case ReadingKind.DIAGONAL:
+                return _length(corners, at[0], at[1]) - reading.value_m
+            case ReadingKind.OFFSET:
+                return abs(_off_line(corners, at[0], at[1])) - reading.value_m
+            case ReadingKind.ON_LINE:
+                return _off_line(corners, at[0], at[1])
+            case ReadingKind.RIGHT_ANGLE:
+                wanted = math.copysign(math.pi / 2, self.turns[at[0]])
+                return _turn(corners, at[0]) - wanted
+            case ReadingKind.PARALLEL:
+                between = _heading(corners, at[0]) - _heading(corners, at[1])
+                return (between + math.pi / 2) % math.pi - math.pi / 2
+
+    def solve(self) -> FloatArray:
+        """Return the best simple outline that turns as the sketch does."""
+        chosen = np.random.default_rng(1)
+        size = float(np.ptp(self.start, axis=0).max())
+        best, best_cost = None, math.inf
+        for attempt in range(STARTS + 1):
+            start = self.start.copy()
+            if attempt:
+                start += chosen.normal(0, 0.08 * size, start.shape)
+            found = least_squares(
+                self.misfits, self.free(start), xtol=1e-12, ftol=1e-12, gtol=1e-12
+            )
+            corners = self.corners(found.x)
+            right_way = (_area(corners) < 0) is self.clockwise and corners[1, 0] > 0
+            if right_way and not _crosses(corners) and found.cost < best_cost * (1 - 1e-9):
+                best, best_cost = found.x, float(found.cost)
+            if best is not None and not attempt and best_cost < 1e-9:
+                break
+        if best is None:
+            raise BadGeometry(
+                "Outline", "no outline of this shape meets the readings", "Re-measure the sides."
+            )
+        return np.asarray(best)
+
+    def jacobian(self, free: FloatArray) -> FloatArray:
+        """Return (m, u) derivatives of the misfits, by central differences."""
+        step = 1e-6
+        columns = [
+            (self.misfits(free + step * unit) - self.misfits(free - step * unit)) / (2 * step)
+            for unit in np.eye(len(free))
+        ]
+        return np.stack(columns, axis=1)
+
+    def moved_by(self, null: FloatArray) -> tuple[int, ...]:
+        """Return the corners that the directions of no resistance move."""
+        moved: set[int] = set()
+        for direction in null:
+            shifts = self.corners(direction)
+            size = np.hypot(shifts[:, 0], shifts[:, 1])
+            moved.update(int(i) for i in np.flatnonzero(size > 1e-3 * size.max()))
+        return tuple(sorted(moved))
+
+    def corner_sds(self, jacobian: FloatArray) -> tuple[float, ...]:
+        """Return the larger semi-axis of each corner's standard ellipse, metres."""
+        cofactors = np.linalg.pinv(jacobian.T @ jacobian)
+        place = np.full((self.count, 2), -1)
+        place[1, 0] = 0
+        place[2:] = np.arange(1, jacobian.shape[1]).reshape(-1, 2)
+        found = []
+        for pair in place:
+            known = [i for i in pair if i >= 0]
+            block = cofactors[np.ix_(known, known)]
+            found.append(float(np.sqrt(np.linalg.eigvalsh(block).max())) if known else 0.0)
+        return tuple(found)
+
+    def fixing_diagonals(
+        self, jacobian: FloatArray, corners: FloatArray, rank: int
+    ) -> tuple[tuple[int, int], ...]:
+        """Return the diagonals any one of which would take away a loose direction."""
+        found = []
+        for a, b in combinations(range(self.count), 2):
+            if b - a in (1, self.count - 1):
+                continue
+            row = _Problem(corners, (Reading(ReadingKind.DIAGONAL, (a, b), 1.0),), SQUARE_DEG)
+            more = row.jacobian(self.free(corners))
+            if _rank_and_null(np.vstack([jacobian, more]))[0] > rank:
+                found.append((a, b))
+        return tuple(found)
+
+
+def _rank_and_null(jacobian: FloatArray) -> tuple[int, FloatArray]:
+    _, sizes, directions = np.linalg.svd(jacobian, full_matrices=True)
+    # A misfit moves by 200 standard deviations a metre; a thousandth of one is no resistance.
+    rank = int(np.sum(sizes > 1e-5 * max(float(sizes.max(initial=0.0)), 1.0)))
+    return rank, directions[rank:]
+
+
+def _suspect(jacobian: FloatArray, scaled: FloatArray, redundancy: int) -> int | None:
+    if redundancy < 2:
+        return None
+    hat = jacobian @ np.linalg.pinv(jacobian)
+    local = 1 - np.diag(hat)
+    controlled = local > 1e-3
+    standard = np.where(controlled, np.abs(scaled) / np.sqrt(np.maximum(local, 1e-12)), 0.0)
+    worst, second = np.argsort(-standard)[:2]
+    tie = standard[worst] - standard[second] < 1e-3 * standard[worst]
+    return int(worst) if standard[worst] > SUSPECT_AT and not tie else None
+
+
+def _predicted(
+    sketch: FloatArray, readings: tuple[Reading, ...], square_sd_deg: float, suspect: int | None
+) -> float | None:
+    """Return what the suspect length should have read, by the readings without it."""
+    if suspect is None or readings[suspect].kind not in LENGTHS:
+        return None
+    others = readings[:suspect] + readings[suspect + 1 :]
+    problem = _Problem(sketch, others, square_sd_deg)
+    solution = problem.solve()
+    if _rank_and_null(problem.jacobian(solution))[0] < len(solution):
+        return None
+    # A misfit against nothing is the length itself.
+    bare = replace(readings[suspect], value_m=0.0)
+    return problem.misfit(problem.corners(solution), bare)
+
+
+def _fits_together(weighted: float, redundancy: int) -> bool | None:
+    if redundancy == 0:
+        return None
+    tail = (1 - GLOBAL_LEVEL) / 2
+    return bool(weighted <= chi2.ppf(1 - tail, redundancy))
+
+
+def _laid_out(sketch: FloatArray, readings: tuple[Reading, ...]) -> FloatArray:
+    """Return the sketch turned and scaled onto the datum: a start for the search."""
+    count = len(sketch)
+    first = sketch[1] - sketch[0]
+    angle = -math.atan2(first[1], first[0])
+    turn = np.array([[math.cos(angle), -math.sin(angle)], [math.sin(angle), math.cos(angle)]])
+    shape = (sketch - sketch[0]) @ turn.T
+    scales = [
+        r.value_m / _length(shape, r.at[0], (r.at[0] + 1) % count)
+        for r in readings
+        if r.kind is ReadingKind.SIDE
+    ]
+    return np.asarray(shape * (float(np.median(scales)) if scales else 1.0))
+
+
+def _length(corners: FloatArray, a: int, b: int) -> float:
+    return float(np.hypot(*(corners[b] - corners[a])))
+
+
+def _heading(corners: FloatArray, edge: int) -> float:
+    run = corners[(edge + 1) % len(corners)] - corners[edge]
+    return math.atan2(run[1], run[0])
+
+
+def _turn(corners: FloatArray, corner: int) -> float:
+    """Return the turn at a corner in radians, left positive, within half a turn."""
+    turned = _heading(corners, corner) - _heading(corners, (corner - 1) % len(corners))
+    return (turned + math.pi) % (2 * math.pi) - math.pi
+
+
+def _off_line(corners: FloatArray, corner: int, edge: int) -> float:
+    start = corners[edge]
+    run = corners[(edge + 1) % len(corners)] - start
+    away = corners[corner] - start
+    return float((run[0] * away[1] - run[1] * away[0]) / np.hypot(*run))
+
+
+def _area(corners: FloatArray) -> float:
+    x, y = corners[:, 0], corners[:, 1]
+    return float(np.sum(x * np.roll(y, -1) - y * np.roll(x, -1)) / 2)
+
+
+def _crosses(corners: FloatArray) -> bool:
+    """Return whether two edges that do not meet at a corner cross."""
+    count = len(corners)
+
+    def side(a: int, b: int, c: int) -> float:
+        p, q, r = corners[a % count], corners[b % count], corners[c % count]
+        return float((q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0]))
+
+    for i, j in combinations(range(count), 2):
+        if j - i in (1, count - 1):
+            continue
+        apart = side(i, i + 1, j) * side(i, i + 1, j + 1) < 0
+        if apart and side(j, j + 1, i) * side(j, j + 1, i + 1) < 0:
+            return True
+    return False
