@@ -15,6 +15,7 @@ from scipy.optimize import least_squares
 from scipy.stats import chi2
 
 from ridge_tally.core.errors import BadGeometry, OutOfRange
+from ridge_tally.core.survey.outline import area_m2
 
 FloatArray = NDArray[np.float64]
 
@@ -189,7 +190,7 @@ class _Problem:
     ) -> None:
         self.count = len(sketch)
         self.readings = readings
-        self.clockwise = _area(sketch) < 0
+        self.clockwise = area_m2(sketch) < 0
         self.start = _laid_out(sketch, readings)
         self.turns = [_turn(self.start, i) for i in range(self.count)]
         angle = math.radians(square_sd_deg)
@@ -250,7 +251,7 @@ class _Problem:
                 self.misfits, self.free(start), xtol=1e-12, ftol=1e-12, gtol=1e-12
             )
             corners = self.corners(found.x)
-            right_way = (_area(corners) < 0) is self.clockwise and corners[1, 0] > 0
+            right_way = (area_m2(corners) < 0) is self.clockwise and corners[1, 0] > 0
             if right_way and not _crosses(corners) and found.cost < best_cost * (1 - 1e-9):
                 best, best_cost = found.x, float(found.cost)
             if best is not None and not attempt and best_cost < 1e-9:
@@ -384,11 +385,6 @@ def _off_line(corners: FloatArray, corner: int, edge: int) -> float:
     run = corners[(edge + 1) % len(corners)] - start
     away = corners[corner] - start
     return float((run[0] * away[1] - run[1] * away[0]) / np.hypot(*run))
-
-
-def _area(corners: FloatArray) -> float:
-    x, y = corners[:, 0], corners[:, 1]
-    return float(np.sum(x * np.roll(y, -1) - y * np.roll(x, -1)) / 2)
 
 
 def _crosses(corners: FloatArray) -> bool:
