@@ -15,6 +15,7 @@ from ridge_tally.core.units import (
     parse_number,
     parse_slope_deg,
     parse_temperature_degc,
+    with_unit_written,
 )
 
 SHARED = json.loads((Path(__file__).parents[1] / "shared" / "lengths.json").read_text())
@@ -76,3 +77,28 @@ def test_plain_number_takes_true_minus_and_comma() -> None:
     assert parse_number("−24,5°", "Azimuth", "degrees") == -24.5
     with pytest.raises(NotUnderstood, match="Coldest: “cold”"):
         parse_temperature_degc("cold", "Coldest")
+
+
+@pytest.mark.parametrize(
+    ("typed", "unit", "degrees"),
+    [
+        ("7' 6\" over 15'", LengthUnit.METRE, 26.565051),
+        ("2.1 over 4.2", LengthUnit.METRE, 26.565051),
+        ("18 in over 12 in", LengthUnit.FOOT, 56.309932),
+    ],
+)
+def test_a_slope_from_measured_rise_and_run(typed: str, unit: LengthUnit, degrees: float) -> None:
+    assert parse_slope_deg(typed, "Slope", unit) == pytest.approx(degrees, abs=1e-6)
+
+
+@pytest.mark.parametrize(
+    ("typed", "unit", "written"),
+    [("18", "ft", "18'"), ("18.5", "m", "18.5 m"), ("3/4", "ft", '3/4"'), ("40'", "m", "40'")],
+)
+def test_a_unit_is_written_where_it_was_taken_for_granted(
+    typed: str, unit: str, written: str
+) -> None:
+    text = with_unit_written(typed, LengthUnit(unit))
+    assert text == written
+    for other in LengthUnit:
+        assert parse_length_m(text, other) == pytest.approx(parse_length_m(typed, LengthUnit(unit)))

@@ -5,9 +5,16 @@ from dataclasses import replace
 import pytest
 
 from jobs import SAMPLE, SHELF, option_a
-from ridge_tally.core.errors import BadGeometry, NotFound, NotUnderstood, OutOfRange
+from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, NotUnderstood, OutOfRange
 from ridge_tally.core.job import edits
-from ridge_tally.core.job.document import CodePack, Job, ObstructionKind, Orientation, present_ids
+from ridge_tally.core.job.document import (
+    ROUND_KINDS,
+    CodePack,
+    Job,
+    ObstructionKind,
+    Orientation,
+    present_ids,
+)
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.services.editing import apply_edit, describe_edit
 from ridge_tally.services.reporting import StepState, option_report
@@ -103,6 +110,47 @@ def test_toggling_takes_a_module_off_its_string_and_back() -> None:
     assert len(present_ids(option_a(off))) == 27
     assert sorted(len(s.module_ids) for s in option_a(off).strings) == [13, 14]
     assert option_a(after(edits.ToggleModules("a", ("south-3",)), job=off)) == option_a(SAMPLE)
+
+
+def test_a_compass_reading_is_made_true_for_its_place_and_day() -> None:
+    plane = after(plane_field("azimuth", "168.6 compass")).survey.planes[0]
+    # The world magnetic model has 7.45° east at the sample on 12 October 2026.
+    assert (plane.compass_deg, plane.azimuth_deg) == (168.6, pytest.approx(176.05, abs=0.02))
+    moved = after(
+        plane_field("azimuth", "168.6 compass"), edits.SetCoordinates("43.1, -8.2")
+    ).survey.planes[0]
+    assert moved.azimuth_deg == pytest.approx(168.6, abs=2)
+    assert moved.azimuth_deg != plane.azimuth_deg
+    true = after(plane_field("azimuth", "168.6 compass"), plane_field("azimuth", "170 true"))
+    assert (true.survey.planes[0].compass_deg, true.survey.planes[0].azimuth_deg) == (None, 170)
+
+
+def test_a_compass_reading_needs_its_day() -> None:
+    with pytest.raises(MissingDatum, match="day of the survey"):
+        after(edits.SetSiteField(edits.SiteField.SURVEY_DAY, ""), plane_field("azimuth", "90 mag"))
+
+
+def test_a_height_from_a_plan_is_longer_up_the_slope_and_follows_it() -> None:
+    # 6:12 is 26.565°, cosine 0.894427: 18 feet on plan are 20.125 up the slope.
+    job = after(plane_field("height", "18 plan"))
+    height = job.survey.planes[0].outline.height
+    assert height.typed == "18' plan"
+    assert height.value_m / 0.3048 == pytest.approx(20.1246, abs=1e-4)
+    steeper = after(edits.SetUnit(LengthUnit.METRE), plane_field("slope", "12:12"), job=job)
+    assert steeper.survey.planes[0].outline.height.value_m / 0.3048 == pytest.approx(
+        18 * 2**0.5, abs=1e-4
+    )
+    taped = after(plane_field("height", "20'"), job=job).survey.planes[0].outline.height
+    assert taped.value_m == pytest.approx(6.096)
+
+
+@pytest.mark.parametrize("kind", list(ObstructionKind))
+def test_each_kind_of_obstruction_is_placed_with_a_usual_size(kind: ObstructionKind) -> None:
+    new = after(edits.AddObstruction("south", kind, 2.0, 2.0)).survey.planes[0].obstructions[-1]
+    assert new.kind is kind
+    assert min(new.width.value_m, new.depth.value_m, new.height.value_m) > 0
+    if kind in ROUND_KINDS:
+        assert new.width == new.depth
 
 
 def test_turning_the_modules_fills_again() -> None:

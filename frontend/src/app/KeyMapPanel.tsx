@@ -23,6 +23,7 @@ const BY_STEP: Record<string, readonly (readonly [string, string])[]> = {
   survey: [
     ['V', 'place a vent'],
     ['C', 'place a chimney'],
+    ['S', 'place a skylight'],
     ['Arrows', 'nudge the chosen obstruction 100 mm, with Shift 10 mm'],
     ['Delete', 'remove the chosen obstruction'],
   ],

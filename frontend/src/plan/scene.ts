@@ -3,11 +3,14 @@ import type { OptionReport, RoofPlane, Schemas } from '@/api/client';
 import type { PlaneScene } from '@/drawing/PlaneCanvas';
 import type { DrawnObstruction } from '@/drawing/RoofOutline';
 
+const ROUND: readonly Schemas['ObstructionKind'][] = ['vent', 'flue', 'dish'];
+export const isRound = (kind: Schemas['ObstructionKind']) => ROUND.includes(kind);
+
 export function drawnObstruction(o: Schemas['Obstruction']): DrawnObstruction {
   return {
     id: o.id,
     name: o.name,
-    round: o.kind === 'vent',
+    round: isRound(o.kind),
     leftM: o.left.value_m,
     bottomM: o.bottom.value_m,
     widthM: o.width.value_m,

@@ -99,14 +99,40 @@ def parse_length_m(typed: str, unit: LengthUnit, field: str = "Length") -> float
     raise NotUnderstood(field, typed, _EXPECTED)
 
 
-def parse_slope_deg(typed: str, field: str = "Roof slope") -> float:
-    """Return the slope in degrees from ``26.6``, ``26.6°``, ``6:12``, ``6/12`` or ``50%``.
+def with_unit_written(typed: str, unit: LengthUnit) -> str:
+    """Return a length's text with its unit written, so that it means the same in any job."""
+    text = typed.strip()
+    if _BARE.fullmatch(text):
+        return f"{text} m" if unit is LengthUnit.METRE else f"{text}'"
+    if unit is LengthUnit.FOOT and _BARE_FRACTION.fullmatch(text):
+        return f'{text}"'
+    return text
+
+
+def parse_slope_deg(
+    typed: str, field: str = "Roof slope", unit: LengthUnit = LengthUnit.METRE
+) -> float:
+    """Return the slope in degrees.
+
+    Parameters
+    ----------
+    typed : str
+        ``26.6``, ``26.6°``, ``6:12``, ``6/12``, ``50%``, or a measured rise over its run:
+        ``7' 6" over 15'``.
+    field : str
+        Name of the field for the message.
+    unit : LengthUnit
+        What bare numbers of a rise and a run are in.
 
     Raises
     ------
     NotUnderstood
         If the text is not a slope.
     """
+    if found := re.fullmatch(r"(.+?)\s*over\s*(.+)", typed.strip(), re.IGNORECASE):
+        rise_m, run_m = (parse_length_m(part, unit, field) for part in found.groups())
+        if run_m > 0:
+            return math.degrees(math.atan2(rise_m, run_m))
     text = typed.strip().replace(",", ".").rstrip("°").removesuffix("deg").strip()
     if found := re.fullmatch(r"(\d+(?:\.\d+)?)\s*[:/]\s*(\d+(?:\.\d+)?)", text):
         rise, run = float(found[1]), float(found[2])

@@ -3,17 +3,20 @@
 Each edit is validated as a whole; a refused edit leaves the document as it was.
 """
 
-from dataclasses import replace
+import math
+import re
+from dataclasses import dataclass, replace
 from typing import Any, assert_never
 
-from ridge_tally.catalogue.gazetteer import zone_at
+from ridge_tally.catalogue.gazetteer import declination_deg, zone_at
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.array.blockers import ground_of
 from ridge_tally.core.array.fill import fill_rows
 from ridge_tally.core.brief.typed import parse_day
-from ridge_tally.core.errors import BadGeometry, NotFound
+from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job import edits
 from ridge_tally.core.job.document import (
+    ROUND_KINDS,
     CodePack,
     DesignTemperature,
     Job,
@@ -29,6 +32,7 @@ from ridge_tally.core.job.document import (
     PlaneId,
     RoofPlane,
     Taped,
+    Trapezoid,
     module_sheet_of,
     option_of,
     plane_of,
@@ -38,12 +42,14 @@ from ridge_tally.core.job.document import (
 from ridge_tally.core.strings.plan import plan_strings
 from ridge_tally.core.strings.thread import thread_strings
 from ridge_tally.core.units import (
+    LengthUnit,
     format_length,
     parse_coordinates_deg,
     parse_length_m,
     parse_number,
     parse_slope_deg,
     parse_temperature_degc,
+    with_unit_written,
 )
 from ridge_tally.rules.array import footprint_of
 from ridge_tally.rules.design import Design, design_of
@@ -53,6 +59,29 @@ from ridge_tally.services.bill_editing import month_first
 from ridge_tally.services.brief_editing import apply_brief_edit
 from ridge_tally.simulators.weather_service import climate
 
+
+@dataclass(frozen=True, slots=True)
+class NewSize:
+    """What a new obstruction starts as, to be typed over."""
+
+    name: str
+    width_m: float
+    depth_m: float
+    height_m: float
+    clearance_m: float
+
+
+# Usual sizes, common practice, no source; a flue runs hot and wants more room.
+NEW_SIZES = {
+    ObstructionKind.VENT: NewSize("Vent", 0.08, 0.08, 0.4, 0.1),
+    ObstructionKind.FLUE: NewSize("Flue", 0.2, 0.2, 0.9, 0.5),
+    ObstructionKind.DISH: NewSize("Dish", 0.6, 0.6, 0.6, 0.1),
+    ObstructionKind.CHIMNEY: NewSize("Chimney", 0.6, 0.6, 1.0, 0.3),
+    ObstructionKind.SKYLIGHT: NewSize("Skylight", 0.78, 1.18, 0.12, 0.15),
+    ObstructionKind.BOX_VENT: NewSize("Box vent", 0.3, 0.3, 0.2, 0.1),
+    ObstructionKind.HATCH: NewSize("Hatch", 0.6, 0.6, 0.15, 0.6),
+    ObstructionKind.OTHER: NewSize("Obstruction", 0.3, 0.3, 0.3, 0.1),
+}
 GAP_M = 0.02
 MOST_OPTIONS = 8
 # The family of rules a country's code is of; elsewhere the international one is nearest.
@@ -89,6 +118,8 @@ def apply_edit(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:
         Naming the field, the value and the remedy; the job given in is untouched.
     """
     changed = _changed(job, edit, shelf)
+    if changed.site != job.site:
+        changed = _with_true_azimuths(changed)
     rethreaded = replace(changed, options=tuple(thread_option(changed, o) for o in changed.options))
     require_sound(rethreaded)
     return rethreaded
@@ -206,12 +237,18 @@ def _plane_field(job: Job, edit: edits.SetPlaneField) -> RoofPlane:
     kind = edits.PlaneField
     if edit.field is kind.SLOPE:
         field = f"{plane.name}, slope"
-        slope_deg = parse_slope_deg(edit.typed, field)
-        return replace(plane, slope_deg=slope_deg, slope_typed=edit.typed.strip())
+        slope_deg = parse_slope_deg(edit.typed, field, job.unit)
+        sloped = replace(plane, slope_deg=slope_deg, slope_typed=edit.typed.strip())
+        return replace(sloped, outline=_with_height_on_plan(sloped))
     if edit.field is kind.AZIMUTH:
         field = f"{plane.name}, azimuth"
-        azimuth = parse_number(edit.typed, field, "degrees from true north, such as 176")
-        return replace(plane, azimuth_deg=azimuth % 360 if azimuth == 360 else azimuth)
+        return _facing(job, plane, edit.typed, field)
+    if edit.field is kind.HEIGHT and (on_plan := _ON_PLAN.fullmatch(edit.typed.strip())):
+        text = with_unit_written(on_plan[1], job.unit)
+        plan_m = parse_length_m(text, job.unit, f"{plane.name}, height on plan")
+        height = Taped(plan_m, f"{text} plan")
+        flat = replace(plane, outline=replace(plane.outline, height=height))
+        return replace(flat, outline=_with_height_on_plan(flat))
     taped = _taped(edit.typed, job, f"{plane.name}, {PLANE_NAMES[edit.field].lower()}")
     if edit.field in (kind.SETBACK_EAVE, kind.SETBACK_RIDGE, kind.SETBACK_RAKE):
         name = edit.field.value.removeprefix("setback_")
@@ -223,23 +260,85 @@ def _plane_field(job: Job, edit: edits.SetPlaneField) -> RoofPlane:
     return replace(plane, outline=outline)
 
 
+_ON_PLAN = re.compile(r"(.+?)\s*(?:on\s+)?plan", re.IGNORECASE)
+_COMPASS = re.compile(r"(.+?)\s*(?:by\s+)?(?:compass|magnetic|mag)\.?", re.IGNORECASE)
+
+
+def _with_height_on_plan(plane: RoofPlane) -> Trapezoid:
+    """Return the outline with a height that was taken from a plan made longer by the slope."""
+    height = plane.outline.height
+    found = _ON_PLAN.fullmatch(height.typed)
+    if found is None:
+        return plane.outline
+    # Its unit is written with it, so that a later change of the job's unit moves nothing.
+    plan_m = parse_length_m(found[1], LengthUnit.METRE, plane.name)
+    return replace(
+        plane.outline,
+        height=Taped(plan_m / math.cos(math.radians(plane.slope_deg)), height.typed),
+    )
+
+
+def _facing(job: Job, plane: RoofPlane, typed: str, field: str) -> RoofPlane:
+    """Return the plane turned to a true azimuth, or to a compass reading made true."""
+    expected = "degrees from true north such as 176, or as read: 168.6 compass"
+    if found := _COMPASS.fullmatch(typed.strip()):
+        compass_deg = parse_number(found[1], field, expected)
+        if not 0 <= compass_deg <= 360:
+            raise OutOfRange(f"{field} by compass", compass_deg, "between 0 and 360")
+        if job.site.survey_day is None:
+            raise MissingDatum("day of the survey", "The brief", "A compass drifts: type the day.")
+        return replace(
+            plane,
+            compass_deg=compass_deg,
+            azimuth_deg=_true_deg(job, compass_deg, plane.azimuth_deg),
+        )
+    azimuth = parse_number(re.sub(r"\s*true$", "", typed.strip()), field, expected)
+    return replace(
+        plane, compass_deg=None, azimuth_deg=azimuth % 360 if azimuth == 360 else azimuth
+    )
+
+
+def _true_deg(job: Job, compass_deg: float, otherwise_deg: float) -> float:
+    """Return a compass reading turned by the declination of place and day.
+
+    Outside the years of the magnetic model the azimuth stays as it was.
+    """
+    site = job.site
+    if site.survey_day is None:
+        return otherwise_deg
+    east_deg = declination_deg(
+        site.latitude_deg, site.longitude_deg, site.elevation_m or 0.0, site.survey_day
+    )
+    return otherwise_deg if east_deg is None else round((compass_deg + east_deg) % 360, 2)
+
+
+def _with_true_azimuths(job: Job) -> Job:
+    """Return the job with every compass reading made true for its place and day."""
+    planes = tuple(
+        plane
+        if plane.compass_deg is None
+        else replace(plane, azimuth_deg=_true_deg(job, plane.compass_deg, plane.azimuth_deg))
+        for plane in job.survey.planes
+    )
+    return replace(job, survey=replace(job.survey, planes=planes))
+
+
 def _with_new_obstruction(job: Job, edit: edits.AddObstruction) -> RoofPlane:
     plane = plane_of(job, edit.plane_id)
-    vent = edit.obstruction_kind is ObstructionKind.VENT
+    size = NEW_SIZES[edit.obstruction_kind]
     numbers = [int(o.id.removeprefix("o")) for o in plane.obstructions if o.id[1:].isdigit()]
     number = max(numbers, default=0) + 1
     same = sum(o.kind is edit.obstruction_kind for o in plane.obstructions) + 1
-    size_m, height_m, clearance_m = (0.08, 0.4, 0.1) if vent else (0.6, 1.0, 0.3)
     new = Obstruction(
         id=ObstructionId(f"o{number}"),
         kind=edit.obstruction_kind,
-        name=f"{'Vent' if vent else 'Chimney'} {same}",
+        name=f"{size.name} {same}",
         left=_measured(edit.left_m, job),
         bottom=_measured(edit.bottom_m, job),
-        width=_measured(size_m, job),
-        depth=_measured(size_m, job),
-        height=_measured(height_m, job),
-        clearance=_measured(clearance_m, job),
+        width=_measured(size.width_m, job),
+        depth=_measured(size.depth_m, job),
+        height=_measured(size.height_m, job),
+        clearance=_measured(size.clearance_m, job),
     )
     return replace(plane, obstructions=(*plane.obstructions, new))
 
@@ -264,7 +363,7 @@ def _obstruction_field(job: Job, edit: edits.SetObstructionField) -> RoofPlane:
     taped = _taped(edit.typed, job, f"{old.name}, {edit.field.value}")
     change: dict[str, Any] = {edit.field.value: taped}
     changed = replace(old, **change)
-    if old.kind is ObstructionKind.VENT and edit.field is edits.ObstructionField.WIDTH:
+    if old.kind in ROUND_KINDS and edit.field is edits.ObstructionField.WIDTH:
         changed = replace(changed, depth=taped)
     return _with_obstruction(plane, changed)
 

@@ -1,6 +1,6 @@
 /** Survey: one plane to scale, whose dimensions on the drawing are the fields. */
 import { type PointerEvent, useRef, useState } from 'react';
-import type { RoofPlane } from '@/api/client';
+import type { RoofPlane, Schemas } from '@/api/client';
 import { type Camera, toPlane } from '@/drawing/camera';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob } from '@/plan/JobContext';
@@ -14,7 +14,19 @@ import { OffsetFields } from './parts/OffsetFields';
 import { OutlineFields, OutlineLines } from './parts/OutlineDimensions';
 import { PlaneCard } from './parts/PlaneCard';
 
-type Tool = 'vent' | 'chimney' | null;
+type Kind = Schemas['ObstructionKind'];
+type Tool = Kind | null;
+
+const TOOLS: { kind: Kind; title: string; hint?: string }[] = [
+  { kind: 'vent', title: 'Vent', hint: 'V' },
+  { kind: 'chimney', title: 'Chimney', hint: 'C' },
+  { kind: 'skylight', title: 'Skylight', hint: 'S' },
+  { kind: 'flue', title: 'Flue' },
+  { kind: 'box-vent', title: 'Box vent' },
+  { kind: 'dish', title: 'Dish' },
+  { kind: 'hatch', title: 'Hatch' },
+  { kind: 'other', title: 'Other' },
+];
 
 export default function SurveyStep() {
   const { job } = useJob();
@@ -41,6 +53,7 @@ function PlaneSurvey({ plane }: { plane: RoofPlane }) {
   useKeys({
     v: () => take('vent'),
     c: () => take('chimney'),
+    s: () => take('skylight'),
     Escape: letGo,
     Delete: remove,
     Backspace: remove,
@@ -69,26 +82,21 @@ function PlaneSurvey({ plane }: { plane: RoofPlane }) {
   return (
     <>
       <Toolbar>
-        <Button
-          hint="V"
-          aria-pressed={tool === 'vent'}
-          weight={tool === 'vent' ? 'pressed' : 'plain'}
-          onClick={() => take('vent')}
-        >
-          Vent
-        </Button>
-        <Button
-          hint="C"
-          aria-pressed={tool === 'chimney'}
-          weight={tool === 'chimney' ? 'pressed' : 'plain'}
-          onClick={() => take('chimney')}
-        >
-          Chimney
-        </Button>
+        {TOOLS.map(({ kind, title, hint }) => (
+          <Button
+            key={kind}
+            {...(hint ? { hint } : {})}
+            aria-pressed={tool === kind}
+            weight={tool === kind ? 'pressed' : 'plain'}
+            onClick={() => take(kind)}
+          >
+            {title}
+          </Button>
+        ))}
         <span className="ml-1 text-sm text-ink-2" role="status">
           {tool
-            ? `Click the roof where the ${tool} stands; Escape puts it away.`
-            : "Type over any figure; it can read 12.19, 12190mm, 40' or 39' 11 3/4\"."}
+            ? `Click where the ${TOOLS.find((t) => t.kind === tool)?.title.toLowerCase()} stands.`
+            : "Figures read 12.19, 12190mm, 40'."}
         </span>
       </Toolbar>
       <PlaneCanvas
@@ -123,7 +131,7 @@ function PlaneSurvey({ plane }: { plane: RoofPlane }) {
           );
         }}
       </PlaneCanvas>
-      <Board>
+      <Board heightPx={236}>
         <PlaneCard plane={plane} />
         <ObstructionsCard
           plane={plane}

@@ -17,7 +17,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.job.document import ObstructionKind, RoofPlane, Setbacks
+from ridge_tally.core.job.document import ROUND_KINDS, RoofPlane, Setbacks
 from ridge_tally.core.survey.outline import (
     EDGES,
     Box,
@@ -66,7 +66,7 @@ def ground_of(plane: RoofPlane) -> Ground:
     for obstruction in plane.obstructions:
         box = obstruction_box(obstruction)
         clearance_m = obstruction.clearance.value_m
-        if obstruction.kind is ObstructionKind.VENT:
+        if obstruction.kind in ROUND_KINDS:
             x_m, y_m = obstruction.left.value_m, obstruction.bottom.value_m
             capsules.append([x_m, y_m, x_m, y_m, obstruction.width.value_m / 2 + clearance_m])
             continue

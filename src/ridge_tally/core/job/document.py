@@ -26,10 +26,19 @@ class CodePack(StrEnum):
 
 
 class ObstructionKind(StrEnum):
-    """A round pipe, or a box drawn along the eave."""
+    """What stands on a plane: pipes and dishes are round, the others boxes along the eave."""
 
     VENT = "vent"
+    FLUE = "flue"
+    DISH = "dish"
     CHIMNEY = "chimney"
+    SKYLIGHT = "skylight"
+    BOX_VENT = "box-vent"
+    HATCH = "hatch"
+    OTHER = "other"
+
+
+ROUND_KINDS = frozenset({ObstructionKind.VENT, ObstructionKind.FLUE, ObstructionKind.DISH})
 
 
 class Orientation(StrEnum):
@@ -106,7 +115,7 @@ class Obstruction:
     """Something standing on a plane.
 
     ``left`` and ``bottom`` run along the eave and square up from it: to the centre of a
-    vent, to the near faces of a chimney.  ``width`` is a vent's diameter.
+    round thing, to the near faces of a box.  ``width`` is a round thing's diameter.
     """
 
     id: ObstructionId
@@ -122,7 +131,10 @@ class Obstruction:
 
 @dataclass(frozen=True, slots=True)
 class RoofPlane:
-    """One roof plane seen from outside, facing it: x to the right, y up the slope."""
+    """One roof plane seen from outside, facing it: x to the right, y up the slope.
+
+    ``azimuth_deg`` is true; ``compass_deg`` is what a compass read where it comes from one.
+    """
 
     id: PlaneId
     name: str
@@ -132,6 +144,7 @@ class RoofPlane:
     azimuth_deg: float
     setbacks: Setbacks
     obstructions: tuple[Obstruction, ...]
+    compass_deg: float | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,8 +8,8 @@ from html import escape
 
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.job.document import (
+    ROUND_KINDS,
     ModuleString,
-    ObstructionKind,
     PlaneArray,
     RoofPlane,
     module_footprint_m,
@@ -174,7 +174,7 @@ def _obstructions(frame: Frame, plane: RoofPlane) -> list[str]:
         x, y = frame.x(box.left_m), frame.y(box.top_m)
         width = (box.right_m - box.left_m) * frame.mm_per_m
         height = (box.top_m - box.bottom_m) * frame.mm_per_m
-        round_mm = width / 2 if obstruction.kind is ObstructionKind.VENT else 0.0
+        round_mm = width / 2 if obstruction.kind in ROUND_KINDS else 0.0
         parts.append(
             f'<rect x="{x:.2f}" y="{y:.2f}" width="{width:.2f}" height="{height:.2f}" '
             f'rx="{round_mm:.2f}" fill="{INK}"/>'

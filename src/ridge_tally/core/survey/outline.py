@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.errors import BadGeometry, OutOfRange
-from ridge_tally.core.job.document import Obstruction, ObstructionKind, RoofPlane, Trapezoid
+from ridge_tally.core.job.document import ROUND_KINDS, Obstruction, RoofPlane, Trapezoid
 
 FloatArray = NDArray[np.float64]
 LONGEST_EDGE_M = 100.0
@@ -59,7 +59,7 @@ def obstruction_box(obstruction: Obstruction) -> Box:
     """Return the box an obstruction covers; a vent's offsets go to its centre."""
     left, bottom = obstruction.left.value_m, obstruction.bottom.value_m
     width, depth = obstruction.width.value_m, obstruction.depth.value_m
-    if obstruction.kind is ObstructionKind.VENT:
+    if obstruction.kind in ROUND_KINDS:
         radius = width / 2
         return Box(left - radius, bottom - radius, left + radius, bottom + radius)
     return Box(left, bottom, left + width, bottom + depth)

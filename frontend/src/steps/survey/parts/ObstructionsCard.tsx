@@ -1,6 +1,7 @@
 /** The obstructions of the plane: choose one to see and type its sizes. */
 import type { RoofPlane, Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
+import { isRound } from '@/plan/scene';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
 import { TypedField } from '@/ui/TypedField';
@@ -23,7 +24,7 @@ export function ObstructionsCard({ plane, chosenId, onChoose, onRemove }: Obstru
     >
       {plane.obstructions.length === 0 && (
         <p className="text-sm text-ink-2">
-          None yet. Press V or C, then click the roof where it stands.
+          None yet. Choose what stands there, then click the roof where it stands.
         </p>
       )}
       <div className="flex min-h-0 grow gap-3">
@@ -63,13 +64,12 @@ interface SizesProps {
 
 function Sizes({ plane, obstruction, onRemove }: SizesProps) {
   const { job, edit } = useJob();
-  const fields: [Schemas['ObstructionField'], string][] =
-    obstruction.kind === 'vent'
-      ? [['width', 'Diameter']]
-      : [
-          ['width', 'Along the eave'],
-          ['depth', 'Up the slope'],
-        ];
+  const fields: [Schemas['ObstructionField'], string][] = isRound(obstruction.kind)
+    ? [['width', 'Diameter']]
+    : [
+        ['width', 'Along the eave'],
+        ['depth', 'Up the slope'],
+      ];
   fields.push(['height', 'Height'], ['clearance', 'Keep clear']);
   return (
     <div className="flex grow flex-col gap-[3px]">

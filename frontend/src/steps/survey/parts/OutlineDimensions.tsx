@@ -9,6 +9,8 @@ import { echoOf } from '@/units/length';
 
 const OFF_PX = 40;
 const FIELD_PX = 92;
+/** A height taken from a plan, not along the slope. */
+const ON_PLAN = /\s*(on\s+)?plan$/i;
 
 function lines(camera: Camera, plane: RoofPlane) {
   const { eave, ridge, height, ridge_left } = plane.outline;
@@ -76,7 +78,11 @@ export function OutlineFields({ camera, plane }: { camera: Camera; plane: RoofPl
             value={value.typed}
             width={FIELD_PX}
             noteAbove={field === 'eave'}
-            echo={(typed) => echoOf(typed, job.unit)}
+            echo={(typed) =>
+              field === 'height' && ON_PLAN.test(typed)
+                ? `${echoOf(typed.replace(ON_PLAN, ''), job.unit)} on plan; longer up the slope`
+                : echoOf(typed, job.unit)
+            }
             commit={(typed) => edit({ kind: 'set-plane-field', plane_id: plane.id, field, typed })}
           />
         </At>
