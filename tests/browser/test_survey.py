@@ -45,7 +45,7 @@ def test_a_vent_is_placed_dragged_nudged_and_removed(page: Page, job: str) -> No
     page.goto(f"{job}/a/survey")
     expect(page.get_by_label("Eave length")).to_be_visible()
     page.keyboard.press("v")
-    expect(page.get_by_text("Click the roof where the vent stands")).to_be_visible()
+    expect(page.get_by_text("Click where the vent stands")).to_be_visible()
     page.mouse.click(400, 400)
     vent = page.get_by_role("button", name=re.compile("^Vent 2,"))
     expect(vent).to_be_visible()
@@ -105,3 +105,34 @@ def test_without_the_coldest_temperature_the_stop_is_not_checked(page: Page, job
         page.get_by_text("no extreme minimum temperature is typed for this site")
     ).to_be_visible()
     expect(page.get_by_label("Tracker 1", exact=True)).to_contain_text("cold: not checked")
+
+
+def test_a_gable_gets_its_second_half_is_filled_and_strung_apart(page: Page, job: str) -> None:
+    page.goto(f"{job}/a/survey")
+    page.get_by_role("button", name="Other side").click()
+    planes = page.get_by_role("group", name="Roof planes")
+    expect(planes.get_by_role("button", name="South roof, other side")).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    expect(page.get_by_label("Azimuth, true")).to_have_value("356°")
+    page.get_by_role("button", name="South roof, other side").last.click()
+    page.get_by_label("Name of the plane").fill("North roof")
+    page.keyboard.press("Enter")
+    expect(planes.get_by_role("button", name="North roof")).to_be_visible()
+    page.get_by_role("link", name=re.compile("^Array")).click()
+    expect(planes.get_by_role("button", name="North roof")).to_have_attribute(
+        "aria-pressed", "true"
+    )
+    expect(page.get_by_text("Nothing placed yet")).to_be_visible()
+    page.keyboard.press("l")
+    expect(page.get_by_text(re.compile(r"\d+ of \d+ places taken"))).to_be_visible()
+    page.get_by_role("link", name=re.compile("^Strings")).click()
+    page.get_by_role("combobox", name="Inverter").click()
+    page.get_by_role("option", name=re.compile("10.0 kW")).first.click()
+    planes.get_by_role("button", name="South roof").click()
+    expect(page.get_by_role("img", name=re.compile("^String A"))).to_be_visible()
+    page.get_by_role("link", name=re.compile("^Survey")).click()
+    page.get_by_role("button", name="Remove South roof").click()
+    expect(page.get_by_role("button", name="Remove South roof")).to_have_count(0)
+    page.keyboard.press("Control+z")
+    expect(planes.get_by_role("button", name="South roof")).to_be_visible()

@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ridge_tally.core.job.document import PlacedId, PlacedModule
-from ridge_tally.core.strings.plan import StringLimits, plan_strings
+from ridge_tally.core.strings.plan import StringLimits, plan_planes, plan_strings
 from ridge_tally.core.strings.thread import serpentine, thread_strings
 from ridge_tally.core.strings.voltage import fewest_in_series, most_in_series
 
@@ -90,3 +90,50 @@ def test_every_module_is_threaded_once_and_absent_ones_never() -> None:
     assert [s.tag for s in strings] == ["A", "B"]
     threaded = [m for s in strings for m in s.module_ids]
     assert sorted(threaded) == sorted(m.id for m in modules if m.present)
+
+
+def strung(plans) -> list[int]:
+    return [sum(ld.modules_in_series * ld.strings for ld in plan) for plan in plans]
+
+
+@pytest.mark.parametrize(
+    ("counts", "strings_max", "expected"),
+    [
+        ((14, 9), (1, 1), [14, 9]),
+        ((9, 14), (1, 1), [9, 14]),
+        ((20, 8), (1, 1, 1), [20, 8]),
+        ((12, 10, 8), (1, 1, 1), [12, 10, 8]),
+        ((10, 10), (1,), [10, 0]),
+        ((28,), (2, 1), [28]),
+        ((0, 9), (1, 1), [0, 9]),
+        ((24, 7), (2, 1), [24, 7]),
+    ],
+)
+def test_planes_share_the_trackers_so_that_most_modules_are_strung(
+    counts, strings_max, expected
+) -> None:
+    plans = plan_planes(counts, StringLimits(5, 14, strings_max))
+    assert sorted(strung(plans)) == sorted(expected)
+    assert all(done <= count for done, count in zip(strung(plans), counts, strict=True))
+
+
+@given(
+    st.lists(st.integers(0, 26), min_size=2, max_size=3),
+    st.lists(st.integers(1, 2), min_size=1, max_size=3),
+)
+def test_no_tracker_takes_two_planes_and_none_more_than_it_may(counts, strings_max) -> None:
+    plans = plan_planes(tuple(counts), StringLimits(5, 14, tuple(strings_max)))
+    used = [load.tracker_number for plan in plans for load in plan]
+    assert len(set(used)) == len(used)
+    for load in (ld for plan in plans for ld in plan):
+        assert load.strings <= strings_max[load.tracker_number - 1]
+
+
+def test_where_not_all_can_be_strung_the_plane_filled_first_is() -> None:
+    plans = plan_planes((28, 30), StringLimits(5, 14, (1, 1)))
+    assert strung(plans) == [28, 0]
+
+
+def test_one_plane_is_planned_as_before() -> None:
+    limits = StringLimits(5, 14, (1, 1))
+    assert plan_planes((23,), limits) == (plan_strings(23, limits),)

@@ -67,8 +67,7 @@ export function FindOrDo({ open, onOpenChange, go, stepId }: FindOrDoProps) {
 }
 
 function useDeeds(go: (to: string) => void, stepId: string): Deed[] {
-  const { job, option, at, state, act, undo, redo } = useJob();
-  const plane = job.survey.planes[0];
+  const { job, option, plane, at, state, act, undo, redo } = useJob();
   const deeds: Deed[] = STEPS.map((step) => ({
     name: `Go to ${step.title}`,
     run: () => go(`${option.id}/${step.id}`),

@@ -62,7 +62,7 @@ export function PlaneCanvas({
                 <ObstructionMark key={o.id} camera={camera} obstruction={o} />
               ))}
             {scene.note && (
-              <text x={14} y={24} fontSize="14" className="fill-warn font-semibold">
+              <text x={14} y={size.heightPx - 12} fontSize="14" className="fill-warn font-semibold">
                 {scene.note}
               </text>
             )}

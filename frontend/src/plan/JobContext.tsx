@@ -5,7 +5,7 @@ import {
   useQueryClient,
   useSuspenseQuery,
 } from '@tanstack/react-query';
-import { createContext, type ReactNode, useCallback, useContext, useMemo } from 'react';
+import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react';
 import {
   api,
   type BriefReport,
@@ -15,6 +15,7 @@ import {
   type Option,
   type OptionReport,
   ProblemError,
+  type RoofPlane,
   unwrap,
 } from '@/api/client';
 import { jobKey, jobQuery, jobsQuery, type OptionAt } from '@/api/queries';
@@ -26,6 +27,9 @@ interface JobInView {
   job: Job;
   brief: BriefReport;
   option: Option;
+  /** The roof plane in view, and how to look at another. */
+  plane: RoofPlane | undefined;
+  showPlane: (planeId: string) => void;
   report: OptionReport;
   at: OptionAt;
   saving: boolean;
@@ -105,6 +109,9 @@ export function JobProvider({ jobId, optionId, children }: JobProviderProps) {
     [mutateAsync, notify],
   );
 
+  const [planeId, showPlane] = useState('');
+  const { planes } = state.job.survey;
+  const plane = planes.find((p) => p.id === planeId) ?? planes[0];
   const option = state.job.options.find((o) => o.id === optionId) ?? state.job.options[0];
   const report = state.reports.find((r) => r.option_id === option?.id);
   const value = useMemo<JobInView | null>(() => {
@@ -114,6 +121,8 @@ export function JobProvider({ jobId, optionId, children }: JobProviderProps) {
       job: state.job,
       brief: state.brief,
       option,
+      plane,
+      showPlane,
       report,
       at: { jobId, revision: state.revision, optionId: option.id },
       saving,
@@ -122,7 +131,7 @@ export function JobProvider({ jobId, optionId, children }: JobProviderProps) {
       undo: () => act('undo'),
       redo: () => act('redo'),
     };
-  }, [state, option, report, jobId, saving, mutateAsync, act]);
+  }, [state, option, plane, report, jobId, saving, mutateAsync, act]);
   if (!value) return null;
   return <JobContext.Provider value={value}>{children}</JobContext.Provider>;
 }

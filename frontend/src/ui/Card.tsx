@@ -3,19 +3,21 @@ import type { ReactNode } from 'react';
 
 interface CardProps {
   title: string;
+  /** In the place of the title where that can be typed over. */
+  heading?: ReactNode;
   aside?: ReactNode;
   children: ReactNode;
   className?: string;
 }
 
-export function Card({ title, aside, children, className = '' }: CardProps) {
+export function Card({ title, heading, aside, children, className = '' }: CardProps) {
   return (
     <section
       aria-label={title}
       className={`rounded-lg border border-rule bg-sheet px-3 py-2.5 ${className}`}
     >
       <div className="mb-1 flex items-baseline justify-between gap-2">
-        <h2 className="text-sm font-semibold">{title}</h2>
+        <h2 className="text-sm font-semibold">{heading ?? title}</h2>
         {aside && <span className="text-xs text-ink-2">{aside}</span>}
       </div>
       {children}

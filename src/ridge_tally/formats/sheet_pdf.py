@@ -36,16 +36,23 @@ class CheckRow:
 
 
 @dataclass(frozen=True, slots=True)
+class PlanFigure:
+    """A plane drawn to scale: an SVG element and its caption."""
+
+    svg: str
+    caption: str
+
+
+@dataclass(frozen=True, slots=True)
 class SheetContent:
-    """Everything printed; ``plan`` is an SVG element, all else is text."""
+    """Everything printed; the plans hold SVG elements, all else is text."""
 
     job: str
     option: str
     place: str
     printed_on: str
     revision: int
-    plan: str
-    plan_caption: str
+    plans: tuple[PlanFigure, ...]
     equipment: tuple[str, ...]
     strings: tuple[StringRow, ...]
     checks: tuple[CheckRow, ...]
@@ -85,8 +92,9 @@ class BriefContent:
 
 def write_sheet_pdf(content: SheetContent) -> bytes:
     """Return the design sheet as one PDF page."""
-    # The plan is drawn by plan_svg, which escapes names.
-    return _pdf(_rendered("sheet.html", sheet=content, plan=Markup(content.plan)))  # noqa: S704
+    # The plans are drawn by plan_svg, which escapes names.
+    plans = [(Markup(plan.svg), plan.caption) for plan in content.plans]  # noqa: S704
+    return _pdf(_rendered("sheet.html", sheet=content, plans=plans))
 
 
 def write_brief_pdf(content: BriefContent) -> bytes:

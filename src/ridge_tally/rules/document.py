@@ -32,6 +32,7 @@ def require_sound(job: Job) -> None:
     _require_site(job.site)
     require_sound_brief(job)
     for plane in job.survey.planes:
+        _require_name(plane.name)
         require_possible(plane)
         _require_distinct(f"obstructions of {plane.name}", [o.id for o in plane.obstructions])
     _require_distinct("roof planes", [p.id for p in job.survey.planes])

@@ -20,6 +20,7 @@ from ridge_tally.core.job.document import (
     CodePack,
     DesignTemperature,
     Job,
+    ModuleString,
     Obstruction,
     ObstructionId,
     ObstructionKind,
@@ -39,7 +40,7 @@ from ridge_tally.core.job.document import (
     with_option,
     with_plane,
 )
-from ridge_tally.core.strings.plan import plan_strings
+from ridge_tally.core.strings.plan import plan_planes
 from ridge_tally.core.strings.thread import thread_strings
 from ridge_tally.core.units import (
     LengthUnit,
@@ -57,6 +58,7 @@ from ridge_tally.rules.document import require_sound
 from ridge_tally.rules.strings import string_limits
 from ridge_tally.services.bill_editing import month_first
 from ridge_tally.services.brief_editing import apply_brief_edit
+from ridge_tally.services.plane_editing import planes_changed
 from ridge_tally.simulators.weather_service import climate
 
 
@@ -128,10 +130,14 @@ def apply_edit(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:
 def thread_option(job: Job, option: Option) -> Option:
     """Return the option with its strings planned and threaded anew."""
     design = design_for(job, option)
-    modules = tuple(m for array in option.arrays for m in array.modules)
-    present = sum(m.present for m in modules)
-    plan = plan_strings(present, string_limits(design), option.series_wish)
-    return replace(option, strings=thread_strings(modules, plan))
+    arrays = tuple(a for a in option.arrays if any(m.present for m in a.modules))
+    counts = tuple(sum(m.present for m in array.modules) for array in arrays)
+    strings: tuple[ModuleString, ...] = ()
+    if arrays:
+        plans = plan_planes(counts, string_limits(design), option.series_wish)
+        for array, plan in zip(arrays, plans, strict=True):
+            strings += thread_strings(array.modules, plan, len(strings))
+    return replace(option, strings=strings)
 
 
 def design_for(job: Job, option: Option) -> Design:
@@ -144,6 +150,8 @@ def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911,
     match edit:
         case edits.SetPlaneField():
             return with_plane(job, _plane_field(job, edit))
+        case edits.AddPlane() | edits.AddOtherSide() | edits.RemovePlane() | edits.RenamePlane():
+            return planes_changed(job, edit)
         case edits.AddObstruction():
             return with_plane(job, _with_new_obstruction(job, edit))
         case edits.SetObstructionField():

@@ -4,15 +4,24 @@ from itertools import groupby
 
 from ridge_tally.core.job.document import (
     Job,
+    ModuleString,
+    Option,
     OptionId,
+    RoofPlane,
     inverter_sheet_of,
     module_sheet_of,
     option_of,
 )
 from ridge_tally.core.sheets.plan_drawing import plan_svg
-from ridge_tally.core.units import format_length
+from ridge_tally.core.units import LengthUnit, format_length
 from ridge_tally.core.working import LimitKind, Verdict
-from ridge_tally.formats.sheet_pdf import CheckRow, SheetContent, StringRow, write_sheet_pdf
+from ridge_tally.formats.sheet_pdf import (
+    CheckRow,
+    PlanFigure,
+    SheetContent,
+    StringRow,
+    write_sheet_pdf,
+)
 from ridge_tally.services.evaluation import YearReport, year_report
 from ridge_tally.services.jobs import JobState, open_job
 from ridge_tally.services.reporting import CheckView, OptionReport
@@ -45,17 +54,21 @@ def _content(
     option = option_of(job, OptionId(report.option_id))
     module, inverter = module_sheet_of(job, option), inverter_sheet_of(job, option)
     arrays = {a.plane_id: a for a in option.arrays}
-    plane = job.survey.planes[0]
-    height = format_length(plane.outline.height.value_m, job.unit)
+    used = [p for p in job.survey.planes if p.id in arrays] or list(job.survey.planes[:1])
+    width_mm = PLAN_WIDTH_MM if len(used) == 1 else PLAN_WIDTH_MM / 2 - 2
     return SheetContent(
         job=job.name,
         option=f"Option {option.id.upper()}: {option.name}",
         place=job.site.place or "Place not given",
         printed_on=printed_on,
         revision=state.revision,
-        plan=plan_svg(plane, arrays.get(plane.id), option.strings, module, job.unit, PLAN_WIDTH_MM),
-        plan_caption=f"{plane.name}: azimuth {plane.azimuth_deg:g}° true, slope "
-        f"{plane.slope_deg:.1f}°, {height} up the slope. Offsets from the left eave corner.",
+        plans=tuple(
+            PlanFigure(
+                plan_svg(p, arrays.get(p.id), _on_plane(option, p), module, job.unit, width_mm),
+                _caption(p, job.unit),
+            )
+            for p in used
+        ),
         equipment=(
             f"{report.modules} × {module.name}",
             inverter.name,
@@ -71,6 +84,20 @@ def _content(
         year=_year_lines(year),
         doubts=year.doubts if year else (),
         stand_in_weather=year.stand_in_weather if year else False,
+    )
+
+
+def _on_plane(option: Option, plane: RoofPlane) -> tuple[ModuleString, ...]:
+    """Return the strings that lie on a plane."""
+    mine = {m.id for a in option.arrays if a.plane_id == plane.id for m in a.modules}
+    return tuple(s for s in option.strings if s.module_ids[0] in mine)
+
+
+def _caption(plane: RoofPlane, unit: LengthUnit) -> str:
+    height = format_length(plane.outline.height.value_m, unit)
+    return (
+        f"{plane.name}: azimuth {plane.azimuth_deg:g}° true, slope {plane.slope_deg:.1f}°, "
+        f"{height} up the slope. Offsets from the left eave corner."
     )
 
 

@@ -21,7 +21,6 @@ from ridge_tally.rules import tables
 from ridge_tally.rules.ceilings import Figures, TargetCount, ceilings, target_count
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.wishes import roofs_left_free
-from ridge_tally.services.blank_job import is_unmeasured
 from ridge_tally.services.briefing import BriefReport, bills_include_old_array, brief_report
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import (
@@ -30,6 +29,7 @@ from ridge_tally.services.evaluation import (
     location_of,
     year_report,
 )
+from ridge_tally.services.plane_editing import is_unmeasured
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import typical_year
 

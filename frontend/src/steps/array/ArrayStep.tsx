@@ -6,6 +6,7 @@ import { alternativesQuery, shelfQuery } from '@/api/queries';
 import { useSettled } from '@/api/useYear';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob } from '@/plan/JobContext';
+import { PlaneTabs } from '@/plan/PlaneTabs';
 import { sceneOf } from '@/plan/scene';
 import { stockFirst } from '@/plan/stock';
 import { Button } from '@/ui/Button';
@@ -16,10 +17,9 @@ import { AlternativeCard } from './parts/AlternativeCard';
 import { ModuleField } from './parts/ModuleField';
 
 export default function ArrayStep() {
-  const { job } = useJob();
-  const plane = job.survey.planes[0];
+  const { plane } = useJob();
   if (!plane) return <p className="p-6 text-sm text-ink-2">Measure a roof plane first.</p>;
-  return <PlaneArray plane={plane} />;
+  return <PlaneArray key={plane.id} plane={plane} />;
 }
 
 function PlaneArray({ plane }: { plane: RoofPlane }) {
@@ -73,6 +73,7 @@ function PlaneArray({ plane }: { plane: RoofPlane }) {
             : 'Nothing placed yet'}
         </span>
       </Toolbar>
+      <PlaneTabs />
       <PlaneCanvas scene={sceneOf(plane, report)} label={`Modules on ${plane.name}`} padPx={44}>
         {(camera) =>
           array && module && view ? (

@@ -1,6 +1,8 @@
 /** Sheets: the page as it will go out, then PDF or job file. */
+import type { RoofPlane } from '@/api/client';
 import { jobFileAddress, sheetAddress } from '@/api/queries';
 import { useYear } from '@/api/useYear';
+import type { Camera } from '@/drawing/camera';
 import { ModuleShape } from '@/drawing/ModuleShape';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob } from '@/plan/JobContext';
@@ -14,12 +16,12 @@ const LINK = 'inline-flex h-[27px] items-center rounded-md border px-2.5 text-sm
 export default function SheetsStep() {
   const { job, option, report, at, state } = useJob();
   const { query: year, behind } = useYear(at, report.modules_strung > 0);
-  const plane = job.survey.planes[0];
-  const array = option.arrays.find((a) => a.plane_id === plane?.id);
+  const { planes } = job.survey;
+  const filled = planes.filter((p) => option.arrays.some((a) => a.plane_id === p.id));
+  const used = filled.length > 0 ? filled : planes.slice(0, 1);
   const module = job.equipment.modules.find((m) => m.id === option.module_id);
   const inverter = job.equipment.inverters.find((i) => i.id === option.inverter_id);
   const off = report.checks.filter((v) => v.check.verdict !== 'kept');
-  const view = report.planes.find((p) => p.plane_id === plane?.id);
   return (
     <>
       <Toolbar>
@@ -57,30 +59,17 @@ export default function SheetsStep() {
             </p>
           </header>
           <div className="mt-2 flex gap-4">
-            {plane && (
-              <div className="flex h-[196px] grow">
-                <PlaneCanvas scene={sceneOf(plane, report)} label="Plan on the sheet" padPx={42}>
-                  {(camera) =>
-                    view &&
-                    array?.modules
-                      .filter((m) => m.present)
-                      .map((m) => (
-                        <ModuleShape
-                          key={m.id}
-                          camera={camera}
-                          xM={m.x_m}
-                          yM={m.y_m}
-                          widthM={view.module_width_m}
-                          heightM={view.module_height_m}
-                          substrings={1}
-                          halfCut={false}
-                          state="on"
-                        />
-                      ))
-                  }
+            {used.map((plane) => (
+              <div key={plane.id} className="flex h-[196px] min-w-0 grow basis-0">
+                <PlaneCanvas
+                  scene={sceneOf(plane, report)}
+                  label={`${plane.name} on the sheet`}
+                  padPx={used.length > 1 ? 20 : 42}
+                >
+                  {(camera) => <PlaneModules camera={camera} plane={plane} />}
                 </PlaneCanvas>
               </div>
-            )}
+            ))}
             <div className="w-[250px] shrink-0 text-sm">
               <h3 className="font-semibold">Equipment</h3>
               <p>
@@ -170,4 +159,27 @@ export default function SheetsStep() {
       </section>
     </>
   );
+}
+
+/** The modules of a plane as they go on paper. */
+function PlaneModules({ camera, plane }: { camera: Camera; plane: RoofPlane }) {
+  const { option, report } = useJob();
+  const view = report.planes.find((p) => p.plane_id === plane.id);
+  const array = option.arrays.find((a) => a.plane_id === plane.id);
+  if (!view) return null;
+  return array?.modules
+    .filter((m) => m.present)
+    .map((m) => (
+      <ModuleShape
+        key={m.id}
+        camera={camera}
+        xM={m.x_m}
+        yM={m.y_m}
+        widthM={view.module_width_m}
+        heightM={view.module_height_m}
+        substrings={1}
+        halfCut={false}
+        state="on"
+      />
+    ));
 }

@@ -5,6 +5,7 @@ import type { RoofPlane } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob } from '@/plan/JobContext';
+import { PlaneTabs } from '@/plan/PlaneTabs';
 import { sceneOf } from '@/plan/scene';
 import { stockFirst } from '@/plan/stock';
 import { Button } from '@/ui/Button';
@@ -16,8 +17,7 @@ import { Threads } from './parts/Threads';
 import { TrackerCard } from './parts/TrackerCard';
 
 export default function StringsStep() {
-  const { job } = useJob();
-  const plane = job.survey.planes[0];
+  const { plane } = useJob();
   if (!plane) return <p className="p-6 text-sm text-ink-2">Measure a roof plane first.</p>;
   return <PlaneStrings plane={plane} />;
 }
@@ -89,6 +89,7 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
           {report.series_min} to {report.series_max} fit
         </span>
       </Toolbar>
+      <PlaneTabs />
       <PlaneCanvas scene={sceneOf(plane, report)} label={`Strings on ${plane.name}`} padPx={36}>
         {(camera) =>
           array && module && view ? (

@@ -4,6 +4,7 @@ import type { RoofPlane, Schemas } from '@/api/client';
 import { type Camera, toPlane } from '@/drawing/camera';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob } from '@/plan/JobContext';
+import { PlaneTabs } from '@/plan/PlaneTabs';
 import { sceneOf } from '@/plan/scene';
 import { Button } from '@/ui/Button';
 import { Board, Toolbar } from '@/ui/Card';
@@ -29,10 +30,9 @@ const TOOLS: { kind: Kind; title: string; hint?: string }[] = [
 ];
 
 export default function SurveyStep() {
-  const { job } = useJob();
-  const plane = job.survey.planes[0];
+  const { plane } = useJob();
   if (!plane) return <p className="p-6 text-sm text-ink-2">This job has no roof plane.</p>;
-  return <PlaneSurvey plane={plane} />;
+  return <PlaneSurvey key={plane.id} plane={plane} />;
 }
 
 function PlaneSurvey({ plane }: { plane: RoofPlane }) {
@@ -99,6 +99,7 @@ function PlaneSurvey({ plane }: { plane: RoofPlane }) {
             : "Figures read 12.19, 12190mm, 40'."}
         </span>
       </Toolbar>
+      <PlaneTabs survey />
       <PlaneCanvas
         scene={scene}
         label={`${plane.name}, to scale`}

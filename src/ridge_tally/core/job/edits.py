@@ -68,6 +68,34 @@ class SetPlaneField:
 
 
 @dataclass(frozen=True, slots=True)
+class AddPlane:
+    kind: Literal["add-plane"] = "add-plane"
+
+
+@dataclass(frozen=True, slots=True)
+class AddOtherSide:
+    """The second half of a gable: the same outline, facing the other way."""
+
+    plane_id: PlaneId
+    kind: Literal["add-other-side"] = "add-other-side"
+
+
+@dataclass(frozen=True, slots=True)
+class RenamePlane:
+    plane_id: PlaneId
+    name: str
+    kind: Literal["rename-plane"] = "rename-plane"
+
+
+@dataclass(frozen=True, slots=True)
+class RemovePlane:
+    """With its modules in every option."""
+
+    plane_id: PlaneId
+    kind: Literal["remove-plane"] = "remove-plane"
+
+
+@dataclass(frozen=True, slots=True)
 class AddObstruction:
     plane_id: PlaneId
     obstruction_kind: ObstructionKind
@@ -208,6 +236,10 @@ class RemoveOption:
 
 Edit = (
     SetPlaneField
+    | AddPlane
+    | AddOtherSide
+    | RenamePlane
+    | RemovePlane
     | AddObstruction
     | SetObstructionField
     | MoveObstruction

@@ -4,8 +4,9 @@ A plan is counts only; which modules belong to which string is decided by thread
 """
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
+from itertools import product
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,6 +70,81 @@ def plan_strings(
     # Nothing strings them all: keep the plan within the window that strings the most.
     plans = _plans(modules, first_legal, longest, limits.strings_max)
     return min(plans, key=lambda plan: _rank(plan, modules, limits, series_wish), default=best)
+
+
+def plan_planes(
+    counts: tuple[int, ...], limits: StringLimits, series_wish: int | None = None
+) -> tuple[tuple[TrackerLoad, ...], ...]:
+    """Return a plan for each plane, no tracker shared between two.
+
+    Every way of giving whole trackers to planes is tried (alike ones are interchangeable); the
+    best leaves fewest modules out, then is ranked as ``plan_strings`` ranks, summed over planes.
+
+    Parameters
+    ----------
+    counts : tuple of int
+        Modules to string on each plane.
+    limits, series_wish
+        As for ``plan_strings``; the wish holds on each plane.
+    """
+    if len(counts) == 1:
+        return (plan_strings(counts[0], limits, series_wish),)
+    best: tuple[tuple[TrackerLoad, ...], ...] = tuple(() for _ in counts)
+    best_rank: tuple[int, ...] | None = None
+    for shares in _shared_out(limits.strings_max, len(counts)):
+        plans = tuple(
+            _on_trackers(count, share, limits, series_wish)
+            for count, share in zip(counts, shares, strict=True)
+        )
+        ranks = [
+            _rank(plan, count, limits, series_wish) if plan else (count, 0, 0, 0, 0, 0, 0)
+            for plan, count in zip(plans, counts, strict=True)
+        ]
+        # Equal so far: the plane that was filled first is strung first.
+        left_out = tuple(rank[0] for rank in ranks)
+        rank = (*(sum(place) for place in zip(*ranks, strict=True)), *left_out)
+        if best_rank is None or rank < best_rank:
+            best, best_rank = plans, rank
+    return best
+
+
+def _shared_out(strings_max: tuple[int, ...], planes: int) -> Iterator[tuple[tuple[int, ...], ...]]:
+    """Yield, for each plane, the indices of its trackers; alike trackers go in order."""
+    classes: dict[int, list[int]] = {}
+    for index, most in enumerate(strings_max):
+        classes.setdefault(most, []).append(index)
+    ways = [list(_splits(len(alike), planes)) for alike in classes.values()]
+    for chosen in product(*ways):
+        shares: list[list[int]] = [[] for _ in range(planes)]
+        for split, alike in zip(chosen, classes.values(), strict=True):
+            start = 0
+            for plane, taken in enumerate(split):
+                shares[plane] += alike[start : start + taken]
+                start += taken
+        yield tuple(tuple(sorted(share)) for share in shares)
+
+
+def _splits(total: int, parts: int) -> Iterator[tuple[int, ...]]:
+    """Yield every way to split a whole into that many parts, none left over."""
+    if parts == 1:
+        yield (total,)
+        return
+    for first in range(total + 1):
+        for rest in _splits(total - first, parts - 1):
+            yield (first, *rest)
+
+
+def _on_trackers(
+    count: int, trackers: tuple[int, ...], limits: StringLimits, series_wish: int | None
+) -> tuple[TrackerLoad, ...]:
+    """Return the plan of one plane on some of the trackers, with their own numbers."""
+    own = StringLimits(
+        limits.series_min, limits.series_max, tuple(limits.strings_max[i] for i in trackers)
+    )
+    return tuple(
+        replace(load, tracker_number=trackers[load.tracker_number - 1] + 1)
+        for load in plan_strings(count, own, series_wish)
+    )
 
 
 def _plans(

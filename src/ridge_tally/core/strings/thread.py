@@ -23,11 +23,11 @@ def serpentine(modules: tuple[PlacedModule, ...]) -> tuple[PlacedModule, ...]:
 
 
 def thread_strings(
-    modules: tuple[PlacedModule, ...], plan: tuple[TrackerLoad, ...]
+    modules: tuple[PlacedModule, ...], plan: tuple[TrackerLoad, ...], first: int = 0
 ) -> tuple[ModuleString, ...]:
     """Return the plan's strings with modules in wiring order, tagged A, B, C …
 
-    Modules beyond the plan's count stay without a string.
+    Modules beyond the plan's count stay without a string; ``first`` strings have tags already.
     """
     ordered = [m.id for m in serpentine(modules)]
     strings: list[ModuleString] = []
@@ -35,7 +35,7 @@ def thread_strings(
     for load in plan:
         for _ in range(load.strings):
             ids = tuple(ordered[start : start + load.modules_in_series])
-            strings.append(ModuleString(_tag(len(strings)), load.tracker_number, ids))
+            strings.append(ModuleString(_tag(first + len(strings)), load.tracker_number, ids))
             start += load.modules_in_series
     return tuple(strings)
 

@@ -42,6 +42,8 @@ export function Threads({ camera, array, module, strings, view }: ThreadsProps) 
         const { colour, dash } = threadOf(index);
         const points = string.module_ids.flatMap((id) => centre.get(id) ?? []);
         const first = points[0];
+        // A string of another plane.
+        if (!first) return null;
         return (
           <g
             key={string.tag}

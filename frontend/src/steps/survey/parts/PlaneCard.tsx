@@ -1,6 +1,7 @@
 /** What is measured of the plane besides its outline. */
 import type { RoofPlane, Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
+import { PlaneName } from '@/plan/PlaneTabs';
 import { Card } from '@/ui/Card';
 import { TypedField } from '@/ui/TypedField';
 import { figure } from '@/units/format';
@@ -32,7 +33,12 @@ export function PlaneCard({ plane }: { plane: RoofPlane }) {
   );
   const length = (typed: string) => echoOf(typed, job.unit);
   return (
-    <Card title={plane.name} aside={area} className="flex w-[268px] shrink-0 flex-col">
+    <Card
+      title={plane.name}
+      heading={<PlaneName />}
+      aside={area}
+      className="flex w-[268px] shrink-0 flex-col"
+    >
       <div className="flex flex-col gap-[3px]">
         {field('slope', `Slope ${figure(plane.slope_deg, 1)}°`, plane.slope_typed)}
         {field(

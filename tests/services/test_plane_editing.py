@@ -1,0 +1,116 @@
+"""Several planes: added, mirrored, filled and strung apart, taken away with all that spoke of them."""
+
+from io import BytesIO
+from pathlib import Path
+
+import pytest
+from pypdf import PdfReader
+
+from jobs import SAMPLE, SHELF, option_a, workspace_in
+from ridge_tally.core.errors import BadGeometry, NotFound, OutOfRange
+from ridge_tally.core.job import brief_edits as brief
+from ridge_tally.core.job import edits
+from ridge_tally.core.job.document import Job, Orientation
+from ridge_tally.services import jobs
+from ridge_tally.services.editing import apply_edit
+from ridge_tally.services.evaluation import year_report
+from ridge_tally.services.plane_editing import MOST_PLANES, is_unmeasured
+from ridge_tally.services.reporting import option_report
+from ridge_tally.services.sheets import option_sheet
+
+
+def after(*steps: edits.Edit, job: Job = SAMPLE) -> Job:
+    for step in steps:
+        job = apply_edit(job, step, SHELF)
+    return job
+
+
+TWO = after(
+    edits.AddOtherSide("south"),
+    edits.RenamePlane("plane-1", "North roof"),
+    edits.ChooseInverter("a", "sample-i10"),
+)
+
+
+def test_the_other_side_of_a_gable_faces_away_and_is_as_large() -> None:
+    south, north = TWO.survey.planes
+    assert (north.name, north.azimuth_deg) == ("North roof", 356)
+    assert (north.outline, north.slope_deg) == (south.outline, south.slope_deg)
+    assert north.obstructions == ()
+    turned = after(
+        edits.SetPlaneField("south", edits.PlaneField.AZIMUTH, "168.6 compass"),
+        edits.AddOtherSide("south"),
+    ).survey.planes[1]
+    assert turned.compass_deg == pytest.approx(348.6)
+
+
+def test_a_new_plane_waits_to_be_measured() -> None:
+    plane = after(edits.AddPlane()).survey.planes[1]
+    assert plane.name == "Roof plane 2"
+    assert is_unmeasured(plane)
+    assert not is_unmeasured(SAMPLE.survey.planes[0])
+
+
+def test_each_plane_has_its_own_strings_on_its_own_trackers() -> None:
+    filled = after(edits.FillPlane("a", "plane-1", Orientation.PORTRAIT), job=TWO)
+    option = option_a(filled)
+    plane_of_module = {m.id: a.plane_id for a in option.arrays for m in a.modules}
+    planes_of_tracker: dict[int, set[str]] = {}
+    for string in option.strings:
+        planes = {plane_of_module[m] for m in string.module_ids}
+        assert len(planes) == 1
+        planes_of_tracker.setdefault(string.tracker_number, set()).update(planes)
+    assert all(len(planes) == 1 for planes in planes_of_tracker.values())
+    assert len({s.tag for s in option.strings}) == len(option.strings)
+    assert set().union(*planes_of_tracker.values()) == {"south", "plane-1"}
+
+
+def test_a_north_plane_adds_less_than_a_south_one(tmp_path: Path) -> None:
+    workspace = workspace_in(tmp_path)
+    option = option_a(TWO)
+    alone = year_report(workspace, TWO, option)
+    both = after(edits.FillPlane("a", "plane-1", Orientation.LANDSCAPE), job=TWO)
+    year = year_report(workspace, both, option_a(both))
+    assert year.energy_kwh > alone.energy_kwh
+    assert year.specific_kwh_per_kw < alone.specific_kwh_per_kw
+
+
+def test_removing_a_plane_takes_what_stood_on_it_and_spoke_of_it() -> None:
+    full = after(
+        edits.FillPlane("a", "plane-1", Orientation.PORTRAIT),
+        brief.SetNoGo("plane-1", on=True),
+        brief.AddExisting(),
+        brief.SetExistingPlane("existing1", "plane-1", on=True),
+        job=TWO,
+    )
+    gone = after(edits.RemovePlane("plane-1"), job=full)
+    assert [p.id for p in gone.survey.planes] == ["south"]
+    assert {a.plane_id for o in gone.options for a in o.arrays} == {"south"}
+    assert gone.brief.wishes.no_go_planes == ()
+    assert gone.brief.already.arrays[0].plane_ids == ()
+    assert option_report(gone, option_a(gone)).modules == 28
+
+
+def test_the_sheet_draws_every_plane_in_use_on_its_one_page(tmp_path: Path) -> None:
+    workspace = workspace_in(tmp_path)
+    both = after(edits.FillPlane("a", "plane-1", Orientation.PORTRAIT), job=TWO)
+    state = jobs.store_job(workspace, both, "two planes", "tests")
+    pdf = PdfReader(BytesIO(option_sheet(workspace, state.job_id, 1, option_a(both).id)))
+    text = " ".join(pdf.pages[0].extract_text().split())
+    assert "South roof: azimuth 176° true" in text
+    assert "North roof: azimuth 356° true" in text
+
+
+@pytest.mark.parametrize(
+    ("steps", "error", "says"),
+    [
+        ((edits.RemovePlane("south"),), BadGeometry, "last one cannot be removed"),
+        ((edits.RemovePlane("attic"),), NotFound, "attic"),
+        ((edits.AddOtherSide("attic"),), NotFound, "attic"),
+        ((edits.RenamePlane("south", "  "),), OutOfRange, "Length of the name"),
+        ((edits.AddPlane(),) * MOST_PLANES, BadGeometry, "at most 6"),
+    ],
+)
+def test_what_cannot_be_is_refused(steps, error, says) -> None:
+    with pytest.raises(error, match=says):
+        after(*steps)
