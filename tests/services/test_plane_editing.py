@@ -11,12 +11,14 @@ from ridge_tally.core.errors import BadGeometry, NotFound, OutOfRange
 from ridge_tally.core.job import brief_edits as brief
 from ridge_tally.core.job import edits
 from ridge_tally.core.job.document import Job, Orientation
+from ridge_tally.core.units import LengthUnit
 from ridge_tally.services import jobs
 from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.evaluation import year_report
 from ridge_tally.services.plane_editing import MOST_PLANES, is_unmeasured
 from ridge_tally.services.reporting import option_report
 from ridge_tally.services.sheets import option_sheet
+from ridge_tally.services.step_state import StepState
 
 
 def after(*steps: edits.Edit, job: Job = SAMPLE) -> Job:
@@ -49,6 +51,16 @@ def test_a_new_plane_waits_to_be_measured() -> None:
     assert plane.name == "Roof plane 2"
     assert is_unmeasured(plane)
     assert not is_unmeasured(SAMPLE.survey.planes[0])
+
+
+def test_the_survey_is_settled_once_every_plane_is_measured(tmp_path: Path) -> None:
+    state = jobs.create_job(workspace_in(tmp_path), "Larch End", LengthUnit.METRE, "tests")
+    assert state.reports[0].steps["survey"] is StepState.NOT_BEGUN
+    eave = edits.SetPlaneField("plane-1", edits.PlaneField.EAVE, "11.2")
+    measured = after(eave, job=state.job)
+    assert option_report(measured, option_a(measured)).steps["survey"] is StepState.SETTLED
+    more = after(edits.AddPlane(), job=measured)
+    assert option_report(more, option_a(more)).steps["survey"] is StepState.LOOK
 
 
 def test_each_plane_has_its_own_strings_on_its_own_trackers() -> None:

@@ -13,6 +13,7 @@ from ridge_tally.rules.strings import cold_limit, string_limits
 from ridge_tally.rules.wishes import roofs_left_free
 from ridge_tally.services.briefing import ToBuy, to_buy
 from ridge_tally.services.editing import design_for
+from ridge_tally.services.plane_editing import is_unmeasured
 from ridge_tally.services.step_state import StepState
 
 
@@ -180,7 +181,7 @@ def _steps(design: Design, checks: tuple[Check, ...]) -> dict[str, StepState]:
     begun = bool(present_ids(design.option))
 
     return {
-        "survey": StepState.SETTLED if design.job.survey.planes else StepState.NOT_BEGUN,
+        "survey": _survey_state(design.job),
         "array": _state(begun, [c for c in checks if c.rule_id.startswith("array.")]),
         "sun": StepState.NOT_BEGUN,
         "strings": _state(begun, [c for c in checks if c.rule_id.startswith("strings.")]),
@@ -190,6 +191,14 @@ def _steps(design: Design, checks: tuple[Check, ...]) -> dict[str, StepState]:
         "sheets": _state(begun, list(checks)),
         "proving": StepState.NOT_BEGUN,
     }
+
+
+def _survey_state(job: Job) -> StepState:
+    """Settled once every plane has lengths of its own; not begun while none has."""
+    guessed = [is_unmeasured(p) for p in job.survey.planes]
+    if all(guessed):
+        return StepState.NOT_BEGUN
+    return StepState.LOOK if any(guessed) else StepState.SETTLED
 
 
 def _state(begun: bool, checks: list[Check]) -> StepState:
