@@ -64,7 +64,7 @@ export default function SheetsStep() {
                 <PlaneCanvas
                   scene={sceneOf(plane, report)}
                   label={`${plane.name} on the sheet`}
-                  padPx={used.length > 1 ? 20 : 42}
+                  padPx={used.length > 1 ? 34 : 42}
                 >
                   {(camera) => <PlaneModules camera={camera} plane={plane} />}
                 </PlaneCanvas>

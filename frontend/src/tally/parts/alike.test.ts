@@ -23,6 +23,11 @@ test('another sum, and anything broken, keeps its own row', () => {
   );
 });
 
+test('roofs that begin alike are named in full', () => {
+  const rows = alike([view('South roof', '0'), view('South roof, other side', '0')]);
+  expect(rows[0]?.subjects).toBe('South roof, South roof, other side');
+});
+
 test('subjects of different kinds are named in full', () => {
   expect(alike([view('inverter', '1'), view('module', '1')])[0]?.subjects).toBe('inverter, module');
 });

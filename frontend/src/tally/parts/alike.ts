@@ -21,10 +21,10 @@ export function alike(checks: readonly CheckView[]): AlikeRow[] {
   return [...rows.values()].map(({ view, subjects }) => ({ view, subjects: joined(subjects) }));
 }
 
-/** `string A`, `string B` becomes `string A, B`. */
+/** `string A`, `string B` becomes `string A, B`; names of roofs are never cut. */
 function joined(subjects: string[]): string {
   const [first = '', ...rest] = subjects;
-  const kind = first.slice(0, first.lastIndexOf(' ') + 1);
+  const kind = /^(string|tracker) /.exec(first)?.[0] ?? '';
   return [first, ...rest.map((s) => (kind && s.startsWith(kind) ? s.slice(kind.length) : s))].join(
     ', ',
   );
