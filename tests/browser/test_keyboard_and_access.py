@@ -40,9 +40,9 @@ def test_the_key_map_can_switch_single_letters_off(page: Page, job: str) -> None
     page.get_by_label("Single letters do things").uncheck()
     page.keyboard.press("Escape")
     page.keyboard.press("v")
-    expect(page.get_by_role("toolbar").get_by_role("button", name="Vent")).to_have_attribute(
-        "aria-pressed", "false"
-    )
+    expect(
+        page.get_by_role("toolbar").get_by_role("button", name="Vent", exact=True)
+    ).to_have_attribute("aria-pressed", "false")
 
 
 def test_the_limit_moves_by_arrow_keys(page: Page, job: str) -> None:

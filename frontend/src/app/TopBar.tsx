@@ -116,7 +116,11 @@ function OptionTabs({ stepId }: { stepId: string }) {
         const look = `flex h-[27px] min-w-8 items-center justify-center gap-1 border border-r-0 px-2.5 text-sm font-medium first:rounded-l-md ${here ? 'border-ink bg-ink text-sheet' : 'border-rule bg-sheet'}`;
         const mark = broken > 0 && (
           <svg width="8" height="8" role="img" aria-label="a Stop limit is broken">
-            <rect width="8" height="8" fill={here ? '#f3a49c' : '#a8201a'} />
+            <rect
+              width="8"
+              height="8"
+              fill={here ? 'var(--color-stop-pale)' : 'var(--color-stop)'}
+            />
           </svg>
         );
         return here ? (

@@ -90,10 +90,16 @@ function Drawn({
       role="group"
       aria-label={`${day.title}: power by the hour`}
     >
-      <g fontSize="13" fill="#566465">
+      <g fontSize="13" fill="var(--color-ink-2)">
         {y.ticks(6).map((kw) => (
           <g key={kw}>
-            <line x1={PAD.left} x2={widthPx - PAD.right} y1={y(kw)} y2={y(kw)} stroke="#d9d4c7" />
+            <line
+              x1={PAD.left}
+              x2={widthPx - PAD.right}
+              y1={y(kw)}
+              y2={y(kw)}
+              stroke="var(--color-rule)"
+            />
             <text x={PAD.left - 8} y={y(kw) + 4} textAnchor="end">
               {kw}
             </text>
@@ -119,13 +125,22 @@ function Drawn({
           <rect x={PAD.left} y={0} width={widthPx} height={Math.max(0, y(limitKw))} />
         </clipPath>
       </defs>
-      <path d={under(unlimited) ?? ''} fill="#f0d9a0" clipPath="url(#below-limit)" />
-      <path d={under(unlimited) ?? ''} fill="#fbe3e0" clipPath="url(#above-limit)" />
-      <path d={curve(at(day.dcKw)) ?? ''} fill="none" stroke="#566465" strokeDasharray="4 3" />
+      <path
+        d={under(unlimited) ?? ''}
+        fill="var(--color-straw-wash)"
+        clipPath="url(#below-limit)"
+      />
+      <path d={under(unlimited) ?? ''} fill="var(--color-stop-wash)" clipPath="url(#above-limit)" />
+      <path
+        d={curve(at(day.dcKw)) ?? ''}
+        fill="none"
+        stroke="var(--color-ink-2)"
+        strokeDasharray="4 3"
+      />
       <path
         d={curve(unlimited) ?? ''}
         fill="none"
-        stroke="#1d2b2c"
+        stroke="var(--color-ink)"
         strokeWidth="2"
         clipPath="url(#below-limit)"
       />
@@ -136,7 +151,7 @@ function Drawn({
         fontSize="14"
         fontWeight="600"
         textAnchor="middle"
-        fill="#1d2b2c"
+        fill="var(--color-ink)"
       >
         {figure(deliveredKwh, 1)} kWh to the meter
       </text>
@@ -147,7 +162,7 @@ function Drawn({
           fontSize="14"
           fontWeight="600"
           textAnchor="middle"
-          fill="#a8201a"
+          fill="var(--color-stop)"
         >
           {figure(clippedKwh, 1)} kWh clipped
         </text>
@@ -158,7 +173,7 @@ function Drawn({
           x2={widthPx - PAD.right}
           y1={y(datasheetLimitKw)}
           y2={y(datasheetLimitKw)}
-          stroke="#a8201a"
+          stroke="var(--color-stop)"
           strokeDasharray="3 4"
         />
       )}
@@ -197,7 +212,7 @@ function Drawn({
           x2={widthPx - PAD.right + 6}
           y1={y(limitKw)}
           y2={y(limitKw)}
-          stroke="#a8201a"
+          stroke="var(--color-stop)"
           strokeWidth="2"
         />
         <rect
@@ -206,7 +221,7 @@ function Drawn({
           width="70"
           height="26"
           rx="5"
-          fill="#a8201a"
+          fill="var(--color-stop)"
         />
         <text
           x={widthPx - PAD.right + 41}
@@ -214,12 +229,18 @@ function Drawn({
           fontSize="14"
           fontWeight="600"
           textAnchor="middle"
-          fill="#fdfcf9"
+          fill="var(--color-sheet)"
         >
           {figure(limitKw, 2)} kW
         </text>
       </g>
-      <text x={widthPx - 8} y={y(limitKw) - 18} fontSize="12.5" fill="#a8201a" textAnchor="end">
+      <text
+        x={widthPx - 8}
+        y={y(limitKw) - 18}
+        fontSize="12.5"
+        fill="var(--color-stop)"
+        textAnchor="end"
+      >
         {moved ? 'limit tried' : 'drag to try another limit'}
       </text>
     </svg>
@@ -242,7 +263,7 @@ function DcLabel({ day, x, y }: DcLabelProps) {
       x={x(hour + 0.5) - 10}
       y={y(day.dcKw[hour] ?? 0)}
       fontSize="12.5"
-      fill="#566465"
+      fill="var(--color-ink-2)"
       textAnchor="end"
     >
       DC from the array

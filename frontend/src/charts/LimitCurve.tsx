@@ -46,7 +46,7 @@ export function LimitCurve({ points, limitKw, widthPx, heightPx }: LimitCurvePro
       role="img"
       aria-label={`At ${figure(limitKw, 2)} kW ${figure(percent, 1)} % of the year is clipped`}
     >
-      <g fontSize="12.5" fill="#566465">
+      <g fontSize="12.5" fill="var(--color-ink-2)">
         {[0, 25, 50, 75, 100].map((share) => (
           <g key={share}>
             <line
@@ -54,7 +54,7 @@ export function LimitCurve({ points, limitKw, widthPx, heightPx }: LimitCurvePro
               x2={widthPx - PAD.right}
               y1={y(share)}
               y2={y(share)}
-              stroke="#d9d4c7"
+              stroke="var(--color-rule)"
             />
             <text x={PAD.left - 5} y={y(share) + 4} textAnchor="end">
               {share} %
@@ -78,7 +78,7 @@ export function LimitCurve({ points, limitKw, widthPx, heightPx }: LimitCurvePro
           )([...points]) ?? ''
         }
         fill="none"
-        stroke="#1f6f63"
+        stroke="var(--color-patina)"
         strokeWidth="2"
       />
       <line
@@ -86,10 +86,10 @@ export function LimitCurve({ points, limitKw, widthPx, heightPx }: LimitCurvePro
         x2={x(limitKw)}
         y1={y(0)}
         y2={PAD.top}
-        stroke="#a8201a"
+        stroke="var(--color-stop)"
         strokeDasharray="4 3"
       />
-      <circle cx={x(limitKw)} cy={y(percent)} r="5" fill="#8f4a1b" />
+      <circle cx={x(limitKw)} cy={y(percent)} r="5" fill="var(--color-copper)" />
       <text
         x={x(limitKw) + (onRight ? 9 : -9)}
         y={y(percent) - 9}

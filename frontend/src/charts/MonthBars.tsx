@@ -25,12 +25,16 @@ export function MonthBars({ label, valuesKwh, widthPx, heightPx }: MonthBarsProp
               y={y(Math.max(0, value))}
               width={x.bandwidth()}
               height={Math.max(0, heightPx - 18 - y(Math.max(0, value)))}
-              fill="#e9c46a"
+              fill="var(--color-straw)"
             />
-            <text x={left + x.bandwidth() / 2} y={y(Math.max(0, value)) - 4} fill="#1d2b2c">
+            <text
+              x={left + x.bandwidth() / 2}
+              y={y(Math.max(0, value)) - 4}
+              fill="var(--color-ink)"
+            >
               {figure(Math.round(value / 10) * 10)}
             </text>
-            <text x={left + x.bandwidth() / 2} y={heightPx - 4} fill="#566465">
+            <text x={left + x.bandwidth() / 2} y={heightPx - 4} fill="var(--color-ink-2)">
               {month}
             </text>
           </g>

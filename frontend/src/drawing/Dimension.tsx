@@ -45,7 +45,11 @@ export function Dimension({ from, to, offPx, gapPx, dashed = false }: DimensionP
   );
   const reach = Math.sign(offPx) * 5;
   return (
-    <g stroke={dashed ? '#8f4a1b' : '#566465'} fill="none" aria-hidden="true">
+    <g
+      stroke={dashed ? 'var(--color-copper)' : 'var(--color-ink-2)'}
+      fill="none"
+      aria-hidden="true"
+    >
       {line(a, { xPx: middle.xPx - ux * half, yPx: middle.yPx - uy * half })}
       {line({ xPx: middle.xPx + ux * half, yPx: middle.yPx + uy * half }, b)}
       {slash(a)}

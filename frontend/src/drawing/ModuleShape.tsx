@@ -13,8 +13,12 @@ interface ModuleShapeProps {
   focused?: boolean;
 }
 
-const FILL = { on: '#dfe7e6', off: 'transparent', misplaced: '#fbe3e0' };
-const STROKE = { on: '#6b7675', off: '#8b9594', misplaced: '#a8201a' };
+const FILL = { on: 'var(--color-module)', off: 'transparent', misplaced: 'var(--color-stop-wash)' };
+const STROKE = {
+  on: 'var(--color-ink-3)',
+  off: 'var(--color-field)',
+  misplaced: 'var(--color-stop)',
+};
 
 export function ModuleShape({
   camera,
@@ -42,7 +46,7 @@ export function ModuleShape({
         strokeDasharray={state === 'off' ? '4 4' : undefined}
       />
       {state !== 'off' && (
-        <g stroke="#aab7b6" strokeWidth="0.7">
+        <g stroke="var(--color-substring)" strokeWidth="0.7">
           {hairlines.map((share) =>
             upright ? (
               <line key={share} x1={w * share} x2={w * share} y1="0" y2={h} />
@@ -59,7 +63,7 @@ export function ModuleShape({
         </g>
       )}
       {state === 'misplaced' && (
-        <path d={`M0 0 L${w} ${h} M${w} 0 L0 ${h}`} stroke="#a8201a" strokeWidth="1.2" />
+        <path d={`M0 0 L${w} ${h} M${w} 0 L0 ${h}`} stroke="var(--color-stop)" strokeWidth="1.2" />
       )}
       {focused && (
         <rect
@@ -68,7 +72,7 @@ export function ModuleShape({
           width={w + 3}
           height={h + 3}
           fill="none"
-          stroke="#8f4a1b"
+          stroke="var(--color-copper)"
           strokeWidth="3"
         />
       )}

@@ -51,13 +51,13 @@ export function RoofOutline({ camera, corners, stripsM }: RoofOutlineProps) {
           patternUnits="userSpaceOnUse"
           patternTransform="rotate(45)"
         >
-          <line x1="0" y1="0" x2="0" y2="8" stroke="#d9d4c7" strokeWidth="1.6" />
+          <line x1="0" y1="0" x2="0" y2="8" stroke="var(--color-rule)" strokeWidth="1.6" />
         </pattern>
         <clipPath id="roof">
           <polygon points={path(camera, corners)} />
         </clipPath>
       </defs>
-      <polygon points={path(camera, corners)} fill="#fdfcf9" />
+      <polygon points={path(camera, corners)} fill="var(--color-sheet)" />
       <g clipPath="url(#roof)">
         {edges.map(([from, to], i) => (
           <polygon
@@ -68,18 +68,46 @@ export function RoofOutline({ camera, corners, stripsM }: RoofOutlineProps) {
           />
         ))}
       </g>
-      <line x1={pa.xPx} y1={pa.yPx} x2={pb.xPx} y2={pb.yPx} stroke="#1d2b2c" strokeWidth="1.5" />
+      <line
+        x1={pa.xPx}
+        y1={pa.yPx}
+        x2={pb.xPx}
+        y2={pb.yPx}
+        stroke="var(--color-ink)"
+        strokeWidth="1.5"
+      />
       <line
         x1={pa.xPx}
         y1={pa.yPx + 3.5}
         x2={pb.xPx}
         y2={pb.yPx + 3.5}
-        stroke="#1d2b2c"
+        stroke="var(--color-ink)"
         strokeWidth="1.5"
       />
-      <line x1={pb.xPx} y1={pb.yPx} x2={pc.xPx} y2={pc.yPx} stroke="#1d2b2c" strokeWidth="1.5" />
-      <line x1={pd.xPx} y1={pd.yPx} x2={pa.xPx} y2={pa.yPx} stroke="#1d2b2c" strokeWidth="1.5" />
-      <line x1={pd.xPx} y1={pd.yPx} x2={pc.xPx} y2={pc.yPx} stroke="#8f4a1b" strokeWidth="4" />
+      <line
+        x1={pb.xPx}
+        y1={pb.yPx}
+        x2={pc.xPx}
+        y2={pc.yPx}
+        stroke="var(--color-ink)"
+        strokeWidth="1.5"
+      />
+      <line
+        x1={pd.xPx}
+        y1={pd.yPx}
+        x2={pa.xPx}
+        y2={pa.yPx}
+        stroke="var(--color-ink)"
+        strokeWidth="1.5"
+      />
+      <line
+        x1={pd.xPx}
+        y1={pd.yPx}
+        x2={pc.xPx}
+        y2={pc.yPx}
+        stroke="var(--color-copper)"
+        strokeWidth="4"
+      />
     </g>
   );
 }
@@ -103,18 +131,18 @@ export function ObstructionMark({ camera, obstruction: o }: ObstructionMarkProps
         width={widthPx}
         height={heightPx}
         rx={o.round ? widthPx / 2 : 1}
-        fill="#3c4a4a"
-        stroke="#1d2b2c"
+        fill="var(--color-obstruction)"
+        stroke="var(--color-ink)"
       />
       {o.round || widthPx < 52 ? (
         <text
           x={topLeft.xPx + widthPx / 2}
           y={topLeft.yPx - 5}
-          stroke="#fdfcf9"
+          stroke="var(--color-sheet)"
           strokeWidth="3"
           paintOrder="stroke"
           fontSize="12.5"
-          fill="#1d2b2c"
+          fill="var(--color-ink)"
           textAnchor="middle"
         >
           {o.name}
@@ -124,7 +152,7 @@ export function ObstructionMark({ camera, obstruction: o }: ObstructionMarkProps
           x={topLeft.xPx + widthPx / 2}
           y={topLeft.yPx + heightPx / 2 + 4}
           fontSize="12.5"
-          fill="#fdfcf9"
+          fill="var(--color-sheet)"
           textAnchor="middle"
         >
           {o.name}
@@ -151,15 +179,15 @@ export function North({ xPx, yPx, azimuthDeg }: NorthProps) {
       role="img"
       aria-label={`True north, plane azimuth ${azimuthDeg}°`}
     >
-      <circle r="17" fill="none" stroke="#8b9594" />
+      <circle r="17" fill="none" stroke="var(--color-field)" />
       <g transform={`rotate(${turn})`}>
-        <path d="M0 -13 L5 9 L0 5 L-5 9 Z" fill="#1d2b2c" />
+        <path d="M0 -13 L5 9 L0 5 L-5 9 Z" fill="var(--color-ink)" />
         <text
           y="-20"
           fontSize="12.5"
           fontWeight="600"
           textAnchor="middle"
-          fill="#1d2b2c"
+          fill="var(--color-ink)"
           transform={`rotate(${-turn} 0 -24)`}
         >
           N

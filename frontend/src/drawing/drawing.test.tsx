@@ -43,12 +43,12 @@ test('edges are drawn by kind: ridge thick copper, eave double', () => {
     <RoofOutline camera={camera} corners={corners} stripsM={[0.1, 0.3, 0.4, 0.3]} />,
   );
   const lines = [...svg.querySelectorAll('g > g ~ line, g > line')];
-  const ridge = lines.filter((l) => l.getAttribute('stroke') === '#8f4a1b');
+  const ridge = lines.filter((l) => l.getAttribute('stroke') === 'var(--color-copper)');
   expect(ridge.map((l) => [l.getAttribute('y1'), l.getAttribute('stroke-width')])).toEqual([
     ['50', '4'],
   ]);
   const level = lines.filter((l) => l.getAttribute('y1') === l.getAttribute('y2'));
-  expect(level.filter((l) => l.getAttribute('stroke') === '#1d2b2c')).toHaveLength(2);
+  expect(level.filter((l) => l.getAttribute('stroke') === 'var(--color-ink)')).toHaveLength(2);
 });
 
 test.each([

@@ -7,7 +7,7 @@ interface ButtonProps extends ComponentProps<'button'> {
 }
 
 const WEIGHT = {
-  main: 'border-patina bg-patina text-sheet hover:bg-[#195c52]',
+  main: 'border-patina bg-patina text-sheet hover:bg-patina-dark',
   plain: 'border-rule bg-sheet text-ink hover:border-field',
   pressed: 'border-ink bg-ink text-sheet',
 };

@@ -65,7 +65,7 @@ function SmallPlan({
       <polygon
         points={outline.map((p) => `${p.xPx},${p.yPx}`).join(' ')}
         fill="none"
-        stroke="#8b9594"
+        stroke="var(--color-field)"
       />
       {alternative.places.map(({ x_m: xM, y_m: yM }) => {
         const corner = toScreen(camera, { xM, yM: yM + alternative.height_m });
@@ -76,8 +76,8 @@ function SmallPlan({
             y={corner.yPx}
             width={alternative.width_m * camera.pxPerM}
             height={alternative.height_m * camera.pxPerM}
-            fill="#dfe7e6"
-            stroke="#6b7675"
+            fill="var(--color-module)"
+            stroke="var(--color-ink-3)"
             strokeWidth="0.7"
           />
         );

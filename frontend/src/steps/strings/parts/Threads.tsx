@@ -59,7 +59,7 @@ export function Threads({ camera, array, module, strings, view }: ThreadsProps) 
             />
             {points.map((p, i) => (
               <g key={string.module_ids[i]} transform={`translate(${p.xPx} ${p.yPx})`}>
-                <circle r={radiusPx} fill="#fdfcf9" stroke={colour} strokeWidth="2" />
+                <circle r={radiusPx} fill="var(--color-sheet)" stroke={colour} strokeWidth="2" />
                 <text
                   y="4.2"
                   fontSize={radiusPx > 11 ? 12.5 : 11}

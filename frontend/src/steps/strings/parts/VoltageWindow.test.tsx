@@ -25,12 +25,12 @@ test('the window is read out with its numbers', () => {
   const { container } = render(<VoltageWindow tracker={tracker} />);
   const name = 'Hottest Vmp 356 V, coldest Voc 554 V, tracking 120 to 520 V, limit 600 V';
   expect(screen.getByRole('img', { name })).toBeTruthy();
-  expect(frame(container)?.getAttribute('stroke')).toBe('#1d2b2c');
+  expect(frame(container)?.getAttribute('stroke')).toBe('var(--color-ink)');
 });
 
 test('a string past the limit is framed in the colour of a Stop and stays on the picture', () => {
   const { container } = render(<VoltageWindow tracker={{ ...tracker, v_cold_v: 700 }} />);
-  expect(frame(container)?.getAttribute('stroke')).toBe('#a8201a');
+  expect(frame(container)?.getAttribute('stroke')).toBe('var(--color-stop)');
   const right =
     Number(frame(container)?.getAttribute('x')) + Number(frame(container)?.getAttribute('width'));
   expect(right).toBeLessThanOrEqual(244);

@@ -10,7 +10,7 @@ export function VoltageWindow({ tracker }: { tracker: Schemas['TrackerView'] }) 
   const most = Math.max(limit, cold ?? 0, tracker.v_max_v) * 1.06;
   const x = (volts: number) => (volts / most) * WIDTH_PX;
   const over = cold !== null && cold > limit * (1 + 1e-9);
-  const colour = over ? '#a8201a' : '#1d2b2c';
+  const colour = over ? 'var(--color-stop)' : 'var(--color-ink)';
   const right = cold ?? hot;
   const close = hot !== null && cold !== null && x(cold) - x(hot) < 62;
   const describe = `Hottest Vmp ${hot === null ? 'not known' : `${figure(hot)} V`}, coldest Voc ${
@@ -18,20 +18,20 @@ export function VoltageWindow({ tracker }: { tracker: Schemas['TrackerView'] }) 
   }, tracking ${tracker.v_min_v} to ${tracker.v_max_v} V, limit ${limit} V`;
   return (
     <svg width={WIDTH_PX} height="62" role="img" aria-label={describe} className="my-1 block">
-      <rect x="0" y={BAR.top} width={WIDTH_PX} height={BAR.height} rx="2" fill="#ece8df" />
+      <rect x="0" y={BAR.top} width={WIDTH_PX} height={BAR.height} rx="2" fill="var(--color-bar)" />
       <rect
         x={x(tracker.v_min_v)}
         y={BAR.top}
         width={x(tracker.v_max_v - tracker.v_min_v)}
         height={BAR.height}
-        fill="#cfe3dd"
+        fill="var(--color-tracking)"
       />
       <line
         x1={x(tracker.v_start_v)}
         x2={x(tracker.v_start_v)}
         y1={BAR.top - 3}
         y2={BAR.top + BAR.height + 3}
-        stroke="#1f6f63"
+        stroke="var(--color-patina)"
         strokeWidth="1.5"
       />
       {hot !== null && right !== null && (
@@ -52,7 +52,7 @@ export function VoltageWindow({ tracker }: { tracker: Schemas['TrackerView'] }) 
         x2={x(limit)}
         y1={BAR.top - 6}
         y2={BAR.top + BAR.height + 6}
-        stroke="#a8201a"
+        stroke="var(--color-stop)"
         strokeWidth="2.5"
       />
       <g fontSize="12.5" fontWeight="600">
@@ -62,7 +62,7 @@ export function VoltageWindow({ tracker }: { tracker: Schemas['TrackerView'] }) 
           </text>
         )}
         {cold === null ? (
-          <text x={x(limit)} y="13" textAnchor="end" fill="#7d5200">
+          <text x={x(limit)} y="13" textAnchor="end" fill="var(--color-warn)">
             cold: not checked
           </text>
         ) : (
@@ -71,11 +71,11 @@ export function VoltageWindow({ tracker }: { tracker: Schemas['TrackerView'] }) 
           </text>
         )}
       </g>
-      <g fontSize="12.5" fill="#566465">
+      <g fontSize="12.5" fill="var(--color-ink-2)">
         <text x={x(tracker.v_min_v)} y="57">
           tracks {tracker.v_min_v} to {tracker.v_max_v} V
         </text>
-        <text x={Math.min(x(limit) + 2, WIDTH_PX)} y="57" textAnchor="end" fill="#a8201a">
+        <text x={Math.min(x(limit) + 2, WIDTH_PX)} y="57" textAnchor="end" fill="var(--color-stop)">
           limit {limit}
         </text>
       </g>

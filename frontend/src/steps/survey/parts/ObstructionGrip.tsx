@@ -115,7 +115,7 @@ export function ObstructionGrip({
           height={side(shown.depthM) + 8}
           rx="3"
           fill="none"
-          stroke="#8f4a1b"
+          stroke="var(--color-copper)"
           strokeWidth="2"
         />
       )}

@@ -46,10 +46,22 @@ export function OutlineLines({ camera, plane }: { camera: Camera; plane: RoofPla
       <Dimension {...drawn.eave} gapPx={FIELD_PX + 8} />
       <Dimension {...drawn.ridge} gapPx={FIELD_PX + 8} />
       <Dimension {...drawn.height} gapPx={34} />
-      <text x={eaveAt.xPx} y={eaveAt.yPx + 20} fontSize="13" fill="#566465" textAnchor="middle">
+      <text
+        x={eaveAt.xPx}
+        y={eaveAt.yPx + 20}
+        fontSize="13"
+        fill="var(--color-ink-2)"
+        textAnchor="middle"
+      >
         eave
       </text>
-      <text x={ridgeAt.xPx} y={ridgeAt.yPx - 9} fontSize="13" fill="#566465" textAnchor="middle">
+      <text
+        x={ridgeAt.xPx}
+        y={ridgeAt.yPx - 9}
+        fontSize="13"
+        fill="var(--color-ink-2)"
+        textAnchor="middle"
+      >
         ridge
       </text>
     </>
