@@ -73,6 +73,20 @@ def test_no_view_breaks_the_rules_of_access(
     assert complaints == []
 
 
+def test_no_part_of_the_brief_breaks_the_rules_of_access(page: Page, job: str, axe: str) -> None:
+    page.goto(f"{job}/a/brief")
+    expect(page.get_by_text("To the meter", exact=True)).to_be_visible()
+    page.evaluate(axe)
+    for part in page.get_by_role("tab").all():
+        part.click()
+        expect(part).to_have_attribute("aria-selected", "true")
+        if part.inner_text() == "House and wishes":
+            page.get_by_role("button", name="Add", exact=True).click()
+            expect(page.get_by_role("button", name="Remove Old array")).to_be_visible()
+        found = page.evaluate("axe.run().then((r) => r.violations.map((v) => v.id))")
+        assert found == [], part.inner_text()
+
+
 @pytest.mark.parametrize("view", VIEWS)
 def test_nothing_of_the_page_is_cut_off_at_1280_by_800(page: Page, job: str, view: str) -> None:
     page.goto(f"{job}/a/{view}")

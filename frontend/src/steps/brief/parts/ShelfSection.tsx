@@ -47,7 +47,7 @@ export function ShelfSection() {
         )}
       </section>
       {report.to_buy.length > 0 && (
-        <section aria-label="To buy" className="w-[340px]">
+        <section aria-label="To buy" className="w-[372px]">
           <h2 className="mb-1 min-h-7 text-sm font-semibold">
             Option {option.id.toUpperCase()} needs
           </h2>
@@ -55,7 +55,7 @@ export function ShelfSection() {
             <thead>
               <tr className="text-left text-xs text-ink-2">
                 {['Thing', 'Needed', 'On the shelf', 'To buy'].map((title) => (
-                  <th key={title} scope="col" className="font-medium">
+                  <th key={title} scope="col" className="pr-3 align-bottom font-medium last:pr-0">
                     {title}
                   </th>
                 ))}
