@@ -83,6 +83,8 @@ def test_no_part_of_the_brief_breaks_the_rules_of_access(page: Page, job: str, a
         if part.inner_text() == "House and wishes":
             page.get_by_role("button", name="Add", exact=True).click()
             expect(page.get_by_role("button", name="Remove Old array")).to_be_visible()
+        # What is catching up is dimmed for that moment.
+        expect(page.locator("[aria-busy=true]")).to_have_count(0)
         found = page.evaluate("axe.run().then((r) => r.violations.map((v) => v.id))")
         assert found == [], part.inner_text()
 
