@@ -17,6 +17,7 @@ from pygeomag import GeoMag
 from tzfpy import get_tz
 
 from ridge_tally.core.errors import BadGeometry
+from ridge_tally.core.job.document import Site
 
 MAGNETIC_MODEL = "WMM2025, valid 2025 to 2030"
 _MODEL_YEARS = (2025.0, 2030.0)
@@ -103,6 +104,15 @@ def declination_deg(
         return None
     field = _model().calculate(latitude_deg, longitude_deg, elevation_m / 1000, year)
     return float(field.d)
+
+
+def site_declination_deg(site: Site) -> float | None:
+    """Return the declination on the day of the survey; ``None`` without a day or a model for it."""
+    if site.survey_day is None:
+        return None
+    return declination_deg(
+        site.latitude_deg, site.longitude_deg, site.elevation_m or 0.0, site.survey_day
+    )
 
 
 @cache

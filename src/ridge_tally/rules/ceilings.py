@@ -14,7 +14,7 @@ from ridge_tally.core.job.document import CodePack
 from ridge_tally.core.job.grid import GridRules, SizeCapKind
 from ridge_tally.core.working import Given, LimitKind, Source, SourceStatus, number_of
 from ridge_tally.rules import tables
-from ridge_tally.rules.design import Design
+from ridge_tally.rules.design import Design, p_max_given
 from ridge_tally.rules.grid import (
     ac_kw,
     existing_ac,
@@ -66,10 +66,6 @@ def ceilings(design: Design, figures: Figures) -> tuple[Ceiling, ...]:
     return tuple(found)
 
 
-def _p_max(design: Design) -> Given:
-    return Given("p_max", "Pmax", design.module.p_max_w, "W", "module datasheet")
-
-
 def _ratio(design: Design) -> Given:
     """Return the DC:AC ratio taken for a limit on AC power."""
     table = tables.load("loading-practice")
@@ -89,7 +85,7 @@ def _purse(design: Design) -> Ceiling:
             "",
             "brief, a first price",
         ),
-        _p_max(design),
+        p_max_given(design),
     )
     value = None
     if budget is not None and price is not None:
@@ -111,7 +107,7 @@ def _grid_ceilings(design: Design, grid: GridRules, figures: Figures) -> list[Ce
     if cap.kind is SizeCapKind.SHARE_OF_USE:
         found.append(_share_of_use(design, cap.value, figures, source))
     elif cap.kind is SizeCapKind.DC_KW:
-        old, p_max = existing_dc(design), _p_max(design)
+        old, p_max = existing_dc(design), p_max_given(design)
         given = Given("cap", "size cap, DC", cap.value, "kW", "grid rules")
         value = (
             None if cap.value is None else (cap.value - number_of(old)) * 1000 / number_of(p_max)
@@ -142,7 +138,7 @@ def _grid_ceilings(design: Design, grid: GridRules, figures: Figures) -> list[Ce
 
 
 def _share_of_use(design: Design, share: float | None, figures: Figures, source: Source) -> Ceiling:
-    p_max = _p_max(design)
+    p_max = p_max_given(design)
     use, old, yield_ = figures.past_use, figures.old_energy, figures.yield_
     givens = (Given("share", "share of past use", share, "", "grid rules"), use, old, yield_, p_max)
     value = None
@@ -160,7 +156,7 @@ def _share_of_use(design: Design, share: float | None, figures: Figures, source:
 
 
 def _by_ac(design: Design, kind: CeilingKind, title: str, cap: Given, source: Source) -> Ceiling:
-    old, ratio, p_max = existing_ac(design), _ratio(design), _p_max(design)
+    old, ratio, p_max = existing_ac(design), _ratio(design), p_max_given(design)
     value = None
     if cap.value is not None:
         value = (cap.value - number_of(old)) * number_of(ratio) * 1000 / number_of(p_max)
@@ -177,7 +173,7 @@ def _by_ac(design: Design, kind: CeilingKind, title: str, cap: Given, source: So
 
 
 def _rebate(design: Design, grid: GridRules, source: Source) -> list[Ceiling]:
-    rebate, p_max, found = grid.rebate, _p_max(design), []
+    rebate, p_max, found = grid.rebate, p_max_given(design), []
     assert rebate is not None
     if rebate.most_dc_kw is not None:
         old = existing_dc(design)
@@ -215,7 +211,7 @@ def _rebate(design: Design, grid: GridRules, source: Source) -> list[Ceiling]:
 def _busbar(design: Design) -> Ceiling:
     table = tables.load("busbar-share")
     service, old, volts = design.job.survey.service, existing_ac(design), service_volts(design)
-    ratio, p_max = _ratio(design), _p_max(design)
+    ratio, p_max = _ratio(design), p_max_given(design)
     main, bar = service.main_breaker_a, service.busbar_a
     share, factor = table.number("share"), table.number("factor")
     givens = (
@@ -272,7 +268,7 @@ def target_count(
     found : tuple of Ceiling
         For the targets that are a ceiling themselves.
     """
-    target, p_max = design.job.brief.target, _p_max(design)
+    target, p_max = design.job.brief.target, p_max_given(design)
     by_ceiling = {
         TargetKind.BUDGET: CeilingKind.PURSE,
         TargetKind.ROOF: CeilingKind.ROOF,

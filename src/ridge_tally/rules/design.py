@@ -5,7 +5,13 @@ from dataclasses import dataclass
 from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
 from ridge_tally.core.errors import MissingDatum, OutsideModelRange
-from ridge_tally.core.job.document import Job, Option, inverter_sheet_of, module_sheet_of
+from ridge_tally.core.job.document import (
+    Job,
+    Option,
+    inverter_sheet_of,
+    module_sheet_of,
+    present_ids,
+)
 from ridge_tally.core.working import Given
 from ridge_tally.rules import tables
 
@@ -66,6 +72,23 @@ def design_of(
         ),
         coldest_planning_degc=stand_in_coldest_degc if typed is None else typed,
         vmp_coefficient=_vmp_coefficient(module),
+    )
+
+
+def count_given(design: Design) -> Given:
+    """Return how many modules the design has."""
+    return Given("n", "modules", float(len(present_ids(design.option))), "", "this design")
+
+
+def p_max_given(design: Design) -> Given:
+    """Return the module's power."""
+    return Given("p_max", "Pmax", design.module.p_max_w, "W", "module datasheet")
+
+
+def dc_limit_given(design: Design) -> Given:
+    """Return the DC watts the inverter's maker stands behind."""
+    return Given(
+        "p_dc_max", "maker's DC limit", design.inverter.p_dc_max_w, "W", "inverter datasheet"
     )
 
 

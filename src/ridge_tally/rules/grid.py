@@ -16,7 +16,7 @@ from ridge_tally.core.working import (
     number_of,
 )
 from ridge_tally.rules import tables
-from ridge_tally.rules.design import Design
+from ridge_tally.rules.design import Design, count_given
 
 
 def grid_source(grid: GridRules) -> Source:
@@ -38,9 +38,8 @@ def grid_checks(design: Design) -> tuple[Check, ...]:
 
 def dc_kw(design: Design) -> tuple[Given, Given]:
     """Return count and kW of a module as givens."""
-    count = float(len(present_ids(design.option)))
     return (
-        Given("n", "modules", count, "", "this design"),
+        count_given(design),
         Given("p_kw", "Pmax", design.module.p_max_w / 1000, "kW", "module datasheet"),
     )
 

@@ -3,7 +3,7 @@
 from ridge_tally.core.job.document import present_ids
 from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
 from ridge_tally.rules import tables
-from ridge_tally.rules.design import Design
+from ridge_tally.rules.design import Design, count_given, dc_limit_given, p_max_given
 
 
 def loading_checks(design: Design) -> tuple[Check, ...]:
@@ -20,14 +20,12 @@ def dc_limit(design: Design, modules: int) -> Check:
         subject="inverter",
         kind=LimitKind.OUTSIDE,
         formula="n * p_max",
-        givens=_power(design, modules),
+        givens=(count_given(design), p_max_given(design)),
         value=modules * design.module.p_max_w,
         symbol="p_dc",
         unit="W",
         relation="<=",
-        limit=Given(
-            "p_dc_max", "maker's DC limit", design.inverter.p_dc_max_w, "W", "inverter datasheet"
-        ),
+        limit=dc_limit_given(design),
         source=Source("inverter datasheet", "", SourceStatus.DATASHEET),
     )
 
@@ -42,7 +40,8 @@ def dc_ac_ratio(design: Design, modules: int) -> Check:
         kind=LimitKind.NOTE,
         formula="n * p_max / p_ac",
         givens=(
-            *_power(design, modules),
+            count_given(design),
+            p_max_given(design),
             Given("p_ac", "inverter AC power", design.inverter.p_ac_w, "W", "inverter datasheet"),
         ),
         value=modules * design.module.p_max_w / design.inverter.p_ac_w,
@@ -51,11 +50,4 @@ def dc_ac_ratio(design: Design, modules: int) -> Check:
         relation="<=",
         limit=Given("usual", "usual on one plane", table.number("ratio"), "", "common practice"),
         source=table.source,
-    )
-
-
-def _power(design: Design, modules: int) -> tuple[Given, Given]:
-    return (
-        Given("n", "modules", float(modules), "", "this design"),
-        Given("p_max", "Pmax", design.module.p_max_w, "W", "module datasheet"),
     )

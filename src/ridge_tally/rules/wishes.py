@@ -1,6 +1,12 @@
 """Wishes of the household: honoured, or refused aloud."""
 
-from ridge_tally.core.job.document import Job, PlaneArray, plane_of, present_ids
+from ridge_tally.core.job.document import (
+    Job,
+    PlaneArray,
+    module_footprint_m,
+    plane_of,
+    present_ids,
+)
 from ridge_tally.core.job.edits import ToggleModules
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.survey.outline import corners_m
@@ -14,7 +20,7 @@ from ridge_tally.core.working import (
     check,
     number_of,
 )
-from ridge_tally.rules.design import Design
+from ridge_tally.rules.design import Design, count_given, dc_limit_given, p_max_given
 
 WISH = Source("wish of the household", "", SourceStatus.BRIEF)
 # Half a module gap: closer than this two modules mirror each other for the eye.
@@ -78,8 +84,8 @@ def _count_check(
     )
 
 
-def _roof_left_free(design: Design, plane_id: str, why: str, array: PlaneArray | None) -> Check:
-    plane = next(p for p in design.job.survey.planes if p.id == plane_id)
+def _roof_left_free(design: Design, plane_id: PlaneId, why: str, array: PlaneArray | None) -> Check:
+    plane = plane_of(design.job, plane_id)
     present = tuple(m.id for m in array.modules if m.present) if array else ()
     return _count_check(
         "wish.roof-left-free",
@@ -94,8 +100,7 @@ def _roof_left_free(design: Design, plane_id: str, why: str, array: PlaneArray |
 
 def _growth(design: Design, growth: int) -> Check:
     """The inverter's maker must stand behind the modules to come as well."""
-    n = Given("n", "modules", float(len(present_ids(design.option))), "", "this design")
-    p_max = design.module.p_max_w
+    n, p_max = count_given(design), p_max_given(design)
     return check(
         rule_id="wish.growth",
         title="Room to grow",
@@ -105,15 +110,13 @@ def _growth(design: Design, growth: int) -> Check:
         givens=(
             n,
             Given("n_grow", "modules to come", float(growth), "", "wish of the household"),
-            Given("p_max", "Pmax", p_max, "W", "module datasheet"),
+            p_max,
         ),
-        value=(number_of(n) + growth) * p_max,
+        value=(number_of(n) + growth) * number_of(p_max),
         symbol="p_dc",
         unit="W",
         relation="<=",
-        limit=Given(
-            "p_dc_max", "maker's DC limit", design.inverter.p_dc_max_w, "W", "inverter datasheet"
-        ),
+        limit=dc_limit_given(design),
         source=WISH,
     )
 
@@ -123,7 +126,7 @@ def _symmetry(design: Design, array: PlaneArray) -> Check:
     plane = plane_of(design.job, array.plane_id)
     eave = corners_m(plane.outline)
     middle = float(eave[0][0] + eave[1][0]) / 2
-    width = design.module.short_m if array.orientation == "P" else design.module.long_m
+    width, _ = module_footprint_m(design.module, array.orientation)
     places = [(m.x_m + width / 2 - middle, m.y_m) for m in array.modules if m.present]
     lone = sum(
         not any(

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from ridge_tally.catalogue.gazetteer import MAGNETIC_MODEL, declination_deg
+from ridge_tally.catalogue.gazetteer import MAGNETIC_MODEL, site_declination_deg
 from ridge_tally.core.brief.bills import (
     ReadBill,
     Usage,
@@ -80,11 +80,6 @@ def brief_report(job: Job) -> BriefReport:
     loads = _loads(job)
     need = None if usage is None else usage.energy_kwh + sum(x.energy_kwh for x in loads)
     parts = [x.monthly_kwh for x in loads] + ([usage.monthly_kwh] if usage is not None else [])
-    declination = None
-    if site.survey_day is not None:
-        declination = declination_deg(
-            site.latitude_deg, site.longitude_deg, site.elevation_m or 0.0, site.survey_day
-        )
     return BriefReport(
         bills=bills,
         usage=usage,
@@ -93,7 +88,7 @@ def brief_report(job: Job) -> BriefReport:
         monthly_need_kwh=tuple(sum(month) for month in zip(*parts, strict=True)) or (0.0,) * 12,
         tiers_typed=write_tiers(tariff.tiers) if tariff else "",
         grid_warnings=_grid_warnings(job, brief.grid) if brief.grid else (),
-        declination_deg=declination,
+        declination_deg=site_declination_deg(site),
         declination_model=MAGNETIC_MODEL,
         doubts=_doubts(job, usage),
         step=_step(job, bills, usage),

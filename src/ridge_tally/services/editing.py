@@ -8,7 +8,7 @@ import re
 from dataclasses import dataclass, replace
 from typing import Any, assert_never
 
-from ridge_tally.catalogue.gazetteer import declination_deg, zone_at
+from ridge_tally.catalogue.gazetteer import site_declination_deg, zone_at
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.array.blockers import ground_of
 from ridge_tally.core.array.fill import fill_rows
@@ -309,14 +309,9 @@ def _facing(job: Job, plane: RoofPlane, typed: str, field: str) -> RoofPlane:
 def _true_deg(job: Job, compass_deg: float, otherwise_deg: float) -> float:
     """Return a compass reading turned by the declination of place and day.
 
-    Outside the years of the magnetic model the azimuth stays as it was.
+    Without a day, or outside the years of the magnetic model, the azimuth stays as it was.
     """
-    site = job.site
-    if site.survey_day is None:
-        return otherwise_deg
-    east_deg = declination_deg(
-        site.latitude_deg, site.longitude_deg, site.elevation_m or 0.0, site.survey_day
-    )
+    east_deg = site_declination_deg(job.site)
     return otherwise_deg if east_deg is None else round((compass_deg + east_deg) % 360, 2)
 
 

@@ -184,7 +184,7 @@ def target_report(workspace: Workspace, job: Job, option: Option) -> TargetRepor
         binding=lowest.kind if lowest else None,
         spare=spare,
         told=_told(count, lowest, spare),
-        routes=_routes(workspace, job, option),
+        routes=_routes(workspace, job, option, brief),
     )
 
 
@@ -319,35 +319,40 @@ def _told(count: TargetCount, lowest: Ceiling | None, spare: int | None) -> str:
     return f"{wanted}; the first ceiling is the {name} at {lowest.modules}, {spare} to spare"
 
 
-def _routes(workspace: Workspace, job: Job, in_view: Option) -> tuple[InverterRoutes, ...]:
+def _routes(
+    workspace: Workspace, job: Job, in_view: Option, brief: BriefReport
+) -> tuple[InverterRoutes, ...]:
     """Return the approval routes of each inverter in play, that of the option in view first."""
     grid = job.brief.grid
     if grid is None:
         return ()
+    worth_cents = _worth_cents(grid, brief.need_kwh or 0.0)
     by_inverter: dict[str, Option] = {}
     for option in (in_view, *job.options):
         by_inverter.setdefault(option.inverter_id, option)
-    return tuple(_inverter_routes(workspace, job, o, grid) for o in by_inverter.values())
+    return tuple(
+        _inverter_routes(workspace, job, o, grid, worth_cents) for o in by_inverter.values()
+    )
 
 
 def _inverter_routes(
-    workspace: Workspace, job: Job, option: Option, grid: GridRules
+    workspace: Workspace, job: Job, option: Option, grid: GridRules, worth_cents: float
 ) -> InverterRoutes:
     inverter = inverter_sheet_of(job, option)
     old_kw = sum(a.p_ac_kw for a in job.brief.already.arrays)
     phases = job.survey.service.phases
     year = hourly_year(workspace, job, option) if option.strings else None
+
+    def lost_behind_kwh(limit_kw: float | None) -> float | None:
+        if year is None or limit_kw is None:
+            return None
+        return max(0.0, clipped_kwh_at(year.ac_unlimited_w, limit_kw * 1000) - year.clipped_kwh)
+
     views = []
     for route in grid.routes:
         limit = None if route.most_kw_per_phase is None else route.most_kw_per_phase * phases
         room_kw = None if limit is None else max(0.0, limit - old_kw)
-        lost = export_lost = None
-        if year is not None and room_kw is not None:
-            clipped = clipped_kwh_at(year.ac_unlimited_w, room_kw * 1000)
-            lost = max(0.0, clipped - year.clipped_kwh)
-        if year is not None and route.imposed_export_kw is not None:
-            clipped = clipped_kwh_at(year.ac_unlimited_w, route.imposed_export_kw * 1000)
-            export_lost = max(0.0, clipped - year.clipped_kwh)
+        lost = lost_behind_kwh(room_kw)
         views.append(
             RouteView(
                 kind=route.kind,
@@ -358,16 +363,15 @@ def _inverter_routes(
                 notice=route.notice,
                 imposed_export_kw=route.imposed_export_kw,
                 lost_kwh=lost,
-                lost_cents=None if lost is None else round(lost * _worth_cents(job, grid)),
-                export_lost_kwh=export_lost,
+                lost_cents=None if lost is None else round(lost * worth_cents),
+                export_lost_kwh=lost_behind_kwh(route.imposed_export_kw),
             )
         )
     return InverterRoutes(option.id, inverter.name, inverter.p_ac_w / 1000, tuple(views))
 
 
-def _worth_cents(job: Job, grid: GridRules) -> float:
+def _worth_cents(grid: GridRules, need_kwh: float) -> float:
     """Return what a kWh at noon is worth: the next kWh bought under net metering, else export."""
     if grid.metering is Metering.NET:
-        need = brief_report(job).need_kwh or 0.0
-        return next_kwh_cents(grid.tariff, need / 12, 30)
+        return next_kwh_cents(grid.tariff, need_kwh / 12, 30)
     return 0.0 if grid.metering is Metering.UNPAID else grid.export_cents_per_kwh
