@@ -7,20 +7,36 @@ from pathlib import Path
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
 from ridge_tally.core.job.document import Job, Option
+from ridge_tally.core.job.survey_edits import RemovePlane
 from ridge_tally.services.demo import juniper_bench
-from ridge_tally.services.editing import thread_option
+from ridge_tally.services.editing import apply_edit, thread_option
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.database import open_database
 
 SHELF = sample_shelf()
-SAMPLE = juniper_bench(SHELF)
+FULL = juniper_bench(SHELF)
+
+
+def only_first_plane(job: Job) -> Job:
+    """The job as if only its first plane had been measured."""
+    for plane in job.survey.planes[1:]:
+        job = apply_edit(job, RemovePlane(plane.id), SHELF)
+    return job
+
+
+SAMPLE = only_first_plane(FULL)
 EPOCH = datetime(2026, 3, 1, 9, 0, tzinfo=UTC)
 
 
 def workspace_in(folder: Path) -> Workspace:
     """A workspace whose clock moves on a second at each look."""
     ticks = iter(range(10_000))
-    return Workspace(open_database(folder), lambda: EPOCH + timedelta(seconds=next(ticks)), SHELF)
+    return Workspace(
+        open_database(folder),
+        lambda: EPOCH + timedelta(seconds=next(ticks)),
+        SHELF,
+        folder / "pictures",
+    )
 
 
 def with_module(job: Job, **change: object) -> Job:

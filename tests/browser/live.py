@@ -13,16 +13,17 @@ def live_app(folder: Path, *, sample: bool = True) -> Iterator[str]:
     from waitress import create_server
 
     from ridge_tally.catalogue.shelf import sample_shelf
-    from ridge_tally.services import jobs
-    from ridge_tally.services.demo import juniper_bench
+    from ridge_tally.services.sample_jobs import store_samples
     from ridge_tally.services.workspace import Workspace
     from ridge_tally.store.database import open_database
     from ridge_tally.web.app import create_app
 
     shelf = sample_shelf()
-    workspace = Workspace(open_database(folder), lambda: datetime.now(UTC), shelf)
+    workspace = Workspace(
+        open_database(folder), lambda: datetime.now(UTC), shelf, folder / "pictures"
+    )
     if sample:
-        jobs.store_job(workspace, juniper_bench(shelf), "sample job", "tests")
+        store_samples(workspace, "tests")
     server = create_server(create_app(workspace), host="127.0.0.1", port=0, threads=8)
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()

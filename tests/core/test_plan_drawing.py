@@ -14,8 +14,8 @@ SVG = "{http://www.w3.org/2000/svg}"
 
 def drawn(job, unit: LengthUnit = LengthUnit.FOOT, width_mm: float = 112.0, name: str = "Chimney"):
     option, plane = job.options[0], job.survey.planes[0]
-    chimney, vent = plane.obstructions
-    plane = replace(plane, obstructions=(replace(chimney, name=name), vent))
+    chimney, *vents = plane.obstructions
+    plane = replace(plane, obstructions=(replace(chimney, name=name), *vents))
     return ElementTree.fromstring(
         plan_svg(plane, option.arrays[0], option.strings, job.equipment.modules[0], unit, width_mm)
     )
@@ -40,8 +40,8 @@ def test_the_drawing_is_to_scale(sample_job, width_mm: float) -> None:
     svg = drawn(sample_job, width_mm=width_mm)
     module = next(r for r in svg.iter(f"{SVG}rect") if r.get("fill") == "#dfe7e6")
     mm_per_m = (width_mm - 2 * MARGIN_MM) / 12.192
-    assert float(module.get("width")) == pytest.approx(1.134 * mm_per_m, abs=0.006)
-    assert float(module.get("height")) == pytest.approx(1.722 * mm_per_m, abs=0.006)
+    assert float(module.get("width")) == pytest.approx(1.134 * mm_per_m, abs=0.01)
+    assert float(module.get("height")) == pytest.approx(1.722 * mm_per_m, abs=0.01)
     assert re.fullmatch(rf"{width_mm:.1f}mm", svg.get("width"))
 
 

@@ -6,7 +6,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ridge_tally.core.job.document import PlacedId, PlacedModule
+from ridge_tally.core.job.document import PlacedModule
+from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.strings.plan import StringLimits, plan_planes, plan_strings
 from ridge_tally.core.strings.thread import serpentine, thread_strings
 from ridge_tally.core.strings.voltage import fewest_in_series, most_in_series

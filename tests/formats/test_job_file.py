@@ -62,7 +62,7 @@ def changed(path: str, value: object) -> str:
         (changed("job.site.latitude_deg", "36.2"), "latitude_deg"),
         (changed("job.site.extra", 1), "extra"),
         (changed("job.survey.planes.0.slope_deg", 95.0), "slope in degrees reads 95"),
-        (changed("job.survey.planes.0.outline.ridge.value_m", -2.0), "rakes cross"),
+        (changed("job.survey.planes.0.outline.readings.4.taped.value_m", -2.0), "length in metres"),
         (changed("job.site.latitude_deg", 91.0), "Latitude in degrees reads 91"),
         (changed("job.options", []), "at least one option"),
         (changed("job.options.0.module_id", "gone"), "module datasheet “gone”"),

@@ -1,15 +1,28 @@
 """Documents of older versions are brought up, whole, from files and from the store."""
 
 import json
+import math
+from pathlib import Path
+
+import numpy as np
+import pytest
 
 from jobs import SAMPLE
 from ridge_tally.core.job.brief import Brief
-from ridge_tally.formats.job_file import JobFile, read_job, stored_job, write_job
+from ridge_tally.core.survey.outline import corners_m
+from ridge_tally.formats.job_file import JobFile, read_job, stored_job
+
+OLDER = Path(__file__).parent / "older"
+
+
+def version_2() -> dict:
+    """A job of version 2: trapezoids, three setbacks, a height typed on plan."""
+    return json.loads((OLDER / "juniper-2.json").read_text("utf-8"))
 
 
 def version_1() -> dict:
-    """The sample as version 1 wrote it: no brief, no service, no zone, no day."""
-    data = json.loads(write_job(SAMPLE))
+    """The same as version 1 wrote it: no brief, no service, no zone, no day."""
+    data = version_2()
     job = data["job"]
     job["version"] = 1
     del job["brief"], job["survey"]["service"]
@@ -22,15 +35,29 @@ def version_1() -> dict:
 
 
 def test_a_version_1_file_gets_an_empty_brief_and_keeps_the_rest() -> None:
-    job = read_job(json.dumps(version_1()))
+    job, newer = read_job(json.dumps(version_1())), read_job(json.dumps(version_2()))
     assert job.version == SAMPLE.version
     assert job.brief == Brief()
-    assert job.options == SAMPLE.options
-    assert job.survey.planes == SAMPLE.survey.planes
+    assert job.options == newer.options
+    assert job.survey.planes == newer.survey.planes
 
 
-def test_a_stored_version_1_document_opens_alike() -> None:
-    assert stored_job(json.dumps(version_1())) == read_job(json.dumps(version_1()))
+def test_a_version_2_roof_comes_out_as_large_as_it_was() -> None:
+    south, north = read_job(json.dumps(version_2())).survey.planes
+    assert corners_m(south) == pytest.approx(
+        np.array([[0, 0], [12.192, 0], [12.192, 6.477], [0, 6.477]]), abs=1e-6
+    )
+    # 38 feet of ridge, a foot in from the left; 19 feet on plan at 6:12 are 21.2426 up the slope.
+    top = 19 * 0.3048 / math.cos(math.atan(0.5))
+    assert corners_m(north) == pytest.approx(
+        np.array([[0, 0], [12.192, 0], [0.3048 + 11.5824, top], [0.3048, top]]), abs=1e-6
+    )
+    assert north.setbacks.hip == north.setbacks.ridge
+
+
+def test_a_stored_older_document_opens_alike() -> None:
+    for data in (version_1(), version_2()):
+        assert stored_job(json.dumps(data)) == read_job(json.dumps(data))
 
 
 def test_a_stored_document_of_today_opens_as_it_was() -> None:

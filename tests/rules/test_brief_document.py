@@ -8,9 +8,10 @@ from jobs import SAMPLE, SHELF
 from ridge_tally.core.errors import BadGeometry, NotFound, OutOfRange, RidgeTallyError
 from ridge_tally.core.job import brief_edits as edits
 from ridge_tally.core.job.brief import BillRow, Brief, HeatPumpLoad, OtherLoad
-from ridge_tally.core.job.document import Job, Service
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.grid import RateTier
 from ridge_tally.core.job.ids import BillId, LoadId
+from ridge_tally.core.job.survey import Service
 from ridge_tally.rules.document import require_sound
 from ridge_tally.services.editing import apply_edit
 

@@ -1,20 +1,20 @@
 """Edits: each does what it says, a refused one leaves the document as it was."""
 
-from dataclasses import replace
-
 import pytest
 
 from jobs import SAMPLE, SHELF, option_a
 from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, NotUnderstood, OutOfRange
 from ridge_tally.core.job import edits
-from ridge_tally.core.job.document import (
+from ridge_tally.core.job import survey_edits as survey
+from ridge_tally.core.job.document import CodePack, Job, Orientation, present_ids
+from ridge_tally.core.job.survey import (
     ROUND_KINDS,
-    CodePack,
-    Job,
+    LengthBasis,
     ObstructionKind,
-    Orientation,
-    present_ids,
+    ReadingKind,
+    Taped,
 )
+from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.services.editing import apply_edit, describe_edit
 from ridge_tally.services.reporting import StepState, option_report
@@ -26,26 +26,29 @@ def after(*steps: edits.Edit, job: Job = SAMPLE) -> Job:
     return job
 
 
-def plane_field(field: str, typed: str) -> edits.SetPlaneField:
-    return edits.SetPlaneField("south", edits.PlaneField(field), typed)
+def plane_field(field: str, typed: str) -> survey.SetPlaneField:
+    return survey.SetPlaneField("south", survey.PlaneField(field), typed)
+
+
+def side(edge: int, typed: str) -> survey.SetReading:
+    return survey.SetReading("south", ReadingKind.SIDE, (edge,), typed)
+
+
+def first_reading(job: Job):
+    return job.survey.planes[0].outline.readings[4]
+
+
+# The sample without what checks its outline: corners drawn square, eave and left rake.
+BARE = after(side(2, ""), side(1, ""), survey.SetReading("south", ReadingKind.DIAGONAL, (0, 2), ""))
 
 
 def test_a_length_is_kept_as_typed_beside_its_metres() -> None:
-    eave = after(plane_field("eave", "39' 11 3/4\"")).survey.planes[0].outline.eave
+    eave = first_reading(after(side(0, "39' 11 3/4\""))).taped
     assert (eave.typed, eave.value_m) == ("39' 11 3/4\"", pytest.approx(12.18565))
 
 
-def test_the_ridge_of_a_rectangle_follows_the_eave_and_a_taped_one_does_not() -> None:
-    outline = after(plane_field("eave", "44'")).survey.planes[0].outline
-    assert outline.ridge == outline.eave
-    outline = (
-        after(plane_field("ridge", "38'"), plane_field("eave", "44'")).survey.planes[0].outline
-    )
-    assert outline.ridge.typed == "38'"
-
-
 def test_a_shorter_tape_leaves_modules_in_place_and_says_which_no_longer_fit() -> None:
-    job = after(plane_field("eave", "37'"))
+    job = after(side(0, "37'"), job=BARE)
     assert option_a(job).arrays == option_a(SAMPLE).arrays
     report = option_report(job, option_a(job))
     assert report.steps["array"] is StepState.STOP
@@ -59,7 +62,7 @@ def test_a_shorter_tape_leaves_modules_in_place_and_says_which_no_longer_fit() -
     ("edit", "error", "says"),
     [
         (
-            plane_field("eave", "forty"),
+            side(0, "forty"),
             NotUnderstood,
             "eave: “forty” was not understood. Type a length",
         ),
@@ -67,14 +70,19 @@ def test_a_shorter_tape_leaves_modules_in_place_and_says_which_no_longer_fit() -
         (plane_field("slope", "steep"), NotUnderstood, "6:12"),
         (plane_field("azimuth", "south"), NotUnderstood, "degrees from true north"),
         (plane_field("setback_eave", "-1'"), OutOfRange, "free strip at the eave"),
-        (plane_field("height", "4'"), BadGeometry, "Chimney on South roof"),
-        (edits.MoveObstruction("south", "o1", 50.0, 1.0), BadGeometry, "does not lie on the plane"),
+        (side(3, "0"), OutOfRange, "left rake in metres reads 0, but it must be more than 0"),
+        (side(0, "900'"), OutOfRange, "at most 100"),
         (
-            edits.SetObstructionField("south", "o9", edits.ObstructionField.LEFT, "1"),
+            survey.MoveObstruction("south", "o1", 50.0, 1.0),
+            BadGeometry,
+            "does not lie on the plane",
+        ),
+        (
+            survey.SetObstructionField("south", "o9", survey.ObstructionField.LEFT, "1"),
             NotFound,
             "o9",
         ),
-        (edits.RemoveObstruction("south", "o9"), NotFound, "o9"),
+        (survey.RemoveObstruction("south", "o9"), NotFound, "o9"),
         (edits.SetCoordinates("75, 100"), OutOfRange, "Latitude"),
         (edits.SetSiteField(edits.SiteField.COLDEST, "cold"), NotUnderstood, "Coldest air: “cold”"),
         (
@@ -98,9 +106,7 @@ def test_a_refused_edit_names_field_value_and_remedy(edit, error, says: str) -> 
 
 
 def test_a_roof_too_small_for_the_module_says_so() -> None:
-    bare = replace(SAMPLE.survey.planes[0], obstructions=())
-    job = replace(SAMPLE, survey=replace(SAMPLE.survey, planes=(bare,)))
-    job = after(plane_field("height", "5'"), job=job)
+    job = after(side(3, "5'"), job=BARE)
     with pytest.raises(BadGeometry, match=r"no module of 1\.722 × 1\.134 m fits"):
         after(edits.FillPlane("a", "south", Orientation.PORTRAIT), job=job)
 
@@ -130,23 +136,16 @@ def test_a_compass_reading_needs_its_day() -> None:
         after(edits.SetSiteField(edits.SiteField.SURVEY_DAY, ""), plane_field("azimuth", "90 mag"))
 
 
-def test_a_height_from_a_plan_is_longer_up_the_slope_and_follows_it() -> None:
-    # 6:12 is 26.565°, cosine 0.894427: 18 feet on plan are 20.125 up the slope.
-    job = after(plane_field("height", "18 plan"))
-    height = job.survey.planes[0].outline.height
-    assert height.typed == "18' plan"
-    assert height.value_m / 0.3048 == pytest.approx(20.1246, abs=1e-4)
-    steeper = after(edits.SetUnit(LengthUnit.METRE), plane_field("slope", "12:12"), job=job)
-    assert steeper.survey.planes[0].outline.height.value_m / 0.3048 == pytest.approx(
-        18 * 2**0.5, abs=1e-4
-    )
-    taped = after(plane_field("height", "20'"), job=job).survey.planes[0].outline.height
-    assert taped.value_m == pytest.approx(6.096)
+def test_a_plane_taken_from_a_plan_says_so_and_keeps_its_readings() -> None:
+    job = after(survey.SetLengthBasis("south", LengthBasis.PLAN), job=BARE)
+    assert job.survey.planes[0].outline == BARE.survey.planes[0].outline
+    # 21' 3" on plan at 6:12 is 23.758 feet up the slope.
+    assert corners_m(job.survey.planes[0])[3, 1] / 0.3048 == pytest.approx(23.758, abs=1e-3)
 
 
 @pytest.mark.parametrize("kind", list(ObstructionKind))
 def test_each_kind_of_obstruction_is_placed_with_a_usual_size(kind: ObstructionKind) -> None:
-    new = after(edits.AddObstruction("south", kind, 2.0, 2.0)).survey.planes[0].obstructions[-1]
+    new = after(survey.AddObstruction("south", kind, 2.0, 2.0)).survey.planes[0].obstructions[-1]
     assert new.kind is kind
     assert min(new.width.value_m, new.depth.value_m, new.height.value_m) > 0
     if kind in ROUND_KINDS:
@@ -178,15 +177,16 @@ def test_another_inverter_restrings() -> None:
 
 def test_obstructions_are_added_moved_named_and_removed() -> None:
     job = after(
-        edits.AddObstruction("south", ObstructionKind.VENT, 2.0, 1.0),
-        edits.MoveObstruction("south", "o3", 2.5, 1.25),
-        edits.SetObstructionField("south", "o3", edits.ObstructionField.WIDTH, '4"'),
+        survey.AddObstruction("south", ObstructionKind.VENT, 2.0, 1.0),
+        survey.MoveObstruction("south", "o5", 2.5, 1.25),
+        survey.SetObstructionField("south", "o5", survey.ObstructionField.WIDTH, '4"'),
     )
     added = job.survey.planes[0].obstructions[-1]
-    assert (added.id, added.name) == ("o3", "Vent 2")
-    assert (added.left.value_m, added.bottom.value_m) == (2.5, 1.25)
+    assert (added.id, added.name) == ("o5", "Vent 4")
+    # Off the left rake, which the readings lean in by a hair.
+    assert (added.left.value_m, added.bottom.value_m) == pytest.approx((2.5, 1.25), abs=1e-3)
     assert added.depth == added.width
-    assert after(edits.RemoveObstruction("south", "o3"), job=job).survey == SAMPLE.survey
+    assert after(survey.RemoveObstruction("south", "o5"), job=job).survey == SAMPLE.survey
 
 
 def test_options_are_copied_renamed_and_removed_but_never_the_last() -> None:
@@ -208,12 +208,14 @@ def test_an_emptied_temperature_is_not_given_and_a_typed_one_has_a_source() -> N
 
 
 def test_bare_numbers_follow_the_unit_of_the_job() -> None:
-    job = after(edits.SetUnit(LengthUnit.METRE), plane_field("eave", "12.5"))
-    assert job.survey.planes[0].outline.eave.value_m == 12.5
+    job = after(edits.SetUnit(LengthUnit.METRE), side(0, "12.5"), job=BARE)
+    assert first_reading(job).taped == Taped(12.5, "12.5 m")
+    back = after(edits.SetUnit(LengthUnit.FOOT), job=job)
+    assert first_reading(back).taped == Taped(12.5, "12.5 m")
 
 
 @pytest.mark.parametrize(
-    "edit", [edits.RenameJob("x"), plane_field("eave", "40'"), edits.SetUnit(LengthUnit.FOOT)]
+    "edit", [edits.RenameJob("x"), side(0, "40'"), edits.SetUnit(LengthUnit.FOOT)]
 )
 def test_history_has_a_word_for_every_edit(edit: edits.Edit) -> None:
     assert describe_edit(edit)

@@ -10,7 +10,10 @@ from pypdf import PdfReader
 from jobs import SAMPLE, workspace_in
 from ridge_tally.core.errors import Conflict, FormatError, MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job import edits
-from ridge_tally.core.job.document import OptionId, Orientation
+from ridge_tally.core.job import survey_edits as survey
+from ridge_tally.core.job.document import Orientation
+from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.job.survey import ReadingKind
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.formats.job_file import write_job
 from ridge_tally.services import jobs
@@ -19,7 +22,8 @@ from ridge_tally.services.sheets import option_sheet
 from ridge_tally.services.workspace import Remembered, Workspace
 
 RENAME = edits.RenameJob("Juniper Flat")
-TURN = edits.SetPlaneField("south", edits.PlaneField.AZIMUTH, "200")
+FILL_FIRST = edits.FillPlane("a", "plane-1", Orientation.PORTRAIT)
+TURN = survey.SetPlaneField("south", survey.PlaneField.AZIMUTH, "200")
 
 
 @pytest.fixture
@@ -67,9 +71,10 @@ def test_any_stored_revision_still_answers(workspace: Workspace) -> None:
 
 
 def test_export_import_duplicate_delete_restore(workspace: Workspace) -> None:
-    text = jobs.export_job(workspace, "juniper-bench")
-    assert text == write_job(SAMPLE)
-    brought = jobs.import_job(workspace, text.encode(), "a.ridgetally.json", "tests")
+    text, suffix = jobs.export_job(workspace, "juniper-bench")
+    assert suffix == ".ridgetally.json"
+    assert text == write_job(SAMPLE).encode()
+    brought = jobs.import_job(workspace, text, "a.ridgetally.json", "tests")
     assert (brought.job_id, brought.job) == ("juniper-bench-2", SAMPLE)
     assert (
         jobs.duplicate_job(workspace, "juniper-bench", "tests").job.name == "Juniper Bench (copy)"
@@ -99,9 +104,12 @@ def test_a_new_job_is_sound_and_says_what_is_not_known(
     workspace: Workspace, unit: LengthUnit
 ) -> None:
     state = jobs.create_job(workspace, "New roof", unit, "tests")
-    filled = jobs.save_edit(
-        workspace, state.job_id, 1, edits.FillPlane("a", "plane-1", Orientation.PORTRAIT), "tests"
-    )
+    with pytest.raises(MissingDatum, match="Roof plane 1 has no closed outline yet"):
+        jobs.save_edit(workspace, state.job_id, 1, FILL_FIRST, "tests")
+    for revision, edge in ((1, 0), (2, 3)):
+        taped = survey.SetReading("plane-1", ReadingKind.SIDE, (edge,), "9.6 m")
+        jobs.save_edit(workspace, state.job_id, revision, taped, "tests")
+    filled = jobs.save_edit(workspace, state.job_id, 3, FILL_FIRST, "tests")
     assert filled.reports[0].modules > 10
     # Nobody typed the coldest temperature: the Stop is unchecked, never kept.
     assert filled.reports[0].unchecked_stops > 0

@@ -10,8 +10,10 @@ from jobs import SAMPLE, SHELF, option_a, workspace_in
 from ridge_tally.core.brief.target import CeilingKind
 from ridge_tally.core.job import brief_edits as brief
 from ridge_tally.core.job import edits
+from ridge_tally.core.job import survey_edits as survey
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.grid import RouteKind
+from ridge_tally.core.job.survey import ReadingKind
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.services import jobs
 from ridge_tally.services.brief_sheet import brief_sheet
@@ -133,9 +135,13 @@ def test_a_roof_nobody_measured_is_told_as_such(tmp_path: Path) -> None:
     workspace = workspace_in(tmp_path)
     job = jobs.create_job(workspace, "Larch End", LengthUnit.METRE, "tests").job
     use = apply_edit(job, brief.SetUse("9000"), SHELF)
-    assert "the roof, unmeasured" in target_report(workspace, use, option_a(use)).told
-    taped = edits.SetPlaneField("plane-1", edits.PlaneField.EAVE, "10.02")
-    measured = apply_edit(use, taped, SHELF)
+    blank = target_report(workspace, use, option_a(use))
+    assert blank.told.endswith("no ceiling is known yet")
+    assert (blank.ceilings[0].title, blank.ceilings[0].modules) == ("Roof, unmeasured", None)
+    measured = use
+    for edge, typed in ((0, "10.02"), (3, "6.1")):
+        taped = survey.SetReading("plane-1", ReadingKind.SIDE, (edge,), typed)
+        measured = apply_edit(measured, taped, SHELF)
     assert "unmeasured" not in target_report(workspace, measured, option_a(measured)).told
 
 

@@ -64,7 +64,13 @@ def test_a_stale_edit_is_409_and_names_the_job_it_was_kept_as(client: FlaskClien
             "reads 95",
         ),
         (
-            {"kind": "set-plane-field", "plane_id": "south", "field": "eave", "typed": "x"},
+            {
+                "kind": "set-reading",
+                "plane_id": "south",
+                "reading": "side",
+                "at": [0],
+                "typed": "x",
+            },
             "“x” was not understood",
         ),
         (

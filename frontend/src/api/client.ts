@@ -10,6 +10,7 @@ export type RoofPlane = Schemas['RoofPlane'];
 export type OptionReport = Schemas['OptionReport'];
 export type CheckView = Schemas['CheckView'];
 export type BriefReport = Schemas['BriefReport'];
+export type SurveyReport = Schemas['SurveyReport'];
 export type TargetReport = Schemas['TargetReport'];
 export type YearReport = Schemas['YearReport'];
 export type Edit = Schemas['EditRequest']['edit'];

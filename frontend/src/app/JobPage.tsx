@@ -87,7 +87,7 @@ function JobFrame({ stepId }: { stepId: string }) {
             )}
           </Suspense>
         </main>
-        <Tally drawerOpen={tallyOpen} />
+        <Tally drawerOpen={tallyOpen} stepId={stepId} />
       </div>
       <FindOrDo
         open={finding}

@@ -1,5 +1,6 @@
-/** A roof plane to scale: edges by kind, free strips hatched, obstructions, north. */
-import { type Camera, type PointM, toScreen } from './camera';
+/** The edges of a roof plane by kind and by how they are known; obstructions; north. */
+import type { SVGProps } from 'react';
+import { type Camera, type PointM, type PointPx, toScreen } from './camera';
 
 export interface DrawnObstruction {
   id: string;
@@ -11,105 +12,84 @@ export interface DrawnObstruction {
   depthM: number;
 }
 
-interface RoofOutlineProps {
+export type EdgeKind = 'eave' | 'rake' | 'ridge' | 'hip' | 'valley' | 'wall';
+export type EdgeState = 'taped' | 'derived' | 'reckoned' | 'loose' | 'suspect';
+
+export interface DrawnEdge {
+  kind: EdgeKind;
+  state: EdgeState;
+  /** Width of the strip along it that stays free. */
+  stripM: number;
+}
+
+const STROKE: Record<EdgeKind, { colour: string; width: number; dash?: string }> = {
+  eave: { colour: 'var(--color-ink)', width: 1.8 },
+  rake: { colour: 'var(--color-ink)', width: 1.8 },
+  ridge: { colour: 'var(--color-copper)', width: 4 },
+  hip: { colour: 'var(--color-ink)', width: 2, dash: '10 4' },
+  valley: { colour: 'var(--color-ink)', width: 2, dash: '2 4' },
+  wall: { colour: 'var(--color-ink)', width: 3.5 },
+};
+const PARALLEL_PX = 3.5;
+
+interface RoofEdgesProps {
   camera: Camera;
   corners: PointM[];
-  /** Widths of the free strips along eave, rake, ridge, rake. */
-  stripsM: [number, number, number, number];
+  edges: DrawnEdge[];
 }
 
-const path = (camera: Camera, points: PointM[]) =>
-  points
-    .map((p) => toScreen(camera, p))
-    .map(({ xPx, yPx }) => `${xPx.toFixed(1)},${yPx.toFixed(1)}`)
-    .join(' ');
-
-function strip(a: PointM, b: PointM, widthM: number): PointM[] {
-  const length = Math.hypot(b.xM - a.xM, b.yM - a.yM) || 1;
-  const [nx, ny] = [(-(b.yM - a.yM) / length) * widthM, ((b.xM - a.xM) / length) * widthM];
-  return [a, b, { xM: b.xM + nx, yM: b.yM + ny }, { xM: a.xM + nx, yM: a.yM + ny }];
-}
-
-export function RoofOutline({ camera, corners, stripsM }: RoofOutlineProps) {
-  const [a, b, c, d] = corners;
-  if (!a || !b || !c || !d) return null;
-  const edges = [
-    [a, b],
-    [b, c],
-    [c, d],
-    [d, a],
-  ] as const;
-  const [pa, pb, pc, pd] = [a, b, c, d].map((p) => toScreen(camera, p));
-  if (!pa || !pb || !pc || !pd) return null;
+/** An eave is a double line, a ridge copper; what is not taped is thin, what is loose dotted. */
+export function RoofEdges({ camera, corners, edges }: RoofEdgesProps) {
+  const ends = corners.map((c) => toScreen(camera, c));
   return (
-    <g aria-hidden="true">
-      <defs>
-        <pattern
-          id="hatch"
-          width="8"
-          height="8"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <line x1="0" y1="0" x2="0" y2="8" stroke="var(--color-rule)" strokeWidth="1.6" />
-        </pattern>
-        <clipPath id="roof">
-          <polygon points={path(camera, corners)} />
-        </clipPath>
-      </defs>
-      <polygon points={path(camera, corners)} fill="var(--color-sheet)" />
-      <g clipPath="url(#roof)">
-        {edges.map(([from, to], i) => (
-          <polygon
-            // biome-ignore lint/suspicious/noArrayIndexKey: an edge is its index
-            key={i}
-            points={path(camera, strip(from, to, stripsM[i] ?? 0))}
-            fill="url(#hatch)"
-          />
-        ))}
-      </g>
-      <line
-        x1={pa.xPx}
-        y1={pa.yPx}
-        x2={pb.xPx}
-        y2={pb.yPx}
-        stroke="var(--color-ink)"
-        strokeWidth="1.5"
-      />
-      <line
-        x1={pa.xPx}
-        y1={pa.yPx + 3.5}
-        x2={pb.xPx}
-        y2={pb.yPx + 3.5}
-        stroke="var(--color-ink)"
-        strokeWidth="1.5"
-      />
-      <line
-        x1={pb.xPx}
-        y1={pb.yPx}
-        x2={pc.xPx}
-        y2={pc.yPx}
-        stroke="var(--color-ink)"
-        strokeWidth="1.5"
-      />
-      <line
-        x1={pd.xPx}
-        y1={pd.yPx}
-        x2={pa.xPx}
-        y2={pa.yPx}
-        stroke="var(--color-ink)"
-        strokeWidth="1.5"
-      />
-      <line
-        x1={pd.xPx}
-        y1={pd.yPx}
-        x2={pc.xPx}
-        y2={pc.yPx}
-        stroke="var(--color-copper)"
-        strokeWidth="4"
-      />
+    <g aria-hidden="true" fill="none" pointerEvents="none">
+      {edges.map((edge, i) => {
+        const [a, b] = [ends[i], ends[(i + 1) % ends.length]];
+        if (!a || !b) return null;
+        const { colour, width, dash } = STROKE[edge.kind];
+        const loose = edge.state === 'loose';
+        const thin = edge.state === 'derived' || edge.state === 'reckoned';
+        const length = Math.hypot(b.xPx - a.xPx, b.yPx - a.yPx) || 1;
+        // Outwards: to the right of the run as the screen has it.
+        const out = {
+          xPx: (-(b.yPx - a.yPx) / length) * PARALLEL_PX,
+          yPx: ((b.xPx - a.xPx) / length) * PARALLEL_PX,
+        };
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: an edge is its index
+          <g key={i}>
+            {edge.state === 'suspect' && (
+              <Line a={a} b={b} stroke="var(--color-straw)" strokeWidth={10} />
+            )}
+            <Line
+              a={a}
+              b={b}
+              stroke={loose ? 'var(--color-field)' : colour}
+              strokeWidth={loose ? 1.6 : thin ? Math.max(width / 2, 1) : width}
+              strokeDasharray={loose ? '3 5' : dash}
+            />
+            {edge.kind === 'eave' && !loose && (
+              <Line
+                a={{ xPx: a.xPx + out.xPx, yPx: a.yPx + out.yPx }}
+                b={{ xPx: b.xPx + out.xPx, yPx: b.yPx + out.yPx }}
+                stroke={colour}
+                strokeWidth={thin ? 1 : 1.5}
+              />
+            )}
+          </g>
+        );
+      })}
     </g>
   );
+}
+
+interface LineProps extends SVGProps<SVGLineElement> {
+  a: PointPx;
+  b: PointPx;
+}
+
+function Line({ a, b, ...rest }: LineProps) {
+  return <line x1={a.xPx} y1={a.yPx} x2={b.xPx} y2={b.yPx} {...rest} />;
 }
 
 interface ObstructionMarkProps {

@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import { describe, expect, test } from 'vitest';
 import { dimensionMiddle } from './Dimension';
 import { ModuleShape } from './ModuleShape';
-import { North, ObstructionMark, RoofOutline } from './RoofOutline';
+import { North, ObstructionMark, RoofEdges } from './RoofOutline';
 import { THREADS, threadOf } from './threads';
 
 const camera = { pxPerM: 50, originPx: { xPx: 0, yPx: 300 } };
@@ -40,9 +40,17 @@ test('edges are drawn by kind: ridge thick copper, eave double', () => {
     { xM: 0, yM: 5 },
   ];
   const svg = drawn(
-    <RoofOutline camera={camera} corners={corners} stripsM={[0.1, 0.3, 0.4, 0.3]} />,
+    <RoofEdges
+      camera={camera}
+      corners={corners}
+      edges={(['eave', 'rake', 'ridge', 'rake'] as const).map((kind) => ({
+        kind,
+        state: 'taped',
+        stripM: 0,
+      }))}
+    />,
   );
-  const lines = [...svg.querySelectorAll('g > g ~ line, g > line')];
+  const lines = [...svg.querySelectorAll('line')];
   const ridge = lines.filter((l) => l.getAttribute('stroke') === 'var(--color-copper)');
   expect(ridge.map((l) => [l.getAttribute('y1'), l.getAttribute('stroke-width')])).toEqual([
     ['50', '4'],

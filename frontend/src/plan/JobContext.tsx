@@ -16,6 +16,7 @@ import {
   type OptionReport,
   ProblemError,
   type RoofPlane,
+  type SurveyReport,
   unwrap,
 } from '@/api/client';
 import { jobKey, jobQuery, jobsQuery, type OptionAt } from '@/api/queries';
@@ -26,6 +27,7 @@ interface JobInView {
   state: JobState;
   job: Job;
   brief: BriefReport;
+  survey: SurveyReport;
   option: Option;
   /** The roof plane in view, and how to look at another. */
   plane: RoofPlane | undefined;
@@ -120,6 +122,7 @@ export function JobProvider({ jobId, optionId, children }: JobProviderProps) {
       state,
       job: state.job,
       brief: state.brief,
+      survey: state.survey,
       option,
       plane,
       showPlane,

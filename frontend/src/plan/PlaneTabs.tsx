@@ -1,20 +1,14 @@
-/** The planes of the roof over the drawing: which one is looked at; in the survey also more of them. */
-import type { Edit } from '@/api/client';
+/** The planes of the roof over the drawing: which one is looked at. */
+import type { ReactNode } from 'react';
 import { Button } from '@/ui/Button';
 import { InlineName } from '@/ui/InlineName';
-import { useNotify } from '@/ui/Notices';
 import { useJob } from './JobContext';
 
-export function PlaneTabs({ survey = false }: { survey?: boolean }) {
-  const { job, plane, showPlane, edit, act } = useJob();
-  const notify = useNotify();
-  const add = (change: Edit) =>
-    edit(change).then(
-      (state) => showPlane(state.job.survey.planes.at(-1)?.id ?? ''),
-      (error: Error) => notify({ text: error.message, tone: 'stop' }),
-    );
+/** Where a step can do more with planes, its buttons stand behind the tabs. */
+export function PlaneTabs({ children }: { children?: ReactNode }) {
+  const { job, plane, showPlane } = useJob();
   const { planes } = job.survey;
-  if (!plane || (planes.length === 1 && !survey)) return null;
+  if (!plane || (planes.length === 1 && !children)) return null;
   return (
     <div className="flex shrink-0 flex-wrap items-center gap-1.5 px-3.5 pt-2">
       <fieldset aria-label="Roof planes" className="flex flex-wrap gap-1">
@@ -29,22 +23,7 @@ export function PlaneTabs({ survey = false }: { survey?: boolean }) {
           </Button>
         ))}
       </fieldset>
-      {survey && (
-        <>
-          <Button onClick={() => void add({ kind: 'add-plane' })}>Add plane</Button>
-          <Button onClick={() => void add({ kind: 'add-other-side', plane_id: plane.id })}>
-            Other side
-          </Button>
-          {planes.length > 1 && (
-            <Button
-              aria-label={`Remove ${plane.name}`}
-              onClick={() => act({ kind: 'remove-plane', plane_id: plane.id })}
-            >
-              Remove
-            </Button>
-          )}
-        </>
-      )}
+      {children}
     </div>
   );
 }

@@ -1,31 +1,66 @@
 /** A surveyed plane as the drawing wants it. */
-import type { OptionReport, RoofPlane, Schemas } from '@/api/client';
-import type { PlaneScene } from '@/drawing/PlaneCanvas';
+import type { JobState, OptionReport, RoofPlane, Schemas } from '@/api/client';
+import type { BoxM, PlaneScene } from '@/drawing/RoofGround';
 import type { DrawnObstruction } from '@/drawing/RoofOutline';
 
-const ROUND: readonly Schemas['ObstructionKind'][] = ['vent', 'flue', 'dish'];
-export const isRound = (kind: Schemas['ObstructionKind']) => ROUND.includes(kind);
+export type PlaneSurvey = Schemas['PlaneSurvey'];
 
-export function drawnObstruction(o: Schemas['Obstruction']): DrawnObstruction {
+export const planeSurveyOf = (state: JobState, planeId: string): PlaneSurvey | undefined =>
+  state.survey.planes.find((p) => p.plane_id === planeId);
+
+export function drawnObstruction(
+  o: Schemas['Obstruction'],
+  seen: Schemas['ObstructionView'],
+): DrawnObstruction {
+  const { box, round } = seen;
+  const [widthM, depthM] = [box.right_m - box.left_m, box.top_m - box.bottom_m];
   return {
     id: o.id,
     name: o.name,
-    round: isRound(o.kind),
-    leftM: o.left.value_m,
-    bottomM: o.bottom.value_m,
-    widthM: o.width.value_m,
-    depthM: o.depth.value_m,
+    round,
+    leftM: box.left_m + (round ? widthM / 2 : 0),
+    bottomM: box.bottom_m + (round ? depthM / 2 : 0),
+    widthM,
+    depthM,
   };
 }
 
-export function sceneOf(plane: RoofPlane, report: OptionReport): PlaneScene {
-  const view = report.planes.find((p) => p.plane_id === plane.id);
-  const { eave, rake, ridge } = plane.setbacks;
+const boxM = (box: Schemas['Box']): BoxM => ({
+  leftM: box.left_m,
+  bottomM: box.bottom_m,
+  rightM: box.right_m,
+  topM: box.top_m,
+});
+
+export function sceneOf(plane: RoofPlane, state: JobState, report: OptionReport): PlaneScene {
+  const seen = planeSurveyOf(state, plane.id);
+  const note = report.planes.find((p) => p.plane_id === plane.id)?.note ?? '';
   return {
-    corners: (view?.corners ?? []).map((c) => ({ xM: c.x_m, yM: c.y_m })),
-    stripsM: [eave.value_m, rake.value_m, ridge.value_m, rake.value_m],
+    corners: (seen?.corners ?? []).map((c) => ({ xM: c.x_m, yM: c.y_m })),
+    edges: (seen?.edges ?? []).map((e) => ({
+      kind: e.kind,
+      state: e.state,
+      stripM: plane.setbacks[e.kind].value_m,
+    })),
     azimuthDeg: plane.azimuth_deg,
-    obstructions: plane.obstructions.map(drawnObstruction),
-    note: view?.note ?? '',
+    obstructions: plane.obstructions.flatMap((o, i) => {
+      const view = seen?.obstructions[i];
+      return view ? [drawnObstruction(o, view)] : [];
+    }),
+    keepOuts: plane.keep_outs.map((zone) => ({
+      id: zone.id,
+      reason: zone.reason,
+      ring: zone.corners.map((c) => ({ xM: c.x_m, yM: c.y_m })),
+    })),
+    existing: plane.existing.flatMap((rows, i) => {
+      const box = seen?.existing[i];
+      return box
+        ? [{ id: rows.existing_id, box: boxM(box), columns: rows.columns, rows: rows.rows }]
+        : [];
+    }),
+    raftersXM: seen?.rafters_x_m ?? [],
+    purlinsYM: seen?.purlins_y_m ?? [],
+    ribsXM: seen?.ribs_x_m ?? [],
+    note,
   };
 }

@@ -8,13 +8,19 @@ import { figure, signed, yearlyKwh } from '@/units/format';
 import { alike } from './parts/alike';
 import { LimitRow } from './parts/LimitRow';
 import { Row } from './parts/Row';
+import { SurveyRows } from './parts/SurveyRows';
 import { TargetRows } from './parts/TargetRows';
 
 // Eight tightest; five on a low screen, so that the year stays above the fold.
 const shownMost = () => (window.innerHeight < 900 ? 5 : 8);
 const NOBODY = 'none';
 
-export function Tally({ drawerOpen }: { drawerOpen: boolean }) {
+interface TallyProps {
+  drawerOpen: boolean;
+  stepId: string;
+}
+
+export function Tally({ drawerOpen, stepId }: TallyProps) {
   const { job, option, report, at, state } = useJob();
   const [against, setAgainst] = useState(NOBODY);
   const others = job.options.filter((o) => o.id !== option.id);
@@ -42,6 +48,11 @@ export function Tally({ drawerOpen }: { drawerOpen: boolean }) {
           </span>
         )}
       </div>
+      {stepId === 'survey' && (
+        <Group title="Survey">
+          <SurveyRows />
+        </Group>
+      )}
       <Group title="Count">
         <Counts report={report} other={otherReport} />
         <ToBuy report={report} />

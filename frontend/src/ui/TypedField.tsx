@@ -17,7 +17,20 @@ interface TypedFieldProps {
   noteAbove?: boolean;
   /** Long words: two lines; Enter still takes them. */
   tall?: boolean;
+  /** How sure the figure is: taken over from elsewhere, in doubt, or wanted. */
+  tone?: 'plain' | 'derived' | 'doubt' | 'wanted';
+  /** The person has just asked to type here. */
+  focusNow?: boolean;
+  /** Left without a word being taken. */
+  onLeave?: () => void;
 }
+
+const TONE = {
+  plain: 'border-field',
+  derived: 'border-dashed border-field text-ink-2',
+  doubt: 'border-warn bg-warn-wash',
+  wanted: 'border-dashed border-copper',
+};
 
 type Typed = HTMLInputElement | HTMLTextAreaElement;
 const ALIGN = { center: 'text-center', right: 'text-right', left: 'text-left' };
@@ -33,6 +46,9 @@ export function TypedField({
   showLabel = false,
   noteAbove = false,
   tall = false,
+  tone = 'plain',
+  focusNow = false,
+  onLeave,
 }: TypedFieldProps) {
   const [draft, setDraft] = useState<string | null>(null);
   // What stood here when the field was entered: an answer that comes late must not slip under
@@ -47,7 +63,11 @@ export function TypedField({
     setRefusal('');
   };
   const finish = async () => {
-    if (draft === null || draft === (held ?? value)) return restore();
+    if (draft === null || draft === (held ?? value)) {
+      restore();
+      onLeave?.();
+      return;
+    }
     try {
       await commit(draft);
       restore();
@@ -71,6 +91,7 @@ export function TypedField({
         placeholder={placeholder}
         autoComplete="off"
         spellCheck={false}
+        autoFocus={focusNow}
         aria-invalid={refusal !== ''}
         aria-describedby={note ? `${id}-note` : undefined}
         {...(tall ? { rows: 2 } : {})}
@@ -89,11 +110,14 @@ export function TypedField({
             event.preventDefault();
             void finish();
           }
-          if (event.key === 'Escape') restore();
+          if (event.key === 'Escape') {
+            restore();
+            onLeave?.();
+          }
           event.stopPropagation();
         }}
         style={{ width }}
-        className={`rounded-md border bg-sheet px-1.5 font-figure ${tall ? 'resize-none py-0.5 text-sm' : 'h-[26px] text-base'} ${ALIGN[align]} ${refusal ? 'border-stop' : draft !== null ? 'border-copper' : 'border-field'}`}
+        className={`rounded-md border bg-sheet px-1.5 font-figure ${tall ? 'resize-none py-0.5 text-sm' : 'h-[26px] text-base'} ${ALIGN[align]} ${refusal ? 'border-stop' : draft !== null ? 'border-copper' : TONE[tone]}`}
       />
       {note && (
         <span

@@ -25,19 +25,20 @@ from ridge_tally import __version__
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.errors import RidgeTallyError
-from ridge_tally.core.job.document import OptionId, option_of
+from ridge_tally.core.job.document import option_of
+from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.sky.weather_year import hour_middles
 from ridge_tally.formats.job_file import job_file_schema
 from ridge_tally.formats.outline_case import solve_outline_case
 from ridge_tally.services import jobs
 from ridge_tally.services.brief_sheet import brief_sheet
-from ridge_tally.services.demo import juniper_bench
 from ridge_tally.services.evaluation import YearReport, alternatives, hourly_year, year_report
 from ridge_tally.services.reporting import CheckView, OptionReport
+from ridge_tally.services.sample_jobs import store_samples
 from ridge_tally.services.sheets import option_sheet
 from ridge_tally.services.targeting import TargetReport, target_report
 from ridge_tally.services.workspace import Workspace
-from ridge_tally.store.database import open_database
+from ridge_tally.store.database import PICTURES, open_database
 from ridge_tally.store.jobs import JobId
 from ridge_tally.web.app import LOOPBACK, create_app
 
@@ -48,7 +49,9 @@ P = ParamSpec("P")
 
 def open_workspace(folder: Path) -> Workspace:
     """Return a workspace on a data folder; StorageFailed if it cannot be used."""
-    return Workspace(open_database(folder), lambda: datetime.now(UTC), sample_shelf())
+    return Workspace(
+        open_database(folder), lambda: datetime.now(UTC), sample_shelf(), folder / PICTURES
+    )
 
 
 def speaks(command: Callable[P, None]) -> Callable[P, None]:
@@ -103,10 +106,10 @@ def serve(data: Path, port: int, host: str) -> None:
 @click.option("--port", default=8000, show_default=True)
 @speaks
 def demo(data: Path, port: int) -> None:
-    """Serve the app on a data folder that holds the sample job."""
+    """Serve the app on a data folder that holds the sample jobs."""
     workspace = open_workspace(data)
     if not jobs.list_jobs(workspace):
-        jobs.store_job(workspace, juniper_bench(workspace.shelf), "sample job", AUTHOR)
+        store_samples(workspace, AUTHOR)
     _serve(workspace, port, "")
 
 
@@ -317,7 +320,8 @@ def _outline_text(answer: dict[str, Any]) -> str:
 @speaks
 def export_command(job_id: str, data: Path) -> None:
     """Print the job file."""
-    click.echo(jobs.export_job(open_workspace(data), JobId(job_id)), nl=False)
+    content, _ = jobs.export_job(open_workspace(data), JobId(job_id))
+    click.echo(content, nl=False)
 
 
 @main.command(name="import")

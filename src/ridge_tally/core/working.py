@@ -41,6 +41,7 @@ class SourceStatus(StrEnum):
     GEOMETRY = "geometry"
     BRIEF = "brief"
     SAMPLE = "sample"
+    TYPED = "typed"
 
 
 @dataclass(frozen=True, slots=True)

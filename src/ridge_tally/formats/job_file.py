@@ -7,6 +7,7 @@ from pydantic import BaseModel, ConfigDict, ValidationError
 
 from ridge_tally.core.errors import FormatError, RidgeTallyError
 from ridge_tally.core.job.document import DOCUMENT_VERSION, Job
+from ridge_tally.formats.older_jobs import brought_up
 from ridge_tally.rules.document import require_sound
 
 SUFFIX = ".ridgetally.json"
@@ -76,13 +77,9 @@ def stored_job(text: str) -> Job:
 
 
 def _newest(data: dict[str, Any], text: str | bytes) -> str | bytes:
-    """Return the document as the newest version writes it.
-
-    Version 2 added the brief, the service and more of the site; all of it may be missing.
-    """
-    if not isinstance(data.get("job"), dict) or data["job"].get("version") != 1:
-        return text
-    return json.dumps({**data, "job": {**data["job"], "version": DOCUMENT_VERSION}})
+    """Return the text of the document as the newest version writes it."""
+    newest = brought_up(data)
+    return text if newest is data else json.dumps(newest)
 
 
 def describe(error: ValidationError) -> tuple[str, str]:

@@ -4,14 +4,10 @@ import numpy as np
 
 from ridge_tally.core.array.blockers import ground_of
 from ridge_tally.core.array.fill import Footprint, fits
-from ridge_tally.core.job.document import (
-    PlacedId,
-    PlaneArray,
-    module_footprint_m,
-    plane_of,
-    present_ids,
-)
+from ridge_tally.core.job.document import PlaneArray, module_footprint_m, plane_of, present_ids
 from ridge_tally.core.job.edits import FillPlane, WishSeriesLength
+from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.survey.outline import adjusted_outline, is_closed, what_would_close
 from ridge_tally.core.working import Check, Fix, Given, LimitKind, Source, SourceStatus, check
 from ridge_tally.rules.design import Design
 
@@ -46,25 +42,25 @@ def array_checks(design: Design) -> tuple[Check, ...]:
 
 def _on_roof(design: Design, array: PlaneArray) -> Check:
     plane = plane_of(design.job, array.plane_id)
-    off = len(misplaced(design, array))
+    closed = is_closed(plane)
+    off = float(len(misplaced(design, array))) if closed else None
     return check(
         rule_id="array.on-roof",
         title="Keeps its distances",
         subject=plane.name,
         kind=LimitKind.STOP,
         formula="n_off",
-        givens=(
-            Given(
-                "n_off", "modules too close to an edge or obstruction", float(off), "", "drawing"
-            ),
-        ),
-        value=float(off),
+        givens=(Given("n_off", "modules too close to an edge or obstruction", off, "", "drawing"),),
+        value=off,
         symbol="n_off",
         unit="modules",
         relation="<=",
         limit=Given("none", "allowed", 0.0, "modules", "setbacks of this survey"),
         source=GEOMETRY,
         graded=False,
+        reason=""
+        if closed
+        else f"Not checked: {what_would_close(adjusted_outline(plane.outline))}",
         fixes=(Fix("Fill again", FillPlane(design.option.id, plane.id, array.orientation)),),
     )
 

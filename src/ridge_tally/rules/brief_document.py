@@ -4,8 +4,9 @@ from collections.abc import Iterable
 
 from ridge_tally.core.errors import BadGeometry, OutOfRange
 from ridge_tally.core.job.brief import MOST_BILLS, Brief, CarLoad, HeatPumpLoad, Load
-from ridge_tally.core.job.document import Job, Service, plane_of
+from ridge_tally.core.job.document import Job, plane_of
 from ridge_tally.core.job.grid import GridRules, SizeCapKind
+from ridge_tally.core.job.survey import Service
 
 Range = tuple[str, float | None, float, float]
 LONGEST_TEXT = 200
@@ -140,5 +141,12 @@ def _require_service(service: Service) -> None:
         (
             ("Main breaker, A", service.main_breaker_a, 15.0, 1200.0),
             ("Busbar, A", service.busbar_a, 15.0, 1200.0),
+            ("Free spaces in the panel", service.spaces, 0.0, 84.0),
+            (
+                "Disconnect within, in metres",
+                service.disconnect_within.value_m if service.disconnect_within else None,
+                0.3,
+                100.0,
+            ),
         )
     )

@@ -6,6 +6,7 @@ from ridge_tally.rules.design import Design
 from ridge_tally.rules.grid import grid_checks
 from ridge_tally.rules.loading import loading_checks
 from ridge_tally.rules.strings import string_checks
+from ridge_tally.rules.survey import survey_checks
 from ridge_tally.rules.wishes import wish_checks
 
 KINDS = (LimitKind.STOP, LimitKind.OUTSIDE, LimitKind.COSTS, LimitKind.NOTE)
@@ -19,6 +20,7 @@ def all_checks(design: Design) -> tuple[Check, ...]:
         *loading_checks(design),
         *grid_checks(design),
         *wish_checks(design),
+        *survey_checks(design),
     )
     return tuple(sorted(found, key=_place))
 

@@ -1,12 +1,6 @@
 """Wishes of the household: honoured, or refused aloud."""
 
-from ridge_tally.core.job.document import (
-    Job,
-    PlaneArray,
-    module_footprint_m,
-    plane_of,
-    present_ids,
-)
+from ridge_tally.core.job.document import Job, PlaneArray, module_footprint_m, plane_of, present_ids
 from ridge_tally.core.job.edits import ToggleModules
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.survey.outline import corners_m
@@ -28,8 +22,17 @@ MIRROR_M = 0.05
 
 
 def roofs_left_free(job: Job) -> dict[PlaneId, str]:
-    """Return the planes no module may go on, with why: taken by an old array, or a wish."""
-    taken = {p: f"taken by {a.name}" for a in job.brief.already.arrays for p in a.plane_ids}
+    """Return the planes no module may go on, with why: taken by an old array, or a wish.
+
+    Where the old array's rows are drawn, only they are taken.
+    """
+    drawn = {(p.id, rows.existing_id) for p in job.survey.planes for rows in p.existing}
+    taken = {
+        p: f"taken by {a.name}"
+        for a in job.brief.already.arrays
+        for p in a.plane_ids
+        if (p, a.id) not in drawn
+    }
     return taken | dict.fromkeys(job.brief.wishes.no_go_planes, "to stay free")
 
 
@@ -124,7 +127,7 @@ def _growth(design: Design, growth: int) -> Check:
 def _symmetry(design: Design, array: PlaneArray) -> Check:
     """Count the modules without a mirror image across the middle of the eave."""
     plane = plane_of(design.job, array.plane_id)
-    eave = corners_m(plane.outline)
+    eave = corners_m(plane)
     middle = float(eave[0][0] + eave[1][0]) / 2
     width, _ = module_footprint_m(design.module, array.orientation)
     places = [(m.x_m + width / 2 - middle, m.y_m) for m in array.modules if m.present]

@@ -2,17 +2,9 @@
 
 from dataclasses import replace
 
-from ridge_tally.core.job.document import (
-    CodePack,
-    DesignTemperature,
-    Equipment,
-    Job,
-    Option,
-    OptionId,
-    PlaneId,
-    Site,
-    Survey,
-)
+from ridge_tally.core.job.document import CodePack, DesignTemperature, Equipment, Job, Option, Site
+from ridge_tally.core.job.ids import OptionId, PlaneId
+from ridge_tally.core.job.survey import Survey
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.services.editing import thread_option
 from ridge_tally.services.plane_editing import blank_plane

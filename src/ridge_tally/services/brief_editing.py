@@ -30,6 +30,8 @@ from ridge_tally.core.job.brief import (
 )
 from ridge_tally.core.job.document import Job, plane_of
 from ridge_tally.core.job.ids import ExistingId, LoadId, PlaneId
+from ridge_tally.core.job.survey import Taped
+from ridge_tally.core.survey.taping import typed_length
 from ridge_tally.core.units import KM_PER_MI, LengthUnit, parse_number
 from ridge_tally.services.bill_editing import (
     bill_of,
@@ -279,13 +281,19 @@ def _existing_set(job: Job, edit: edits.SetExistingField | edits.SetExistingPlan
 
 
 def _service_set(job: Job, edit: edits.SetServiceField) -> Job:
-    typed = edit.typed.strip()
-    value: float | int | None
-    if edit.field is edits.ServiceField.PHASES:
-        value = round(parse_number(typed, "Phases", "1 or 3"))
-    else:
-        name = {"main_breaker_a": "Main breaker", "busbar_a": "Busbar"}[edit.field.value]
-        value = parse_quantity(typed, name, {"": 1.0, "a": 1.0}, "200 A") if typed else None
+    typed, kind = edit.typed.strip(), edits.ServiceField
+    value: float | int | Taped | None
+    match edit.field:
+        case kind.PHASES:
+            value = round(parse_number(typed, "Phases", "1 or 3"))
+        case kind.SPACES:
+            value = round(parse_number(typed, "Free spaces", "a number")) if typed else None
+        case kind.DISCONNECT_WITHIN:
+            field = "Disconnect within, of the meter"
+            value = typed_length(typed, job.unit, field) if typed else None
+        case _:
+            name = "Main breaker" if edit.field is kind.MAIN_BREAKER else "Busbar"
+            value = parse_quantity(typed, name, {"": 1.0, "a": 1.0}, "200 A") if typed else None
     change: dict[str, Any] = {edit.field.value: value}
     service = replace(job.survey.service, **change)
     return replace(job, survey=replace(job.survey, service=service))

@@ -1,8 +1,9 @@
 """The one-page brief."""
 
 from ridge_tally.core.brief.tariff import write_tiers
-from ridge_tally.core.job.document import DesignTemperature, Job, OptionId, option_of
+from ridge_tally.core.job.document import DesignTemperature, Job, option_of
 from ridge_tally.core.job.grid import GridRules, Metering, RouteKind, SizeCapKind, TariffPeriod
+from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.sheets.need_chart import need_svg
 from ridge_tally.core.units import M_PER_FT, LengthUnit
 from ridge_tally.core.working import shown

@@ -5,46 +5,45 @@ from datetime import date
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.equipment import InverterId, ModuleId
 from ridge_tally.core.job import edits
+from ridge_tally.core.job.brief_edits import ServiceField, SetNoGo, SetServiceField
 from ridge_tally.core.job.document import (
     CodePack,
     DesignTemperature,
     Equipment,
     Job,
-    Obstruction,
-    ObstructionId,
-    ObstructionKind,
     Option,
-    OptionId,
     Orientation,
-    PlaneId,
-    RoofPlane,
-    Setbacks,
     Site,
-    Survey,
-    Taped,
-    Trapezoid,
 )
-from ridge_tally.core.units import LengthUnit, parse_length_m
+from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.job.survey import Survey
+from ridge_tally.core.units import LengthUnit
 from ridge_tally.services.demo_brief import BRIEF
+from ridge_tally.services.demo_survey import GARAGE_EAST, NORTH, SOUTH, SURVEY
 from ridge_tally.services.editing import apply_edit
+from ridge_tally.services.plane_editing import blank_plane
 
-SOUTH = PlaneId("south")
 MODULE, INVERTER = ModuleId("sample-405"), InverterId("sample-i7-6")
 
 
 def juniper_bench(shelf: Shelf) -> Job:
-    """Return the sample job: one plane, two options, the second with a string too long."""
+    """Return the sample job: house and garage, two options, the second with a string too long."""
     a, b = OptionId("a"), OptionId("b")
     job = Job(
         name="Juniper Bench",
         unit=LengthUnit.FOOT,
         site=_site(),
-        survey=Survey((_south_plane(),)),
+        survey=Survey((blank_plane(SOUTH, "South roof", LengthUnit.FOOT),)),
         equipment=Equipment((shelf.module(MODULE),), (shelf.inverter(INVERTER),)),
         options=(Option(a, "two trackers", MODULE, INVERTER),),
     )
     steps: tuple[edits.Edit, ...] = (
+        *SURVEY,
         *BRIEF,
+        SetServiceField(ServiceField.SPACES, "2"),
+        SetServiceField(ServiceField.DISCONNECT_WITHIN, "10'"),
+        SetNoGo(NORTH, on=True),
+        SetNoGo(GARAGE_EAST, on=True),
         edits.FillPlane(a, SOUTH, Orientation.PORTRAIT),
         edits.CopyOption(a, "one longer string"),
         edits.WishSeriesLength(b, 15),
@@ -68,44 +67,4 @@ def _site() -> Site:
         hottest=DesignTemperature(31.0, "invented 2 % design temperature of this sample"),
         time_zone="America/Denver",
         survey_day=date(2026, 10, 12),
-    )
-
-
-def _taped(typed: str) -> Taped:
-    return Taped(parse_length_m(typed, LengthUnit.FOOT), typed)
-
-
-def _south_plane() -> RoofPlane:
-    return RoofPlane(
-        id=SOUTH,
-        name="South roof",
-        outline=Trapezoid(_taped("40'"), _taped("40'"), _taped("21' 3\""), _taped("0")),
-        slope_deg=26.565051177077994,
-        slope_typed="6:12",
-        azimuth_deg=176.0,
-        setbacks=Setbacks(_taped('6"'), _taped('18"'), _taped('12"')),
-        obstructions=(
-            Obstruction(
-                ObstructionId("o1"),
-                ObstructionKind.CHIMNEY,
-                "Chimney",
-                left=_taped("23' 6\""),
-                bottom=_taped("15'"),
-                width=_taped("2' 8\""),
-                depth=_taped("2' 8\""),
-                height=_taped("4' 6\""),
-                clearance=_taped('12"'),
-            ),
-            Obstruction(
-                ObstructionId("o2"),
-                ObstructionKind.VENT,
-                "Vent",
-                left=_taped("33' 4\""),
-                bottom=_taped("13' 6\""),
-                width=_taped('3"'),
-                depth=_taped('3"'),
-                height=_taped('14"'),
-                clearance=_taped('4"'),
-            ),
-        ),
     )

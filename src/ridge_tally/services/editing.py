@@ -3,54 +3,39 @@
 Each edit is validated as a whole; a refused edit leaves the document as it was.
 """
 
-import math
-import re
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any, assert_never
 
-from ridge_tally.catalogue.gazetteer import site_declination_deg, zone_at
+from ridge_tally.catalogue.gazetteer import zone_at
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.array.blockers import ground_of
 from ridge_tally.core.array.fill import fill_rows
 from ridge_tally.core.brief.typed import parse_day
-from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, OutOfRange
-from ridge_tally.core.job import edits
+from ridge_tally.core.errors import BadGeometry, NotFound
+from ridge_tally.core.job import edits, survey_edits
 from ridge_tally.core.job.document import (
-    ROUND_KINDS,
     CodePack,
     DesignTemperature,
     Job,
     ModuleString,
-    Obstruction,
-    ObstructionId,
-    ObstructionKind,
     Option,
-    OptionId,
     Orientation,
-    PlacedId,
     PlacedModule,
     PlaneArray,
-    PlaneId,
-    RoofPlane,
-    Taped,
-    Trapezoid,
     module_sheet_of,
     option_of,
     plane_of,
     with_option,
-    with_plane,
 )
+from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
 from ridge_tally.core.strings.plan import plan_planes
 from ridge_tally.core.strings.thread import thread_strings
+from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.units import (
-    LengthUnit,
-    format_length,
     parse_coordinates_deg,
     parse_length_m,
     parse_number,
-    parse_slope_deg,
     parse_temperature_degc,
-    with_unit_written,
 )
 from ridge_tally.rules.array import footprint_of
 from ridge_tally.rules.design import Design, design_of
@@ -58,32 +43,12 @@ from ridge_tally.rules.document import require_sound
 from ridge_tally.rules.strings import string_limits
 from ridge_tally.services.bill_editing import month_first
 from ridge_tally.services.brief_editing import apply_brief_edit
-from ridge_tally.services.plane_editing import planes_changed
+from ridge_tally.services.obstruction_editing import plane_parts_changed
+from ridge_tally.services.outline_editing import outline_changed
+from ridge_tally.services.plane_editing import planes_changed, with_true_azimuths
+from ridge_tally.services.surroundings_editing import surroundings_changed
 from ridge_tally.simulators.weather_service import climate
 
-
-@dataclass(frozen=True, slots=True)
-class NewSize:
-    """What a new obstruction starts as, to be typed over."""
-
-    name: str
-    width_m: float
-    depth_m: float
-    height_m: float
-    clearance_m: float
-
-
-# Usual sizes, common practice, no source; a flue runs hot and wants more room.
-NEW_SIZES = {
-    ObstructionKind.VENT: NewSize("Vent", 0.08, 0.08, 0.4, 0.1),
-    ObstructionKind.FLUE: NewSize("Flue", 0.2, 0.2, 0.9, 0.5),
-    ObstructionKind.DISH: NewSize("Dish", 0.6, 0.6, 0.6, 0.1),
-    ObstructionKind.CHIMNEY: NewSize("Chimney", 0.6, 0.6, 1.0, 0.3),
-    ObstructionKind.SKYLIGHT: NewSize("Skylight", 0.78, 1.18, 0.12, 0.15),
-    ObstructionKind.BOX_VENT: NewSize("Box vent", 0.3, 0.3, 0.2, 0.1),
-    ObstructionKind.HATCH: NewSize("Hatch", 0.6, 0.6, 0.15, 0.6),
-    ObstructionKind.OTHER: NewSize("Obstruction", 0.3, 0.3, 0.3, 0.1),
-}
 GAP_M = 0.02
 MOST_OPTIONS = 8
 # The family of rules a country's code is of; elsewhere the international one is nearest.
@@ -91,15 +56,6 @@ CODE_PACKS = {
     "United States": CodePack.US,
     "Australia": CodePack.AU_NZ,
     "New Zealand": CodePack.AU_NZ,
-}
-PLANE_NAMES = {
-    edits.PlaneField.EAVE: "Eave",
-    edits.PlaneField.RIDGE: "Ridge",
-    edits.PlaneField.HEIGHT: "Height up the slope",
-    edits.PlaneField.RIDGE_LEFT: "Ridge inset",
-    edits.PlaneField.SETBACK_EAVE: "Free strip along the eave",
-    edits.PlaneField.SETBACK_RIDGE: "Free strip along the ridge",
-    edits.PlaneField.SETBACK_RAKE: "Free strip along the rakes",
 }
 SITE_NAMES = {
     edits.SiteField.ELEVATION: "Elevation",
@@ -121,7 +77,7 @@ def apply_edit(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:
     """
     changed = _changed(job, edit, shelf)
     if changed.site != job.site:
-        changed = _with_true_azimuths(changed)
+        changed = with_true_azimuths(changed)
     rethreaded = replace(changed, options=tuple(thread_option(changed, o) for o in changed.options))
     require_sound(rethreaded)
     return rethreaded
@@ -147,19 +103,15 @@ def design_for(job: Job, option: Option) -> Design:
 
 
 def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911, PLR0912 - one arm an edit
+    if isinstance(edit, survey_edits.PlaneEdit):
+        return planes_changed(job, edit)
+    if isinstance(edit, survey_edits.OutlineEdit):
+        return outline_changed(job, edit)
+    if isinstance(edit, survey_edits.ObstructionEdit):
+        return plane_parts_changed(job, edit)
+    if isinstance(edit, survey_edits.SurroundingsEdit):
+        return surroundings_changed(job, edit)
     match edit:
-        case edits.SetPlaneField():
-            return with_plane(job, _plane_field(job, edit))
-        case edits.AddPlane() | edits.AddOtherSide() | edits.RemovePlane() | edits.RenamePlane():
-            return planes_changed(job, edit)
-        case edits.AddObstruction():
-            return with_plane(job, _with_new_obstruction(job, edit))
-        case edits.SetObstructionField():
-            return with_plane(job, _obstruction_field(job, edit))
-        case edits.MoveObstruction():
-            return with_plane(job, _moved(job, edit))
-        case edits.RemoveObstruction():
-            return with_plane(job, _without(job, edit.plane_id, edit.obstruction_id))
         case edits.SetSiteField():
             return _site_field(job, edit)
         case edits.SetPlace():
@@ -232,159 +184,6 @@ def _moved_to(job: Job, latitude_deg: float, longitude_deg: float) -> Job:
     return replace(job, site=site)
 
 
-def _taped(typed: str, job: Job, field: str) -> Taped:
-    return Taped(parse_length_m(typed, job.unit, field), typed.strip())
-
-
-def _measured(value_m: float, job: Job) -> Taped:
-    return Taped(round(value_m, 4), format_length(value_m, job.unit))
-
-
-def _plane_field(job: Job, edit: edits.SetPlaneField) -> RoofPlane:
-    plane = plane_of(job, edit.plane_id)
-    kind = edits.PlaneField
-    if edit.field is kind.SLOPE:
-        field = f"{plane.name}, slope"
-        slope_deg = parse_slope_deg(edit.typed, field, job.unit)
-        sloped = replace(plane, slope_deg=slope_deg, slope_typed=edit.typed.strip())
-        return replace(sloped, outline=_with_height_on_plan(sloped))
-    if edit.field is kind.AZIMUTH:
-        field = f"{plane.name}, azimuth"
-        return _facing(job, plane, edit.typed, field)
-    if edit.field is kind.HEIGHT and (on_plan := _ON_PLAN.fullmatch(edit.typed.strip())):
-        text = with_unit_written(on_plan[1], job.unit)
-        plan_m = parse_length_m(text, job.unit, f"{plane.name}, height on plan")
-        height = Taped(plan_m, f"{text} plan")
-        flat = replace(plane, outline=replace(plane.outline, height=height))
-        return replace(flat, outline=_with_height_on_plan(flat))
-    taped = _taped(edit.typed, job, f"{plane.name}, {PLANE_NAMES[edit.field].lower()}")
-    if edit.field in (kind.SETBACK_EAVE, kind.SETBACK_RIDGE, kind.SETBACK_RAKE):
-        name = edit.field.value.removeprefix("setback_")
-        return replace(plane, setbacks=replace(plane.setbacks, **{name: taped}))
-    outline = replace(plane.outline, **{edit.field.value: taped})
-    if edit.field is kind.EAVE and plane.outline.ridge == plane.outline.eave:
-        # A rectangle stays one: the ridge was never taped apart from the eave.
-        outline = replace(outline, ridge=taped)
-    return replace(plane, outline=outline)
-
-
-_ON_PLAN = re.compile(r"(.+?)\s*(?:on\s+)?plan", re.IGNORECASE)
-_COMPASS = re.compile(r"(.+?)\s*(?:by\s+)?(?:compass|magnetic|mag)\.?", re.IGNORECASE)
-
-
-def _with_height_on_plan(plane: RoofPlane) -> Trapezoid:
-    """Return the outline with a height that was taken from a plan made longer by the slope."""
-    height = plane.outline.height
-    found = _ON_PLAN.fullmatch(height.typed)
-    if found is None:
-        return plane.outline
-    # Its unit is written with it, so that a later change of the job's unit moves nothing.
-    plan_m = parse_length_m(found[1], LengthUnit.METRE, plane.name)
-    return replace(
-        plane.outline,
-        height=Taped(plan_m / math.cos(math.radians(plane.slope_deg)), height.typed),
-    )
-
-
-def _facing(job: Job, plane: RoofPlane, typed: str, field: str) -> RoofPlane:
-    """Return the plane turned to a true azimuth, or to a compass reading made true."""
-    expected = "degrees from true north such as 176, or as read: 168.6 compass"
-    if found := _COMPASS.fullmatch(typed.strip()):
-        compass_deg = parse_number(found[1], field, expected)
-        if not 0 <= compass_deg <= 360:
-            raise OutOfRange(f"{field} by compass", compass_deg, "between 0 and 360")
-        if job.site.survey_day is None:
-            raise MissingDatum("day of the survey", "The brief", "A compass drifts: type the day.")
-        return replace(
-            plane,
-            compass_deg=compass_deg,
-            azimuth_deg=_true_deg(job, compass_deg, plane.azimuth_deg),
-        )
-    azimuth = parse_number(re.sub(r"\s*true$", "", typed.strip()), field, expected)
-    return replace(
-        plane, compass_deg=None, azimuth_deg=azimuth % 360 if azimuth == 360 else azimuth
-    )
-
-
-def _true_deg(job: Job, compass_deg: float, otherwise_deg: float) -> float:
-    """Return a compass reading turned by the declination of place and day.
-
-    Without a day, or outside the years of the magnetic model, the azimuth stays as it was.
-    """
-    east_deg = site_declination_deg(job.site)
-    return otherwise_deg if east_deg is None else round((compass_deg + east_deg) % 360, 2)
-
-
-def _with_true_azimuths(job: Job) -> Job:
-    """Return the job with every compass reading made true for its place and day."""
-    planes = tuple(
-        plane
-        if plane.compass_deg is None
-        else replace(plane, azimuth_deg=_true_deg(job, plane.compass_deg, plane.azimuth_deg))
-        for plane in job.survey.planes
-    )
-    return replace(job, survey=replace(job.survey, planes=planes))
-
-
-def _with_new_obstruction(job: Job, edit: edits.AddObstruction) -> RoofPlane:
-    plane = plane_of(job, edit.plane_id)
-    size = NEW_SIZES[edit.obstruction_kind]
-    numbers = [int(o.id.removeprefix("o")) for o in plane.obstructions if o.id[1:].isdigit()]
-    number = max(numbers, default=0) + 1
-    same = sum(o.kind is edit.obstruction_kind for o in plane.obstructions) + 1
-    new = Obstruction(
-        id=ObstructionId(f"o{number}"),
-        kind=edit.obstruction_kind,
-        name=f"{size.name} {same}",
-        left=_measured(edit.left_m, job),
-        bottom=_measured(edit.bottom_m, job),
-        width=_measured(size.width_m, job),
-        depth=_measured(size.depth_m, job),
-        height=_measured(size.height_m, job),
-        clearance=_measured(size.clearance_m, job),
-    )
-    return replace(plane, obstructions=(*plane.obstructions, new))
-
-
-def _obstruction(plane: RoofPlane, obstruction_id: ObstructionId) -> Obstruction:
-    for obstruction in plane.obstructions:
-        if obstruction.id == obstruction_id:
-            return obstruction
-    raise NotFound("obstruction", obstruction_id)
-
-
-def _with_obstruction(plane: RoofPlane, changed: Obstruction) -> RoofPlane:
-    return replace(
-        plane,
-        obstructions=tuple(changed if o.id == changed.id else o for o in plane.obstructions),
-    )
-
-
-def _obstruction_field(job: Job, edit: edits.SetObstructionField) -> RoofPlane:
-    plane = plane_of(job, edit.plane_id)
-    old = _obstruction(plane, edit.obstruction_id)
-    taped = _taped(edit.typed, job, f"{old.name}, {edit.field.value}")
-    change: dict[str, Any] = {edit.field.value: taped}
-    changed = replace(old, **change)
-    if old.kind in ROUND_KINDS and edit.field is edits.ObstructionField.WIDTH:
-        changed = replace(changed, depth=taped)
-    return _with_obstruction(plane, changed)
-
-
-def _moved(job: Job, edit: edits.MoveObstruction) -> RoofPlane:
-    plane = plane_of(job, edit.plane_id)
-    old = _obstruction(plane, edit.obstruction_id)
-    left, bottom = _measured(edit.left_m, job), _measured(edit.bottom_m, job)
-    return _with_obstruction(plane, replace(old, left=left, bottom=bottom))
-
-
-def _without(job: Job, plane_id: PlaneId, obstruction_id: ObstructionId) -> RoofPlane:
-    plane = plane_of(job, plane_id)
-    _obstruction(plane, obstruction_id)
-    kept = tuple(o for o in plane.obstructions if o.id != obstruction_id)
-    return replace(plane, obstructions=kept)
-
-
 def _site_field(job: Job, edit: edits.SetSiteField) -> Job:
     kind, name, typed = edits.SiteField, SITE_NAMES[edit.field], edit.typed.strip()
     value: object
@@ -408,6 +207,7 @@ def _site_field(job: Job, edit: edits.SetSiteField) -> Job:
 
 def _filled(job: Job, option_id: OptionId, plane_id: PlaneId, orientation: Orientation) -> Job:
     option, plane = option_of(job, option_id), plane_of(job, plane_id)
+    require_closed(plane)
     array = PlaneArray(plane_id, orientation, GAP_M, GAP_M, ())
     design = design_for(job, option)
     fill = fill_rows(ground_of(plane), footprint_of(design, array))
@@ -479,12 +279,14 @@ def _without_option(job: Job, option_id: OptionId) -> Job:
     return replace(job, options=tuple(o for o in job.options if o.id != option_id))
 
 
-def describe_edit(edit: edits.Edit) -> str:
+def describe_edit(edit: edits.Edit) -> str:  # noqa: PLR0911 - one return an edit
     """Return what the edit did, for the history: ``eave 12.19``."""
     match edit:
-        case edits.SetPlaneField():
+        case survey_edits.SetPlaneField():
             return f"{edit.field.value.replace('_', ' ')} {edit.typed}"
-        case edits.SetObstructionField():
+        case survey_edits.SetReading():
+            return f"{edit.reading.value} {'–'.join(str(i + 1) for i in edit.at)} {edit.typed}"
+        case survey_edits.SetObstructionField():
             return f"obstruction {edit.field.value} {edit.typed}"
         case edits.SetSiteField():
             return f"{SITE_NAMES[edit.field].lower()} {edit.typed}"

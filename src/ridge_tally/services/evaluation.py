@@ -20,16 +20,17 @@ from ridge_tally.core.job.document import (
     Option,
     Orientation,
     PlaneArray,
-    PlaneId,
     Site,
     inverter_sheet_of,
     module_sheet_of,
     plane_of,
 )
+from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.job.survey import PlanePoint
 from ridge_tally.core.loading.clipped_day import LimitCost, LoadingDay, limit_costs, loading_days
 from ridge_tally.core.sky.sun import Location
 from ridge_tally.core.sky.weather_year import WeatherYear
-from ridge_tally.core.survey.outline import PlanePoint
+from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.rules import tables
 from ridge_tally.rules.array import footprint_of
 from ridge_tally.rules.design import MOUNTING
@@ -246,6 +247,7 @@ def _alternative(
     workspace: Workspace, job: Job, option: Option, plane_id: PlaneId, orientation: Orientation
 ) -> Alternative:
     plane = plane_of(job, plane_id)
+    require_closed(plane)
     module = module_sheet_of(job, option)
     array = PlaneArray(plane_id, orientation, GAP_M, GAP_M, ())
     footprint = footprint_of(design_for(job, option), array)
@@ -254,7 +256,11 @@ def _alternative(
         return fill_rows(ground_of(plane), footprint)
 
     fill = workspace.fills.get(
-        (plane.outline, plane.setbacks, plane.obstructions, footprint), compute
+        (
+            *(plane.outline, plane.lengths, plane.slope_deg, plane.setbacks),
+            *(plane.obstructions, plane.keep_outs, plane.existing, footprint),
+        ),
+        compute,
     )
     return Alternative(
         orientation=orientation,

@@ -5,17 +5,19 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 
 from ridge_tally.core.errors import Conflict
-from ridge_tally.core.job.document import (
-    Job,
-)
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits import Edit
 from ridge_tally.core.units import LengthUnit
-from ridge_tally.formats.job_file import JobFile, read_job, stored_job, write_job
+from ridge_tally.formats import job_bundle
+from ridge_tally.formats.job_bundle import is_bundle, read_bundle, write_bundle
+from ridge_tally.formats.job_file import SUFFIX, JobFile, read_job, stored_job, write_job
 from ridge_tally.rules.document import require_sound
 from ridge_tally.services.blank_job import blank_job
 from ridge_tally.services.briefing import BriefReport, brief_report
 from ridge_tally.services.editing import apply_edit, describe_edit
+from ridge_tally.services.pictures import packed_with, unpacked
 from ridge_tally.services.reporting import OptionReport, option_report
+from ridge_tally.services.survey_report import SurveyReport, survey_report
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import climate
 from ridge_tally.store import jobs as store
@@ -35,6 +37,7 @@ class JobState:
     redo: bool
     job: Job
     brief: BriefReport
+    survey: SurveyReport
     reports: tuple[OptionReport, ...]
 
 
@@ -155,20 +158,29 @@ def restore_job(workspace: Workspace, job_id: JobId) -> JobState:
     return open_job(workspace, job_id)
 
 
-def export_job(workspace: Workspace, job_id: JobId) -> str:
-    """Return the job file of the newest revision."""
-    return write_job(load_job(workspace, job_id))
+def export_job(workspace: Workspace, job_id: JobId) -> tuple[bytes, str]:
+    """Return the job file of the newest revision and its suffix: a zip when pictures go along."""
+    job = load_job(workspace, job_id)
+    text, pictures = write_job(job), packed_with(workspace, job)
+    if not pictures:
+        return text.encode(), SUFFIX
+    return write_bundle(text, pictures), job_bundle.SUFFIX
 
 
-def import_job(workspace: Workspace, text: bytes, file: str, author: str) -> JobState:
-    """Store the job of a job file as a new job.
+def import_job(workspace: Workspace, content: bytes, file: str, author: str) -> JobState:
+    """Store the job of a job file, or of a zip with its pictures, as a new job.
 
     Raises
     ------
     FormatError
         With the place and the problem; nothing is stored then.
     """
-    return store_job(workspace, read_job(text, file), f"import of {file}"[:120], author)
+    pictures: dict[str, bytes] = {}
+    if is_bundle(content):
+        content, pictures = read_bundle(content, file)
+    job = read_job(content, file)
+    unpacked(workspace, pictures, file)
+    return store_job(workspace, job, f"import of {file}"[:120], author)
 
 
 def _new(workspace: Workspace, job: Job, what: str, author: str) -> NewRevision:
@@ -190,5 +202,6 @@ def _state(revision: Revision, job: Job, *, later: bool, is_newest: bool) -> Job
         redo=later,
         job=job,
         brief=brief_report(job),
+        survey=survey_report(job),
         reports=tuple(option_report(job, option) for option in job.options),
     )

@@ -2,9 +2,10 @@
 
 from dataclasses import dataclass
 
-from ridge_tally.core.job.document import Job, Option, PlaneId, present_ids
+from ridge_tally.core.job.document import Job, Option, present_ids
+from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.sheets.working_lines import WorkingLines, value_and_limit, working_lines
-from ridge_tally.core.survey.outline import PlanePoint, area_m2, corners_m
+from ridge_tally.core.survey.outline import adjusted_outline, is_closed
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.rules.array import footprint_of, misplaced
 from ridge_tally.rules.design import Design
@@ -49,11 +50,9 @@ class TrackerView:
 
 @dataclass(frozen=True, slots=True)
 class PlaneView:
-    """A plane as drawn: its corners, its area, what no longer fits on it, why it is to stay free."""
+    """A plane as an option uses it: what no longer fits on it, why it is to stay free."""
 
     plane_id: PlaneId
-    corners: tuple[PlanePoint, ...]
-    area_m2: float
     misplaced: tuple[str, ...]
     module_width_m: float
     module_height_m: float
@@ -160,15 +159,12 @@ def _planes(design: Design) -> tuple[PlaneView, ...]:
     arrays = {a.plane_id: a for a in design.option.arrays}
     free = roofs_left_free(design.job)
     for plane in design.job.survey.planes:
-        corners = corners_m(plane.outline)
         array = arrays.get(plane.id)
         footprint = footprint_of(design, array) if array else None
         views.append(
             PlaneView(
                 plane_id=plane.id,
-                corners=tuple(PlanePoint(float(x), float(y)) for x, y in corners),
-                area_m2=area_m2(corners),
-                misplaced=misplaced(design, array) if array else (),
+                misplaced=misplaced(design, array) if array and is_closed(plane) else (),
                 module_width_m=footprint.width_m if footprint else 0.0,
                 module_height_m=footprint.height_m if footprint else 0.0,
                 note=f"{plane.name}: {free[plane.id]}" if plane.id in free else "",
@@ -194,11 +190,13 @@ def _steps(design: Design, checks: tuple[Check, ...]) -> dict[str, StepState]:
 
 
 def _survey_state(job: Job) -> StepState:
-    """Settled once every plane has lengths of its own; not begun while none has."""
-    guessed = [is_unmeasured(p) for p in job.survey.planes]
-    if all(guessed):
+    """Settled once every plane closes and its readings fit; not begun while none is read."""
+    planes = job.survey.planes
+    if all(is_unmeasured(p) for p in planes):
         return StepState.NOT_BEGUN
-    return StepState.LOOK if any(guessed) else StepState.SETTLED
+    adjusted = [adjusted_outline(p.outline) for p in planes]
+    settled = all(not a.missing and a.global_test is not False for a in adjusted)
+    return StepState.SETTLED if settled else StepState.LOOK
 
 
 def _state(begun: bool, checks: list[Check]) -> StepState:

@@ -6,15 +6,14 @@ from ridge_tally.core.job.document import (
     Job,
     ModuleString,
     Option,
-    OptionId,
-    RoofPlane,
     inverter_sheet_of,
     module_sheet_of,
     option_of,
 )
+from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.sheets.plan_drawing import plan_svg
-from ridge_tally.core.units import LengthUnit, format_length
-from ridge_tally.core.working import LimitKind, Verdict
+from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.formats.sheet_pdf import (
     CheckRow,
     PlanFigure,
@@ -65,7 +64,7 @@ def _content(
         plans=tuple(
             PlanFigure(
                 plan_svg(p, arrays.get(p.id), _on_plane(option, p), module, job.unit, width_mm),
-                _caption(p, job.unit),
+                _caption(p),
             )
             for p in used
         ),
@@ -80,7 +79,7 @@ def _content(
             StringRow(s.tag, s.tracker_number, len(s.module_ids), "serpentine from the ridge")
             for s in option.strings
         ),
-        checks=_rows(report.checks),
+        checks=_rows(tuple(v for v in report.checks if not _is_quiet(v.check))),
         year=_year_lines(year),
         doubts=year.doubts if year else (),
         stand_in_weather=year.stand_in_weather if year else False,
@@ -93,11 +92,10 @@ def _on_plane(option: Option, plane: RoofPlane) -> tuple[ModuleString, ...]:
     return tuple(s for s in option.strings if s.module_ids[0] in mine)
 
 
-def _caption(plane: RoofPlane, unit: LengthUnit) -> str:
-    height = format_length(plane.outline.height.value_m, unit)
+def _caption(plane: RoofPlane) -> str:
     return (
-        f"{plane.name}: azimuth {plane.azimuth_deg:g}° true, slope {plane.slope_deg:.1f}°, "
-        f"{height} up the slope. Offsets from the left eave corner."
+        f"{plane.name}: azimuth {plane.azimuth_deg:.0f}° true, slope {plane.slope_deg:.1f}°, "
+        "lengths along the slope."
     )
 
 
@@ -115,6 +113,11 @@ def already_there(job: Job) -> tuple[str, ...]:
     if already.generator_kw is not None:
         lines.append(f"Already there: generator, {already.generator_kw:g} kW")
     return tuple(lines)
+
+
+def _is_quiet(check: Check) -> bool:
+    """Return whether a sheet leaves a check out: how well a survey closes, where it does."""
+    return check.rule_id.startswith("survey.") and check.verdict is Verdict.KEPT
 
 
 def _rows(views: tuple[CheckView, ...]) -> tuple[CheckRow, ...]:

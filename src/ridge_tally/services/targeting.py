@@ -9,13 +9,15 @@ from dataclasses import dataclass
 from ridge_tally.core.brief.target import Ceiling, CeilingKind, binding_ceiling
 from ridge_tally.core.brief.tariff import next_kwh_cents
 from ridge_tally.core.job.brief import TargetKind
-from ridge_tally.core.job.document import Job, Option, RoofPlane, inverter_sheet_of, present_ids
+from ridge_tally.core.job.document import Job, Option, inverter_sheet_of, present_ids
 from ridge_tally.core.job.grid import GridRules, Metering, RouteKind
+from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.loading.clipped_day import clipped_kwh_at
 from ridge_tally.core.sheets.working_lines import sum_lines
 from ridge_tally.core.sky.plane_irradiance import plane_light
 from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.core.sky.weather_year import month_of
+from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.working import Given, LimitKind
 from ridge_tally.rules import tables
 from ridge_tally.rules.ceilings import Figures, TargetCount, ceilings, target_count
@@ -29,7 +31,6 @@ from ridge_tally.services.evaluation import (
     location_of,
     year_report,
 )
-from ridge_tally.services.plane_editing import is_unmeasured
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import typical_year
 
@@ -258,10 +259,11 @@ def _free_planes(job: Job) -> tuple[RoofPlane, ...]:
 def _figures(workspace: Workspace, design: Design, brief: BriefReport, yield_: _Yield) -> Figures:
     job, option = design.job, design.option
     planes = _free_planes(job)
-    most = [alternatives(workspace, job, option, p.id)[0].count for p in planes]
-    guessed = any(is_unmeasured(p) for p in planes)
-    names = (", ".join(p.name for p in planes) or "no free roof") + (
-        ", still the size of a new job" if guessed else ""
+    closed = [p for p in planes if is_closed(p)]
+    most = [alternatives(workspace, job, option, p.id)[0].count for p in closed]
+    open_ = len(closed) < len(planes)
+    names = (", ".join(p.name for p in closed) or "no closed roof") + (
+        f"; {len(planes) - len(closed)} not closed yet" if open_ else ""
     )
     arrays = job.brief.already.arrays
     y = yield_.given.value or 0.0
@@ -275,8 +277,14 @@ def _figures(workspace: Workspace, design: Design, brief: BriefReport, yield_: _
         past += old_kwh
         origin = "bills and what the old array made"
     return Figures(
-        roof_title="Roof, unmeasured" if guessed else "Roof",
-        n_roof=Given("n_roof", "most modules proven", float(sum(most)), "", f"fill of {names}"),
+        roof_title="Roof, unmeasured" if open_ else "Roof",
+        n_roof=Given(
+            "n_roof",
+            "most modules proven",
+            float(sum(most)) if closed or not planes else None,
+            "",
+            f"fill of {names}",
+        ),
         yield_=yield_.given,
         past_use=Given("use", "past use in a year", past, "kWh", origin),
         old_energy=Given(

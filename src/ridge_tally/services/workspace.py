@@ -4,6 +4,7 @@ from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from dataclasses import dataclass, field
 from datetime import datetime
+from pathlib import Path
 from threading import Lock
 from typing import TypeVar
 
@@ -38,11 +39,12 @@ class Remembered:
 
 @dataclass(frozen=True, slots=True)
 class Workspace:
-    """Handed to every use case; holds no state of a request."""
+    """Handed to every use case; holds no state of a request.  ``pictures`` is their folder."""
 
     sessions: sessionmaker[Session]
     clock: Callable[[], datetime]
     shelf: Shelf
+    pictures: Path
     years: Remembered = field(default_factory=lambda: Remembered(32))
     weather: Remembered = field(default_factory=lambda: Remembered(8))
     guesses: Remembered = field(default_factory=lambda: Remembered(64))

@@ -14,6 +14,7 @@ from sqlalchemy.orm import Session, sessionmaker
 from ridge_tally.core.errors import StorageFailed
 
 FILE_NAME = "ridge-tally.db"
+PICTURES = "pictures"
 BUSY_MS = 5000
 
 

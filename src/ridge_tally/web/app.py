@@ -10,11 +10,12 @@ from pydantic import BaseModel
 
 from ridge_tally import __version__
 from ridge_tally.services.workspace import Workspace
-from ridge_tally.web import errors, jobs, options
+from ridge_tally.web import errors, jobs, options, pictures
 from ridge_tally.web.models import Problem
 
 STATIC = Path(__file__).parents[1] / "static"
-LARGEST_REQUEST_BYTES = 8 * 1024 * 1024
+# A photo that is too large is refused in words by its reader, so it may come this far.
+LARGEST_REQUEST_BYTES = 64 * 1024 * 1024
 POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; "
     "img-src 'self' data: blob:; font-src 'self'; connect-src 'self'; worker-src 'self'; "
@@ -61,6 +62,7 @@ def create_app(workspace: Workspace, trusted_hosts: frozenset[str] = LOOPBACK) -
     errors.register(app)
     app.register_api(jobs.bp)
     app.register_api(options.bp)
+    app.register_api(pictures.bp)
     app.before_request(lambda: _guard(trusted_hosts))
     app.add_url_rule("/assets/<path:name>", view_func=_asset)
     app.add_url_rule("/", view_func=_page)

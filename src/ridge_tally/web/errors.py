@@ -34,6 +34,9 @@ STATUS = {
 }
 
 
+WORDS = {413: "This is larger than the 64 MB that are taken at once. Send it smaller."}
+
+
 def answer(problem: Problem, status: int) -> Response:
     """Return the problem as a response."""
     return Response(problem.model_dump_json(), status, mimetype="application/json")
@@ -62,7 +65,8 @@ def from_http(error: HTTPException) -> Response:
     if error.response is not None:
         return make_response(error.response)
     code = error.code or 500
-    return answer(Problem(code=f"http.{code}", message=error.description or error.name), code)
+    message = WORDS.get(code) or error.description or error.name
+    return answer(Problem(code=f"http.{code}", message=message), code)
 
 
 def register(app: Flask) -> None:

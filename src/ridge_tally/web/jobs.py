@@ -102,7 +102,8 @@ def post_restore(path: JobPath) -> JobAnswer:
 
 @bp.get("/<job_id>/file", operation_id="export_job")
 def get_file(path: JobPath) -> Response:
-    """The job file as a download."""
-    text = jobs.export_job(workspace(), JobId(path.job_id))
-    headers = {"Content-Disposition": f'attachment; filename="{path.job_id}{SUFFIX}"'}
-    return Response(text, mimetype="application/json", headers=headers)
+    """The job file as a download; a zip when pictures go along."""
+    content, suffix = jobs.export_job(workspace(), JobId(path.job_id))
+    headers = {"Content-Disposition": f'attachment; filename="{path.job_id}{suffix}"'}
+    kind = "application/json" if suffix == SUFFIX else "application/zip"
+    return Response(content, mimetype=kind, headers=headers)

@@ -8,6 +8,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
 from ridge_tally.core.job.edits import Edit
 from ridge_tally.core.job.grid import GridRules
+from ridge_tally.core.job.survey import Picture
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.services.evaluation import Alternative, YearReport
 from ridge_tally.services.jobs import JobState
@@ -151,6 +152,18 @@ class ShelfAnswer(Wire):
     inverters: list[InverterSheet]
     climates: list[ClimateChoice]
     grid_packs: list[GridRules]
+
+
+class PicturePath(Wire):
+    """A kept picture."""
+
+    sha256: str
+
+
+class PictureAnswer(Wire):
+    """A picture as a job names it."""
+
+    picture: Picture
 
 
 class Deleted(Wire):

@@ -5,7 +5,8 @@ from flask_openapi import APIBlueprint
 
 from ridge_tally.catalogue.gazetteer import find_places
 from ridge_tally.catalogue.grid_packs import grid_packs
-from ridge_tally.core.job.document import OptionId, PlaneId, option_of
+from ridge_tally.core.job.document import option_of
+from ridge_tally.core.job.ids import OptionId, PlaneId
 from ridge_tally.services.brief_sheet import brief_sheet
 from ridge_tally.services.evaluation import alternatives, year_report
 from ridge_tally.services.jobs import load_job

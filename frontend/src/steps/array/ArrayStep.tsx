@@ -23,7 +23,7 @@ export default function ArrayStep() {
 }
 
 function PlaneArray({ plane }: { plane: RoofPlane }) {
-  const { job, option, report, at, act } = useJob();
+  const { state, job, option, report, at, act } = useJob();
   const shelf = useQuery(shelfQuery);
   const settled = useSettled(at);
   const fills = useQuery(alternativesQuery(settled, plane.id));
@@ -74,7 +74,11 @@ function PlaneArray({ plane }: { plane: RoofPlane }) {
         </span>
       </Toolbar>
       <PlaneTabs />
-      <PlaneCanvas scene={sceneOf(plane, report)} label={`Modules on ${plane.name}`} padPx={44}>
+      <PlaneCanvas
+        scene={sceneOf(plane, state, report)}
+        label={`Modules on ${plane.name}`}
+        padPx={44}
+      >
         {(camera) =>
           array && module && view ? (
             <ModuleField
@@ -98,7 +102,7 @@ function PlaneArray({ plane }: { plane: RoofPlane }) {
           <AlternativeCard
             key={alternative.orientation}
             alternative={alternative}
-            scene={sceneOf(plane, report)}
+            scene={sceneOf(plane, state, report)}
             inUse={alternative.orientation === array?.orientation}
             stale={fills.isPlaceholderData}
             onUse={() => fill(alternative.orientation)}

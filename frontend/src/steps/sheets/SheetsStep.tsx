@@ -62,7 +62,7 @@ export default function SheetsStep() {
             {used.map((plane) => (
               <div key={plane.id} className="flex h-[196px] min-w-0 grow basis-0">
                 <PlaneCanvas
-                  scene={sceneOf(plane, report)}
+                  scene={sceneOf(plane, state, report)}
                   label={`${plane.name} on the sheet`}
                   padPx={used.length > 1 ? 34 : 42}
                 >

@@ -23,7 +23,7 @@ export default function StringsStep() {
 }
 
 function PlaneStrings({ plane }: { plane: RoofPlane }) {
-  const { job, option, report, saving, act } = useJob();
+  const { state, job, option, report, saving, act } = useJob();
   const shelf = useQuery(shelfQuery);
   const inverter = job.equipment.inverters.find((i) => i.id === option.inverter_id);
   const inverters = shelf.data?.inverters ?? (inverter ? [inverter] : []);
@@ -90,7 +90,11 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
         </span>
       </Toolbar>
       <PlaneTabs />
-      <PlaneCanvas scene={sceneOf(plane, report)} label={`Strings on ${plane.name}`} padPx={36}>
+      <PlaneCanvas
+        scene={sceneOf(plane, state, report)}
+        label={`Strings on ${plane.name}`}
+        padPx={36}
+      >
         {(camera) =>
           array && module && view ? (
             <Threads

@@ -7,6 +7,7 @@ import { figure } from '@/units/format';
 const STATUS: Record<Schemas['SourceStatus'], string> = {
   'from-memory': 'from memory, check it against the edition in force',
   'common-practice': 'common practice, no source',
+  typed: 'as typed in this job',
   datasheet: 'datasheet',
   geometry: 'geometry of this drawing',
   brief: 'as typed in the brief',

@@ -17,68 +17,75 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.job.document import ROUND_KINDS, RoofPlane, Setbacks
+from ridge_tally.core.job.survey import ROUND_KINDS, EdgeKind, RoofPlane, Setbacks, Taped
 from ridge_tally.core.survey.outline import (
-    EDGES,
-    Box,
-    EdgeKind,
-    contains,
     corners_m,
+    existing_box,
     obstruction_box,
+    place_m,
+    sketch_m,
 )
+from ridge_tally.core.survey.polygon import encloses
 
 FloatArray = NDArray[np.float64]
 Gap = tuple[float, float]
 # Far below what is legal to show, far above the rounding of sums of lengths.
 TOUCH_M = 1e-9
+# New modules stay this far from those already there; common practice, no source.
+EXISTING_GAP_M = 0.15
 
 
 @dataclass(frozen=True, slots=True)
 class Ground:
     """A plane as a fill sees it.
 
-    ``corners`` is the (n, 2) convex outline; ``capsules`` is (k, 5): ax, ay, bx, by, radius
-    in metres; ``solids`` are boxes a gap may lie wholly inside of.
+    ``corners`` is the (n, 2) outline; ``capsules`` is (k, 5): ax, ay, bx, by, radius in
+    metres; ``solids`` are (m, 2) rings a gap may lie wholly inside of.
     """
 
     corners: FloatArray
     capsules: FloatArray
-    solids: tuple[Box, ...]
+    solids: tuple[FloatArray, ...]
 
 
 def setback_m(setbacks: Setbacks, edge: EdgeKind) -> float:
     """Return the width of the strip along that kind of edge, metres."""
-    return {
-        EdgeKind.EAVE: setbacks.eave,
-        EdgeKind.RIDGE: setbacks.ridge,
-        EdgeKind.RAKE: setbacks.rake,
-    }[edge].value_m
+    taped: Taped = getattr(setbacks, edge.value)
+    return taped.value_m
 
 
 def ground_of(plane: RoofPlane) -> Ground:
     """Return the outline, capsules and solids of a plane."""
-    corners = corners_m(plane.outline)
-    capsules = [
-        [*corners[i], *corners[(i + 1) % len(corners)], setback_m(plane.setbacks, edge)]
-        for i, edge in enumerate(EDGES)
-    ]
-    solids: list[Box] = []
+    corners = corners_m(plane)
+    strips = [setback_m(plane.setbacks, edge) for edge in plane.outline.edges]
+    capsules = _ring_capsules(corners, strips)
+    solids: list[FloatArray] = []
+
+    def stand(ring: FloatArray, clearance_m: float) -> None:
+        solids.append(ring)
+        capsules.extend(_ring_capsules(ring, [clearance_m] * len(ring)))
+
     for obstruction in plane.obstructions:
-        box = obstruction_box(obstruction)
         clearance_m = obstruction.clearance.value_m
         if obstruction.kind in ROUND_KINDS:
-            x_m, y_m = obstruction.left.value_m, obstruction.bottom.value_m
-            capsules.append([x_m, y_m, x_m, y_m, obstruction.width.value_m / 2 + clearance_m])
-            continue
-        solids.append(box)
-        ring = [
-            (box.left_m, box.bottom_m),
-            (box.right_m, box.bottom_m),
-            (box.right_m, box.top_m),
-            (box.left_m, box.top_m),
-        ]
-        capsules += [[*ring[i], *ring[(i + 1) % 4], clearance_m] for i in range(4)]
+            spot = place_m(plane, obstruction)
+            reach_m = obstruction.width.value_m / 2 + clearance_m
+            capsules.append([spot.x_m, spot.y_m, spot.x_m, spot.y_m, reach_m])
+        else:
+            stand(obstruction_box(plane, obstruction).ring(), clearance_m)
+    for zone in plane.keep_outs:
+        stand(sketch_m(zone.corners), 0.0)
+    for rows in plane.existing:
+        stand(existing_box(plane, rows).ring(), EXISTING_GAP_M)
     return Ground(corners, np.array(capsules, dtype=float), tuple(solids))
+
+
+def _ring_capsules(ring: FloatArray, radii_m: list[float]) -> list[list[float]]:
+    after = np.roll(ring, -1, axis=0)
+    return [
+        [*map(float, a), *map(float, b), radius]
+        for a, b, radius in zip(ring, after, radii_m, strict=True)
+    ]
 
 
 def free_gaps(ground: Ground, bottom_m: FloatArray, top_m: FloatArray) -> list[list[Gap]]:
@@ -109,11 +116,9 @@ def _gaps_of_band(ground: Ground, left: FloatArray, right: FloatArray, y_m: floa
         return []
     lefts, rights = reach[found], open_to[found]
     middles = (lefts + rights) / 2
-    inside = contains(ground.corners, middles, np.full_like(middles, y_m))
+    inside = encloses(ground.corners, middles, np.full_like(middles, y_m))
     for solid in ground.solids:
-        within_x = (middles > solid.left_m) & (middles < solid.right_m)
-        if solid.bottom_m < y_m < solid.top_m:
-            inside &= ~within_x
+        inside &= ~encloses(solid, middles, np.full_like(middles, y_m))
     return [(float(a), float(b)) for a, b, ok in zip(lefts, rights, inside, strict=True) if ok]
 
 

@@ -114,6 +114,8 @@ class ServiceField(StrEnum):
     PHASES = "phases"
     MAIN_BREAKER = "main_breaker_a"
     BUSBAR = "busbar_a"
+    SPACES = "spaces"
+    DISCONNECT_WITHIN = "disconnect_within"
 
 
 class WishFlag(StrEnum):

@@ -11,10 +11,11 @@ from enum import StrEnum
 from ridge_tally.core.equipment import InverterId, InverterSheet, ModuleId, ModuleSheet
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.brief import Brief
-from ridge_tally.core.job.ids import ObstructionId, OptionId, PlacedId, PlaneId
+from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
+from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.units import LengthUnit
 
-DOCUMENT_VERSION = 2
+DOCUMENT_VERSION = 3
 
 
 class CodePack(StrEnum):
@@ -25,35 +26,11 @@ class CodePack(StrEnum):
     AU_NZ = "au-nz"
 
 
-class ObstructionKind(StrEnum):
-    """What stands on a plane: pipes and dishes are round, the others boxes along the eave."""
-
-    VENT = "vent"
-    FLUE = "flue"
-    DISH = "dish"
-    CHIMNEY = "chimney"
-    SKYLIGHT = "skylight"
-    BOX_VENT = "box-vent"
-    HATCH = "hatch"
-    OTHER = "other"
-
-
-ROUND_KINDS = frozenset({ObstructionKind.VENT, ObstructionKind.FLUE, ObstructionKind.DISH})
-
-
 class Orientation(StrEnum):
     """Which side of a module stands up the slope."""
 
     PORTRAIT = "P"
     LANDSCAPE = "L"
-
-
-@dataclass(frozen=True, slots=True)
-class Taped:
-    """A length in metres with the text it was typed as."""
-
-    value_m: float
-    typed: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,83 +62,6 @@ class Site:
     record_low: DesignTemperature = DesignTemperature(None, "")
     time_zone: str = ""
     survey_day: date | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Trapezoid:
-    """A plane's outline: eave along x from (0, 0), ridge parallel to it.
-
-    ``ridge_left`` is how far the ridge's left end stands in from the eave's left corner
-    (negative: out beyond it); ``height`` is up the slope, square off the eave.
-    """
-
-    eave: Taped
-    ridge: Taped
-    height: Taped
-    ridge_left: Taped
-
-
-@dataclass(frozen=True, slots=True)
-class Setbacks:
-    """Strips along the edges that stay free of modules."""
-
-    eave: Taped
-    ridge: Taped
-    rake: Taped
-
-
-@dataclass(frozen=True, slots=True)
-class Obstruction:
-    """Something standing on a plane.
-
-    ``left`` and ``bottom`` run along the eave and square up from it: to the centre of a
-    round thing, to the near faces of a box.  ``width`` is a round thing's diameter.
-    """
-
-    id: ObstructionId
-    kind: ObstructionKind
-    name: str
-    left: Taped
-    bottom: Taped
-    width: Taped
-    depth: Taped
-    height: Taped
-    clearance: Taped
-
-
-@dataclass(frozen=True, slots=True)
-class RoofPlane:
-    """One roof plane seen from outside, facing it: x to the right, y up the slope.
-
-    ``azimuth_deg`` is true; ``compass_deg`` is what a compass read where it comes from one.
-    """
-
-    id: PlaneId
-    name: str
-    outline: Trapezoid
-    slope_deg: float
-    slope_typed: str
-    azimuth_deg: float
-    setbacks: Setbacks
-    obstructions: tuple[Obstruction, ...]
-    compass_deg: float | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Service:
-    """The house's connection: phases, main breaker and the panel's busbar."""
-
-    phases: int = 1
-    main_breaker_a: float | None = None
-    busbar_a: float | None = None
-
-
-@dataclass(frozen=True, slots=True)
-class Survey:
-    """Everything measured on site."""
-
-    planes: tuple[RoofPlane, ...]
-    service: Service = Service()
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,41 +11,10 @@ from typing import Literal
 
 from ridge_tally.core.equipment import InverterId, ModuleId
 from ridge_tally.core.job.brief_edits import BriefEdit
-from ridge_tally.core.job.document import (
-    CodePack,
-    ObstructionId,
-    ObstructionKind,
-    OptionId,
-    Orientation,
-    PlacedId,
-    PlaneId,
-)
+from ridge_tally.core.job.document import CodePack, Orientation
+from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
+from ridge_tally.core.job.survey_edits import SurveyEdit
 from ridge_tally.core.units import LengthUnit
-
-
-class PlaneField(StrEnum):
-    """A figure on the drawing of a plane that can be typed over."""
-
-    EAVE = "eave"
-    RIDGE = "ridge"
-    HEIGHT = "height"
-    RIDGE_LEFT = "ridge_left"
-    SLOPE = "slope"
-    AZIMUTH = "azimuth"
-    SETBACK_EAVE = "setback_eave"
-    SETBACK_RIDGE = "setback_ridge"
-    SETBACK_RAKE = "setback_rake"
-
-
-class ObstructionField(StrEnum):
-    """A figure of an obstruction that can be typed over."""
-
-    LEFT = "left"
-    BOTTOM = "bottom"
-    WIDTH = "width"
-    DEPTH = "depth"
-    HEIGHT = "height"
-    CLEARANCE = "clearance"
 
 
 class SiteField(StrEnum):
@@ -57,76 +26,6 @@ class SiteField(StrEnum):
     COLDEST = "coldest"
     RECORD_LOW = "record_low"
     HOTTEST = "hottest"
-
-
-@dataclass(frozen=True, slots=True)
-class SetPlaneField:
-    plane_id: PlaneId
-    field: PlaneField
-    typed: str
-    kind: Literal["set-plane-field"] = "set-plane-field"
-
-
-@dataclass(frozen=True, slots=True)
-class AddPlane:
-    kind: Literal["add-plane"] = "add-plane"
-
-
-@dataclass(frozen=True, slots=True)
-class AddOtherSide:
-    """The second half of a gable: the same outline, facing the other way."""
-
-    plane_id: PlaneId
-    kind: Literal["add-other-side"] = "add-other-side"
-
-
-@dataclass(frozen=True, slots=True)
-class RenamePlane:
-    plane_id: PlaneId
-    name: str
-    kind: Literal["rename-plane"] = "rename-plane"
-
-
-@dataclass(frozen=True, slots=True)
-class RemovePlane:
-    """With its modules in every option."""
-
-    plane_id: PlaneId
-    kind: Literal["remove-plane"] = "remove-plane"
-
-
-@dataclass(frozen=True, slots=True)
-class AddObstruction:
-    plane_id: PlaneId
-    obstruction_kind: ObstructionKind
-    left_m: float
-    bottom_m: float
-    kind: Literal["add-obstruction"] = "add-obstruction"
-
-
-@dataclass(frozen=True, slots=True)
-class SetObstructionField:
-    plane_id: PlaneId
-    obstruction_id: ObstructionId
-    field: ObstructionField
-    typed: str
-    kind: Literal["set-obstruction-field"] = "set-obstruction-field"
-
-
-@dataclass(frozen=True, slots=True)
-class MoveObstruction:
-    plane_id: PlaneId
-    obstruction_id: ObstructionId
-    left_m: float
-    bottom_m: float
-    kind: Literal["move-obstruction"] = "move-obstruction"
-
-
-@dataclass(frozen=True, slots=True)
-class RemoveObstruction:
-    plane_id: PlaneId
-    obstruction_id: ObstructionId
-    kind: Literal["remove-obstruction"] = "remove-obstruction"
 
 
 @dataclass(frozen=True, slots=True)
@@ -235,16 +134,7 @@ class RemoveOption:
 
 
 Edit = (
-    SetPlaneField
-    | AddPlane
-    | AddOtherSide
-    | RenamePlane
-    | RemovePlane
-    | AddObstruction
-    | SetObstructionField
-    | MoveObstruction
-    | RemoveObstruction
-    | SetSiteField
+    SetSiteField
     | SetPlace
     | SetCoordinates
     | PickPlace
@@ -258,5 +148,6 @@ Edit = (
     | CopyOption
     | RenameOption
     | RemoveOption
+    | SurveyEdit
     | BriefEdit
 )

@@ -6,14 +6,11 @@ Drawn in millimetres of paper; y up the slope becomes y down the page.
 from dataclasses import dataclass
 from html import escape
 
+import numpy as np
+
 from ridge_tally.core.equipment import ModuleSheet
-from ridge_tally.core.job.document import (
-    ROUND_KINDS,
-    ModuleString,
-    PlaneArray,
-    RoofPlane,
-    module_footprint_m,
-)
+from ridge_tally.core.job.document import ModuleString, PlaneArray, module_footprint_m
+from ridge_tally.core.job.survey import ROUND_KINDS, EdgeKind, RoofPlane
 from ridge_tally.core.survey.outline import corners_m, obstruction_box
 from ridge_tally.core.units import LengthUnit, format_length
 
@@ -24,7 +21,16 @@ THREADS = (
     ("#5a4a8a", "0.6 0.8"),
     ("#7d5200", "3 0.8 0.6 0.8"),
 )
-MARGIN_MM = 14.0
+MARGIN_MM, OFF_MM = 14.0, 8.0
+# Stroke, width in mm and dash of each kind of edge.
+EDGE_STROKES = {
+    EdgeKind.EAVE: (INK, 0.35, ""),
+    EdgeKind.RAKE: (INK, 0.35, ""),
+    EdgeKind.RIDGE: (COPPER, 0.9, ""),
+    EdgeKind.HIP: (INK, 0.45, "2.4 1.2"),
+    EdgeKind.VALLEY: (INK, 0.45, "0.4 1"),
+    EdgeKind.WALL: (INK, 0.8, ""),
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,7 +69,7 @@ def plan_svg(
     width_mm : float
         Paper width.
     """
-    corners = corners_m(plane.outline)
+    corners = corners_m(plane)
     low_m, high_m = corners.min(axis=0), corners.max(axis=0)
     scale = (width_mm - 2 * MARGIN_MM) / float(high_m[0] - low_m[0])
     frame = Frame(scale, float(low_m[0]), float(high_m[1]))
@@ -80,53 +86,67 @@ def plan_svg(
     )
 
 
-def _line(x1: float, y1: float, x2: float, y2: float, stroke: str, width: float) -> str:
+def _line(
+    x1: float, y1: float, x2: float, y2: float, stroke: str, width: float, dash: str = ""
+) -> str:
+    dashed = f' stroke-dasharray="{dash}"' if dash else ""
     return (
         f'<line x1="{x1:.2f}" y1="{y1:.2f}" x2="{x2:.2f}" y2="{y2:.2f}" '
-        f'stroke="{stroke}" stroke-width="{width}"/>'
+        f'stroke="{stroke}" stroke-width="{width}"{dashed}/>'
     )
 
 
 def _outline(frame: Frame, plane: RoofPlane) -> list[str]:
-    points = [(frame.x(x), frame.y(y)) for x, y in corners_m(plane.outline)]
-    (x0, y0), (x1, y1), (x2, y2), (x3, y3) = points
-    return [
-        _line(x0, y0, x1, y1, INK, 0.35),
-        _line(x0, y0 + 0.8, x1, y1 + 0.8, INK, 0.35),
-        _line(x1, y1, x2, y2, INK, 0.35),
-        _line(x2, y2, x3, y3, COPPER, 0.9),
-        _line(x3, y3, x0, y0, INK, 0.35),
-    ]
+    corners = corners_m(plane)
+    parts = []
+    for i, kind in enumerate(plane.outline.edges):
+        (ax, ay), (bx, by) = corners[i], corners[(i + 1) % len(corners)]
+        ends = (frame.x(ax), frame.y(ay), frame.x(bx), frame.y(by))
+        stroke, width, dash = EDGE_STROKES[kind]
+        parts.append(_line(*ends, stroke, width, dash))
+        if kind is EdgeKind.EAVE:
+            parts.append(_line(ends[0], ends[1] + 0.8, ends[2], ends[3] + 0.8, INK, 0.35))
+    return parts
 
 
 def _dimensions(frame: Frame, plane: RoofPlane, unit: LengthUnit) -> list[str]:
-    (x0, y0), (x1, _), (x2, y2), (x3, _) = corners_m(plane.outline)
-    outline = plane.outline
-    below, left = frame.y(y0) + 8, frame.x(min(x0, x3)) - 8
-    return [
-        *_dimension(frame.x(x0), below, frame.x(x1), below, format_length(outline.eave.value_m, unit)),
-        *_dimension(
-            frame.x(x3), frame.y(y2) - 7, frame.x(x2), frame.y(y2) - 7,
-            format_length(outline.ridge.value_m, unit),
-        ),
-        *_dimension(left, frame.y(y2), left, frame.y(y0), format_length(outline.height.value_m, unit)),
-    ]  # fmt: skip
+    """Return every side's length, standing off outside the outline."""
+    corners = corners_m(plane)
+    paper = [(frame.x(x), frame.y(y)) for x, y in corners]
+    parts = []
+    for i in range(len(corners)):
+        after = (i + 1) % len(corners)
+        length_m = float(np.hypot(*(corners[after] - corners[i])))
+        parts += _dimension(*_stood_off(paper[i], paper[after]), format_length(length_m, unit))
+    return parts
+
+
+def _stood_off(a: tuple[float, float], b: tuple[float, float]) -> tuple[float, float, float, float]:
+    """Return a side moved outwards on paper: to the right of its run, as y points down."""
+    run_x, run_y = b[0] - a[0], b[1] - a[1]
+    length = float(np.hypot(run_x, run_y)) or 1.0
+    off_x, off_y = -run_y / length * OFF_MM, run_x / length * OFF_MM
+    return a[0] + off_x, a[1] + off_y, b[0] + off_x, b[1] + off_y
 
 
 def _dimension(x1: float, y1: float, x2: float, y2: float, figure: str) -> list[str]:
-    """A dimension line with slashes at its ends and the figure in the line."""
-    upright = x1 == x2
+    """A dimension line with slashes at its ends and the figure in the line, read along it."""
     middle_x, middle_y = (x1 + x2) / 2, (y1 + y2) / 2
-    turn = f' transform="rotate(-90 {middle_x:.2f} {middle_y:.2f})"' if upright else ""
-    half = len(figure) * 0.85 + 1.5
-    gap_x, gap_y = (0.0, half) if upright else (half, 0.0)
+    run_x, run_y = x2 - x1, y2 - y1
+    length = float(np.hypot(run_x, run_y)) or 1.0
+    angle = float(np.degrees(np.arctan2(run_y, run_x)))
+    # Figures are read from below or from the right, never upside down.
+    angle = angle - 180 if angle > 90 else angle + 180 if angle <= -90 else angle
+    half = min(len(figure) * 0.85 + 1.5, length / 2)
+    gap_x, gap_y = run_x / length * half, run_y / length * half
     slashes = [_line(x - 1, y + 1, x + 1, y - 1, INK, 0.3) for x, y in ((x1, y1), (x2, y2))]
     return [
         _line(x1, y1, middle_x - gap_x, middle_y - gap_y, INK, 0.18),
         _line(middle_x + gap_x, middle_y + gap_y, x2, y2, INK, 0.18),
         *slashes,
         f'<text x="{middle_x:.2f}" y="{middle_y + 1.2:.2f}" font-size="3.6" fill="{INK}" '
-        f'text-anchor="middle"{turn}>{escape(figure)}</text>',
+        f'text-anchor="middle" transform="rotate({angle:.1f} {middle_x:.2f} {middle_y:.2f})">'
+        f"{escape(figure)}</text>",
     ]
 
 
@@ -170,7 +190,7 @@ def _threads(
 def _obstructions(frame: Frame, plane: RoofPlane) -> list[str]:
     parts = []
     for obstruction in plane.obstructions:
-        box = obstruction_box(obstruction)
+        box = obstruction_box(plane, obstruction)
         x, y = frame.x(box.left_m), frame.y(box.top_m)
         width = (box.right_m - box.left_m) * frame.mm_per_m
         height = (box.top_m - box.bottom_m) * frame.mm_per_m

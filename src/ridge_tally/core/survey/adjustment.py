@@ -6,7 +6,6 @@ sketch does.  Nothing is invented: where the readings leave corners loose, they 
 
 import math
 from dataclasses import dataclass, replace
-from enum import StrEnum
 from itertools import combinations
 
 import numpy as np
@@ -15,7 +14,9 @@ from scipy.optimize import least_squares
 from scipy.stats import chi2
 
 from ridge_tally.core.errors import BadGeometry, OutOfRange
-from ridge_tally.core.survey.outline import area_m2
+from ridge_tally.core.job.survey import ReadingKind
+from ridge_tally.core.survey.polygon import area_m2, crosses_itself
+from ridge_tally.core.survey.readings import LENGTHS, Reading, misfit, turn_at
 
 FloatArray = NDArray[np.float64]
 
@@ -23,36 +24,10 @@ FloatArray = NDArray[np.float64]
 TAPE_M, TAPE_SHARE = 0.005, 0.001
 SQUARE_DEG, LOCKED_SQUARE_DEG = 0.3, 0.02
 SUSPECT_AT = 3.29
+# Below this local redundancy the other readings say nothing of one.
+CONTROLLED = 1e-3
 GLOBAL_LEVEL = 0.95
 STARTS = 8
-
-
-class ReadingKind(StrEnum):
-    """What was measured, or drawn as a fact."""
-
-    SIDE = "side"
-    DIAGONAL = "diagonal"
-    OFFSET = "offset"
-    RIGHT_ANGLE = "right_angle"
-    PARALLEL = "parallel"
-    ON_LINE = "on_line"
-
-
-LENGTHS = frozenset({ReadingKind.SIDE, ReadingKind.DIAGONAL, ReadingKind.OFFSET})
-
-
-@dataclass(frozen=True, slots=True)
-class Reading:
-    """One reading.
-
-    ``at`` names what it joins: a side its edge; a diagonal its two corners; an offset, or a
-    corner on a line, the corner and the edge; a right angle its corner; parallels their two
-    edges.  Edge i runs from corner i to the next.  ``value_m`` is a length's reading.
-    """
-
-    kind: ReadingKind
-    at: tuple[int, ...]
-    value_m: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,8 +43,8 @@ class Adjusted:
     """The adjusted outline.
 
     ``residuals_m`` hold adjusted less read for lengths, ``None`` for the rest.  ``sd_m`` are the
-    corners' standard deviations (larger axis).  ``missing`` readings are needed to fix the
-    ``loose`` corners; ``would_fix`` are diagonals that would.  ``suspect`` is the reading most
+    corners' standard deviations (larger axis), ``area_sd_m2`` the area's.  ``checked`` tells
+    which readings the others check.  ``missing`` readings are needed to fix the ``loose`` corners; ``would_fix`` are diagonals that would.  ``suspect`` is the reading most
     likely wrong and ``predicted_m`` what the others say it should have read.  ``global_test``
     is ``None`` without redundancy.
     """
@@ -77,6 +52,8 @@ class Adjusted:
     corners_m: FloatArray
     residuals_m: tuple[float | None, ...]
     sd_m: tuple[float, ...]
+    area_sd_m2: float | None
+    checked: tuple[bool, ...]
     redundancy: int
     sigma0: float | None
     global_test: bool | None
@@ -134,7 +111,8 @@ def adjust_outline(
     redundancy = len(readings) - rank
     weighted = float(scaled @ scaled)
     sigma0 = math.sqrt(weighted / redundancy) if redundancy else None
-    suspect = None if missing else _suspect(jacobian, scaled, redundancy)
+    local = _local_redundancy(jacobian)
+    suspect = None if missing else _suspect(local, scaled, redundancy)
     return Adjusted(
         corners_m=corners,
         residuals_m=tuple(
@@ -142,6 +120,8 @@ def adjust_outline(
             for r, v, sd in zip(readings, scaled, problem.sds, strict=True)
         ),
         sd_m=problem.corner_sds(jacobian) if not missing else (),
+        area_sd_m2=problem.area_sd_m2(jacobian, corners) if not missing else None,
+        checked=tuple(bool(r > CONTROLLED) for r in local),
         redundancy=redundancy,
         sigma0=sigma0,
         global_test=_fits_together(weighted, redundancy),
@@ -170,12 +150,13 @@ def _require_sound(sketch: FloatArray, readings: tuple[Reading, ...]) -> None:
     count = len(sketch)
     if count < 3:
         raise BadGeometry("Outline", f"{count} corners make no outline", "Draw at least three.")
-    if _crosses(sketch):
+    if crosses_itself(sketch):
         raise BadGeometry(
             "Outline", "the sketch crosses itself", "Move a corner so that it does not."
         )
     for number, reading in enumerate(readings, start=1):
-        if reading.kind in LENGTHS and not reading.value_m > 0:
+        positive = reading.kind in LENGTHS and reading.kind is not ReadingKind.ALONG
+        if positive and not reading.value_m > 0:
             raise OutOfRange(f"Reading {number}, length in metres", reading.value_m, "more than 0")
         for place in reading.at:
             if not 0 <= place < count:
@@ -192,7 +173,7 @@ class _Problem:
         self.readings = readings
         self.clockwise = area_m2(sketch) < 0
         self.start = _laid_out(sketch, readings)
-        self.turns = [_turn(self.start, i) for i in range(self.count)]
+        self.turn_signs = [math.copysign(1.0, turn_at(self.start, i)) for i in range(self.count)]
         angle = math.radians(square_sd_deg)
         self.sds = [
             reading_sd_m(r.value_m)
@@ -214,62 +195,60 @@ class _Problem:
 
     def misfits(self, free: FloatArray) -> FloatArray:
         """Return (m,) misfits over their standard deviations."""
-        corners = self.corners(free)
+        points = self._points(free)
         return np.array(
-            [self.misfit(corners, r) / sd for r, sd in zip(self.readings, self.sds, strict=True)]
+            [
+                misfit(points, r, self._turn_sign(r))[0] / sd
+                for r, sd in zip(self.readings, self.sds, strict=True)
+            ]
         )
 
-    def misfit(self, corners: FloatArray, reading: Reading) -> float:
-        """Return how far one reading is from the corners, metres or radians."""
-        at = reading.at
-        match reading.kind:
-            case ReadingKind.SIDE:
-                return _length(corners, at[0], (at[0] + 1) % self.count) - reading.value_m
-            case ReadingKind.DIAGONAL:
-                return _length(corners, at[0], at[1]) - reading.value_m
-            case ReadingKind.OFFSET:
-                return abs(_off_line(corners, at[0], at[1])) - reading.value_m
-            case ReadingKind.ON_LINE:
-                return _off_line(corners, at[0], at[1])
-            case ReadingKind.RIGHT_ANGLE:
-                wanted = math.copysign(math.pi / 2, self.turns[at[0]])
-                return _turn(corners, at[0]) - wanted
-            case ReadingKind.PARALLEL:
-                between = _heading(corners, at[0]) - _heading(corners, at[1])
-                return (between + math.pi / 2) % math.pi - math.pi / 2
+    def jacobian(self, free: FloatArray) -> FloatArray:
+        """Return (m, u) derivatives of the misfits."""
+        points = self._points(free)
+        full = np.zeros((len(self.readings), 2 * self.count))
+        for row, (reading, sd) in enumerate(zip(self.readings, self.sds, strict=True)):
+            for corner, x, y in misfit(points, reading, self._turn_sign(reading))[1]:
+                full[row, 2 * corner] += x / sd
+                full[row, 2 * corner + 1] += y / sd
+        # The first corner and the second's height are fixed by the datum.
+        return np.delete(full, [0, 1, 3], axis=1)
+
+    def _points(self, free: FloatArray) -> list[tuple[float, float]]:
+        return [(float(x), float(y)) for x, y in self.corners(free)]
+
+    def _turn_sign(self, reading: Reading) -> float:
+        return self.turn_signs[reading.at[0]]
 
     def solve(self) -> FloatArray:
-        """Return the best simple outline that turns as the sketch does."""
+        """Return the best simple outline that turns as the sketch does.
+
+        Other starts are tried only when the sketch leads to readings that do not fit.
+        """
+        if not self.readings:
+            return self.free(self.start)
         chosen = np.random.default_rng(1)
         size = float(np.ptp(self.start, axis=0).max())
         best, best_cost = None, math.inf
+        enough = chi2.ppf(GLOBAL_LEVEL, max(len(self.readings) - len(self.free(self.start)), 1))
         for attempt in range(STARTS + 1):
             start = self.start.copy()
             if attempt:
                 start += chosen.normal(0, 0.08 * size, start.shape)
             found = least_squares(
-                self.misfits, self.free(start), xtol=1e-12, ftol=1e-12, gtol=1e-12
+                self.misfits, self.free(start), self.jacobian, xtol=1e-12, ftol=1e-12, gtol=1e-12
             )
             corners = self.corners(found.x)
             right_way = (area_m2(corners) < 0) is self.clockwise and corners[1, 0] > 0
-            if right_way and not _crosses(corners) and found.cost < best_cost * (1 - 1e-9):
+            if right_way and not crosses_itself(corners) and found.cost < best_cost * (1 - 1e-9):
                 best, best_cost = found.x, float(found.cost)
-            if best is not None and not attempt and best_cost < 1e-9:
+            if best is not None and 2 * best_cost < enough:
                 break
         if best is None:
             raise BadGeometry(
                 "Outline", "no outline of this shape meets the readings", "Re-measure the sides."
             )
         return np.asarray(best)
-
-    def jacobian(self, free: FloatArray) -> FloatArray:
-        """Return (m, u) derivatives of the misfits, by central differences."""
-        step = 1e-6
-        columns = [
-            (self.misfits(free + step * unit) - self.misfits(free - step * unit)) / (2 * step)
-            for unit in np.eye(len(free))
-        ]
-        return np.stack(columns, axis=1)
 
     def moved_by(self, null: FloatArray) -> tuple[int, ...]:
         """Return the corners that the directions of no resistance move."""
@@ -288,10 +267,17 @@ class _Problem:
         place[2:] = np.arange(1, jacobian.shape[1]).reshape(-1, 2)
         found = []
         for pair in place:
-            known = [i for i in pair if i >= 0]
+            known = [int(i) for i in pair if i >= 0]
             block = cofactors[np.ix_(known, known)]
-            found.append(float(np.sqrt(np.linalg.eigvalsh(block).max())) if known else 0.0)
+            found.append(math.sqrt(float(np.linalg.eigvalsh(block)[-1])) if known else 0.0)
         return tuple(found)
+
+    def area_sd_m2(self, jacobian: FloatArray, corners: FloatArray) -> float:
+        """Return the area's standard deviation: sqrt(g' Q g), g its pull by each coordinate."""
+        across = np.roll(corners, -1, axis=0) - np.roll(corners, 1, axis=0)
+        pull = self.free(np.column_stack([across[:, 1], -across[:, 0]]) / 2)
+        cofactors = np.linalg.pinv(jacobian.T @ jacobian)
+        return math.sqrt(max(float(pull @ cofactors @ pull), 0.0))
 
     def fixing_diagonals(
         self, jacobian: FloatArray, corners: FloatArray, rank: int
@@ -315,13 +301,15 @@ def _rank_and_null(jacobian: FloatArray) -> tuple[int, FloatArray]:
     return rank, directions[rank:]
 
 
-def _suspect(jacobian: FloatArray, scaled: FloatArray, redundancy: int) -> int | None:
+def _local_redundancy(jacobian: FloatArray) -> FloatArray:
+    """Return (m,) how much of each reading the others know: 0 not at all, 1 wholly."""
+    return np.asarray(1 - np.diag(jacobian @ np.linalg.pinv(jacobian)))
+
+
+def _suspect(local: FloatArray, scaled: FloatArray, redundancy: int) -> int | None:
     if redundancy < 2:
         return None
-    hat = jacobian @ np.linalg.pinv(jacobian)
-    local = 1 - np.diag(hat)
-    controlled = local > 1e-3
-    standard = np.where(controlled, np.abs(scaled) / np.sqrt(np.maximum(local, 1e-12)), 0.0)
+    standard = np.where(local > CONTROLLED, np.abs(scaled) / np.sqrt(np.maximum(local, 1e-12)), 0.0)
     worst, second = np.argsort(-standard)[:2]
     tie = standard[worst] - standard[second] < 1e-3 * standard[worst]
     return int(worst) if standard[worst] > SUSPECT_AT and not tie else None
@@ -340,7 +328,7 @@ def _predicted(
         return None
     # A misfit against nothing is the length itself.
     bare = replace(readings[suspect], value_m=0.0)
-    return problem.misfit(problem.corners(solution), bare)
+    return misfit([(x, y) for x, y in problem.corners(solution).tolist()], bare, 1.0)[0]
 
 
 def _fits_together(weighted: float, redundancy: int) -> bool | None:
@@ -367,38 +355,3 @@ def _laid_out(sketch: FloatArray, readings: tuple[Reading, ...]) -> FloatArray:
 
 def _length(corners: FloatArray, a: int, b: int) -> float:
     return float(np.hypot(*(corners[b] - corners[a])))
-
-
-def _heading(corners: FloatArray, edge: int) -> float:
-    run = corners[(edge + 1) % len(corners)] - corners[edge]
-    return math.atan2(run[1], run[0])
-
-
-def _turn(corners: FloatArray, corner: int) -> float:
-    """Return the turn at a corner in radians, left positive, within half a turn."""
-    turned = _heading(corners, corner) - _heading(corners, (corner - 1) % len(corners))
-    return (turned + math.pi) % (2 * math.pi) - math.pi
-
-
-def _off_line(corners: FloatArray, corner: int, edge: int) -> float:
-    start = corners[edge]
-    run = corners[(edge + 1) % len(corners)] - start
-    away = corners[corner] - start
-    return float((run[0] * away[1] - run[1] * away[0]) / np.hypot(*run))
-
-
-def _crosses(corners: FloatArray) -> bool:
-    """Return whether two edges that do not meet at a corner cross."""
-    count = len(corners)
-
-    def side(a: int, b: int, c: int) -> float:
-        p, q, r = corners[a % count], corners[b % count], corners[c % count]
-        return float((q[0] - p[0]) * (r[1] - p[1]) - (q[1] - p[1]) * (r[0] - p[0]))
-
-    for i, j in combinations(range(count), 2):
-        if j - i in (1, count - 1):
-            continue
-        apart = side(i, i + 1, j) * side(i, i + 1, j + 1) < 0
-        if apart and side(j, j + 1, i) * side(j, j + 1, i + 1) < 0:
-            return True
-    return False

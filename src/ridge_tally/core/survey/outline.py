@@ -1,35 +1,38 @@
-"""The outline of a roof plane as corners, edges and area, in plane coordinates."""
+"""A roof plane as its readings make it: corners, edges, and where its obstructions stand."""
 
+import math
 from dataclasses import dataclass
-from enum import StrEnum
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.errors import BadGeometry, OutOfRange
-from ridge_tally.core.job.document import ROUND_KINDS, Obstruction, RoofPlane, Trapezoid
+from ridge_tally.core.errors import BadGeometry, MissingDatum, OutOfRange
+from ridge_tally.core.job.survey import (
+    ROUND_KINDS,
+    EdgeKind,
+    ExistingRows,
+    LengthBasis,
+    Obstruction,
+    OffsetMode,
+    Outline,
+    PlanePoint,
+    ReadingKind,
+    RoofPlane,
+    Taped,
+)
+from ridge_tally.core.survey.adjustment import Adjusted, adjust_outline
+from ridge_tally.core.survey.polygon import contains, crosses_itself, leftmost_x_m
+from ridge_tally.core.survey.readings import Reading
 
 FloatArray = NDArray[np.float64]
 LONGEST_EDGE_M = 100.0
-
-
-class EdgeKind(StrEnum):
-    """What an edge of a plane is."""
-
-    EAVE = "eave"
-    RAKE = "rake"
-    RIDGE = "ridge"
-
-
-EDGES = (EdgeKind.EAVE, EdgeKind.RAKE, EdgeKind.RIDGE, EdgeKind.RAKE)
-
-
-@dataclass(frozen=True, slots=True)
-class PlanePoint:
-    """A point of a plane: x along the eave, y up the slope, metres."""
-
-    x_m: float
-    y_m: float
+MOST_CORNERS = 24
+MOST_READINGS = 120
+MOST_OBSTRUCTIONS = 100
+MOST_KEEP_OUTS = 40
+# A wall's plane stands upright; nothing steeper is measured.
+STEEPEST_DEG = 90.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,28 +44,192 @@ class Box:
     right_m: float
     top_m: float
 
-
-def corners_m(outline: Trapezoid) -> FloatArray:
-    """Return the (4, 2) corners counter-clockwise from the eave's left end, metres."""
-    eave, ridge = outline.eave.value_m, outline.ridge.value_m
-    left, height = outline.ridge_left.value_m, outline.height.value_m
-    return np.array([[0, 0], [eave, 0], [left + ridge, height], [left, height]], dtype=float)
+    def ring(self) -> FloatArray:
+        """Return its (4, 2) corners, anticlockwise."""
+        left, bottom, right, top = self.left_m, self.bottom_m, self.right_m, self.top_m
+        return np.array([[left, bottom], [right, bottom], [right, top], [left, top]])
 
 
-def area_m2(corners: FloatArray) -> float:
-    """Return the area of an (n, 2) polygon, positive counter-clockwise (shoelace)."""
-    x, y = corners[:, 0], corners[:, 1]
-    return float(0.5 * np.sum(x * np.roll(y, -1) - np.roll(x, -1) * y))
+def sketch_m(corners: tuple[PlanePoint, ...]) -> FloatArray:
+    """Return points of a plane as an (n, 2) array, metres."""
+    return np.array([(c.x_m, c.y_m) for c in corners], dtype=float).reshape(-1, 2)
 
 
-def obstruction_box(obstruction: Obstruction) -> Box:
-    """Return the box an obstruction covers; a vent's offsets go to its centre."""
-    left, bottom = obstruction.left.value_m, obstruction.bottom.value_m
-    width, depth = obstruction.width.value_m, obstruction.depth.value_m
+@lru_cache(maxsize=1024)
+def adjusted_outline(outline: Outline) -> Adjusted:
+    """Return the outline its readings make, in the lengths they were given in.
+
+    Raises
+    ------
+    OutOfRange, BadGeometry
+        As ``adjust_outline``.
+    """
+    return adjust_outline(sketch_m(outline.corners), used_readings(outline))
+
+
+def used_readings(outline: Outline) -> tuple[Reading, ...]:
+    """Return the readings that are not left out, as the adjustment takes them."""
+    return tuple(
+        Reading(r.kind, r.at, r.taped.value_m if r.taped else 0.0)
+        for r in outline.readings
+        if not r.left_out
+    )
+
+
+def is_closed(plane: RoofPlane) -> bool:
+    """Return whether the readings fix every corner of a plane."""
+    return adjusted_outline(plane.outline).missing == 0
+
+
+def what_would_close(adjusted: Adjusted) -> str:
+    """Return which measurement fixes the loose corners, in words; empty when none is loose."""
+    if not adjusted.missing:
+        return ""
+    loose = _listed([str(i + 1) for i in adjusted.loose])
+    corners = f"corner{'s' if len(adjusted.loose) > 1 else ''} {loose}"
+    more = "One more measurement" if adjusted.missing == 1 else f"{adjusted.missing} more"
+    if adjusted.would_fix:
+        pairs = [f"{a + 1}–{b + 1}" for a, b in adjusted.would_fix[:3]]
+        return (
+            f"{more} fixes {corners}: a side, or diagonal {_listed(pairs, 'or')}."
+            if (adjusted.missing == 1)
+            else f"{more} measurements fix {corners}: sides, or diagonals such as {pairs[0]}."
+        )
+    verb = "fixes" if adjusted.missing == 1 else "measurements fix"
+    return f"{more} {verb} {corners}: the sides first."
+
+
+def _listed(words: list[str], last: str = "and") -> str:
+    return words[0] if len(words) == 1 else f"{', '.join(words[:-1])} {last} {words[-1]}"
+
+
+def require_closed(plane: RoofPlane) -> None:
+    """Raise unless the readings fix every corner.
+
+    Raises
+    ------
+    MissingDatum
+        Saying which measurement would.
+    """
+    adjusted = adjusted_outline(plane.outline)
+    if adjusted.missing:
+        raise MissingDatum("closed outline yet", plane.name, what_would_close(adjusted))
+
+
+def up_slope_per_plan(plane: RoofPlane) -> float:
+    """Return how many metres up the slope one metre of the given lengths is."""
+    if plane.lengths is LengthBasis.SLOPE:
+        return 1.0
+    return 1 / math.cos(math.radians(plane.slope_deg))
+
+
+def corners_m(plane: RoofPlane) -> FloatArray:
+    """Return the (n, 2) corners anticlockwise from the eave's left end, metres up the slope.
+
+    Corners that no reading fixes lie where the sketch has them.
+    """
+    corners = adjusted_outline(plane.outline).corners_m
+    return np.asarray(corners * np.array([1.0, up_slope_per_plan(plane)]))
+
+
+def place_m(plane: RoofPlane, obstruction: Obstruction) -> PlanePoint:
+    """Return where an obstruction's offsets lead: its centre if round, else its lower left corner.
+
+    Notes
+    -----
+    ``square``: with the left edge through (0, 0) and (dx, dy) of length L, the point at height
+    y that lies left_m off it has x = (left_m L + dx y) / dy.
+    """
+    left_m = obstruction.left.value_m
+    y_m = obstruction.bottom.value_m * up_slope_per_plan(plane)
+    if obstruction.offsets is OffsetMode.CORNER:
+        return PlanePoint(left_m, y_m)
+    corners = corners_m(plane)
+    if obstruction.offsets is OffsetMode.EDGE:
+        start_m = leftmost_x_m(corners, y_m)
+        return PlanePoint(left_m + (start_m or 0.0), y_m)
+    dx, dy = (float(v) for v in corners[-1])
+    if abs(dy) < 1e-6:
+        return PlanePoint(left_m, y_m)
+    return PlanePoint((left_m * math.hypot(dx, dy) + dx * y_m) / dy, y_m)
+
+
+def left_offset_m(plane: RoofPlane, mode: OffsetMode, place: PlanePoint) -> float:
+    """Return what a tape would read as the left offset of a point, in that mode."""
+    if mode is OffsetMode.CORNER:
+        return place.x_m
+    corners = corners_m(plane)
+    if mode is OffsetMode.EDGE:
+        return place.x_m - (leftmost_x_m(corners, place.y_m) or 0.0)
+    dx, dy = (float(v) for v in corners[-1])
+    if abs(dy) < 1e-6:
+        return place.x_m
+    return (place.x_m * dy - dx * place.y_m) / math.hypot(dx, dy)
+
+
+def obstruction_box(plane: RoofPlane, obstruction: Obstruction) -> Box:
+    """Return the box an obstruction covers."""
+    place = place_m(plane, obstruction)
+    width = obstruction.width.value_m
+    depth = obstruction.depth.value_m * up_slope_per_plan(plane)
     if obstruction.kind in ROUND_KINDS:
         radius = width / 2
-        return Box(left - radius, bottom - radius, left + radius, bottom + radius)
-    return Box(left, bottom, left + width, bottom + depth)
+        return Box(place.x_m - radius, place.y_m - radius, place.x_m + radius, place.y_m + radius)
+    return Box(place.x_m, place.y_m, place.x_m + width, place.y_m + depth)
+
+
+def existing_box(plane: RoofPlane, rows: ExistingRows) -> Box:
+    """Return the box modules that are already there cover."""
+    up = up_slope_per_plan(plane)
+    left, bottom = rows.left.value_m, rows.bottom.value_m * up
+    return Box(
+        left,
+        bottom,
+        left + rows.columns * rows.width.value_m,
+        bottom + rows.rows * rows.height.value_m,
+    )
+
+
+def lies_on(plane: RoofPlane, ring: FloatArray) -> bool:
+    """Return whether every corner of an (n, 2) ring lies on the plane."""
+    return bool(contains(corners_m(plane), ring[:, 0], ring[:, 1]).all())
+
+
+def edge_names(outline: Outline) -> tuple[str, ...]:
+    """Return what a person calls each edge: eave, left rake, hip 3–4."""
+    corners = sketch_m(outline.corners)
+    middle_x = (corners + np.roll(corners, -1, axis=0))[:, 0] / 2
+    names = []
+    for i, kind in enumerate(outline.edges):
+        same = [j for j, other in enumerate(outline.edges) if other is kind]
+        if len(same) == 1:
+            names.append(kind.value)
+        elif len(same) == 2 and middle_x[same[0]] != middle_x[same[1]]:
+            left = min(same, key=lambda j: middle_x[j])
+            names.append(f"{'left' if i == left else 'right'} {kind.value}")
+        else:
+            names.append(f"{kind.value} {i + 1}–{(i + 1) % len(corners) + 1}")
+    return tuple(names)
+
+
+def reading_name(outline: Outline, kind: ReadingKind, at: tuple[int, ...]) -> str:  # noqa: PLR0911 - one return a kind
+    """Return what a person calls a reading: right rake, diagonal 1–3, corner 4 off the eave."""
+    edges = edge_names(outline)
+    match kind:
+        case ReadingKind.SIDE:
+            return edges[at[0]]
+        case ReadingKind.DIAGONAL:
+            return f"diagonal {at[0] + 1}–{at[1] + 1}"
+        case ReadingKind.OFFSET:
+            return f"corner {at[0] + 1} square off the {edges[at[1]]}"
+        case ReadingKind.ALONG:
+            return f"corner {at[0] + 1} along the {edges[at[1]]}"
+        case ReadingKind.RIGHT_ANGLE:
+            return f"corner {at[0] + 1} drawn square"
+        case ReadingKind.PARALLEL:
+            return f"{edges[at[0]]} parallel to {edges[at[1]]}"
+        case ReadingKind.ON_LINE:
+            return f"corner {at[0] + 1} in line with the {edges[at[1]]}"
 
 
 def require_possible(plane: RoofPlane) -> None:
@@ -73,23 +240,22 @@ def require_possible(plane: RoofPlane) -> None:
     OutOfRange
         A length, slope or azimuth that no roof plane has.
     BadGeometry
-        Sides that cross, or an obstruction outside the outline.
+        Sides that cross, or more parts than a plane holds.
     """
-    outline = plane.outline
-    for name, taped in (("eave", outline.eave), ("height up the slope", outline.height)):
-        if not 0 < taped.value_m <= LONGEST_EDGE_M:
-            raise OutOfRange(
-                f"{plane.name}, {name} in metres",
-                taped.value_m,
-                f"more than 0 and at most {LONGEST_EDGE_M:g}",
-                "Read the tape again.",
-            )
-    if not 0 <= plane.slope_deg < 90:
+    _require_outline(plane)
+    if not 0 <= plane.slope_deg <= STEEPEST_DEG:
         raise OutOfRange(
             f"{plane.name}, slope in degrees",
             plane.slope_deg,
-            "at least 0 and below 90",
-            "Type degrees (26.6) or rise in twelve (6:12).",
+            f"between 0 and {STEEPEST_DEG:g}",
+            "Type degrees (26.6) or rise in twelve (6:12); a wall is 90.",
+        )
+    if plane.lengths is LengthBasis.PLAN and plane.slope_deg > 80:
+        raise OutOfRange(
+            f"{plane.name}, slope in degrees",
+            plane.slope_deg,
+            "at most 80 while its lengths come from a plan",
+            "Tape a wall along its own face.",
         )
     if not 0 <= plane.azimuth_deg < 360:
         raise OutOfRange(
@@ -98,68 +264,78 @@ def require_possible(plane: RoofPlane) -> None:
             "at least 0 and below 360",
             "0 is true north, 90 east, 180 south.",
         )
-    if not 0 < outline.ridge.value_m <= LONGEST_EDGE_M:
-        raise BadGeometry(
-            f"{plane.name}, ridge",
-            f"a ridge of {outline.ridge.value_m:g} m makes the two rakes cross",
-            "Type the ridge's length; a plane that comes to a point is not drawn yet.",
-        )
-    if abs(outline.ridge_left.value_m) > LONGEST_EDGE_M:
-        raise OutOfRange(
-            f"{plane.name}, ridge inset in metres",
-            outline.ridge_left.value_m,
-            f"between −{LONGEST_EDGE_M:g} and {LONGEST_EDGE_M:g}",
-        )
-    for name in ("eave", "ridge", "rake"):
-        width_m = getattr(plane.setbacks, name).value_m
+    for kind in EdgeKind:
+        width_m = getattr(plane.setbacks, kind.value).value_m
         if not 0 <= width_m <= LONGEST_EDGE_M:
             raise OutOfRange(
-                f"{plane.name}, free strip at the {name} in metres",
+                f"{plane.name}, free strip at the {kind.value} in metres",
                 width_m,
                 f"between 0 and {LONGEST_EDGE_M:g}",
             )
+    _require_few(plane.name, "obstructions", len(plane.obstructions), MOST_OBSTRUCTIONS)
+    _require_few(plane.name, "keep-out zones", len(plane.keep_outs), MOST_KEEP_OUTS)
     for obstruction in plane.obstructions:
-        _require_obstruction_on(plane, obstruction)
-
-
-def _require_obstruction_on(plane: RoofPlane, obstruction: Obstruction) -> None:
-    for name in ("width", "depth", "height"):
-        value_m = getattr(obstruction, name).value_m
-        if not 0 < value_m <= 20:
+        _require_sizes(obstruction)
+    for zone in plane.keep_outs:
+        _require_ring(f"{plane.name}, keep-out “{zone.reason}”", sketch_m(zone.corners))
+    for rows in plane.existing:
+        if not (1 <= rows.columns <= 60 and 1 <= rows.rows <= 60):
             raise OutOfRange(
-                f"{obstruction.name}, {name} in metres", value_m, "more than 0 and at most 20"
+                f"{plane.name}, columns and rows already there", rows.columns, "1 to 60 each"
             )
+        for name in ("width", "height"):
+            _require_size(f"{plane.name}, {name} of a module already there", getattr(rows, name))
+
+
+def _require_outline(plane: RoofPlane) -> None:
+    outline = plane.outline
+    corners = sketch_m(outline.corners)
+    _require_ring(plane.name, corners)
+    _require_few(plane.name, "corners", len(corners), MOST_CORNERS)
+    _require_few(plane.name, "readings", len(outline.readings), MOST_READINGS)
+    if len(outline.edges) != len(corners):
+        raise BadGeometry(
+            plane.name,
+            f"{len(outline.edges)} edges for {len(corners)} corners",
+            "Give each edge its kind.",
+        )
+    for reading in used_readings(outline):
+        if abs(reading.value_m) > LONGEST_EDGE_M:
+            raise OutOfRange(
+                f"{plane.name}, {reading.kind.value.replace('_', ' ')} in metres",
+                reading.value_m,
+                f"at most {LONGEST_EDGE_M:g}",
+                "Read the tape again.",
+            )
+    if crosses_itself(corners_m(plane)):
+        raise BadGeometry(
+            plane.name, "these readings make its sides cross", "Read the last one again."
+        )
+
+
+def _require_ring(name: str, corners: FloatArray) -> None:
+    if len(corners) < 3 or crosses_itself(corners):
+        raise BadGeometry(
+            name, "its sides cross or it has fewer than three corners", "Draw it again."
+        )
+
+
+def _require_few(name: str, what: str, count: int, most: int) -> None:
+    if count > most:
+        raise OutOfRange(f"{name}, {what}", count, f"at most {most}", "Take some out.")
+
+
+def _require_sizes(obstruction: Obstruction) -> None:
+    for name in ("width", "depth", "height"):
+        _require_size(f"{obstruction.name}, {name}", getattr(obstruction, name))
     if not 0 <= obstruction.clearance.value_m <= 5:
         raise OutOfRange(
             f"{obstruction.name}, clearance in metres",
             obstruction.clearance.value_m,
             "between 0 and 5",
         )
-    box = obstruction_box(obstruction)
-    corners = corners_m(plane.outline)
-    x_m = np.array([box.left_m, box.right_m, box.right_m, box.left_m])
-    y_m = np.array([box.bottom_m, box.bottom_m, box.top_m, box.top_m])
-    if not contains(corners, x_m, y_m).all():
-        raise BadGeometry(
-            f"{obstruction.name} on {plane.name}",
-            f"{obstruction.left.value_m:.2f} m from the left and {obstruction.bottom.value_m:.2f} m "
-            "up the slope does not lie on the plane",
-            "Check both offsets: along the eave from the left corner, then square up.",
-        )
 
 
-def contains(corners: FloatArray, x_m: FloatArray, y_m: FloatArray) -> NDArray[np.bool_]:
-    """Return, per point, whether it lies in a convex counter-clockwise polygon or on its edge.
-
-    Parameters
-    ----------
-    corners : (n, 2) float
-        Convex, counter-clockwise, metres.
-    x_m, y_m : (k,) float
-        Points, metres.
-    """
-    ahead = np.roll(corners, -1, axis=0) - corners
-    cross = ahead[:, 0, None] * (y_m[None] - corners[:, 1, None]) - ahead[:, 1, None] * (
-        x_m[None] - corners[:, 0, None]
-    )
-    return np.asarray((cross >= -1e-9).all(axis=0), dtype=np.bool_)
+def _require_size(name: str, taped: Taped) -> None:
+    if not 0 < taped.value_m <= 20:
+        raise OutOfRange(f"{name} in metres", taped.value_m, "more than 0 and at most 20")

@@ -1,7 +1,7 @@
 /** A fill that could be applied, as a small plan with its count. */
 import type { Schemas } from '@/api/client';
 import { fitCamera, toScreen } from '@/drawing/camera';
-import type { PlaneScene } from '@/drawing/PlaneCanvas';
+import type { PlaneScene } from '@/drawing/RoofGround';
 import { Button } from '@/ui/Button';
 import { figure } from '@/units/format';
 

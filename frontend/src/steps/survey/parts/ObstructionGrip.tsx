@@ -2,14 +2,14 @@
 import { type PointerEvent, useState } from 'react';
 import type { Schemas } from '@/api/client';
 import { type Camera, toScreen } from '@/drawing/camera';
-import { ObstructionMark } from '@/drawing/RoofOutline';
+import { type DrawnObstruction, ObstructionMark } from '@/drawing/RoofOutline';
 import { useJob } from '@/plan/JobContext';
-import { drawnObstruction } from '@/plan/scene';
 
 interface ObstructionGripProps {
   camera: Camera;
   planeId: string;
   obstruction: Schemas['Obstruction'];
+  drawn: DrawnObstruction;
   chosen: boolean;
   onChoose: () => void;
 }
@@ -34,12 +34,12 @@ export function ObstructionGrip({
   camera,
   planeId,
   obstruction,
+  drawn,
   chosen,
   onChoose,
 }: ObstructionGripProps) {
   const { act } = useJob();
   const [drag, setDrag] = useState<Drag | null>(null);
-  const drawn = drawnObstruction(obstruction);
   const shown = drag
     ? { ...drawn, leftM: drawn.leftM + drag.dxM, bottomM: drawn.bottomM + drag.dyM }
     : drawn;

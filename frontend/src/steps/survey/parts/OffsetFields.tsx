@@ -1,24 +1,59 @@
 /** The two offsets of the chosen obstruction, as fields in their dimension lines. */
 import type { RoofPlane, Schemas } from '@/api/client';
-import { type Camera, toScreen } from '@/drawing/camera';
+import { type Camera, type PointM, toScreen } from '@/drawing/camera';
 import { Dimension } from '@/drawing/Dimension';
-import { At } from '@/drawing/PlaneCanvas';
+import { At } from '@/drawing/Pane';
 import { useJob } from '@/plan/JobContext';
+import type { PlaneSurvey } from '@/plan/scene';
 import { TypedField } from '@/ui/TypedField';
 import { echoOf } from '@/units/length';
 
 interface OffsetFieldsProps {
   camera: Camera;
   plane: RoofPlane;
+  seen: PlaneSurvey;
   obstruction: Schemas['Obstruction'];
 }
 
-export function OffsetFields({ camera, plane, obstruction }: OffsetFieldsProps) {
+const FROM: Record<Schemas['OffsetMode'], string> = {
+  corner: 'from the left along the eave',
+  edge: 'from the left edge along the eave',
+  square: 'square off the left edge',
+};
+
+/** Where the left offset begins: the corner's line, the left edge level with it, or square off it. */
+function startOf(mode: Schemas['OffsetMode'], seen: PlaneSurvey, at: PointM): PointM {
+  const [first, last] = [seen.corners[0], seen.corners.at(-1)];
+  if (!first || !last || mode === 'corner') return { xM: 0, yM: at.yM };
+  const [dx, dy] = [last.x_m - first.x_m, last.y_m - first.y_m];
+  if (mode === 'square') {
+    const share = (at.xM * dx + at.yM * dy) / (dx * dx + dy * dy || 1);
+    return { xM: share * dx, yM: share * dy };
+  }
+  return { xM: leftmostM(seen, at.yM), yM: at.yM };
+}
+
+function leftmostM(seen: PlaneSurvey, yM: number): number {
+  const meets = seen.corners.flatMap((a, i) => {
+    const b = seen.corners[(i + 1) % seen.corners.length];
+    if (!b || a.y_m === b.y_m || yM < Math.min(a.y_m, b.y_m) || yM > Math.max(a.y_m, b.y_m))
+      return [];
+    return [a.x_m + ((yM - a.y_m) * (b.x_m - a.x_m)) / (b.y_m - a.y_m)];
+  });
+  return meets.length > 0 ? Math.min(...meets) : 0;
+}
+
+export function OffsetFields({ camera, plane, seen, obstruction }: OffsetFieldsProps) {
   const { job, edit } = useJob();
-  const { left, bottom } = obstruction;
-  const corner = toScreen(camera, { xM: left.value_m, yM: bottom.value_m });
-  const fromLeft = toScreen(camera, { xM: 0, yM: bottom.value_m });
-  const fromEave = toScreen(camera, { xM: left.value_m, yM: 0 });
+  const view = seen.obstructions.find((o) => o.id === obstruction.id);
+  if (!view) return null;
+  const { box, round } = view;
+  const at: PointM = round
+    ? { xM: (box.left_m + box.right_m) / 2, yM: (box.bottom_m + box.top_m) / 2 }
+    : { xM: box.left_m, yM: box.bottom_m };
+  const corner = toScreen(camera, at);
+  const fromLeft = toScreen(camera, startOf(obstruction.offsets, seen, at));
+  const fromEave = toScreen(camera, { xM: at.xM, yM: 0 });
   const field = (name: 'left' | 'bottom', label: string) => (
     <TypedField
       label={`${obstruction.name}, ${label}`}
@@ -42,8 +77,8 @@ export function OffsetFields({ camera, plane, obstruction }: OffsetFieldsProps) 
         <Dimension from={fromLeft} to={corner} offPx={0} gapPx={82} dashed />
         <Dimension from={fromEave} to={corner} offPx={0} gapPx={32} dashed />
       </svg>
-      <At xPx={(fromLeft.xPx + corner.xPx) / 2} yPx={corner.yPx}>
-        {field('left', 'from the left along the eave')}
+      <At xPx={(fromLeft.xPx + corner.xPx) / 2} yPx={(fromLeft.yPx + corner.yPx) / 2}>
+        {field('left', FROM[obstruction.offsets])}
       </At>
       <At xPx={corner.xPx} yPx={(fromEave.yPx + corner.yPx) / 2}>
         {field('bottom', 'up from the eave')}

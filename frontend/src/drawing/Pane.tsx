@@ -1,0 +1,175 @@
+/** A drawing that fills its box: fitted to its points, zoomed by the wheel, moved by its ground. */
+import { type PointerEvent, type ReactNode, useEffect, useRef, useState } from 'react';
+import { useSize } from '@/ui/useSize';
+import { type Camera, fitCamera, type PointM, toPlane } from './camera';
+import { type Look, lookedThrough, shifted, WHOLE, zoomedAt } from './look';
+
+export interface PaneView {
+  camera: Camera;
+  widthPx: number;
+  heightPx: number;
+}
+
+interface PaneProps {
+  points: PointM[];
+  padPx: { left: number; right: number; top: number; bottom: number };
+  label: string;
+  zoomable?: boolean;
+  cursor?: string;
+  /** A click on the ground, not on a thing. */
+  onSpot?: ((spot: PointM) => void) | undefined;
+  onHover?: ((spot: PointM) => void) | undefined;
+  /** SVG, drawn in pixels of the pane. */
+  children: (view: PaneView) => ReactNode;
+  /** HTML over the drawing, placed in the same pixels. */
+  overlay?: (view: PaneView) => ReactNode;
+}
+
+interface Press {
+  xPx: number;
+  yPx: number;
+  moved: boolean;
+}
+
+export function Pane({
+  points,
+  padPx,
+  label,
+  zoomable = false,
+  cursor,
+  onSpot,
+  onHover,
+  children,
+  overlay,
+}: PaneProps) {
+  const [size, measure] = useSize();
+  const [look, setLook] = useState<Look>(WHOLE);
+  const [press, setPress] = useState<Press | null>(null);
+  const svg = useRef<SVGSVGElement>(null);
+  const camera =
+    size && points.length > 0
+      ? lookedThrough(fitCamera(points, { ...size, paddingPx: padPx }), look)
+      : null;
+
+  const ready = camera !== null;
+  useEffect(() => {
+    const element = svg.current;
+    if (!element || !zoomable || !ready) return undefined;
+    // React listens to the wheel passively; a drawing has to keep the page still.
+    const onWheel = (event: WheelEvent) => {
+      event.preventDefault();
+      const box = element.getBoundingClientRect();
+      const at = { xPx: event.clientX - box.left, yPx: event.clientY - box.top };
+      setLook((old) => zoomedAt(old, event.deltaY < 0 ? 1.15 : 1 / 1.15, at));
+    };
+    element.addEventListener('wheel', onWheel, { passive: false });
+    return () => element.removeEventListener('wheel', onWheel);
+  }, [zoomable, ready]);
+
+  const spotOf = (event: PointerEvent<SVGSVGElement>): PointM | null => {
+    if (!camera) return null;
+    const box = event.currentTarget.getBoundingClientRect();
+    return toPlane(camera, { xPx: event.clientX - box.left, yPx: event.clientY - box.top });
+  };
+  const down = (event: PointerEvent<SVGSVGElement>) => {
+    if (event.target !== event.currentTarget && !isGround(event.target)) return;
+    setPress({ xPx: event.clientX, yPx: event.clientY, moved: false });
+    if (zoomable) event.currentTarget.setPointerCapture(event.pointerId);
+  };
+  const move = (event: PointerEvent<SVGSVGElement>) => {
+    const spot = spotOf(event);
+    if (spot) onHover?.(spot);
+    if (!press || !zoomable) return;
+    const [dx, dy] = [event.clientX - press.xPx, event.clientY - press.yPx];
+    if (!press.moved && Math.hypot(dx, dy) < 4) return;
+    setLook((old) => shifted(old, dx, dy));
+    setPress({ xPx: event.clientX, yPx: event.clientY, moved: true });
+  };
+  const up = (event: PointerEvent<SVGSVGElement>) => {
+    const spot = spotOf(event);
+    if (press && !press.moved && spot) onSpot?.(spot);
+    setPress(null);
+  };
+  const middle = { xPx: (size?.widthPx ?? 0) / 2, yPx: (size?.heightPx ?? 0) / 2 };
+
+  return (
+    <div ref={measure} className="relative min-h-0 grow overflow-hidden">
+      {size && camera && (
+        <>
+          {/* The ground only takes clicks; what stands on it answers the keyboard. */}
+          <svg
+            ref={svg}
+            width={size.widthPx}
+            height={size.heightPx}
+            role="group"
+            aria-label={label}
+            className="absolute inset-0 touch-none select-none"
+            style={{ cursor: cursor ?? (press?.moved ? 'grabbing' : 'default') }}
+            onPointerDown={down}
+            onPointerMove={move}
+            onPointerUp={up}
+            onPointerCancel={() => setPress(null)}
+          >
+            {children({ camera, ...size })}
+          </svg>
+          {overlay?.({ camera, ...size })}
+          {zoomable && (
+            <div className="absolute right-2 bottom-2 z-20 flex gap-1">
+              <ZoomButton label="Farther" onClick={() => setLook(zoomedAt(look, 1 / 1.4, middle))}>
+                −
+              </ZoomButton>
+              <ZoomButton label="Closer" onClick={() => setLook(zoomedAt(look, 1.4, middle))}>
+                +
+              </ZoomButton>
+              {look !== WHOLE && (
+                <ZoomButton label="Show all" onClick={() => setLook(WHOLE)}>
+                  All
+                </ZoomButton>
+              )}
+            </div>
+          )}
+        </>
+      )}
+    </div>
+  );
+}
+
+const isGround = (target: EventTarget) =>
+  target instanceof SVGElement && 'ground' in target.dataset;
+
+interface ZoomButtonProps {
+  label: string;
+  onClick: () => void;
+  children: ReactNode;
+}
+
+function ZoomButton({ label, onClick, children }: ZoomButtonProps) {
+  return (
+    <button
+      type="button"
+      aria-label={label}
+      onClick={onClick}
+      className="min-h-6 min-w-7 rounded-md border border-rule bg-sheet px-1.5 text-sm font-medium hover:border-field"
+    >
+      {children}
+    </button>
+  );
+}
+
+interface AtProps {
+  xPx: number;
+  yPx: number;
+  children: ReactNode;
+}
+
+/** HTML centred on a point of the drawing. */
+export function At({ xPx, yPx, children }: AtProps) {
+  return (
+    <div
+      className="absolute z-10 -translate-x-1/2 -translate-y-1/2 focus-within:z-30"
+      style={{ left: xPx, top: yPx }}
+    >
+      {children}
+    </div>
+  );
+}

@@ -1,0 +1,166 @@
+/** The corners of an outline: numbered, square or loose, with how far each is known. */
+import { type PointerEvent, useState } from 'react';
+import type { RoofPlane } from '@/api/client';
+import { type Camera, toScreen } from '@/drawing/camera';
+import { useJob } from '@/plan/JobContext';
+import type { PlaneSurvey } from '@/plan/scene';
+import { cornerPx } from './outlineGeometry';
+
+interface CornersProps {
+  camera: Camera;
+  plane: RoofPlane;
+  seen: PlaneSurvey;
+  /** A tool wants corners: a click is for it. */
+  wanted: boolean;
+  picked: number | null;
+  onCorner: (corner: number) => void;
+}
+
+interface Drag {
+  corner: number;
+  fromX: number;
+  fromY: number;
+  dxPx: number;
+  dyPx: number;
+}
+
+/** Shown once a corner is known worse than this; below it the ring would hide nothing. */
+const WORTH_SHOWING_M = 0.03;
+
+export function Corners({ camera, plane, seen, wanted, picked, onCorner }: CornersProps) {
+  const { act } = useJob();
+  const [drag, setDrag] = useState<Drag | null>(null);
+  const squares = new Set(
+    seen.readings.filter((r) => r.kind === 'right_angle').map((r) => r.at[0] ?? -1),
+  );
+  const move = (corner: number, dxM: number, dyM: number) => {
+    const at = seen.corners[corner];
+    if (!at) return;
+    act({
+      kind: 'move-corner',
+      plane_id: plane.id,
+      corner,
+      x_m: Math.round((at.x_m + dxM) * 1000) / 1000,
+      y_m: Math.round((at.y_m + dyM) * 1000) / 1000,
+    });
+  };
+  const press = (corner: number) => (event: PointerEvent<SVGGElement>) => {
+    event.stopPropagation();
+    if (wanted) return onCorner(corner);
+    if (!seen.corners[corner]?.loose) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    setDrag({ corner, fromX: event.clientX, fromY: event.clientY, dxPx: 0, dyPx: 0 });
+  };
+  const pull = (event: PointerEvent<SVGGElement>) => {
+    if (drag)
+      setDrag({ ...drag, dxPx: event.clientX - drag.fromX, dyPx: event.clientY - drag.fromY });
+  };
+  const release = () => {
+    if (drag && Math.hypot(drag.dxPx, drag.dyPx) > 3)
+      move(drag.corner, drag.dxPx / camera.pxPerM, -drag.dyPx / camera.pxPerM);
+    setDrag(null);
+  };
+  return seen.corners.map((corner, i) => {
+    const at = toScreen(camera, { xM: corner.x_m, yM: corner.y_m });
+    const shift = drag?.corner === i ? drag : { dxPx: 0, dyPx: 0 };
+    const [xPx, yPx] = [at.xPx + shift.dxPx, at.yPx + shift.dyPx];
+    const known = corner.loose
+      ? 'loose'
+      : corner.sd_m === null
+        ? ''
+        : `known to ${Math.round(corner.sd_m * 1000)} mm`;
+    const mark = squares.has(i) ? ', drawn square' : '';
+    return (
+      <g
+        // biome-ignore lint/suspicious/noArrayIndexKey: a corner is its index
+        key={i}
+        role="button"
+        tabIndex={wanted || corner.loose ? 0 : -1}
+        aria-label={`Corner ${i + 1}${mark}${known ? `, ${known}` : ''}`}
+        aria-pressed={picked === i}
+        className="outline-none [&:focus-visible>circle]:stroke-copper"
+        style={{ cursor: wanted ? 'pointer' : corner.loose ? 'grab' : 'default' }}
+        onPointerDown={press(i)}
+        onPointerMove={pull}
+        onPointerUp={release}
+        onPointerCancel={() => setDrag(null)}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter' || event.key === ' ') {
+            event.preventDefault();
+            if (wanted) onCorner(i);
+          }
+          const nudge = NUDGES[event.key];
+          if (!nudge || !corner.loose) return;
+          event.preventDefault();
+          const stepM = event.shiftKey ? 0.01 : 0.1;
+          move(i, nudge[0] * stepM, nudge[1] * stepM);
+        }}
+      >
+        {squares.has(i) && <SquareMark camera={camera} seen={seen} corner={i} />}
+        {corner.sd_m !== null && corner.sd_m > WORTH_SHOWING_M && (
+          <circle
+            cx={xPx}
+            cy={yPx}
+            r={Math.max(corner.sd_m * 3 * camera.pxPerM, 13)}
+            fill="none"
+            stroke="var(--color-warn)"
+            strokeDasharray="3 3"
+          />
+        )}
+        <circle
+          cx={xPx}
+          cy={yPx}
+          r={10.5}
+          fill={corner.loose ? 'var(--color-warn-wash)' : 'var(--color-sheet)'}
+          stroke={
+            picked === i
+              ? 'var(--color-copper)'
+              : corner.loose
+                ? 'var(--color-warn)'
+                : 'var(--color-ink)'
+          }
+          strokeWidth={picked === i || wanted ? 2.5 : 1.2}
+          strokeDasharray={corner.loose ? '3 2' : undefined}
+        />
+        <text x={xPx} y={yPx + 4.5} fontSize="12.5" fontWeight="600" textAnchor="middle">
+          {i + 1}
+        </text>
+      </g>
+    );
+  });
+}
+
+const NUDGES: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
+
+/** The draughtsman's sign of a square corner, inside it. */
+function SquareMark({
+  camera,
+  seen,
+  corner,
+}: {
+  camera: Camera;
+  seen: PlaneSurvey;
+  corner: number;
+}) {
+  const count = seen.corners.length;
+  const at = cornerPx(camera, seen.corners, corner);
+  const towards = (other: number) => {
+    const p = cornerPx(camera, seen.corners, other);
+    const length = Math.hypot(p.xPx - at.xPx, p.yPx - at.yPx) || 1;
+    return [((p.xPx - at.xPx) / length) * 19, ((p.yPx - at.yPx) / length) * 19] as const;
+  };
+  const [a, b] = [towards((corner + 1) % count), towards((corner + count - 1) % count)];
+  return (
+    <path
+      d={`M${at.xPx + a[0]} ${at.yPx + a[1]} l${b[0]} ${b[1]} L${at.xPx + b[0]} ${at.yPx + b[1]}`}
+      fill="none"
+      stroke="var(--color-ink-2)"
+      pointerEvents="none"
+    />
+  );
+}

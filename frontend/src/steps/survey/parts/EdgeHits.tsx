@@ -1,0 +1,47 @@
+/** The sides of an outline as things to click: for a tool, or to choose one. */
+import type { Camera } from '@/drawing/camera';
+import type { PlaneSurvey } from '@/plan/scene';
+import { cornerPx } from './outlineGeometry';
+
+interface EdgeHitsProps {
+  camera: Camera;
+  seen: PlaneSurvey;
+  picked: number | null;
+  /** A tool wants sides: they take the keyboard too. */
+  wanted: boolean;
+  onEdge: (edge: number) => void;
+}
+
+export function EdgeHits({ camera, seen, picked, wanted, onEdge }: EdgeHitsProps) {
+  return seen.edges.map((edge, i) => {
+    const [a, b] = [cornerPx(camera, seen.corners, i), cornerPx(camera, seen.corners, i + 1)];
+    return (
+      <line
+        // biome-ignore lint/suspicious/noArrayIndexKey: an edge is its index
+        key={i}
+        role="button"
+        tabIndex={wanted ? 0 : -1}
+        aria-label={`Side ${edge.name}`}
+        aria-pressed={picked === i}
+        x1={a.xPx}
+        y1={a.yPx}
+        x2={b.xPx}
+        y2={b.yPx}
+        stroke={picked === i ? 'var(--color-copper)' : 'transparent'}
+        strokeOpacity={0.35}
+        strokeWidth={14}
+        className="outline-none focus-visible:stroke-copper"
+        style={{ cursor: 'pointer' }}
+        onPointerDown={(event) => {
+          event.stopPropagation();
+          onEdge(i);
+        }}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter' && event.key !== ' ') return;
+          event.preventDefault();
+          onEdge(i);
+        }}
+      />
+    );
+  });
+}

@@ -1,0 +1,396 @@
+"""What was measured on site, as given: planes, what stands on and around them, the service."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from ridge_tally.core.job.ids import (
+    AttachmentId,
+    ExistingId,
+    KeepOutId,
+    LotLineId,
+    ObstructionId,
+    PlaneId,
+    ShadeId,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Taped:
+    """A length in metres with the text it was typed as."""
+
+    value_m: float
+    typed: str
+
+
+@dataclass(frozen=True, slots=True)
+class PlanePoint:
+    """A point of a plane: x along the eave, y up the slope, metres."""
+
+    x_m: float
+    y_m: float
+
+
+@dataclass(frozen=True, slots=True)
+class SitePoint:
+    """A point of the site plan, metres east and north of its origin."""
+
+    east_m: float
+    north_m: float
+
+
+class EdgeKind(StrEnum):
+    """What an edge of a plane is."""
+
+    EAVE = "eave"
+    RAKE = "rake"
+    RIDGE = "ridge"
+    HIP = "hip"
+    VALLEY = "valley"
+    WALL = "wall"
+
+
+class ReadingKind(StrEnum):
+    """What was measured, or drawn as a fact."""
+
+    SIDE = "side"
+    DIAGONAL = "diagonal"
+    OFFSET = "offset"
+    ALONG = "along"
+    RIGHT_ANGLE = "right_angle"
+    PARALLEL = "parallel"
+    ON_LINE = "on_line"
+
+
+@dataclass(frozen=True, slots=True)
+class TapeReading:
+    """A reading on an outline; ``taped`` is ``None`` for facts such as a corner drawn square.
+
+    ``at`` names corners and edges from 0: a side its edge; a diagonal two corners; an offset,
+    a distance along, or a corner on a line, the corner and the edge; a right angle its corner;
+    parallels two edges.  ``derived`` marks what another plane gave, until it is taped.
+    """
+
+    kind: ReadingKind
+    at: tuple[int, ...]
+    taped: Taped | None = None
+    left_out: bool = False
+    derived: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Outline:
+    """A plane's outline as sketched, and the readings that give it its scale.
+
+    ``corners`` run anticlockwise; the first edge is the eave (or the lower edge), left to
+    right.  The sketch gives the shape's sense only: lengths come from the readings.
+    ``edges[i]`` runs from corner i to the next.
+    """
+
+    corners: tuple[PlanePoint, ...]
+    edges: tuple[EdgeKind, ...]
+    readings: tuple[TapeReading, ...]
+
+
+class LengthBasis(StrEnum):
+    """Whether a plane's lengths were taped along the slope or taken from a plan."""
+
+    SLOPE = "slope"
+    PLAN = "plan"
+
+
+@dataclass(frozen=True, slots=True)
+class Setbacks:
+    """Strips along the edges that stay free of modules."""
+
+    eave: Taped
+    ridge: Taped
+    rake: Taped
+    hip: Taped
+    valley: Taped
+    wall: Taped
+
+
+class ObstructionKind(StrEnum):
+    """What stands on a plane: pipes and dishes are round, the others boxes along the eave."""
+
+    VENT = "vent"
+    FLUE = "flue"
+    DISH = "dish"
+    CHIMNEY = "chimney"
+    SKYLIGHT = "skylight"
+    BOX_VENT = "box-vent"
+    HATCH = "hatch"
+    OTHER = "other"
+
+
+ROUND_KINDS = frozenset({ObstructionKind.VENT, ObstructionKind.FLUE, ObstructionKind.DISH})
+
+
+class OffsetMode(StrEnum):
+    """How an obstruction's left offset was taped.
+
+    ``corner``: along the eave from its left corner.  ``edge``: along the eave's direction from
+    the left edge beside it.  ``square``: square off the left edge.
+    """
+
+    CORNER = "corner"
+    EDGE = "edge"
+    SQUARE = "square"
+
+
+@dataclass(frozen=True, slots=True)
+class Obstruction:
+    """Something standing on a plane.
+
+    ``bottom`` is square up from the eave, ``left`` as ``offsets`` says: both to the centre of
+    a round thing, to the near faces of a box.  ``width`` is a round thing's diameter.
+    """
+
+    id: ObstructionId
+    kind: ObstructionKind
+    name: str
+    left: Taped
+    bottom: Taped
+    width: Taped
+    depth: Taped
+    height: Taped
+    clearance: Taped
+    offsets: OffsetMode = OffsetMode.CORNER
+
+
+@dataclass(frozen=True, slots=True)
+class KeepOut:
+    """A zone of a plane that stays free, and why."""
+
+    id: KeepOutId
+    reason: str
+    corners: tuple[PlanePoint, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class ExistingRows:
+    """Modules already on a plane: columns and rows of one size, from their lower left corner."""
+
+    existing_id: ExistingId
+    left: Taped
+    bottom: Taped
+    columns: int
+    rows: int
+    width: Taped
+    height: Taped
+
+
+class Covering(StrEnum):
+    """What a roof is covered with."""
+
+    SHINGLE = "shingle"
+    TILE = "tile"
+    STANDING_SEAM = "standing-seam"
+    RIBBED_METAL = "ribbed-metal"
+    MEMBRANE = "membrane"
+
+
+class Framing(StrEnum):
+    """What carries a roof."""
+
+    RAFTERS = "rafters"
+    TRUSSES = "trusses"
+
+
+@dataclass(frozen=True, slots=True)
+class Structure:
+    """What mounts will find under them; ``None`` until somebody has looked.
+
+    Rafters run up the slope, the first ``first_rafter`` from the left edge; purlins run
+    along the eave, the first ``first_purlin`` up from it.
+    """
+
+    covering: Covering | None = None
+    seam_spacing: Taped | None = None
+    rib_spacing: Taped | None = None
+    rib_height: Taped | None = None
+    cover_width: Taped | None = None
+    framing: Framing | None = None
+    rafter_spacing: Taped | None = None
+    first_rafter: Taped | None = None
+    rafter_span: Taped | None = None
+    rafter_size: str = ""
+    purlin_spacing: Taped | None = None
+    first_purlin: Taped | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class RoofPlane:
+    """One roof plane, or wall, seen from outside, facing it: x to the right, y up the slope.
+
+    ``azimuth_deg`` is true; ``compass_deg`` is what a compass read where it comes from one.
+    ``at`` is where the outline's first corner lies on the site plan, ``eave_height`` how high.
+    Until somebody measures them ``slope_typed`` is empty and ``azimuth_given`` is false: the
+    figures beside them are guesses.
+    """
+
+    id: PlaneId
+    name: str
+    outline: Outline
+    slope_deg: float
+    slope_typed: str
+    azimuth_deg: float
+    setbacks: Setbacks
+    obstructions: tuple[Obstruction, ...] = ()
+    compass_deg: float | None = None
+    lengths: LengthBasis = LengthBasis.SLOPE
+    at: SitePoint = SitePoint(0.0, 0.0)
+    eave_height: Taped | None = None
+    keep_outs: tuple[KeepOut, ...] = ()
+    existing: tuple[ExistingRows, ...] = ()
+    structure: Structure = Structure()
+    azimuth_given: bool = True
+
+
+@dataclass(frozen=True, slots=True)
+class LotLine:
+    """A lot line or boundary as points in order; ``closed`` joins the last to the first."""
+
+    id: LotLineId
+    name: str
+    points: tuple[SitePoint, ...]
+    closed: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Picture:
+    """A stored picture: its content's SHA-256 and its size."""
+
+    sha256: str
+    width_px: int
+    height_px: int
+
+
+@dataclass(frozen=True, slots=True)
+class PicturePoint:
+    """A point of a picture, pixels from its upper left corner."""
+
+    x_px: float
+    y_px: float
+
+
+@dataclass(frozen=True, slots=True)
+class Trace:
+    """The user's own plat or overhead picture under the site plan.
+
+    Two points of it are known to be ``distance`` apart; ``first`` lies at ``at`` and the
+    picture's up points ``turned_deg`` clockwise from north.
+    """
+
+    picture: Picture
+    first: PicturePoint
+    second: PicturePoint
+    distance: Taped
+    at: SitePoint
+    turned_deg: float = 0.0
+
+
+class ShadeKind(StrEnum):
+    """What throws shade from beside the house."""
+
+    TREE = "tree"
+    HOUSE = "house"
+    POLE = "pole"
+    CHIMNEY = "chimney"
+
+
+class LeafHabit(StrEnum):
+    """Whether a tree stands bare for part of the year."""
+
+    EVERGREEN = "evergreen"
+    DECIDUOUS = "deciduous"
+
+
+@dataclass(frozen=True, slots=True)
+class Sighting:
+    """A bearing and distance from a station, and the angle up to the top where it was read.
+
+    ``bearing_deg`` is true; ``compass_deg`` is what a compass read where it comes from one.
+    """
+
+    station: SitePoint
+    bearing_deg: float
+    distance: Taped
+    compass_deg: float | None = None
+    top_deg: float | None = None
+    eye: Taped | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class ShadeSource:
+    """A tree, house, pole or chimney near the array.
+
+    ``at`` is its middle on the site plan, unless it was sighted.  ``width`` is a crown's,
+    pole's or chimney's diameter, or a house's length along ``turned_deg``; ``base`` is where
+    a crown or a house's roof begins.  ``height`` is ``None`` until it is given or sighted.
+    """
+
+    id: ShadeId
+    kind: ShadeKind
+    name: str
+    at: SitePoint
+    height: Taped | None
+    width: Taped
+    depth: Taped
+    base: Taped
+    trunk: Taped
+    turned_deg: float = 0.0
+    leaf: LeafHabit = LeafHabit.EVERGREEN
+    first_leaf_month: int = 5
+    last_leaf_month: int = 10
+    sighting: Sighting | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class HorizonPoint:
+    """The far horizon's elevation in one true bearing, degrees."""
+
+    bearing_deg: float
+    elevation_deg: float
+
+
+@dataclass(frozen=True, slots=True)
+class Service:
+    """The house's connection: phases, main breaker, busbar, and where its gear hangs.
+
+    ``disconnect_within`` is how far from the meter the utility lets the disconnect be.
+    """
+
+    phases: int = 1
+    main_breaker_a: float | None = None
+    busbar_a: float | None = None
+    spaces: int | None = None
+    meter: SitePoint | None = None
+    panel: SitePoint | None = None
+    disconnect: SitePoint | None = None
+    inverter: SitePoint | None = None
+    disconnect_within: Taped | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Attachment:
+    """A photo or a note hung on a plane, on an obstruction of it, or on the panel."""
+
+    id: AttachmentId
+    text: str
+    picture: Picture | None = None
+    plane_id: PlaneId | None = None
+    obstruction_id: ObstructionId | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Survey:
+    """Everything measured on site."""
+
+    planes: tuple[RoofPlane, ...]
+    service: Service = Service()
+    lot_lines: tuple[LotLine, ...] = ()
+    trace: Trace | None = None
+    shade_sources: tuple[ShadeSource, ...] = ()
+    horizon: tuple[HorizonPoint, ...] = ()
+    attachments: tuple[Attachment, ...] = ()

@@ -1,0 +1,74 @@
+"""A job with its pictures: a zip of the job file and the pictures it names."""
+
+import re
+import zipfile
+from collections.abc import Mapping
+from hashlib import sha256
+from io import BytesIO
+from pathlib import PurePosixPath
+
+from ridge_tally.core.errors import FormatError
+from ridge_tally.core.job.document import Job
+
+SUFFIX = ".ridgetally.zip"
+JOB_NAME = "job.ridgetally.json"
+MOST_FILES, LARGEST_WHOLE_BYTES = 200, 200 * 1024 * 1024
+_PICTURE = re.compile(r"pictures/[0-9a-f]{64}\.(jpg|png)")
+
+
+def pictures_of(job: Job) -> tuple[str, ...]:
+    """Return the hashes of the pictures a job names, each once."""
+    survey = job.survey
+    named = [a.picture.sha256 for a in survey.attachments if a.picture]
+    if survey.trace is not None:
+        named.append(survey.trace.picture.sha256)
+    return tuple(dict.fromkeys(named))
+
+
+def write_bundle(job_text: str, pictures: Mapping[str, bytes]) -> bytes:
+    """Return the zip of a job file and its pictures by file name."""
+    out = BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as bundle:
+        bundle.writestr(JOB_NAME, job_text)
+        for name, content in pictures.items():
+            bundle.writestr(f"pictures/{name}", content)
+    return out.getvalue()
+
+
+def is_bundle(content: bytes) -> bool:
+    """Return whether bytes are a zip."""
+    return content.startswith(b"PK\x03\x04")
+
+
+def read_bundle(content: bytes, file: str) -> tuple[bytes, dict[str, bytes]]:
+    """Return the job file of a zip and its pictures by file name.
+
+    Raises
+    ------
+    FormatError
+        If it is broken, too large, holds no job, or a picture is not what its name says.
+    """
+    try:
+        with zipfile.ZipFile(BytesIO(content)) as bundle:
+            entries = bundle.infolist()
+            whole = sum(entry.file_size for entry in entries)
+            if len(entries) > MOST_FILES or whole > LARGEST_WHOLE_BYTES:
+                raise FormatError(
+                    file, "", f"{len(entries)} files of {whole / 1024**2:.0f} MB are too much",
+                    f"At most {MOST_FILES} files and {LARGEST_WHOLE_BYTES // 1024**2} MB.",
+                )  # fmt: skip
+            if JOB_NAME not in bundle.namelist():
+                raise FormatError(file, "", f"there is no {JOB_NAME} in it", "Export it again.")
+            names = [e.filename for e in entries if _PICTURE.fullmatch(e.filename)]
+            pictures = {PurePosixPath(n).name: bundle.read(n) for n in names}
+            job = bundle.read(JOB_NAME)
+    except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError, OSError) as error:
+        raise FormatError(
+            file, "", f"the zip does not open ({error})", "Export it again."
+        ) from None
+    for name, picture in pictures.items():
+        if sha256(picture).hexdigest() != PurePosixPath(name).stem:
+            raise FormatError(
+                file, f"pictures/{name}", "it is not the picture its name says", "Export it again."
+            )
+    return job, pictures

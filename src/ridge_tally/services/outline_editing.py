@@ -1,0 +1,160 @@
+"""A plane's outline: sketched, given its readings, marked, and named for people."""
+
+from dataclasses import replace
+
+from ridge_tally.core.errors import BadGeometry, OutOfRange
+from ridge_tally.core.job import survey_edits as edits
+from ridge_tally.core.job.document import Job, plane_of, with_plane
+from ridge_tally.core.job.survey import (
+    EdgeKind,
+    Outline,
+    PlanePoint,
+    ReadingKind,
+    RoofPlane,
+    TapeReading,
+)
+from ridge_tally.core.survey.outline import (
+    adjusted_outline,
+    reading_name,
+    sketch_m,
+    up_slope_per_plan,
+)
+from ridge_tally.core.survey.polygon import crosses_itself
+from ridge_tally.core.survey.readings import LENGTHS
+from ridge_tally.core.survey.shapes import (
+    sketched_outline,
+    starting_outline,
+    with_corner_on,
+    without_corner,
+)
+from ridge_tally.core.survey.taping import typed_length
+
+# Kinds whose two places may be named either way round.
+SYMMETRIC = frozenset({ReadingKind.DIAGONAL, ReadingKind.PARALLEL})
+
+
+def outline_changed(job: Job, edit: edits.OutlineEdit) -> Job:
+    """Return the job after an edit of a plane's outline.
+
+    Raises
+    ------
+    NotUnderstood, OutOfRange, BadGeometry, NotFound
+        Naming the reading and the remedy.
+    """
+    plane = plane_of(job, edit.plane_id)
+    return with_plane(job, replace(plane, outline=_outline(job, plane, edit)))
+
+
+def _outline(job: Job, plane: RoofPlane, edit: edits.OutlineEdit) -> Outline:  # noqa: PLR0911 - one return an edit
+    outline = plane.outline
+    match edit:
+        case edits.StartShape():
+            return starting_outline(edit.shape)
+        case edits.SketchOutline():
+            return sketched_outline(edit.corners, plane.name)
+        case edits.AddCorner():
+            _require_place(plane, "edge", edit.edge)
+            return with_corner_on(outline, edit.edge)
+        case edits.MoveCorner():
+            return _with_corner_moved(plane, edit)
+        case edits.RemoveCorner():
+            _require_place(plane, "corner", edit.corner)
+            return without_corner(outline, edit.corner, plane.name)
+        case edits.SetEdgeKind():
+            _require_place(plane, "edge", edit.edge)
+            kinds = list(outline.edges)
+            kinds[edit.edge] = EdgeKind(edit.edge_kind)
+            return replace(outline, edges=tuple(kinds))
+        case edits.SetReading():
+            return _with_reading(job, plane, edit)
+        case edits.MarkOutline():
+            at = _place(plane, edit.reading, edit.at)
+            if edit.reading in LENGTHS:
+                raise BadGeometry(plane.name, "a length is typed, not marked", "Type the reading.")
+            kept = _without(outline, edit.reading, at)
+            if not edit.on:
+                return kept
+            return replace(kept, readings=(*kept.readings, TapeReading(edit.reading, at)))
+        case edits.LeaveOutReading():
+            at = _place(plane, edit.reading, edit.at)
+            readings = tuple(
+                replace(r, left_out=edit.out) if (r.kind, r.at) == (edit.reading, at) else r
+                for r in outline.readings
+            )
+            return replace(outline, readings=readings)
+
+
+def _with_reading(job: Job, plane: RoofPlane, edit: edits.SetReading) -> Outline:
+    outline, at = plane.outline, _place(plane, edit.reading, edit.at)
+    if edit.reading not in LENGTHS:
+        raise BadGeometry(plane.name, "this fact has no length", "Mark it on the drawing.")
+    if not edit.typed.strip():
+        return _without(outline, edit.reading, at)
+    field = f"{plane.name}, {reading_name(outline, edit.reading, at)}"
+    taped = typed_length(edit.typed, job.unit, field)
+    if edit.reading is not ReadingKind.ALONG and taped.value_m <= 0:
+        raise OutOfRange(f"{field} in metres", taped.value_m, "more than 0", "Read the tape again.")
+    new = TapeReading(edit.reading, at, taped)
+    kept = [r for r in outline.readings if (r.kind, r.at) != (edit.reading, at)]
+    index = next(
+        (i for i, r in enumerate(outline.readings) if (r.kind, r.at) == (edit.reading, at)),
+        len(kept),
+    )
+    return replace(outline, readings=(*kept[:index], new, *kept[index:]))
+
+
+def _without(outline: Outline, kind: ReadingKind, at: tuple[int, ...]) -> Outline:
+    kept = tuple(r for r in outline.readings if (r.kind, r.at) != (kind, at))
+    return replace(outline, readings=kept)
+
+
+def _place(plane: RoofPlane, kind: ReadingKind, at: tuple[int, ...]) -> tuple[int, ...]:
+    """Return the places a reading joins, in one order.
+
+    Raises
+    ------
+    OutOfRange, BadGeometry
+        For a corner that is not there, or two that are one.
+    """
+    wanted = 1 if kind in (ReadingKind.SIDE, ReadingKind.RIGHT_ANGLE) else 2
+    if len(at) != wanted:
+        raise BadGeometry(plane.name, f"this reading joins {wanted} places", "Choose them again.")
+    for place in at:
+        _require_place(plane, "corner or edge", place)
+    if kind in SYMMETRIC:
+        at = tuple(sorted(at))
+    count = len(plane.outline.corners)
+    if kind is ReadingKind.DIAGONAL and (at[1] - at[0]) in (0, 1, count - 1):
+        raise BadGeometry(
+            plane.name,
+            f"corners {at[0] + 1} and {at[1] + 1} are joined by a side",
+            "Type that side's length, or choose corners across.",
+        )
+    on_edge = {at[1], (at[1] + 1) % count} if wanted == 2 else set()
+    if kind in (ReadingKind.OFFSET, ReadingKind.ALONG, ReadingKind.ON_LINE) and at[0] in on_edge:
+        raise BadGeometry(
+            plane.name, f"corner {at[0] + 1} lies on that edge", "Choose another edge."
+        )
+    return at
+
+
+def _require_place(plane: RoofPlane, what: str, place: int) -> None:
+    count = len(plane.outline.corners)
+    if not 0 <= place < count:
+        raise OutOfRange(f"{plane.name}, {what}", place + 1, f"1 to {count}")
+
+
+def _with_corner_moved(plane: RoofPlane, edit: edits.MoveCorner) -> Outline:
+    """Return the outline sketched anew as it is drawn, with one corner elsewhere.
+
+    What readings fix comes back to its place; what they leave loose stays where it is put.
+    """
+    outline = plane.outline
+    _require_place(plane, "corner", edit.corner)
+    drawn = adjusted_outline(outline).corners_m
+    corners = [PlanePoint(round(float(x), 4), round(float(y), 4)) for x, y in drawn]
+    y_m = edit.y_m / up_slope_per_plan(plane)
+    corners[edit.corner] = PlanePoint(round(edit.x_m, 3), round(y_m, 3))
+    if crosses_itself(sketch_m(tuple(corners))):
+        raise BadGeometry(plane.name, "the sketch would cross itself", "Move the corner back.")
+    return replace(outline, corners=tuple(corners))

@@ -1,0 +1,34 @@
+"""Every sample job with its pictures, stored in a workspace."""
+
+from ridge_tally.core.job import survey_edits as survey
+from ridge_tally.core.job.document import Job
+from ridge_tally.services.demo import juniper_bench
+from ridge_tally.services.demo_lagoon import lagoon_road
+from ridge_tally.services.demo_plat import NORTH_EAST, SOUTH_WEST, lagoon_plat, plat_point
+from ridge_tally.services.editing import apply_edit
+from ridge_tally.services.jobs import store_job
+from ridge_tally.services.pictures import take_in
+from ridge_tally.services.workspace import Workspace
+
+
+def store_samples(workspace: Workspace, author: str) -> None:
+    """Store the sample jobs; the last one stored stands first in the list."""
+    for job in (
+        _with_plat(workspace, lagoon_road(workspace.shelf)),
+        juniper_bench(workspace.shelf),
+    ):
+        store_job(workspace, job, "sample job", author)
+
+
+def _with_plat(workspace: Workspace, job: Job) -> Job:
+    """Return the job with its plat under the site plan, scaled by the lot's long side."""
+    picture = take_in(workspace, lagoon_plat(), "plat.png")
+    first = plat_point(SOUTH_WEST.east_m, SOUTH_WEST.north_m)
+    second = plat_point(NORTH_EAST.east_m, SOUTH_WEST.north_m)
+    for step in (
+        survey.SetTrace(picture),
+        survey.ScaleTrace(first, second, "41.00 m"),
+        survey.MoveTrace(SOUTH_WEST),
+    ):
+        job = apply_edit(job, step, workspace.shelf)
+    return job
