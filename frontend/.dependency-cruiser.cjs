@@ -11,7 +11,7 @@ module.exports = {
     {
       name: 'drawing-is-pure',
       severity: 'error',
-      from: { path: '^src/drawing/' },
+      from: { path: '^src/(drawing|scene)/' },
       to: { path: '^src/(api|plan|steps|app|tally)/' },
     },
     {

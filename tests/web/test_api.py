@@ -134,8 +134,9 @@ def test_a_bad_import_is_422_and_names_the_file(client: FlaskClient) -> None:
 
 
 def test_too_large_a_file_is_refused(client: FlaskClient) -> None:
-    answer = client.post("/api/jobs/import", data=b"x" * (9 * 1024 * 1024))
+    answer = client.post("/api/jobs/import", data=b"x" * (65 * 1024 * 1024))
     assert answer.status_code == 413
+    assert "64 MB" in answer.json["message"]
 
 
 def test_foreign_hosts_and_origins_are_refused(client: FlaskClient) -> None:

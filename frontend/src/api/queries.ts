@@ -96,3 +96,5 @@ export const briefAddress = (at: OptionAt) =>
   `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/brief.pdf`;
 
 export const jobFileAddress = (jobId: string) => `/api/jobs/${jobId}/file`;
+
+export const pictureAddress = (sha256: string) => `/api/pictures/${sha256}`;

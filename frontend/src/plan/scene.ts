@@ -40,7 +40,8 @@ export function sceneOf(plane: RoofPlane, state: JobState, report: OptionReport)
     edges: (seen?.edges ?? []).map((e) => ({
       kind: e.kind,
       state: e.state,
-      stripM: plane.setbacks[e.kind].value_m,
+      // A sketch without scale has no strips to scale.
+      stripM: seen?.closing === 'open' ? 0 : plane.setbacks[e.kind].value_m,
     })),
     azimuthDeg: plane.azimuth_deg,
     obstructions: plane.obstructions.flatMap((o, i) => {

@@ -1,14 +1,14 @@
-/** A button that asks for a text file and hands over its words. */
+/** A button that asks for a file and hands it over, or its words. */
 import { useRef } from 'react';
 import { Button } from './Button';
 
 interface FilePickProps {
   label: string;
   accept: string;
-  onText: (text: string, name: string) => void;
+  onFile: (file: File) => void;
 }
 
-export function FilePick({ label, accept, onText }: FilePickProps) {
+export function FilePick({ label, accept, onFile }: FilePickProps) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
@@ -23,9 +23,13 @@ export function FilePick({ label, accept, onText }: FilePickProps) {
         onChange={(event) => {
           const file = event.target.files?.[0];
           event.target.value = '';
-          if (file) void file.text().then((text) => onText(text, file.name));
+          if (file) onFile(file);
         }}
       />
     </>
   );
 }
+
+/** For files of text. */
+export const withText = (take: (text: string, name: string) => void) => (file: File) =>
+  void file.text().then((text) => take(text, file.name));

@@ -29,6 +29,14 @@ def survey_checks(design: Design) -> tuple[Check, ...]:
     return (*found, *_disconnect(design))
 
 
+def is_settled(plane: RoofPlane) -> bool:
+    """Return whether a plane's readings fix its corners, fit together and leave none in doubt."""
+    adjusted, walk = adjusted_outline(plane.outline), walked(plane.outline)
+    if adjusted.missing or adjusted.global_test is False:
+        return False
+    return adjusted.suspect is None and (walk is None or walk.ratio >= FAIR_RATIO)
+
+
 def _closes(plane: RoofPlane) -> list[Check]:
     walk = walked(plane.outline)
     if walk is None:

@@ -189,9 +189,9 @@ def _around() -> tuple[SurveyEdit, ...]:
              SitePoint(-33.0, 9.6)),
             closed=True,
         ),
-        survey.PlaceGear(survey.Gear.METER, SitePoint(0.5, -3.0)),
-        survey.PlaceGear(survey.Gear.PANEL, SitePoint(0.5, -3.9)),
-        survey.PlaceGear(survey.Gear.INVERTER, SitePoint(0.5, -5.4)),
+        survey.PlaceGear(survey.Gear.METER, SitePoint(0.2, -1.8)),
+        survey.PlaceGear(survey.Gear.PANEL, SitePoint(-0.4, -4.4)),
+        survey.PlaceGear(survey.Gear.INVERTER, SitePoint(-0.6, -7.0)),
         survey.AddAttachment("Two cracked tiles beside the flue.", None, FRONT, None),
     ]  # fmt: skip
     return tuple(found)

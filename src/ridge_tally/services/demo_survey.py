@@ -134,10 +134,10 @@ _AROUND: tuple[SurveyEdit, ...] = (
         (_POINT(-10.2, -12.4), _POINT(29.6, -12.4), _POINT(29.6, 19.4), _POINT(-10.2, 19.4)),
         closed=True,
     ),
-    edits.PlaceGear(edits.Gear.METER, _POINT(12.45, 3.2)),
-    edits.PlaceGear(edits.Gear.DISCONNECT, _POINT(12.45, 4.6)),
-    edits.PlaceGear(edits.Gear.PANEL, _POINT(12.0, 6.2)),
-    edits.PlaceGear(edits.Gear.INVERTER, _POINT(12.45, 7.4)),
+    edits.PlaceGear(edits.Gear.METER, _POINT(12.6, 2.2)),
+    edits.PlaceGear(edits.Gear.DISCONNECT, _POINT(12.5, 4.4)),
+    edits.PlaceGear(edits.Gear.PANEL, _POINT(11.6, 6.6)),
+    edits.PlaceGear(edits.Gear.INVERTER, _POINT(12.2, 8.8)),
     edits.AddAttachment(
         "Flashing is loose on the north side; tell the owner.", None, SOUTH, ObstructionId("o1")
     ),

@@ -5,12 +5,13 @@ from dataclasses import dataclass
 from ridge_tally.core.job.document import Job, Option, present_ids
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.sheets.working_lines import WorkingLines, value_and_limit, working_lines
-from ridge_tally.core.survey.outline import adjusted_outline, is_closed
+from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.rules.array import footprint_of, misplaced
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.strings import cold_limit, string_limits
+from ridge_tally.rules.survey import is_settled
 from ridge_tally.rules.wishes import roofs_left_free
 from ridge_tally.services.briefing import ToBuy, to_buy
 from ridge_tally.services.editing import design_for
@@ -194,9 +195,7 @@ def _survey_state(job: Job) -> StepState:
     planes = job.survey.planes
     if all(is_unmeasured(p) for p in planes):
         return StepState.NOT_BEGUN
-    adjusted = [adjusted_outline(p.outline) for p in planes]
-    settled = all(not a.missing and a.global_test is not False for a in adjusted)
-    return StepState.SETTLED if settled else StepState.LOOK
+    return StepState.SETTLED if all(is_settled(p) for p in planes) else StepState.LOOK
 
 
 def _state(begun: bool, checks: list[Check]) -> StepState:

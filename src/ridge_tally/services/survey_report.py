@@ -18,7 +18,7 @@ from ridge_tally.core.job.survey import (
     TapeReading,
 )
 from ridge_tally.core.survey.adjustment import Adjusted, Traverse
-from ridge_tally.core.survey.closing import walked
+from ridge_tally.core.survey.closing import Suspicion, suspicion, walked
 from ridge_tally.core.survey.outline import (
     Box,
     adjusted_outline,
@@ -39,6 +39,10 @@ from ridge_tally.core.survey.site_frame import MEETS_WITHIN_M, meetings, to_site
 from ridge_tally.core.units import M_PER_IN, LengthUnit, format_length
 from ridge_tally.rules.survey import FAIR_RATIO, GOOD_RATIO
 from ridge_tally.services.plane_editing import is_unmeasured
+
+
+# More seams or rafters than these are not drawn.
+MOST_LINES = 400
 
 
 class EdgeState(StrEnum):
@@ -212,7 +216,8 @@ def _plane(plane: RoofPlane, unit: LengthUnit) -> PlaneSurvey:
     loose = set(adjusted.loose)
     up = up_slope_per_plan(plane)
     sds = adjusted.sd_m or (None,) * len(corners)
-    readings = _readings(plane, adjusted, unit)
+    blamed = suspicion(plane.outline, FAIR_RATIO)
+    readings = _readings(plane, adjusted, blamed, unit)
     walk = walked(plane.outline)
     closing, text = _closing(plane, adjusted, walk, unit)
     return PlaneSurvey(
@@ -228,7 +233,7 @@ def _plane(plane: RoofPlane, unit: LengthUnit) -> PlaneSurvey:
         closing_text=text,
         to_close=what_would_close(adjusted),
         would_fix=tuple(CornerPair(a, b) for a, b in adjusted.would_fix),
-        doubt=_doubt(adjusted, readings),
+        doubt=_doubt(adjusted, readings, closing, blamed),
         area_m2=area_m2(corners),
         area_sd_m2=None if adjusted.area_sd_m2 is None else adjusted.area_sd_m2 * up,
         obstructions=tuple(
@@ -253,32 +258,32 @@ def _plane(plane: RoofPlane, unit: LengthUnit) -> PlaneSurvey:
 
 
 def _steps(first: object, spacing: object, across: np.ndarray) -> tuple[float, ...]:
-    """Return where rafters or purlins lie; none until both readings are there."""
+    """Return where rafters or purlins lie, counted from the eave's left corner; none unread."""
     start, step = getattr(first, "value_m", None), getattr(spacing, "value_m", None)
     if start is None or not step:
         return ()
-    low, high = float(across.min()), float(across.max())
-    count = math.floor((high - low - start) / step + 1e-6) + 1
-    return tuple(round(low + start + i * step, 4) for i in range(min(max(count, 0), 400)))
+    count = math.floor((float(across.max()) - start) / step + 1e-6) + 1
+    return tuple(round(start + i * step, 4) for i in range(min(max(count, 0), MOST_LINES)))
 
 
 def _ribs(structure: Structure, corners: np.ndarray) -> tuple[float, ...]:
-    """Return seams or ribs, counted from the left edge."""
+    """Return seams or ribs, counted from the eave's left corner."""
     spacing = structure.seam_spacing or structure.rib_spacing
     if spacing is None:
         return ()
-    low, high = float(corners[:, 0].min()), float(corners[:, 0].max())
-    count = math.floor((high - low) / spacing.value_m + 1e-6) + 1
-    return tuple(round(low + i * spacing.value_m, 4) for i in range(min(count, 400)))
+    count = math.floor(float(corners[:, 0].max()) / spacing.value_m + 1e-6) + 1
+    return tuple(round(i * spacing.value_m, 4) for i in range(min(count, MOST_LINES)))
 
 
-def _readings(plane: RoofPlane, adjusted: Adjusted, unit: LengthUnit) -> tuple[ReadingView, ...]:
+def _readings(
+    plane: RoofPlane, adjusted: Adjusted, blamed: Suspicion | None, unit: LengthUnit
+) -> tuple[ReadingView, ...]:
     used = iter(enumerate(adjusted.residuals_m))
     views = []
     for reading in plane.outline.readings:
         index, residual = (None, None) if reading.left_out else next(used)
-        suspect = index is not None and index == adjusted.suspect
-        predicted = adjusted.predicted_m if suspect else None
+        suspect = blamed is not None and index == blamed.reading
+        predicted = blamed.predicted_m if blamed is not None and suspect else None
         views.append(_reading(plane, reading, residual, predicted, unit, suspect=suspect))
     return tuple(views)
 
@@ -366,17 +371,23 @@ def _closing(
     return (Closing.GOOD if fits else Closing.POOR), word
 
 
-def _doubt(adjusted: Adjusted, readings: tuple[ReadingView, ...]) -> str:
+def _doubt(
+    adjusted: Adjusted,
+    readings: tuple[ReadingView, ...],
+    closing: Closing,
+    blamed: Suspicion | None,
+) -> str:
     """Return which reading is most likely wrong, or that they do not fit; empty without doubt."""
     named = next((r for r in readings if r.suspect), None)
     if named is not None:
         if not named.predicted_text:
             return f"{_sentence(named.name)} does not agree with the readings."
+        by = "if the corners are square" if blamed and blamed.if_square else "by the other readings"
         return (
-            f"{_sentence(named.name)} reads {named.typed}; by the other readings it should be "
+            f"{_sentence(named.name)} reads {named.typed}; {by} it should be "
             f"about {named.predicted_text}: re-measure it, or leave it out."
         )
-    if adjusted.global_test is False:
+    if adjusted.global_test is False or closing is Closing.POOR:
         return (
             "These readings do not fit together and none stands out: "
             "re-measure a side, or add a diagonal to tell which."

@@ -4,6 +4,8 @@ import { useJob } from '@/plan/JobContext';
 import { planeSurveyOf } from '@/plan/scene';
 import { useKeys } from '@/ui/useKeys';
 import { PlaneView } from './PlaneView';
+import { SceneView } from './SceneView';
+import { SiteView } from './SiteView';
 import { type SurveyView, ViewSwitch } from './views';
 
 export default function SurveyStep() {
@@ -17,5 +19,7 @@ export default function SurveyStep() {
   const seen = plane && planeSurveyOf(state, plane.id);
   if (!plane || !seen) return <p className="p-6 text-sm text-ink-2">This job has no roof plane.</p>;
   const views = <ViewSwitch view={view} onView={setView} />;
+  if (view === 'site') return <SiteView plane={plane} views={views} />;
+  if (view === 'scene') return <SceneView plane={plane} views={views} />;
   return <PlaneView key={plane.id} plane={plane} seen={seen} views={views} />;
 }

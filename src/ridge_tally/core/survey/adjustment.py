@@ -95,7 +95,7 @@ def adjust_outline(
     Notes
     -----
     min sum((f(x) - l) / sd)^2 over the corners, datum as above.  Redundancy r = readings -
-    rank; sigma0 = sqrt(v'Pv / r), held against the two-sided 95 % limits of chi-square;
+    rank; sigma0 = sqrt(v'Pv / r), held against the upper of chi-square's two-sided 95 % limits;
     standardised residual w = v / (sd sqrt(local redundancy)), suspect above 3.29 (Baarda 1968,
     from memory).  With r = 1 all tie and none is named.
     """

@@ -1,8 +1,10 @@
-"""Whether the sides of an outline, walked in the directions they are drawn, come back to the start."""
+"""Whether the sides of an outline, walked as drawn, come back to the start; who is to blame if not."""
+
+from dataclasses import dataclass
 
 from ridge_tally.core.job.survey import Outline, ReadingKind
 from ridge_tally.core.survey.adjustment import Traverse, walk_traverse
-from ridge_tally.core.survey.outline import sketch_m
+from ridge_tally.core.survey.outline import adjusted_if_square, adjusted_outline, sketch_m
 from ridge_tally.core.survey.readings import turn_at
 
 
@@ -48,3 +50,38 @@ def walked(outline: Outline) -> Traverse | None:
     if headings is None or len(sides) < len(outline.corners):
         return None
     return walk_traverse(tuple(sides[i] for i in range(len(sides))), headings)
+
+
+@dataclass(frozen=True, slots=True)
+class Suspicion:
+    """The reading most likely wrong, counted among those in use, and what it should have read.
+
+    ``predicted_m`` is ``None`` for a mark.  ``if_square``: only if corners drawn square are so.
+    """
+
+    reading: int
+    predicted_m: float | None
+    if_square: bool
+
+
+def suspicion(outline: Outline, fair_ratio: float) -> Suspicion | None:
+    """Return which reading is most likely wrong, if one stands out.
+
+    Notes
+    -----
+    Corners drawn square may be a little off, and then a wrong side bends them without standing
+    out.  Where the walk along the drawn headings is worse than 1 in ``fair_ratio``, the corners
+    are therefore taken as truly square, and the readings are asked again.
+    """
+    adjusted = adjusted_outline(outline)
+    if adjusted.missing:
+        return None
+    if adjusted.suspect is not None:
+        return Suspicion(adjusted.suspect, adjusted.predicted_m, if_square=False)
+    walk = walked(outline)
+    if walk is None or walk.ratio >= fair_ratio:
+        return None
+    square = adjusted_if_square(outline)
+    if square.suspect is None:
+        return None
+    return Suspicion(square.suspect, square.predicted_m, if_square=True)

@@ -21,7 +21,7 @@ from ridge_tally.core.job.survey import (
     RoofPlane,
     Taped,
 )
-from ridge_tally.core.survey.adjustment import Adjusted, adjust_outline
+from ridge_tally.core.survey.adjustment import LOCKED_SQUARE_DEG, Adjusted, adjust_outline
 from ridge_tally.core.survey.polygon import contains, crosses_itself, leftmost_x_m
 from ridge_tally.core.survey.readings import Reading
 
@@ -65,6 +65,12 @@ def adjusted_outline(outline: Outline) -> Adjusted:
         As ``adjust_outline``.
     """
     return adjust_outline(sketch_m(outline.corners), used_readings(outline))
+
+
+@lru_cache(maxsize=256)
+def adjusted_if_square(outline: Outline) -> Adjusted:
+    """Return the outline as if every corner drawn square, and sides drawn parallel, truly were."""
+    return adjust_outline(sketch_m(outline.corners), used_readings(outline), LOCKED_SQUARE_DEG)
 
 
 def used_readings(outline: Outline) -> tuple[Reading, ...]:

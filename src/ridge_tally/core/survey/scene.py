@@ -110,7 +110,8 @@ def _plane_faces(plane: RoofPlane) -> list[Face]:
     faces = [Face(FaceKind.WALL if upright else FaceKind.ROOF, plane.name, _ring(corners))]
     if not upright:
         for i, kind in enumerate(plane.outline.edges):
-            if kind is EdgeKind.EAVE:
+            # Rakes too: their walls are gable ends, and the cheeks of dormers.
+            if kind in (EdgeKind.EAVE, EdgeKind.RAKE):
                 faces.append(_to_ground(plane.name, corners[i], corners[(i + 1) % len(corners)]))
     for obstruction in plane.obstructions:
         faces += _raised(plane, obstruction)

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
-import { FilePick } from '@/ui/FilePick';
+import { FilePick, withText } from '@/ui/FilePick';
 import { TypedField } from '@/ui/TypedField';
 import { figure, yearlyKwh } from '@/units/format';
 import { BillsTable } from './BillsTable';
@@ -55,7 +55,7 @@ function BillsAside() {
         <FilePick
           label="From a CSV file"
           accept=".csv,.tsv,.txt,text/csv"
-          onText={(text, file) => act({ kind: 'add-bills', text, file })}
+          onFile={withText((text, file) => act({ kind: 'add-bills', text, file }))}
         />
         {bills.length > 0 && (
           <Button onClick={() => act({ kind: 'remove-bills', bill_ids: [] })}>Take all away</Button>

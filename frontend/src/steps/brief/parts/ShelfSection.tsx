@@ -1,7 +1,7 @@
 /** The firm's stock list, and what this option would have to buy. */
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
-import { FilePick } from '@/ui/FilePick';
+import { FilePick, withText } from '@/ui/FilePick';
 import { figure } from '@/units/format';
 
 const EXAMPLE =
@@ -18,7 +18,7 @@ export function ShelfSection() {
           <FilePick
             label="Stock list (CSV)"
             accept=".csv,.tsv,.txt,text/csv"
-            onText={(text, file) => act({ kind: 'import-stock', text, file })}
+            onFile={withText((text, file) => act({ kind: 'import-stock', text, file }))}
           />
           {stock.length > 0 && (
             <Button onClick={() => act({ kind: 'import-stock', text: '', file: '' })}>Clear</Button>

@@ -38,27 +38,31 @@ export function PlaneFace({ plane, seen }: { plane: RoofPlane; seen: PlaneSurvey
       <div className="mb-1 flex items-baseline justify-between text-sm font-semibold">
         <PlaneName />
         <span className="text-xs font-normal text-ink-2">
-          {areaText(seen.area_m2, seen.area_sd_m2, job.unit)}
+          {seen.closing === 'open'
+            ? 'not closed yet'
+            : areaText(seen.area_m2, seen.area_sd_m2, job.unit)}
         </span>
       </div>
-      <div className="grid grid-cols-[minmax(0,132fr)_minmax(0,186fr)] gap-x-3 gap-y-[3px] whitespace-nowrap">
+      <div className="grid grid-cols-2 gap-x-4 gap-y-[3px] whitespace-nowrap">
         {field('slope', `Slope ${figure(plane.slope_deg, 1)}°`, plane.slope_typed, {
           placeholder: 'guess',
         })}
-        {field(
-          'azimuth',
-          compass === null ? 'Azimuth' : `Azimuth ${degrees(plane.azimuth_deg)}`,
-          !plane.azimuth_given
-            ? ''
-            : compass === null
-              ? degrees(plane.azimuth_deg)
-              : `${degrees(compass)} compass`,
-          { placeholder: `${degrees(plane.azimuth_deg)}?`, width: compass === null ? 66 : 102 },
-        )}
         {field('eave_height', 'Eave height', plane.eave_height?.typed ?? '', {
           echo: length,
           placeholder: 'guess',
         })}
+        <span className="col-span-2">
+          {field(
+            'azimuth',
+            compass === null ? 'Azimuth, true' : `Azimuth ${degrees(plane.azimuth_deg)} true`,
+            !plane.azimuth_given
+              ? ''
+              : compass === null
+                ? degrees(plane.azimuth_deg)
+                : `${degrees(compass)} compass`,
+            { placeholder: `${degrees(plane.azimuth_deg)}?`, width: 118 },
+          )}
+        </span>
         <span className="flex items-center justify-between gap-2 text-sm">
           Lengths
           <Choice

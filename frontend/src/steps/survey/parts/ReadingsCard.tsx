@@ -27,9 +27,15 @@ export function ReadingsCard({ plane, seen, edge, onEdge }: ReadingsCardProps) {
       className="flex w-[292px] shrink-0 flex-col"
     >
       {lengths.length === 0 ? (
-        <p className="text-sm text-ink-2">
-          Type what the tape read into the fields on the drawing; Tab goes on round the outline.
-        </p>
+        <>
+          <p className="text-sm text-ink-2">
+            Type what the tape read into the fields on the drawing; Tab goes on round the outline.
+          </p>
+          <p className="mt-1 text-xs text-warn">
+            On the roof: tie off, stay clear of edges and fragile coverings; leave hot metal, wet
+            and wind for another day.
+          </p>
+        </>
       ) : (
         <ReadingTable plane={plane} readings={lengths} edge={edge} onEdge={onEdge} />
       )}
