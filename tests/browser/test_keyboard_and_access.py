@@ -23,7 +23,7 @@ def test_walking_the_modules_and_toggling_by_keys(page: Page, job: str) -> None:
 
 def test_find_or_do_goes_to_a_step_and_does_a_deed(page: Page, job: str) -> None:
     page.goto(f"{job}/a/survey")
-    expect(page.get_by_label("Eave length")).to_be_visible()
+    expect(page.get_by_label("Eave", exact=True)).to_be_visible()
     page.keyboard.press("/")
     page.keyboard.type("landscape")
     page.keyboard.press("Enter")
@@ -35,13 +35,13 @@ def test_find_or_do_goes_to_a_step_and_does_a_deed(page: Page, job: str) -> None
 
 def test_the_key_map_can_switch_single_letters_off(page: Page, job: str) -> None:
     page.goto(f"{job}/a/survey")
-    expect(page.get_by_label("Eave length")).to_be_visible()
+    expect(page.get_by_label("Eave", exact=True)).to_be_visible()
     page.keyboard.press("?")
     page.get_by_label("Single letters do things").uncheck()
     page.keyboard.press("Escape")
-    page.keyboard.press("v")
+    page.keyboard.press("d")
     expect(
-        page.get_by_role("toolbar").get_by_role("button", name="Vent", exact=True)
+        page.get_by_role("toolbar").get_by_role("button", name="Diagonal", exact=True)
     ).to_have_attribute("aria-pressed", "false")
 
 
@@ -87,6 +87,27 @@ def test_no_part_of_the_brief_breaks_the_rules_of_access(page: Page, job: str, a
         expect(page.locator("[aria-busy=true]")).to_have_count(0)
         found = page.evaluate("axe.run().then((r) => r.violations.map((v) => v.id))")
         assert found == [], part.inner_text()
+
+
+@pytest.mark.parametrize(("key", "parts"), [("1", 4), ("2", 6), ("3", 0)])
+def test_no_part_of_the_survey_breaks_the_rules_of_access(
+    page: Page, axe: str, key: str, parts: int, complaints: list[str]
+) -> None:
+    page.goto("/jobs/lagoon-road/a/survey")
+    expect(page.get_by_text("To the meter", exact=True)).to_be_visible()
+    expect(page.get_by_label("Ridge", exact=True)).to_be_visible()
+    page.keyboard.press(key)
+    page.evaluate(axe)
+    expect(page.get_by_role("tab")).to_have_count(parts)
+    tabs = page.get_by_role("tab").all()
+    for part in tabs or [None]:
+        if part:
+            part.click()
+        found = page.evaluate(
+            "axe.run().then((r) => r.violations.map((v) => [v.id, v.nodes.map((n) => n.html.slice(0, 160))]))"
+        )
+        assert found == [], part and part.inner_text()
+    assert complaints == []
 
 
 @pytest.mark.parametrize("view", VIEWS)

@@ -33,11 +33,15 @@ def test_from_a_tape_reading_to_a_checked_drawn_printed_design(
 
     # A tape reading is changed on the drawing; the plan and the checks follow.
     page.get_by_role("link", name=re.compile("^Survey")).click()
-    eave = page.get_by_label("Eave length")
+    for checked in ("Ridge", "Right rake", "Diagonal 1–3"):
+        field = page.get_by_label(checked, exact=True)
+        field.fill("")
+        field.press("Enter")
+    eave = page.get_by_label("Eave", exact=True)
     eave.fill("37'")
     expect(page.get_by_text("37' 0\" = 11.28 m")).to_be_visible()
     eave.press("Enter")
-    expect(page.get_by_label("Ridge length")).to_have_value("37'")
+    expect(page.get_by_label("Ridge", exact=True)).to_have_attribute("placeholder", "37' 0\"")
     broken = page.get_by_role("button", name=re.compile("Keeps its distances"))
     expect(broken).to_contain_text("limit passed")
     expect(

@@ -33,7 +33,7 @@ export function PlaneCanvas({
     <Pane
       {...pane}
       points={scene.corners}
-      padPx={{ left: padPx + 20, right: padPx + 20, top: padPx, bottom: padPx - 8 }}
+      padPx={{ left: padPx + 26, right: padPx + 26, top: padPx, bottom: padPx - 8 }}
       {...(overlay ? { overlay: (view) => overlay(view.camera) } : {})}
     >
       {({ camera, widthPx, heightPx }) => (

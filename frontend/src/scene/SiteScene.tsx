@@ -69,7 +69,6 @@ export default function SiteScene(props: SiteSceneProps) {
       dpr={1}
       camera={{ fov: 38, near: 0.5, far: 600 }}
       className="h-full w-full"
-      aria-label="The site in three dimensions"
     >
       <color attach="background" args={['#f4f1ea']} />
       <hemisphereLight args={['#ffffff', '#b9b09c', 1.5]} />

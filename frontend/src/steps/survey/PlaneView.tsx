@@ -169,7 +169,7 @@ export function PlaneView({ plane, seen, views }: PlaneViewProps) {
       >
         {(camera) => (
           <>
-            <ReadingLines camera={camera} seen={seen} />
+            {!quiet && <ReadingLines camera={camera} seen={seen} />}
             {!quiet && (
               <EdgeHits
                 camera={camera}

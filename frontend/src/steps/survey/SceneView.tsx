@@ -62,7 +62,7 @@ export function SceneView({ plane, views }: SceneViewProps) {
         ))}
         {views}
       </Toolbar>
-      <div className="min-h-0 grow">
+      <div className="min-h-0 grow" role="img" aria-label="The site in three dimensions">
         <Suspense fallback={<p className="p-6 text-sm text-ink-2">Opening the 3-D drawing</p>}>
           <SiteScene
             faces={survey.scene.faces}

@@ -11,7 +11,7 @@ import { echoOf } from '@/units/length';
 import { DrawnPoints } from './parts/DrawnPoints';
 import { GEAR, GearMark } from './site/GearMark';
 import { PlaneLabel, PlaneOnSite } from './site/PlaneOnSite';
-import { ShadeMark } from './site/ShadeMark';
+import { ShadeMark, shadeWords } from './site/ShadeMark';
 import { SiteBoard } from './site/SiteBoard';
 import { SiteEdges } from './site/SiteEdges';
 import { LotLine, NorthAndScale, TracePicture } from './site/SiteGround';
@@ -203,7 +203,7 @@ export function SiteView({ plane, views }: SiteViewProps) {
                 const view = survey.shade[i];
                 return (
                   view && (
-                    <g key={source.id} {...grip('shade', source.id, source.name)}>
+                    <g key={source.id} {...grip('shade', source.id, shadeWords(source, view))}>
                       <ShadeMark
                         camera={camera}
                         source={source}

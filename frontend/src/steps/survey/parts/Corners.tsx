@@ -46,8 +46,8 @@ export function Corners({ camera, plane, seen, wanted, picked, onCorner }: Corne
   };
   const press = (corner: number) => (event: PointerEvent<SVGGElement>) => {
     event.stopPropagation();
-    if (wanted) return onCorner(corner);
-    if (!seen.corners[corner]?.loose) return;
+    // A tool takes the click, not the press: a field it opens must keep the focus.
+    if (wanted || !seen.corners[corner]?.loose) return;
     event.currentTarget.setPointerCapture(event.pointerId);
     setDrag({ corner, fromX: event.clientX, fromY: event.clientY, dxPx: 0, dyPx: 0 });
   };
@@ -81,6 +81,7 @@ export function Corners({ camera, plane, seen, wanted, picked, onCorner }: Corne
         className="outline-none [&:focus-visible>circle]:stroke-copper"
         style={{ cursor: wanted ? 'pointer' : corner.loose ? 'grab' : 'default' }}
         onPointerDown={press(i)}
+        onClick={() => wanted && onCorner(i)}
         onPointerMove={pull}
         onPointerUp={release}
         onPointerCancel={() => setDrag(null)}

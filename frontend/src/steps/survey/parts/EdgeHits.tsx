@@ -32,10 +32,8 @@ export function EdgeHits({ camera, seen, picked, wanted, onEdge }: EdgeHitsProps
         strokeWidth={14}
         className="outline-none focus-visible:stroke-copper"
         style={{ cursor: 'pointer' }}
-        onPointerDown={(event) => {
-          event.stopPropagation();
-          onEdge(i);
-        }}
+        onPointerDown={(event) => event.stopPropagation()}
+        onClick={() => onEdge(i)}
         onKeyDown={(event) => {
           if (event.key !== 'Enter' && event.key !== ' ') return;
           event.preventDefault();

@@ -36,7 +36,7 @@ export function PlaneMenus({ plane, seen }: { plane: RoofPlane; seen: PlaneSurve
         }))}
       />
       <Menu
-        label={`More for ${plane.name}`}
+        label="Derive or remove"
         items={[
           {
             label: 'Derive the other side',
@@ -57,9 +57,7 @@ export function PlaneMenus({ plane, seen }: { plane: RoofPlane; seen: PlaneSurve
             run: () => act({ kind: 'remove-plane', plane_id: plane.id }),
           },
         ]}
-      >
-        Plane
-      </Menu>
+      />
     </PlaneTabs>
   );
 }

@@ -173,12 +173,15 @@ function SightingFields({ source }: { source: Source }) {
   const commit = (name: keyof typeof given) => (typed: string) => {
     const now = { ...shown, [name]: typed };
     const enough = now.bearing && now.distance && Boolean(now.top) === Boolean(now.eye);
-    if (!enough) {
-      setDraft({ ...draft, [name]: typed });
-      return Promise.resolve();
-    }
+    setDraft((old) => ({ ...old, [name]: typed }));
+    if (!enough) return Promise.resolve();
     return edit({ kind: 'sight-shade', shade_id: source.id, station, ...now }).then(() =>
-      setDraft({}),
+      // What was typed while the answer was on its way stays.
+      setDraft((old) =>
+        Object.fromEntries(
+          Object.entries(old).filter(([key, value]) => now[key as keyof typeof now] !== value),
+        ),
+      ),
     );
   };
   if (!sighting && !adding)

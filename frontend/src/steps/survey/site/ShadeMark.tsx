@@ -9,6 +9,10 @@ interface ShadeMarkProps {
   chosen: boolean;
 }
 
+/** Its name and its height, or that it is wanted. */
+export const shadeWords = (source: Schemas['ShadeSource'], view: Schemas['ShadeView']) =>
+  `${source.name}, ${view.height_text || 'height?'}`;
+
 export function ShadeMark({ camera, source, view, chosen }: ShadeMarkProps) {
   const at = toScreen(camera, { xM: view.at.east_m, yM: view.at.north_m });
   const wide = Math.max(source.width.value_m * camera.pxPerM, 7);
@@ -16,9 +20,7 @@ export function ShadeMark({ camera, source, view, chosen }: ShadeMarkProps) {
   const stroke = chosen ? 'var(--color-copper)' : 'var(--color-ink-2)';
   const heavy = chosen ? 2.5 : 1.3;
   const house = source.kind === 'house';
-  const words = view.height_text
-    ? `${source.name}, ${view.height_text}`
-    : `${source.name}, height?`;
+  const words = shadeWords(source, view);
   return (
     <g transform={`translate(${at.xPx} ${at.yPx})`}>
       {house ? (

@@ -32,10 +32,8 @@ export function SiteEdges({ camera, planes, picked, onEdge }: SiteEdgesProps) {
           strokeWidth={10}
           className="outline-none focus-visible:stroke-straw"
           style={{ cursor: 'pointer' }}
-          onPointerDown={(event) => {
-            event.stopPropagation();
-            onEdge({ planeId: seen.plane_id, edge: i });
-          }}
+          onPointerDown={(event) => event.stopPropagation()}
+          onClick={() => onEdge({ planeId: seen.plane_id, edge: i })}
           onKeyDown={(event) => {
             if (event.key !== 'Enter' && event.key !== ' ') return;
             event.preventDefault();
