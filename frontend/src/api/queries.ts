@@ -89,6 +89,20 @@ export const alternativesQuery = (at: OptionAt, planeId: string) =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+export const sceneQuery = (at: OptionAt) =>
+  queryOptions<Schemas['Scene']>({
+    queryKey: ['scene', at.jobId, at.revision],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/jobs/{job_id}/revisions/{revision}/scene', {
+          params: { path: { job_id: at.jobId, revision: at.revision } },
+          signal,
+        }),
+      ).then((answer) => answer.scene),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
 export const sheetAddress = (at: OptionAt) =>
   `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/sheet.pdf`;
 

@@ -1,6 +1,6 @@
 /** The mark, the job, its options as tabs, saved state, unit, find and keys. */
 import { Link, useNavigate } from 'react-router';
-import { useJob } from '@/plan/JobContext';
+import { useJob, useSaving } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { InlineName } from '@/ui/InlineName';
 import { UnitSwitch } from '@/ui/UnitSwitch';
@@ -16,7 +16,8 @@ interface TopBarProps {
 }
 
 export function TopBar({ stepId, tallyOpen, onTally, onFind, onKeys }: TopBarProps) {
-  const { job, state, saving, act, undo, redo } = useJob();
+  const { job, state, act, undo, redo } = useJob();
+  const saving = useSaving();
   return (
     <header className="flex h-[46px] shrink-0 items-center gap-3 border-b border-rule bg-sheet px-3.5">
       <Link to="/" className="flex items-center gap-2 text-lg font-semibold whitespace-nowrap">

@@ -1,5 +1,13 @@
 /** A drawing that fills its box: fitted to its points, zoomed by the wheel, moved by its ground. */
-import { type PointerEvent, type ReactNode, useEffect, useRef, useState } from 'react';
+import {
+  type PointerEvent,
+  type ReactNode,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from 'react';
 import { useSize } from '@/ui/useSize';
 import { type Camera, fitCamera, type PointM, toPlane } from './camera';
 import { type Look, lookedThrough, shifted, WHOLE, zoomedAt } from './look';
@@ -31,6 +39,9 @@ interface Press {
   moved: boolean;
 }
 
+/** The wheel rests this long before the drawing is drawn anew at its new size. */
+const RESTS_MS = 140;
+
 export function Pane({
   points,
   padPx,
@@ -44,27 +55,55 @@ export function Pane({
 }: PaneProps) {
   const [size, measure] = useSize();
   const [look, setLook] = useState<Look>(WHOLE);
-  const [press, setPress] = useState<Press | null>(null);
+  const press = useRef<Press | null>(null);
   const svg = useRef<SVGSVGElement>(null);
+  const sheet = useRef<HTMLDivElement>(null);
+  // Where the hand has taken the look since it was last drawn.
+  const ahead = useRef<Look | null>(null);
   const camera =
     size && points.length > 0
       ? lookedThrough(fitCamera(points, { ...size, paddingPx: padPx }), look)
       : null;
 
+  /** Shows the look by shifting what is drawn already: no drawing anew while a hand moves. */
+  const show = useCallback(
+    (next: Look) => {
+      ahead.current = next;
+      const by = next.zoom / look.zoom;
+      const [x, y] = [next.dxPx - look.dxPx * by, next.dyPx - look.dyPx * by];
+      if (sheet.current) sheet.current.style.transform = `translate(${x}px, ${y}px) scale(${by})`;
+    },
+    [look],
+  );
+  const settle = useCallback(() => {
+    if (ahead.current) setLook(ahead.current);
+    ahead.current = null;
+  }, []);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: drawn anew, the shift is no longer due
+  useLayoutEffect(() => {
+    if (sheet.current) sheet.current.style.transform = '';
+  }, [look]);
+
   const ready = camera !== null;
   useEffect(() => {
-    const element = svg.current;
-    if (!element || !zoomable || !ready) return undefined;
+    const frame = sheet.current?.parentElement;
+    if (!frame || !zoomable || !ready) return undefined;
+    let resting = 0;
     // React listens to the wheel passively; a drawing has to keep the page still.
     const onWheel = (event: WheelEvent) => {
       event.preventDefault();
-      const box = element.getBoundingClientRect();
+      const box = frame.getBoundingClientRect();
       const at = { xPx: event.clientX - box.left, yPx: event.clientY - box.top };
-      setLook((old) => zoomedAt(old, event.deltaY < 0 ? 1.15 : 1 / 1.15, at));
+      show(zoomedAt(ahead.current ?? look, event.deltaY < 0 ? 1.15 : 1 / 1.15, at));
+      window.clearTimeout(resting);
+      resting = window.setTimeout(settle, RESTS_MS);
     };
-    element.addEventListener('wheel', onWheel, { passive: false });
-    return () => element.removeEventListener('wheel', onWheel);
-  }, [zoomable, ready]);
+    frame.addEventListener('wheel', onWheel, { passive: false });
+    return () => {
+      frame.removeEventListener('wheel', onWheel);
+      window.clearTimeout(resting);
+    };
+  }, [zoomable, ready, look, show, settle]);
 
   const spotOf = (event: PointerEvent<SVGSVGElement>): PointM | null => {
     if (!camera) return null;
@@ -73,22 +112,24 @@ export function Pane({
   };
   const down = (event: PointerEvent<SVGSVGElement>) => {
     if (event.target !== event.currentTarget && !isGround(event.target)) return;
-    setPress({ xPx: event.clientX, yPx: event.clientY, moved: false });
+    press.current = { xPx: event.clientX, yPx: event.clientY, moved: false };
     if (zoomable) event.currentTarget.setPointerCapture(event.pointerId);
   };
   const move = (event: PointerEvent<SVGSVGElement>) => {
-    const spot = spotOf(event);
-    if (spot) onHover?.(spot);
-    if (!press || !zoomable) return;
-    const [dx, dy] = [event.clientX - press.xPx, event.clientY - press.yPx];
-    if (!press.moved && Math.hypot(dx, dy) < 4) return;
-    setLook((old) => shifted(old, dx, dy));
-    setPress({ xPx: event.clientX, yPx: event.clientY, moved: true });
+    const spot = onHover && spotOf(event);
+    if (spot) onHover(spot);
+    const from = press.current;
+    if (!from || !zoomable) return;
+    const [dx, dy] = [event.clientX - from.xPx, event.clientY - from.yPx];
+    if (!from.moved && Math.hypot(dx, dy) < 4) return;
+    show(shifted(ahead.current ?? look, dx, dy));
+    press.current = { xPx: event.clientX, yPx: event.clientY, moved: true };
   };
   const up = (event: PointerEvent<SVGSVGElement>) => {
     const spot = spotOf(event);
-    if (press && !press.moved && spot) onSpot?.(spot);
-    setPress(null);
+    if (press.current && !press.current.moved && spot) onSpot?.(spot);
+    if (press.current?.moved) settle();
+    press.current = null;
   };
   const middle = { xPx: (size?.widthPx ?? 0) / 2, yPx: (size?.heightPx ?? 0) / 2 };
 
@@ -96,23 +137,31 @@ export function Pane({
     <div ref={measure} className="relative min-h-0 grow overflow-hidden">
       {size && camera && (
         <>
-          {/* The ground only takes clicks; what stands on it answers the keyboard. */}
-          <svg
-            ref={svg}
-            width={size.widthPx}
-            height={size.heightPx}
-            role="group"
-            aria-label={label}
-            className="absolute inset-0 touch-none select-none"
-            style={{ cursor: cursor ?? (press?.moved ? 'grabbing' : 'default') }}
-            onPointerDown={down}
-            onPointerMove={move}
-            onPointerUp={up}
-            onPointerCancel={() => setPress(null)}
+          <div
+            ref={sheet}
+            className={`absolute inset-0 origin-top-left ${zoomable ? 'will-change-transform' : ''}`}
           >
-            {children({ camera, ...size })}
-          </svg>
-          {overlay?.({ camera, ...size })}
+            {/* The ground only takes clicks; what stands on it answers the keyboard. */}
+            <svg
+              ref={svg}
+              width={size.widthPx}
+              height={size.heightPx}
+              role="group"
+              aria-label={label}
+              className="absolute inset-0 touch-none select-none"
+              style={{ cursor: cursor ?? 'default' }}
+              onPointerDown={down}
+              onPointerMove={move}
+              onPointerUp={up}
+              onPointerCancel={() => {
+                press.current = null;
+                settle();
+              }}
+            >
+              {children({ camera, ...size })}
+            </svg>
+            {overlay?.({ camera, ...size })}
+          </div>
           {zoomable && (
             <div className="absolute right-2 bottom-2 z-20 flex gap-1">
               <ZoomButton label="Farther" onClick={() => setLook(zoomedAt(look, 1 / 1.4, middle))}>

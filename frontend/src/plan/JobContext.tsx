@@ -34,11 +34,10 @@ interface JobInView {
   showPlane: (planeId: string) => void;
   report: OptionReport;
   at: OptionAt;
-  saving: boolean;
   /** Apply an edit; rejects with a ProblemError that names the field. */
   edit: (edit: Edit) => Promise<JobState>;
-  /** Apply an edit and tell the person if it was refused. */
-  act: (edit: Edit) => void;
+  /** Apply an edit and tell the person if it was refused; done when it is answered. */
+  act: (edit: Edit) => Promise<void>;
   undo: () => void;
   redo: () => void;
 }
@@ -49,6 +48,15 @@ export function useJob(): JobInView {
   const found = useContext(JobContext);
   if (!found) throw new Error('useJob is used outside a job');
   return found;
+}
+
+/** Whether an edit is on its way; apart from the job, so that only who shows it is drawn anew. */
+export function useSaving(): boolean {
+  const { at } = useJob();
+  const pending = useMutationState({
+    filters: { mutationKey: ['edit', at.jobId], status: 'pending' },
+  });
+  return pending.length > 0;
 }
 
 type Change = Edit | 'undo' | 'redo';
@@ -99,14 +107,15 @@ export function JobProvider({ jobId, optionId, children }: JobProviderProps) {
       });
     },
   });
-  const saving =
-    useMutationState({ filters: { mutationKey: ['edit', jobId], status: 'pending' } }).length > 0;
   const act = useCallback(
     (change: Change) => {
-      mutateAsync(change).catch((error: unknown) => {
-        if (error instanceof ProblemError && error.code === 'save.conflict') return;
-        notify({ text: error instanceof Error ? error.message : String(error), tone: 'stop' });
-      });
+      return mutateAsync(change).then(
+        () => undefined,
+        (error: unknown) => {
+          if (error instanceof ProblemError && error.code === 'save.conflict') return;
+          notify({ text: error instanceof Error ? error.message : String(error), tone: 'stop' });
+        },
+      );
     },
     [mutateAsync, notify],
   );
@@ -128,13 +137,12 @@ export function JobProvider({ jobId, optionId, children }: JobProviderProps) {
       showPlane,
       report,
       at: { jobId, revision: state.revision, optionId: option.id },
-      saving,
       edit: mutateAsync,
       act,
-      undo: () => act('undo'),
-      redo: () => act('redo'),
+      undo: () => void act('undo'),
+      redo: () => void act('redo'),
     };
-  }, [state, option, plane, report, jobId, saving, mutateAsync, act]);
+  }, [state, option, plane, report, jobId, mutateAsync, act]);
   if (!value) return null;
   return <JobContext.Provider value={value}>{children}</JobContext.Provider>;
 }

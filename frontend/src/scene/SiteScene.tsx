@@ -61,6 +61,7 @@ const COLOUR: Record<SceneFace['kind'], string> = {
   house: '#cfcabf',
 };
 const CHOSEN = '#d8a67e';
+const ROUGH = 0.5;
 
 export default function SiteScene(props: SiteSceneProps) {
   return (
@@ -223,10 +224,20 @@ function View({ faces, standpoint }: { faces: SceneFace[]; standpoint: Standpoin
     const made = new OrbitControls(camera, gl.domElement);
     made.maxPolarAngle = Math.PI / 2 - 0.02;
     const onChange = () => invalidate();
+    // Coarser while it is walked round, so that it follows the hand without a graphics card.
+    const rough = () => gl.setPixelRatio(ROUGH);
+    const fine = () => {
+      gl.setPixelRatio(1);
+      invalidate();
+    };
     made.addEventListener('change', onChange);
+    made.addEventListener('start', rough);
+    made.addEventListener('end', fine);
     controls.current = made;
     return () => {
       made.removeEventListener('change', onChange);
+      made.removeEventListener('start', rough);
+      made.removeEventListener('end', fine);
       made.dispose();
     };
   }, [camera, gl, invalidate]);

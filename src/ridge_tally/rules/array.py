@@ -1,5 +1,7 @@
 """Rules of the array: every module on the roof, every module in a string."""
 
+from functools import lru_cache
+
 import numpy as np
 
 from ridge_tally.core.array.blockers import ground_of
@@ -7,6 +9,7 @@ from ridge_tally.core.array.fill import Footprint, fits
 from ridge_tally.core.job.document import PlaneArray, module_footprint_m, plane_of, present_ids
 from ridge_tally.core.job.edits import FillPlane, WishSeriesLength
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.survey.outline import adjusted_outline, is_closed, what_would_close
 from ridge_tally.core.working import Check, Fix, Given, LimitKind, Source, SourceStatus, check
 from ridge_tally.rules.design import Design
@@ -23,12 +26,17 @@ def footprint_of(design: Design, array: PlaneArray) -> Footprint:
 
 def misplaced(design: Design, array: PlaneArray) -> tuple[PlacedId, ...]:
     """Return the present modules that no longer keep every setback and clearance."""
+    return _misplaced(plane_of(design.job, array.plane_id), array, footprint_of(design, array))
+
+
+# Asked by the check, by the drawing, and by each option on an unchanged roof.
+@lru_cache(maxsize=128)
+def _misplaced(plane: RoofPlane, array: PlaneArray, footprint: Footprint) -> tuple[PlacedId, ...]:
     present = [m for m in array.modules if m.present]
     if not present:
         return ()
     places = np.array([(m.x_m, m.y_m) for m in present])
-    ground = ground_of(plane_of(design.job, array.plane_id))
-    kept = fits(ground, footprint_of(design, array), places)
+    kept = fits(ground_of(plane), footprint, places)
     return tuple(m.id for m, ok in zip(present, kept, strict=True) if not ok)
 
 

@@ -1,6 +1,7 @@
 """Rules of the survey: outlines that close and fit together, the disconnect near the meter."""
 
 import math
+from functools import lru_cache
 
 from scipy.stats import chi2
 
@@ -73,8 +74,6 @@ def _fits_together(plane: RoofPlane) -> list[Check]:
     if adjusted.missing or adjusted.sigma0 is None or not any(adjusted.checked):
         return []
     spare = float(adjusted.redundancy)
-    tail = (1 - GLOBAL_LEVEL) / 2
-    most = math.sqrt(float(chi2.ppf(1 - tail, spare)) / spare)
     return [
         check(
             rule_id="survey.fits-together",
@@ -90,10 +89,19 @@ def _fits_together(plane: RoofPlane) -> list[Check]:
             symbol="sigma0",
             unit="",
             relation="<=",
-            limit=Given("sigma_max", "upper limit of the test", most, "", "chi-square"),
+            limit=Given(
+                "sigma_max", "upper limit of the test", _most_sigma(spare), "", "chi-square"
+            ),
             source=LEAST_SQUARES,
         )
     ]
+
+
+@lru_cache(maxsize=64)
+def _most_sigma(spare: float) -> float:
+    """Return the largest sigma0 that readings with so many to spare still pass with."""
+    tail = (1 - GLOBAL_LEVEL) / 2
+    return math.sqrt(float(chi2.ppf(1 - tail, spare)) / spare)
 
 
 def _disconnect(design: Design) -> list[Check]:

@@ -7,6 +7,7 @@ from datetime import datetime
 from ridge_tally.core.errors import Conflict
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits import Edit
+from ridge_tally.core.survey.scene import Scene, scene_of
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.formats import job_bundle
 from ridge_tally.formats.job_bundle import is_bundle, read_bundle, write_bundle
@@ -39,6 +40,11 @@ class JobState:
     brief: BriefReport
     survey: SurveyReport
     reports: tuple[OptionReport, ...]
+
+
+def site_scene(workspace: Workspace, job_id: JobId, revision: int) -> Scene:
+    """Return the site of a revision as solids, to be looked at."""
+    return scene_of(load_job(workspace, job_id, revision).survey)
 
 
 def list_jobs(workspace: Workspace) -> tuple[JobEntry, ...]:

@@ -3,6 +3,7 @@
 import math
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import lru_cache
 
 import numpy as np
 
@@ -33,13 +34,12 @@ from ridge_tally.core.survey.outline import (
 )
 from ridge_tally.core.survey.polygon import area_m2
 from ridge_tally.core.survey.readings import LENGTHS
-from ridge_tally.core.survey.scene import Scene, SitePoint3, scene_of
+from ridge_tally.core.survey.scene import SitePoint3
 from ridge_tally.core.survey.shade import source_at, source_height_m
 from ridge_tally.core.survey.site_frame import MEETS_WITHIN_M, meetings, to_site
 from ridge_tally.core.units import M_PER_IN, LengthUnit, format_length
 from ridge_tally.rules.survey import FAIR_RATIO, GOOD_RATIO
 from ridge_tally.services.plane_editing import is_unmeasured
-
 
 # More seams or rafters than these are not drawn.
 MOST_LINES = 400
@@ -181,7 +181,6 @@ class SurveyReport:
     planes: tuple[PlaneSurvey, ...]
     shade: tuple[ShadeView, ...]
     to_measure: tuple[ToMeasure, ...]
-    scene: Scene
 
 
 def survey_report(job: Job) -> SurveyReport:
@@ -199,7 +198,6 @@ def survey_report(job: Job) -> SurveyReport:
             for s in job.survey.shade_sources
         ),
         to_measure=_to_measure(job, planes),
-        scene=scene_of(job.survey),
     )
 
 
@@ -211,6 +209,7 @@ def small_length_text(length_m: float, unit: LengthUnit) -> str:
     return text if unit is LengthUnit.METRE else f"{text} ({abs(length_m) / M_PER_IN:.2f}″)"
 
 
+@lru_cache(maxsize=256)
 def _plane(plane: RoofPlane, unit: LengthUnit) -> PlaneSurvey:
     adjusted, corners = adjusted_outline(plane.outline), corners_m(plane)
     loose = set(adjusted.loose)

@@ -17,7 +17,9 @@ from ridge_tally.web.models import (
     JobListEntry,
     JobPath,
     NewJob,
+    RevisionPath,
     RevisionQuery,
+    SceneAnswer,
     StepRequest,
 )
 
@@ -98,6 +100,16 @@ def delete_job(path: JobPath) -> Deleted:
 def post_restore(path: JobPath) -> JobAnswer:
     """Bring a deleted job back."""
     return JobAnswer(state=jobs.restore_job(workspace(), JobId(path.job_id)))
+
+
+@bp.get(
+    "/<job_id>/revisions/<int:revision>/scene",
+    operation_id="site_scene",
+    responses={200: SceneAnswer},
+)
+def get_scene(path: RevisionPath) -> SceneAnswer:
+    """The site of a revision as solids."""
+    return SceneAnswer(scene=jobs.site_scene(workspace(), JobId(path.job_id), path.revision))
 
 
 @bp.get("/<job_id>/file", operation_id="export_job")

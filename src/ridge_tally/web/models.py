@@ -9,6 +9,7 @@ from ridge_tally.core.equipment import InverterSheet, ModuleSheet
 from ridge_tally.core.job.edits import Edit
 from ridge_tally.core.job.grid import GridRules
 from ridge_tally.core.job.survey import Picture
+from ridge_tally.core.survey.scene import Scene
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.services.evaluation import Alternative, YearReport
 from ridge_tally.services.jobs import JobState
@@ -158,6 +159,19 @@ class PicturePath(Wire):
     """A kept picture."""
 
     sha256: str
+
+
+class RevisionPath(Wire):
+    """One revision of a job."""
+
+    job_id: str
+    revision: int
+
+
+class SceneAnswer(Wire):
+    """The site as solids."""
+
+    scene: Scene
 
 
 class PictureAnswer(Wire):

@@ -4,7 +4,7 @@ import { useRef } from 'react';
 import type { RoofPlane } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
-import { useJob } from '@/plan/JobContext';
+import { useJob, useSaving } from '@/plan/JobContext';
 import { PlaneTabs } from '@/plan/PlaneTabs';
 import { sceneOf } from '@/plan/scene';
 import { stockFirst } from '@/plan/stock';
@@ -23,7 +23,8 @@ export default function StringsStep() {
 }
 
 function PlaneStrings({ plane }: { plane: RoofPlane }) {
-  const { state, job, option, report, saving, act } = useJob();
+  const { state, job, option, report, act } = useJob();
+  const saving = useSaving();
   const shelf = useQuery(shelfQuery);
   const inverter = job.equipment.inverters.find((i) => i.id === option.inverter_id);
   const inverters = shelf.data?.inverters ?? (inverter ? [inverter] : []);

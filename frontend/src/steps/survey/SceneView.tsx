@@ -1,6 +1,8 @@
 /** The whole survey as it stands, to catch a plane that looks the wrong way at a glance. */
+import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import type { RoofPlane } from '@/api/client';
+import { sceneQuery } from '@/api/queries';
 import { useJob } from '@/plan/JobContext';
 import type { SceneLabel, Standpoint } from '@/scene/SiteScene';
 import { Button } from '@/ui/Button';
@@ -19,12 +21,15 @@ const STANDPOINTS: [string, number, number][] = [
   ['West', 270, 24],
   ['Above', 180, 88],
 ];
+const OPENING = <p className="p-6 text-sm text-ink-2">Opening the 3-D drawing</p>;
+
 interface SceneViewProps extends SurveyViewProps {
   plane: RoofPlane;
 }
 
 export function SceneView({ plane, views }: SceneViewProps) {
-  const { job, survey, showPlane } = useJob();
+  const { job, survey, at, showPlane } = useJob();
+  const scene = useQuery(sceneQuery(at));
   const [standpoint, setStandpoint] = useState<Standpoint>({
     bearingDeg: job.site.latitude_deg < 0 ? 20 : 200,
     elevationDeg: 30,
@@ -63,14 +68,19 @@ export function SceneView({ plane, views }: SceneViewProps) {
         {views}
       </Toolbar>
       <div className="min-h-0 grow" role="img" aria-label="The site in three dimensions">
-        <Suspense fallback={<p className="p-6 text-sm text-ink-2">Opening the 3-D drawing</p>}>
-          <SiteScene
-            faces={survey.scene.faces}
-            rounds={survey.scene.rounds}
-            labels={labels}
-            standpoint={standpoint}
-            southern={job.site.latitude_deg < 0}
-          />
+        {scene.isError && <p className="p-6 text-sm text-stop">{scene.error.message}</p>}
+        <Suspense fallback={OPENING}>
+          {scene.data ? (
+            <SiteScene
+              faces={scene.data.faces}
+              rounds={scene.data.rounds}
+              labels={labels}
+              standpoint={standpoint}
+              southern={job.site.latitude_deg < 0}
+            />
+          ) : (
+            scene.isPending && OPENING
+          )}
         </Suspense>
       </div>
       <Board heightPx={170}>

@@ -2,7 +2,9 @@
 import { type KeyboardEvent, useRef, useState } from 'react';
 import type { RoofPlane } from '@/api/client';
 import { toScreen } from '@/drawing/camera';
+import { nudgeOf } from '@/drawing/nudge';
 import { At, Pane } from '@/drawing/Pane';
+import { useDrag } from '@/drawing/useDrag';
 import { useJob } from '@/plan/JobContext';
 import type { PlaneSurvey } from '@/plan/scene';
 import { TypedField } from '@/ui/TypedField';
@@ -17,7 +19,6 @@ import { SiteEdges } from './site/SiteEdges';
 import { LotLine, NorthAndScale, TracePicture } from './site/SiteGround';
 import { SiteToolbar } from './site/SiteToolbar';
 import { extentOf, pictureAt, pointOf, siteOf } from './site/siteFrame';
-import { useDrag } from './site/useDrag';
 import {
   clickedSite,
   LOOK,
@@ -32,13 +33,6 @@ import type { SurveyViewProps } from './views';
 interface SiteViewProps extends SurveyViewProps {
   plane: RoofPlane;
 }
-
-const NUDGES: Record<string, [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-};
 
 /** What is chosen is named by its kind and its id: a tree, a plane, a piece of gear. */
 const nameOf = (kind: 'plane' | 'shade' | 'gear', id: string) => `${kind} ${id}`;
@@ -79,13 +73,13 @@ export function SiteView({ plane, views }: SiteViewProps) {
   const moveTo = (name: string, east: number, north: number) => {
     const [kind, id = ''] = name.split(' ');
     const at = rounded({ east_m: east, north_m: north });
-    if (kind === 'plane') act({ kind: 'move-plane', plane_id: id, ...at });
-    else if (kind === 'shade') act({ kind: 'move-shade', shade_id: id, at });
-    else act({ kind: 'place-gear', gear: id as (typeof GEAR)[number][0], at });
+    if (kind === 'plane') return act({ kind: 'move-plane', plane_id: id, ...at });
+    if (kind === 'shade') return act({ kind: 'move-shade', shade_id: id, at });
+    return act({ kind: 'place-gear', gear: id as (typeof GEAR)[number][0], at });
   };
   const moveBy = (name: string, eastM: number, northM: number) => {
     const at = placeOf(name);
-    if (at) moveTo(name, at.east_m + eastM, at.north_m + northM);
+    return at ? moveTo(name, at.east_m + eastM, at.north_m + northM) : Promise.resolve();
   };
   const scaleNow = useRef(1);
   const drag = useDrag((name, dxPx, dyPx) =>
@@ -93,24 +87,19 @@ export function SiteView({ plane, views }: SiteViewProps) {
   );
   const grip = (kind: 'plane' | 'shade' | 'gear', id: string, label: string) => {
     const name = nameOf(kind, id);
-    const { dxPx, dyPx } = drag.shiftOf(name);
     return {
       role: 'button',
       tabIndex: 0,
       'aria-label': label,
       'aria-pressed': chosen === name,
-      transform: `translate(${dxPx} ${dyPx})`,
       className: 'outline-none [&:focus-visible>*]:stroke-copper',
       style: { cursor: tool.kind === 'look' ? 'grab' : 'crosshair' },
       onFocus: () => tool.kind === 'look' && choose(kind, id),
       onKeyDown: (event: KeyboardEvent) => {
-        const nudge = NUDGES[event.key];
-        if (!nudge) return;
-        event.preventDefault();
-        const stepM = event.shiftKey ? 0.01 : 0.1;
-        moveBy(name, nudge[0] * stepM, nudge[1] * stepM);
+        const nudge = nudgeOf(event);
+        if (nudge) void moveBy(name, nudge.dxM, nudge.dyM);
       },
-      ...(tool.kind === 'look' ? drag.grip(name) : { pointerEvents: 'none' as const }),
+      ...(tool.kind === 'look' ? drag(name) : { pointerEvents: 'none' as const }),
     };
   };
   const remove = () => {

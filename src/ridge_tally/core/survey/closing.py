@@ -1,6 +1,7 @@
 """Whether the sides of an outline, walked as drawn, come back to the start; who is to blame if not."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ridge_tally.core.job.survey import Outline, ReadingKind
 from ridge_tally.core.survey.adjustment import Traverse, walk_traverse
@@ -36,6 +37,7 @@ def drawn_headings_deg(outline: Outline) -> tuple[float, ...] | None:
     return tuple(found[i] for i in range(count)) if len(found) == count else None
 
 
+@lru_cache(maxsize=512)
 def walked(outline: Outline) -> Traverse | None:
     """Return the misclosure of the sides as read along their drawn headings.
 

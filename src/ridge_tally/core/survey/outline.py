@@ -201,6 +201,7 @@ def lies_on(plane: RoofPlane, ring: FloatArray) -> bool:
     return bool(contains(corners_m(plane), ring[:, 0], ring[:, 1]).all())
 
 
+@lru_cache(maxsize=512)
 def edge_names(outline: Outline) -> tuple[str, ...]:
     """Return what a person calls each edge: eave, left rake, hip 3–4."""
     corners = sketch_m(outline.corners)

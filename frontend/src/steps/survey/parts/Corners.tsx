@@ -1,7 +1,9 @@
 /** The corners of an outline: numbered, square or loose, with how far each is known. */
-import { type PointerEvent, useState } from 'react';
+import type { PointerEvent } from 'react';
 import type { RoofPlane } from '@/api/client';
 import { type Camera, toScreen } from '@/drawing/camera';
+import { nudgeOf } from '@/drawing/nudge';
+import { useDrag } from '@/drawing/useDrag';
 import { useJob } from '@/plan/JobContext';
 import type { PlaneSurvey } from '@/plan/scene';
 import { cornerPx } from './outlineGeometry';
@@ -16,27 +18,18 @@ interface CornersProps {
   onCorner: (corner: number) => void;
 }
 
-interface Drag {
-  corner: number;
-  fromX: number;
-  fromY: number;
-  dxPx: number;
-  dyPx: number;
-}
-
 /** Shown once a corner is known worse than this; below it the ring would hide nothing. */
 const WORTH_SHOWING_M = 0.03;
 
 export function Corners({ camera, plane, seen, wanted, picked, onCorner }: CornersProps) {
   const { act } = useJob();
-  const [drag, setDrag] = useState<Drag | null>(null);
   const squares = new Set(
     seen.readings.filter((r) => r.kind === 'right_angle').map((r) => r.at[0] ?? -1),
   );
   const move = (corner: number, dxM: number, dyM: number) => {
     const at = seen.corners[corner];
-    if (!at) return;
-    act({
+    if (!at) return Promise.resolve();
+    return act({
       kind: 'move-corner',
       plane_id: plane.id,
       corner,
@@ -44,26 +37,11 @@ export function Corners({ camera, plane, seen, wanted, picked, onCorner }: Corne
       y_m: Math.round((at.y_m + dyM) * 1000) / 1000,
     });
   };
-  const press = (corner: number) => (event: PointerEvent<SVGGElement>) => {
-    event.stopPropagation();
-    // A tool takes the click, not the press: a field it opens must keep the focus.
-    if (wanted || !seen.corners[corner]?.loose) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
-    setDrag({ corner, fromX: event.clientX, fromY: event.clientY, dxPx: 0, dyPx: 0 });
-  };
-  const pull = (event: PointerEvent<SVGGElement>) => {
-    if (drag)
-      setDrag({ ...drag, dxPx: event.clientX - drag.fromX, dyPx: event.clientY - drag.fromY });
-  };
-  const release = () => {
-    if (drag && Math.hypot(drag.dxPx, drag.dyPx) > 3)
-      move(drag.corner, drag.dxPx / camera.pxPerM, -drag.dyPx / camera.pxPerM);
-    setDrag(null);
-  };
+  const drag = useDrag((corner, dxPx, dyPx) =>
+    move(Number(corner), dxPx / camera.pxPerM, -dyPx / camera.pxPerM),
+  );
   return seen.corners.map((corner, i) => {
-    const at = toScreen(camera, { xM: corner.x_m, yM: corner.y_m });
-    const shift = drag?.corner === i ? drag : { dxPx: 0, dyPx: 0 };
-    const [xPx, yPx] = [at.xPx + shift.dxPx, at.yPx + shift.dyPx];
+    const { xPx, yPx } = toScreen(camera, { xM: corner.x_m, yM: corner.y_m });
     const known = corner.loose
       ? 'loose'
       : corner.sd_m === null
@@ -80,21 +58,18 @@ export function Corners({ camera, plane, seen, wanted, picked, onCorner }: Corne
         aria-pressed={picked === i}
         className="outline-none [&:focus-visible>circle]:stroke-copper"
         style={{ cursor: wanted ? 'pointer' : corner.loose ? 'grab' : 'default' }}
-        onPointerDown={press(i)}
+        // A tool takes the click, not the press: a field it opens must keep the focus.
+        {...(wanted || !corner.loose
+          ? { onPointerDown: (event: PointerEvent) => event.stopPropagation() }
+          : drag(String(i)))}
         onClick={() => wanted && onCorner(i)}
-        onPointerMove={pull}
-        onPointerUp={release}
-        onPointerCancel={() => setDrag(null)}
         onKeyDown={(event) => {
           if (event.key === 'Enter' || event.key === ' ') {
             event.preventDefault();
             if (wanted) onCorner(i);
           }
-          const nudge = NUDGES[event.key];
-          if (!nudge || !corner.loose) return;
-          event.preventDefault();
-          const stepM = event.shiftKey ? 0.01 : 0.1;
-          move(i, nudge[0] * stepM, nudge[1] * stepM);
+          const nudge = corner.loose ? nudgeOf(event) : null;
+          if (nudge) void move(i, nudge.dxM, nudge.dyM);
         }}
       >
         {squares.has(i) && <SquareMark camera={camera} seen={seen} corner={i} />}
@@ -130,13 +105,6 @@ export function Corners({ camera, plane, seen, wanted, picked, onCorner }: Corne
     );
   });
 }
-
-const NUDGES: Record<string, [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-};
 
 /** The draughtsman's sign of a square corner, inside it. */
 function SquareMark({

@@ -1,8 +1,10 @@
 /** An obstruction that can be taken hold of: dragged, nudged with the arrows, chosen. */
-import { type PointerEvent, useState } from 'react';
+import type { PointerEvent } from 'react';
 import type { Schemas } from '@/api/client';
 import { type Camera, toScreen } from '@/drawing/camera';
+import { nudgeOf } from '@/drawing/nudge';
 import { type DrawnObstruction, ObstructionMark } from '@/drawing/RoofOutline';
+import { useDrag } from '@/drawing/useDrag';
 import { useJob } from '@/plan/JobContext';
 
 interface ObstructionGripProps {
@@ -14,21 +16,7 @@ interface ObstructionGripProps {
   onChoose: () => void;
 }
 
-interface Drag {
-  fromX: number;
-  fromY: number;
-  dxM: number;
-  dyM: number;
-}
-
-const NUDGES: Record<string, [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-};
-
-const centimetre = (metres: number) => Math.round(metres * 100) / 100;
+const to = (stepM: number) => (metres: number) => Math.round(metres / stepM) * stepM;
 
 export function ObstructionGrip({
   camera,
@@ -39,11 +27,7 @@ export function ObstructionGrip({
   onChoose,
 }: ObstructionGripProps) {
   const { act } = useJob();
-  const [drag, setDrag] = useState<Drag | null>(null);
-  const shown = drag
-    ? { ...drawn, leftM: drawn.leftM + drag.dxM, bottomM: drawn.bottomM + drag.dyM }
-    : drawn;
-  const move = (dxM: number, dyM: number, round: (m: number) => number) =>
+  const move = (dxM: number, dyM: number, round: (metres: number) => number) =>
     act({
       kind: 'move-obstruction',
       plane_id: planeId,
@@ -51,31 +35,14 @@ export function ObstructionGrip({
       left_m: round(drawn.leftM + dxM),
       bottom_m: round(drawn.bottomM + dyM),
     });
-
-  const press = (event: PointerEvent<SVGGElement>) => {
-    event.stopPropagation();
-    onChoose();
-    event.currentTarget.setPointerCapture(event.pointerId);
-    setDrag({ fromX: event.clientX, fromY: event.clientY, dxM: 0, dyM: 0 });
-  };
-  const pull = (event: PointerEvent<SVGGElement>) => {
-    if (!drag) return;
-    setDrag({
-      ...drag,
-      dxM: (event.clientX - drag.fromX) / camera.pxPerM,
-      dyM: (drag.fromY - event.clientY) / camera.pxPerM,
-    });
-  };
-  const release = () => {
-    if (drag && Math.hypot(drag.dxM, drag.dyM) * camera.pxPerM > 3)
-      move(drag.dxM, drag.dyM, centimetre);
-    setDrag(null);
-  };
-
+  const drag = useDrag((_, dxPx, dyPx) =>
+    move(dxPx / camera.pxPerM, -dyPx / camera.pxPerM, to(0.01)),
+  );
+  const grip = drag(obstruction.id);
   const shift = drawn.round ? drawn.widthM / 2 : 0;
   const corner = toScreen(camera, {
-    xM: shown.leftM - shift,
-    yM: shown.bottomM - shift + shown.depthM,
+    xM: drawn.leftM - shift,
+    yM: drawn.bottomM - shift + drawn.depthM,
   });
   const side = (metres: number) => Math.max(metres * camera.pxPerM, 6);
   return (
@@ -84,35 +51,32 @@ export function ObstructionGrip({
       tabIndex={0}
       aria-pressed={chosen}
       aria-label={`${obstruction.name}, ${obstruction.left.typed} from the left, ${obstruction.bottom.typed} up`}
-      onPointerDown={press}
-      onPointerMove={pull}
-      onPointerUp={release}
-      onPointerCancel={() => setDrag(null)}
+      {...grip}
+      onPointerDown={(event: PointerEvent<SVGGElement>) => {
+        onChoose();
+        grip.onPointerDown(event);
+      }}
       onFocus={onChoose}
       onKeyDown={(event) => {
-        const nudge = NUDGES[event.key];
-        if (!nudge) return;
-        event.preventDefault();
-        const stepM = event.shiftKey ? 0.01 : 0.1;
-        move(nudge[0] * stepM, nudge[1] * stepM, (m) => Math.round(m * 1000) / 1000);
+        const nudge = nudgeOf(event);
+        if (nudge) void move(nudge.dxM, nudge.dyM, to(0.001));
       }}
-      style={{ cursor: drag ? 'grabbing' : 'grab' }}
-      className="outline-none"
+      className="cursor-grab outline-none active:cursor-grabbing"
     >
       <rect
         x={corner.xPx - 10}
         y={corner.yPx - 10}
-        width={side(shown.widthM) + 20}
-        height={side(shown.depthM) + 20}
+        width={side(drawn.widthM) + 20}
+        height={side(drawn.depthM) + 20}
         fill="transparent"
       />
-      <ObstructionMark camera={camera} obstruction={shown} />
+      <ObstructionMark camera={camera} obstruction={drawn} />
       {chosen && (
         <rect
           x={corner.xPx - 4}
           y={corner.yPx - 4}
-          width={side(shown.widthM) + 8}
-          height={side(shown.depthM) + 8}
+          width={side(drawn.widthM) + 8}
+          height={side(drawn.depthM) + 8}
           rx="3"
           fill="none"
           stroke="var(--color-copper)"

@@ -15,7 +15,7 @@ export function LotFace({ onTake }: { onTake: (tool: SiteTool) => void }) {
   return (
     <div className="flex gap-8">
       <div className="w-[300px]">
-        <h3 className="text-sm font-semibold">Lot lines</h3>
+        <h2 className="text-sm font-semibold">Lot lines</h2>
         {lot_lines.length === 0 && (
           <p className="text-sm text-ink-2">None yet: take Lot line and click along it.</p>
         )}
@@ -60,7 +60,7 @@ function PictureUnder({ onTake }: { onTake: (tool: SiteTool) => void }) {
   };
   return (
     <div className="w-[360px]">
-      <h3 className="text-sm font-semibold">Picture under the plan</h3>
+      <h2 className="text-sm font-semibold">Picture under the plan</h2>
       {!trace && (
         <p className="mb-1.5 text-sm text-ink-2">
           Your own plat or overhead picture (JPEG or PNG, at most 20 MB), to trace from.
