@@ -16,17 +16,32 @@ def survey(page: Page) -> None:
     page.get_by_role("button", name="Chimney, ").focus()
 
 
+def site(page: Page) -> None:
+    page.get_by_role("button", name="Site", exact=True).click()
+    page.get_by_role("tab", name="Around").click()
+    page.get_by_role("button", name="Poplar 3", exact=True).click()
+
+
+def scene(page: Page) -> None:
+    page.get_by_role("button", name="3-D", exact=True).click()
+    page.locator("canvas").wait_for()
+    # The software renderer takes a moment for its first picture.
+    page.wait_for_timeout(2000)
+
+
 def working(page: Page) -> None:
     page.get_by_role("button", name="Cold Voc string A").click()
 
 
 VIEWS = {
-    "brief": ("a/brief", None),
-    "survey-plane": ("a/survey", survey),
-    "array-roof": ("a/array", None),
-    "strings-inverter": ("b/strings", working),
-    "loading-day": ("a/loading", None),
-    "sheets": ("a/sheets", None),
+    "brief": ("juniper-bench/a/brief", None),
+    "survey-plane": ("juniper-bench/a/survey", survey),
+    "survey-site": ("lagoon-road/a/survey", site),
+    "survey-scene": ("lagoon-road/a/survey", scene),
+    "array-roof": ("juniper-bench/a/array", None),
+    "strings-inverter": ("juniper-bench/b/strings", working),
+    "loading-day": ("juniper-bench/a/loading", None),
+    "sheets": ("juniper-bench/a/sheets", None),
 }
 
 
@@ -39,7 +54,7 @@ def main() -> None:
     ):
         page = launch(playwright).new_context(**CONTEXT).new_page()
         for name, (place, prepare) in VIEWS.items():
-            page.goto(f"{address}/jobs/juniper-bench/{place}")
+            page.goto(f"{address}/jobs/{place}")
             page.get_by_text("To the meter", exact=True).wait_for()
             page.get_by_text("Against usage", exact=True).wait_for()
             if prepare:

@@ -93,6 +93,24 @@ def test_readings_that_contradict_each_other_name_the_odd_one_out() -> None:
     assert seen.doubt.startswith("These readings do not fit together")
 
 
+@pytest.mark.parametrize(
+    ("shape", "sides", "diagonal", "says"),
+    [
+        ("hip-end", ("8 m", "3 m", "3 m"), "", "eave: it reads 8 m, but .* at most 6.00 m apart"),
+        ("gable", ("8 m", "3 m", "20 m", "3 m"), "", "ridge: it reads 20 m, .* most 14.00 m"),
+        ("hip", ("12 m", "5 m", "5 m", "5 m"), "30 m", "diagonal 1–3: it reads 30 m"),
+        ("hip", ("12 m", "5 m", "9 m", "5 m"), "4 m", "eave: it reads 12 m, .* most 9.00 m"),
+    ],
+)
+def test_sides_that_cannot_close_are_refused_at_the_field(shape, sides, diagonal, says) -> None:
+    steps = [survey.StartShape("south", survey.PlaneShape(shape))]
+    steps += [side(i, typed) for i, typed in enumerate(sides)]
+    if diagonal:
+        steps.append(survey.SetReading("south", DIAGONAL, (0, 2), diagonal))
+    with pytest.raises(BadGeometry, match=f"South roof, {says}"):
+        after(*steps)
+
+
 def test_every_reading_is_shown_as_read_and_as_it_fits() -> None:
     rows = {r.name: r for r in first().readings if r.typed}
     assert (rows["ridge"].typed, rows["ridge"].fits_text) == ("40' 0 1/8\"", "40' 1/8\"")

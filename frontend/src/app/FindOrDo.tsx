@@ -67,7 +67,7 @@ export function FindOrDo({ open, onOpenChange, go, stepId }: FindOrDoProps) {
 }
 
 function useDeeds(go: (to: string) => void, stepId: string): Deed[] {
-  const { job, option, plane, at, state, act, undo, redo } = useJob();
+  const { job, option, plane, showPlane, at, state, act, undo, redo } = useJob();
   const deeds: Deed[] = STEPS.map((step) => ({
     name: `Go to ${step.title}`,
     run: () => go(`${option.id}/${step.id}`),
@@ -90,6 +90,17 @@ function useDeeds(go: (to: string) => void, stepId: string): Deed[] {
       });
     }
   }
+  if (plane) {
+    deeds.push(
+      {
+        name: `Derive the other side of ${plane.name}`,
+        run: () => void act({ kind: 'add-other-side', plane_id: plane.id }),
+      },
+      { name: 'Add a plane', run: () => void act({ kind: 'add-plane', shape: 'gable' }) },
+    );
+  }
+  for (const other of job.survey.planes)
+    deeds.push({ name: `Look at ${other.name}`, run: () => showPlane(other.id) });
   deeds.push(
     {
       name: 'Let the planner choose string lengths',

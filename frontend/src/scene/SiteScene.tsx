@@ -75,7 +75,7 @@ export default function SiteScene(props: SiteSceneProps) {
       <hemisphereLight args={['#ffffff', '#b9b09c', 1.5]} />
       <directionalLight position={[14, 30, props.southern ? -24 : 24]} intensity={1.7} />
       <Solids {...props} />
-      <View faces={props.faces} standpoint={props.standpoint} />
+      <View {...props} />
     </Canvas>
   );
 }
@@ -217,7 +217,9 @@ function NorthArrow({ middle }: { middle: Vector3 }) {
   );
 }
 
-function View({ faces, standpoint }: { faces: SceneFace[]; standpoint: Standpoint }) {
+type ViewProps = Pick<SiteSceneProps, 'faces' | 'rounds' | 'standpoint'>;
+
+function View({ faces, rounds, standpoint }: ViewProps) {
   const { camera, gl, invalidate } = useThree();
   const controls = useRef<OrbitControls | null>(null);
   useEffect(() => {
@@ -251,7 +253,9 @@ function View({ faces, standpoint }: { faces: SceneFace[]; standpoint: Standpoin
     );
     const bearing = (standpoint.bearingDeg * Math.PI) / 180;
     const elevation = (standpoint.elevationDeg * Math.PI) / 180;
-    const away = reach * 2.25;
+    // Trees nearby are wanted in the picture, but not at the price of the house.
+    const beside = Math.max(0, ...rounds.map((r) => toVector(r.at).distanceTo(middle)));
+    const away = Math.min(Math.max(reach, beside * 0.8), reach * 1.35) * 2.25;
     camera.position.set(
       middle.x + away * Math.cos(elevation) * Math.sin(bearing),
       middle.y + away * Math.sin(elevation),
@@ -261,6 +265,6 @@ function View({ faces, standpoint }: { faces: SceneFace[]; standpoint: Standpoin
     controls.current?.target.copy(middle);
     controls.current?.update();
     invalidate();
-  }, [camera, faces, standpoint, invalidate]);
+  }, [camera, faces, rounds, standpoint, invalidate]);
   return null;
 }

@@ -63,7 +63,9 @@ export function TypedField({
     setRefusal('');
   };
   const finish = async () => {
-    if (draft === null || draft === (held ?? value)) {
+    // A figure taken over from elsewhere may be typed again as it is: then it is one's own.
+    const same = draft === (held ?? value) && tone !== 'derived';
+    if (draft === null || same) {
       restore();
       onLeave?.();
       return;

@@ -56,14 +56,16 @@ def _closes(plane: RoofPlane) -> list[Check]:
             kind=LimitKind.NOTE,
             formula="(e_x ** 2 + e_y ** 2) ** 0.5",
             givens=(
-                Given("e_x", "left open along the eave", east, "m", "tape"),
-                Given("e_y", "left open up the slope", up, "m", "tape"),
+                Given("e_x", "left open along the eave", east * 1000, "mm", "tape"),
+                Given("e_y", "left open up the slope", up * 1000, "mm", "tape"),
             ),
-            value=math.hypot(east, up),
+            value=math.hypot(east, up) * 1000,
             symbol="e",
-            unit="m",
+            unit="mm",
             relation="<=",
-            limit=Given("e_fair", "sides walked / 500", sides / FAIR_RATIO, "m", "common practice"),
+            limit=Given(
+                "e_fair", "sides walked / 500", sides * 1000 / FAIR_RATIO, "mm", "common practice"
+            ),
             source=TAPE,
         )
     ]

@@ -1,7 +1,7 @@
 """A roof plane as its readings make it: corners, edges, and where its obstructions stand."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
@@ -23,6 +23,7 @@ from ridge_tally.core.job.survey import (
 )
 from ridge_tally.core.survey.adjustment import LOCKED_SQUARE_DEG, Adjusted, adjust_outline
 from ridge_tally.core.survey.polygon import contains, crosses_itself, leftmost_x_m
+from ridge_tally.core.survey.reach import too_long
 from ridge_tally.core.survey.readings import Reading
 
 FloatArray = NDArray[np.float64]
@@ -314,7 +315,18 @@ def _require_outline(plane: RoofPlane) -> None:
                 f"at most {LONGEST_EDGE_M:g}",
                 "Read the tape again.",
             )
-    if crosses_itself(corners_m(plane)):
+    if (long := too_long(outline)) is not None and long.reading.taped is not None:
+        raise BadGeometry(
+            f"{plane.name}, {reading_name(outline, long.reading.kind, long.reading.at)}",
+            f"it reads {long.reading.taped.typed}, but by the other readings its ends are at "
+            f"most {long.way_round_m:.2f} m apart",
+            "Read it again, or the sides between its ends: so they cannot close.",
+        )
+    try:
+        made = corners_m(plane)
+    except BadGeometry as error:
+        raise replace(error, field=plane.name) from None
+    if crosses_itself(made):
         raise BadGeometry(
             plane.name, "these readings make its sides cross", "Read the last one again."
         )

@@ -78,9 +78,3 @@ def _cells(line: str) -> list[str]:
     if delimiter is None:
         return text.split()
     return [cell.strip() for cell in next(csv.reader([text], delimiter=delimiter))]
-
-
-def horizon_csv(points: tuple[HorizonPoint, ...]) -> str:
-    """Return the pairs as CSV with a heading."""
-    rows = "".join(f"{p.bearing_deg:g},{p.elevation_deg:g}\r\n" for p in points)
-    return f"bearing_deg,elevation_deg\r\n{rows}"

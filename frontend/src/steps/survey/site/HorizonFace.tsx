@@ -1,5 +1,8 @@
 /** The far horizon as bearing and elevation pairs, typed or from a CSV file, and its outline. */
+import { useState } from 'react';
+import { TableBehind } from '@/charts/TableBehind';
 import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
 import { FilePick, withText } from '@/ui/FilePick';
 import { TypedField } from '@/ui/TypedField';
 
@@ -9,6 +12,7 @@ const LEFT_PX = 30;
 
 export function HorizonFace() {
   const { job, edit, act } = useJob();
+  const [table, setTable] = useState(false);
   const points = job.survey.horizon;
   const typed = points.map((p) => `${p.bearing_deg}, ${p.elevation_deg}`).join('; ');
   return (
@@ -32,9 +36,19 @@ export function HorizonFace() {
             accept=".csv,text/csv,text/plain"
             onFile={withText((text) => act({ kind: 'set-horizon', typed: text }))}
           />
+          {points.length > 0 && <Button onClick={() => setTable(true)}>As table</Button>}
         </span>
       </div>
       {points.length > 1 && <Skyline points={points} />}
+      <TableBehind
+        table={{
+          title: 'Horizon',
+          columns: ['bearing_deg', 'elevation_deg'],
+          rows: points.map((p) => [p.bearing_deg, p.elevation_deg]),
+        }}
+        open={table}
+        onOpenChange={setTable}
+      />
     </div>
   );
 }
