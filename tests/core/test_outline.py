@@ -26,10 +26,10 @@ from ridge_tally.core.survey.outline import (
     left_offset_m,
     place_m,
     require_closed,
-    require_possible,
     what_would_close,
 )
 from ridge_tally.core.survey.polygon import area_m2, contains, crosses_itself
+from ridge_tally.core.survey.possible import require_possible
 from ridge_tally.core.survey.taping import drawn_length
 from ridge_tally.core.units import LengthUnit
 

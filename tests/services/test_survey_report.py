@@ -7,18 +7,14 @@ from ridge_tally.core.errors import BadGeometry, OutOfRange
 from ridge_tally.core.job import survey_edits as survey
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.survey import ObstructionKind, OffsetMode, ReadingKind
+from ridge_tally.core.survey.taping import small_length_text
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.services.demo_lagoon import lagoon_road
 from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.reporting import option_report
 from ridge_tally.services.step_state import StepState
-from ridge_tally.services.survey_report import (
-    Closing,
-    EdgeState,
-    PlaneSurvey,
-    small_length_text,
-    survey_report,
-)
+from ridge_tally.services.survey_report import survey_report
+from ridge_tally.services.survey_views import Closing, EdgeState, PlaneSurvey
 
 SIDE, DIAGONAL = ReadingKind.SIDE, ReadingKind.DIAGONAL
 

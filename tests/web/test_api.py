@@ -1,9 +1,11 @@
 """Routes through the test client: statuses, messages, guards."""
 
+from io import BytesIO
 from pathlib import Path
 
 import pytest
 from flask.testing import FlaskClient
+from PIL import Image
 
 from jobs import SAMPLE, workspace_in
 from ridge_tally.formats.job_file import write_job
@@ -175,3 +177,31 @@ def test_a_brief_edit_answers_with_the_bills_read(client: FlaskClient) -> None:
     refused = edit(client, {"kind": "set-coordinates", "typed": "0, 0"}, parent=2)
     assert refused.status_code == 422
     assert "open sea" in refused.json["message"]
+
+
+def test_a_picture_is_kept_and_handed_out_under_its_hash(client: FlaskClient) -> None:
+    drawn = BytesIO()
+    Image.new("RGB", (40, 30), (90, 120, 60)).save(drawn, "JPEG")
+    answer = client.post(
+        "/api/pictures", data=drawn.getvalue(), headers={"X-File-Name": "moss%20roof.jpg"}
+    )
+    assert answer.status_code == 201
+    picture = answer.json["picture"]
+    assert (picture["width_px"], picture["height_px"]) == (40, 30)
+    shown = client.get(f"/api/pictures/{picture['sha256']}")
+    assert (shown.status_code, shown.mimetype) == (200, "image/jpeg")
+    assert "immutable" in shown.headers["Cache-Control"]
+    assert shown.headers["X-Content-Type-Options"] == "nosniff"
+    bad = client.post("/api/pictures", data=b"words", headers={"X-File-Name": "moss%20roof.jpg"})
+    assert (bad.status_code, bad.json["code"]) == (422, "file.format")
+    assert bad.json["message"].startswith("moss roof.jpg: this is no picture")
+    assert client.get(f"/api/pictures/{'0' * 64}").status_code == 404
+    assert client.get("/api/pictures/..%2Fridge-tally.db").status_code == 404
+
+
+def test_the_scene_of_a_revision_is_told_apart_from_its_checks(client: FlaskClient) -> None:
+    scene = client.get("/api/jobs/juniper-bench/revisions/1/scene").json["scene"]
+    assert {f["kind"] for f in scene["faces"]} >= {"roof", "wall", "obstruction"}
+    assert {r["kind"] for r in scene["rounds"]} == {"crown", "post"}
+    assert "scene" not in client.get("/api/jobs/juniper-bench").json["state"]["survey"]
+    assert client.get("/api/jobs/juniper-bench/revisions/9/scene").status_code == 404

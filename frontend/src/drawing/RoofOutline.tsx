@@ -116,14 +116,13 @@ export function ObstructionMark({ camera, obstruction: o }: ObstructionMarkProps
       />
       {o.round || widthPx < 52 ? (
         <text
-          x={topLeft.xPx + widthPx / 2}
-          y={topLeft.yPx - 5}
+          x={topLeft.xPx + widthPx + 5}
+          y={topLeft.yPx + heightPx / 2 + 4}
           stroke="var(--color-sheet)"
           strokeWidth="3"
           paintOrder="stroke"
           fontSize="12.5"
           fill="var(--color-ink)"
-          textAnchor="middle"
         >
           {o.name}
         </text>

@@ -13,7 +13,7 @@ from ridge_tally.core.job.document import (
     plane_of,
     present_ids,
 )
-from ridge_tally.core.survey.outline import require_possible
+from ridge_tally.core.survey.possible import require_possible
 from ridge_tally.rules.brief_document import require_sound_brief
 
 LONGEST_NAME = 80

@@ -18,7 +18,8 @@ from ridge_tally.services.briefing import BriefReport, brief_report
 from ridge_tally.services.editing import apply_edit, describe_edit
 from ridge_tally.services.pictures import packed_with, unpacked
 from ridge_tally.services.reporting import OptionReport, option_report
-from ridge_tally.services.survey_report import SurveyReport, survey_report
+from ridge_tally.services.survey_report import survey_report
+from ridge_tally.services.survey_views import SurveyReport
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import climate
 from ridge_tally.store import jobs as store

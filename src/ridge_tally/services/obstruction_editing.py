@@ -21,7 +21,6 @@ from ridge_tally.core.job.survey import (
     Structure,
 )
 from ridge_tally.core.survey.outline import (
-    MOST_OBSTRUCTIONS,
     existing_box,
     is_closed,
     left_offset_m,
@@ -30,6 +29,7 @@ from ridge_tally.core.survey.outline import (
     sketch_m,
     up_slope_per_plan,
 )
+from ridge_tally.core.survey.possible import MOST_OBSTRUCTIONS
 from ridge_tally.core.survey.taping import drawn_length, typed_length
 from ridge_tally.core.units import parse_number
 from ridge_tally.services.rows import next_id, with_row

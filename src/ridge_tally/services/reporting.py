@@ -21,13 +21,17 @@ from ridge_tally.services.step_state import StepState
 
 @dataclass(frozen=True, slots=True)
 class CheckView:
-    """A check with the texts every reader shows alike; ``key`` names it within the option."""
+    """A check with the texts every reader shows alike; ``key`` names it within the option.
+
+    ``on_sheet``: whether a sheet shows it; how well a survey closes is left out while it does.
+    """
 
     key: str
     check: Check
     lines: WorkingLines
     value_text: str
     limit_text: str
+    on_sheet: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,6 +122,7 @@ def check_view(check: Check) -> CheckView:
         lines=working_lines(check),
         value_text=value,
         limit_text=limit,
+        on_sheet=check.verdict is not Verdict.KEPT or not check.rule_id.startswith("survey."),
     )
 
 

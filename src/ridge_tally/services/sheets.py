@@ -13,7 +13,7 @@ from ridge_tally.core.job.document import (
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.sheets.plan_drawing import plan_svg
-from ridge_tally.core.working import Check, LimitKind, Verdict
+from ridge_tally.core.working import LimitKind, Verdict
 from ridge_tally.formats.sheet_pdf import (
     CheckRow,
     PlanFigure,
@@ -79,7 +79,7 @@ def _content(
             StringRow(s.tag, s.tracker_number, len(s.module_ids), "serpentine from the ridge")
             for s in option.strings
         ),
-        checks=_rows(tuple(v for v in report.checks if not _is_quiet(v.check))),
+        checks=_rows(tuple(v for v in report.checks if v.on_sheet)),
         year=_year_lines(year),
         doubts=year.doubts if year else (),
         stand_in_weather=year.stand_in_weather if year else False,
@@ -113,11 +113,6 @@ def already_there(job: Job) -> tuple[str, ...]:
     if already.generator_kw is not None:
         lines.append(f"Already there: generator, {already.generator_kw:g} kW")
     return tuple(lines)
-
-
-def _is_quiet(check: Check) -> bool:
-    """Return whether a sheet leaves a check out: how well a survey closes, where it does."""
-    return check.rule_id.startswith("survey.") and check.verdict is Verdict.KEPT
 
 
 def _rows(views: tuple[CheckView, ...]) -> tuple[CheckRow, ...]:

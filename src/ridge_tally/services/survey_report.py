@@ -1,27 +1,21 @@
 """What the survey makes of its readings: corners, residuals, doubts, and what is still to measure."""
 
 import math
-from dataclasses import dataclass
-from enum import StrEnum
 from functools import lru_cache
 
 import numpy as np
 
 from ridge_tally.core.job.document import Job
-from ridge_tally.core.job.ids import ObstructionId, PlaneId, ShadeId
 from ridge_tally.core.job.survey import (
     ROUND_KINDS,
-    EdgeKind,
     ReadingKind,
     RoofPlane,
-    SitePoint,
     Structure,
     TapeReading,
 )
 from ridge_tally.core.survey.adjustment import Adjusted, Traverse
 from ridge_tally.core.survey.closing import Suspicion, suspicion, walked
 from ridge_tally.core.survey.outline import (
-    Box,
     adjusted_outline,
     corners_m,
     edge_names,
@@ -36,151 +30,27 @@ from ridge_tally.core.survey.polygon import area_m2
 from ridge_tally.core.survey.readings import LENGTHS
 from ridge_tally.core.survey.scene import SitePoint3
 from ridge_tally.core.survey.shade import source_at, source_height_m
-from ridge_tally.core.survey.site_frame import MEETS_WITHIN_M, meetings, to_site
-from ridge_tally.core.units import M_PER_IN, LengthUnit, format_length
+from ridge_tally.core.survey.site_frame import to_site
+from ridge_tally.core.survey.taping import small_length_text
+from ridge_tally.core.units import LengthUnit, format_length
 from ridge_tally.rules.survey import FAIR_RATIO, GOOD_RATIO
 from ridge_tally.services.plane_editing import is_unmeasured
+from ridge_tally.services.survey_views import (
+    Closing,
+    CornerPair,
+    CornerView,
+    EdgeState,
+    EdgeView,
+    ObstructionView,
+    PlaneSurvey,
+    ReadingView,
+    ShadeView,
+    SurveyReport,
+)
+from ridge_tally.services.to_measure import to_measure
 
 # More seams or rafters than these are not drawn.
 MOST_LINES = 400
-
-
-class EdgeState(StrEnum):
-    """How an edge's length is known."""
-
-    TAPED = "taped"
-    DERIVED = "derived"
-    RECKONED = "reckoned"
-    LOOSE = "loose"
-    SUSPECT = "suspect"
-
-
-class Closing(StrEnum):
-    """How well the readings of an outline close; ``open`` while corners are loose."""
-
-    OPEN = "open"
-    UNCHECKED = "unchecked"
-    GOOD = "good"
-    FAIR = "fair"
-    POOR = "poor"
-
-
-@dataclass(frozen=True, slots=True)
-class EdgeView:
-    """An edge: what it is called, how long it came out, and how that is known."""
-
-    name: str
-    kind: EdgeKind
-    length_text: str
-    state: EdgeState
-
-
-@dataclass(frozen=True, slots=True)
-class ReadingView:
-    """A reading beside what the adjustment made of it.
-
-    ``fits_text`` is the length it came out as, ``residual_text`` that less what was read; ``predicted_text`` what a suspect should have read.
-    """
-
-    kind: ReadingKind
-    at: tuple[int, ...]
-    name: str
-    typed: str
-    fits_text: str
-    residual_m: float | None
-    residual_text: str
-    suspect: bool
-    predicted_text: str
-    left_out: bool
-    derived: bool
-
-
-@dataclass(frozen=True, slots=True)
-class CornerPair:
-    """Two corners, counted from 0."""
-
-    a: int
-    b: int
-
-
-@dataclass(frozen=True, slots=True)
-class CornerView:
-    """A corner; ``sd_m`` is ``None`` while corners are loose."""
-
-    x_m: float
-    y_m: float
-    sd_m: float | None
-    loose: bool
-
-
-@dataclass(frozen=True, slots=True)
-class ObstructionView:
-    """Where an obstruction's offsets lead; ``off_plane`` when that is beside the plane."""
-
-    id: ObstructionId
-    round: bool
-    box: Box
-    off_plane: bool
-
-
-@dataclass(frozen=True, slots=True)
-class PlaneSurvey:
-    """A plane as its readings make it, in metres up the slope."""
-
-    plane_id: PlaneId
-    corners: tuple[CornerView, ...]
-    edges: tuple[EdgeView, ...]
-    readings: tuple[ReadingView, ...]
-    unmeasured: bool
-    closing: Closing
-    closing_text: str
-    to_close: str
-    would_fix: tuple[CornerPair, ...]
-    doubt: str
-    area_m2: float
-    area_sd_m2: float | None
-    obstructions: tuple[ObstructionView, ...]
-    existing: tuple[Box, ...]
-    rafters_x_m: tuple[float, ...]
-    purlins_y_m: tuple[float, ...]
-    ribs_x_m: tuple[float, ...]
-    site: tuple[SitePoint3, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class ShadeView:
-    """A shade source where it stands; ``height_m`` is ``None`` until it is measured."""
-
-    id: ShadeId
-    at: SitePoint
-    height_m: float | None
-    height_text: str
-
-
-class Where(StrEnum):
-    """Which drawing of the survey shows a thing."""
-
-    PLANE = "plane"
-    SITE = "site"
-
-
-@dataclass(frozen=True, slots=True)
-class ToMeasure:
-    """Something still to measure or in doubt, and where it is seen."""
-
-    text: str
-    where: Where
-    plane_id: PlaneId | None = None
-    doubt: bool = False
-
-
-@dataclass(frozen=True, slots=True)
-class SurveyReport:
-    """What follows an edit of the survey at once."""
-
-    planes: tuple[PlaneSurvey, ...]
-    shade: tuple[ShadeView, ...]
-    to_measure: tuple[ToMeasure, ...]
 
 
 def survey_report(job: Job) -> SurveyReport:
@@ -197,16 +67,8 @@ def survey_report(job: Job) -> SurveyReport:
             )
             for s in job.survey.shade_sources
         ),
-        to_measure=_to_measure(job, planes),
+        to_measure=to_measure(job, planes),
     )
-
-
-def small_length_text(length_m: float, unit: LengthUnit) -> str:
-    """Return a few millimetres with their sign; in feet jobs as inches too."""
-    size = f"{abs(length_m) * 1000:.0f}"
-    sign = "" if size == "0" else "−" if length_m < 0 else "+"
-    text = f"{sign}{size} mm"
-    return text if unit is LengthUnit.METRE else f"{text} ({abs(length_m) / M_PER_IN:.2f}″)"
 
 
 @lru_cache(maxsize=256)
@@ -396,61 +258,3 @@ def _doubt(
 
 def _sentence(text: str) -> str:
     return text[:1].upper() + text[1:]
-
-
-def _to_measure(job: Job, planes: tuple[PlaneSurvey, ...]) -> tuple[ToMeasure, ...]:
-    found: list[ToMeasure] = []
-    for plane, view in zip(job.survey.planes, planes, strict=True):
-        found += _of_plane(plane, view)
-    named = {p.id: p.name for p in job.survey.planes}
-    found += [
-        ToMeasure(
-            f"{named[m.plane_id]} and {named[m.other_id]}: their edges lie "
-            f"{small_length_text(m.apart_m, job.unit).lstrip('+')} apart.",
-            Where.SITE,
-            m.plane_id,
-            doubt=True,
-        )
-        for m in meetings(job.survey.planes)
-        if m.apart_m > MEETS_WITHIN_M
-    ]
-    found += [
-        ToMeasure(f"{s.name}: its height.", Where.SITE)
-        for s in job.survey.shade_sources
-        if source_height_m(s) is None
-    ]
-    if job.survey.trace is not None and not job.survey.trace.distance.typed:
-        found.append(ToMeasure("The picture’s scale: two points a known way apart.", Where.SITE))
-    service = job.survey.service
-    missing = [w for w in ("meter", "panel") if getattr(service, w) is None]
-    if missing:
-        found.append(ToMeasure(f"Where {' and '.join(missing)} hang.", Where.SITE))
-    return tuple(found)
-
-
-def _of_plane(plane: RoofPlane, view: PlaneSurvey) -> list[ToMeasure]:
-    def here(text: str, *, doubt: bool = False) -> ToMeasure:
-        return ToMeasure(f"{plane.name}: {text}", Where.PLANE, plane.id, doubt)
-
-    found = []
-    if view.doubt:
-        found.append(here(f"{view.doubt[0].lower()}{view.doubt[1:]}", doubt=True))
-    if view.to_close:
-        found.append(here(f"{view.to_close[0].lower()}{view.to_close[1:]}"))
-    guesses = [
-        word
-        for word, known in (
-            ("slope", plane.slope_typed != ""),
-            ("azimuth", plane.azimuth_given),
-            ("eave height", plane.eave_height is not None),
-        )
-        if not known
-    ]
-    if guesses:
-        found.append(here(f"{', '.join(guesses)} (drawn as a guess)."))
-    found += [
-        here(f"{o.name} lies off the plane: check its offsets.", doubt=True)
-        for o, seen in zip(plane.obstructions, view.obstructions, strict=True)
-        if seen.off_plane
-    ]
-    return found

@@ -21,7 +21,8 @@ export default function SheetsStep() {
   const used = filled.length > 0 ? filled : planes.slice(0, 1);
   const module = job.equipment.modules.find((m) => m.id === option.module_id);
   const inverter = job.equipment.inverters.find((i) => i.id === option.inverter_id);
-  const off = report.checks.filter((v) => v.check.verdict !== 'kept');
+  const shown = report.checks.filter((v) => v.on_sheet);
+  const off = shown.filter((v) => v.check.verdict !== 'kept');
   return (
     <>
       <Toolbar>
@@ -127,11 +128,11 @@ export default function SheetsStep() {
           </table>
           <h3 className="mt-3 text-sm font-semibold">Checks</h3>
           <p className="text-sm">
-            {report.checks.length} checks with their sums are on the sheet;{' '}
+            {shown.length} checks with their sums are on the sheet;{' '}
             {off.length === 0 ? 'all hold.' : `${off.length} do not hold or are not checked.`}
           </p>
           <ul className="mb-3 columns-2 gap-6 text-xs">
-            {alike(report.checks).map(({ view: v, subjects }) => (
+            {alike(shown).map(({ view: v, subjects }) => (
               <li
                 key={v.key}
                 className={`flex justify-between gap-2 border-b border-rule py-0.5 ${v.check.verdict === 'kept' ? '' : v.check.kind === 'stop' && v.check.verdict === 'broken' ? 'font-semibold text-stop' : 'font-semibold text-warn'}`}

@@ -34,6 +34,7 @@ function view(change: Partial<CheckView['check']>): CheckView {
     lines: { symbols: '', numbers: '', result: '597 V', limit: '≤ 600 V' },
     value_text: '597 V',
     limit_text: '600 V',
+    on_sheet: true,
   };
 }
 

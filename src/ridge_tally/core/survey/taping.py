@@ -2,6 +2,7 @@
 
 from ridge_tally.core.job.survey import Taped
 from ridge_tally.core.units import (
+    M_PER_IN,
     LengthUnit,
     format_length,
     parse_length_m,
@@ -23,3 +24,11 @@ def typed_length(typed: str, unit: LengthUnit, field: str = "Length") -> Taped:
 def drawn_length(length_m: float, unit: LengthUnit) -> Taped:
     """Return a length taken off the drawing, to a tenth of a millimetre."""
     return Taped(round(length_m, 4), format_length(length_m, unit))
+
+
+def small_length_text(length_m: float, unit: LengthUnit) -> str:
+    """Return a few millimetres with their sign; in feet jobs as inches too."""
+    size = f"{abs(length_m) * 1000:.0f}"
+    sign = "" if size == "0" else "−" if length_m < 0 else "+"
+    text = f"{sign}{size} mm"
+    return text if unit is LengthUnit.METRE else f"{text} ({abs(length_m) / M_PER_IN:.2f}″)"

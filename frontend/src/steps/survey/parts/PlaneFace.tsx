@@ -9,6 +9,9 @@ import { areaText } from '@/units/area';
 import { figure } from '@/units/format';
 import { echoOf } from '@/units/length';
 
+/** A slope typed as rise over run takes a line of its own. */
+const SHORT = 7;
+
 export const degrees = (value: number) => `${figure(value, 1).replace(/\.0$/, '')}°`;
 
 export function PlaneFace({ plane, seen }: { plane: RoofPlane; seen: PlaneSurvey }) {
@@ -44,9 +47,12 @@ export function PlaneFace({ plane, seen }: { plane: RoofPlane; seen: PlaneSurvey
         </span>
       </div>
       <div className="grid grid-cols-2 gap-x-4 gap-y-[3px] whitespace-nowrap">
-        {field('slope', `Slope ${figure(plane.slope_deg, 1)}°`, plane.slope_typed, {
-          placeholder: 'guess',
-        })}
+        <span className={plane.slope_typed.length > SHORT ? 'col-span-2' : ''}>
+          {field('slope', `Slope ${figure(plane.slope_deg, 1)}°`, plane.slope_typed, {
+            placeholder: 'guess',
+            width: plane.slope_typed.length > SHORT ? 150 : 56,
+          })}
+        </span>
         {field('eave_height', 'Eave height', plane.eave_height?.typed ?? '', {
           echo: length,
           placeholder: 'guess',
