@@ -15,6 +15,7 @@ from ridge_tally.core.job.document import (
 )
 from ridge_tally.core.survey.possible import require_possible
 from ridge_tally.rules.brief_document import require_sound_brief
+from ridge_tally.rules.survey_document import require_sound_survey
 
 LONGEST_NAME = 80
 MOST_MODULES = 500
@@ -31,6 +32,7 @@ def require_sound(job: Job) -> None:
     _require_name(job.name)
     _require_site(job.site)
     require_sound_brief(job)
+    require_sound_survey(job)
     for plane in job.survey.planes:
         _require_name(plane.name)
         require_possible(plane)

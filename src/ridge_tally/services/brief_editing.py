@@ -107,7 +107,10 @@ def apply_brief_edit(job: Job, edit: edits.BriefEdit, shelf: Shelf) -> Job:  # n
         case edits.SetRouteField():
             grid = route_set(grid_of(brief), edit)
             return _with(job, grid=grid_marked(grid, f"{edit.route}.{edit.field}"))
-        case edits.AddExisting() | edits.RemoveExisting() | edits.SetAlreadyField():
+        case edits.RemoveExisting():
+            without = _with(job, already=_already_changed(brief.already, edit))
+            return _undrawn(without, edit.existing_id)
+        case edits.AddExisting() | edits.SetAlreadyField():
             return _with(job, already=_already_changed(brief.already, edit))
         case edits.SetExistingField() | edits.SetExistingPlane():
             return _with(job, already=_existing_set(job, edit))
@@ -228,6 +231,15 @@ def _target_set(target: Target, edit: edits.SetTargetField) -> Target:
         # Who types a share wants that share.
         change["kind"] = TargetKind.SHARE
     return replace(target, **change)
+
+
+def _undrawn(job: Job, existing_id: ExistingId) -> Job:
+    """Return the job without the rows of an old array on its roofs."""
+    planes = tuple(
+        replace(p, existing=tuple(r for r in p.existing if r.existing_id != existing_id))
+        for p in job.survey.planes
+    )
+    return replace(job, survey=replace(job.survey, planes=planes))
 
 
 def _already_changed(

@@ -72,7 +72,17 @@ def plane_parts_changed(job: Job, edit: edits.ObstructionEdit) -> Job:
         Naming the thing, the figure and the remedy.
     """
     plane = plane_of(job, edit.plane_id)
-    return with_plane(job, _changed(job, plane, edit))
+    changed = with_plane(job, _changed(job, plane, edit))
+    if not isinstance(edit, edits.RemoveObstruction):
+        return changed
+    # What hung on it stays, on the plane.
+    notes = tuple(
+        replace(a, obstruction_id=None)
+        if (a.plane_id, a.obstruction_id) == (edit.plane_id, edit.obstruction_id)
+        else a
+        for a in job.survey.attachments
+    )
+    return replace(changed, survey=replace(changed.survey, attachments=notes))
 
 
 def _changed(job: Job, plane: RoofPlane, edit: edits.ObstructionEdit) -> RoofPlane:  # noqa: PLR0911, PLR0912 - one return an edit

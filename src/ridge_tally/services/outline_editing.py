@@ -20,6 +20,7 @@ from ridge_tally.core.survey.outline import (
     up_slope_per_plan,
 )
 from ridge_tally.core.survey.polygon import crosses_itself
+from ridge_tally.core.survey.possible import require_place, require_places
 from ridge_tally.core.survey.readings import LENGTHS
 from ridge_tally.core.survey.shapes import (
     sketched_outline,
@@ -53,15 +54,15 @@ def _outline(job: Job, plane: RoofPlane, edit: edits.OutlineEdit) -> Outline:  #
         case edits.SketchOutline():
             return sketched_outline(edit.corners, plane.name)
         case edits.AddCorner():
-            _require_place(plane, "edge", edit.edge)
+            require_place(plane, "edge", edit.edge)
             return with_corner_on(outline, edit.edge)
         case edits.MoveCorner():
             return _with_corner_moved(plane, edit)
         case edits.RemoveCorner():
-            _require_place(plane, "corner", edit.corner)
+            require_place(plane, "corner", edit.corner)
             return without_corner(outline, edit.corner, plane.name)
         case edits.SetEdgeKind():
-            _require_place(plane, "edge", edit.edge)
+            require_place(plane, "edge", edit.edge)
             kinds = list(outline.edges)
             kinds[edit.edge] = EdgeKind(edit.edge_kind)
             return replace(outline, edges=tuple(kinds))
@@ -109,39 +110,9 @@ def _without(outline: Outline, kind: ReadingKind, at: tuple[int, ...]) -> Outlin
 
 
 def _place(plane: RoofPlane, kind: ReadingKind, at: tuple[int, ...]) -> tuple[int, ...]:
-    """Return the places a reading joins, in one order.
-
-    Raises
-    ------
-    OutOfRange, BadGeometry
-        For a corner that is not there, or two that are one.
-    """
-    wanted = 1 if kind in (ReadingKind.SIDE, ReadingKind.RIGHT_ANGLE) else 2
-    if len(at) != wanted:
-        raise BadGeometry(plane.name, f"this reading joins {wanted} places", "Choose them again.")
-    for place in at:
-        _require_place(plane, "corner or edge", place)
-    if kind in SYMMETRIC:
-        at = tuple(sorted(at))
-    count = len(plane.outline.corners)
-    if kind is ReadingKind.DIAGONAL and (at[1] - at[0]) in (0, 1, count - 1):
-        raise BadGeometry(
-            plane.name,
-            f"corners {at[0] + 1} and {at[1] + 1} are joined by a side",
-            "Type that side's length, or choose corners across.",
-        )
-    on_edge = {at[1], (at[1] + 1) % count} if wanted == 2 else set()
-    if kind in (ReadingKind.OFFSET, ReadingKind.ALONG, ReadingKind.ON_LINE) and at[0] in on_edge:
-        raise BadGeometry(
-            plane.name, f"corner {at[0] + 1} lies on that edge", "Choose another edge."
-        )
-    return at
-
-
-def _require_place(plane: RoofPlane, what: str, place: int) -> None:
-    count = len(plane.outline.corners)
-    if not 0 <= place < count:
-        raise OutOfRange(f"{plane.name}, {what}", place + 1, f"1 to {count}")
+    """Return the places a reading joins, in one order."""
+    require_places(plane, kind, at)
+    return tuple(sorted(at)) if kind in SYMMETRIC else at
 
 
 def _with_corner_moved(plane: RoofPlane, edit: edits.MoveCorner) -> Outline:
@@ -150,7 +121,7 @@ def _with_corner_moved(plane: RoofPlane, edit: edits.MoveCorner) -> Outline:
     What readings fix comes back to its place; what they leave loose stays where it is put.
     """
     outline = plane.outline
-    _require_place(plane, "corner", edit.corner)
+    require_place(plane, "corner", edit.corner)
     drawn = adjusted_outline(outline).corners_m
     corners = [PlanePoint(round(float(x), 4), round(float(y), 4)) for x, y in drawn]
     y_m = edit.y_m / up_slope_per_plan(plane)

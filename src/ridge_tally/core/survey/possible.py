@@ -3,7 +3,14 @@
 from dataclasses import replace
 
 from ridge_tally.core.errors import BadGeometry, OutOfRange
-from ridge_tally.core.job.survey import EdgeKind, LengthBasis, Obstruction, RoofPlane, Taped
+from ridge_tally.core.job.survey import (
+    EdgeKind,
+    LengthBasis,
+    Obstruction,
+    ReadingKind,
+    RoofPlane,
+    Taped,
+)
 from ridge_tally.core.survey.outline import (
     FloatArray,
     corners_m,
@@ -13,6 +20,7 @@ from ridge_tally.core.survey.outline import (
 )
 from ridge_tally.core.survey.polygon import crosses_itself
 from ridge_tally.core.survey.reach import too_long
+from ridge_tally.core.survey.readings import LENGTHS
 
 LONGEST_EDGE_M = 100.0
 MOST_CORNERS = 24
@@ -21,6 +29,7 @@ MOST_OBSTRUCTIONS = 100
 MOST_KEEP_OUTS = 40
 # A wall's plane stands upright; nothing steeper is measured.
 STEEPEST_DEG = 90.0
+OF_CORNER_AND_EDGE = frozenset({ReadingKind.OFFSET, ReadingKind.ALONG, ReadingKind.ON_LINE})
 
 
 def require_possible(plane: RoofPlane) -> None:
@@ -67,6 +76,7 @@ def require_possible(plane: RoofPlane) -> None:
     _require_few(plane.name, "keep-out zones", len(plane.keep_outs), MOST_KEEP_OUTS)
     for obstruction in plane.obstructions:
         _require_sizes(obstruction)
+    _require_structure(plane)
     for zone in plane.keep_outs:
         _require_ring(f"{plane.name}, keep-out “{zone.reason}”", sketch_m(zone.corners))
     for rows in plane.existing:
@@ -76,6 +86,42 @@ def require_possible(plane: RoofPlane) -> None:
             )
         for name in ("width", "height"):
             _require_size(f"{plane.name}, {name} of a module already there", getattr(rows, name))
+
+
+def require_place(plane: RoofPlane, what: str, place: int) -> None:
+    """Raise OutOfRange unless the plane has a corner or edge of that number, from 0."""
+    count = len(plane.outline.corners)
+    if not 0 <= place < count:
+        raise OutOfRange(f"{plane.name}, {what}", place + 1, f"1 to {count}")
+
+
+def require_places(plane: RoofPlane, kind: ReadingKind, at: tuple[int, ...]) -> None:
+    """Raise unless a reading of that kind can join those places.
+
+    Raises
+    ------
+    OutOfRange, BadGeometry
+        For a corner that is not there, or two that are one.
+    """
+    wanted = 1 if kind in (ReadingKind.SIDE, ReadingKind.RIGHT_ANGLE) else 2
+    if len(at) != wanted:
+        raise BadGeometry(plane.name, f"this reading joins {wanted} places", "Choose them again.")
+    for place in at:
+        require_place(plane, "corner or edge", place)
+    if wanted == 1:
+        return
+    a, b = at
+    count = len(plane.outline.corners)
+    if kind is ReadingKind.DIAGONAL and abs(a - b) in (0, 1, count - 1):
+        raise BadGeometry(
+            plane.name,
+            f"corners {a + 1} and {b + 1} are joined by a side",
+            "Type that side's length, or choose corners across.",
+        )
+    if kind is ReadingKind.PARALLEL and a == b:
+        raise BadGeometry(plane.name, "a side is parallel to itself", "Choose two sides.")
+    if kind in OF_CORNER_AND_EDGE and a in {b, (b + 1) % count}:
+        raise BadGeometry(plane.name, f"corner {a + 1} lies on that edge", "Choose another edge.")
 
 
 def _require_outline(plane: RoofPlane) -> None:
@@ -90,6 +136,15 @@ def _require_outline(plane: RoofPlane) -> None:
             f"{len(outline.edges)} edges for {len(corners)} corners",
             "Give each edge its kind.",
         )
+    for row in outline.readings:
+        require_places(plane, row.kind, row.at)
+        if (row.kind in LENGTHS) is (row.taped is None):
+            raise BadGeometry(
+                plane.name,
+                f"{reading_name(outline, row.kind, row.at)} is a length without a reading, "
+                "or a mark with one",
+                "Type the reading again.",
+            )
     for reading in used_readings(outline):
         if abs(reading.value_m) > LONGEST_EDGE_M:
             raise OutOfRange(
@@ -136,6 +191,23 @@ def _require_sizes(obstruction: Obstruction) -> None:
             obstruction.clearance.value_m,
             "between 0 and 5",
         )
+
+
+def _require_structure(plane: RoofPlane) -> None:
+    spacings = (
+        "seam_spacing", "rib_spacing", "rib_height", "cover_width", "rafter_spacing",
+        "rafter_span", "purlin_spacing",
+    )  # fmt: skip
+    for name in spacings:
+        taped: Taped | None = getattr(plane.structure, name)
+        if taped is not None:
+            _require_size(f"{plane.name}, {name.replace('_', ' ')}", taped)
+    for name in ("first_rafter", "first_purlin"):
+        first: Taped | None = getattr(plane.structure, name)
+        if first is not None and not 0 <= first.value_m <= 20:
+            raise OutOfRange(
+                f"{plane.name}, {name.replace('_', ' ')} in metres", first.value_m, "0 to 20"
+            )
 
 
 def _require_size(name: str, taped: Taped) -> None:
