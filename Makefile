@@ -6,6 +6,8 @@ MAKEFLAGS += --no-builtin-rules --no-print-directory
 export PYTHONDONTWRITEBYTECODE :=
 export PYTHONPATH := src
 export UV_PYTHON_DOWNLOADS := never
+# Small matrices: threads that wait for one another on two busy cores cost ten times what they gain.
+export OPENBLAS_NUM_THREADS := 1
 PYTHON ?= python3
 PORT ?= 8000
 DATA ?= var

@@ -28,6 +28,10 @@ SUSPECT_AT = 3.29
 CONTROLLED = 1e-3
 GLOBAL_LEVEL = 0.95
 STARTS = 8
+# A search that has not settled by then does not fit; another start may.
+MOST_STEPS = 60
+# A unit direction of no resistance that changes a length by less than this leaves it alone.
+LOOSE_M = 1e-6
 
 
 @dataclass(frozen=True, slots=True)
@@ -126,10 +130,10 @@ def adjust_outline(
         sigma0=sigma0,
         global_test=_fits_together(weighted, redundancy),
         suspect=suspect,
-        predicted_m=_predicted(sketch, readings, square_sd_deg, suspect),
+        predicted_m=_predicted(corners, readings, square_sd_deg, suspect),
         missing=missing,
         loose=loose,
-        would_fix=problem.fixing_diagonals(jacobian, corners, rank) if missing else (),
+        would_fix=problem.fixing_diagonals(null, corners) if missing else (),
     )
 
 
@@ -236,13 +240,17 @@ class _Problem:
             if attempt:
                 start += chosen.normal(0, 0.08 * size, start.shape)
             found = least_squares(
-                self.misfits, self.free(start), self.jacobian, xtol=1e-12, ftol=1e-12, gtol=1e-12
-            )
+                self.misfits, self.free(start), self.jacobian,
+                xtol=1e-11, ftol=1e-11, gtol=1e-11, max_nfev=MOST_STEPS,
+            )  # fmt: skip
             corners = self.corners(found.x)
             right_way = (area_m2(corners) < 0) is self.clockwise and corners[1, 0] > 0
-            if right_way and not crosses_itself(corners) and found.cost < best_cost * (1 - 1e-9):
+            sound = right_way and not crosses_itself(corners)
+            # A second start that ends where the best one did says that no better is to be had.
+            again = sound and math.isclose(found.cost, best_cost, rel_tol=1e-4)
+            if sound and found.cost < best_cost:
                 best, best_cost = found.x, float(found.cost)
-            if best is not None and 2 * best_cost < enough:
+            if again or (best is not None and 2 * best_cost < enough):
                 break
         if best is None:
             raise BadGeometry(
@@ -280,16 +288,20 @@ class _Problem:
         return math.sqrt(max(float(pull @ cofactors @ pull), 0.0))
 
     def fixing_diagonals(
-        self, jacobian: FloatArray, corners: FloatArray, rank: int
+        self, null: FloatArray, corners: FloatArray
     ) -> tuple[tuple[int, int], ...]:
-        """Return the diagonals any one of which would take away a loose direction."""
+        """Return the diagonals any one of which would take away a loose direction.
+
+        A reading does so if some direction of no resistance would change it.
+        """
+        shifts = np.array([self.corners(direction) for direction in null])
         found = []
         for a, b in combinations(range(self.count), 2):
             if b - a in (1, self.count - 1):
                 continue
-            row = _Problem(corners, (Reading(ReadingKind.DIAGONAL, (a, b), 1.0),), SQUARE_DEG)
-            more = row.jacobian(self.free(corners))
-            if _rank_and_null(np.vstack([jacobian, more]))[0] > rank:
+            run = corners[b] - corners[a]
+            change = (shifts[:, b] - shifts[:, a]) @ (run / max(float(np.hypot(*run)), 1e-9))
+            if np.abs(change).max() > LOOSE_M:
                 found.append((a, b))
         return tuple(found)
 
