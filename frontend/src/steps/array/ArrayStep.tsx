@@ -64,12 +64,12 @@ function PlaneArray({ plane }: { plane: RoofPlane }) {
           value={option.module_id}
           items={stockFirst(modules, job.brief.stock, 'module')}
           onChange={(module_id) => act({ kind: 'choose-module', option_id: option.id, module_id })}
-          className="min-w-[240px]"
+          className="min-w-0 max-w-[300px]"
         />
         <span className="grow" />
-        <span className="text-sm text-ink-2">
+        <span className="text-sm whitespace-nowrap text-ink-2">
           {array
-            ? `${present} of ${array.modules.length} places taken; click a module to take it off`
+            ? `${present} of ${array.modules.length} places taken; click to take off`
             : 'Nothing placed yet'}
         </span>
       </Toolbar>
