@@ -20,7 +20,7 @@ from ridge_tally.core.job.survey import Survey
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.services.demo_brief import BRIEF
 from ridge_tally.services.demo_survey import GARAGE_EAST, NORTH, SOUTH, SURVEY
-from ridge_tally.services.editing import apply_edit
+from ridge_tally.services.editing import apply_edits
 from ridge_tally.services.plane_editing import blank_plane
 
 MODULE, INVERTER = ModuleId("sample-405"), InverterId("sample-i7-6")
@@ -48,9 +48,7 @@ def juniper_bench(shelf: Shelf) -> Job:
         edits.CopyOption(a, "one longer string"),
         edits.WishSeriesLength(b, 15),
     )
-    for step in steps:
-        job = apply_edit(job, step, shelf)
-    return job
+    return apply_edits(job, steps, shelf)
 
 
 def _site() -> Site:

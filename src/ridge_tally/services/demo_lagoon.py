@@ -28,7 +28,7 @@ from ridge_tally.core.job.survey import (
 from ridge_tally.core.job.survey_edits import SurveyEdit
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.services.demo_survey import diagonal, obstruction, side, structure
-from ridge_tally.services.editing import apply_edit
+from ridge_tally.services.editing import apply_edits
 from ridge_tally.services.plane_editing import blank_plane
 
 FRONT, BACK, LEAN_TO = PlaneId("front"), PlaneId("plane-1"), PlaneId("plane-2")
@@ -63,9 +63,7 @@ def lagoon_road(shelf: Shelf) -> Job:
         *_old_array(),
         edits.FillPlane(a, FRONT, Orientation.PORTRAIT),
     )
-    for step in steps:
-        job = apply_edit(job, step, shelf)
-    return job
+    return apply_edits(job, steps, shelf)
 
 
 def _site() -> Site:

@@ -3,7 +3,9 @@
 Each edit is validated as a whole; a refused edit leaves the document as it was.
 """
 
+from collections.abc import Iterable
 from dataclasses import replace
+from functools import reduce
 from typing import Any, assert_never
 
 from ridge_tally.catalogue.gazetteer import zone_at
@@ -81,6 +83,11 @@ def apply_edit(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:
     rethreaded = replace(changed, options=tuple(thread_option(changed, o) for o in changed.options))
     require_sound(rethreaded)
     return rethreaded
+
+
+def apply_edits(job: Job, steps: Iterable[edits.Edit], shelf: Shelf) -> Job:
+    """Return the job after one edit after another; raises as ``apply_edit`` does."""
+    return reduce(lambda made, step: apply_edit(made, step, shelf), steps, job)
 
 
 def thread_option(job: Job, option: Option) -> Option:

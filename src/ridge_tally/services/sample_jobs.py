@@ -5,7 +5,7 @@ from ridge_tally.core.job.document import Job
 from ridge_tally.services.demo import juniper_bench
 from ridge_tally.services.demo_lagoon import lagoon_road
 from ridge_tally.services.demo_plat import NORTH_EAST, SOUTH_WEST, lagoon_plat, plat_point
-from ridge_tally.services.editing import apply_edit
+from ridge_tally.services.editing import apply_edits
 from ridge_tally.services.jobs import store_job
 from ridge_tally.services.pictures import take_in
 from ridge_tally.services.workspace import Workspace
@@ -25,10 +25,9 @@ def _with_plat(workspace: Workspace, job: Job) -> Job:
     picture = take_in(workspace, lagoon_plat(), "plat.png")
     first = plat_point(SOUTH_WEST.east_m, SOUTH_WEST.north_m)
     second = plat_point(NORTH_EAST.east_m, SOUTH_WEST.north_m)
-    for step in (
+    steps = (
         survey.SetTrace(picture),
         survey.ScaleTrace(first, second, "41.00 m"),
         survey.MoveTrace(SOUTH_WEST),
-    ):
-        job = apply_edit(job, step, workspace.shelf)
-    return job
+    )
+    return apply_edits(job, steps, workspace.shelf)
