@@ -306,7 +306,10 @@ def test_planes_are_joined_and_faced_on_the_site(page: Page, blank: str) -> None
     expect(page.get_by_label("Wall", exact=True)).to_be_visible()
     type_in(page, "Eave", "10")
     type_in(page, "Left rake", "3")
+    # Answered: from here on the plan stands still under the hand.
+    expect(page.get_by_label("Tally")).to_contain_text("2 of 2")
     page.get_by_role("button", name="Site", exact=True).click()
+    expect(page.get_by_role("row", name=re.compile("Roof plane 2"))).to_be_visible()
     page.keyboard.press("j")
     page.get_by_role("button", name="wall of plane-2").click(force=True)
     expect(page.get_by_text("Click the edge of the other plane")).to_be_visible()
