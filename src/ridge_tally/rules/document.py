@@ -1,9 +1,9 @@
 """What must hold inside a job document before anything is computed from it."""
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable
 
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
-from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, OutOfRange
+from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job.document import (
     Job,
     Option,
@@ -15,6 +15,7 @@ from ridge_tally.core.job.document import (
 )
 from ridge_tally.core.survey.possible import require_possible
 from ridge_tally.rules.brief_document import require_sound_brief
+from ridge_tally.rules.distinct import require_distinct
 from ridge_tally.rules.survey_document import require_sound_survey
 
 LONGEST_NAME = 80
@@ -36,15 +37,15 @@ def require_sound(job: Job) -> None:
     for plane in job.survey.planes:
         _require_name(plane.name)
         require_possible(plane)
-        _require_distinct(f"obstructions of {plane.name}", [o.id for o in plane.obstructions])
-    _require_distinct("roof planes", [p.id for p in job.survey.planes])
+        require_distinct(f"obstructions of {plane.name}", [o.id for o in plane.obstructions])
+    require_distinct("roof planes", [p.id for p in job.survey.planes])
     for module in job.equipment.modules:
         require_module_sheet(module)
     for inverter in job.equipment.inverters:
         require_inverter_sheet(inverter)
     if not job.options:
         raise MissingDatum("option", f"The job “{job.name}”", "A job holds at least one option.")
-    _require_distinct("options", [o.id for o in job.options])
+    require_distinct("options", [o.id for o in job.options])
     for option in job.options:
         _require_option(job, option)
 
@@ -52,12 +53,6 @@ def require_sound(job: Job) -> None:
 def _require_name(name: str) -> None:
     if not 0 < len(name.strip()) <= LONGEST_NAME:
         raise OutOfRange("Length of the name", len(name), f"1 to {LONGEST_NAME} characters")
-
-
-def _require_distinct(what: str, ids: Sequence[str]) -> None:
-    if len(set(ids)) < len(ids):
-        twice = next(i for i in ids if ids.count(i) > 1)
-        raise BadGeometry(what, f"the id “{twice}” is there twice", "Give each its own.")
 
 
 def _require_site(site: Site) -> None:
@@ -142,9 +137,9 @@ def _require_option(job: Job, option: Option) -> None:
     placed = [m.id for array in option.arrays for m in array.modules]
     if len(placed) > MOST_MODULES:
         raise OutOfRange(f"Modules in option {option.name}", len(placed), f"at most {MOST_MODULES}")
-    _require_distinct(f"modules of option {option.name}", placed)
+    require_distinct(f"modules of option {option.name}", placed)
     strung = [m for string in option.strings for m in string.module_ids]
-    _require_distinct(f"strings of option {option.name}", strung)
+    require_distinct(f"strings of option {option.name}", strung)
     present = set(present_ids(option))
     for module_id in strung:
         if module_id not in present:

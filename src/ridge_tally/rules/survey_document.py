@@ -14,6 +14,7 @@ from ridge_tally.core.job.survey import (
     Survey,
     Trace,
 )
+from ridge_tally.rules.distinct import require_distinct
 
 # A site plan reaches no farther from its origin.
 FARTHEST_M = 5000.0
@@ -30,7 +31,7 @@ def require_sound_survey(job: Job) -> None:
         Naming the thing, the value and the remedy.
     """
     survey = job.survey
-    _require_distinct(survey)
+    _require_own_ids(survey)
     for plane in survey.planes:
         _require_near(f"{plane.name}, place on the site", plane.at)
         _within(f"{plane.name}, eave above ground", _m(plane.eave_height), 0.0, 60.0)
@@ -117,7 +118,7 @@ def _require_note(job: Job, note: Attachment) -> None:
         raise NotFound("obstruction", str(note.obstruction_id))
 
 
-def _require_distinct(survey: Survey) -> None:
+def _require_own_ids(survey: Survey) -> None:
     lists: tuple[tuple[str, Sequence[str]], ...] = (
         ("trees and neighbours", [s.id for s in survey.shade_sources]),
         ("lot lines", [line.id for line in survey.lot_lines]),
@@ -126,6 +127,4 @@ def _require_distinct(survey: Survey) -> None:
         *((f"old arrays on {p.name}", [r.existing_id for r in p.existing]) for p in survey.planes),
     )
     for what, ids in lists:
-        if len(set(ids)) < len(ids):
-            twice = next(i for i in ids if list(ids).count(i) > 1)
-            raise BadGeometry(what, f"the id “{twice}” is there twice", "Give each its own.")
+        require_distinct(what, ids)

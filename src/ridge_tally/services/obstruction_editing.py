@@ -32,7 +32,7 @@ from ridge_tally.core.survey.outline import (
 from ridge_tally.core.survey.possible import MOST_OBSTRUCTIONS
 from ridge_tally.core.survey.taping import drawn_length, typed_length
 from ridge_tally.core.units import parse_number
-from ridge_tally.services.rows import next_id, with_row
+from ridge_tally.services.rows import next_id, row_of, with_row
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,13 +92,15 @@ def _changed(job: Job, plane: RoofPlane, edit: edits.ObstructionEdit) -> RoofPla
         case edits.SetObstructionField():
             return _with_field(job, plane, edit)
         case edits.SetOffsetMode():
-            changed = replace(_obstruction(plane, edit.obstruction_id), offsets=edit.offsets)
+            changed = replace(
+                row_of(plane.obstructions, edit.obstruction_id, "obstruction"), offsets=edit.offsets
+            )
             return _with(plane, changed)
         case edits.MoveObstruction():
-            old = _obstruction(plane, edit.obstruction_id)
+            old = row_of(plane.obstructions, edit.obstruction_id, "obstruction")
             return _with(plane, _put(job, plane, old, edit.left_m, edit.bottom_m))
         case edits.RemoveObstruction():
-            _obstruction(plane, edit.obstruction_id)
+            row_of(plane.obstructions, edit.obstruction_id, "obstruction")
             kept = tuple(o for o in plane.obstructions if o.id != edit.obstruction_id)
             return replace(plane, obstructions=kept)
         case edits.AddKeepOut():
@@ -111,10 +113,13 @@ def _changed(job: Job, plane: RoofPlane, edit: edits.ObstructionEdit) -> RoofPla
             zone = KeepOut(new_id, _reason(edit.reason), corners)
             return replace(plane, keep_outs=(*plane.keep_outs, zone))
         case edits.SetKeepOutReason():
-            zone = replace(_keep_out(plane, edit.keep_out_id), reason=_reason(edit.reason))
+            zone = replace(
+                row_of(plane.keep_outs, edit.keep_out_id, "keep-out zone"),
+                reason=_reason(edit.reason),
+            )
             return replace(plane, keep_outs=with_row(plane.keep_outs, zone))
         case edits.RemoveKeepOut():
-            gone = _keep_out(plane, edit.keep_out_id)
+            gone = row_of(plane.keep_outs, edit.keep_out_id, "keep-out zone")
             return replace(plane, keep_outs=tuple(k for k in plane.keep_outs if k != gone))
         case edits.DrawExisting():
             return _with_existing(job, plane, edit)
@@ -172,19 +177,12 @@ def _require_on(plane: RoofPlane, obstruction: Obstruction) -> None:
         )
 
 
-def _obstruction(plane: RoofPlane, obstruction_id: ObstructionId) -> Obstruction:
-    for obstruction in plane.obstructions:
-        if obstruction.id == obstruction_id:
-            return obstruction
-    raise NotFound("obstruction", obstruction_id)
-
-
 def _with(plane: RoofPlane, changed: Obstruction) -> RoofPlane:
     return replace(plane, obstructions=with_row(plane.obstructions, changed))
 
 
 def _with_field(job: Job, plane: RoofPlane, edit: edits.SetObstructionField) -> RoofPlane:
-    old = _obstruction(plane, edit.obstruction_id)
+    old = row_of(plane.obstructions, edit.obstruction_id, "obstruction")
     if edit.field is edits.ObstructionField.NAME:
         return _with(plane, replace(old, name=_name(edit.typed)))
     field = f"{old.name}, {FIELD_NAMES.get(edit.field, edit.field.value)}"
@@ -207,13 +205,6 @@ def _name(typed: str) -> str:
 
 def _reason(typed: str) -> str:
     return typed.strip()[:120] or "stay off"
-
-
-def _keep_out(plane: RoofPlane, keep_out_id: KeepOutId) -> KeepOut:
-    for zone in plane.keep_outs:
-        if zone.id == keep_out_id:
-            return zone
-    raise NotFound("keep-out zone", keep_out_id)
 
 
 def _rows(plane: RoofPlane, existing_id: ExistingId) -> ExistingRows:

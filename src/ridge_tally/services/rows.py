@@ -1,8 +1,19 @@
 """Rows of a document that are added, changed and bounded alike."""
 
-from typing import Any
+from collections.abc import Iterable
+from typing import Any, Protocol, TypeVar
 
-from ridge_tally.core.errors import BadGeometry
+from ridge_tally.core.errors import BadGeometry, NotFound
+
+
+class Named(Protocol):
+    """A row with an id of its own."""
+
+    @property
+    def id(self) -> str: ...
+
+
+Row = TypeVar("Row", bound=Named)
 
 
 def next_id(stem: str, taken: list[Any]) -> str:
@@ -19,3 +30,11 @@ def require_room(what: str, have: int, most: int, wanted: int = 1) -> None:
 
 def with_row(rows: tuple[Any, ...], changed: Any) -> tuple[Any, ...]:
     return tuple(changed if row.id == changed.id else row for row in rows)
+
+
+def row_of(rows: Iterable[Row], row_id: str, what: str) -> Row:
+    """Return the row of that id; NotFound, naming what it is, if none has it."""
+    for row in rows:
+        if row.id == row_id:
+            return row
+    raise NotFound(what, row_id)

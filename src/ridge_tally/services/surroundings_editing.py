@@ -26,7 +26,7 @@ from ridge_tally.core.survey.taping import drawn_length, typed_length
 from ridge_tally.core.survey.trace import site_of
 from ridge_tally.core.units import parse_number
 from ridge_tally.services.plane_editing import true_bearing_deg
-from ridge_tally.services.rows import next_id, require_room, with_row
+from ridge_tally.services.rows import next_id, require_room, row_of, with_row
 
 MOST_SHADES, MOST_LOT_LINES, MOST_ATTACHMENTS = 60, 12, 60
 # Width, depth, base, trunk of a new source in metres, to be typed over; common practice.
@@ -65,12 +65,12 @@ def _changed(job: Job, survey: Survey, edit: edits.SurroundingsEdit) -> Survey: 
         case edits.SetShadeField():
             return _with_shade(survey, _shade_field(job, edit))
         case edits.MoveShade():
-            old = _shade(survey, edit.shade_id)
+            old = row_of(survey.shade_sources, edit.shade_id, "shade source")
             return _with_shade(survey, replace(old, at=edit.at, sighting=None))
         case edits.SightShade():
             return _with_shade(survey, _sighted(job, edit))
         case edits.RemoveShade():
-            gone = _shade(survey, edit.shade_id)
+            gone = row_of(survey.shade_sources, edit.shade_id, "shade source")
             return replace(
                 survey, shade_sources=tuple(s for s in survey.shade_sources if s != gone)
             )
@@ -79,10 +79,13 @@ def _changed(job: Job, survey: Survey, edit: edits.SurroundingsEdit) -> Survey: 
         case edits.AddLotLine():
             return _with_lot_line(survey, edit)
         case edits.RenameLotLine():
-            line = replace(_lot_line(survey, edit.lot_line_id), name=_words(edit.name, "Lot line"))
+            line = replace(
+                row_of(survey.lot_lines, edit.lot_line_id, "lot line"),
+                name=_words(edit.name, "Lot line"),
+            )
             return replace(survey, lot_lines=with_row(survey.lot_lines, line))
         case edits.RemoveLotLine():
-            off = _lot_line(survey, edit.lot_line_id)
+            off = row_of(survey.lot_lines, edit.lot_line_id, "lot line")
             return replace(survey, lot_lines=tuple(x for x in survey.lot_lines if x != off))
         case edits.SetTrace():
             return replace(survey, trace=_new_trace(job, edit.picture))
@@ -96,10 +99,13 @@ def _changed(job: Job, survey: Survey, edit: edits.SurroundingsEdit) -> Survey: 
         case edits.AddAttachment():
             return _with_attachment(job, survey, edit)
         case edits.SetAttachmentText():
-            note = replace(_attachment(survey, edit.attachment_id), text=edit.text.strip()[:500])
+            note = replace(
+                row_of(survey.attachments, edit.attachment_id, "photo or note"),
+                text=edit.text.strip()[:500],
+            )
             return replace(survey, attachments=with_row(survey.attachments, note))
         case edits.RemoveAttachment():
-            old_note = _attachment(survey, edit.attachment_id)
+            old_note = row_of(survey.attachments, edit.attachment_id, "photo or note")
             kept = tuple(a for a in survey.attachments if a != old_note)
             return replace(survey, attachments=kept)
 
@@ -127,19 +133,16 @@ def _new_shade(job: Job, edit: edits.AddShade) -> ShadeSource:
     )
 
 
-def _shade(survey: Survey, shade_id: ShadeId) -> ShadeSource:
-    for source in survey.shade_sources:
-        if source.id == shade_id:
-            return source
-    raise NotFound("shade source", shade_id)
-
-
 def _with_shade(survey: Survey, changed: ShadeSource) -> Survey:
     return replace(survey, shade_sources=with_row(survey.shade_sources, changed))
 
 
 def _shade_field(job: Job, edit: edits.SetShadeField) -> ShadeSource:
-    old, kind, typed = _shade(job.survey, edit.shade_id), edits.ShadeField, edit.typed.strip()
+    old, kind, typed = (
+        row_of(job.survey.shade_sources, edit.shade_id, "shade source"),
+        edits.ShadeField,
+        edit.typed.strip(),
+    )
     change: dict[str, Any]
     match edit.field:
         case kind.NAME:
@@ -187,7 +190,7 @@ def _shade_length(job: Job, old: ShadeSource, edit: edits.SetShadeField) -> dict
 
 
 def _sighted(job: Job, edit: edits.SightShade) -> ShadeSource:
-    old = _shade(job.survey, edit.shade_id)
+    old = row_of(job.survey.shade_sources, edit.shade_id, "shade source")
     bearing, compass = true_bearing_deg(job, edit.bearing, f"{old.name}, bearing")
     distance = _positive(job, edit.distance, f"{old.name}, distance", 500.0)
     top_deg, eye = None, None
@@ -217,13 +220,6 @@ def _with_lot_line(survey: Survey, edit: edits.AddLotLine) -> Survey:
     new_id = LotLineId(next_id("lot", [x.id for x in survey.lot_lines]))
     line = LotLine(new_id, "Lot line", edit.points, edit.closed)
     return replace(survey, lot_lines=(*survey.lot_lines, line))
-
-
-def _lot_line(survey: Survey, lot_line_id: LotLineId) -> LotLine:
-    for line in survey.lot_lines:
-        if line.id == lot_line_id:
-            return line
-    raise NotFound("lot line", lot_line_id)
 
 
 def _new_trace(job: Job, picture: Picture) -> Trace:
@@ -275,10 +271,3 @@ def _with_attachment(job: Job, survey: Survey, edit: edits.AddAttachment) -> Sur
         new_id, edit.text.strip()[:500], edit.picture, edit.plane_id, edit.obstruction_id
     )
     return replace(survey, attachments=(*survey.attachments, note))
-
-
-def _attachment(survey: Survey, attachment_id: AttachmentId) -> Attachment:
-    for attachment in survey.attachments:
-        if attachment.id == attachment_id:
-            return attachment
-    raise NotFound("photo or note", attachment_id)

@@ -22,6 +22,7 @@ import { PlaneFace } from './parts/PlaneFace';
 import { PlaneMenus } from './parts/PlaneMenus';
 import { PlaneToolbar } from './parts/PlaneToolbar';
 import { ReadingsCard } from './parts/ReadingsCard';
+import { ToolHint } from './parts/ToolHint';
 import { UnderItFace } from './parts/UnderItFace';
 import { ZoneReason } from './parts/ZoneReason';
 import {
@@ -156,14 +157,7 @@ export function PlaneView({ plane, seen, views }: PlaneViewProps) {
                 onSettled={() => setZone(null)}
               />
             )}
-            {hint && (
-              <p
-                role="status"
-                className="absolute bottom-2 left-3 z-20 rounded-md border border-copper bg-sheet px-2 py-1 text-sm"
-              >
-                {hint} <span className="text-ink-2">Escape lets go.</span>
-              </p>
-            )}
+            <ToolHint hint={hint} place="bottom" />
           </>
         )}
       >

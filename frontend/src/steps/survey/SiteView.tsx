@@ -11,6 +11,7 @@ import { TypedField } from '@/ui/TypedField';
 import { useKeys } from '@/ui/useKeys';
 import { echoOf } from '@/units/length';
 import { DrawnPoints } from './parts/DrawnPoints';
+import { ToolHint } from './parts/ToolHint';
 import { GEAR, GearMark } from './site/GearMark';
 import { PlaneLabel, PlaneOnSite } from './site/PlaneOnSite';
 import { ShadeMark, shadeWords } from './site/ShadeMark';
@@ -169,14 +170,7 @@ export function SiteView({ plane, views }: SiteViewProps) {
                 />
               </At>
             )}
-            {hint && (
-              <p
-                role="status"
-                className="absolute top-2 left-3 z-20 rounded-md border border-copper bg-sheet px-2 py-1 text-sm"
-              >
-                {hint} <span className="text-ink-2">Escape lets go.</span>
-              </p>
-            )}
+            <ToolHint hint={hint} place="top" />
           </>
         )}
       >

@@ -5,6 +5,7 @@ import type { PlaneSurvey } from '@/plan/scene';
 import { Button } from '@/ui/Button';
 import { Choice } from '@/ui/Choice';
 import { InlineName } from '@/ui/InlineName';
+import { PickList } from '@/ui/PickList';
 import { TypedField } from '@/ui/TypedField';
 import { echoOf } from '@/units/length';
 
@@ -37,20 +38,7 @@ export function OnItFace({ plane, seen, chosenId, onChoose }: OnItFaceProps) {
     );
   return (
     <div className="flex h-full gap-3">
-      <ul className="w-[116px] shrink-0 overflow-y-auto">
-        {items.map((item) => (
-          <li key={item.id}>
-            <button
-              type="button"
-              aria-pressed={item.id === chosenId}
-              onClick={() => onChoose(item.id)}
-              className={`min-h-[26px] w-full truncate rounded-sm px-2 text-left text-sm ${item.id === chosenId ? 'bg-copper-wash font-medium' : 'hover:bg-paper'}`}
-            >
-              {item.name}
-            </button>
-          </li>
-        ))}
-      </ul>
+      <PickList items={items} chosenId={chosenId} onChoose={onChoose} />
       {chosen && (
         <Sizes
           key={chosen.id}

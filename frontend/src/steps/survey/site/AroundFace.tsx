@@ -5,6 +5,7 @@ import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Choice } from '@/ui/Choice';
 import { InlineName } from '@/ui/InlineName';
+import { PickList } from '@/ui/PickList';
 import { TypedField } from '@/ui/TypedField';
 import { MONTHS } from '@/units/format';
 import { echoOf } from '@/units/length';
@@ -30,20 +31,7 @@ export function AroundFace({ chosenId, onChoose }: AroundFaceProps) {
   const view = survey.shade.find((s) => s.id === chosen.id);
   return (
     <div className="flex h-full gap-4">
-      <ul className="w-[124px] shrink-0 overflow-y-auto">
-        {sources.map((s) => (
-          <li key={s.id}>
-            <button
-              type="button"
-              aria-pressed={s.id === chosen.id}
-              onClick={() => onChoose(s.id)}
-              className={`min-h-[26px] w-full truncate rounded-sm px-2 text-left text-sm ${s.id === chosen.id ? 'bg-copper-wash font-medium' : 'hover:bg-paper'}`}
-            >
-              {s.name}
-            </button>
-          </li>
-        ))}
-      </ul>
+      <PickList items={sources} chosenId={chosen.id} onChoose={onChoose} />
       <Sizes key={chosen.id} source={chosen} heightText={view?.height_text ?? ''} />
       <SightingFields key={`sighting ${chosen.id}`} source={chosen} />
     </div>

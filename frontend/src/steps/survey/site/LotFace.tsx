@@ -6,8 +6,9 @@ import { FilePick } from '@/ui/FilePick';
 import { InlineName } from '@/ui/InlineName';
 import { useNotify } from '@/ui/Notices';
 import { TypedField } from '@/ui/TypedField';
-import { formatLength, parseLengthM } from '@/units/length';
-import type { SiteTool } from '../siteTool';
+import { formatLength } from '@/units/length';
+import type { SitePoint, SiteTool } from '../siteTool';
+import { typedMetres } from './typedMetres';
 
 export function LotFace({ onTake }: { onTake: (tool: SiteTool) => void }) {
   const { job, act } = useJob();
@@ -52,12 +53,8 @@ function PictureUnder({ onTake }: { onTake: (tool: SiteTool) => void }) {
       (picture) => act({ kind: 'set-trace', picture }),
       (error: Error) => notify({ text: error.message, tone: 'stop' }),
     );
-  const move = (axis: 'east_m' | 'north_m') => (typed: string) => {
-    const metres = parseLengthM(typed, job.unit);
-    if (metres === null || !trace)
-      return Promise.reject(new Error(`“${typed}” was not understood. Type a length.`));
-    return edit({ kind: 'move-trace', at: { ...trace.at, [axis]: metres } });
-  };
+  const move = (at: SitePoint, axis: 'east_m' | 'north_m') => async (typed: string) =>
+    edit({ kind: 'move-trace', at: { ...at, [axis]: await typedMetres(typed, job.unit) } });
   return (
     <div className="w-[360px]">
       <h2 className="text-sm font-semibold">Picture under the plan</h2>
@@ -104,7 +101,7 @@ function PictureUnder({ onTake }: { onTake: (tool: SiteTool) => void }) {
               width={84}
               align="right"
               showLabel
-              commit={move(axis)}
+              commit={move(trace.at, axis)}
             />
           ))}
         </div>

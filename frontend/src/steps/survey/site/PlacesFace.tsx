@@ -3,8 +3,9 @@ import type { RoofPlane } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { TypedField } from '@/ui/TypedField';
 import { figure } from '@/units/format';
-import { echoOf, formatLength, parseLengthM } from '@/units/length';
+import { echoOf, formatLength } from '@/units/length';
 import { degrees } from '../parts/PlaneFace';
+import { typedMetres } from './typedMetres';
 
 interface PlacesFaceProps {
   plane: RoofPlane;
@@ -14,12 +15,13 @@ interface PlacesFaceProps {
 export function PlacesFace({ plane, onChoose }: PlacesFaceProps) {
   const { job, edit } = useJob();
   const length = (typed: string) => echoOf(typed, job.unit);
-  const move = (p: RoofPlane, axis: 'east_m' | 'north_m') => (typed: string) => {
-    const metres = parseLengthM(typed, job.unit);
-    if (metres === null)
-      return Promise.reject(new Error(`“${typed}” was not understood. Type a length.`));
-    return edit({ kind: 'move-plane', plane_id: p.id, ...p.at, [axis]: metres });
-  };
+  const move = (p: RoofPlane, axis: 'east_m' | 'north_m') => async (typed: string) =>
+    edit({
+      kind: 'move-plane',
+      plane_id: p.id,
+      ...p.at,
+      [axis]: await typedMetres(typed, job.unit),
+    });
   return (
     <table className="w-full text-sm">
       <thead>
