@@ -26,7 +26,7 @@ import survey
 from browser import CONTEXT, launch
 from jobs import SAMPLE, SHELF, option_a
 from ridge_tally.core.energy.year import simulate_year
-from ridge_tally.core.job import edits
+from ridge_tally.core.job.array_edits import ToggleModules
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.services.briefing import brief_report
 from ridge_tally.services.editing import apply_edit
@@ -103,7 +103,7 @@ def core() -> None:
     )
     brief_s = median_s(lambda: brief_report(SAMPLE), 15)
     print(f"twelve bills read and the need told: {brief_s * 1000:.1f} ms (aim under 10 ms)")
-    toggle = edits.ToggleModules(option.id, ("south-3",))
+    toggle = ToggleModules(option.id, ("south-3",))
     edit_s = median_s(lambda: apply_edit(SAMPLE, toggle, SHELF), 15)
     report_s = median_s(lambda: option_report(SAMPLE, option), 15)
     print(

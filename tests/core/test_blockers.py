@@ -4,24 +4,22 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from shapely.geometry import LineString, Polygon, box
+from shapely.geometry import LineString, box
 
-from ridge_tally.core.array.blockers import Ground, free_gaps, ground_of
-from ridge_tally.core.job.document import PlaneArray
+from ridge_tally.core.array.blockers import BlockerKind, Ground, Owner, free_bands
 from ridge_tally.core.survey.outline import Box
-from ridge_tally.rules.array import footprint_of, misplaced
-from ridge_tally.services.editing import design_for
 
 SQUARE = np.array([[0, 0], [10, 0], [10, 6], [0, 6]], dtype=float)
 
 
 def ground(capsules: list[list[float]], solids: tuple[np.ndarray, ...] = ()) -> Ground:
     edges = [[*SQUARE[i], *SQUARE[(i + 1) % 4], 0.3] for i in range(4)]
-    return Ground(SQUARE, np.array(edges + capsules), solids)
+    owners = tuple(Owner(BlockerKind.EDGE, str(i), "") for i in range(len(edges + capsules)))
+    return Ground((SQUARE,), np.array(edges + capsules), owners, np.zeros(len(owners)), solids)
 
 
 def gaps(where: Ground, bottom: float, top: float) -> list[tuple[float, float]]:
-    return free_gaps(where, np.array([bottom]), np.array([top]))[0]
+    return free_bands(where, np.array([bottom]), np.array([top])).gaps(0)
 
 
 def test_an_empty_roof_leaves_one_gap_between_its_rakes() -> None:
@@ -64,18 +62,3 @@ def test_a_capsule_blocks_what_its_buffer_covers(segment, radius: float, bottom:
     ends = {round(x, 2) for gap in found for x in gap}
     if left > 0.35 and bottom > 0.31 and top < 5.69:
         assert any(abs(end - left) < 0.02 for end in ends)
-
-
-def test_misplaced_modules_are_those_outside_the_free_gaps(sample_job) -> None:
-    option = sample_job.options[0]
-    design = design_for(sample_job, option)
-    array: PlaneArray = option.arrays[0]
-    assert misplaced(design, array) == ()
-    plane = sample_job.survey.planes[0]
-    footprint = footprint_of(design, array)
-    roof = Polygon(ground_of(plane).corners)
-    for module in array.modules:
-        placed = box(
-            module.x_m, module.y_m, module.x_m + footprint.width_m, module.y_m + footprint.height_m
-        )
-        assert roof.contains(placed)

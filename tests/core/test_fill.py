@@ -1,97 +1,142 @@
-"""Fills: every place legal by an independent geometry library, counts under every bound."""
+"""Fills: legal by an independent geometry library, under every bound, the same mirrored."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
-from shapely.geometry import LineString, Point, Polygon, box
+from shapely.geometry import Polygon
 
-from ridge_tally.core.array.blockers import Ground
-from ridge_tally.core.array.fill import Footprint, fill_rows, fits
+from core.roofs import LAY, chimney, grounds, legal_by_shapely, roof, trapezoid, vent
+from ridge_tally.core.array.blockers import Ground, ground_from, mirrored
+from ridge_tally.core.array.fill import fill, fill_row_kinds
+from ridge_tally.core.array.free import free_ceiling
+from ridge_tally.core.array.lay import Lay
+from ridge_tally.core.array.shape import rail_m, rows_in, runs_of
+from ridge_tally.core.job.array import Orientation, RowRule, Ways
 
-PORTRAIT = Footprint(1.05, 1.76, 0.02, 0.02)
-LANDSCAPE = Footprint(1.76, 1.05, 0.02, 0.02)
-SETBACKS = (0.1, 0.3, 0.45, 0.3)
-
-
-def trapezoid(eave: float, ridge: float, left: float, height: float) -> np.ndarray:
-    return np.array([[0, 0], [eave, 0], [left + ridge, height], [left, height]], dtype=float)
-
-
-def ground_with(corners: np.ndarray, vents: list[tuple[float, float, float]]) -> Ground:
-    capsules = [[*corners[i], *corners[(i + 1) % 4], SETBACKS[i]] for i in range(4)] + [
-        [x, y, x, y, r] for x, y, r in vents
-    ]
-    return Ground(corners, np.array(capsules), ())
-
-
-@st.composite
-def grounds(draw: st.DrawFn) -> tuple[Ground, list[tuple[float, float, float]]]:
-    eave = draw(st.floats(3, 14))
-    ridge = draw(st.floats(1, 14))
-    left = draw(st.floats(-2, 4))
-    corners = trapezoid(eave, ridge, left, draw(st.floats(2, 8)))
-    spot = st.tuples(st.floats(0, 12), st.floats(0, 7), st.floats(0.1, 0.6))
-    vents = draw(st.lists(spot, max_size=5))
-    return ground_with(corners, vents), vents
+WAYS = st.sampled_from(list(Ways))
+RULES = st.sampled_from([RowRule.INDEPENDENT, RowRule.ALIGNED])
 
 
 @settings(max_examples=60)
-@given(grounds(), st.sampled_from([PORTRAIT, LANDSCAPE]))
-def test_every_place_is_legal_by_shapely_and_under_the_bounds(ground_vents, footprint) -> None:
-    ground, vents = ground_vents
-    fill = fill_rows(ground, footprint)
-    outline = Polygon(ground.corners)
-    boxes = [box(x, y, x + footprint.width_m, y + footprint.height_m) for x, y in fill.places_m]
-    sides = [LineString(ground.capsules[i, :4].reshape(2, 2)) for i in range(4)]
-    for module in boxes:
-        assert outline.buffer(1e-6).contains(module)
-        for side, setback in zip(sides, SETBACKS, strict=True):
-            assert module.distance(side) >= setback - 1e-4
-        for vx, vy, r in vents:
-            assert module.distance(Point(vx, vy)) >= r - 1e-4
-    if boxes:
-        assert fits(ground, footprint, np.array(fill.places_m)).all()
-    for i, one in enumerate(boxes):
-        for other in boxes[i + 1 :]:
-            assert one.distance(other) >= 0.02 - 1e-4
-    assert len(boxes) <= fill.at_most
-    # Any packing has less area than the roof inside its setbacks, grown by half a gap.
-    cell_m2 = (footprint.width_m + 0.02) * (footprint.height_m + 0.02)
-    assert len(boxes) <= math.floor(outline.buffer(0.01).area / cell_m2)
+@given(grounds(), st.integers(1, 3))
+def test_every_row_layout_is_legal_by_shapely_and_under_every_bound(
+    ground: Ground, run: int
+) -> None:
+    lay = replace(LAY, shortest_run=run)
+    fills = fill_row_kinds(ground, lay)
+    # Any packing has less area than the roof, grown by half a gap.
+    cell_m2 = (lay.long_m + 0.02) * (lay.short_m + 0.02)
+    by_area = math.floor(Polygon(ground.corners).buffer(0.015).area / cell_m2)
+    for kind, found in fills.items():
+        assert legal_by_shapely(ground, lay, found.places)
+        assert found.count <= found.at_most
+        assert found.count <= min(by_area, free_ceiling(ground, lay, kind.ways))
+        for one in runs_of(lay, found.places):
+            assert one.modules >= run or kind.rule is RowRule.INDEPENDENT
+    loose, mixed = RowRule.INDEPENDENT, Ways.MIXED
+    by = {(k.ways, k.rule): f.count for k, f in fills.items()}
+    assert by[mixed, loose] >= max(by[Ways.PORTRAIT, loose], by[Ways.LANDSCAPE, loose])
+    assert all(by[w, RowRule.ALIGNED] <= by[w, loose] for w in Ways)
 
 
-@settings(max_examples=30)
-@given(grounds())
-def test_a_mirrored_roof_takes_the_same_count(ground_vents) -> None:
-    ground, _ = ground_vents
-    flip = np.array([-1.0, 1.0])
-    corners = (ground.corners * flip)[::-1]
-    capsules = ground.capsules * np.array([-1.0, 1.0, -1.0, 1.0, 1.0])
-    mirrored = Ground(corners, capsules, ())
-    one, other = fill_rows(ground, PORTRAIT), fill_rows(mirrored, PORTRAIT)
-    if one.proven and other.proven:
-        assert len(one.places_m) == len(other.places_m)
+@settings(max_examples=25)
+@given(grounds(), WAYS)
+def test_a_layout_without_rows_is_legal_and_holds_no_less(ground: Ground, ways: Ways) -> None:
+    found = fill(ground, LAY, ways, RowRule.FREE, limit_s=1)
+    assert legal_by_shapely(ground, LAY, found.places)
+    assert fill(ground, LAY, ways, RowRule.INDEPENDENT).count <= found.count <= found.at_most
 
 
-def test_a_rectangle_counts_as_division_does() -> None:
-    # (10 - 0.6 + 0.02) / 1.07 = 8.8 across; (5 - 0.55 + 0.02) / 1.78 = 2.5 up: 8 x 2 by hand.
-    fill = fill_rows(ground_with(trapezoid(10, 10, 0, 5), []), PORTRAIT)
-    assert len(fill.places_m) == 16
-    assert fill.proven
+@settings(max_examples=25)
+@given(grounds(), WAYS, RULES)
+def test_a_mirrored_roof_takes_the_same_proven_count(ground: Ground, ways: Ways, rule) -> None:
+    one = fill(ground, LAY, ways, rule, limit_s=3)
+    other = fill(mirrored(ground, 0.0), LAY, ways, rule, limit_s=3)
+    assume(one.proven and other.proven)
+    assert one.count == other.count
 
 
-def test_a_roof_smaller_than_a_module_takes_none() -> None:
-    fill = fill_rows(ground_with(trapezoid(3, 3, 0, 1.2), []), PORTRAIT)
-    assert fill.places_m == ()
-    assert fill.proven
+@settings(max_examples=25)
+@given(grounds(), WAYS, RULES, st.floats(1, 8), st.floats(1, 5))
+def test_an_obstruction_more_never_raises_a_proven_count(ground, ways, rule, x, y) -> None:
+    before = fill(ground, LAY, ways, rule, limit_s=3)
+    after = fill(vent(ground, x, y, 0.2), LAY, ways, rule, limit_s=3)
+    assume(before.proven and after.proven)
+    assert after.count <= before.count
+
+
+@settings(max_examples=25)
+@given(st.floats(4, 12), st.floats(2.5, 6), st.floats(0.5, 5), WAYS)
+def test_a_symmetric_layout_is_its_own_mirror_image(eave, height, x, ways) -> None:
+    ground = vent(roof(eave, height), x, height / 2, 0.1)
+    lay = replace(LAY, axis_m=eave / 2)
+    for found in fill_row_kinds(ground, lay).values():
+        assert legal_by_shapely(ground, lay, found.places)
+        places = {(round(p.x_m, 4), round(p.y_m, 4), p.orientation) for p in found.places}
+        for p in found.places:
+            mirror = eave - p.x_m - lay.width_m(p.orientation)
+            assert any(
+                abs(mirror - other[0]) < 2e-4 and abs(p.y_m - other[1]) < 2e-4 for other in places
+            )
 
 
 @pytest.mark.parametrize(
-    ("x", "y", "legal"), [(0.3, 0.1, True), (0.29, 0.1, False), (0.3, 0.09, False)]
+    ("eave", "height", "ways", "count"),
+    [
+        # (10 - 0.6 + 0.02) / 1.07 = 8.8 across; (5 - 0.55 + 0.03) / 1.79 = 2.5 up: 8 x 2 by hand.
+        (10, 5, Ways.PORTRAIT, 16),
+        # (10 - 0.6 + 0.02) / 1.78 = 5.3; (5 - 0.55 + 0.03) / 1.08 = 4.1: 5 x 4 by hand.
+        (10, 5, Ways.LANDSCAPE, 20),
+        (3, 1.2, Ways.MIXED, 0),
+        # Up the slope 1.76 + 0.03 + 1.05 = 2.84 of 2.85: one row of each, 8 + 5.
+        (10, 3.4, Ways.MIXED, 13),
+    ],
 )
-def test_a_place_short_of_its_setback_by_a_centimetre_is_refused(x, y, legal) -> None:
-    ground = ground_with(trapezoid(10, 10, 0, 5), [])
-    assert fits(ground, PORTRAIT, np.array([[x, y]])).tolist() == [legal]
+def test_a_rectangle_counts_as_division_does(eave, height, ways, count) -> None:
+    found = fill(roof(eave, height), LAY, ways, RowRule.INDEPENDENT)
+    assert (found.count, found.proven) == (count, True)
+
+
+def test_turning_the_modules_takes_a_roof_from_ten_to_sixteen_to_twenty() -> None:
+    """A fact of the trade: turning modules can double a roof (common practice, no source).
+
+    A hip 10.5 m at the eave, 9.9 m at the ridge and 3.8 m up, a line of snow guards at 2.75 m.
+    Portrait: one row of 10, the guards stop the second.  Landscape: 6 + 5, and 5 above the
+    guards.  A portrait row with two of landscape above it: 10 + 5 + 5.
+    """
+    lay = Lay(1.70, 1.00, 0.02, 0.02)
+    ground = ground_from(trapezoid(10.5, 9.9, 0.3, 3.8), [0.0] * 4, ["eave", "", "ridge", ""])
+    for x in np.arange(0.5, 10.5, 0.9):
+        ground = vent(ground, x, 2.75, 0.005, 0.0)
+    found = [fill(ground, lay, ways, RowRule.INDEPENDENT) for ways in Ways]
+    assert [(f.count, f.proven) for f in found] == [(10, True), (16, True), (20, True)]
+
+
+@pytest.mark.parametrize("run", [1, 2, 3])
+def test_no_run_is_shorter_than_asked(run: int) -> None:
+    ground = chimney(vent(roof(8, 4.5), 2.2, 1.2, 0.1), 4.0, 1.4, 4.8, 2.2)
+    lay = replace(LAY, shortest_run=run)
+    for found in fill_row_kinds(ground, lay).values():
+        assert min(r.modules for r in runs_of(lay, found.places)) >= run
+
+
+def test_rows_and_rail_of_a_layout_are_counted_by_hand() -> None:
+    # Two rows of eight: 8 x 1.05 + 7 x 0.02 = 8.54 m, two rails under each.
+    runs = runs_of(LAY, fill(roof(10, 5), LAY, Ways.PORTRAIT, RowRule.ALIGNED).places)
+    assert rows_in(runs) == 2
+    assert rail_m(runs) == pytest.approx(4 * 8.54)
+
+
+def test_a_long_barn_with_many_obstructions_is_filled() -> None:
+    ground = roof(60, 12)
+    rng = np.random.default_rng(5)
+    for x, y in rng.uniform([1, 1], [59, 11], (200, 2)):
+        ground = vent(ground, x, y, 0.05)
+    found = fill(ground, LAY, Ways.MIXED, RowRule.INDEPENDENT)
+    assert found.count > 50
+    assert legal_by_shapely(ground, LAY, found.places)
+    assert {p.orientation for p in found.places} <= set(Orientation)

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ridge_tally.core.job.document import PlacedModule
+from ridge_tally.core.job.array import Orientation, PlacedModule
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.strings.plan import StringLimits, plan_planes, plan_strings
 from ridge_tally.core.strings.thread import serpentine, thread_strings
@@ -69,8 +69,11 @@ def test_exactly_at_the_limit_is_legal() -> None:
     assert fewest_in_series(28.0, 120.0) == 5
 
 
+P = Orientation.PORTRAIT
+
+
 def row(y_m: float, xs: list[float]) -> tuple[PlacedModule, ...]:
-    return tuple(PlacedModule(PlacedId(f"{x}/{y_m}"), x, y_m, present=True) for x in xs)
+    return tuple(PlacedModule(PlacedId(f"{x}/{y_m}"), x, y_m, P, present=True) for x in xs)
 
 
 def test_threads_run_back_and_forth_without_a_jump() -> None:
@@ -86,7 +89,7 @@ def test_threads_run_back_and_forth_without_a_jump() -> None:
 
 
 def test_every_module_is_threaded_once_and_absent_ones_never() -> None:
-    modules = (*row(0.0, [0, 1, 2, 3]), PlacedModule(PlacedId("gone"), 4, 0, present=False))
+    modules = (*row(0.0, [0, 1, 2, 3]), PlacedModule(PlacedId("gone"), 4, 0, P, present=False))
     strings = thread_strings(modules, plan_strings(4, StringLimits(2, 2, (1, 1))))
     assert [s.tag for s in strings] == ["A", "B"]
     threaded = [m for s in strings for m in s.module_ids]

@@ -5,6 +5,7 @@ import pytest
 from jobs import SAMPLE, SHELF, option_a
 from ridge_tally.core.job import brief_edits as brief
 from ridge_tally.core.job import edits
+from ridge_tally.core.job.array_edits import ToggleModules
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.grid import RouteKind
 from ridge_tally.core.working import Check, LimitKind, Verdict
@@ -94,7 +95,7 @@ def test_verdicts(rule_id: str, changes: tuple[edits.Edit, ...], verdict: str, k
 
 def test_nothing_is_checked_before_modules_are_placed() -> None:
     every = tuple(m.id for a in option_a(SAMPLE).arrays for m in a.modules)
-    assert checks(edits.ToggleModules("a", every)) == {}
+    assert checks(ToggleModules("a", every)) == {}
 
 
 def test_a_roof_to_stay_free_offers_to_take_the_modules_off() -> None:
@@ -108,7 +109,7 @@ def test_a_roof_to_stay_free_offers_to_take_the_modules_off() -> None:
 def test_symmetry_counts_the_modules_without_a_mirror_image() -> None:
     whole = checks(brief.SetWish(WISH.SYMMETRIC, on=True))["wish.symmetric"]
     first = option_a(SAMPLE).arrays[0].modules[0].id
-    less = checks(brief.SetWish(WISH.SYMMETRIC, on=True), edits.ToggleModules("a", (first,)))
+    less = checks(brief.SetWish(WISH.SYMMETRIC, on=True), ToggleModules("a", (first,)))
     assert less["wish.symmetric"].value.value != whole.value.value
     assert whole.value.value is not None
 

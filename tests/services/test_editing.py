@@ -6,7 +6,9 @@ from jobs import SAMPLE, SHELF, option_a
 from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, NotUnderstood, OutOfRange
 from ridge_tally.core.job import edits
 from ridge_tally.core.job import survey_edits as survey
-from ridge_tally.core.job.document import CodePack, Job, Orientation, present_ids
+from ridge_tally.core.job.array import Orientation, Ways
+from ridge_tally.core.job.array_edits import FillPlane, ToggleModules
+from ridge_tally.core.job.document import CodePack, Job, present_ids
 from ridge_tally.core.job.survey import (
     ROUND_KINDS,
     LengthBasis,
@@ -91,11 +93,11 @@ def test_a_shorter_tape_leaves_modules_in_place_and_says_which_no_longer_fit() -
             "tropical-moon",
         ),
         (edits.RenameJob("   "), OutOfRange, "Length of the name"),
-        (edits.ToggleModules("a", ("ghost",)), NotFound, "ghost"),
+        (ToggleModules("a", ("ghost",)), NotFound, "ghost"),
         (edits.ChooseInverter("a", "gone"), NotFound, "gone"),
         (edits.ChooseModule("z", "sample-405"), NotFound, "option “z”"),
         (edits.WishSeriesLength("a", 0), BadGeometry, "0 cannot be wired"),
-        (edits.FillPlane("a", "north", Orientation.PORTRAIT), NotFound, "roof plane “north”"),
+        (FillPlane("a", "north", Ways.PORTRAIT), NotFound, "roof plane “north”"),
     ],
 )
 def test_a_refused_edit_names_field_value_and_remedy(edit, error, says: str) -> None:
@@ -108,14 +110,14 @@ def test_a_refused_edit_names_field_value_and_remedy(edit, error, says: str) -> 
 def test_a_roof_too_small_for_the_module_says_so() -> None:
     job = after(side(3, "5'"), job=BARE)
     with pytest.raises(BadGeometry, match=r"no module of 1\.722 × 1\.134 m fits"):
-        after(edits.FillPlane("a", "south", Orientation.PORTRAIT), job=job)
+        after(FillPlane("a", "south", Ways.PORTRAIT), job=job)
 
 
 def test_toggling_takes_a_module_off_its_string_and_back() -> None:
-    off = after(edits.ToggleModules("a", ("south-3",)))
+    off = after(ToggleModules("a", ("south-3",)))
     assert len(present_ids(option_a(off))) == 27
     assert sorted(len(s.module_ids) for s in option_a(off).strings) == [13, 14]
-    assert option_a(after(edits.ToggleModules("a", ("south-3",)), job=off)) == option_a(SAMPLE)
+    assert option_a(after(ToggleModules("a", ("south-3",)), job=off)) == option_a(SAMPLE)
 
 
 def test_a_compass_reading_is_made_true_for_its_place_and_day() -> None:
@@ -153,8 +155,8 @@ def test_each_kind_of_obstruction_is_placed_with_a_usual_size(kind: ObstructionK
 
 
 def test_turning_the_modules_fills_again() -> None:
-    job = after(edits.FillPlane("a", "south", Orientation.LANDSCAPE))
-    assert option_a(job).arrays[0].orientation is Orientation.LANDSCAPE
+    job = after(FillPlane("a", "south", Ways.LANDSCAPE))
+    assert {m.orientation for m in option_a(job).arrays[0].modules} == {Orientation.LANDSCAPE}
     assert job.options[1].arrays == SAMPLE.options[1].arrays
 
 

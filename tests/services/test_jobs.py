@@ -11,18 +11,20 @@ from jobs import SAMPLE, workspace_in
 from ridge_tally.core.errors import Conflict, FormatError, MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job import edits
 from ridge_tally.core.job import survey_edits as survey
-from ridge_tally.core.job.document import Orientation
+from ridge_tally.core.job.array import Ways
+from ridge_tally.core.job.array_edits import FillPlane
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.survey import ReadingKind
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.formats.job_file import write_job
 from ridge_tally.services import jobs
-from ridge_tally.services.evaluation import alternatives, year_report
+from ridge_tally.services.evaluation import year_report
+from ridge_tally.services.layouts import alternatives
 from ridge_tally.services.sheets import option_sheet
 from ridge_tally.services.workspace import Remembered, Workspace
 
 RENAME = edits.RenameJob("Juniper Flat")
-FILL_FIRST = edits.FillPlane("a", "plane-1", Orientation.PORTRAIT)
+FILL_FIRST = FillPlane("a", "plane-1", Ways.PORTRAIT)
 TURN = survey.SetPlaneField("south", survey.PlaneField.AZIMUTH, "200")
 
 

@@ -11,7 +11,9 @@ from ridge_tally.core.errors import BadGeometry, NotFound, OutOfRange
 from ridge_tally.core.job import brief_edits as brief
 from ridge_tally.core.job import edits
 from ridge_tally.core.job import survey_edits as survey
-from ridge_tally.core.job.document import Job, Orientation
+from ridge_tally.core.job.array import Ways
+from ridge_tally.core.job.array_edits import FillPlane
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.survey import ReadingKind
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.survey.polygon import area_m2
@@ -73,7 +75,7 @@ def test_the_survey_is_settled_once_every_plane_is_measured(tmp_path: Path) -> N
 
 
 def test_each_plane_has_its_own_strings_on_its_own_trackers() -> None:
-    filled = after(edits.FillPlane("a", "plane-1", Orientation.PORTRAIT), job=TWO)
+    filled = after(FillPlane("a", "plane-1", Ways.PORTRAIT), job=TWO)
     option = option_a(filled)
     plane_of_module = {m.id: a.plane_id for a in option.arrays for m in a.modules}
     planes_of_tracker: dict[int, set[str]] = {}
@@ -90,7 +92,7 @@ def test_a_north_plane_adds_less_than_a_south_one(tmp_path: Path) -> None:
     workspace = workspace_in(tmp_path)
     option = option_a(TWO)
     alone = year_report(workspace, TWO, option)
-    both = after(edits.FillPlane("a", "plane-1", Orientation.LANDSCAPE), job=TWO)
+    both = after(FillPlane("a", "plane-1", Ways.LANDSCAPE), job=TWO)
     year = year_report(workspace, both, option_a(both))
     assert year.energy_kwh > alone.energy_kwh
     assert year.specific_kwh_per_kw < alone.specific_kwh_per_kw
@@ -98,7 +100,7 @@ def test_a_north_plane_adds_less_than_a_south_one(tmp_path: Path) -> None:
 
 def test_removing_a_plane_takes_what_stood_on_it_and_spoke_of_it() -> None:
     full = after(
-        edits.FillPlane("a", "plane-1", Orientation.PORTRAIT),
+        FillPlane("a", "plane-1", Ways.PORTRAIT),
         brief.SetNoGo("plane-1", on=True),
         brief.AddExisting(),
         brief.SetExistingPlane("existing1", "plane-1", on=True),
@@ -114,7 +116,7 @@ def test_removing_a_plane_takes_what_stood_on_it_and_spoke_of_it() -> None:
 
 def test_the_sheet_draws_every_plane_in_use_on_its_one_page(tmp_path: Path) -> None:
     workspace = workspace_in(tmp_path)
-    both = after(edits.FillPlane("a", "plane-1", Orientation.PORTRAIT), job=TWO)
+    both = after(FillPlane("a", "plane-1", Ways.PORTRAIT), job=TWO)
     state = jobs.store_job(workspace, both, "two planes", "tests")
     pdf = PdfReader(BytesIO(option_sheet(workspace, state.job_id, 1, option_a(both).id)))
     text = " ".join(pdf.pages[0].extract_text().split())

@@ -11,6 +11,7 @@ from ridge_tally.core.brief.target import CeilingKind
 from ridge_tally.core.job import brief_edits as brief
 from ridge_tally.core.job import edits
 from ridge_tally.core.job import survey_edits as survey
+from ridge_tally.core.job.array_edits import ToggleModules
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.grid import RouteKind
 from ridge_tally.core.job.survey import ReadingKind
@@ -39,8 +40,10 @@ def report(workspace: Workspace, *steps: edits.Edit) -> TargetReport:
 
 def test_the_binding_ceiling_is_named_with_what_it_cuts_off(workspace: Workspace) -> None:
     found = report(workspace)
-    assert found.told == "The target is 30 modules; the roof ends it at 28, 2 short"
-    assert (found.binding, found.spare, found.modules_now) == (CeilingKind.ROOF, -2, 28)
+    # Mixed rows would put 29 on the roof; the busbar takes 28.
+    assert found.told == "The target is 30 modules; the busbar ends it at 28, 2 short"
+    assert (found.binding, found.spare, found.modules_now) == (CeilingKind.BUSBAR, -2, 28)
+    assert next(c.modules for c in found.ceilings if c.kind is CeilingKind.ROOF) == 29
 
 
 def test_against_usage_is_the_year_over_the_need(workspace: Workspace) -> None:
@@ -55,7 +58,7 @@ def test_against_usage_is_the_year_over_the_need(workspace: Workspace) -> None:
 
 
 def test_before_modules_are_strung_the_yield_is_a_first_guess(workspace: Workspace) -> None:
-    guess = report(workspace, edits.ToggleModules("a", EVERY))
+    guess = report(workspace, ToggleModules("a", EVERY))
     assert not guess.yield_simulated
     assert guess.yield_origin.startswith("first guess: 80 % of the light on South roof")
     true = report(workspace)
@@ -68,7 +71,7 @@ def test_before_modules_are_strung_the_yield_is_a_first_guess(workspace: Workspa
 
 def test_a_typed_yield_stands_until_the_year_is_simulated(workspace: Workspace) -> None:
     typed = brief.SetTargetField(brief.TargetField.YIELD, "1500")
-    assert report(workspace, typed, edits.ToggleModules("a", EVERY)).yield_kwh_per_kw == 1500
+    assert report(workspace, typed, ToggleModules("a", EVERY)).yield_kwh_per_kw == 1500
     assert report(workspace, typed).yield_simulated
 
 

@@ -109,7 +109,12 @@ def test_malformed_json_is_400_in_our_own_shape(client: FlaskClient) -> None:
 def test_year_alternatives_sheet_and_file(client: FlaskClient) -> None:
     year = client.get(f"{OPTION}/year").json["year"]
     assert len(year["days"][0]["ac_kw"]) == 24
-    assert client.get(f"{OPTION}/planes/south/alternatives").json["alternatives"][0]["count"] == 28
+    found = client.get(f"{OPTION}/planes/south/alternatives").json["alternatives"]
+    assert [(a["ways"], a["count"], a["in_use"]) for a in found] == [
+        ("PL", 29, False),
+        ("P", 28, True),
+        ("L", 27, False),
+    ]
     sheet = client.get(f"{OPTION}/sheet.pdf")
     assert sheet.data.startswith(b"%PDF")
     file = client.get(f"{JOB}/file")
@@ -163,7 +168,7 @@ def test_places_are_found_and_the_target_and_its_sheet_answered(client: FlaskCli
     places = client.get("/api/places?typed=santa fe").json["places"]
     assert places[0]["title"].startswith("Santa Fe")
     target = client.get(f"{OPTION}/target").json["target"]
-    assert (target["binding"], target["target_modules"]) == ("roof", 30)
+    assert (target["binding"], target["target_modules"]) == ("busbar", 30)
     pdf = client.get(f"{OPTION}/brief.pdf")
     assert (pdf.status_code, pdf.data[:5]) == (200, b"%PDF-")
     assert len(client.get("/api/shelf").json["grid_packs"]) == 4

@@ -80,9 +80,9 @@ def test_export_is_the_job_file_and_comes_back(data: Path) -> None:
     assert exported == write_job(SAMPLE)
 
 
-def test_fill_and_sheet(data: Path) -> None:
-    found = json.loads(run(data, "fill", "juniper-bench").stdout)
-    assert found["south"][0]["count"] == 28
+def test_layouts_and_sheet(data: Path) -> None:
+    found = json.loads(run(data, "layouts", "juniper-bench").stdout)
+    assert [a["count"] for a in found["south"]] == [29, 28, 27]
     pdf = data / "sheet.pdf"
     assert run(data, "sheet", "juniper-bench", str(pdf)).exit_code == 0
     assert pdf.read_bytes().startswith(b"%PDF")
@@ -90,10 +90,10 @@ def test_fill_and_sheet(data: Path) -> None:
 
 def test_target_names_the_ceiling_in_words_and_json(data: Path) -> None:
     said = run(data, "target", "juniper-bench").stdout
-    assert said.startswith("The target is 30 modules; the roof ends it at 28, 2 short.")
+    assert said.startswith("The target is 30 modules; the busbar ends it at 28, 2 short.")
     assert "   30  Size cap: (1.2 · 18" in said
     report = json.loads(run(data, "target", "juniper-bench", "--json").stdout)
-    assert report["ceilings"][0]["modules"] == 28
+    assert {c["kind"]: c["modules"] for c in report["ceilings"]}["roof"] == 29
 
 
 def test_the_brief_is_written_as_pdf(data: Path) -> None:

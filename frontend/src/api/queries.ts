@@ -8,7 +8,7 @@ export interface OptionAt {
   optionId: string;
 }
 
-const pathOf = (at: OptionAt) => ({
+export const pathOf = (at: OptionAt) => ({
   path: { job_id: at.jobId, revision: at.revision, option_id: at.optionId },
 });
 
@@ -73,20 +73,6 @@ export const placesQuery = (typed: string) =>
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
     enabled: typed.trim().length > 1,
-  });
-
-export const alternativesQuery = (at: OptionAt, planeId: string) =>
-  queryOptions<Schemas['Alternative'][]>({
-    queryKey: ['alternatives', at, planeId],
-    queryFn: ({ signal }) =>
-      unwrap(
-        api.GET(
-          '/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/planes/{plane_id}/alternatives',
-          { params: { path: { ...pathOf(at).path, plane_id: planeId } }, signal },
-        ),
-      ).then((answer) => answer.alternatives),
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
   });
 
 export const sceneQuery = (at: OptionAt) =>

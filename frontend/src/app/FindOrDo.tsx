@@ -79,14 +79,14 @@ function useDeeds(go: (to: string) => void, stepId: string): Deed[] {
     });
   }
   if (plane) {
-    for (const [orientation, way] of [
+    for (const [ways, way] of [
       ['P', 'portrait'],
       ['L', 'landscape'],
+      ['PL', 'mixed rows'],
     ] as const) {
       deeds.push({
         name: `Fill ${plane.name} in ${way}`,
-        run: () =>
-          act({ kind: 'fill-plane', option_id: option.id, plane_id: plane.id, orientation }),
+        run: () => act({ kind: 'fill-plane', option_id: option.id, plane_id: plane.id, ways }),
       });
     }
   }

@@ -9,15 +9,23 @@ interface ModuleShapeProps {
   heightM: number;
   substrings: number;
   halfCut: boolean;
-  state: 'on' | 'off' | 'misplaced';
+  state: 'on' | 'off' | 'misplaced' | 'kept';
+  /** Taken hold of, to be moved or turned. */
+  held?: boolean;
   focused?: boolean;
 }
 
-const FILL = { on: 'var(--color-module)', off: 'transparent', misplaced: 'var(--color-stop-wash)' };
+const FILL = {
+  on: 'var(--color-module)',
+  off: 'transparent',
+  misplaced: 'var(--color-stop-wash)',
+  kept: 'var(--color-warn-wash)',
+};
 const STROKE = {
   on: 'var(--color-ink-3)',
   off: 'var(--color-field)',
   misplaced: 'var(--color-stop)',
+  kept: 'var(--color-warn)',
 };
 
 export function ModuleShape({
@@ -29,6 +37,7 @@ export function ModuleShape({
   substrings,
   halfCut,
   state,
+  held = false,
   focused = false,
 }: ModuleShapeProps) {
   const topLeft = toScreen(camera, { xM, yM: yM + heightM });
@@ -42,8 +51,8 @@ export function ModuleShape({
         height={h}
         fill={FILL[state]}
         stroke={STROKE[state]}
-        strokeWidth={state === 'misplaced' ? 2 : 1.2}
-        strokeDasharray={state === 'off' ? '4 4' : undefined}
+        strokeWidth={state === 'misplaced' || state === 'kept' ? 2 : 1.2}
+        strokeDasharray={state === 'off' ? '4 4' : state === 'kept' ? '8 4' : undefined}
       />
       {state !== 'off' && (
         <g stroke="var(--color-substring)" strokeWidth="0.7">
@@ -64,6 +73,16 @@ export function ModuleShape({
       )}
       {state === 'misplaced' && (
         <path d={`M0 0 L${w} ${h} M${w} 0 L0 ${h}`} stroke="var(--color-stop)" strokeWidth="1.2" />
+      )}
+      {held && (
+        <rect
+          width={w}
+          height={h}
+          fill="var(--color-copper)"
+          fillOpacity="0.14"
+          stroke="var(--color-copper)"
+          strokeWidth="2.5"
+        />
       )}
       {focused && (
         <rect

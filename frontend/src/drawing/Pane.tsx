@@ -27,6 +27,8 @@ interface PaneProps {
   /** A click on the ground, not on a thing. */
   onSpot?: ((spot: PointM) => void) | undefined;
   onHover?: ((spot: PointM) => void) | undefined;
+  /** A box drawn over the ground; then the ground does not move under the hand. */
+  onBox?: ((from: PointM, to: PointM) => void) | undefined;
   /** SVG, drawn in pixels of the pane. */
   children: (view: PaneView) => ReactNode;
   /** HTML over the drawing, placed in the same pixels. */
@@ -50,6 +52,7 @@ export function Pane({
   cursor,
   onSpot,
   onHover,
+  onBox,
   children,
   overlay,
 }: PaneProps) {
@@ -58,6 +61,7 @@ export function Pane({
   const press = useRef<Press | null>(null);
   const svg = useRef<SVGSVGElement>(null);
   const sheet = useRef<HTMLDivElement>(null);
+  const band = useRef<SVGRectElement>(null);
   // Where the hand has taken the look since it was last drawn.
   const ahead = useRef<Look | null>(null);
   const camera =
@@ -113,20 +117,43 @@ export function Pane({
   const down = (event: PointerEvent<SVGSVGElement>) => {
     if (event.target !== event.currentTarget && !isGround(event.target)) return;
     press.current = { xPx: event.clientX, yPx: event.clientY, moved: false };
-    if (zoomable) event.currentTarget.setPointerCapture(event.pointerId);
+    if (zoomable || onBox) event.currentTarget.setPointerCapture(event.pointerId);
   };
   const move = (event: PointerEvent<SVGSVGElement>) => {
     const spot = onHover && spotOf(event);
     if (spot) onHover(spot);
     const from = press.current;
-    if (!from || !zoomable) return;
+    if (!from || !(zoomable || onBox)) return;
     const [dx, dy] = [event.clientX - from.xPx, event.clientY - from.yPx];
     if (!from.moved && Math.hypot(dx, dy) < 4) return;
+    if (onBox) {
+      from.moved = true;
+      stretch(event);
+      return;
+    }
     show(shifted(ahead.current ?? look, dx, dy));
     press.current = { xPx: event.clientX, yPx: event.clientY, moved: true };
   };
+  /** Draws the box on the screen itself, as often as the hand moves. */
+  const stretch = (event: PointerEvent<SVGSVGElement>) => {
+    const [from, rect] = [press.current, band.current];
+    if (!from || !rect) return;
+    const box = event.currentTarget.getBoundingClientRect();
+    rect.setAttribute('x', String(Math.min(from.xPx, event.clientX) - box.left));
+    rect.setAttribute('y', String(Math.min(from.yPx, event.clientY) - box.top));
+    rect.setAttribute('width', String(Math.abs(event.clientX - from.xPx)));
+    rect.setAttribute('height', String(Math.abs(event.clientY - from.yPx)));
+  };
   const up = (event: PointerEvent<SVGSVGElement>) => {
     const spot = spotOf(event);
+    if (press.current?.moved && onBox && spot && camera) {
+      const box = event.currentTarget.getBoundingClientRect();
+      const { xPx, yPx } = press.current;
+      band.current?.setAttribute('width', '0');
+      press.current = null;
+      onBox(toPlane(camera, { xPx: xPx - box.left, yPx: yPx - box.top }), spot);
+      return;
+    }
     if (press.current && !press.current.moved && spot) onSpot?.(spot);
     if (press.current?.moved) settle();
     press.current = null;
@@ -155,10 +182,23 @@ export function Pane({
               onPointerUp={up}
               onPointerCancel={() => {
                 press.current = null;
+                band.current?.setAttribute('width', '0');
                 settle();
               }}
             >
               {children({ camera, ...size })}
+              {onBox && (
+                <rect
+                  ref={band}
+                  width="0"
+                  height="0"
+                  fill="var(--color-copper)"
+                  fillOpacity="0.12"
+                  stroke="var(--color-copper)"
+                  strokeDasharray="4 3"
+                  pointerEvents="none"
+                />
+              )}
             </svg>
             {overlay?.({ camera, ...size })}
           </div>

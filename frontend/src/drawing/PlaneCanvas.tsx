@@ -13,6 +13,7 @@ interface PlaneCanvasProps {
   cursor?: string;
   onSpot?: ((spot: PointM) => void) | undefined;
   onHover?: ((spot: PointM) => void) | undefined;
+  onBox?: ((from: PointM, to: PointM) => void) | undefined;
   /** SVG over the roof. */
   children: (camera: Camera) => ReactNode;
   /** HTML over the drawing, placed in the same pixels. */

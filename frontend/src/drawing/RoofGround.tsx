@@ -10,6 +10,9 @@ export interface BoxM {
   topM: number;
 }
 
+export const overlaps = (a: BoxM, b: BoxM) =>
+  a.leftM < b.rightM && b.leftM < a.rightM && a.bottomM < b.topM && b.bottomM < a.topM;
+
 export interface DrawnZone {
   id: string;
   reason: string;
@@ -76,6 +79,15 @@ export function RoofGround({ camera, scene }: RoofGroundProps) {
         >
           <line x1="0" y1="0" x2="0" y2="7" stroke="var(--color-copper)" strokeWidth="1.4" />
         </pattern>
+        <pattern
+          id="path"
+          width="9"
+          height="9"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <path d="M0 0V9M0 0H9" stroke="var(--color-field)" strokeWidth="1.4" fill="none" />
+        </pattern>
         <clipPath id={clip}>
           <polygon points={pathOf(camera, corners)} />
         </clipPath>
@@ -109,7 +121,7 @@ export function RoofGround({ camera, scene }: RoofGroundProps) {
               // biome-ignore lint/suspicious/noArrayIndexKey: an edge is its index
               key={i}
               points={pathOf(camera, strip(from, to, edge.stripM))}
-              fill="url(#hatch)"
+              fill={edge.path ? 'url(#path)' : 'url(#hatch)'}
             />
           );
         })}

@@ -20,6 +20,8 @@ export interface DrawnEdge {
   state: EdgeState;
   /** Width of the strip along it that stays free. */
   stripM: number;
+  /** The access path runs in it. */
+  path?: boolean;
 }
 
 const STROKE: Record<EdgeKind, { colour: string; width: number; dash?: string }> = {

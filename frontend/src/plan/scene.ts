@@ -34,15 +34,17 @@ const boxM = (box: Schemas['Box']): BoxM => ({
 
 export function sceneOf(plane: RoofPlane, state: JobState, report: OptionReport): PlaneScene {
   const seen = planeSurveyOf(state, plane.id);
-  const note = report.planes.find((p) => p.plane_id === plane.id)?.note ?? '';
+  const view = report.planes.find((p) => p.plane_id === plane.id);
+  const note = view?.note ?? '';
   return {
     corners: (seen?.corners ?? []).map((c) => ({ xM: c.x_m, yM: c.y_m })),
-    edges: (seen?.edges ?? []).map((e) => ({
-      kind: e.kind,
-      state: e.state,
+    edges: (seen?.edges ?? []).map((e, i) => {
+      const path = i === view?.path_edge;
+      const ownM = plane.setbacks[e.kind].value_m;
+      const widthM = path ? Math.max(ownM, plane.access?.width.value_m ?? 0) : ownM;
       // A sketch without scale has no strips to scale.
-      stripM: seen?.closing === 'open' ? 0 : plane.setbacks[e.kind].value_m,
-    })),
+      return { kind: e.kind, state: e.state, stripM: seen?.closing === 'open' ? 0 : widthM, path };
+    }),
     azimuthDeg: plane.azimuth_deg,
     obstructions: plane.obstructions.flatMap((o, i) => {
       const view = seen?.obstructions[i];

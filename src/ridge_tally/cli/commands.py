@@ -25,14 +25,17 @@ from ridge_tally import __version__
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.errors import RidgeTallyError
+from ridge_tally.core.job.array import RowRule, Ways
 from ridge_tally.core.job.document import option_of
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.sky.weather_year import hour_middles
 from ridge_tally.formats.job_file import job_file_schema
+from ridge_tally.formats.layout_case import solve_layout_case
 from ridge_tally.formats.outline_case import solve_outline_case
 from ridge_tally.services import jobs
 from ridge_tally.services.brief_sheet import brief_sheet
-from ridge_tally.services.evaluation import YearReport, alternatives, hourly_year, year_report
+from ridge_tally.services.evaluation import YearReport, hourly_year, year_report
+from ridge_tally.services.layouts import alternatives
 from ridge_tally.services.reporting import CheckView, OptionReport
 from ridge_tally.services.sample_jobs import store_samples
 from ridge_tally.services.sheets import option_sheet
@@ -247,8 +250,8 @@ def _year_text(report: YearReport) -> str:
 @option_option
 @data_option
 @speaks
-def fill(job_id: str, option_id: str, data: Path) -> None:
-    """Print the fills of each plane as JSON: counts, ceilings, places."""
+def layouts(job_id: str, option_id: str, data: Path) -> None:
+    """Print the layouts of each plane as JSON: counts, ceilings, places."""
     workspace = open_workspace(data)
     job = jobs.load_job(workspace, JobId(job_id))
     option = option_of(job, OptionId(option_id))
@@ -280,6 +283,24 @@ def brief(job_id: str, file: Path, option_id: str, data: Path) -> None:
     workspace = open_workspace(data)
     newest = jobs.open_job(workspace, JobId(job_id)).revision
     file.write_bytes(brief_sheet(workspace, JobId(job_id), newest, OptionId(option_id)))
+
+
+@main.command()
+@click.argument("case", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+@click.option("--rule", type=click.Choice([r.value for r in RowRule]), default="independent")
+@click.option("--orientation", "ways", type=click.Choice([w.value for w in Ways]), default="PL")
+@click.option("--limit-s", default=2.0, type=click.FloatRange(0), help="For proofs and searches.")
+@json_option
+@speaks
+def fill(case: Path, rule: str, ways: str, limit_s: float, *, json_out: bool) -> None:
+    """Fill the roof of a layout case file: count, ceiling, places."""
+    text = case.read_text("utf-8", errors="replace")
+    answer = solve_layout_case(text, case.name, RowRule(rule), Ways(ways), limit_s)
+    if json_out:
+        click.echo(json.dumps(answer))
+        return
+    ceiling = "proven" if answer["proven"] else f"at most {answer['bound']}"
+    click.echo(f"{answer['count']} modules, {ceiling}")
 
 
 @main.command()

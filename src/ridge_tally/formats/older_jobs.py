@@ -5,6 +5,7 @@ from typing import Any
 from ridge_tally.core.job.document import DOCUMENT_VERSION
 
 Plain = dict[str, Any]
+GAPS = ("gap_in_row_m", "gap_between_rows_m")
 
 
 def brought_up(data: Plain) -> Plain:
@@ -12,15 +13,39 @@ def brought_up(data: Plain) -> Plain:
 
     Version 2 added the brief, the service and more of the site; all of it may be missing.
     Version 3 made outlines of a sketch and its readings, and setbacks of six kinds of edge.
+    Version 4 gave each module its own way round, and gaps the text they were typed as.
     What does not look like an old document is left for the reader to refuse.
     """
     job = data.get("job")
-    if not isinstance(job, dict) or job.get("version") not in (1, 2):
+    if not isinstance(job, dict) or job.get("version") not in (1, 2, 3):
         return data
     survey = job.get("survey")
-    if isinstance(survey, dict) and isinstance(survey.get("planes"), list):
+    outlined = job["version"] == 3
+    if not outlined and isinstance(survey, dict) and isinstance(survey.get("planes"), list):
         job = {**job, "survey": {**survey, "planes": [_plane(p) for p in survey["planes"]]}}
+    options = job.get("options")
+    if isinstance(options, list):
+        job = {**job, "options": [_option(o) for o in options]}
     return {**data, "job": {**job, "version": DOCUMENT_VERSION}}
+
+
+def _option(option: Any) -> Any:
+    try:
+        return {**option, "arrays": [_array(a) for a in option.get("arrays", [])]}
+    except (AttributeError, KeyError, TypeError):
+        return option
+
+
+def _array(old: Plain) -> Plain:
+    """Return an array of one orientation as modules that each have it."""
+    array = {k: v for k, v in old.items() if k not in ("orientation", *GAPS)}
+    gaps = {k.removesuffix("_m"): _gap(old[k]) for k in GAPS}
+    modules = [{**m, "orientation": old["orientation"]} for m in old["modules"]]
+    return {**array, **gaps, "modules": modules}
+
+
+def _gap(gap_m: float) -> Plain:
+    return {"value_m": gap_m, "typed": f"{gap_m * 1000:g} mm"}
 
 
 def _plane(plane: Any) -> Any:

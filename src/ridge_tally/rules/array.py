@@ -1,48 +1,93 @@
-"""Rules of the array: every module on the roof, every module in a string."""
+"""Rules of the array: every module keeps its distances or says why not, every one is wired."""
 
+from dataclasses import dataclass
 from functools import lru_cache
 
-import numpy as np
-
-from ridge_tally.core.array.blockers import ground_of
-from ridge_tally.core.array.fill import Footprint, fits
-from ridge_tally.core.job.document import PlaneArray, module_footprint_m, plane_of, present_ids
-from ridge_tally.core.job.edits import FillPlane, WishSeriesLength
+from ridge_tally.core.array.blockers import ground_of, path_edges
+from ridge_tally.core.array.lay import Lay, Place
+from ridge_tally.core.array.legal import Shortfall, shortfalls
+from ridge_tally.core.equipment import ModuleSheet
+from ridge_tally.core.job.array import PlacedModule, PlaneArray, Ways
+from ridge_tally.core.job.array_edits import FillPlane
+from ridge_tally.core.job.document import plane_of, present_ids
+from ridge_tally.core.job.edits import WishSeriesLength
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.survey import RoofPlane
-from ridge_tally.core.survey.outline import adjusted_outline, is_closed, what_would_close
+from ridge_tally.core.survey.outline import (
+    adjusted_outline,
+    corners_m,
+    is_closed,
+    what_would_close,
+)
 from ridge_tally.core.working import Check, Fix, Given, LimitKind, Source, SourceStatus, check
 from ridge_tally.rules.design import Design
 
 GEOMETRY = Source("setbacks and clearances of this survey", "", SourceStatus.GEOMETRY)
 PRACTICE = Source("every module is wired", "", SourceStatus.COMMON_PRACTICE)
+DECIDED = Source("decided by the designer, for the authority to confirm", "", SourceStatus.BRIEF)
 
 
-def footprint_of(design: Design, array: PlaneArray) -> Footprint:
-    """Return the module's footprint the way round this array lays it."""
-    width_m, height_m = module_footprint_m(design.module, array.orientation)
-    return Footprint(width_m, height_m, array.gap_in_row_m, array.gap_between_rows_m)
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """How the present modules of a plane stand: what each is short of, and where the path runs."""
+
+    short_of: dict[PlacedId, tuple[Shortfall, ...]]
+    path_edge: int | None
+
+    def off(self, modules: tuple[PlacedModule, ...]) -> tuple[PlacedId, ...]:
+        """Return the modules short of a distance that nobody decided to keep there."""
+        return tuple(
+            m.id
+            for m in modules
+            if m.id in self.short_of
+            and (not m.kept_because or any(s.impossible for s in self.short_of[m.id]))
+        )
 
 
-def misplaced(design: Design, array: PlaneArray) -> tuple[PlacedId, ...]:
-    """Return the present modules that no longer keep every setback and clearance."""
-    return _misplaced(plane_of(design.job, array.plane_id), array, footprint_of(design, array))
+def lay_of(module: ModuleSheet, array: PlaneArray, plane: RoofPlane) -> Lay:
+    """Return how the modules of an array are to lie on its plane."""
+    corners = corners_m(plane)
+    return Lay(
+        module.long_m,
+        module.short_m,
+        array.gap_in_row.value_m,
+        array.gap_between_rows.value_m,
+        array.shortest_run,
+        float(corners[0, 0] + corners[1, 0]) / 2 if array.symmetric else None,
+    )
+
+
+def placed_at(modules: tuple[PlacedModule, ...]) -> tuple[Place, ...]:
+    """Return the places of modules."""
+    return tuple(Place(m.x_m, m.y_m, m.orientation) for m in modules)
+
+
+def standing(design: Design, array: PlaneArray) -> Standing:
+    """Return how the present modules of an array on a closed plane stand."""
+    plane = plane_of(design.job, array.plane_id)
+    present = tuple(m for m in array.modules if m.present)
+    return _standing(plane, present, lay_of(design.module, array, plane))
 
 
 # Asked by the check, by the drawing, and by each option on an unchanged roof.
 @lru_cache(maxsize=128)
-def _misplaced(plane: RoofPlane, array: PlaneArray, footprint: Footprint) -> tuple[PlacedId, ...]:
-    present = [m for m in array.modules if m.present]
-    if not present:
-        return ()
-    places = np.array([(m.x_m, m.y_m) for m in present])
-    kept = fits(ground_of(plane), footprint, places)
-    return tuple(m.id for m, ok in zip(present, kept, strict=True) if not ok)
+def _standing(plane: RoofPlane, present: tuple[PlacedModule, ...], lay: Lay) -> Standing:
+    found: list[Standing] = []
+    # The path runs where fewest modules are in its way.
+    for edge in path_edges(plane) or (None,):
+        short = shortfalls(ground_of(plane, edge), lay, placed_at(present))
+        short_of = {m.id: s for m, s in zip(present, short, strict=True) if s}
+        found.append(Standing(short_of, edge))
+    return min(found, key=lambda s: len(s.off(present)))
 
 
 def array_checks(design: Design) -> tuple[Check, ...]:
-    """Return the placing check of each array and the wiring check of the option."""
-    checks = [_on_roof(design, array) for array in design.option.arrays if array.modules]
+    """Return the placing checks of each array and the wiring check of the option."""
+    checks: list[Check] = []
+    for array in design.option.arrays:
+        if array.modules:
+            checks.append(_on_roof(design, array))
+            checks += _exceptions(design, array)
     if present_ids(design.option):
         checks.append(_strung(design))
     return tuple(checks)
@@ -51,7 +96,7 @@ def array_checks(design: Design) -> tuple[Check, ...]:
 def _on_roof(design: Design, array: PlaneArray) -> Check:
     plane = plane_of(design.job, array.plane_id)
     closed = is_closed(plane)
-    off = float(len(misplaced(design, array))) if closed else None
+    off = float(len(standing(design, array).off(array.modules))) if closed else None
     return check(
         rule_id="array.on-roof",
         title="Keeps its distances",
@@ -69,7 +114,48 @@ def _on_roof(design: Design, array: PlaneArray) -> Check:
         reason=""
         if closed
         else f"Not checked: {what_would_close(adjusted_outline(plane.outline))}",
-        fixes=(Fix("Fill again", FillPlane(design.option.id, plane.id, array.orientation)),),
+        fixes=(Fix("Fill again", FillPlane(design.option.id, plane.id, ways_of(array))),),
+    )
+
+
+def ways_of(array: PlaneArray) -> Ways:
+    """Return the ways round the modules of an array lie; portrait while there is none."""
+    ways = {m.orientation.value for m in array.modules if m.present}
+    ways = ways or {m.orientation.value for m in array.modules} or {"P"}
+    return Ways("PL" if len(ways) > 1 else ways.pop())
+
+
+def _exceptions(design: Design, array: PlaneArray) -> list[Check]:
+    """Return a note for each reason for which modules stay short of a distance."""
+    plane = plane_of(design.job, array.plane_id)
+    if not is_closed(plane):
+        return []
+    short_of = standing(design, array).short_of
+    reasons: dict[str, list[Shortfall]] = {}
+    for module in array.modules:
+        if module.kept_because and module.id in short_of:
+            reasons.setdefault(module.kept_because, []).append(short_of[module.id][0])
+    return [_exception(plane, reason, short) for reason, short in reasons.items()]
+
+
+def _exception(plane: RoofPlane, reason: str, short: list[Shortfall]) -> Check:
+    worst = max(short, key=lambda s: s.short_m)
+    return check(
+        rule_id="array.exception",
+        title="Kept though too close",
+        subject=f"{plane.name}, {worst.owner.name}: {reason}",
+        kind=LimitKind.NOTE,
+        formula="d",
+        givens=(
+            Given("d", f"least distance of {len(short)} module(s)", worst.has_m, "m", "drawing"),
+        ),
+        value=worst.has_m,
+        symbol="d",
+        unit="m",
+        relation=">=",
+        limit=Given("strip", worst.owner.name, worst.wants_m, "m", "setbacks of this survey"),
+        source=DECIDED,
+        graded=False,
     )
 
 

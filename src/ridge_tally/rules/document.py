@@ -20,6 +20,8 @@ from ridge_tally.rules.survey_document import require_sound_survey
 
 LONGEST_NAME = 80
 MOST_MODULES = 500
+WIDEST_GAP_M = 20.0
+LONGEST_RUN = 20
 
 
 def require_sound(job: Job) -> None:
@@ -132,8 +134,18 @@ def _require_option(job: Job, option: Option) -> None:
     inverter = inverter_sheet_of(job, option)
     for array in option.arrays:
         plane_of(job, array.plane_id)
-        if array.gap_in_row_m < 0 or array.gap_between_rows_m < 0:
-            raise OutOfRange(f"Gap in option {option.name}", array.gap_in_row_m, "0 or more")
+        for gap in (array.gap_in_row, array.gap_between_rows):
+            if not 0 <= gap.value_m <= WIDEST_GAP_M:
+                raise OutOfRange(
+                    f"Gap in option {option.name}", gap.value_m, f"between 0 and {WIDEST_GAP_M:g} m"
+                )
+        if not 1 <= array.shortest_run <= LONGEST_RUN:
+            raise OutOfRange(
+                f"Shortest run in option {option.name}",
+                array.shortest_run,
+                f"between 1 and {LONGEST_RUN}",
+            )
+    require_distinct(f"planes of option {option.name}", [a.plane_id for a in option.arrays])
     placed = [m.id for array in option.arrays for m in array.modules]
     if len(placed) > MOST_MODULES:
         raise OutOfRange(f"Modules in option {option.name}", len(placed), f"at most {MOST_MODULES}")

@@ -5,6 +5,7 @@ from ridge_tally.rules.array import array_checks
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.grid import grid_checks
 from ridge_tally.rules.loading import loading_checks
+from ridge_tally.rules.setbacks import setback_checks
 from ridge_tally.rules.strings import string_checks
 from ridge_tally.rules.survey import survey_checks
 from ridge_tally.rules.wishes import wish_checks
@@ -17,6 +18,7 @@ def all_checks(design: Design) -> tuple[Check, ...]:
     found = (
         *string_checks(design),
         *array_checks(design),
+        *setback_checks(design),
         *loading_checks(design),
         *grid_checks(design),
         *wish_checks(design),

@@ -1,7 +1,8 @@
 """Wishes of the household: honoured, or refused aloud."""
 
-from ridge_tally.core.job.document import Job, PlaneArray, module_footprint_m, plane_of, present_ids
-from ridge_tally.core.job.edits import ToggleModules
+from ridge_tally.core.job.array import PlaneArray
+from ridge_tally.core.job.array_edits import SetSymmetric, ToggleModules
+from ridge_tally.core.job.document import Job, module_footprint_m, plane_of, present_ids
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.working import (
@@ -129,8 +130,11 @@ def _symmetry(design: Design, array: PlaneArray) -> Check:
     plane = plane_of(design.job, array.plane_id)
     eave = corners_m(plane)
     middle = float(eave[0][0] + eave[1][0]) / 2
-    width, _ = module_footprint_m(design.module, array.orientation)
-    places = [(m.x_m + width / 2 - middle, m.y_m) for m in array.modules if m.present]
+    places = [
+        (m.x_m + module_footprint_m(design.module, m.orientation)[0] / 2 - middle, m.y_m)
+        for m in array.modules
+        if m.present
+    ]
     lone = sum(
         not any(
             abs(x + other_x) < MIRROR_M and abs(y - other_y) < MIRROR_M
@@ -145,6 +149,9 @@ def _symmetry(design: Design, array: PlaneArray) -> Check:
         "modules without a mirror image",
         lone,
         LimitKind.NOTE,
+        ()
+        if array.symmetric
+        else (Fix("Ask for symmetric fills", SetSymmetric(design.option.id, plane.id, on=True)),),
     )
 
 

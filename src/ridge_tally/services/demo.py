@@ -5,6 +5,8 @@ from datetime import date
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.equipment import InverterId, ModuleId
 from ridge_tally.core.job import edits
+from ridge_tally.core.job.array import Ways
+from ridge_tally.core.job.array_edits import FillPlane
 from ridge_tally.core.job.brief_edits import ServiceField, SetNoGo, SetServiceField
 from ridge_tally.core.job.document import (
     CodePack,
@@ -12,7 +14,6 @@ from ridge_tally.core.job.document import (
     Equipment,
     Job,
     Option,
-    Orientation,
     Site,
 )
 from ridge_tally.core.job.ids import OptionId
@@ -44,7 +45,7 @@ def juniper_bench(shelf: Shelf) -> Job:
         SetServiceField(ServiceField.DISCONNECT_WITHIN, "10'"),
         SetNoGo(NORTH, on=True),
         SetNoGo(GARAGE_EAST, on=True),
-        edits.FillPlane(a, SOUTH, Orientation.PORTRAIT),
+        FillPlane(a, SOUTH, Ways.PORTRAIT),
         edits.CopyOption(a, "one longer string"),
         edits.WishSeriesLength(b, 15),
     )

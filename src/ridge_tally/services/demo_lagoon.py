@@ -6,13 +6,14 @@ from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.equipment import InverterId, ModuleId
 from ridge_tally.core.job import brief_edits, edits
 from ridge_tally.core.job import survey_edits as survey
+from ridge_tally.core.job.array import Ways
+from ridge_tally.core.job.array_edits import FillPlane
 from ridge_tally.core.job.document import (
     CodePack,
     DesignTemperature,
     Equipment,
     Job,
     Option,
-    Orientation,
     Site,
 )
 from ridge_tally.core.job.ids import ExistingId, OptionId, PlaneId, ShadeId
@@ -61,7 +62,7 @@ def lagoon_road(shelf: Shelf) -> Job:
         *(brief_edits.SetNoGo(d, on=True) for d in DORMERS),
         brief_edits.AddExisting(),
         *_old_array(),
-        edits.FillPlane(a, FRONT, Orientation.PORTRAIT),
+        FillPlane(a, FRONT, Ways.PORTRAIT),
     )
     return apply_edits(job, steps, shelf)
 

@@ -10,39 +10,34 @@ from typing import Any, assert_never
 
 from ridge_tally.catalogue.gazetteer import zone_at
 from ridge_tally.catalogue.shelf import Shelf
-from ridge_tally.core.array.blockers import ground_of
-from ridge_tally.core.array.fill import fill_rows
 from ridge_tally.core.brief.typed import parse_day
-from ridge_tally.core.errors import BadGeometry, NotFound
-from ridge_tally.core.job import edits, survey_edits
+from ridge_tally.core.errors import BadGeometry
+from ridge_tally.core.job import array_edits, edits, survey_edits
+from ridge_tally.core.job.array import Ways
 from ridge_tally.core.job.document import (
     CodePack,
     DesignTemperature,
     Job,
     ModuleString,
     Option,
-    Orientation,
-    PlacedModule,
-    PlaneArray,
     module_sheet_of,
     option_of,
-    plane_of,
     with_option,
 )
-from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
+from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.strings.plan import plan_planes
 from ridge_tally.core.strings.thread import thread_strings
-from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.units import (
     parse_coordinates_deg,
     parse_length_m,
     parse_number,
     parse_temperature_degc,
 )
-from ridge_tally.rules.array import footprint_of
+from ridge_tally.rules.array import ways_of
 from ridge_tally.rules.design import Design, design_of
 from ridge_tally.rules.document import require_sound
 from ridge_tally.rules.strings import string_limits
+from ridge_tally.services.array_editing import array_changed, filled
 from ridge_tally.services.bill_editing import month_first
 from ridge_tally.services.brief_editing import apply_brief_edit
 from ridge_tally.services.obstruction_editing import plane_parts_changed
@@ -51,7 +46,6 @@ from ridge_tally.services.plane_editing import planes_changed, with_true_azimuth
 from ridge_tally.services.surroundings_editing import surroundings_changed
 from ridge_tally.simulators.weather_service import climate
 
-GAP_M = 0.02
 MOST_OPTIONS = 8
 # The family of rules a country's code is of; elsewhere the international one is nearest.
 CODE_PACKS = {
@@ -59,6 +53,7 @@ CODE_PACKS = {
     "Australia": CodePack.AU_NZ,
     "New Zealand": CodePack.AU_NZ,
 }
+FILLED = {Ways.PORTRAIT: "portrait", Ways.LANDSCAPE: "landscape", Ways.MIXED: "mixed rows"}
 SITE_NAMES = {
     edits.SiteField.ELEVATION: "Elevation",
     edits.SiteField.UTC_OFFSET: "Hours from UTC",
@@ -110,6 +105,8 @@ def design_for(job: Job, option: Option) -> Design:
 
 
 def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911, PLR0912 - one arm an edit
+    if isinstance(edit, array_edits.ArrayEdit):
+        return array_changed(job, edit)
     if isinstance(edit, survey_edits.PlaneEdit):
         return planes_changed(job, edit)
     if isinstance(edit, survey_edits.OutlineEdit):
@@ -145,10 +142,6 @@ def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911,
             return replace(job, name=edit.name.strip())
         case edits.SetUnit():
             return replace(job, unit=edit.unit)
-        case edits.FillPlane():
-            return _filled(job, edit.option_id, edit.plane_id, edit.orientation)
-        case edits.ToggleModules():
-            return with_option(job, _toggled(option_of(job, edit.option_id), edit.module_ids))
         case edits.ChooseModule():
             return _with_module(job, edit, shelf)
         case edits.ChooseInverter():
@@ -212,48 +205,6 @@ def _site_field(job: Job, edit: edits.SetSiteField) -> Job:
     return replace(job, site=replace(job.site, **change))
 
 
-def _filled(job: Job, option_id: OptionId, plane_id: PlaneId, orientation: Orientation) -> Job:
-    option, plane = option_of(job, option_id), plane_of(job, plane_id)
-    require_closed(plane)
-    array = PlaneArray(plane_id, orientation, GAP_M, GAP_M, ())
-    design = design_for(job, option)
-    fill = fill_rows(ground_of(plane), footprint_of(design, array))
-    if not fill.places_m:
-        sheet = module_sheet_of(job, option)
-        raise BadGeometry(
-            plane.name,
-            f"no module of {sheet.long_m:g} × {sheet.short_m:g} m fits inside the free strips",
-            "Turn the modules, choose a smaller one, or narrow a strip.",
-        )
-    others = tuple(a for a in option.arrays if a.plane_id != plane_id)
-    array = replace(
-        array,
-        modules=tuple(
-            PlacedModule(PlacedId(f"{plane_id}-{i}"), round(x, 5), round(y, 5), present=True)
-            for i, (x, y) in enumerate(fill.places_m, start=1)
-        ),
-    )
-    return with_option(job, replace(option, arrays=(*others, array)))
-
-
-def _toggled(option: Option, module_ids: tuple[PlacedId, ...]) -> Option:
-    known = {m.id for array in option.arrays for m in array.modules}
-    for module_id in module_ids:
-        if module_id not in known:
-            raise NotFound("module", module_id)
-    arrays = tuple(
-        replace(
-            array,
-            modules=tuple(
-                replace(m, present=not m.present) if m.id in module_ids else m
-                for m in array.modules
-            ),
-        )
-        for array in option.arrays
-    )
-    return replace(option, arrays=arrays)
-
-
 def _with_module(job: Job, edit: edits.ChooseModule, shelf: Shelf) -> Job:
     """Take another module; arrays are filled again, since every place depends on its size."""
     module = shelf.module(edit.module_id)
@@ -264,7 +215,8 @@ def _with_module(job: Job, edit: edits.ChooseModule, shelf: Shelf) -> Job:
     job = with_option(job, replace(option, module_id=module.id))
     if (old.long_m, old.short_m) != (module.long_m, module.short_m):
         for array in option.arrays:
-            job = _filled(job, option.id, array.plane_id, array.orientation)
+            if array.modules:
+                job = filled(job, option.id, array.plane_id, ways_of(array))
     return job
 
 
@@ -297,10 +249,11 @@ def describe_edit(edit: edits.Edit) -> str:  # noqa: PLR0911 - one return an edi
             return f"obstruction {edit.field.value} {edit.typed}"
         case edits.SetSiteField():
             return f"{SITE_NAMES[edit.field].lower()} {edit.typed}"
-        case edits.FillPlane():
-            way = "portrait" if edit.orientation is Orientation.PORTRAIT else "landscape"
-            return f"fill {way}"
-        case edits.ToggleModules():
-            return f"toggle {len(edit.module_ids)} module(s)"
+        case array_edits.FillPlane():
+            return f"fill {FILLED[edit.ways]}"
+        case array_edits.LayModules():
+            return f"lay {len(edit.places)} module(s)"
+        case array_edits.ToggleModules() | array_edits.MoveModules() | array_edits.TurnModules():
+            return f"{edit.kind.split('-')[0]} {len(edit.module_ids)} module(s)"
         case _:
             return f"{edit.kind.replace('-', ' ')} {getattr(edit, 'typed', '')}".strip()

@@ -2,8 +2,6 @@
 
 from dataclasses import dataclass
 
-from ridge_tally.core.array.blockers import ground_of
-from ridge_tally.core.array.fill import Fill, fill_rows
 from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode
 from ridge_tally.core.energy.year import (
     NOT_INCLUDED,
@@ -18,23 +16,17 @@ from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.document import (
     Job,
     Option,
-    Orientation,
-    PlaneArray,
     Site,
     inverter_sheet_of,
     module_sheet_of,
     plane_of,
 )
 from ridge_tally.core.job.ids import PlaneId
-from ridge_tally.core.job.survey import PlanePoint
 from ridge_tally.core.loading.clipped_day import LimitCost, LoadingDay, limit_costs, loading_days
 from ridge_tally.core.sky.sun import Location
 from ridge_tally.core.sky.weather_year import WeatherYear
-from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.rules import tables
-from ridge_tally.rules.array import footprint_of
 from ridge_tally.rules.design import MOUNTING
-from ridge_tally.services.editing import GAP_M, design_for
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import climate, typical_year
 
@@ -75,20 +67,6 @@ class YearReport:
     stand_in_weather: bool
     doubts: tuple[str, ...]
     diode: DiodeNote
-
-
-@dataclass(frozen=True, slots=True)
-class Alternative:
-    """A fill that could be applied: its count, ceiling and places."""
-
-    orientation: Orientation
-    count: int
-    at_most: int
-    rows: int
-    p_dc_w: float
-    width_m: float
-    height_m: float
-    places: tuple[PlanePoint, ...]
 
 
 def location_of(site: Site) -> Location:
@@ -230,45 +208,4 @@ def _diode_note(model: DiodeModel) -> DiodeNote:
         model.beta_error_frac,
         known_gamma,
         f"The diode model of this module has its {' and its '.join(warnings)}" if warnings else "",
-    )
-
-
-def alternatives(
-    workspace: Workspace, job: Job, option: Option, plane_id: PlaneId
-) -> tuple[Alternative, ...]:
-    """Return the fills of one plane with the option's module, most modules first."""
-    found = [
-        _alternative(workspace, job, option, plane_id, orientation) for orientation in Orientation
-    ]
-    return tuple(sorted(found, key=lambda a: -a.count))
-
-
-def _alternative(
-    workspace: Workspace, job: Job, option: Option, plane_id: PlaneId, orientation: Orientation
-) -> Alternative:
-    plane = plane_of(job, plane_id)
-    require_closed(plane)
-    module = module_sheet_of(job, option)
-    array = PlaneArray(plane_id, orientation, GAP_M, GAP_M, ())
-    footprint = footprint_of(design_for(job, option), array)
-
-    def compute() -> Fill:
-        return fill_rows(ground_of(plane), footprint)
-
-    fill = workspace.fills.get(
-        (
-            *(plane.outline, plane.lengths, plane.slope_deg, plane.setbacks),
-            *(plane.obstructions, plane.keep_outs, plane.existing, footprint),
-        ),
-        compute,
-    )
-    return Alternative(
-        orientation=orientation,
-        count=len(fill.places_m),
-        at_most=fill.at_most,
-        rows=len({y for _, y in fill.places_m}),
-        p_dc_w=len(fill.places_m) * module.p_max_w,
-        width_m=footprint.width_m,
-        height_m=footprint.height_m,
-        places=tuple(PlanePoint(x, y) for x, y in fill.places_m),
     )

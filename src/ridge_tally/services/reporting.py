@@ -2,12 +2,16 @@
 
 from dataclasses import dataclass
 
+from ridge_tally.core.array.legal import Shortfall
+from ridge_tally.core.job.array import PlacedModule, empty_array
 from ridge_tally.core.job.document import Job, Option, present_ids
-from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.sheets.working_lines import WorkingLines, value_and_limit, working_lines
 from ridge_tally.core.survey.outline import is_closed
+from ridge_tally.core.survey.taping import small_length_text
+from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import Check, LimitKind, Verdict
-from ridge_tally.rules.array import footprint_of, misplaced
+from ridge_tally.rules.array import Standing, standing
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.strings import cold_limit, string_limits
@@ -54,13 +58,26 @@ class TrackerView:
 
 
 @dataclass(frozen=True, slots=True)
+class ModuleTrouble:
+    """A module that does not keep a distance, and which; ``impossible`` where it lies on something."""
+
+    module_id: PlacedId
+    told: str
+    impossible: bool
+    kept_because: str
+
+
+@dataclass(frozen=True, slots=True)
 class PlaneView:
-    """A plane as an option uses it: what no longer fits on it, why it is to stay free."""
+    """A plane as an option uses it: what no longer fits on it, why it is to stay free.
+
+    ``path_edge`` is the edge its access path runs along.
+    """
 
     plane_id: PlaneId
     misplaced: tuple[str, ...]
-    module_width_m: float
-    module_height_m: float
+    troubles: tuple[ModuleTrouble, ...]
+    path_edge: int | None
     note: str
 
 
@@ -165,18 +182,35 @@ def _planes(design: Design) -> tuple[PlaneView, ...]:
     arrays = {a.plane_id: a for a in design.option.arrays}
     free = roofs_left_free(design.job)
     for plane in design.job.survey.planes:
-        array = arrays.get(plane.id)
-        footprint = footprint_of(design, array) if array else None
+        array = arrays.get(plane.id) or empty_array(plane.id)
+        stands = standing(design, array) if is_closed(plane) else Standing({}, None)
         views.append(
             PlaneView(
                 plane_id=plane.id,
-                misplaced=misplaced(design, array) if array and is_closed(plane) else (),
-                module_width_m=footprint.width_m if footprint else 0.0,
-                module_height_m=footprint.height_m if footprint else 0.0,
+                misplaced=stands.off(array.modules),
+                troubles=tuple(
+                    _trouble(m, stands.short_of[m.id], design.job.unit)
+                    for m in array.modules
+                    if m.id in stands.short_of
+                ),
+                path_edge=stands.path_edge,
                 note=f"{plane.name}: {free[plane.id]}" if plane.id in free else "",
             )
         )
     return tuple(views)
+
+
+def _trouble(module: PlacedModule, short: tuple[Shortfall, ...], unit: LengthUnit) -> ModuleTrouble:
+    told = "; ".join(_short_told(s, unit) for s in short)
+    impossible = any(s.impossible for s in short)
+    return ModuleTrouble(module.id, told, impossible, module.kept_because)
+
+
+def _short_told(short: Shortfall, unit: LengthUnit) -> str:
+    if short.impossible:
+        return f"lies across {short.owner.name}"
+    by, wants = (small_length_text(m, unit).lstrip("+") for m in (short.short_m, short.wants_m))
+    return f"{by} too close to {short.owner.name}, which wants {wants}"
 
 
 def _steps(design: Design, checks: tuple[Check, ...]) -> dict[str, StepState]:

@@ -14,9 +14,6 @@ from ridge_tally.core.job.grid import GridRules, Metering, RouteKind
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.loading.clipped_day import clipped_kwh_at
 from ridge_tally.core.sheets.working_lines import sum_lines
-from ridge_tally.core.sky.plane_irradiance import plane_light
-from ridge_tally.core.sky.sun import sun_path
-from ridge_tally.core.sky.weather_year import month_of
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.working import Given, LimitKind
 from ridge_tally.rules import tables
@@ -26,13 +23,12 @@ from ridge_tally.rules.wishes import roofs_left_free
 from ridge_tally.services.briefing import BriefReport, bills_include_old_array, brief_report
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import (
-    alternatives,
     hourly_year,
-    location_of,
     year_report,
 )
+from ridge_tally.services.first_yield import monthly_guess
+from ridge_tally.services.layouts import most_modules
 from ridge_tally.services.workspace import Workspace
-from ridge_tally.simulators.weather_service import typical_year
 
 TARGET_TITLES = {
     TargetKind.NET_ZERO: "Net zero over the year",
@@ -215,9 +211,9 @@ def _yield(workspace: Workspace, job: Job, option: Option) -> _Yield:
         monthly = tuple(m * per_kw for m in year.monthly_kwh)
         return _Yield(given, monthly, simulated=True, energy_kwh=year.energy_kwh)
     plane = max(
-        _free_planes(job) or job.survey.planes, key=lambda p: sum(_guess(workspace, job, p))
+        _free_planes(job) or job.survey.planes, key=lambda p: sum(monthly_guess(workspace, job, p))
     )
-    monthly = _guess(workspace, job, plane)
+    monthly = monthly_guess(workspace, job, plane)
     if typed is not None:
         scale = typed / sum(monthly)
         given = Given("y", "yield", typed, "kWh/kW", "typed in the brief")
@@ -230,27 +226,6 @@ def _yield(workspace: Workspace, job: Job, option: Option) -> _Yield:
     return _Yield(given, monthly, simulated=False, energy_kwh=None)
 
 
-def _guess(workspace: Workspace, job: Job, plane: RoofPlane) -> tuple[float, ...]:
-    """Return kWh for each kW and month: a share of the light on the plane."""
-    location, climate_id = location_of(job.site), job.site.climate_id
-
-    def compute() -> tuple[float, ...]:
-        weather = workspace.weather.get(
-            (climate_id, location), lambda: typical_year(climate_id, location)
-        )
-        light = plane_light(
-            weather, sun_path(weather.time, location), plane.slope_deg, plane.azimuth_deg
-        )
-        months = month_of(weather.time)
-        share = tables.load("first-yield").number("performance_frac")
-        return tuple(
-            float(light.poa_w_per_m2[months == month].sum()) / 1000 * share for month in range(12)
-        )
-
-    key = (climate_id, location, plane.slope_deg, plane.azimuth_deg)
-    return workspace.guesses.get(key, compute)
-
-
 def _free_planes(job: Job) -> tuple[RoofPlane, ...]:
     taken = roofs_left_free(job)
     return tuple(p for p in job.survey.planes if p.id not in taken)
@@ -260,7 +235,7 @@ def _figures(workspace: Workspace, design: Design, brief: BriefReport, yield_: _
     job, option = design.job, design.option
     planes = _free_planes(job)
     closed = [p for p in planes if is_closed(p)]
-    most = [alternatives(workspace, job, option, p.id)[0].count for p in closed]
+    most = [most_modules(workspace, job, option, p) for p in closed]
     open_ = len(closed) < len(planes)
     names = (", ".join(p.name for p in closed) or "no closed roof") + (
         f"; {len(planes) - len(closed)} not closed yet" if open_ else ""

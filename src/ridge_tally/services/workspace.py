@@ -11,6 +11,7 @@ from typing import TypeVar
 from sqlalchemy.orm import Session, sessionmaker
 
 from ridge_tally.catalogue.shelf import Shelf
+from ridge_tally.services.runs import Runs
 
 Value = TypeVar("Value")
 
@@ -48,4 +49,5 @@ class Workspace:
     years: Remembered = field(default_factory=lambda: Remembered(32))
     weather: Remembered = field(default_factory=lambda: Remembered(8))
     guesses: Remembered = field(default_factory=lambda: Remembered(64))
+    runs: Runs = field(default_factory=Runs)
     fills: Remembered = field(default_factory=lambda: Remembered(128))

@@ -11,8 +11,11 @@ from ridge_tally.core.job.grid import GridRules
 from ridge_tally.core.job.survey import Picture
 from ridge_tally.core.survey.scene import Scene
 from ridge_tally.core.units import LengthUnit
-from ridge_tally.services.evaluation import Alternative, YearReport
+from ridge_tally.rules.setbacks import SetbackPack
+from ridge_tally.services.evaluation import YearReport
 from ridge_tally.services.jobs import JobState
+from ridge_tally.services.layouts import Alternative, Proof
+from ridge_tally.services.one_more import OneMore
 from ridge_tally.services.targeting import TargetReport
 
 
@@ -132,9 +135,31 @@ class PlacesAnswer(Wire):
 
 
 class AlternativesAnswer(Wire):
-    """Fills of a plane that could be applied."""
+    """Layouts of a plane that could be applied."""
 
     alternatives: list[Alternative]
+
+
+class ProofAnswer(Wire):
+    """How the proof of a plane's layouts stands."""
+
+    proof: Proof | None
+    running: bool
+    cancelled: bool
+    problem: str
+
+
+class ExactlyQuery(Wire):
+    """How many modules, and the share of one's year that keeping them together is worth."""
+
+    modules: int = Field(ge=1, le=500)
+    give_up_frac: float = Field(default=0.02, ge=0, le=1)
+
+
+class OneMoreAnswer(Wire):
+    """Why not one more module."""
+
+    answer: OneMore
 
 
 class ClimateChoice(Wire):
@@ -153,6 +178,7 @@ class ShelfAnswer(Wire):
     inverters: list[InverterSheet]
     climates: list[ClimateChoice]
     grid_packs: list[GridRules]
+    setback_packs: list[SetbackPack]
 
 
 class PicturePath(Wire):

@@ -1,4 +1,4 @@
-"""Routes of one option at one revision: its year, its alternatives, its sheet."""
+"""Routes of one option at one revision: its year, its sheet."""
 
 from flask import Response
 from flask_openapi import APIBlueprint
@@ -6,9 +6,10 @@ from flask_openapi import APIBlueprint
 from ridge_tally.catalogue.gazetteer import find_places
 from ridge_tally.catalogue.grid_packs import grid_packs
 from ridge_tally.core.job.document import option_of
-from ridge_tally.core.job.ids import OptionId, PlaneId
+from ridge_tally.core.job.ids import OptionId
+from ridge_tally.rules.setbacks import setback_packs
 from ridge_tally.services.brief_sheet import brief_sheet
-from ridge_tally.services.evaluation import alternatives, year_report
+from ridge_tally.services.evaluation import year_report
 from ridge_tally.services.jobs import load_job
 from ridge_tally.services.sheets import option_sheet
 from ridge_tally.services.targeting import target_report
@@ -16,13 +17,11 @@ from ridge_tally.simulators.weather_service import climates
 from ridge_tally.store.jobs import JobId
 from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import (
-    AlternativesAnswer,
     ClimateChoice,
     OptionPath,
     PlaceFound,
     PlaceQuery,
     PlacesAnswer,
-    PlanePath,
     ShelfAnswer,
     TargetAnswer,
     YearAnswer,
@@ -46,19 +45,6 @@ def get_target(path: OptionPath) -> TargetAnswer:
     job = load_job(workspace(), JobId(path.job_id), path.revision)
     option = option_of(job, OptionId(path.option_id))
     return TargetAnswer(target=target_report(workspace(), job, option))
-
-
-@bp.get(
-    f"{OPTION}/planes/<plane_id>/alternatives",
-    operation_id="plane_alternatives",
-    responses={200: AlternativesAnswer},
-)
-def get_alternatives(path: PlanePath) -> AlternativesAnswer:
-    """The fills of a plane, most modules first."""
-    job = load_job(workspace(), JobId(path.job_id), path.revision)
-    option = option_of(job, OptionId(path.option_id))
-    found = alternatives(workspace(), job, option, PlaneId(path.plane_id))
-    return AlternativesAnswer(alternatives=list(found))
 
 
 @bp.get(f"{OPTION}/sheet.pdf", operation_id="option_sheet")
@@ -105,4 +91,5 @@ def get_shelf() -> ShelfAnswer:
         inverters=list(shelf.inverters),
         climates=choices,
         grid_packs=list(grid_packs().values()),
+        setback_packs=list(setback_packs().values()),
     )

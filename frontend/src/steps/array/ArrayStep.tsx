@@ -1,120 +1,357 @@
-/** Array: fill the plane, compare the fills, take single modules off or put them back. */
+/** Array: layouts to choose from with proven counts, and modules moved by hand. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { RoofPlane } from '@/api/client';
-import { alternativesQuery, shelfQuery } from '@/api/queries';
+import { type Alternative, oneMoreQuery } from '@/api/arrayQueries';
+import type { RoofPlane, Schemas } from '@/api/client';
+import { shelfQuery } from '@/api/queries';
 import { useSettled } from '@/api/useYear';
+import type { PointM } from '@/drawing/camera';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
+import { boxAround } from '@/drawing/snap';
+import { ToolHint } from '@/drawing/ToolHint';
 import { useJob } from '@/plan/JobContext';
+import { sizeOf } from '@/plan/modules';
 import { PlaneTabs } from '@/plan/PlaneTabs';
 import { sceneOf } from '@/plan/scene';
 import { stockFirst } from '@/plan/stock';
 import { Button } from '@/ui/Button';
 import { Board, Toolbar } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
+import { TabbedCard } from '@/ui/TabbedCard';
 import { useKeys } from '@/ui/useKeys';
+import { besideEdit, type Hand, inBox, TOGGLE } from './hand';
 import { AlternativeCard } from './parts/AlternativeCard';
+import { EdgesFace } from './parts/EdgesFace';
+import { ExactlyFace } from './parts/ExactlyFace';
+import { FillFace } from './parts/FillFace';
+import { HeldBar } from './parts/HeldBar';
 import { ModuleField } from './parts/ModuleField';
+import { OneMoreFace } from './parts/OneMoreFace';
+import { RowShortages } from './parts/RowShortages';
+import { TroubleNote } from './parts/TroubleNote';
+import { type Asked, useLayouts } from './useLayouts';
 
 export default function ArrayStep() {
   const { plane } = useJob();
   if (!plane) return <p className="p-6 text-sm text-ink-2">Measure a roof plane first.</p>;
-  return <PlaneArray key={plane.id} plane={plane} />;
+  return <ArrayOfPlane key={plane.id} plane={plane} />;
 }
 
-function PlaneArray({ plane }: { plane: RoofPlane }) {
+const NO_MODULES: Schemas['PlacedModule'][] = [];
+
+function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
   const { state, job, option, report, at, act } = useJob();
   const shelf = useQuery(shelfQuery);
-  const settled = useSettled(at);
-  const fills = useQuery(alternativesQuery(settled, plane.id));
+  const [asked, setAsked] = useState<Asked>({ kind: 'most', squeeze: false });
+  const [hand, setHand] = useState<Hand>(TOGGLE);
+  const [holding, setHeld] = useState<string[]>([]);
   const [focused, setFocused] = useState('');
+  // The one that was last in focus: its trouble stays told while a button is pressed.
+  const [current, setCurrent] = useState('');
+  const [splitting, setSplitting] = useState(false);
+  const [keeping, setKeeping] = useState(false);
+  const [face, setFace] = useState('fill');
+  const [why, setWhy] = useState(false);
+  const layouts = useLayouts(at, plane.id, asked);
+  const settled = useSettled(at);
+  const oneMore = useQuery({ ...oneMoreQuery(settled, plane.id), enabled: why });
   const array = option.arrays.find((a) => a.plane_id === plane.id);
+  const placed = array?.modules ?? NO_MODULES;
   const module = job.equipment.modules.find((m) => m.id === option.module_id);
   const view = report.planes.find((p) => p.plane_id === plane.id);
-  const fill = (orientation: 'P' | 'L') =>
-    act({ kind: 'fill-plane', option_id: option.id, plane_id: plane.id, orientation });
-  const step = (by: number) => {
-    const list = fills.data ?? [];
-    const here = list.findIndex((a) => a.orientation === array?.orientation);
-    const next = list[(here + by + list.length) % Math.max(list.length, 1)];
-    if (next) fill(next.orientation);
+  const scene = sceneOf(plane, state, report);
+  const held = holding.filter((id) => placed.some((m) => m.id === id));
+  // What the keys act on: the held ones, or the one in focus.
+  const meant = held.length > 0 ? held : focused ? [focused] : [];
+
+  const use = (layout: Alternative) => {
+    setHeld([]);
+    return act({
+      kind: 'lay-modules',
+      option_id: option.id,
+      plane_id: plane.id,
+      places: layout.places,
+    });
   };
-  useKeys({ p: () => fill('P'), l: () => fill('L'), ',': () => step(-1), '.': () => step(1) });
+  const fill = (ways: Schemas['Ways']) => {
+    const best = layouts.list.find((a) => a.ways === ways && a.rule !== 'free');
+    if (best && !layouts.stale) void use(best);
+    else void act({ kind: 'fill-plane', option_id: option.id, plane_id: plane.id, ways });
+  };
+  const step = (by: number) => {
+    const { list } = layouts;
+    const here = list.findIndex((a) => a.in_use);
+    const next = list[(here + by + list.length) % Math.max(list.length, 1)];
+    if (next && !layouts.stale) void use(next);
+  };
+  const move = (ids: string[], right_m: number, up_m: number) =>
+    act({ kind: 'move-modules', option_id: option.id, module_ids: ids, right_m, up_m });
+  const onMeant = (kind: 'turn-modules' | 'remove-modules') => {
+    if (meant.length > 0) void act({ kind, option_id: option.id, module_ids: meant });
+    if (kind === 'remove-modules') setHeld([]);
+  };
+  const add = (spot: PointM) => {
+    if (hand.kind !== 'add' || !module) return;
+    const { widthM, heightM } = sizeOf(module, hand.orientation);
+    void act({
+      kind: 'add-module',
+      option_id: option.id,
+      plane_id: plane.id,
+      at: {
+        x_m: spot.xM - widthM / 2,
+        y_m: spot.yM - heightM / 2,
+        orientation: hand.orientation,
+      },
+    });
+  };
+  const orientation = placed[0]?.orientation ?? 'P';
+  const take = (next: Hand) => setHand(next.kind === hand.kind ? TOGGLE : next);
+  const letGo = () => {
+    if (hand.kind === 'toggle') setHeld([]);
+    setHand(TOGGLE);
+    setCurrent('');
+    setSplitting(false);
+    setKeeping(false);
+  };
+  const remove = () => onMeant('remove-modules');
+  const addBeside = () => {
+    if (hand.kind !== 'add' || !array || !module) return;
+    const edit = besideEdit(option.id, array, module, focused, hand.orientation);
+    if (edit) void act(edit);
+  };
+  const turn = () => {
+    if (hand.kind === 'add')
+      setHand({ kind: 'add', orientation: hand.orientation === 'P' ? 'L' : 'P' });
+    else onMeant('turn-modules');
+  };
+  const ask = () => {
+    setWhy(true);
+    setFace('one-more');
+  };
+  const split = () => {
+    if (meant.length !== 1) return;
+    setHeld(meant);
+    setSplitting(true);
+  };
+  useKeys({
+    p: () => fill('P'),
+    l: () => fill('L'),
+    m: () => fill('PL'),
+    ',': () => step(-1),
+    '.': () => step(1),
+    n: () => take({ kind: 'add', orientation }),
+    r: turn,
+    g: split,
+    k: () => setKeeping(troubles.length > 0),
+    w: ask,
+    h: () => take({ kind: 'hold' }),
+    Enter: addBeside,
+    Escape: letGo,
+    Delete: remove,
+    Backspace: remove,
+  });
+
+  const onRoof = placed.filter((m) => m.present).length;
+  const allTroubles = view?.troubles ?? [];
+  const of = held.length > 0 ? held : [current];
+  const some = allTroubles.some((t) => of.includes(t.module_id));
+  const about = some ? of : allTroubles.map((t) => t.module_id);
+  const troubles = allTroubles.filter((t) => about.includes(t.module_id));
+  const nameOf = (id: string) => `Module ${placed.findIndex((m) => m.id === id) + 1}`;
   const modules = shelf.data?.modules ?? (module ? [module] : []);
-  const present = array?.modules.filter((m) => m.present).length ?? 0;
+  const elsewhere = report.modules - onRoof;
   return (
     <>
       <Toolbar>
-        <Button
-          hint="P"
-          weight={array?.orientation === 'P' ? 'pressed' : 'plain'}
-          onClick={() => fill('P')}
-        >
-          Fill portrait
-        </Button>
-        <Button
-          hint="L"
-          weight={array?.orientation === 'L' ? 'pressed' : 'plain'}
-          onClick={() => fill('L')}
-        >
-          Fill landscape
-        </Button>
+        {held.length > 0 ? (
+          <HeldBar
+            held={held}
+            splitting={splitting}
+            onSplit={setSplitting}
+            onTurn={turn}
+            onRemove={remove}
+            onLetGo={letGo}
+          />
+        ) : (
+          <>
+            {(['P', 'L', 'PL'] as const).map((ways) => (
+              <Button
+                key={ways}
+                hint={ways === 'PL' ? 'M' : ways}
+                aria-label={`Fill ${FILLS[ways]}`}
+                onClick={() => fill(ways)}
+              >
+                {FILLS[ways]}
+              </Button>
+            ))}
+            <Button
+              hint="H"
+              weight={hand.kind === 'hold' ? 'pressed' : 'plain'}
+              aria-pressed={hand.kind === 'hold'}
+              onClick={() => take({ kind: 'hold' })}
+            >
+              Hold
+            </Button>
+            <Button
+              hint="N"
+              weight={hand.kind === 'add' ? 'pressed' : 'plain'}
+              aria-pressed={hand.kind === 'add'}
+              onClick={() => take({ kind: 'add', orientation })}
+            >
+              Add
+            </Button>
+          </>
+        )}
         <Choice
           label="Module"
           value={option.module_id}
           items={stockFirst(modules, job.brief.stock, 'module')}
           onChange={(module_id) => act({ kind: 'choose-module', option_id: option.id, module_id })}
-          className="min-w-0 max-w-[300px]"
+          className="min-w-0 max-w-[230px]"
         />
         <span className="grow" />
         <span className="text-sm whitespace-nowrap text-ink-2">
-          {array
-            ? `${present} of ${array.modules.length} places taken; click to take off`
-            : 'Nothing placed yet'}
+          {placed.length > 0 ? `${onRoof} of ${placed.length} places taken` : 'Nothing placed yet'}
         </span>
       </Toolbar>
       <PlaneTabs />
       <PlaneCanvas
-        scene={sceneOf(plane, state, report)}
+        scene={scene}
         label={`Modules on ${plane.name}`}
-        padPx={44}
+        padPx={40}
+        zoomable
+        cursor={hand.kind === 'add' ? 'crosshair' : 'default'}
+        onSpot={(spot) => (hand.kind === 'add' ? add(spot) : setHeld([]))}
+        onBox={(from, to) => {
+          if (!module) return;
+          const corner = (p: PointM) => ({ leftM: p.xM, bottomM: p.yM, rightM: p.xM, topM: p.yM });
+          setHeld(inBox(placed, module, boxAround([corner(from), corner(to)])));
+        }}
+        overlay={() => (
+          <>
+            <ToolHint hint={hintOf(hand, placed.length > 0)} place="top" />
+            <TroubleNote
+              key={about.join()}
+              moduleIds={troubles.map((t) => t.module_id)}
+              troubles={troubles}
+              nameOf={nameOf}
+              asking={keeping}
+              onAsk={setKeeping}
+            />
+          </>
+        )}
       >
         {(camera) =>
           array && module && view ? (
-            <ModuleField
-              camera={camera}
-              array={array}
-              module={module}
-              view={view}
-              focused={focused}
-              onFocus={setFocused}
-              onToggle={(id) =>
-                act({ kind: 'toggle-modules', option_id: option.id, module_ids: [id] })
-              }
-            />
+            <>
+              <ModuleField
+                camera={camera}
+                scene={scene}
+                array={array}
+                module={module}
+                view={view}
+                hand={hand}
+                held={held}
+                onHeld={setHeld}
+                focused={focused}
+                onFocus={(id) => {
+                  setFocused(id);
+                  if (id) setCurrent(id);
+                }}
+                onToggle={(id) =>
+                  act({ kind: 'toggle-modules', option_id: option.id, module_ids: [id] })
+                }
+                onMove={move}
+              />
+              {face === 'one-more' && oneMore.data && (
+                <RowShortages camera={camera} rows={oneMore.data.rows} />
+              )}
+            </>
           ) : null
         }
       </PlaneCanvas>
-      <Board>
-        {fills.isPending && <p className="text-sm text-ink-2">Counting the fills</p>}
-        {fills.isError && <p className="text-sm text-stop">{fills.error.message}</p>}
-        {fills.data?.map((alternative) => (
-          <AlternativeCard
-            key={alternative.orientation}
-            alternative={alternative}
-            scene={sceneOf(plane, state, report)}
-            inUse={alternative.orientation === array?.orientation}
-            stale={fills.isPlaceholderData}
-            onUse={() => fill(alternative.orientation)}
-          />
-        ))}
-        {module && (
-          <p className="w-[210px] shrink-0 self-end text-xs text-ink-2">
-            {module.name}: {module.long_m} × {module.short_m} m, {module.mass_kg} kg.{' '}
-            {module.provenance} Two people lift a module; work at height needs fall protection.
-          </p>
+      <Board heightPx={228}>
+        <TabbedCard
+          label="What is asked"
+          value={face}
+          onValueChange={setFace}
+          className="w-[316px] shrink-0"
+          faces={[
+            {
+              id: 'fill',
+              title: 'Fill',
+              body: (
+                <FillFace
+                  planeId={plane.id}
+                  array={array}
+                  squeeze={asked.kind === 'most' && asked.squeeze}
+                  onSqueeze={(squeeze) => setAsked({ kind: 'most', squeeze })}
+                />
+              ),
+            },
+            { id: 'edges', title: 'Edges', body: <EdgesFace plane={plane} /> },
+            {
+              id: 'exactly',
+              title: 'So many',
+              body: <ExactlyFace elsewhere={elsewhere} asked={asked} onAsked={setAsked} />,
+            },
+            {
+              id: 'one-more',
+              title: 'One more',
+              body: (
+                <OneMoreFace
+                  answer={oneMore.data}
+                  problem={oneMore.error?.message ?? ''}
+                  asked={why}
+                  stale={oneMore.isPlaceholderData || settled.revision !== at.revision}
+                  onAsk={ask}
+                />
+              ),
+            },
+          ]}
+        />
+        {layouts.pending && <p className="text-sm text-ink-2">Counting the layouts</p>}
+        {layouts.problem && (
+          <p className="max-w-[320px] self-start text-sm text-stop">{layouts.problem}</p>
         )}
+        {module &&
+          layouts.list.map((layout) => (
+            <AlternativeCard
+              key={`${layout.key} ${layout.count}`}
+              alternative={layout}
+              module={module}
+              scene={scene}
+              unit={job.unit}
+              stale={layouts.stale}
+              onUse={() => void use(layout)}
+            />
+          ))}
+        <div className="flex w-[210px] shrink-0 flex-col justify-end gap-1 text-xs text-ink-2">
+          {layouts.proving && (
+            <p role="status">
+              Proving: {layouts.proving.proven} of {layouts.proving.of} kinds settled{' '}
+              <Button onClick={layouts.proving.stop}>Stop</Button>
+            </p>
+          )}
+          {module && (
+            <p>
+              {module.name}: {module.long_m} × {module.short_m} m, {module.mass_kg} kg.{' '}
+              {module.provenance} Two people lift a module; work at height needs fall protection;
+              tile and slate break underfoot.
+            </p>
+          )}
+          <p>Years are first estimates: stand-in weather, no shade. Rail: two under each row.</p>
+        </div>
       </Board>
     </>
   );
+}
+
+const FILLS = { P: 'Portrait', L: 'Landscape', PL: 'Mixed' };
+
+function hintOf(hand: Hand, any: boolean): string {
+  if (hand.kind === 'hold') return 'Click modules to hold them; drag to move what is held.';
+  if (hand.kind === 'add')
+    return `Click where a ${hand.orientation === 'P' ? 'portrait' : 'landscape'} module goes; R turns it${any ? '' : '; nothing is placed yet'}.`;
+  return '';
 }

@@ -6,6 +6,7 @@ import type { Camera } from '@/drawing/camera';
 import { ModuleShape } from '@/drawing/ModuleShape';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob } from '@/plan/JobContext';
+import { sizeOf } from '@/plan/modules';
 import { sceneOf } from '@/plan/scene';
 import { alike } from '@/tally/parts/alike';
 import { Toolbar } from '@/ui/Card';
@@ -164,10 +165,10 @@ export default function SheetsStep() {
 
 /** The modules of a plane as they go on paper. */
 function PlaneModules({ camera, plane }: { camera: Camera; plane: RoofPlane }) {
-  const { option, report } = useJob();
-  const view = report.planes.find((p) => p.plane_id === plane.id);
+  const { job, option } = useJob();
+  const module = job.equipment.modules.find((m) => m.id === option.module_id);
   const array = option.arrays.find((a) => a.plane_id === plane.id);
-  if (!view) return null;
+  if (!module) return null;
   return array?.modules
     .filter((m) => m.present)
     .map((m) => (
@@ -176,11 +177,10 @@ function PlaneModules({ camera, plane }: { camera: Camera; plane: RoofPlane }) {
         camera={camera}
         xM={m.x_m}
         yM={m.y_m}
-        widthM={view.module_width_m}
-        heightM={view.module_height_m}
+        {...sizeOf(module, m.orientation)}
         substrings={1}
         halfCut={false}
-        state="on"
+        state={m.kept_because ? 'kept' : 'on'}
       />
     ));
 }

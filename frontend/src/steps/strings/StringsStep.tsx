@@ -30,7 +30,6 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
   const inverters = shelf.data?.inverters ?? (inverter ? [inverter] : []);
   const array = option.arrays.find((a) => a.plane_id === plane.id);
   const module = job.equipment.modules.find((m) => m.id === option.module_id);
-  const view = report.planes.find((p) => p.plane_id === plane.id);
   const longest = Math.max(0, ...option.strings.map((s) => s.module_ids.length));
   const wish = (modules: number | null) =>
     act({ kind: 'wish-series-length', option_id: option.id, modules_in_series: modules });
@@ -97,14 +96,8 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
         padPx={36}
       >
         {(camera) =>
-          array && module && view ? (
-            <Threads
-              camera={camera}
-              array={array}
-              module={module}
-              strings={option.strings}
-              view={view}
-            />
+          array && module ? (
+            <Threads camera={camera} array={array} module={module} strings={option.strings} />
           ) : null
         }
       </PlaneCanvas>

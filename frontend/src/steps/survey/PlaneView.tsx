@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { RoofPlane } from '@/api/client';
 import type { PointM } from '@/drawing/camera';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
+import { ToolHint } from '@/drawing/ToolHint';
 import { useJob } from '@/plan/JobContext';
 import { type PlaneSurvey, sceneOf } from '@/plan/scene';
 import { Board } from '@/ui/Card';
@@ -22,7 +23,6 @@ import { PlaneFace } from './parts/PlaneFace';
 import { PlaneMenus } from './parts/PlaneMenus';
 import { PlaneToolbar } from './parts/PlaneToolbar';
 import { ReadingsCard } from './parts/ReadingsCard';
-import { ToolHint } from './parts/ToolHint';
 import { UnderItFace } from './parts/UnderItFace';
 import { ZoneReason } from './parts/ZoneReason';
 import {

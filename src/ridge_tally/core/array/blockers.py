@@ -12,7 +12,8 @@ y* the height of its right-most point; the left end is the same, mirrored.
        \\______|______          band bottom
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from enum import StrEnum
 
 import numpy as np
 from numpy.typing import NDArray
@@ -20,6 +21,7 @@ from numpy.typing import NDArray
 from ridge_tally.core.job.survey import ROUND_KINDS, EdgeKind, RoofPlane, Setbacks, Taped
 from ridge_tally.core.survey.outline import (
     corners_m,
+    edge_names,
     existing_box,
     obstruction_box,
     place_m,
@@ -35,17 +37,129 @@ TOUCH_M = 1e-9
 EXISTING_GAP_M = 0.15
 
 
+class BlockerKind(StrEnum):
+    """What keeps a module away."""
+
+    EDGE = "edge"
+    PATH = "path"
+    OBSTRUCTION = "obstruction"
+    KEEP_OUT = "keep-out"
+    EXISTING = "existing"
+    CUT = "cut"
+
+
+@dataclass(frozen=True, slots=True)
+class Owner:
+    """Whose a capsule is: ``id`` is an edge's number, or the id of what stands there."""
+
+    kind: BlockerKind
+    id: str
+    name: str
+
+
+@dataclass(frozen=True, slots=True)
+class Window:
+    """A part of a plane between two x and two y, metres."""
+
+    left_m: float = -np.inf
+    right_m: float = np.inf
+    low_m: float = -np.inf
+    high_m: float = np.inf
+
+
+WHOLE = Window()
+
+
 @dataclass(frozen=True, slots=True)
 class Ground:
     """A plane as a fill sees it.
 
-    ``corners`` is the (n, 2) outline; ``capsules`` is (k, 5): ax, ay, bx, by, radius in
-    metres; ``solids`` are (m, 2) rings a gap may lie wholly inside of.
+    ``outlines`` are rings every module lies inside of: the plane's, and its mirror image where
+    a layout is to be symmetric.  ``capsules`` is (k, 5): ax, ay, bx, by, radius in metres, of
+    ``owners``; a round thing's radius includes its own, which ``bodies_m`` (k,) tells apart.
+    ``solids`` are (m, 2) rings a gap may lie wholly inside of; ``window`` is the part in view.
     """
 
-    corners: FloatArray
+    outlines: tuple[FloatArray, ...]
     capsules: FloatArray
-    solids: tuple[FloatArray, ...]
+    owners: tuple[Owner, ...]
+    bodies_m: FloatArray
+    solids: tuple[FloatArray, ...] = ()
+    window: Window = WHOLE
+
+    @property
+    def corners(self) -> FloatArray:
+        """The plane's own outline, (n, 2)."""
+        return self.outlines[0]
+
+
+def ground_from(corners: FloatArray, strips_m: list[float], names: list[str]) -> Ground:
+    """Return a bare roof with a strip along each edge."""
+    owners = tuple(Owner(BlockerKind.EDGE, str(i), name) for i, name in enumerate(names))
+    capsules = np.array(_ring_capsules(corners, strips_m), dtype=float)
+    return Ground((corners,), capsules, owners, np.zeros(len(owners)))
+
+
+def with_disc(
+    ground: Ground, x_m: float, y_m: float, radius_m: float, clearance_m: float, owner: Owner
+) -> Ground:
+    """Return the ground with a round thing on it."""
+    capsule = np.array([[x_m, y_m, x_m, y_m, radius_m + clearance_m]])
+    return replace(
+        ground,
+        capsules=np.concatenate([ground.capsules, capsule]),
+        owners=(*ground.owners, owner),
+        bodies_m=np.append(ground.bodies_m, radius_m),
+    )
+
+
+def with_ring(ground: Ground, ring: FloatArray, clearance_m: float, owner: Owner) -> Ground:
+    """Return the ground with something of straight sides on it."""
+    capsules = np.array(_ring_capsules(ring, [clearance_m] * len(ring)))
+    return replace(
+        ground,
+        capsules=np.concatenate([ground.capsules, capsules]),
+        owners=(*ground.owners, *[owner] * len(ring)),
+        bodies_m=np.append(ground.bodies_m, np.zeros(len(ring))),
+        solids=(*ground.solids, ring),
+    )
+
+
+def mirrored(ground: Ground, axis_m: float) -> Ground:
+    """Return the ground turned over left to right about x = ``axis_m``."""
+
+    def over(ring: FloatArray) -> FloatArray:
+        return (ring * [-1.0, 1.0] + [2 * axis_m, 0.0])[::-1]
+
+    flip = np.array([-1.0, 1.0, -1.0, 1.0, 1.0])
+    shift = np.array([2 * axis_m, 0.0, 2 * axis_m, 0.0, 0.0])
+    return replace(
+        ground,
+        outlines=tuple(over(ring) for ring in ground.outlines),
+        capsules=ground.capsules * flip + shift,
+        solids=tuple(over(ring) for ring in ground.solids),
+    )
+
+
+def both(one: Ground, other: Ground) -> Ground:
+    """Return what keeps away on either of two grounds."""
+    return Ground(
+        (*one.outlines, *other.outlines),
+        np.concatenate([one.capsules, other.capsules]),
+        (*one.owners, *other.owners),
+        np.append(one.bodies_m, other.bodies_m),
+        (*one.solids, *other.solids),
+    )
+
+
+def turned(ground: Ground) -> Ground:
+    """Return the ground with x and y exchanged, so that its rows are columns."""
+    return replace(
+        ground,
+        outlines=tuple(ring[::-1, ::-1] for ring in ground.outlines),
+        capsules=ground.capsules[:, [1, 0, 3, 2, 4]],
+        solids=tuple(ring[::-1, ::-1] for ring in ground.solids),
+    )
 
 
 def setback_m(setbacks: Setbacks, edge: EdgeKind) -> float:
@@ -54,30 +168,55 @@ def setback_m(setbacks: Setbacks, edge: EdgeKind) -> float:
     return taped.value_m
 
 
-def ground_of(plane: RoofPlane) -> Ground:
-    """Return the outline, capsules and solids of a plane."""
+def ground_of(plane: RoofPlane, path_edge: int | None = None) -> Ground:
+    """Return what keeps modules away on a plane, its access path along that edge.
+
+    Parameters
+    ----------
+    path_edge : int, optional
+        The edge whose strip is widened to the plane's access path.
+    """
     corners = corners_m(plane)
     strips = [setback_m(plane.setbacks, edge) for edge in plane.outline.edges]
-    capsules = _ring_capsules(corners, strips)
-    solids: list[FloatArray] = []
-
-    def stand(ring: FloatArray, clearance_m: float) -> None:
-        solids.append(ring)
-        capsules.extend(_ring_capsules(ring, [clearance_m] * len(ring)))
-
+    names = list(edge_names(plane.outline))
+    ground = ground_from(corners, strips, names)
+    if path_edge is not None and plane.access is not None:
+        ground = with_path(ground, path_edge, plane.access.width.value_m)
     for obstruction in plane.obstructions:
+        owner = Owner(BlockerKind.OBSTRUCTION, obstruction.id, obstruction.name)
         clearance_m = obstruction.clearance.value_m
         if obstruction.kind in ROUND_KINDS:
             spot = place_m(plane, obstruction)
-            reach_m = obstruction.width.value_m / 2 + clearance_m
-            capsules.append([spot.x_m, spot.y_m, spot.x_m, spot.y_m, reach_m])
+            radius_m = obstruction.width.value_m / 2
+            ground = with_disc(ground, spot.x_m, spot.y_m, radius_m, clearance_m, owner)
         else:
-            stand(obstruction_box(plane, obstruction).ring(), clearance_m)
+            ring = obstruction_box(plane, obstruction).ring()
+            ground = with_ring(ground, ring, clearance_m, owner)
     for zone in plane.keep_outs:
-        stand(sketch_m(zone.corners), 0.0)
+        owner = Owner(BlockerKind.KEEP_OUT, zone.id, zone.reason)
+        ground = with_ring(ground, sketch_m(zone.corners), 0.0, owner)
     for rows in plane.existing:
-        stand(existing_box(plane, rows).ring(), EXISTING_GAP_M)
-    return Ground(corners, np.array(capsules, dtype=float), tuple(solids))
+        owner = Owner(BlockerKind.EXISTING, rows.existing_id, "the modules already there")
+        ground = with_ring(ground, existing_box(plane, rows).ring(), EXISTING_GAP_M, owner)
+    return ground
+
+
+def with_path(ground: Ground, edge: int, width_m: float) -> Ground:
+    """Return the ground with an access path inside that edge."""
+    capsules = ground.capsules.copy()
+    if capsules[edge, 4] >= width_m:
+        return ground
+    capsules[edge, 4] = width_m
+    owner = Owner(BlockerKind.PATH, str(edge), f"access path, {ground.owners[edge].name}")
+    owners = (*ground.owners[:edge], owner, *ground.owners[edge + 1 :])
+    return replace(ground, capsules=capsules, owners=owners)
+
+
+def path_edges(plane: RoofPlane) -> tuple[int, ...]:
+    """Return the edges along one of which the plane's access path may run; none without one."""
+    if plane.access is None:
+        return ()
+    return tuple(i for i, kind in enumerate(plane.outline.edges) if kind in plane.access.along)
 
 
 def _ring_capsules(ring: FloatArray, radii_m: list[float]) -> list[list[float]]:
@@ -88,41 +227,72 @@ def _ring_capsules(ring: FloatArray, radii_m: list[float]) -> list[list[float]]:
     ]
 
 
-def free_gaps(ground: Ground, bottom_m: FloatArray, top_m: FloatArray) -> list[list[Gap]]:
-    """Return, per open band (bottom, top), the x-intervals no blocker reaches, left to right.
+@dataclass(frozen=True, slots=True)
+class Bands:
+    """Open bands across a plane and the free gaps in each.
+
+    ``bottom_m`` (b,) are the heights of the bands, ascending; ``left_m`` and ``right_m`` (b, m)
+    the gaps from left to right, metres.  Unused places hold left = +inf, right = -inf.
+    """
+
+    bottom_m: FloatArray
+    left_m: FloatArray
+    right_m: FloatArray
+
+    def gaps(self, band: int) -> list[Gap]:
+        """Return the gaps of one band, left to right."""
+        pairs = zip(self.left_m[band], self.right_m[band], strict=True)
+        return [(float(a), float(b)) for a, b in pairs if b > a]
+
+
+def free_bands(ground: Ground, bottom_m: FloatArray, top_m: FloatArray) -> Bands:
+    """Return, per open band (bottom, top), the x-intervals no blocker reaches.
 
     Parameters
     ----------
     bottom_m, top_m : (b,) float
         Heights up the slope, metres, each bottom below its top.
 
-    Returns
-    -------
-    gaps : list of b lists of (left, right)
-        Metres; a gap has no boundary in it, so it is wholly free.
+    Notes
+    -----
+    A gap has no boundary in it, so its middle decides whether it is on the roof.
     """
-    left, right = _intervals(ground.capsules, bottom_m, top_m)
-    middle_m = (bottom_m + top_m) / 2
-    return [_gaps_of_band(ground, left[i], right[i], float(middle_m[i])) for i in range(len(left))]
-
-
-def _gaps_of_band(ground: Ground, left: FloatArray, right: FloatArray, y_m: float) -> list[Gap]:
-    order = np.argsort(left, kind="stable")
-    starts = left[order]
-    reach = np.maximum.accumulate(right[order])
-    open_to = np.append(starts[1:], np.inf)
-    found = np.nonzero((open_to > reach) & np.isfinite(reach) & np.isfinite(open_to))[0]
-    if len(found) == 0:
-        return []
-    lefts, rights = reach[found], open_to[found]
-    middles = (lefts + rights) / 2
-    inside = encloses(ground.corners, middles, np.full_like(middles, y_m))
+    left, right = intervals(ground.capsules, bottom_m, top_m)
+    order = np.argsort(left, axis=1, kind="stable")
+    starts = np.take_along_axis(left, order, axis=1)
+    ends = np.maximum.accumulate(np.take_along_axis(right, order, axis=1), axis=1)
+    gap_left, gap_right = ends[:, :-1], starts[:, 1:]
+    free = (gap_right > gap_left) & np.isfinite(gap_left) & np.isfinite(gap_right)
+    band, place = np.nonzero(free)
+    middle_x = (gap_left[band, place] + gap_right[band, place]) / 2
+    middle_y = ((bottom_m + top_m) / 2)[band]
+    inside = np.ones(len(band), dtype=bool)
+    for ring in ground.outlines:
+        inside &= encloses(ring, middle_x, middle_y)
     for solid in ground.solids:
-        inside &= ~encloses(solid, middles, np.full_like(middles, y_m))
-    return [(float(a), float(b)) for a, b, ok in zip(lefts, rights, inside, strict=True) if ok]
+        inside &= ~encloses(solid, middle_x, middle_y)
+    band, place = band[inside], place[inside]
+    # Gaps of a band moved together: the n-th gap of a band in column n.
+    first = np.searchsorted(band, np.arange(len(bottom_m)))
+    column = np.arange(len(band)) - first[band]
+    most = int(column.max()) + 1 if len(column) else 0
+    lefts = np.full((len(bottom_m), most), np.inf)
+    rights = np.full((len(bottom_m), most), -np.inf)
+    lefts[band, column] = gap_left[band, place]
+    rights[band, column] = gap_right[band, place]
+    bands = Bands(bottom_m, lefts, rights)
+    return bands if ground.window is WHOLE else clipped(bands, ground.window)
 
 
-def _intervals(
+def clipped(bands: Bands, window: Window) -> Bands:
+    """Return the bands with what lies left and right of a window cut off."""
+    left = np.maximum(bands.left_m, window.left_m)
+    right = np.minimum(bands.right_m, window.right_m)
+    gone = right <= left
+    return Bands(bands.bottom_m, np.where(gone, np.inf, left), np.where(gone, -np.inf, right))
+
+
+def intervals(
     capsules: FloatArray, bottom_m: FloatArray, top_m: FloatArray
 ) -> tuple[FloatArray, FloatArray]:
     """Return the (b, k) left and right ends of each capsule in each band; +inf/-inf if absent."""

@@ -10,12 +10,13 @@ from enum import StrEnum
 
 from ridge_tally.core.equipment import InverterId, InverterSheet, ModuleId, ModuleSheet
 from ridge_tally.core.errors import NotFound
+from ridge_tally.core.job.array import Orientation, PlaneArray
 from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
 from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.units import LengthUnit
 
-DOCUMENT_VERSION = 3
+DOCUMENT_VERSION = 4
 
 
 class CodePack(StrEnum):
@@ -24,13 +25,6 @@ class CodePack(StrEnum):
     US = "us"
     IEC = "iec"
     AU_NZ = "au-nz"
-
-
-class Orientation(StrEnum):
-    """Which side of a module stands up the slope."""
-
-    PORTRAIT = "P"
-    LANDSCAPE = "L"
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,27 +64,6 @@ class Equipment:
 
     modules: tuple[ModuleSheet, ...]
     inverters: tuple[InverterSheet, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class PlacedModule:
-    """A module's place on its plane (lower left corner); ``present`` is what a click toggles."""
-
-    id: PlacedId
-    x_m: float
-    y_m: float
-    present: bool
-
-
-@dataclass(frozen=True, slots=True)
-class PlaneArray:
-    """The modules of one plane, all the same way round."""
-
-    plane_id: PlaneId
-    orientation: Orientation
-    gap_in_row_m: float
-    gap_between_rows_m: float
-    modules: tuple[PlacedModule, ...]
 
 
 @dataclass(frozen=True, slots=True)

@@ -10,9 +10,10 @@ from enum import StrEnum
 from typing import Literal
 
 from ridge_tally.core.equipment import InverterId, ModuleId
+from ridge_tally.core.job.array_edits import ArrayEdit
 from ridge_tally.core.job.brief_edits import BriefEdit
-from ridge_tally.core.job.document import CodePack, Orientation
-from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
+from ridge_tally.core.job.document import CodePack
+from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.survey_edits import SurveyEdit
 from ridge_tally.core.units import LengthUnit
 
@@ -76,21 +77,6 @@ class SetUnit:
 
 
 @dataclass(frozen=True, slots=True)
-class FillPlane:
-    option_id: OptionId
-    plane_id: PlaneId
-    orientation: Orientation
-    kind: Literal["fill-plane"] = "fill-plane"
-
-
-@dataclass(frozen=True, slots=True)
-class ToggleModules:
-    option_id: OptionId
-    module_ids: tuple[PlacedId, ...]
-    kind: Literal["toggle-modules"] = "toggle-modules"
-
-
-@dataclass(frozen=True, slots=True)
 class ChooseModule:
     option_id: OptionId
     module_id: ModuleId
@@ -140,14 +126,13 @@ Edit = (
     | PickPlace
     | RenameJob
     | SetUnit
-    | FillPlane
-    | ToggleModules
     | ChooseModule
     | ChooseInverter
     | WishSeriesLength
     | CopyOption
     | RenameOption
     | RemoveOption
+    | ArrayEdit
     | SurveyEdit
     | BriefEdit
 )

@@ -110,6 +110,14 @@ class Setbacks:
     wall: Taped
 
 
+@dataclass(frozen=True, slots=True)
+class AccessPath:
+    """A strip from the eave to the ridge that stays free along one edge of those kinds."""
+
+    width: Taped
+    along: tuple[EdgeKind, ...]
+
+
 class ObstructionKind(StrEnum):
     """What stands on a plane: pipes and dishes are round, the others boxes along the eave."""
 
@@ -225,6 +233,7 @@ class RoofPlane:
 
     ``azimuth_deg`` is true; ``compass_deg`` is what a compass read where it comes from one.
     ``at`` is where the outline's first corner lies on the site plan, ``eave_height`` how high.
+    ``setback_pack`` is the set the strips were last taken from.
     Until somebody measures them ``slope_typed`` is empty and ``azimuth_given`` is false: the
     figures beside them are guesses.
     """
@@ -245,6 +254,8 @@ class RoofPlane:
     existing: tuple[ExistingRows, ...] = ()
     structure: Structure = Structure()
     azimuth_given: bool = True
+    access: AccessPath | None = None
+    setback_pack: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,7 +9,8 @@ from html import escape
 import numpy as np
 
 from ridge_tally.core.equipment import ModuleSheet
-from ridge_tally.core.job.document import ModuleString, PlaneArray, module_footprint_m
+from ridge_tally.core.job.array import PlaneArray
+from ridge_tally.core.job.document import ModuleString, module_footprint_m
 from ridge_tally.core.job.survey import ROUND_KINDS, EdgeKind, RoofPlane
 from ridge_tally.core.survey.outline import corners_m, obstruction_box
 from ridge_tally.core.units import LengthUnit, format_length
@@ -151,21 +152,30 @@ def _dimension(x1: float, y1: float, x2: float, y2: float, figure: str) -> list[
 
 
 def _modules(frame: Frame, array: PlaneArray, module: ModuleSheet) -> list[str]:
-    width_m, height_m = module_footprint_m(module, array.orientation)
-    return [
-        f'<rect x="{frame.x(m.x_m):.2f}" y="{frame.y(m.y_m + height_m):.2f}" '
-        f'width="{width_m * frame.mm_per_m:.2f}" height="{height_m * frame.mm_per_m:.2f}" '
-        f'fill="{PALE}" stroke="{INK}" stroke-width="0.2"/>'
-        for m in array.modules
-        if m.present
-    ]
+    parts = []
+    for m in array.modules:
+        if not m.present:
+            continue
+        width_m, height_m = module_footprint_m(module, m.orientation)
+        # An exception is drawn as one: a heavy dashed edge.
+        edge = (
+            'stroke-width="0.5" stroke-dasharray="1.2 0.7"'
+            if m.kept_because
+            else 'stroke-width="0.2"'
+        )
+        parts.append(
+            f'<rect x="{frame.x(m.x_m):.2f}" y="{frame.y(m.y_m + height_m):.2f}" '
+            f'width="{width_m * frame.mm_per_m:.2f}" height="{height_m * frame.mm_per_m:.2f}" '
+            f'fill="{PALE}" stroke="{INK}" {edge}/>'
+        )
+    return parts
 
 
 def _threads(
     frame: Frame, array: PlaneArray, strings: tuple[ModuleString, ...], module: ModuleSheet
 ) -> list[str]:
-    width_m, height_m = module_footprint_m(module, array.orientation)
-    centre = {m.id: (m.x_m + width_m / 2, m.y_m + height_m / 2) for m in array.modules}
+    size = {m.id: module_footprint_m(module, m.orientation) for m in array.modules}
+    centre = {m.id: (m.x_m + size[m.id][0] / 2, m.y_m + size[m.id][1] / 2) for m in array.modules}
     parts = []
     for index, string in enumerate(strings):
         points = [centre[i] for i in string.module_ids if i in centre]

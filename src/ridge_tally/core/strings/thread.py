@@ -2,7 +2,8 @@
 
 from itertools import groupby
 
-from ridge_tally.core.job.document import ModuleString, PlacedModule
+from ridge_tally.core.job.array import PlacedModule
+from ridge_tally.core.job.document import ModuleString
 from ridge_tally.core.strings.plan import TrackerLoad
 
 ROW_TOLERANCE_M = 0.05

@@ -1,5 +1,7 @@
 import { fireEvent, render, screen } from '@testing-library/react';
 import { expect, test, vi } from 'vitest';
+import type { Alternative } from '@/api/arrayQueries';
+import type { Schemas } from '@/api/client';
 import { AlternativeCard } from './AlternativeCard';
 
 const scene = {
@@ -20,49 +22,71 @@ const scene = {
   note: '',
 };
 
-const alternative = {
-  orientation: 'P' as const,
+const alternative: Alternative = {
+  key: 'P aligned',
+  ways: 'P',
+  rule: 'aligned',
+  path_name: '',
   count: 2,
   at_most: 2,
-  rows: 1,
   p_dc_w: 810,
-  width_m: 1.1,
-  height_m: 1.7,
+  energy_kwh: 1404,
+  rows: 1,
+  rail_m: 4.64,
+  in_use: false,
   places: [
-    { x_m: 1, y_m: 1 },
-    { x_m: 2.2, y_m: 1 },
+    { x_m: 1, y_m: 1, orientation: 'P' },
+    { x_m: 2.2, y_m: 1, orientation: 'L' },
   ],
 };
+const module = { long_m: 1.7, short_m: 1.1 } as Schemas['ModuleSheet'];
 
-const card = (change: object, inUse = false, onUse = vi.fn()) =>
+const card = (change: Partial<Alternative>, onUse = vi.fn()) =>
   render(
     <AlternativeCard
       alternative={{ ...alternative, ...change }}
+      module={module}
       scene={scene}
-      inUse={inUse}
+      unit="m"
       stale={false}
       onUse={onUse}
     />,
   );
+const told = (name: string) => screen.getByRole('region', { name }).textContent;
 
-test('a proven count says so and draws every module', () => {
+test('a proven count says so, with power, a first year, rows and rail', () => {
   const { container } = card({});
-  expect(screen.getByRole('region', { name: 'Portrait fill' }).textContent).toContain(
-    '0.81 kW, 1 row, proven',
-  );
+  expect(told('Portrait fill')).toContain('one column grid, proven');
+  expect(told('Portrait fill')).toContain('0.81 kW, about 1 400 kWh');
+  expect(told('Portrait fill')).toContain('1 row, rail 4.64 m');
   expect(container.querySelectorAll('rect')).toHaveLength(2);
 });
 
-test('an unproven count says what it is at most', () => {
-  card({ orientation: 'L', at_most: 3 });
-  expect(screen.getByRole('region', { name: 'Landscape fill' }).textContent).toContain('at most 3');
+test('each module of a mixed layout is drawn its own way round', () => {
+  const { container } = card({ ways: 'PL' });
+  const [upright, lying] = [...container.querySelectorAll('rect')].map(
+    (r) => Number(r.getAttribute('height')) / Number(r.getAttribute('width')),
+  );
+  expect(upright).toBeCloseTo(1.7 / 1.1);
+  expect(lying).toBeCloseTo(1.1 / 1.7);
 });
 
-test('the fill on the roof is not offered again; another one is', () => {
+test('an unproven count says what it is at most', () => {
+  card({ ways: 'L', rule: 'independent', at_most: 3 });
+  expect(told('Landscape fill')).toContain('2, at most 3');
+  expect(told('Landscape fill')).toContain('rows free sideways');
+});
+
+test('the path is named where the roof asks for one', () => {
+  card({ path_name: 'left rake' });
+  expect(told('Portrait fill')).toContain('path at left rake');
+});
+
+test('the layout on the roof is not offered again; another one is', () => {
   const onUse = vi.fn();
-  card({}, true);
+  card({ in_use: true });
   expect(screen.getByText('On the roof now')).toBeTruthy();
-  card({ orientation: 'L' }, false, onUse);
+  card({ ways: 'L' }, onUse);
   fireEvent.click(screen.getByRole('button', { name: 'Use this fill' }));
   expect(onUse).toHaveBeenCalledTimes(1);
 });

@@ -1,41 +1,68 @@
-/** A fill that could be applied, as a small plan with its count. */
+/** A layout that could be applied, as a small plan with its count. */
+import type { Alternative } from '@/api/arrayQueries';
 import type { Schemas } from '@/api/client';
 import { fitCamera, toScreen } from '@/drawing/camera';
 import type { PlaneScene } from '@/drawing/RoofGround';
+import { sizeOf } from '@/plan/modules';
 import { Button } from '@/ui/Button';
-import { figure } from '@/units/format';
+import { figure, yearlyKwh } from '@/units/format';
+import { formatLength, type LengthUnit } from '@/units/length';
 
 interface AlternativeCardProps {
-  alternative: Schemas['Alternative'];
+  alternative: Alternative;
+  module: Schemas['ModuleSheet'];
   scene: PlaneScene;
-  inUse: boolean;
+  unit: LengthUnit;
   stale: boolean;
   onUse: () => void;
 }
 
 const WIDTH_PX = 176;
-const HEIGHT_PX = 84;
+const HEIGHT_PX = 74;
+const WAYS = { P: 'Portrait', L: 'Landscape', PL: 'Mixed rows' };
+const RULES = { aligned: 'one column grid', independent: 'rows free sideways', free: 'no rows' };
 
-export function AlternativeCard({ alternative, scene, inUse, stale, onUse }: AlternativeCardProps) {
-  const way = alternative.orientation === 'P' ? 'Portrait' : 'Landscape';
+export const titleOf = (a: Alternative) => (a.rule === 'free' ? 'Squeezed' : WAYS[a.ways]);
+
+export function AlternativeCard({
+  alternative,
+  module,
+  scene,
+  unit,
+  stale,
+  onUse,
+}: AlternativeCardProps) {
   const proven = alternative.count === alternative.at_most;
+  const { in_use: inUse } = alternative;
+  const rows = alternative.rows === 1 ? '1 row' : `${alternative.rows} rows`;
   return (
     <section
-      aria-label={`${way} fill`}
+      aria-label={`${titleOf(alternative)} fill`}
       aria-busy={stale}
-      className={`flex w-[212px] shrink-0 flex-col rounded-lg border bg-sheet px-3 py-2.5 ${inUse ? 'border-ink' : 'border-rule'} ${stale ? 'opacity-60' : ''}`}
+      className={`flex w-[204px] shrink-0 flex-col rounded-lg border bg-sheet px-3 py-1.5 ${inUse ? 'border-ink' : 'border-rule'} ${stale ? 'opacity-60' : ''}`}
     >
       <div className="flex items-baseline justify-between">
-        <h2 className="text-sm font-semibold">{way}</h2>
-        <span className="font-figure text-lg font-semibold">{alternative.count}</span>
+        <h2 className="text-sm font-semibold">{titleOf(alternative)}</h2>
+        <span className="font-figure text-lg leading-none font-semibold">
+          {alternative.count}
+          {!proven && (
+            <span className="text-sm font-normal text-ink-2">, at most {alternative.at_most}</span>
+          )}
+        </span>
       </div>
-      <SmallPlan alternative={alternative} scene={scene} />
-      <p className="mt-1 text-xs text-ink-2">
-        {figure(alternative.p_dc_w / 1000, 2)} kW, {alternative.rows}{' '}
-        {alternative.rows === 1 ? 'row' : 'rows'},{' '}
-        {proven ? 'proven' : `at most ${alternative.at_most}`}
+      <p className="text-xs text-ink-2">
+        {RULES[alternative.rule]}
+        {proven ? ', proven' : ''}
+        {alternative.path_name && `, path at ${alternative.path_name}`}
       </p>
-      <span className="mt-auto pt-1">
+      <SmallPlan alternative={alternative} module={module} scene={scene} />
+      <p className="font-figure text-xs whitespace-nowrap text-ink-2">
+        {figure(alternative.p_dc_w / 1000, 2)} kW, about {yearlyKwh(alternative.energy_kwh)}
+      </p>
+      <p className="font-figure text-xs whitespace-nowrap text-ink-2">
+        {rows}, rail {formatLength(alternative.rail_m, unit)}
+      </p>
+      <span className="mt-auto pt-0.5">
         {inUse ? (
           <span className="text-xs text-ink-2">On the roof now</span>
         ) : (
@@ -46,13 +73,13 @@ export function AlternativeCard({ alternative, scene, inUse, stale, onUse }: Alt
   );
 }
 
-function SmallPlan({
-  alternative,
-  scene,
-}: {
-  alternative: Schemas['Alternative'];
+interface SmallPlanProps {
+  alternative: Alternative;
+  module: Schemas['ModuleSheet'];
   scene: PlaneScene;
-}) {
+}
+
+function SmallPlan({ alternative, module, scene }: SmallPlanProps) {
   const pad = { left: 2, right: 2, top: 3, bottom: 3 };
   const camera = fitCamera(scene.corners, {
     widthPx: WIDTH_PX,
@@ -67,18 +94,34 @@ function SmallPlan({
         fill="none"
         stroke="var(--color-field)"
       />
-      {alternative.places.map(({ x_m: xM, y_m: yM }) => {
-        const corner = toScreen(camera, { xM, yM: yM + alternative.height_m });
+      {alternative.places.map(({ x_m: xM, y_m: yM, orientation }) => {
+        const { widthM, heightM } = sizeOf(module, orientation);
+        const corner = toScreen(camera, { xM, yM: yM + heightM });
         return (
           <rect
             key={`${xM} ${yM}`}
             x={corner.xPx}
             y={corner.yPx}
-            width={alternative.width_m * camera.pxPerM}
-            height={alternative.height_m * camera.pxPerM}
+            width={widthM * camera.pxPerM}
+            height={heightM * camera.pxPerM}
             fill="var(--color-module)"
             stroke="var(--color-ink-3)"
             strokeWidth="0.7"
+          />
+        );
+      })}
+      {scene.obstructions.map((o) => {
+        const left = o.round ? o.leftM - o.widthM / 2 : o.leftM;
+        const top = (o.round ? o.bottomM - o.depthM / 2 : o.bottomM) + o.depthM;
+        const corner = toScreen(camera, { xM: left, yM: top });
+        return (
+          <rect
+            key={o.id}
+            x={corner.xPx}
+            y={corner.yPx}
+            width={Math.max(o.widthM * camera.pxPerM, 2)}
+            height={Math.max(o.depthM * camera.pxPerM, 2)}
+            fill="var(--color-ink)"
           />
         );
       })}

@@ -1,18 +1,28 @@
-/** The modules of a plane as things to walk among and toggle, by pointer or by keyboard. */
+/** The modules of a plane: walked among, toggled, held, moved; by pointer or by keyboard. */
+import { type KeyboardEvent, useRef } from 'react';
 import type { Schemas } from '@/api/client';
 import type { Camera } from '@/drawing/camera';
 import { ModuleShape } from '@/drawing/ModuleShape';
+import type { PlaneScene } from '@/drawing/RoofGround';
 import { type Direction, nextPlace } from '@/drawing/walk';
+import { sizeOf } from '@/plan/modules';
+import { type Hand, rowOf, switched } from '../hand';
+import { useModuleDrag } from './useModuleDrag';
 
 interface ModuleFieldProps {
   camera: Camera;
+  scene: PlaneScene;
   array: Schemas['PlaneArray'];
   module: Schemas['ModuleSheet'];
-  /** The plane as the server reports it: module size, and what no longer fits. */
+  /** The plane as the server reports it: what no longer keeps its distances. */
   view: Schemas['PlaneView'];
+  hand: Hand;
+  held: readonly string[];
+  onHeld: (ids: string[]) => void;
   focused: string;
   onFocus: (id: string) => void;
   onToggle: (id: string) => void;
+  onMove: (ids: string[], rightM: number, upM: number) => Promise<unknown>;
 }
 
 const DIRECTIONS: Record<string, Direction> = {
@@ -21,18 +31,69 @@ const DIRECTIONS: Record<string, Direction> = {
   ArrowUp: 'up',
   ArrowDown: 'down',
 };
+const NUDGES: Record<Direction, [number, number]> = {
+  left: [-1, 0],
+  right: [1, 0],
+  up: [0, 1],
+  down: [0, -1],
+};
+const FINE_M = 0.01;
+const LONG_PX = 4000;
 
 export function ModuleField({
   camera,
+  scene,
   array,
   module,
   view,
+  hand,
+  held,
+  onHeld,
   focused,
   onFocus,
   onToggle,
+  onMove,
 }: ModuleFieldProps) {
+  const guides = useRef<SVGGElement>(null);
+  const drag = useModuleDrag({ camera, scene, array, module, held, onHeld, onMove, guides });
   const places = array.modules.map((m) => ({ id: m.id, xM: m.x_m, yM: m.y_m }));
   const entry = places.some((p) => p.id === focused) ? focused : places[0]?.id;
+  const kept = new Set(view.troubles.filter((t) => t.kept_because).map((t) => t.module_id));
+  const stateOf = (m: Schemas['PlacedModule']) => {
+    if (!m.present) return 'off';
+    if (view.misplaced.includes(m.id)) return 'misplaced';
+    return kept.has(m.id) ? 'kept' : 'on';
+  };
+  const click = (id: string, adding: boolean) => {
+    if (drag.wasMove()) return;
+    if (adding || hand.kind === 'hold') onHeld(switched(held, id));
+    else if (hand.kind === 'toggle') onToggle(id);
+  };
+  const key = (event: KeyboardEvent<SVGGElement>, id: string) => {
+    if (event.key === ' ') {
+      event.preventDefault();
+      onToggle(id);
+    }
+    if (event.key.toLowerCase() === 'h' && !event.ctrlKey && !event.metaKey) {
+      event.preventDefault();
+      onHeld(
+        event.shiftKey ? [...new Set([...held, ...rowOf(array.modules, id)])] : switched(held, id),
+      );
+    }
+    const direction = DIRECTIONS[event.key];
+    if (!direction) return;
+    event.preventDefault();
+    if (held.includes(id)) {
+      const [right, up] = NUDGES[direction];
+      const gapM = right ? array.gap_in_row.value_m : array.gap_between_rows.value_m;
+      const stepM = event.shiftKey ? FINE_M : Math.max(gapM, FINE_M);
+      void onMove([...held], right * stepM, up * stepM);
+      return;
+    }
+    const to = nextPlace(places, id, direction);
+    const svg = event.currentTarget.ownerSVGElement;
+    svg?.querySelector<SVGGElement>(`[data-module="${to}"]`)?.focus();
+  };
   return (
     <g>
       {array.modules.map((m, i) => (
@@ -40,39 +101,39 @@ export function ModuleField({
           key={m.id}
           role="checkbox"
           aria-checked={m.present}
-          aria-label={`Module ${i + 1}`}
+          aria-label={held.includes(m.id) ? `Module ${i + 1}, held` : `Module ${i + 1}`}
           data-module={m.id}
           tabIndex={m.id === entry ? 0 : -1}
           className="cursor-pointer outline-none"
-          onClick={() => onToggle(m.id)}
+          onClick={(event) => click(m.id, event.shiftKey || event.ctrlKey || event.metaKey)}
           onFocus={() => onFocus(m.id)}
           onBlur={() => onFocus('')}
-          onKeyDown={(event) => {
-            if (event.key === ' ') {
-              event.preventDefault();
-              onToggle(m.id);
-            }
-            const direction = DIRECTIONS[event.key];
-            if (!direction) return;
-            event.preventDefault();
-            const to = nextPlace(places, m.id, direction);
-            const svg = event.currentTarget.ownerSVGElement;
-            svg?.querySelector<SVGGElement>(`[data-module="${to}"]`)?.focus();
-          }}
+          onKeyDown={(event) => key(event, m.id)}
+          {...drag.grips(m.id)}
         >
           <ModuleShape
             camera={camera}
             xM={m.x_m}
             yM={m.y_m}
-            widthM={view.module_width_m}
-            heightM={view.module_height_m}
+            {...sizeOf(module, m.orientation)}
             substrings={module.bypass_diodes}
             halfCut={module.half_cut}
-            state={view.misplaced.includes(m.id) ? 'misplaced' : m.present ? 'on' : 'off'}
+            state={stateOf(m)}
+            held={held.includes(m.id)}
             focused={m.id === focused}
           />
         </g>
       ))}
+      <g
+        ref={guides}
+        stroke="var(--color-copper)"
+        strokeDasharray="6 4"
+        pointerEvents="none"
+        aria-hidden="true"
+      >
+        <line y1={-LONG_PX} y2={LONG_PX} visibility="hidden" />
+        <line x1={-LONG_PX} x2={LONG_PX} visibility="hidden" />
+      </g>
     </g>
   );
 }

@@ -3,24 +3,23 @@ import type { Schemas } from '@/api/client';
 import { type Camera, toScreen } from '@/drawing/camera';
 import { ModuleShape } from '@/drawing/ModuleShape';
 import { threadOf } from '@/drawing/threads';
+import { sizeOf } from '@/plan/modules';
 
 interface ThreadsProps {
   camera: Camera;
   array: Schemas['PlaneArray'];
   module: Schemas['ModuleSheet'];
   strings: Schemas['ModuleString'][];
-  view: Schemas['PlaneView'];
 }
 
-export function Threads({ camera, array, module, strings, view }: ThreadsProps) {
-  const { module_width_m: widthM, module_height_m: heightM } = view;
+export function Threads({ camera, array, module, strings }: ThreadsProps) {
   const centre = new Map(
-    array.modules.map((m) => [
-      m.id,
-      toScreen(camera, { xM: m.x_m + widthM / 2, yM: m.y_m + heightM / 2 }),
-    ]),
+    array.modules.map((m) => {
+      const { widthM, heightM } = sizeOf(module, m.orientation);
+      return [m.id, toScreen(camera, { xM: m.x_m + widthM / 2, yM: m.y_m + heightM / 2 })];
+    }),
   );
-  const radiusPx = Math.min(13, (Math.min(widthM, heightM) * camera.pxPerM) / 2 - 2);
+  const radiusPx = Math.min(13, (module.short_m * camera.pxPerM) / 2 - 2);
   return (
     <g>
       {array.modules
@@ -31,8 +30,7 @@ export function Threads({ camera, array, module, strings, view }: ThreadsProps) 
             camera={camera}
             xM={m.x_m}
             yM={m.y_m}
-            widthM={widthM}
-            heightM={heightM}
+            {...sizeOf(module, m.orientation)}
             substrings={module.bypass_diodes}
             halfCut={module.half_cut}
             state="on"

@@ -1,0 +1,72 @@
+/** Exactly so many: how many, how close together, and what the target asks. */
+
+import { useTarget } from '@/api/useYear';
+import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
+import { Choice } from '@/ui/Choice';
+import { TypedField } from '@/ui/TypedField';
+import { figure } from '@/units/format';
+import type { Asked } from '../useLayouts';
+
+interface ExactlyFaceProps {
+  /** Modules of this option on other planes: they count towards the target. */
+  elsewhere: number;
+  asked: Asked;
+  onAsked: (asked: Asked) => void;
+}
+
+const TOGETHER = [
+  { value: '0', label: 'where the light is best' },
+  { value: '0.02', label: 'together' },
+  { value: '0.2', label: 'in one block, if it can be' },
+];
+const MOST: Asked = { kind: 'most', squeeze: false };
+
+export function ExactlyFace({ elsewhere, asked, onAsked }: ExactlyFaceProps) {
+  const { at } = useJob();
+  const target = useTarget(at).query.data;
+  const giveUp = asked.kind === 'exactly' ? asked.giveUp : 0.02;
+  const wanted = asked.kind === 'exactly' ? asked.modules : null;
+  const forTarget = (target?.target_modules ?? 0) - elsewhere;
+  const ask = async (typed: string) => {
+    const modules = Number(typed.trim());
+    if (typed.trim() === '') return onAsked(MOST);
+    if (!Number.isInteger(modules) || modules < 1 || modules > 500)
+      throw new Error(`Modules wanted reads “${typed}”. Type a whole number from 1 to 500.`);
+    return onAsked({ kind: 'exactly', modules, giveUp });
+  };
+  return (
+    <div className="flex flex-col gap-1.5">
+      <TypedField
+        label="Modules on this plane"
+        value={wanted === null ? '' : String(wanted)}
+        placeholder="most"
+        width={72}
+        align="right"
+        showLabel
+        commit={ask}
+      />
+      <span className="flex items-center justify-between gap-2 text-sm">
+        Kept
+        <Choice
+          label="How close together"
+          value={String(giveUp)}
+          items={TOGETHER}
+          onChange={(value) =>
+            wanted !== null && onAsked({ kind: 'exactly', modules: wanted, giveUp: Number(value) })
+          }
+        />
+      </span>
+      {target?.target_dc_kw && forTarget > 0 && (
+        <Button onClick={() => onAsked({ kind: 'exactly', modules: forTarget, giveUp })}>
+          {forTarget} for the target of {target.target_modules} ({figure(target.target_dc_kw, 2)}{' '}
+          kW)
+        </Button>
+      )}
+      {wanted !== null && <Button onClick={() => onAsked(MOST)}>Show the fullest again</Button>}
+      <p className="text-xs text-ink-2">
+        Light is taken alike all over a plane until the Sun step tells its shade.
+      </p>
+    </div>
+  );
+}

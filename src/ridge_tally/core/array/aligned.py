@@ -1,0 +1,247 @@
+"""Rows that share a column grid: the best grid found, and proof that no other holds more.
+
+All left edges of one orientation are alike modulo its pitch P = w + g.  With the grid's
+offset anywhere in [p, q], a gap [a, b] holds at most
+
+    floor((b - w - p) / P) - ceil((a - q) / P) + 1
+
+modules, and exactly that many where p = q.  The offsets (one per orientation in use) are
+bisected, the most promising range first, until no range can beat the best grid found.
+"""
+
+import heapq
+import time
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from itertools import product
+
+import numpy as np
+
+from ridge_tally.core.array.blockers import Bands, FloatArray
+from ridge_tally.core.array.lay import Lay
+from ridge_tally.core.array.rows import (
+    CEILING_SLACK_M,
+    ROUNDING_M,
+    Counter,
+    IntArray,
+    Row,
+    RowChoice,
+    ceiling_counts,
+    cell_bands,
+    cells,
+    lowest_tops,
+    row_heights,
+)
+from ridge_tally.core.array.search import LATTICES_M, Prepared, stacked
+from ridge_tally.core.job.array import Orientation
+
+Offsets = dict[Orientation, float]
+Span = tuple[float, float]
+# Grids tried before any proof: those the gaps' ends suggest, and this many equal steps.
+EVEN_STEPS = 12
+# Of each orientation's grids the best so many are tried in pairs, where rows may be mixed.
+PAIRED_GRIDS = 5
+# A range of offsets narrower than this is a grid as far as any tape can tell.
+NARROWEST_M = 1e-4
+# Rows are looked at on finer lattices once a range of offsets is narrower than this.
+FINER_BELOW_M = 0.05
+
+
+@dataclass(frozen=True, slots=True)
+class GridRows:
+    """The fullest rows found on one grid per orientation, and the ceiling over all grids."""
+
+    rows: tuple[Row, ...]
+    offsets: Offsets
+    at_most: int
+
+    @property
+    def count(self) -> int:
+        """How many modules the rows hold."""
+        return sum(row.modules for row in self.rows)
+
+
+@dataclass(frozen=True, slots=True)
+class Progress:
+    """How a proof stands: what is held, what it may still be, how many ranges were judged."""
+
+    best: GridRows
+    judged: int
+
+
+def grid_counter(offsets: Offsets) -> Counter:
+    """Return a counter of rows on those grids."""
+
+    def count(bands: Bands, lay: Lay, orientation: Orientation) -> IntArray:
+        return _on_grid(bands, lay, orientation, (offsets[orientation],) * 2, ROUNDING_M)
+
+    return count
+
+
+def _on_grid(
+    bands: Bands, lay: Lay, orientation: Orientation, span: Span, slack_m: float
+) -> IntArray:
+    pitch_m, width_m = lay.pitch_m(orientation), lay.width_m(orientation)
+    low, high = span
+    used = bands.right_m > bands.left_m
+    right, left = np.where(used, bands.right_m, 0.0), np.where(used, bands.left_m, 0.0)
+    last = np.floor((right - width_m - low + slack_m) / pitch_m)
+    first = np.ceil((left - high - slack_m) / pitch_m)
+    held = np.where(used, np.maximum(last - first + 1, 0.0), 0.0).astype(np.int64)
+    return np.asarray(np.where(held >= lay.shortest_run, held, 0).sum(axis=1), dtype=np.int64)
+
+
+def best_seed(
+    roof: Prepared, orientations: tuple[Orientation, ...], ceiling_count: int
+) -> GridRows:
+    """Return the best of the grids that the gaps themselves suggest.
+
+    Parameters
+    ----------
+    ceiling_count : int
+        What rows that are free sideways cannot pass; no grid can either.
+    """
+    tried = [_suggested(roof, o) for o in orientations]
+    best = GridRows((), {}, ceiling_count)
+    if len(orientations) > 1:
+        tried = [
+            _most_promising(roof, o, grids) for o, grids in zip(orientations, tried, strict=True)
+        ]
+    for combination in product(*tried):
+        offsets = dict(zip(orientations, combination, strict=True))
+        rows = stacked(roof, orientations, grid_counter(offsets), ceiling_count)
+        if sum(r.modules for r in rows) > best.count:
+            best = GridRows(rows, offsets, ceiling_count)
+        if best.count == ceiling_count:
+            break
+    return best
+
+
+def _suggested(roof: Prepared, orientation: Orientation) -> list[float]:
+    """Return offsets, modulo the pitch: symmetric ones, or gap ends and equal steps."""
+    lay = roof.lay
+    pitch_m, width_m = lay.pitch_m(orientation), lay.width_m(orientation)
+    if lay.axis_m is not None:
+        # A module on the axis, or a joint.
+        return [(lay.axis_m - width_m / 2) % pitch_m, (lay.axis_m + lay.gap_in_row_m / 2) % pitch_m]
+    rows = stacked(roof, (orientation,))
+    at = np.array([r.bottom_m for r in rows])
+    found = set(np.arange(EVEN_STEPS) * pitch_m / EVEN_STEPS)
+    bands = roof.rows[orientation]
+    for band in np.searchsorted(bands.bottom_m, at - ROUNDING_M) if len(at) else []:
+        for left, right in bands.gaps(min(int(band), len(bands.bottom_m) - 1)):
+            found |= {left % pitch_m, (right - width_m) % pitch_m}
+    return sorted({round(x, 6) for x in found})
+
+
+def _most_promising(roof: Prepared, orientation: Orientation, grids: list[float]) -> list[float]:
+    def alone(offset: float) -> int:
+        rows = stacked(roof, (orientation,), grid_counter({orientation: offset}))
+        return sum(r.modules for r in rows)
+
+    return sorted(grids, key=lambda g: -alone(g))[:PAIRED_GRIDS]
+
+
+def prove(
+    roof: Prepared,
+    orientations: tuple[Orientation, ...],
+    seed: GridRows,
+    clock_s: Callable[[], float] = time.monotonic,
+    limit_s: float = float("inf"),
+) -> Iterator[Progress]:
+    """Yield the best grid and its ceiling as ranges of offsets are judged, until proven.
+
+    Parameters
+    ----------
+    seed : GridRows
+        Where to begin; its ceiling is never passed.
+    limit_s : float
+        Stop after so long; what was found stands, with the ceiling reached.
+    """
+    started_s = clock_s()
+    best = seed
+    if best.count >= best.at_most:
+        yield Progress(best, 0)
+        return
+    if roof.lay.axis_m is not None:
+        # Only two grids of each orientation are symmetric, and the seed tried them all.
+        yield Progress(GridRows(best.rows, best.offsets, best.count), 0)
+        return
+    judge = _Judge(roof, orientations)
+    whole = tuple((0.0, roof.lay.pitch_m(o)) for o in orientations)
+    ranges = [(-min(judge.ceiling(whole, best.count), best.at_most), 0, whole)]
+    judged = 1
+    while ranges and -ranges[0][0] > best.count:
+        most = -ranges[0][0]
+        if clock_s() - started_s > limit_s:
+            yield Progress(GridRows(best.rows, best.offsets, most), judged)
+            return
+        _, _, spans = heapq.heappop(ranges)
+        middles = {o: (low + high) / 2 for o, (low, high) in zip(orientations, spans, strict=True)}
+        rows = stacked(roof, orientations, grid_counter(middles), most)
+        if sum(r.modules for r in rows) > best.count:
+            best = GridRows(rows, middles, most)
+        # Too narrow to halve: what it may hold is counted as an open question.
+        if max(high - low for low, high in spans) <= NARROWEST_M:
+            yield Progress(GridRows(best.rows, best.offsets, most), judged)
+            return
+        for half in _halved(spans):
+            judged += 1
+            ceiling_count = min(judge.ceiling(half, best.count), most)
+            if ceiling_count > best.count:
+                heapq.heappush(ranges, (-ceiling_count, judged, half))
+        yield Progress(GridRows(best.rows, best.offsets, most), judged)
+    yield Progress(GridRows(best.rows, best.offsets, best.count), judged)
+
+
+def _halved(spans: tuple[Span, ...]) -> Iterator[tuple[Span, ...]]:
+    """Yield the spans with the widest one halved, lower and upper half."""
+    widest = max(range(len(spans)), key=lambda i: spans[i][1] - spans[i][0])
+    low, high = spans[widest]
+    for half in ((low, (low + high) / 2), ((low + high) / 2, high)):
+        yield (*spans[:widest], half, *spans[widest + 1 :])
+
+
+class _Judge:
+    """Ceilings of ranges of offsets; the count of a span is kept, as pairs ask it again."""
+
+    def __init__(self, roof: Prepared, orientations: tuple[Orientation, ...]) -> None:
+        self._roof, self._orientations = roof, orientations
+        self._counts: dict[tuple[Orientation, Span, float], RowChoice] = {}
+        self._cells: dict[tuple[Orientation, float], tuple[FloatArray, Bands]] = {}
+
+    def ceiling(self, spans: tuple[Span, ...], beaten: int) -> int:
+        """Return the ceiling of a range; finer rows are looked at once the range is narrow."""
+        narrow = max(high - low for low, high in spans) < FINER_BELOW_M
+        best: int | None = None
+        for lattice_m in LATTICES_M if narrow else LATTICES_M[:1]:
+            pairs = zip(self._orientations, spans, strict=True)
+            choices = [self._choice(o, span, lattice_m) for o, span in pairs]
+            most = len(lowest_tops(choices, self._roof.lay.gap_between_rows_m)) - 1
+            best = most if best is None else min(best, most)
+            if best <= beaten:
+                break
+        assert best is not None
+        return best
+
+    def _choice(self, orientation: Orientation, span: Span, lattice_m: float) -> RowChoice:
+        key = (orientation, span, lattice_m)
+        if key not in self._counts:
+            lay = self._roof.lay
+            at, bands = self._bands(orientation, lattice_m)
+            grid = _on_grid(bands, lay, orientation, span, CEILING_SLACK_M / 2)
+            counts = np.minimum(grid, ceiling_counts(bands, lay, orientation))
+            low, high = cells(at)
+            height_m = lay.height_m(orientation)
+            self._counts[key] = RowChoice(orientation, height_m, low, high, counts)
+        return self._counts[key]
+
+    def _bands(self, orientation: Orientation, lattice_m: float) -> tuple[FloatArray, Bands]:
+        key = (orientation, lattice_m)
+        if key not in self._cells:
+            ground, height_m = self._roof.ground, self._roof.lay.height_m(orientation)
+            at = row_heights(ground, height_m, lattice_m)
+            coarse = lattice_m == LATTICES_M[0]
+            bands = self._roof.cells[orientation] if coarse else cell_bands(ground, at, height_m)
+            self._cells[key] = (at, bands)
+        return self._cells[key]

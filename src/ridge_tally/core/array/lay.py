@@ -1,0 +1,60 @@
+"""How modules are to be laid on a plane, and a module where it lies."""
+
+from dataclasses import dataclass
+
+from ridge_tally.core.job.array import Orientation
+
+
+@dataclass(frozen=True, slots=True)
+class Lay:
+    """A module's size, the gaps it keeps, and what its rows must look like.
+
+    ``shortest_run``: each run of touching modules in a row has at least so many.
+    ``axis_m``: the x about which every row is to be its own mirror image; ``None`` for any.
+    """
+
+    long_m: float
+    short_m: float
+    gap_in_row_m: float
+    gap_between_rows_m: float
+    shortest_run: int = 1
+    axis_m: float | None = None
+
+    def width_m(self, orientation: Orientation) -> float:
+        """Return the width along the eave."""
+        return self.short_m if orientation is Orientation.PORTRAIT else self.long_m
+
+    def height_m(self, orientation: Orientation) -> float:
+        """Return the height up the slope."""
+        return self.long_m if orientation is Orientation.PORTRAIT else self.short_m
+
+    def pitch_m(self, orientation: Orientation) -> float:
+        """Return the width and the gap beside it."""
+        return self.width_m(orientation) + self.gap_in_row_m
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """A module's lower left corner on its plane, metres, and the way round it lies."""
+
+    x_m: float
+    y_m: float
+    orientation: Orientation
+
+
+@dataclass(frozen=True, slots=True)
+class Fill:
+    """Where the modules go, row by row from the eave, and a count no such layout can pass."""
+
+    places: tuple[Place, ...]
+    at_most: int
+
+    @property
+    def count(self) -> int:
+        """How many modules are placed."""
+        return len(self.places)
+
+    @property
+    def proven(self) -> bool:
+        """Whether no layout of this kind holds more."""
+        return self.count == self.at_most

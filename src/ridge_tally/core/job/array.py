@@ -1,0 +1,79 @@
+"""The modules of a plane, as placed: what a person chose, and nothing computed."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from ridge_tally.core.job.ids import PlacedId, PlaneId
+from ridge_tally.core.job.survey import Taped
+
+
+class Orientation(StrEnum):
+    """Which side of a module stands up the slope."""
+
+    PORTRAIT = "P"
+    LANDSCAPE = "L"
+
+
+class Ways(StrEnum):
+    """Which ways round the rows of a fill may lie; ``mixed`` chooses for each row."""
+
+    PORTRAIT = "P"
+    LANDSCAPE = "L"
+    MIXED = "PL"
+
+    @property
+    def orientations(self) -> tuple[Orientation, ...]:
+        """The orientations a row may have."""
+        return tuple(Orientation(letter) for letter in self.value)
+
+
+class RowRule(StrEnum):
+    """How modules stand to each other.
+
+    ``independent``: in rows along the eave, each where it likes sideways.  ``aligned``: in such
+    rows, all of one orientation on one column grid.  ``free``: anywhere that is legal.
+    """
+
+    INDEPENDENT = "independent"
+    ALIGNED = "aligned"
+    FREE = "free"
+
+
+@dataclass(frozen=True, slots=True)
+class PlacedModule:
+    """A module's place on its plane (lower left corner); ``present`` is what a click toggles.
+
+    ``kept_because`` is why a person keeps it though a distance is short; empty for most.
+    """
+
+    id: PlacedId
+    x_m: float
+    y_m: float
+    orientation: Orientation
+    present: bool
+    kept_because: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class PlaneArray:
+    """The modules of one plane, the gaps they keep, and what a fill of it is to look like.
+
+    ``shortest_run``: each run of touching modules in a row has at least so many.
+    ``symmetric``: rows mirror themselves about the middle of the eave.
+    """
+
+    plane_id: PlaneId
+    gap_in_row: Taped
+    gap_between_rows: Taped
+    modules: tuple[PlacedModule, ...]
+    shortest_run: int = 1
+    symmetric: bool = False
+
+
+# Room for a mid clamp between two modules; common practice, no source.
+USUAL_GAP = Taped(0.02, "20 mm")
+
+
+def empty_array(plane_id: PlaneId) -> PlaneArray:
+    """Return an array of no modules, with the usual gaps."""
+    return PlaneArray(plane_id, USUAL_GAP, USUAL_GAP, ())

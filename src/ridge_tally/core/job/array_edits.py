@@ -1,0 +1,163 @@
+"""The edits of an array: filling a plane, and moving its modules by hand."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Literal
+
+from ridge_tally.core.job.array import Orientation, Ways
+from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
+from ridge_tally.core.job.survey import EdgeKind
+
+
+@dataclass(frozen=True, slots=True)
+class FillPlane:
+    """Rows that are free sideways, as many modules as the plane takes."""
+
+    option_id: OptionId
+    plane_id: PlaneId
+    ways: Ways
+    kind: Literal["fill-plane"] = "fill-plane"
+
+
+@dataclass(frozen=True, slots=True)
+class LaidAt:
+    """A module's lower left corner, metres, and the way round it lies."""
+
+    x_m: float
+    y_m: float
+    orientation: Orientation
+
+
+@dataclass(frozen=True, slots=True)
+class LayModules:
+    """A layout that was worked out, in the place of what the plane holds."""
+
+    option_id: OptionId
+    plane_id: PlaneId
+    places: tuple[LaidAt, ...]
+    kind: Literal["lay-modules"] = "lay-modules"
+
+
+@dataclass(frozen=True, slots=True)
+class ToggleModules:
+    option_id: OptionId
+    module_ids: tuple[PlacedId, ...]
+    kind: Literal["toggle-modules"] = "toggle-modules"
+
+
+@dataclass(frozen=True, slots=True)
+class AddModule:
+    option_id: OptionId
+    plane_id: PlaneId
+    at: LaidAt
+    kind: Literal["add-module"] = "add-module"
+
+
+@dataclass(frozen=True, slots=True)
+class RemoveModules:
+    option_id: OptionId
+    module_ids: tuple[PlacedId, ...]
+    kind: Literal["remove-modules"] = "remove-modules"
+
+
+@dataclass(frozen=True, slots=True)
+class MoveModules:
+    """Modules of one plane moved together: to the right and up the slope, metres."""
+
+    option_id: OptionId
+    module_ids: tuple[PlacedId, ...]
+    right_m: float
+    up_m: float
+    kind: Literal["move-modules"] = "move-modules"
+
+
+@dataclass(frozen=True, slots=True)
+class TurnModules:
+    """Modules turned the other way round, row by row, closed up from their lower left."""
+
+    option_id: OptionId
+    module_ids: tuple[PlacedId, ...]
+    kind: Literal["turn-modules"] = "turn-modules"
+
+
+@dataclass(frozen=True, slots=True)
+class SplitRow:
+    """The gap to the left of a module as typed; it and what follows it in the row move."""
+
+    option_id: OptionId
+    module_id: PlacedId
+    typed: str
+    kind: Literal["split-row"] = "split-row"
+
+
+@dataclass(frozen=True, slots=True)
+class KeepModules:
+    """Why modules stay where a distance is short; no reason takes it back."""
+
+    option_id: OptionId
+    module_ids: tuple[PlacedId, ...]
+    reason: str
+    kind: Literal["keep-modules"] = "keep-modules"
+
+
+class ArrayField(StrEnum):
+    """What a fill asks for."""
+
+    GAP_IN_ROW = "gap_in_row"
+    GAP_BETWEEN_ROWS = "gap_between_rows"
+    SHORTEST_RUN = "shortest_run"
+
+
+@dataclass(frozen=True, slots=True)
+class SetArrayField:
+    option_id: OptionId
+    plane_id: PlaneId
+    field: ArrayField
+    typed: str
+    kind: Literal["set-array-field"] = "set-array-field"
+
+
+@dataclass(frozen=True, slots=True)
+class SetSymmetric:
+    option_id: OptionId
+    plane_id: PlaneId
+    on: bool
+    kind: Literal["set-symmetric"] = "set-symmetric"
+
+
+@dataclass(frozen=True, slots=True)
+class ApplySetbackPack:
+    """Edge widths of a shipped pack on some planes; the house's measures where it asks them."""
+
+    plane_ids: tuple[PlaneId, ...]
+    pack_id: str
+    least_width: str = ""
+    mean_height: str = ""
+    kind: Literal["apply-setback-pack"] = "apply-setback-pack"
+
+
+@dataclass(frozen=True, slots=True)
+class SetAccessPath:
+    """How wide the path up the roof is, and along which kinds of edge it may run."""
+
+    plane_id: PlaneId
+    typed: str
+    along: tuple[EdgeKind, ...]
+    kind: Literal["set-access-path"] = "set-access-path"
+
+
+ArrayEdit = (
+    FillPlane
+    | LayModules
+    | ToggleModules
+    | AddModule
+    | RemoveModules
+    | MoveModules
+    | TurnModules
+    | SplitRow
+    | KeepModules
+    | SetArrayField
+    | SetSymmetric
+    | ApplySetbackPack
+    | SetAccessPath
+)

@@ -1,0 +1,448 @@
+"""Applying the edits of an array: fills, modules moved by hand, exceptions, free strips."""
+
+from collections.abc import Callable, Iterable
+from dataclasses import replace
+from itertools import groupby
+from typing import assert_never
+
+from ridge_tally.core.array.blockers import ground_of, path_edges
+from ridge_tally.core.array.fill import fill_rows
+from ridge_tally.core.array.lay import Fill
+from ridge_tally.core.array.legal import NEIGHBOUR, Shortfall, shortfalls
+from ridge_tally.core.array.search import prepared
+from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, OutOfRange
+from ridge_tally.core.job import array_edits as edits
+from ridge_tally.core.job.array import Orientation, PlacedModule, PlaneArray, Ways, empty_array
+from ridge_tally.core.job.document import (
+    Job,
+    Option,
+    module_sheet_of,
+    option_of,
+    plane_of,
+    with_option,
+    with_plane,
+)
+from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
+from ridge_tally.core.job.survey import AccessPath, EdgeKind, RoofPlane, Setbacks, Taped
+from ridge_tally.core.survey.outline import is_closed, require_closed
+from ridge_tally.core.units import LengthUnit, format_length, parse_length_m, parse_number
+from ridge_tally.rules.array import lay_of, placed_at
+from ridge_tally.rules.document import LONGEST_RUN, WIDEST_GAP_M
+from ridge_tally.rules.setbacks import edge_zone_m, setback_pack
+from ridge_tally.services.rows import next_id
+
+# Modules whose bottoms differ by less than this stand in one row.
+SAME_ROW_M = 0.05
+LONGEST_REASON = 160
+WIDEST_PATH_M = 5.0
+ROUNDED_TO = 5
+
+
+def array_changed(job: Job, edit: edits.ArrayEdit) -> Job:  # noqa: PLR0911, PLR0912 - one arm an edit
+    """Return the job after an edit of an array or of the strips round it.
+
+    Raises
+    ------
+    NotUnderstood, OutOfRange, BadGeometry, MissingDatum, NotFound
+        Naming the field, the value and the remedy.
+    """
+    match edit:
+        case edits.FillPlane():
+            return filled(job, edit.option_id, edit.plane_id, edit.ways)
+        case edits.LayModules():
+            return _laid(job, edit)
+        case edits.ToggleModules():
+            toggled = _each(job, edit, lambda m: replace(m, present=not m.present))
+            return with_option(job, toggled)
+        case edits.AddModule():
+            return _added(job, edit)
+        case edits.RemoveModules():
+            return with_option(job, _each(job, edit, lambda m: None))
+        case edits.MoveModules():
+            return _moved(job, edit)
+        case edits.TurnModules():
+            return _turned(job, edit)
+        case edits.SplitRow():
+            return _split(job, edit)
+        case edits.KeepModules():
+            return _kept(job, edit)
+        case edits.SetArrayField():
+            return _field_set(job, edit)
+        case edits.SetSymmetric():
+            option = option_of(job, edit.option_id)
+            array = array_of(option, plane_of(job, edit.plane_id).id)
+            return with_option(job, with_array(option, replace(array, symmetric=edit.on)))
+        case edits.ApplySetbackPack():
+            return _packed(job, edit)
+        case edits.SetAccessPath():
+            return _path_set(job, edit)
+        case _:
+            assert_never(edit)
+
+
+def array_of(option: Option, plane_id: PlaneId) -> PlaneArray:
+    """Return the option's array on a plane, an empty one where it has none."""
+    found = (a for a in option.arrays if a.plane_id == plane_id)
+    return next(found, empty_array(plane_id))
+
+
+def with_array(option: Option, array: PlaneArray) -> Option:
+    """Return the option with that array on its plane."""
+    if all(a.plane_id != array.plane_id for a in option.arrays):
+        return replace(option, arrays=(*option.arrays, array))
+    arrays = tuple(array if a.plane_id == array.plane_id else a for a in option.arrays)
+    return replace(option, arrays=arrays)
+
+
+def best_rows(job: Job, option: Option, plane: RoofPlane, ways: Ways) -> Fill:
+    """Return the fullest rows, the access path along the edge that costs least."""
+    require_closed(plane)
+    lay = lay_of(module_sheet_of(job, option), array_of(option, plane.id), plane)
+    fills = [
+        fill_rows(prepared(ground_of(plane, edge), lay), ways)
+        for edge in path_edges(plane) or (None,)
+    ]
+    best = max(fills, key=lambda f: f.count)
+    return Fill(best.places, max(f.at_most for f in fills))
+
+
+def filled(job: Job, option_id: OptionId, plane_id: PlaneId, ways: Ways) -> Job:
+    """Return the job with a plane filled anew."""
+    option, plane = option_of(job, option_id), plane_of(job, plane_id)
+    fill = best_rows(job, option, plane, ways)
+    if not fill.places:
+        raise _nothing_fits(job, option, plane)
+    places = [edits.LaidAt(p.x_m, p.y_m, p.orientation) for p in fill.places]
+    array = array_of(option, plane_id)
+    return with_option(job, with_array(option, _with_places(array, places)))
+
+
+def _nothing_fits(job: Job, option: Option, plane: RoofPlane) -> BadGeometry:
+    sheet = module_sheet_of(job, option)
+    return BadGeometry(
+        plane.name,
+        f"no module of {sheet.long_m:g} × {sheet.short_m:g} m fits inside the free strips",
+        "Turn the modules, choose a smaller one, or narrow a strip.",
+    )
+
+
+def _with_places(array: PlaneArray, places: Iterable[edits.LaidAt]) -> PlaneArray:
+    modules = tuple(
+        PlacedModule(
+            PlacedId(f"{array.plane_id}-{i}"),
+            round(p.x_m, ROUNDED_TO),
+            round(p.y_m, ROUNDED_TO),
+            p.orientation,
+            present=True,
+        )
+        for i, p in enumerate(places, start=1)
+    )
+    return replace(array, modules=modules)
+
+
+def _laid(job: Job, edit: edits.LayModules) -> Job:
+    option, plane = option_of(job, edit.option_id), plane_of(job, edit.plane_id)
+    require_closed(plane)
+    if not edit.places:
+        raise _nothing_fits(job, option, plane)
+    array = _with_places(array_of(option, plane.id), edit.places)
+    _require_possible(job, option, array, {m.id for m in array.modules})
+    return with_option(job, with_array(option, array))
+
+
+def _each(
+    job: Job,
+    edit: edits.ToggleModules | edits.RemoveModules,
+    change: Callable[[PlacedModule], PlacedModule | None],
+) -> Option:
+    option = option_of(job, edit.option_id)
+    _require_known(option, edit.module_ids)
+    arrays = []
+    for array in option.arrays:
+        changed = [change(m) if m.id in edit.module_ids else m for m in array.modules]
+        arrays.append(replace(array, modules=tuple(m for m in changed if m is not None)))
+    return replace(option, arrays=tuple(arrays))
+
+
+def _require_known(option: Option, module_ids: tuple[PlacedId, ...]) -> None:
+    known = {m.id for array in option.arrays for m in array.modules}
+    for module_id in module_ids:
+        if module_id not in known:
+            raise NotFound("module", module_id)
+
+
+def _one_array(option: Option, module_ids: tuple[PlacedId, ...]) -> PlaneArray:
+    """Return the array that holds all those modules."""
+    _require_known(option, module_ids)
+    for array in option.arrays:
+        ids = {m.id for m in array.modules}
+        if ids.issuperset(module_ids) and module_ids:
+            return array
+    raise BadGeometry(
+        "Modules", "none, or of more than one roof plane", "Choose modules of one plane."
+    )
+
+
+def _added(job: Job, edit: edits.AddModule) -> Job:
+    option, plane = option_of(job, edit.option_id), plane_of(job, edit.plane_id)
+    require_closed(plane)
+    array = array_of(option, plane.id)
+    taken = [m.id for a in option.arrays for m in a.modules]
+    module = PlacedModule(
+        PlacedId(next_id(f"{plane.id}-", taken)),
+        round(edit.at.x_m, ROUNDED_TO),
+        round(edit.at.y_m, ROUNDED_TO),
+        edit.at.orientation,
+        present=True,
+    )
+    array = replace(array, modules=(*array.modules, module))
+    _require_possible(job, option, array, {module.id})
+    return with_option(job, with_array(option, array))
+
+
+def _moved(job: Job, edit: edits.MoveModules) -> Job:
+    option = option_of(job, edit.option_id)
+    array = _one_array(option, edit.module_ids)
+    moved = {
+        m.id: replace(
+            m,
+            x_m=round(m.x_m + edit.right_m, ROUNDED_TO),
+            y_m=round(m.y_m + edit.up_m, ROUNDED_TO),
+            # A reason was given for the place, not for the module.
+            kept_because="",
+        )
+        for m in array.modules
+        if m.id in edit.module_ids
+    }
+    return _settled(job, option, array, moved)
+
+
+def _turned(job: Job, edit: edits.TurnModules) -> Job:
+    option = option_of(job, edit.option_id)
+    array = _one_array(option, edit.module_ids)
+    sheet = module_sheet_of(job, option)
+    lay = lay_of(sheet, array, plane_of(job, array.plane_id))
+    chosen = sorted(
+        (m for m in array.modules if m.id in edit.module_ids), key=lambda m: (m.y_m, m.x_m)
+    )
+    turned: dict[PlacedId, PlacedModule] = {}
+    above_m = float("-inf")
+    for _, group in groupby(chosen, key=lambda m: round(m.y_m / SAME_ROW_M)):
+        row = list(group)
+        bottom_m = max(row[0].y_m, above_m)
+        right_m = row[0].x_m
+        for module in row:
+            other = _other_way(module.orientation)
+            turned[module.id] = replace(
+                module,
+                x_m=round(right_m, ROUNDED_TO),
+                y_m=round(bottom_m, ROUNDED_TO),
+                orientation=other,
+                kept_because="",
+            )
+            right_m += lay.pitch_m(other)
+            above_m = bottom_m + lay.height_m(other) + lay.gap_between_rows_m
+    return _settled(job, option, array, turned)
+
+
+def _other_way(orientation: Orientation) -> Orientation:
+    upright = orientation is Orientation.PORTRAIT
+    return Orientation.LANDSCAPE if upright else Orientation.PORTRAIT
+
+
+def _split(job: Job, edit: edits.SplitRow) -> Job:
+    option = option_of(job, edit.option_id)
+    array = _one_array(option, (edit.module_id,))
+    gap_m = _gap_m(job, edit.typed, "Gap in the row")
+    lay = lay_of(module_sheet_of(job, option), array, plane_of(job, array.plane_id))
+    module = next(m for m in array.modules if m.id == edit.module_id)
+    row = sorted(
+        (m for m in array.modules if abs(m.y_m - module.y_m) < SAME_ROW_M and m.present),
+        key=lambda m: m.x_m,
+    )
+    before = [m for m in row if m.x_m < module.x_m]
+    if not before:
+        raise BadGeometry(
+            "Gap in the row",
+            "this module is the first of its row, nothing stands left of it",
+            "Choose the module to the right of the gap.",
+        )
+    left = before[-1]
+    shift_m = left.x_m + lay.width_m(left.orientation) + gap_m - module.x_m
+    moved = {
+        m.id: replace(m, x_m=round(m.x_m + shift_m, ROUNDED_TO), kept_because="")
+        for m in row
+        if m.x_m >= module.x_m
+    }
+    return _settled(job, option, array, moved)
+
+
+def _settled(
+    job: Job, option: Option, array: PlaneArray, moved: dict[PlacedId, PlacedModule]
+) -> Job:
+    array = replace(array, modules=tuple(moved.get(m.id, m) for m in array.modules))
+    _require_possible(job, option, array, set(moved))
+    return with_option(job, with_array(option, array))
+
+
+def _require_possible(
+    job: Job, option: Option, array: PlaneArray, module_ids: set[PlacedId]
+) -> None:
+    """Refuse modules that would lie on something, on each other or over the edge."""
+    plane = plane_of(job, array.plane_id)
+    if not is_closed(plane):
+        return
+    present = tuple(m for m in array.modules if m.present)
+    lay = lay_of(module_sheet_of(job, option), array, plane)
+    short = shortfalls(ground_of(plane), lay, placed_at(present))
+    for number, (module, found) in enumerate(zip(present, short, strict=True), start=1):
+        worst = next((s for s in found if s.impossible), None)
+        if module.id in module_ids and worst is not None:
+            raise BadGeometry(
+                f"{plane.name}, module {number}",
+                _lies_on(worst),
+                "Move it off, or take one of them away.",
+            )
+
+
+def _lies_on(worst: Shortfall) -> str:
+    if worst.owner.name == NEIGHBOUR:
+        return "it would lie on another module"
+    return f"it would lie across {worst.owner.name}"
+
+
+def _kept(job: Job, edit: edits.KeepModules) -> Job:
+    option = option_of(job, edit.option_id)
+    array = _one_array(option, edit.module_ids)
+    reason = edit.reason.strip()
+    if len(reason) > LONGEST_REASON:
+        raise OutOfRange(
+            "Length of the reason", len(reason), f"at most {LONGEST_REASON} characters"
+        )
+    plane = plane_of(job, array.plane_id)
+    require_closed(plane)
+    present = tuple(m for m in array.modules if m.present)
+    lay = lay_of(module_sheet_of(job, option), array, plane)
+    short = shortfalls(ground_of(plane), lay, placed_at(present))
+    for module, found in zip(present, short, strict=True):
+        if reason and module.id in edit.module_ids and any(s.impossible for s in found):
+            raise BadGeometry(plane.name, _lies_on(found[0]), "Nothing allows that: move it off.")
+    modules = tuple(
+        replace(m, kept_because=reason) if m.id in edit.module_ids else m for m in array.modules
+    )
+    return with_option(job, with_array(option, replace(array, modules=modules)))
+
+
+def _gap_m(job: Job, typed: str, field: str) -> float:
+    gap_m = parse_length_m(typed, job.unit, field)
+    if not 0 <= gap_m <= WIDEST_GAP_M:
+        raise OutOfRange(f"{field} in metres", gap_m, f"between 0 and {WIDEST_GAP_M:g}")
+    return gap_m
+
+
+def _field_set(job: Job, edit: edits.SetArrayField) -> Job:
+    option, plane = option_of(job, edit.option_id), plane_of(job, edit.plane_id)
+    array = array_of(option, plane.id)
+    kind = edits.ArrayField
+    match edit.field:
+        case kind.SHORTEST_RUN:
+            run = parse_number(edit.typed, "Shortest run", "a number of modules such as 2")
+            if run != int(run) or not 1 <= run <= LONGEST_RUN:
+                raise OutOfRange("Shortest run", run, f"a whole number, 1 to {LONGEST_RUN}")
+            return with_option(job, with_array(option, replace(array, shortest_run=int(run))))
+        case kind.GAP_IN_ROW:
+            gap = Taped(_gap_m(job, edit.typed, "Gap in a row"), edit.typed.strip())
+            wider = replace(array, gap_in_row=gap)
+        case kind.GAP_BETWEEN_ROWS:
+            gap = Taped(_gap_m(job, edit.typed, "Gap between rows"), edit.typed.strip())
+            wider = replace(array, gap_between_rows=gap)
+        case _:
+            assert_never(edit.field)
+    return with_option(job, with_array(option, _respaced(job, option, array, wider)))
+
+
+def _respaced(job: Job, option: Option, old: PlaneArray, new: PlaneArray) -> PlaneArray:
+    """Return the array with its runs and stacks of rows drawn apart or together to new gaps.
+
+    Neighbours that stood at the old gap stand at the new one, counted from the left and from
+    below; what stood further apart keeps its place.
+    """
+    plane, sheet = plane_of(job, old.plane_id), module_sheet_of(job, option)
+    lay = lay_of(sheet, old, plane)
+    in_row_m = new.gap_in_row.value_m - old.gap_in_row.value_m
+    between_m = new.gap_between_rows.value_m - old.gap_between_rows.value_m
+    shifted: dict[PlacedId, tuple[float, float]] = {}
+    up_m, top_m = 0.0, float("-inf")
+    ordered = sorted(old.modules, key=lambda m: (round(m.y_m / SAME_ROW_M), m.x_m))
+    for _, group in groupby(ordered, key=lambda m: round(m.y_m / SAME_ROW_M)):
+        row = list(group)
+        close = abs(row[0].y_m - top_m - lay.gap_between_rows_m) < 2e-3
+        up_m = up_m + between_m if close else 0.0
+        right_m, end_m = 0.0, float("-inf")
+        for module in row:
+            touches = abs(module.x_m - end_m - lay.gap_in_row_m) < 2e-3
+            right_m = right_m + in_row_m if touches else 0.0
+            shifted[module.id] = (right_m, up_m)
+            end_m = module.x_m + lay.width_m(module.orientation)
+        top_m = row[0].y_m + lay.height_m(row[0].orientation)
+    modules = tuple(
+        replace(
+            m,
+            x_m=round(m.x_m + shifted[m.id][0], ROUNDED_TO),
+            y_m=round(m.y_m + shifted[m.id][1], ROUNDED_TO),
+        )
+        for m in old.modules
+    )
+    return replace(new, modules=modules)
+
+
+def _written(length_m: float, unit: LengthUnit) -> Taped:
+    typed = (
+        f"{length_m * 1000:.0f} mm" if unit is LengthUnit.METRE else format_length(length_m, unit)
+    )
+    return Taped(length_m, typed)
+
+
+def _packed(job: Job, edit: edits.ApplySetbackPack) -> Job:
+    pack = setback_pack(edit.pack_id)
+    widths = {kind.value: _written(width_m, job.unit) for kind, width_m in pack.edges}
+    if pack.edge_zone:
+        if not edit.least_width.strip() or not edit.mean_height.strip():
+            raise MissingDatum(
+                "least width and mean roof height of the house",
+                pack.title,
+                "Type both: the zone is worked out from them.",
+            )
+        least_m = parse_length_m(edit.least_width, job.unit, "Least width of the house")
+        height_m = parse_length_m(edit.mean_height, job.unit, "Mean roof height")
+        for field, value in (("Least width of the house", least_m), ("Mean roof height", height_m)):
+            if not 1 <= value <= 60:
+                raise OutOfRange(f"{field} in metres", value, "between 1 and 60")
+        zone = _written(edge_zone_m(least_m, height_m), job.unit)
+        widths = {kind.value: zone for kind in EdgeKind}
+    access = None
+    if pack.path_m is not None:
+        access = AccessPath(_written(pack.path_m, job.unit), pack.path_along)
+    for plane_id in edit.plane_ids:
+        plane = plane_of(job, plane_id)
+        packed = replace(plane, setbacks=Setbacks(**widths), access=access, setback_pack=pack.id)
+        job = with_plane(job, packed)
+    return job
+
+
+def _path_set(job: Job, edit: edits.SetAccessPath) -> Job:
+    plane = plane_of(job, edit.plane_id)
+    if not edit.typed.strip():
+        return with_plane(job, replace(plane, access=None))
+    field = f"{plane.name}, access path"
+    width_m = parse_length_m(edit.typed, job.unit, field)
+    if not 0 < width_m <= WIDEST_PATH_M:
+        raise OutOfRange(f"{field} in metres", width_m, f"above 0, at most {WIDEST_PATH_M:g}")
+    if not any(kind in edit.along for kind in plane.outline.edges):
+        raise BadGeometry(
+            field,
+            f"the plane has no {', '.join(edit.along) or 'edge'} for it to run along",
+            "Choose a kind of edge that the plane has.",
+        )
+    access = AccessPath(Taped(width_m, edit.typed.strip()), edit.along)
+    return with_plane(job, replace(plane, access=access))

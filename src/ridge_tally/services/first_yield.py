@@ -1,0 +1,32 @@
+"""The first guess of a plane's yield: a share of the light on it, before anything is simulated."""
+
+from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.sky.plane_irradiance import plane_light
+from ridge_tally.core.sky.sun import sun_path
+from ridge_tally.core.sky.weather_year import month_of
+from ridge_tally.rules import tables
+from ridge_tally.services.evaluation import location_of
+from ridge_tally.services.workspace import Workspace
+from ridge_tally.simulators.weather_service import typical_year
+
+
+def monthly_guess(workspace: Workspace, job: Job, plane: RoofPlane) -> tuple[float, ...]:
+    """Return kWh for each kW and month: a share of the light on the plane."""
+    location, climate_id = location_of(job.site), job.site.climate_id
+
+    def compute() -> tuple[float, ...]:
+        weather = workspace.weather.get(
+            (climate_id, location), lambda: typical_year(climate_id, location)
+        )
+        light = plane_light(
+            weather, sun_path(weather.time, location), plane.slope_deg, plane.azimuth_deg
+        )
+        months = month_of(weather.time)
+        share = tables.load("first-yield").number("performance_frac")
+        return tuple(
+            float(light.poa_w_per_m2[months == month].sum()) / 1000 * share for month in range(12)
+        )
+
+    key = (climate_id, location, plane.slope_deg, plane.azimuth_deg)
+    return workspace.guesses.get(key, compute)

@@ -1,0 +1,299 @@
+"""The layouts that could be applied to a plane: of each kind, of exactly so many, and why no more."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ridge_tally.core.array.blockers import Ground, ground_of, path_edges
+from ridge_tally.core.array.choose import choose
+from ridge_tally.core.array.fill import (
+    ROW_KINDS,
+    Kind,
+    fill_row_kinds,
+    prove_aligned,
+)
+from ridge_tally.core.array.free import fill_freely
+from ridge_tally.core.array.lay import Fill, Lay, Place
+from ridge_tally.core.array.search import prepared
+from ridge_tally.core.array.shape import rail_m, rows_in, runs_of
+from ridge_tally.core.errors import BadGeometry
+from ridge_tally.core.job.array import RowRule, Ways
+from ridge_tally.core.job.array_edits import LaidAt
+from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
+from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.survey.outline import edge_names, require_closed
+from ridge_tally.rules.array import lay_of, placed_at
+from ridge_tally.services.array_editing import array_of, best_rows
+from ridge_tally.services.first_yield import monthly_guess
+from ridge_tally.services.workspace import Workspace
+
+# How long a search of a layout without rows may go on while somebody waits.
+SQUEEZE_S = 2.0
+SAME_PLACE_M = 0.002
+
+
+@dataclass(frozen=True, slots=True)
+class Alternative:
+    """A layout that could be applied, with what ranks it.
+
+    ``at_most`` is a count no layout of its kind can pass; ``energy_kwh`` a first estimate of a
+    year without shade; ``rail_m`` two rails under each run.  ``path_name`` is the edge the
+    access path runs along, empty where the plane asks for none.
+    """
+
+    key: str
+    ways: Ways
+    rule: RowRule
+    path_name: str
+    count: int
+    at_most: int
+    p_dc_w: float
+    energy_kwh: float
+    rows: int
+    rail_m: float
+    in_use: bool
+    places: tuple[LaidAt, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Proof:
+    """How far the proofs of a plane's layouts have come: judged ranges, and what is known now."""
+
+    proven: int
+    of: int
+    judged: int
+    alternatives: tuple[Alternative, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class _Roof:
+    """A plane as its layouts see it, with what turns a layout into an alternative."""
+
+    plane: RoofPlane
+    lay: Lay
+    p_max_w: float
+    kwh_per_kw: float
+    present: tuple[Place, ...]
+
+    def ground(self, path_edge: int | None) -> Ground:
+        return ground_of(self.plane, path_edge)
+
+    def path_edges(self) -> tuple[int | None, ...]:
+        return path_edges(self.plane) or (None,)
+
+    def alternative(self, kind: Kind, path_edge: int | None, fill: Fill) -> Alternative:
+        runs = runs_of(self.lay, fill.places)
+        p_dc_w = fill.count * self.p_max_w
+        path = "" if path_edge is None else edge_names(self.plane.outline)[path_edge]
+        return Alternative(
+            key=f"{kind.ways} {kind.rule} {'' if path_edge is None else path_edge}".strip(),
+            ways=kind.ways,
+            rule=kind.rule,
+            path_name=path,
+            count=fill.count,
+            at_most=fill.at_most,
+            p_dc_w=p_dc_w,
+            energy_kwh=p_dc_w / 1000 * self.kwh_per_kw,
+            rows=rows_in(runs),
+            rail_m=rail_m(runs),
+            in_use=_same(fill.places, self.present),
+            places=tuple(
+                LaidAt(round(p.x_m, 5), round(p.y_m, 5), p.orientation) for p in fill.places
+            ),
+        )
+
+
+def alternatives(
+    workspace: Workspace, job: Job, option: Option, plane_id: PlaneId
+) -> tuple[Alternative, ...]:
+    """Return the layouts of a plane with rows, as first found, best first.
+
+    Raises
+    ------
+    MissingDatum, BadGeometry
+        If the plane does not close yet, or takes no module whatever way it lies.
+    """
+    roof = _roof(workspace, job, option, plane_id)
+    found = [
+        roof.alternative(kind, edge, fill)
+        for edge in roof.path_edges()
+        for kind, fill in _row_kinds(workspace, roof, edge).items()
+    ]
+    if not any(a.count for a in found):
+        raise BadGeometry(
+            roof.plane.name,
+            f"no module of {roof.lay.long_m:g} × {roof.lay.short_m:g} m fits inside the free strips",
+            "Choose a smaller module, or narrow a strip.",
+        )
+    return ranked(found)
+
+
+def ranked(found: list[Alternative]) -> tuple[Alternative, ...]:
+    """Return the layouts by count, power, yearly yield, fewer rows and less rail.
+
+    One that is the same as another, or mixes nothing and holds no more, is left out.
+    """
+    # Of two that are the same, the one with the stricter rule says more.
+    strict = sorted(found, key=lambda a: (a.rule is not RowRule.ALIGNED, len(a.ways)))
+    kept: list[Alternative] = []
+    for one in strict:
+        mixes = len({p.orientation for p in one.places}) > 1
+        needless = one.ways is Ways.MIXED and not mixes
+        if one.count and not needless and not any(_alike(one, other) for other in kept):
+            kept.append(one)
+    return tuple(sorted(kept, key=lambda a: (-a.count, -a.p_dc_w, -a.energy_kwh, a.rows, a.rail_m)))
+
+
+def _alike(one: Alternative, other: Alternative) -> bool:
+    """Whether two layouts are the same to whoever looks at them: same ways, count and rows."""
+    same_places = _same(_as_places(one.places), _as_places(other.places))
+    loose = one.rule is not RowRule.ALIGNED and other.rule is RowRule.ALIGNED
+    same_kind = one.ways is other.ways and one.path_name == other.path_name
+    return same_places or (loose and same_kind and one.count == other.count)
+
+
+def prove(workspace: Workspace, job: Job, option: Option, plane_id: PlaneId) -> Iterator[Proof]:
+    """Yield how the proofs of the layouts on shared grids go on, to the last.
+
+    A better grid that is found on the way takes its layout's place.
+    """
+    roof = _roof(workspace, job, option, plane_id)
+    found = {
+        (kind, edge): fill
+        for edge in roof.path_edges()
+        for kind, fill in _row_kinds(workspace, roof, edge).items()
+    }
+
+    def now(judged: int) -> Proof:
+        told = [roof.alternative(kind, edge, fill) for (kind, edge), fill in found.items()]
+        proven = sum(fill.proven for fill in found.values())
+        return Proof(proven, len(found), judged, ranked(told))
+
+    judged = 0
+    yield now(judged)
+    for edge in roof.path_edges():
+        ready = prepared(roof.ground(edge), roof.lay)
+        for kind in ROW_KINDS:
+            if kind.rule is not RowRule.ALIGNED or found[kind, edge].proven:
+                continue
+            for fill in prove_aligned(ready, kind.ways):
+                judged += 1
+                if fill.count >= found[kind, edge].count:
+                    found[kind, edge] = fill
+                yield now(judged)
+
+
+def squeezed(workspace: Workspace, job: Job, option: Option, plane_id: PlaneId) -> Alternative:
+    """Return the fullest layout found with no rows asked for, and its ceiling."""
+    roof = _roof(workspace, job, option, plane_id)
+
+    def compute() -> tuple[int | None, Fill]:
+        fills = [
+            (edge, fill_freely(roof.ground(edge), roof.lay, Ways.MIXED, limit_s=SQUEEZE_S))
+            for edge in roof.path_edges()
+        ]
+        return max(fills, key=lambda f: f[1].count)
+
+    edge, fill = workspace.fills.get(("free", *_content(roof)), compute)
+    return roof.alternative(Kind(Ways.MIXED, RowRule.FREE), edge, fill)
+
+
+def exactly(
+    workspace: Workspace,
+    job: Job,
+    option: Option,
+    plane_id: PlaneId,
+    modules: int,
+    give_up_frac: float,
+) -> tuple[Alternative, ...]:
+    """Return, for each layout that holds so many, the best choice of exactly that number.
+
+    Parameters
+    ----------
+    give_up_frac : float
+        Compactness: the share of one module's year one would give up to mend a broken edge.
+
+    Raises
+    ------
+    OutOfRange
+        If no layout holds so many.
+    """
+    roof = _roof(workspace, job, option, plane_id)
+    chosen: list[tuple[int, Alternative]] = []
+    for alternative in alternatives(workspace, job, option, plane_id):
+        if alternative.count < modules and chosen:
+            continue
+        places = _as_places(alternative.places)
+        value = np.full(len(places), roof.p_max_w / 1000 * roof.kwh_per_kw)
+        price = give_up_frac * float(value.mean())
+        found = choose(roof.lay, places, value, modules, price)
+        fill = Fill(tuple(places[i] for i in found.kept), modules)
+        kind = Kind(alternative.ways, alternative.rule)
+        told = roof.alternative(kind, None, fill)
+        chosen.append(
+            (found.cuts, replace(told, path_name=alternative.path_name, key=alternative.key))
+        )
+    # Equal in yield: the one that hangs together best.
+    return tuple(
+        a
+        for _, a in sorted(
+            chosen, key=lambda c: (-round(c[1].energy_kwh), c[0], c[1].rows, c[1].rail_m)
+        )
+    )
+
+
+def most_modules(workspace: Workspace, job: Job, option: Option, plane: RoofPlane) -> int:
+    """Return how many modules rows of either way hold on a closed plane."""
+    roof = _roof(workspace, job, option, plane.id)
+    compute = lambda: best_rows(job, option, plane, Ways.MIXED).count  # noqa: E731 - one line
+    return workspace.fills.get(("most", *_content(roof)), compute)
+
+
+def _roof(workspace: Workspace, job: Job, option: Option, plane_id: PlaneId) -> _Roof:
+    plane = plane_of(job, plane_id)
+    require_closed(plane)
+    module = module_sheet_of(job, option)
+    array = array_of(option, plane_id)
+    return _Roof(
+        plane,
+        lay_of(module, array, plane),
+        module.p_max_w,
+        sum(monthly_guess(workspace, job, plane)),
+        placed_at(tuple(m for m in array.modules if m.present)),
+    )
+
+
+def _row_kinds(workspace: Workspace, roof: _Roof, edge: int | None) -> dict[Kind, Fill]:
+    key = ("rows", edge, *_content(roof))
+    return workspace.fills.get(key, lambda: fill_row_kinds(roof.ground(edge), roof.lay))
+
+
+def _content(roof: _Roof) -> tuple[object, ...]:
+    """Return what a fill depends on."""
+    plane = roof.plane
+    return (
+        *(plane.outline, plane.lengths, plane.slope_deg, plane.setbacks, plane.access),
+        *(plane.obstructions, plane.keep_outs, plane.existing, roof.lay),
+    )
+
+
+def _as_places(laid: tuple[LaidAt, ...]) -> tuple[Place, ...]:
+    return tuple(Place(p.x_m, p.y_m, p.orientation) for p in laid)
+
+
+def _same(one: tuple[Place, ...], other: tuple[Place, ...]) -> bool:
+    if len(one) != len(other):
+        return False
+
+    def key(p: Place) -> tuple[int, int, str]:
+        return round(p.y_m / SAME_PLACE_M), round(p.x_m / SAME_PLACE_M), p.orientation
+
+    pairs = zip(sorted(one, key=key), sorted(other, key=key), strict=True)
+    return all(
+        a.orientation is b.orientation
+        and abs(a.x_m - b.x_m) < SAME_PLACE_M
+        and abs(a.y_m - b.y_m) < SAME_PLACE_M
+        for a, b in pairs
+    )

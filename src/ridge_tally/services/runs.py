@@ -1,0 +1,87 @@
+"""Long work that goes on beside the requests: seen as it goes, cancelled when it is not wanted.
+
+One run at a time for each place: a newer one there cancels the one before it.
+"""
+
+from collections.abc import Callable, Hashable, Iterator
+from dataclasses import dataclass
+from threading import Event, Lock, Thread
+from typing import Generic, TypeVar
+
+from ridge_tally.core.errors import RidgeTallyError
+
+Step = TypeVar("Step")
+
+
+@dataclass(frozen=True, slots=True)
+class Seen(Generic[Step]):
+    """How a run stands: its newest step, and whether it goes on, was cancelled or failed."""
+
+    step: Step | None
+    running: bool
+    cancelled: bool
+    problem: str = ""
+
+
+class _Run:
+    def __init__(self, content: Hashable, steps: Callable[[], Iterator[object]]) -> None:
+        self.content = content
+        self.stop, self.first = Event(), Event()
+        self.seen: Seen[object] = Seen(None, running=True, cancelled=False)
+        self._steps = steps
+
+    def go(self) -> None:
+        step: object | None = None
+        problem = ""
+        try:
+            for step in self._steps():
+                self.seen = Seen(step, running=True, cancelled=False)
+                self.first.set()
+                if self.stop.is_set():
+                    break
+        except RidgeTallyError as error:
+            problem = str(error)
+        self.seen = Seen(step, running=False, cancelled=self.stop.is_set(), problem=problem)
+        self.first.set()
+
+
+class Runs:
+    """The runs of a workspace; safe to share between threads."""
+
+    def __init__(self, most: int = 16, first_step_s: float = 0.4) -> None:
+        self._most, self._first_step_s = most, first_step_s
+        self._runs: dict[Hashable, _Run] = {}
+        self._lock = Lock()
+
+    def look(
+        self, place: Hashable, content: Hashable, steps: Callable[[], Iterator[Step]]
+    ) -> Seen[Step]:
+        """Return how the run of that content stands at its place, begun if it is not there.
+
+        Parameters
+        ----------
+        place : hashable
+            Where the run belongs; another content there cancels what ran.
+        steps : callable
+            Yields the steps; read only when the run is begun.
+        """
+        with self._lock:
+            run = self._runs.get(place)
+            if run is None or run.content != content:
+                if run is not None:
+                    run.stop.set()
+                run = _Run(content, steps)
+                self._runs.pop(place, None)
+                self._runs[place] = run
+                while len(self._runs) > self._most:
+                    self._runs.pop(next(iter(self._runs))).stop.set()
+                Thread(target=run.go, daemon=True).start()
+        run.first.wait(self._first_step_s)
+        return run.seen  # type: ignore[return-value]
+
+    def cancel(self, place: Hashable) -> None:
+        """Stop what runs there; what it has found stays."""
+        with self._lock:
+            run = self._runs.get(place)
+        if run is not None:
+            run.stop.set()
