@@ -56,14 +56,15 @@ def test_from_a_tape_reading_to_a_checked_drawn_printed_design(
 
     # Array: two fills with counts; one module is taken off on the drawing.
     page.get_by_role("link", name=re.compile("^Array")).click()
-    portrait, landscape = page.get_by_label("Portrait fill"), page.get_by_label("Landscape fill")
+    portrait = page.get_by_role("region", name="Portrait fill").first
+    landscape = page.get_by_role("region", name="Landscape fill").first
     expect(portrait).to_contain_text(re.compile(r"\d+.*proven", re.DOTALL))
     expect(landscape).to_contain_text(re.compile(r"\d+", re.DOTALL))
     page.keyboard.press("l")
     expect(landscape).to_contain_text("On the roof now")
     page.keyboard.press("p")
     expect(portrait).to_contain_text("On the roof now")
-    count = page.get_by_role("checkbox").count()
+    count = page.get_by_role("checkbox", name=re.compile("^Module")).count()
     page.get_by_role("checkbox", name="Module 3", exact=True).click()
     expect(page.get_by_role("checkbox", name="Module 3", exact=True)).not_to_be_checked()
     expect(page.get_by_text(f"{count - 1} of {count} places taken")).to_be_visible()

@@ -62,3 +62,16 @@ def test_a_stored_older_document_opens_alike() -> None:
 
 def test_a_stored_document_of_today_opens_as_it_was() -> None:
     assert stored_job(JobFile(job=SAMPLE).model_dump_json()) == SAMPLE
+
+
+def test_a_version_3_array_gives_each_module_its_way_round_and_its_gaps_a_text() -> None:
+    text = (OLDER / "juniper-3.json").read_text("utf-8")
+    old = json.loads(text)["job"]["options"][0]["arrays"][0]
+    job = read_job(text)
+    (array,) = job.options[0].arrays
+    assert [(m.x_m, m.y_m) for m in array.modules] == [(m["x_m"], m["y_m"]) for m in old["modules"]]
+    assert {m.orientation.value for m in array.modules} == {old["orientation"]}
+    assert (array.gap_in_row.value_m, array.gap_in_row.typed) == (0.02, "20 mm")
+    assert job.options[0].strings == SAMPLE.options[0].strings
+    assert job.survey == SAMPLE.survey
+    assert stored_job(text) == job

@@ -147,13 +147,17 @@ def _exception(plane: RoofPlane, reason: str, short: list[Shortfall]) -> Check:
         kind=LimitKind.NOTE,
         formula="d",
         givens=(
-            Given("d", f"least distance of {len(short)} module(s)", worst.has_m, "m", "drawing"),
+            Given(
+                "d", f"least distance of {len(short)} module(s)", worst.has_m * 1000, "mm", "drawing"
+            ),
         ),
-        value=worst.has_m,
+        value=worst.has_m * 1000,
         symbol="d",
-        unit="m",
+        unit="mm",
         relation=">=",
-        limit=Given("strip", worst.owner.name, worst.wants_m, "m", "setbacks of this survey"),
+        limit=Given(
+            "strip", worst.owner.name, worst.wants_m * 1000, "mm", "setbacks of this survey"
+        ),
         source=DECIDED,
         graded=False,
     )

@@ -33,6 +33,8 @@ from ridge_tally.services.rows import next_id
 
 # Modules whose bottoms differ by less than this stand in one row.
 SAME_ROW_M = 0.05
+# Modules this much further apart than their gap still touch.
+TOUCHING_M = 0.005
 LONGEST_REASON = 160
 WIDEST_PATH_M = 5.0
 ROUNDED_TO = 5
@@ -269,11 +271,14 @@ def _split(job: Job, edit: edits.SplitRow) -> Job:
         )
     left = before[-1]
     shift_m = left.x_m + lay.width_m(left.orientation) + gap_m - module.x_m
-    moved = {
-        m.id: replace(m, x_m=round(m.x_m + shift_m, ROUNDED_TO), kept_because="")
-        for m in row
-        if m.x_m >= module.x_m
-    }
+    moved: dict[PlacedId, PlacedModule] = {}
+    end_m = module.x_m - lay.gap_in_row_m
+    for m in row[len(before) :]:
+        # What stands further on, beyond a chimney or a gap of its own, stays.
+        if m.x_m - end_m > lay.gap_in_row_m + TOUCHING_M:
+            break
+        moved[m.id] = replace(m, x_m=round(m.x_m + shift_m, ROUNDED_TO), kept_because="")
+        end_m = m.x_m + lay.width_m(m.orientation)
     return _settled(job, option, array, moved)
 
 
@@ -295,11 +300,12 @@ def _require_possible(
     present = tuple(m for m in array.modules if m.present)
     lay = lay_of(module_sheet_of(job, option), array, plane)
     short = shortfalls(ground_of(plane), lay, placed_at(present))
-    for number, (module, found) in enumerate(zip(present, short, strict=True), start=1):
+    numbers = {m.id: number for number, m in enumerate(array.modules, start=1)}
+    for module, found in zip(present, short, strict=True):
         worst = next((s for s in found if s.impossible), None)
         if module.id in module_ids and worst is not None:
             raise BadGeometry(
-                f"{plane.name}, module {number}",
+                f"{plane.name}, module {numbers[module.id]}",
                 _lies_on(worst),
                 "Move it off, or take one of them away.",
             )

@@ -32,17 +32,20 @@ class _Run:
 
     def go(self) -> None:
         step: object | None = None
-        problem = ""
+        problem = "It broke off."
         try:
             for step in self._steps():
                 self.seen = Seen(step, running=True, cancelled=False)
                 self.first.set()
                 if self.stop.is_set():
                     break
+            problem = ""
         except RidgeTallyError as error:
             problem = str(error)
-        self.seen = Seen(step, running=False, cancelled=self.stop.is_set(), problem=problem)
-        self.first.set()
+        finally:
+            # Whatever happened, nobody waits for it any longer.
+            self.seen = Seen(step, running=False, cancelled=self.stop.is_set(), problem=problem)
+            self.first.set()
 
 
 class Runs:

@@ -35,12 +35,9 @@ def get_alternatives(path: PlanePath) -> AlternativesAnswer:
 @bp.post(f"{PLANE}/proof", operation_id="proof", responses={200: ProofAnswer})
 def post_proof(path: PlanePath) -> ProofAnswer:
     """How the proof of the layouts stands; begun if it is not going on yet."""
-    asked = _asked(path)
-    seen = workspace().runs.look(
-        _place(path),
-        (path.revision, path.option_id, path.plane_id),
-        lambda: prove(workspace(), *asked),
-    )
+    here, asked = workspace(), _asked(path)
+    content = (path.revision, path.option_id, path.plane_id)
+    seen = here.runs.look(_place(path), content, lambda: prove(here, *asked))
     return ProofAnswer(
         proof=seen.step, running=seen.running, cancelled=seen.cancelled, problem=seen.problem
     )

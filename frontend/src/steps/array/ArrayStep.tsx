@@ -104,6 +104,10 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
       },
     });
   };
+  const lying = [...new Set(placed.filter((m) => m.present).map((m) => m.orientation))]
+    .sort()
+    .reverse()
+    .join('');
   const orientation = placed[0]?.orientation ?? 'P';
   const take = (next: Hand) => setHand(next.kind === hand.kind ? TOGGLE : next);
   const letGo = () => {
@@ -178,7 +182,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
               <Button
                 key={ways}
                 hint={ways === 'PL' ? 'M' : ways}
-                aria-label={`Fill ${FILLS[ways]}`}
+                weight={ways === lying ? 'pressed' : 'plain'}
                 onClick={() => fill(ways)}
               >
                 {FILLS[ways]}
@@ -218,7 +222,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
       <PlaneCanvas
         scene={scene}
         label={`Modules on ${plane.name}`}
-        padPx={40}
+        padPx={50}
         zoomable
         cursor={hand.kind === 'add' ? 'crosshair' : 'default'}
         onSpot={(spot) => (hand.kind === 'add' ? add(spot) : setHeld([]))}
@@ -280,10 +284,12 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
             {
               id: 'fill',
               title: 'Fill',
-              body: (
+              body: module && (
                 <FillFace
                   planeId={plane.id}
                   array={array}
+                  module={module}
+                  proving={layouts.proving}
                   squeeze={asked.kind === 'most' && asked.squeeze}
                   onSqueeze={(squeeze) => setAsked({ kind: 'most', squeeze })}
                 />
@@ -326,22 +332,6 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
               onUse={() => void use(layout)}
             />
           ))}
-        <div className="flex w-[210px] shrink-0 flex-col justify-end gap-1 text-xs text-ink-2">
-          {layouts.proving && (
-            <p role="status">
-              Proving: {layouts.proving.proven} of {layouts.proving.of} kinds settled{' '}
-              <Button onClick={layouts.proving.stop}>Stop</Button>
-            </p>
-          )}
-          {module && (
-            <p>
-              {module.name}: {module.long_m} × {module.short_m} m, {module.mass_kg} kg.{' '}
-              {module.provenance} Two people lift a module; work at height needs fall protection;
-              tile and slate break underfoot.
-            </p>
-          )}
-          <p>Years are first estimates: stand-in weather, no shade. Rail: two under each row.</p>
-        </div>
       </Board>
     </>
   );

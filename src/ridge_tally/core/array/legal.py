@@ -73,9 +73,9 @@ def shortfalls(
     off = ~encloses(ground.corners, centre[:, 0], centre[:, 1])
     inside = [encloses(solid, centre[:, 0], centre[:, 1]) for solid in ground.solids]
     for i, mine in enumerate(found):
-        if off[i]:
-            mine.append(Shortfall(OFF_ROOF, -1.0, 0.0))
         mine.extend(_too_close(ground, apart[i]))
+        if off[i] and not any(s.impossible for s in mine):
+            mine.append(Shortfall(OFF_ROOF, -1.0, 0.0))
         if any(solid[i] for solid in inside) and not any(s.impossible for s in mine):
             mine.append(Shortfall(INSIDE, -1.0, 0.0))
     for pair in _between(lay, boxes):

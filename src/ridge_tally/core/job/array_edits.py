@@ -82,7 +82,7 @@ class TurnModules:
 
 @dataclass(frozen=True, slots=True)
 class SplitRow:
-    """The gap to the left of a module as typed; it and what follows it in the row move."""
+    """The gap to the left of a module as typed; it and what touches it to the right move."""
 
     option_id: OptionId
     module_id: PlacedId

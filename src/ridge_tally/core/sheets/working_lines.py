@@ -73,6 +73,8 @@ def with_unit(given: Given) -> str:
 
 
 def _joined(number: str, unit: str) -> str:
+    if number == "1" and unit == "modules":
+        return "1 module"
     return f"{number} {unit}" if unit and unit != "1/°C" else number
 
 

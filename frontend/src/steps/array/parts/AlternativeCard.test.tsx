@@ -52,7 +52,7 @@ const card = (change: Partial<Alternative>, onUse = vi.fn()) =>
       onUse={onUse}
     />,
   );
-const told = (name: string) => screen.getByRole('region', { name }).textContent;
+const told = (name: string) => screen.getByRole('region', { name: new RegExp(name) }).textContent;
 
 test('a proven count says so, with power, a first year, rows and rail', () => {
   const { container } = card({});

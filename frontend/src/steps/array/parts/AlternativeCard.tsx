@@ -37,7 +37,7 @@ export function AlternativeCard({
   const rows = alternative.rows === 1 ? '1 row' : `${alternative.rows} rows`;
   return (
     <section
-      aria-label={`${titleOf(alternative)} fill`}
+      aria-label={`${titleOf(alternative)} fill, ${RULES[alternative.rule]}`}
       aria-busy={stale}
       className={`flex w-[204px] shrink-0 flex-col rounded-lg border bg-sheet px-3 py-1.5 ${inUse ? 'border-ink' : 'border-rule'} ${stale ? 'opacity-60' : ''}`}
     >

@@ -60,11 +60,11 @@ export function EdgesFace({ plane }: { plane: RoofPlane }) {
         )}
       </div>
       {wanted && pack?.edge_zone && <HouseMeasures onGiven={(m) => apply(pack.id, false, m)} />}
-      <div className="grid grid-cols-2 gap-x-3 gap-y-[3px]">
+      <fieldset aria-label="Free strips" className="grid grid-cols-2 gap-x-4 gap-y-[3px]">
         {kinds.map((kind) => (
           <TypedField
             key={kind}
-            label={`Free at ${kind}`}
+            label={`${kind[0]?.toUpperCase()}${kind.slice(1)} strip`}
             value={plane.setbacks[kind].typed}
             width={62}
             align="right"
@@ -76,7 +76,7 @@ export function EdgesFace({ plane }: { plane: RoofPlane }) {
           />
         ))}
         <TypedField
-          label="Access path"
+          label="Path up"
           value={path?.width.typed ?? ''}
           placeholder="none"
           width={62}
@@ -92,7 +92,7 @@ export function EdgesFace({ plane }: { plane: RoofPlane }) {
             })
           }
         />
-      </div>
+      </fieldset>
       {pack && (
         <p className="text-xs text-ink-2">
           {pack.told} {pack.source.document} ({pack.source.status.replace('-', ' ')}).{' '}

@@ -1,13 +1,17 @@
 /** What a fill is to look like: gaps, shortest run, a mirrored look. */
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
 import { Toggle } from '@/ui/Toggle';
 import { TypedField } from '@/ui/TypedField';
 import { echoOf } from '@/units/length';
+import type { Layouts } from '../useLayouts';
 
 interface FillFaceProps {
   planeId: string;
   array: Schemas['PlaneArray'] | undefined;
+  module: Schemas['ModuleSheet'];
+  proving: Layouts['proving'];
   squeeze: boolean;
   onSqueeze: (on: boolean) => void;
 }
@@ -15,13 +19,13 @@ interface FillFaceProps {
 /** As the server starts an array. */
 const USUAL_GAP = '20 mm';
 
-export function FillFace({ planeId, array, squeeze, onSqueeze }: FillFaceProps) {
+export function FillFace({ planeId, array, module, proving, squeeze, onSqueeze }: FillFaceProps) {
   const { job, option, edit, act } = useJob();
   const field = (name: Schemas['ArrayField'], label: string, value: string, length: boolean) => (
     <TypedField
       label={label}
       value={value}
-      width={72}
+      width={60}
       align="right"
       showLabel
       {...(length ? { echo: (typed: string) => echoOf(typed, job.unit) } : {})}
@@ -37,26 +41,34 @@ export function FillFace({ planeId, array, squeeze, onSqueeze }: FillFaceProps) 
     />
   );
   return (
-    <div className="flex flex-col gap-[3px]">
-      {field('gap_in_row', 'Gap in a row', array?.gap_in_row.typed ?? USUAL_GAP, true)}
-      {field(
-        'gap_between_rows',
-        'Gap between rows',
-        array?.gap_between_rows.typed ?? USUAL_GAP,
-        true,
-      )}
-      {field('shortest_run', 'Shortest run, modules', String(array?.shortest_run ?? 1), false)}
-      <Toggle
-        on={array?.symmetric ?? false}
-        onChange={(on) =>
-          act({ kind: 'set-symmetric', option_id: option.id, plane_id: planeId, on })
-        }
-      >
-        Rows mirror about the middle of the eave
-      </Toggle>
+    <div className="flex flex-col gap-1">
+      <div className="grid grid-cols-2 gap-x-3 gap-y-[3px] whitespace-nowrap">
+        {field('gap_in_row', 'Gap in row', array?.gap_in_row.typed ?? USUAL_GAP, true)}
+        {field('gap_between_rows', 'Between', array?.gap_between_rows.typed ?? USUAL_GAP, true)}
+        {field('shortest_run', 'Shortest run', String(array?.shortest_run ?? 1), false)}
+        <Toggle
+          on={array?.symmetric ?? false}
+          onChange={(on) =>
+            act({ kind: 'set-symmetric', option_id: option.id, plane_id: planeId, on })
+          }
+        >
+          Mirrored rows
+        </Toggle>
+      </div>
       <Toggle on={squeeze} onChange={onSqueeze}>
         Also squeeze in without rows
       </Toggle>
+      {proving && (
+        <p role="status" className="flex items-center gap-2 text-xs">
+          Proving: {proving.proven} of {proving.of} kinds settled
+          <Button onClick={proving.stop}>Stop</Button>
+        </p>
+      )}
+      <p className="text-xs text-ink-2">
+        {module.long_m} × {module.short_m} m, {module.mass_kg} kg: two people lift one; work at
+        height needs fall protection; tile and slate break underfoot. Years here are first estimates
+        without shade. Rail: two under each row.
+      </p>
     </div>
   );
 }

@@ -55,7 +55,7 @@ export function ModuleField({
   onMove,
 }: ModuleFieldProps) {
   const guides = useRef<SVGGElement>(null);
-  const drag = useModuleDrag({ camera, scene, array, module, held, onHeld, onMove, guides });
+  const drag = useModuleDrag({ camera, scene, array, module, held, onMove, guides });
   const places = array.modules.map((m) => ({ id: m.id, xM: m.x_m, yM: m.y_m }));
   const entry = places.some((p) => p.id === focused) ? focused : places[0]?.id;
   const kept = new Set(view.troubles.filter((t) => t.kept_because).map((t) => t.module_id));

@@ -13,8 +13,6 @@ interface TroubleNoteProps {
   onAsk: (asking: boolean) => void;
 }
 
-const SHOWN = 2;
-
 export function TroubleNote({ moduleIds, troubles, nameOf, asking, onAsk }: TroubleNoteProps) {
   const { option, edit, act } = useJob();
   if (troubles.length === 0) return null;
@@ -22,40 +20,38 @@ export function TroubleNote({ moduleIds, troubles, nameOf, asking, onAsk }: Trou
     ({ kind: 'keep-modules', option_id: option.id, module_ids: moduleIds, reason }) as const;
   const kept = troubles.find((t) => t.kept_because)?.kept_because ?? '';
   const possible = troubles.every((t) => !t.impossible);
+  const [first] = troubles;
+  const more = troubles.length - 1;
   return (
     <div
       role="status"
-      className={`absolute bottom-2 left-3 z-20 max-w-[560px] rounded-md border bg-sheet px-2.5 py-1.5 text-sm ${kept ? 'border-warn' : 'border-stop'}`}
+      className={`absolute bottom-1.5 left-3 z-20 flex max-w-[calc(100%-100px)] items-center gap-2.5 rounded-md border bg-sheet px-2.5 py-1 text-sm ${kept ? 'border-warn' : 'border-stop'}`}
     >
-      {troubles.slice(0, SHOWN).map((t) => (
-        <p key={t.module_id}>
-          <b className="font-semibold">{nameOf(t.module_id)}</b>: {t.told}.
-        </p>
-      ))}
-      {troubles.length > SHOWN && <p className="text-ink-2">and {troubles.length - SHOWN} more.</p>}
-      <div className="mt-1 flex items-center gap-2">
-        {kept && <span className="text-warn">Kept: {kept}</span>}
-        {asking ? (
-          <TypedField
-            label="Why it is kept"
-            value={kept}
-            placeholder="why, and who agreed; it is printed on the sheet"
-            width={330}
-            align="left"
-            focusNow
-            noteAbove
-            commit={(reason) => edit(keep(reason)).then(() => onAsk(false))}
-            onLeave={() => onAsk(false)}
-          />
-        ) : (
-          possible && (
-            <Button hint="K" onClick={() => onAsk(true)}>
-              {kept ? 'Change the reason' : 'Keep anyway'}
-            </Button>
-          )
-        )}
-        {kept && !asking && <Button onClick={() => act(keep(''))}>Take it back</Button>}
-      </div>
+      <p className="truncate" title={`${first?.told}${kept && `; kept: ${kept}`}`}>
+        <b className="font-semibold">{nameOf(first?.module_id ?? '')}</b>: {first?.told}
+        {more > 0 && <span className="text-ink-2"> and {more} more</span>}
+        {kept && <span className="text-warn">; kept: {kept}</span>}
+      </p>
+      {asking ? (
+        <TypedField
+          label="Why it is kept"
+          value={kept}
+          placeholder="why, and who agreed; it is printed"
+          width={230}
+          noteAbove
+          align="left"
+          focusNow
+          commit={(reason) => edit(keep(reason)).then(() => onAsk(false))}
+          onLeave={() => onAsk(false)}
+        />
+      ) : (
+        possible && (
+          <Button hint="K" onClick={() => onAsk(true)}>
+            {kept ? 'Reword' : 'Keep anyway'}
+          </Button>
+        )
+      )}
+      {kept && !asking && <Button onClick={() => act(keep(''))}>Take it back</Button>}
     </div>
   );
 }

@@ -40,7 +40,6 @@ interface ModuleDrag {
   array: Schemas['PlaneArray'];
   module: Schemas['ModuleSheet'];
   held: readonly string[];
-  onHeld: (ids: string[]) => void;
   onMove: (ids: string[], rightM: number, upM: number) => Promise<unknown>;
   /** The two lines that show what was caught. */
   guides: RefObject<SVGGElement | null>;
@@ -53,7 +52,6 @@ export function useModuleDrag(drag: ModuleDrag) {
 
   const begin = (id: string, svg: SVGSVGElement | null): Moving => {
     const ids = held.includes(id) ? [...held] : [id];
-    if (!held.includes(id)) drag.onHeld(ids);
     const mine = array.modules.filter((m) => ids.includes(m.id)).map((m) => boxOf(m, module));
     const others = array.modules.filter((m) => m.present && !ids.includes(m.id));
     const box = boxAround(mine);
