@@ -104,7 +104,7 @@ def test_a_dragged_module_catches_its_row_and_one_on_another_goes_back(
     off = module(page, 25).bounding_box()
     assert off is not None
     # Back to within two pixels of its column and row: they catch it.
-    drag(page, 25, before["x"] - off["x"] + 2, before["y"] - off["y"] - 2)
+    drag(page, 25, before["x"] - off["x"] + 2, before["y"] - off["y"] + 2)
     page.wait_for_timeout(800)
     after = module(page, 25).bounding_box()
     assert after is not None
