@@ -22,6 +22,7 @@ sys.path.insert(0, str(Path(__file__).parents[1] / "tests"))
 
 from live import live_app
 
+import array_step
 import survey
 from browser import CONTEXT, launch
 from jobs import SAMPLE, SHELF, option_a
@@ -141,6 +142,7 @@ def sizes() -> None:
 def main() -> None:
     core()
     survey.core(median_s)
+    array_step.core(median_s)
     sizes()
     with (
         tempfile.TemporaryDirectory() as folder,
@@ -150,6 +152,7 @@ def main() -> None:
         browser = launch(playwright)
         in_browser(browser.new_context(**CONTEXT).new_page(), address)
         survey.in_browser(browser.new_context(**CONTEXT).new_page(), address)
+        array_step.in_browser(browser.new_context(**CONTEXT).new_page(), address)
         browser.close()
 
 

@@ -84,7 +84,7 @@ def _taken(page: Page, work: Callable[[], None]) -> list[float]:
     return page.evaluate(TAKE_FRAMES)
 
 
-def _frames(page: Page, name: str, work: Callable[[], None]) -> None:
+def frames(page: Page, name: str, work: Callable[[], None]) -> None:
     taken = _taken(page, work)
     p99 = statistics.quantiles(taken, n=100)[98]
     print(
@@ -133,8 +133,8 @@ def in_browser(page: Page, address: str) -> None:
                 page.mouse.wheel(0, -60 if (i // 15) % 2 == 0 else 60)
                 time.sleep(0.012)
 
-        _frames(page, f"{place} {key}, moved", drag)
-        _frames(page, f"{place} {key}, zoomed", zoom)
+        frames(page, f"{place} {key}, moved", drag)
+        frames(page, f"{place} {key}, zoomed", zoom)
     page.get_by_role("button", name="3-D", exact=True).click()
     canvas = page.locator("canvas")
     canvas.wait_for()
@@ -150,4 +150,4 @@ def in_browser(page: Page, address: str) -> None:
             time.sleep(0.012)
         page.mouse.up()
 
-    _frames(page, "3-D, walked round", orbit)
+    frames(page, "3-D, walked round", orbit)

@@ -148,7 +148,11 @@ def _exception(plane: RoofPlane, reason: str, short: list[Shortfall]) -> Check:
         formula="d",
         givens=(
             Given(
-                "d", f"least distance of {len(short)} module(s)", worst.has_m * 1000, "mm", "drawing"
+                "d",
+                f"least distance of {len(short)} module(s)",
+                worst.has_m * 1000,
+                "mm",
+                "drawing",
             ),
         ),
         value=worst.has_m * 1000,

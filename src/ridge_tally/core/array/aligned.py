@@ -32,7 +32,7 @@ from ridge_tally.core.array.rows import (
     lowest_tops,
     row_heights,
 )
-from ridge_tally.core.array.search import LATTICES_M, Prepared, stacked
+from ridge_tally.core.array.search import LATTICES_M, Prepared, lowest_stack, stacked
 from ridge_tally.core.job.array import Orientation
 
 Offsets = dict[Orientation, float]
@@ -41,6 +41,8 @@ Span = tuple[float, float]
 EVEN_STEPS = 12
 # Of each orientation's grids the best so many are tried in pairs, where rows may be mixed.
 PAIRED_GRIDS = 5
+# So many of the best are laid exactly.
+LAID_GRIDS = 4
 # A range of offsets narrower than this is a grid as far as any tape can tell.
 NARROWEST_M = 1e-4
 # Rows are looked at on finer lattices once a range of offsets is narrower than this.
@@ -91,8 +93,29 @@ def _on_grid(
     return np.asarray(np.where(held >= lay.shortest_run, held, 0).sum(axis=1), dtype=np.int64)
 
 
+Scores = dict[Orientation, list[tuple[int, float]]]
+
+
+def grid_scores(roof: Prepared) -> Scores:
+    """Return, per orientation, the grids that the gaps suggest with their counts, best first.
+
+    Counted on the lattice only: which of them is best is settled when rows are laid exactly.
+    """
+    scores: Scores = {}
+    for orientation in Orientation:
+        found = []
+        for offset in _suggested(roof, orientation):
+            tops = lowest_stack(roof, (orientation,), grid_counter({orientation: offset}), rounds=0)
+            found.append((len(tops) - 1, offset))
+        scores[orientation] = sorted(found, key=lambda scored: -scored[0])
+    return scores
+
+
 def best_seed(
-    roof: Prepared, orientations: tuple[Orientation, ...], ceiling_count: int
+    roof: Prepared,
+    orientations: tuple[Orientation, ...],
+    ceiling_count: int,
+    scores: Scores | None = None,
 ) -> GridRows:
     """Return the best of the grids that the gaps themselves suggest.
 
@@ -100,15 +123,22 @@ def best_seed(
     ----------
     ceiling_count : int
         What rows that are free sideways cannot pass; no grid can either.
+    scores : Scores, optional
+        What ``grid_scores`` returns, where several kinds of layout ask.
     """
-    tried = [_suggested(roof, o) for o in orientations]
+    scores = grid_scores(roof) if scores is None else scores
+    most = LAID_GRIDS if len(orientations) == 1 else PAIRED_GRIDS
+    tried = [[offset for _, offset in scores[o][:most]] for o in orientations]
     best = GridRows((), {}, ceiling_count)
+    # In pairs the lattice chooses which to lay exactly.
+    pairs = [dict(zip(orientations, c, strict=True)) for c in product(*tried)]
     if len(orientations) > 1:
-        tried = [
-            _most_promising(roof, o, grids) for o, grids in zip(orientations, tried, strict=True)
-        ]
-    for combination in product(*tried):
-        offsets = dict(zip(orientations, combination, strict=True))
+
+        def count(offsets: Offsets) -> int:
+            return len(lowest_stack(roof, orientations, grid_counter(offsets), rounds=0)) - 1
+
+        pairs = sorted(pairs, key=lambda offsets: -count(offsets))[:LAID_GRIDS]
+    for offsets in pairs:
         rows = stacked(roof, orientations, grid_counter(offsets), ceiling_count)
         if sum(r.modules for r in rows) > best.count:
             best = GridRows(rows, offsets, ceiling_count)
@@ -132,14 +162,6 @@ def _suggested(roof: Prepared, orientation: Orientation) -> list[float]:
         for left, right in bands.gaps(min(int(band), len(bands.bottom_m) - 1)):
             found |= {left % pitch_m, (right - width_m) % pitch_m}
     return sorted({round(x, 6) for x in found})
-
-
-def _most_promising(roof: Prepared, orientation: Orientation, grids: list[float]) -> list[float]:
-    def alone(offset: float) -> int:
-        rows = stacked(roof, (orientation,), grid_counter({orientation: offset}))
-        return sum(r.modules for r in rows)
-
-    return sorted(grids, key=lambda g: -alone(g))[:PAIRED_GRIDS]
 
 
 def prove(
@@ -178,7 +200,7 @@ def prove(
             return
         _, _, spans = heapq.heappop(ranges)
         middles = {o: (low + high) / 2 for o, (low, high) in zip(orientations, spans, strict=True)}
-        rows = stacked(roof, orientations, grid_counter(middles), most)
+        rows = _laid_if_promising(roof, orientations, grid_counter(middles), best.count)
         if sum(r.modules for r in rows) > best.count:
             best = GridRows(rows, middles, most)
         # Too narrow to halve: what it may hold is counted as an open question.
@@ -192,6 +214,16 @@ def prove(
                 heapq.heappush(ranges, (-ceiling_count, judged, half))
         yield Progress(GridRows(best.rows, best.offsets, most), judged)
     yield Progress(GridRows(best.rows, best.offsets, best.count), judged)
+
+
+def _laid_if_promising(
+    roof: Prepared, orientations: tuple[Orientation, ...], count: Counter, held: int
+) -> tuple[Row, ...]:
+    """Return the rows on a grid, laid exactly where the lattice alone comes near what is held."""
+    tops = lowest_stack(roof, orientations, count, rounds=0)
+    if len(tops) - 1 < held:
+        return ()
+    return stacked(roof, orientations, count)
 
 
 def _halved(spans: tuple[Span, ...]) -> Iterator[tuple[Span, ...]]:

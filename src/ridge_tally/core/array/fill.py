@@ -8,7 +8,7 @@ import time
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from ridge_tally.core.array.aligned import GridRows, best_seed, prove
+from ridge_tally.core.array.aligned import GridRows, Scores, best_seed, grid_scores, prove
 from ridge_tally.core.array.blockers import Ground
 from ridge_tally.core.array.free import fill_freely
 from ridge_tally.core.array.lay import Fill, Lay
@@ -49,17 +49,19 @@ def fill_rows(roof: Prepared, ways: Ways) -> Fill:
     return Fill(places, ceiling(roof, ways.orientations, len(places)))
 
 
-def fill_aligned(roof: Prepared, ways: Ways, loose: Fill) -> Fill:
+def fill_aligned(roof: Prepared, ways: Ways, loose: Fill, scores: Scores) -> Fill:
     """Return the fullest rows found at once on shared grids.
 
     Parameters
     ----------
     loose : Fill
         The rows that are free sideways: no grid holds more, and often they share one.
+    scores : Scores
+        What ``grid_scores`` returns.
     """
     if shares_grid(roof.lay, loose.places):
         return loose
-    return _placed(roof, best_seed(roof, ways.orientations, loose.at_most))
+    return _placed(roof, best_seed(roof, ways.orientations, loose.at_most, scores))
 
 
 def prove_aligned(
@@ -101,9 +103,11 @@ ROW_KINDS = tuple(
 def fill_row_kinds(ground: Ground, lay: Lay) -> dict[Kind, Fill]:
     """Return a fill of each kind that has rows, the aligned ones as first found."""
     roof = prepared(ground, lay)
+    loose = {ways: fill_rows(roof, ways) for ways in Ways}
+    settled = all(shares_grid(lay, rows.places) for rows in loose.values())
+    scores = {} if settled else grid_scores(roof)
     found: dict[Kind, Fill] = {}
-    for ways in Ways:
-        rows = fill_rows(roof, ways)
+    for ways, rows in loose.items():
         found[Kind(ways, RowRule.INDEPENDENT)] = rows
-        found[Kind(ways, RowRule.ALIGNED)] = fill_aligned(roof, ways, rows)
+        found[Kind(ways, RowRule.ALIGNED)] = fill_aligned(roof, ways, rows, scores)
     return found

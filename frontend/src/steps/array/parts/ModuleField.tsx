@@ -1,5 +1,5 @@
 /** The modules of a plane: walked among, toggled, held, moved; by pointer or by keyboard. */
-import { type KeyboardEvent, useRef } from 'react';
+import type { KeyboardEvent } from 'react';
 import type { Schemas } from '@/api/client';
 import type { Camera } from '@/drawing/camera';
 import { ModuleShape } from '@/drawing/ModuleShape';
@@ -38,7 +38,6 @@ const NUDGES: Record<Direction, [number, number]> = {
   down: [0, -1],
 };
 const FINE_M = 0.01;
-const LONG_PX = 4000;
 
 export function ModuleField({
   camera,
@@ -54,8 +53,7 @@ export function ModuleField({
   onToggle,
   onMove,
 }: ModuleFieldProps) {
-  const guides = useRef<SVGGElement>(null);
-  const drag = useModuleDrag({ camera, scene, array, module, held, onMove, guides });
+  const drag = useModuleDrag({ camera, scene, array, module, held, onMove });
   const places = array.modules.map((m) => ({ id: m.id, xM: m.x_m, yM: m.y_m }));
   const entry = places.some((p) => p.id === focused) ? focused : places[0]?.id;
   const kept = new Set(view.troubles.filter((t) => t.kept_because).map((t) => t.module_id));
@@ -124,16 +122,6 @@ export function ModuleField({
           />
         </g>
       ))}
-      <g
-        ref={guides}
-        stroke="var(--color-copper)"
-        strokeDasharray="6 4"
-        pointerEvents="none"
-        aria-hidden="true"
-      >
-        <line y1={-LONG_PX} y2={LONG_PX} visibility="hidden" />
-        <line x1={-LONG_PX} x2={LONG_PX} visibility="hidden" />
-      </g>
     </g>
   );
 }

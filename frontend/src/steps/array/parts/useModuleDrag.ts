@@ -2,7 +2,7 @@
  * Moving modules with the pointer: on the screen itself while they are held, caught by the lines
  * around them, and handed over once when they are let go.
  */
-import { type PointerEvent, type RefObject, useRef } from 'react';
+import { type PointerEvent, useRef } from 'react';
 import type { Schemas } from '@/api/client';
 import type { Camera } from '@/drawing/camera';
 import type { PlaneScene } from '@/drawing/RoofGround';
@@ -29,9 +29,18 @@ interface Pressed {
 interface Moving {
   ids: string[];
   nodes: SVGElement[];
+  lifted: Lifted | null;
   box: ReturnType<typeof boxAround>;
   lines: SnapLines;
   shift: Snapped;
+}
+
+/** What moves on the screen: layers of their own, so that the drawing is not drawn anew. */
+interface Lifted {
+  layer: HTMLElement;
+  /** The lines that show what was caught. */
+  upright: HTMLElement;
+  level: HTMLElement;
 }
 
 interface ModuleDrag {
@@ -41,8 +50,6 @@ interface ModuleDrag {
   module: Schemas['ModuleSheet'];
   held: readonly string[];
   onMove: (ids: string[], rightM: number, upM: number) => Promise<unknown>;
-  /** The two lines that show what was caught. */
-  guides: RefObject<SVGGElement | null>;
 }
 
 export function useModuleDrag(drag: ModuleDrag) {
@@ -55,9 +62,11 @@ export function useModuleDrag(drag: ModuleDrag) {
     const mine = array.modules.filter((m) => ids.includes(m.id)).map((m) => boxOf(m, module));
     const others = array.modules.filter((m) => m.present && !ids.includes(m.id));
     const box = boxAround(mine);
+    const nodes = ids.flatMap((i) => svg?.querySelector<SVGElement>(`[data-module="${i}"]`) ?? []);
     return {
       ids,
-      nodes: ids.flatMap((i) => svg?.querySelector<SVGElement>(`[data-module="${i}"]`) ?? []),
+      nodes,
+      lifted: lift(svg, nodes),
       box,
       lines: snapLines(box, {
         others: others.map((m) => boxOf(m, module)),
@@ -69,26 +78,26 @@ export function useModuleDrag(drag: ModuleDrag) {
       shift: { dxM: 0, dyM: 0, xM: null, yM: null },
     };
   };
-  const show = (moving: Moving | null) => {
-    const [upright, level] = drag.guides.current?.children ?? [];
+  const show = (moving: Moving) => {
+    const { lifted, shift } = moving;
     const { pxPerM, originPx } = camera;
-    const { xM = null, yM = null } = moving?.shift ?? {};
-    upright?.setAttribute('visibility', xM === null ? 'hidden' : 'visible');
-    level?.setAttribute('visibility', yM === null ? 'hidden' : 'visible');
-    if (xM !== null)
-      upright?.setAttribute('transform', `translate(${originPx.xPx + xM * pxPerM} 0)`);
-    if (yM !== null) level?.setAttribute('transform', `translate(0 ${originPx.yPx - yM * pxPerM})`);
-    if (!moving) return;
-    const [x, y] = [moving.shift.dxM * pxPerM, -moving.shift.dyM * pxPerM];
-    for (const node of moving.nodes) node.style.transform = `translate(${x}px, ${y}px)`;
+    if (!lifted) return;
+    lifted.layer.style.transform = `translate(${shift.dxM * pxPerM}px, ${-shift.dyM * pxPerM}px)`;
+    lifted.upright.style.visibility = shift.xM === null ? 'hidden' : 'visible';
+    lifted.level.style.visibility = shift.yM === null ? 'hidden' : 'visible';
+    if (shift.xM !== null)
+      lifted.upright.style.transform = `translateX(${originPx.xPx + shift.xM * pxPerM}px)`;
+    if (shift.yM !== null)
+      lifted.level.style.transform = `translateY(${originPx.yPx - shift.yM * pxPerM}px)`;
   };
   const settle = (moving: Moving) => {
-    for (const node of moving.nodes) node.style.transform = '';
+    for (const node of moving.nodes) node.style.opacity = '';
+    moving.lifted?.layer.remove();
   };
   const letGo = () => {
     const moving = pressed.current?.moving ?? null;
     pressed.current = null;
-    show(null);
+    hideGuides(moving);
     if (moving) settle(moving);
   };
 
@@ -120,7 +129,7 @@ export function useModuleDrag(drag: ModuleDrag) {
       onPointerUp: () => {
         const moving = pressed.current?.moving ?? null;
         pressed.current = null;
-        show(null);
+        hideGuides(moving);
         if (!moving) return;
         justMoved.current = true;
         const done = () => settle(moving);
@@ -130,5 +139,41 @@ export function useModuleDrag(drag: ModuleDrag) {
       // The browser says so when a hold is lost in any other way.
       onLostPointerCapture: () => pressed.current?.moving && letGo(),
     }),
+  };
+}
+
+function hideGuides(moving: Moving | null) {
+  moving?.lifted?.upright.remove();
+  moving?.lifted?.level.remove();
+}
+
+const OVER = 'pointer-events-none absolute top-0 left-0 will-change-transform';
+
+/** Copies of things in a layer over their drawing; the things themselves fade meanwhile. */
+function lift(svg: SVGSVGElement | null, nodes: SVGElement[]): Lifted | null {
+  const sheet = svg?.parentElement;
+  if (!svg || !sheet) return null;
+  const over = (look: string) => {
+    const element = document.createElement('div');
+    element.setAttribute('aria-hidden', 'true');
+    element.className = `${OVER} ${look}`;
+    sheet.append(element);
+    return element;
+  };
+  const layer = over('right-0 bottom-0');
+  const copy = svg.cloneNode(false) as SVGSVGElement;
+  for (const name of ['role', 'aria-label']) copy.removeAttribute(name);
+  for (const node of nodes) {
+    const twin = node.cloneNode(true) as SVGElement;
+    for (const name of ['role', 'tabindex', 'data-module', 'aria-label', 'aria-checked'])
+      twin.removeAttribute(name);
+    copy.append(twin);
+    node.style.opacity = '0.25';
+  }
+  layer.append(copy);
+  return {
+    layer,
+    upright: over('invisible bottom-0 border-l border-dashed border-copper'),
+    level: over('invisible right-0 border-t border-dashed border-copper'),
   };
 }
