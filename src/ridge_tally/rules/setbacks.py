@@ -22,6 +22,14 @@ LEAST_EDGE_ZONE_M = 0.9
 
 
 @dataclass(frozen=True, slots=True)
+class EdgeStrip:
+    """How wide the strip along a kind of edge is."""
+
+    edge: EdgeKind
+    width_m: float
+
+
+@dataclass(frozen=True, slots=True)
 class SetbackPack:
     """Strips by kind of edge, metres, the access path, and what they rest on.
 
@@ -33,7 +41,7 @@ class SetbackPack:
     id: str
     title: str
     told: str
-    edges: tuple[tuple[EdgeKind, float], ...]
+    edges: tuple[EdgeStrip, ...]
     edge_zone: bool
     path_m: float | None
     path_along: tuple[EdgeKind, ...]
@@ -64,7 +72,7 @@ def _pack(pack_id: str, row: dict[str, Any]) -> SetbackPack:
         id=pack_id,
         title=row["title"],
         told=row["told"],
-        edges=tuple((EdgeKind(k), v) for k, v in row.get("edges", {}).items()),
+        edges=tuple(EdgeStrip(EdgeKind(k), v) for k, v in row.get("edges", {}).items()),
         edge_zone=row.get("edge_zone", False),
         path_m=row.get("path_m"),
         path_along=tuple(EdgeKind(k) for k in row.get("path_along", ())),

@@ -411,7 +411,7 @@ def _written(length_m: float, unit: LengthUnit) -> Taped:
 
 def _packed(job: Job, edit: edits.ApplySetbackPack) -> Job:
     pack = setback_pack(edit.pack_id)
-    widths = {kind.value: _written(width_m, job.unit) for kind, width_m in pack.edges}
+    widths = {s.edge.value: _written(s.width_m, job.unit) for s in pack.edges}
     if pack.edge_zone:
         if not edit.least_width.strip() or not edit.mean_height.strip():
             raise MissingDatum(

@@ -21,6 +21,7 @@ from ridge_tally.formats.sheet_pdf import (
     StringRow,
     write_sheet_pdf,
 )
+from ridge_tally.rules.setbacks import setback_packs
 from ridge_tally.services.evaluation import YearReport, year_report
 from ridge_tally.services.jobs import JobState, open_job
 from ridge_tally.services.reporting import CheckView, OptionReport
@@ -95,8 +96,17 @@ def _on_plane(option: Option, plane: RoofPlane) -> tuple[ModuleString, ...]:
 def _caption(plane: RoofPlane) -> str:
     return (
         f"{plane.name}: azimuth {plane.azimuth_deg:.0f}° true, slope {plane.slope_deg:.1f}°, "
-        "lengths along the slope."
+        "lengths along the slope." + _strips(plane)
     )
+
+
+def _strips(plane: RoofPlane) -> str:
+    """Return which set the free strips were taken from, and how far that is known."""
+    pack = setback_packs().get(plane.setback_pack)
+    if pack is None:
+        return ""
+    status = pack.source.status.value.replace("-", " ")
+    return f" Free strips begun from “{pack.title}” ({status}). {pack.confirm}"
 
 
 def already_there(job: Job) -> tuple[str, ...]:

@@ -20,7 +20,7 @@ import { Choice } from '@/ui/Choice';
 import { TabbedCard } from '@/ui/TabbedCard';
 import { useKeys } from '@/ui/useKeys';
 import { besideEdit, type Hand, inBox, TOGGLE } from './hand';
-import { AlternativeCard } from './parts/AlternativeCard';
+import { AlternativeCard, titleOf } from './parts/AlternativeCard';
 import { EdgesFace } from './parts/EdgesFace';
 import { ExactlyFace } from './parts/ExactlyFace';
 import { FillFace } from './parts/FillFace';
@@ -163,6 +163,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
   const troubles = allTroubles.filter((t) => about.includes(t.module_id));
   const nameOf = (id: string) => `Module ${placed.findIndex((m) => m.id === id) + 1}`;
   const modules = shelf.data?.modules ?? (module ? [module] : []);
+  const [best] = layouts.list;
   const elsewhere = report.modules - onRoof;
   return (
     <>
@@ -233,7 +234,26 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
         }}
         overlay={() => (
           <>
-            <ToolHint hint={hintOf(hand, placed.length > 0)} place="top" />
+            <ToolHint hint={hintOf(hand)} place="top" />
+            {layouts.problem ? (
+              <p
+                role="alert"
+                className="absolute top-1/2 left-1/2 z-20 max-w-[420px] -translate-x-1/2 -translate-y-1/2 rounded-md border border-stop bg-sheet px-3 py-2 text-sm text-stop"
+              >
+                {layouts.problem}
+              </p>
+            ) : (
+              onRoof === 0 &&
+              best &&
+              hand.kind !== 'add' && (
+                <p className="absolute top-1/2 left-1/2 z-20 flex -translate-x-1/2 -translate-y-1/2 items-center gap-3 rounded-md border border-rule bg-sheet px-3 py-2 text-sm">
+                  Nothing is laid on this plane yet.
+                  <Button weight="main" onClick={() => void use(best)}>
+                    Lay {best.count}, {titleOf(best).toLowerCase()}
+                  </Button>
+                </p>
+              )
+            )}
             <TroubleNote
               key={about.join()}
               moduleIds={troubles.map((t) => t.module_id)}
@@ -317,9 +337,6 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
           ]}
         />
         {layouts.pending && <p className="text-sm text-ink-2">Counting the layouts</p>}
-        {layouts.problem && (
-          <p className="max-w-[320px] self-start text-sm text-stop">{layouts.problem}</p>
-        )}
         {module &&
           layouts.list.map((layout) => (
             <AlternativeCard
@@ -339,9 +356,9 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
 
 const FILLS = { P: 'Portrait', L: 'Landscape', PL: 'Mixed' };
 
-function hintOf(hand: Hand, any: boolean): string {
+function hintOf(hand: Hand): string {
   if (hand.kind === 'hold') return 'Click modules to hold them; drag to move what is held.';
   if (hand.kind === 'add')
-    return `Click where a ${hand.orientation === 'P' ? 'portrait' : 'landscape'} module goes; R turns it${any ? '' : '; nothing is placed yet'}.`;
+    return `Click where a ${hand.orientation === 'P' ? 'portrait' : 'landscape'} module goes; R turns it.`;
   return '';
 }

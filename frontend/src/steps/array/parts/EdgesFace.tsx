@@ -42,6 +42,10 @@ export function EdgesFace({ plane }: { plane: RoofPlane }) {
       }).then(() => setWanted(''));
   };
   const path = plane.access;
+  const changed = pack?.edges.some(
+    ({ edge, width_m: widthM }) =>
+      kinds.includes(edge) && Math.abs(plane.setbacks[edge].value_m - widthM) > 5e-4,
+  );
   return (
     <div className="flex flex-col gap-1">
       <div className="flex items-center gap-2">
@@ -95,6 +99,7 @@ export function EdgesFace({ plane }: { plane: RoofPlane }) {
       </fieldset>
       {pack && (
         <p className="text-xs text-ink-2">
+          {changed && <b className="font-semibold">Widths changed since. </b>}
           {pack.told} {pack.source.document} ({pack.source.status.replace('-', ' ')}).{' '}
           {pack.confirm}
         </p>
