@@ -67,3 +67,10 @@ def test_a_thing_that_must_go_away_is_told_last() -> None:
     found = changes(ground, LAY, Ways.PORTRAIT, KINDS)
     assert found[-1].kind is ChangeKind.AWAY
     assert found[-1].modules == 8
+
+
+def test_a_module_kept_too_close_belongs_to_its_row() -> None:
+    ground = roof(10, 3)
+    first, *rest = fill(ground, LAY, Ways.PORTRAIT, RowRule.INDEPENDENT).places
+    (room,) = row_rooms(ground, LAY, (replace(first, x_m=0.1), *rest))
+    assert (room.modules, round(room.short_m, 3)) == (8, 0.21)

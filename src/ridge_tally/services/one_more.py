@@ -117,11 +117,9 @@ def _told(
         return f"A fill in {WAYS_TOLD[ways]} holds {fill_holds}, this layout {holds}."
     if not rooms:
         return "Nothing is laid yet."
-    nearest = rooms[0]
     return (
         f"No layout in {WAYS_TOLD[ways]} rows was found to hold more than {fill_holds}. "
-        f"Nearest to another: {_bounds_told(nearest)}, "
-        f"{small_length_text(nearest.short_m, unit).lstrip('+')} short."
+        f"Nearest to another: {_bounds_told(rooms[0])}, {_lack_told(rooms[0], unit)}."
     )
 
 
@@ -129,13 +127,15 @@ def _bounds_told(room: RowRoom) -> str:
     return f"{room.modules} in a row between {room.left_owner.name} and {room.right_owner.name}"
 
 
-def _row_told(room: RowRoom, unit: LengthUnit) -> RowTold:
+def _lack_told(room: RowRoom, unit: LengthUnit) -> str:
     if room.short_m > 0:
-        told = f"{small_length_text(room.short_m, unit).lstrip('+')} short of one more"
-    else:
-        told = "room for one more once closed up"
+        return f"{small_length_text(room.short_m, unit).lstrip('+')} short of one more"
+    return "room for one more once closed up"
+
+
+def _row_told(room: RowRoom, unit: LengthUnit) -> RowTold:
     return RowTold(
-        f"{_bounds_told(room)}: {told}",
+        f"{_bounds_told(room)}: {_lack_told(room, unit)}",
         room.orientation,
         room.bottom_m,
         room.top_m,

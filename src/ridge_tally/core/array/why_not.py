@@ -72,7 +72,8 @@ def row_rooms(ground: Ground, lay: Lay, places: tuple[Place, ...]) -> tuple[RowR
         top = np.array([row[0].y_m + lay.height_m(orientation) - hair_m])
         for left_m, right_m in free_bands(ground, bottom, top).gaps(0):
             width_m = lay.width_m(orientation)
-            mine = [p for p in row if left_m - 1e-3 <= p.x_m and p.x_m + width_m <= right_m + 1e-3]
+            # One that is kept too close to a strip belongs to its row all the same.
+            mine = [p for p in row if left_m <= p.x_m + width_m / 2 <= right_m]
             if not mine:
                 continue
             wanted_m = (len(mine) + 1) * lay.pitch_m(orientation) - lay.gap_in_row_m
