@@ -20,6 +20,7 @@ from ridge_tally.core.array.legal import shortfalls
 from ridge_tally.core.job.array import Orientation, RowRule, Ways
 from ridge_tally.formats.layout_case import read_layout_case
 from ridge_tally.formats.outline_case import solve_outline_case
+from ridge_tally.services.deadline import after_s
 
 DATA = Path(__file__).parent / "data"
 CASES = ("gable_plain", "dormer_notch", "ground_table")
@@ -43,7 +44,7 @@ def test_counts_with_rows_are_the_proven_ones(name: str, ways: Ways, rule: RowRu
 @pytest.mark.parametrize("name", CASES)
 def test_without_rows_no_fewer_are_found_under_no_higher_ceiling(name: str) -> None:
     case = read_layout_case((DATA / f"{name}.json").read_text(), name)
-    found = fill(case.ground, case.lay, Ways.MIXED, RowRule.FREE, limit_s=20)
+    found = fill(case.ground, case.lay, Ways.MIXED, RowRule.FREE, after_s(20))
     known = published(name)["free"]["PL"]
     assert found.count >= known["best"]
     assert known["best"] <= found.at_most <= known["upper"]

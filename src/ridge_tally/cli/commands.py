@@ -34,6 +34,7 @@ from ridge_tally.formats.layout_case import solve_layout_case
 from ridge_tally.formats.outline_case import solve_outline_case
 from ridge_tally.services import jobs
 from ridge_tally.services.brief_sheet import brief_sheet
+from ridge_tally.services.deadline import after_s
 from ridge_tally.services.evaluation import YearReport, hourly_year, year_report
 from ridge_tally.services.layouts import alternatives
 from ridge_tally.services.reporting import CheckView, OptionReport
@@ -295,7 +296,7 @@ def brief(job_id: str, file: Path, option_id: str, data: Path) -> None:
 def fill(case: Path, rule: str, ways: str, limit_s: float, *, json_out: bool) -> None:
     """Fill the roof of a layout case file: count, ceiling, places."""
     text = case.read_text("utf-8", errors="replace")
-    answer = solve_layout_case(text, case.name, RowRule(rule), Ways(ways), limit_s)
+    answer = solve_layout_case(text, case.name, RowRule(rule), Ways(ways), after_s(limit_s))
     if json_out:
         click.echo(json.dumps(answer))
         return

@@ -1,6 +1,7 @@
 """Layout case files: a roof with strips, obstructions and a module in, the count of a fill out."""
 
 import json
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
@@ -84,11 +85,11 @@ def read_layout_case(text: str, file: str) -> LayoutCase:
 
 
 def solve_layout_case(
-    text: str, file: str, rule: RowRule, ways: Ways, limit_s: float
+    text: str, file: str, rule: RowRule, ways: Ways, out_of_time: Callable[[], bool]
 ) -> dict[str, Any]:
     """Return the fill of a case file as plain values; raises as ``read_layout_case``."""
     case = read_layout_case(text, file)
-    found: Fill = fill(case.ground, case.lay, ways, rule, limit_s)
+    found: Fill = fill(case.ground, case.lay, ways, rule, out_of_time)
     return {
         "count": found.count,
         "bound": found.at_most,

@@ -12,7 +12,7 @@ from ridge_tally.core.array.legal import NEIGHBOUR, Shortfall, shortfalls
 from ridge_tally.core.array.search import prepared
 from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job import array_edits as edits
-from ridge_tally.core.job.array import Orientation, PlacedModule, PlaneArray, Ways, empty_array
+from ridge_tally.core.job.array import OTHER_WAY, PlacedModule, PlaneArray, Ways, empty_array
 from ridge_tally.core.job.document import (
     Job,
     Option,
@@ -234,7 +234,7 @@ def _turned(job: Job, edit: edits.TurnModules) -> Job:
         bottom_m = max(row[0].y_m, above_m)
         right_m = row[0].x_m
         for module in row:
-            other = _other_way(module.orientation)
+            other = OTHER_WAY[module.orientation]
             turned[module.id] = replace(
                 module,
                 x_m=round(right_m, ROUNDED_TO),
@@ -245,11 +245,6 @@ def _turned(job: Job, edit: edits.TurnModules) -> Job:
             right_m += lay.pitch_m(other)
             above_m = bottom_m + lay.height_m(other) + lay.gap_between_rows_m
     return _settled(job, option, array, turned)
-
-
-def _other_way(orientation: Orientation) -> Orientation:
-    upright = orientation is Orientation.PORTRAIT
-    return Orientation.LANDSCAPE if upright else Orientation.PORTRAIT
 
 
 def _split(job: Job, edit: edits.SplitRow) -> Job:

@@ -26,6 +26,7 @@ from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.survey.outline import edge_names, require_closed
 from ridge_tally.rules.array import lay_of, placed_at
 from ridge_tally.services.array_editing import array_of, best_rows
+from ridge_tally.services.deadline import after_s
 from ridge_tally.services.first_yield import monthly_guess
 from ridge_tally.services.workspace import Workspace
 
@@ -191,7 +192,7 @@ def squeezed(workspace: Workspace, job: Job, option: Option, plane_id: PlaneId) 
 
     def compute() -> tuple[int | None, Fill]:
         fills = [
-            (edge, fill_freely(roof.ground(edge), roof.lay, Ways.MIXED, limit_s=SQUEEZE_S))
+            (edge, fill_freely(roof.ground(edge), roof.lay, Ways.MIXED, after_s(SQUEEZE_S)))
             for edge in roof.path_edges()
         ]
         return max(fills, key=lambda f: f[1].count)

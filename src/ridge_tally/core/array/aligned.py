@@ -10,7 +10,6 @@ bisected, the most promising range first, until no range can beat the best grid 
 """
 
 import heapq
-import time
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from itertools import product
@@ -18,7 +17,7 @@ from itertools import product
 import numpy as np
 
 from ridge_tally.core.array.blockers import Bands, FloatArray
-from ridge_tally.core.array.lay import Lay
+from ridge_tally.core.array.lay import Lay, never
 from ridge_tally.core.array.rows import (
     CEILING_SLACK_M,
     ROUNDING_M,
@@ -168,8 +167,7 @@ def prove(
     roof: Prepared,
     orientations: tuple[Orientation, ...],
     seed: GridRows,
-    clock_s: Callable[[], float] = time.monotonic,
-    limit_s: float = float("inf"),
+    out_of_time: Callable[[], bool] = never,
 ) -> Iterator[Progress]:
     """Yield the best grid and its ceiling as ranges of offsets are judged, until proven.
 
@@ -177,10 +175,9 @@ def prove(
     ----------
     seed : GridRows
         Where to begin; its ceiling is never passed.
-    limit_s : float
-        Stop after so long; what was found stands, with the ceiling reached.
+    out_of_time : callable
+        Ends the proof once it says so; what was found stands, with the ceiling reached.
     """
-    started_s = clock_s()
     best = seed
     if best.count >= best.at_most:
         yield Progress(best, 0)
@@ -195,7 +192,7 @@ def prove(
     judged = 1
     while ranges and -ranges[0][0] > best.count:
         most = -ranges[0][0]
-        if clock_s() - started_s > limit_s:
+        if out_of_time():
             yield Progress(GridRows(best.rows, best.offsets, most), judged)
             return
         _, _, spans = heapq.heappop(ranges)

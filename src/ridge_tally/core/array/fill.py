@@ -4,14 +4,13 @@ Which layouts there are: rows of portrait, of landscape or of either; free sidew
 shared column grid, or with no rows at all.
 """
 
-import time
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from ridge_tally.core.array.aligned import GridRows, Scores, best_seed, grid_scores, prove
 from ridge_tally.core.array.blockers import Ground
 from ridge_tally.core.array.free import fill_freely
-from ridge_tally.core.array.lay import Fill, Lay
+from ridge_tally.core.array.lay import Fill, Lay, never
 from ridge_tally.core.array.places import on_grids, shares_grid, side_by_side
 from ridge_tally.core.array.search import Prepared, ceiling, prepared, stacked
 from ridge_tally.core.job.array import RowRule, Ways
@@ -22,23 +21,22 @@ def fill(
     lay: Lay,
     ways: Ways,
     rule: RowRule,
-    limit_s: float = float("inf"),
-    clock_s: Callable[[], float] = time.monotonic,
+    out_of_time: Callable[[], bool] = never,
 ) -> Fill:
     """Return the fullest layout of one kind that was found within a time, and its ceiling.
 
     Parameters
     ----------
-    limit_s : float
-        How long a proof, or the search of a layout without rows, may go on.  Rows that are
-        free sideways take a few milliseconds and heed no limit.
+    out_of_time : callable
+        Ends a proof, or the search of a layout without rows.  Rows that are free sideways take
+        a few milliseconds and do not ask.
     """
     if rule is RowRule.FREE:
-        return fill_freely(ground, lay, ways, clock_s, limit_s)
+        return fill_freely(ground, lay, ways, out_of_time)
     roof = prepared(ground, lay)
     if rule is RowRule.INDEPENDENT:
         return fill_rows(roof, ways)
-    *_, last = prove_aligned(roof, ways, clock_s, limit_s)
+    *_, last = prove_aligned(roof, ways, out_of_time)
     return last
 
 
@@ -67,8 +65,7 @@ def fill_aligned(roof: Prepared, ways: Ways, loose: Fill, scores: Scores) -> Fil
 def prove_aligned(
     roof: Prepared,
     ways: Ways,
-    clock_s: Callable[[], float] = time.monotonic,
-    limit_s: float = float("inf"),
+    out_of_time: Callable[[], bool] = never,
 ) -> Iterator[Fill]:
     """Yield the fullest rows on shared grids, again whenever more is known, until proven."""
     loose = fill_rows(roof, ways)
@@ -77,7 +74,7 @@ def prove_aligned(
         return
     seed = best_seed(roof, ways.orientations, loose.at_most)
     known: GridRows | None = None
-    for progress in prove(roof, ways.orientations, seed, clock_s, limit_s):
+    for progress in prove(roof, ways.orientations, seed, out_of_time):
         if progress.best != known:
             known = progress.best
             yield _placed(roof, known)

@@ -12,28 +12,23 @@ each module counted by the share of its grown height the line stands for.  Integ
 slope this bounds the count; so it does across, with width and height exchanged.
 """
 
-import time
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
 
 from ridge_tally.core.array.blockers import FloatArray, Gap, Ground, Window, free_bands, turned
-from ridge_tally.core.array.lay import Fill, Lay, Place
+from ridge_tally.core.array.lay import Fill, Lay, Place, never
 from ridge_tally.core.array.places import side_by_side
 from ridge_tally.core.array.rows import CEILING_SLACK_M, Row, traced
 from ridge_tally.core.array.search import EXACT_ROUNDS, Prepared, lowest_stack, prepared, within
-from ridge_tally.core.job.array import Orientation, Ways
+from ridge_tally.core.job.array import OTHER_WAY, Orientation, Ways
 
 LINES_EVERY_M = 0.005
 # A line is a band this thin.
 HAIR_M = 1e-6
 # A cut is found to this.
 CUT_STEP_M = 0.005
-TURNED = {
-    Orientation.PORTRAIT: Orientation.LANDSCAPE,
-    Orientation.LANDSCAPE: Orientation.PORTRAIT,
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,17 +48,15 @@ def fill_freely(
     ground: Ground,
     lay: Lay,
     ways: Ways,
-    clock_s: Callable[[], float] = time.monotonic,
-    limit_s: float = float("inf"),
+    out_of_time: Callable[[], bool] = never,
 ) -> Fill:
     """Return the fullest layout found with no rule but legality, and its ceiling.
 
     Parameters
     ----------
-    limit_s : float
-        No further cut is tried after so long.
+    out_of_time : callable
+        No further cut is tried once it says so.
     """
-    ends_s = clock_s() + limit_s
     lay = replace(lay, shortest_run=1, axis_m=None)
     roofs = (prepared(ground, lay), prepared(turned(ground), _turned_lay(lay)))
     at_most = free_ceiling(ground, lay, ways)
@@ -71,13 +64,13 @@ def fill_freely(
     for direction in (0, 1):
         if _held(best) >= at_most:
             break
-        for cut_m in _steps_of_left(roofs, ways, direction, lambda: clock_s() > ends_s):
+        for cut_m in _steps_of_left(roofs, ways, direction, out_of_time):
             gap_m = roofs[direction].lay.gap_in_row_m
             parts = (_Part(direction, -np.inf, cut_m), _Part(direction, cut_m + gap_m, np.inf))
             sides = tuple(_fuller(roofs, ways, part, EXACT_ROUNDS) for part in parts)
             if _held(sides) > _held(best):
                 best = sides
-            if clock_s() > ends_s:
+            if out_of_time():
                 break
     places = [place for side in best for place in _laid(side)]
     return Fill(tuple(sorted(places, key=lambda p: (p.y_m, p.x_m))), max(at_most, len(places)))
@@ -138,7 +131,7 @@ def _side(
     roof, orientations = roofs[columns], ways.orientations
     if columns:
         # A portrait module of the turned roof is a landscape one of the roof as it is.
-        orientations = tuple(TURNED[o] for o in orientations)
+        orientations = tuple(OTHER_WAY[o] for o in orientations)
     if part.direction == columns:
         window = Window(left_m=part.low_m, right_m=part.high_m)
     else:
@@ -151,7 +144,7 @@ def _laid(side: _Side) -> tuple[Place, ...]:
     places = side_by_side(side.roof, side.rows)
     if not side.turned:
         return places
-    return tuple(Place(p.y_m, p.x_m, TURNED[p.orientation]) for p in places)
+    return tuple(Place(p.y_m, p.x_m, OTHER_WAY[p.orientation]) for p in places)
 
 
 def _turned_lay(lay: Lay) -> Lay:
@@ -161,7 +154,7 @@ def _turned_lay(lay: Lay) -> Lay:
 def free_ceiling(ground: Ground, lay: Lay, ways: Ways) -> int:
     """Return a count that no legal layout passes: the lower of the bounds up and across."""
     up = _line_ceiling(ground, lay, ways.orientations)
-    ways_turned = tuple(TURNED[o] for o in ways.orientations)
+    ways_turned = tuple(OTHER_WAY[o] for o in ways.orientations)
     across = _line_ceiling(turned(ground), _turned_lay(lay), ways_turned)
     return min(up, across)
 

@@ -132,11 +132,6 @@ def ceiling_counts(bands: Bands, lay: Lay, orientation: Orientation) -> IntArray
     return np.asarray(counts.sum(axis=1), dtype=np.int64)
 
 
-def fullest_stack(choices: Sequence[RowChoice], gap_m: float) -> tuple[Row, ...]:
-    """Return the rows of the fullest stack, from the eave up."""
-    return traced(lowest_tops(choices, gap_m))
-
-
 @dataclass(frozen=True, slots=True)
 class Top:
     """The lowest top of a stack with so many modules, and the row it was reached by."""
@@ -165,10 +160,10 @@ def lowest_tops(choices: Sequence[RowChoice], gap_m: float) -> list[Top]:
         tops.append(best)
 
 
-def traced(tops: list[Top], modules: int | None = None) -> tuple[Row, ...]:
-    """Return the rows of the stack with that many modules (the fullest by default), upwards."""
+def traced(tops: list[Top]) -> tuple[Row, ...]:
+    """Return the rows of the fullest stack, from the eave up."""
     rows: list[Row] = []
-    c = len(tops) - 1 if modules is None else modules
+    c = len(tops) - 1
     while c > 0:
         row = tops[c].row
         assert row is not None

@@ -14,6 +14,12 @@ class Orientation(StrEnum):
     LANDSCAPE = "L"
 
 
+OTHER_WAY = {
+    Orientation.PORTRAIT: Orientation.LANDSCAPE,
+    Orientation.LANDSCAPE: Orientation.PORTRAIT,
+}
+
+
 class Ways(StrEnum):
     """Which ways round the rows of a fill may lie; ``mixed`` chooses for each row."""
 
