@@ -111,7 +111,7 @@ def test_a_dragged_module_catches_its_row_and_one_on_another_goes_back(
     assert after["x"] == pytest.approx(before["x"], abs=0.5)
     assert after["y"] == pytest.approx(before["y"], abs=0.5)
     drag(page, 25, 0, 90)
-    expect(page.get_by_text("it would lie on another module")).to_be_visible()
+    expect(page.get_by_text("it would lie on another module").first).to_be_visible()
     expect(module(page, 25)).to_be_visible()
     back = module(page, 25).bounding_box()
     assert back is not None
