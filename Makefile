@@ -8,6 +8,8 @@ export PYTHONPATH := src
 export UV_PYTHON_DOWNLOADS := never
 # Small matrices: threads that wait for one another on two busy cores cost ten times what they gain.
 export OPENBLAS_NUM_THREADS := 1
+# Compiled kernels are kept here; set-up writes them.
+export NUMBA_CACHE_DIR := $(CURDIR)/.build/numba
 PYTHON ?= python3
 PORT ?= 8000
 DATA ?= var
@@ -30,7 +32,8 @@ demo: setup ; exec $(BIN)/python -m ridge_tally.cli demo --data $(DATA) --port $
 test: ; @$(MAKE) -k -j3 --output-sync=target checks
 shots: setup .venv/.dev .build/browser ; $(BIN)/python tests/browser/shots.py
 bench: setup .venv/.dev .build/browser ; $(BIN)/python bench/run.py
-ready: .build/libs .venv/.run $(DIST)
+ready: .build/libs .venv/.run $(DIST) .build/warm
+.build/warm: src/ridge_tally/core/kernels/dome.py .venv/.run ; mkdir -p .build; $(BIN)/python -m ridge_tally.cli warm && touch $@
 
 $(UV):
 	$(PYTHON) -m venv .tools && .tools/bin/python -m pip install -q --disable-pip-version-check 'uv==0.13.9'

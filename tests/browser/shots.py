@@ -39,6 +39,7 @@ VIEWS = {
     "survey-site": ("lagoon-road/a/survey", site),
     "survey-scene": ("lagoon-road/a/survey", scene),
     "array-roof": ("juniper-bench/a/array", None),
+    "sun-shade": ("juniper-bench/a/sun", None),
     "strings-inverter": ("juniper-bench/b/strings", working),
     "loading-day": ("juniper-bench/a/loading", None),
     "sheets": ("juniper-bench/a/sheets", None),

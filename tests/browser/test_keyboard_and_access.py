@@ -4,7 +4,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 pytestmark = pytest.mark.e2e
-VIEWS = ["survey", "array", "strings", "loading", "sheets", "brief"]
+VIEWS = ["survey", "array", "sun", "strings", "loading", "sheets", "brief"]
 
 
 def test_walking_the_modules_and_toggling_by_keys(page: Page, job: str) -> None:

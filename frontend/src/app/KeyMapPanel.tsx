@@ -50,6 +50,11 @@ const BY_STEP: Record<string, readonly (readonly [string, string])[]> = {
     ['Delete', 'remove what is held'],
     ['W', 'why not one more'],
   ],
+  sun: [
+    [', and .', 'month by month'],
+    ['Y', 'the whole year'],
+    ['Tab, Enter', 'walk among the modules, choose one'],
+  ],
   strings: [
     ['+ and −', 'one module more or fewer in series'],
     ['A', 'let the planner choose'],

@@ -12,12 +12,7 @@ export const STEPS: Step[] = [
   { id: 'brief', title: 'Brief' },
   { id: 'survey', title: 'Survey' },
   { id: 'array', title: 'Array' },
-  {
-    id: 'sun',
-    title: 'Sun',
-    unbuilt:
-      'Here shade from chimneys, trees and neighbours will be worked out for each module, with what each one costs a year. This step is not built yet; the year in the Tally knows the sun’s course but no shade.',
-  },
+  { id: 'sun', title: 'Sun' },
   { id: 'strings', title: 'Strings' },
   { id: 'loading', title: 'Loading' },
   {

@@ -94,6 +94,9 @@ function Line({ a, b, ...rest }: LineProps) {
   return <line x1={a.xPx} y1={a.yPx} x2={b.xPx} y2={b.yPx} {...rest} />;
 }
 
+/** About the width of a letter of a name. */
+const LETTER_PX = 6.6;
+
 interface ObstructionMarkProps {
   camera: Camera;
   obstruction: DrawnObstruction;
@@ -116,7 +119,7 @@ export function ObstructionMark({ camera, obstruction: o }: ObstructionMarkProps
         fill="var(--color-obstruction)"
         stroke="var(--color-ink)"
       />
-      {o.round || widthPx < 52 ? (
+      {o.round || widthPx < o.name.length * LETTER_PX ? (
         <text
           x={topLeft.xPx + widthPx + 5}
           y={topLeft.yPx + heightPx / 2 + 4}

@@ -1,6 +1,7 @@
 /** The running ledger beside every step: counts, limits, year, money. */
 import { type ReactNode, useState } from 'react';
 import type { OptionReport, YearReport } from '@/api/client';
+import { useShade } from '@/api/sunQueries';
 import { useYear } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
 import { Choice } from '@/ui/Choice';
@@ -196,10 +197,10 @@ function YearRows({ year, other }: { year: YearReport; other: YearReport | undef
       {year.tracker_loss_kwh >= 0.5 && (
         <Row label="Lost at trackers" value={`−${figure(year.tracker_loss_kwh)} kWh`} />
       )}
-      <Row label="Shade" value="not worked out yet" />
+      <ShadeRow />
       {year.stand_in_weather && (
         <p className="mt-1 rounded-sm border border-warn bg-warn-wash px-2 py-1 text-xs text-warn">
-          Stand-in weather, no shade yet.{' '}
+          Stand-in weather, shade not in it yet.{' '}
           <details className="inline">
             <summary className="inline cursor-pointer underline">What this rests on</summary>
             <ul className="mt-1 list-disc pl-4">
@@ -213,6 +214,22 @@ function YearRows({ year, other }: { year: YearReport; other: YearReport | undef
         </p>
       )}
     </>
+  );
+}
+
+/** What shade takes of the light; the year's energy does not know of it yet. */
+function ShadeRow() {
+  const { at } = useJob();
+  const { query, behind } = useShade(at, true);
+  const lost = query.data?.lost_frac;
+  return (
+    <div aria-busy={behind} className={behind ? 'opacity-50' : ''}>
+      <Row
+        label="Shade, of the light"
+        value={lost === undefined ? '' : `${signed(-lost * 100, 1) || '0.0'} %`}
+        aside="not in it yet"
+      />
+    </div>
   );
 }
 

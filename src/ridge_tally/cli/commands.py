@@ -28,7 +28,9 @@ from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import RowRule, Ways
 from ridge_tally.core.job.document import option_of
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.kernels import dome
 from ridge_tally.core.sky.weather_year import hour_middles
+from ridge_tally.core.sun.shading import FINE, QUICK
 from ridge_tally.formats.job_file import job_file_schema
 from ridge_tally.formats.layout_case import solve_layout_case
 from ridge_tally.formats.outline_case import solve_outline_case
@@ -39,6 +41,7 @@ from ridge_tally.services.evaluation import YearReport, hourly_year, year_report
 from ridge_tally.services.layouts import alternatives
 from ridge_tally.services.reporting import CheckView, OptionReport
 from ridge_tally.services.sample_jobs import store_samples
+from ridge_tally.services.shade import ShadeReport, shade_report
 from ridge_tally.services.sheets import option_sheet
 from ridge_tally.services.targeting import TargetReport, target_report
 from ridge_tally.services.workspace import Workspace
@@ -129,6 +132,7 @@ def _serve(workspace: Workspace, port: int, host: str) -> None:
 
 def _warm(workspace: Workspace) -> None:
     """Do the slow first things before a person asks for them."""
+    dome.warm()
     for sheet in workspace.shelf.modules:
         fit_diode(sheet)
     import weasyprint  # noqa: F401, PLC0415 - takes seconds to load, and a sheet wants it
@@ -207,6 +211,39 @@ def year(
         writer.writerows([str(t), *(f"{v:.1f}" for v in values)] for t, *values in rows)
         hours_file.write_text(text.getvalue(), "utf-8", newline="")
     click.echo(as_json(report) if json_out else _year_text(report))
+
+
+@main.command()
+@click.argument("job_id")
+@option_option
+@data_option
+@json_option
+@click.option("--fine", is_flag=True, help="Finer sky and more points, for the sheet.")
+@speaks
+def shade(job_id: str, option_id: str, data: Path, *, json_out: bool, fine: bool) -> None:
+    """Tell what shade takes from an option's modules in a year, and who throws it."""
+    workspace = open_workspace(data)
+    job = jobs.load_job(workspace, JobId(job_id))
+    option = option_of(job, OptionId(option_id))
+    report = shade_report(workspace, job, option, FINE if fine else QUICK)
+    click.echo(as_json(report) if json_out else _shade_text(report))
+
+
+def _shade_text(report: ShadeReport) -> str:
+    stand_in = " (stand-in weather)" if report.stand_in_weather else ""
+    return "\n".join(
+        [
+            report.told,
+            f"{report.lost_kwh:.0f} of {report.free_kwh:.0f} kWh of light on the glass{stand_in}",
+            *(f"{c.alone_kwh:8.0f} kWh  {c.name}" for c in report.culprits),
+        ]
+    )
+
+
+@main.command()
+def warm() -> None:
+    """Compile what is compiled, so that nobody waits for it later."""
+    dome.warm()
 
 
 @main.command()

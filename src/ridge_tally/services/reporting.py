@@ -219,7 +219,7 @@ def _steps(design: Design, checks: tuple[Check, ...]) -> dict[str, StepState]:
     return {
         "survey": _survey_state(design.job),
         "array": _state(begun, [c for c in checks if c.rule_id.startswith("array.")]),
-        "sun": StepState.NOT_BEGUN,
+        "sun": _state(begun, []),
         "strings": _state(begun, [c for c in checks if c.rule_id.startswith("strings.")]),
         "loading": _state(begun, [c for c in checks if c.rule_id.startswith("loading.")]),
         "build": StepState.NOT_BEGUN,

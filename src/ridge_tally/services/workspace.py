@@ -49,5 +49,6 @@ class Workspace:
     years: Remembered = field(default_factory=lambda: Remembered(32))
     weather: Remembered = field(default_factory=lambda: Remembered(8))
     guesses: Remembered = field(default_factory=lambda: Remembered(64))
+    shades: Remembered = field(default_factory=lambda: Remembered(32))
     runs: Runs = field(default_factory=Runs)
     fills: Remembered = field(default_factory=lambda: Remembered(128))

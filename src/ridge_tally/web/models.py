@@ -16,6 +16,7 @@ from ridge_tally.services.evaluation import YearReport
 from ridge_tally.services.jobs import JobState
 from ridge_tally.services.layouts import Alternative, Proof
 from ridge_tally.services.one_more import OneMore
+from ridge_tally.services.shade import ShadeReport, Trimmed
 from ridge_tally.services.targeting import TargetReport
 
 
@@ -179,6 +180,25 @@ class ShelfAnswer(Wire):
     climates: list[ClimateChoice]
     grid_packs: list[GridRules]
     setback_packs: list[SetbackPack]
+
+
+class ShadeAnswer(Wire):
+    """What shade takes from an option in a year."""
+
+    shade: ShadeReport
+
+
+class TrimQuery(Wire):
+    """Which tree, house or pole, and by how much it is lowered, as typed."""
+
+    shade_id: str
+    typed: str
+
+
+class TrimmedAnswer(Wire):
+    """What a lower obstacle gives back."""
+
+    trimmed: Trimmed
 
 
 class PicturePath(Wire):

@@ -21,6 +21,23 @@ class PlaneLight:
     effective_w_per_m2: FloatArray
 
 
+@dataclass(frozen=True, slots=True)
+class LightParts:
+    """n hours on one free plane, W/m², by where the light comes from."""
+
+    beam_w_per_m2: FloatArray
+    circumsolar_w_per_m2: FloatArray
+    isotropic_w_per_m2: FloatArray
+    horizon_w_per_m2: FloatArray
+    ground_w_per_m2: FloatArray
+
+    @property
+    def poa_w_per_m2(self) -> FloatArray:
+        """All of it."""
+        sky = self.circumsolar_w_per_m2 + self.isotropic_w_per_m2 + self.horizon_w_per_m2
+        return self.beam_w_per_m2 + sky + self.ground_w_per_m2
+
+
 def plane_light(
     weather: WeatherYear,
     sun: SunPath,
@@ -48,27 +65,51 @@ def plane_light(
     integrated over sky and ground (Marion 2017) for the diffuse.  Hours with the sun below
     the horizon keep their diffuse light only.
     """
+    parts = light_parts(weather, sun, tilt_deg, azimuth_deg, albedo_frac)
+    incidence = irradiance.aoi(tilt_deg, azimuth_deg, sun.zenith_deg, sun.azimuth_deg)
+    through = iam.physical(incidence)
+    diffuse_through = iam.marion_diffuse("physical", tilt_deg)
+    sky = parts.circumsolar_w_per_m2 + parts.isotropic_w_per_m2 + parts.horizon_w_per_m2
+    effective = (
+        parts.beam_w_per_m2 * through
+        + sky * float(diffuse_through["sky"])
+        + parts.ground_w_per_m2 * float(np.nan_to_num(diffuse_through["ground"]))
+    )
+    return PlaneLight(poa_w_per_m2=parts.poa_w_per_m2, effective_w_per_m2=effective)
+
+
+def light_parts(
+    weather: WeatherYear,
+    sun: SunPath,
+    tilt_deg: float,
+    azimuth_deg: float,
+    albedo_frac: float = GRASS_ALBEDO_FRAC,
+) -> LightParts:
+    """Return the light on a free plane by where it comes from; parameters as ``plane_light``."""
     zenith, azimuth = sun.zenith_deg, sun.azimuth_deg
     day = (weather.time.astype("datetime64[D]") - weather.time.astype("datetime64[Y]")).astype(int)
     extra = irradiance.get_extra_radiation(day + 1)
     mass = np.nan_to_num(atmosphere.get_relative_airmass(np.minimum(zenith, 90.0)), nan=38.0)
     sky = irradiance.perez(
         tilt_deg, azimuth_deg, weather.dhi_w_per_m2, weather.dni_w_per_m2,
-        extra, zenith, azimuth, mass,
+        extra, zenith, azimuth, mass, return_components=True,
     )  # fmt: skip
-    # The model is undefined without diffuse light: no light, no diffuse.
-    sky = np.nan_to_num(sky)
     incidence = irradiance.aoi(tilt_deg, azimuth_deg, zenith, azimuth)
     above = zenith < 90
     beam = np.where(
         above, weather.dni_w_per_m2 * np.maximum(np.cos(np.radians(incidence)), 0.0), 0.0
     )
     ground = weather.ghi_w_per_m2 * albedo_frac * (1 - np.cos(np.radians(tilt_deg))) / 2
-    through = iam.physical(incidence)
-    diffuse_through = iam.marion_diffuse("physical", tilt_deg)
-    effective = (
-        beam * through
-        + sky * float(diffuse_through["sky"])
-        + ground * float(np.nan_to_num(diffuse_through["ground"]))
+    # The model is undefined without diffuse light: no light, no diffuse.  Its isotropic part is
+    # what is left of a total that is never negative.
+    total, circumsolar, horizon = (
+        np.nan_to_num(np.asarray(sky[name]))
+        for name in ("poa_sky_diffuse", "poa_circumsolar", "poa_horizon")
     )
-    return PlaneLight(poa_w_per_m2=beam + sky + ground, effective_w_per_m2=effective)
+    return LightParts(
+        beam_w_per_m2=beam,
+        circumsolar_w_per_m2=circumsolar,
+        isotropic_w_per_m2=total - circumsolar - horizon,
+        horizon_w_per_m2=horizon,
+        ground_w_per_m2=ground,
+    )

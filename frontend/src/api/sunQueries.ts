@@ -1,0 +1,40 @@
+/** What the sun does to an option: shade on its modules, and what trimming gives back. */
+import { keepPreviousData, queryOptions, useQuery } from '@tanstack/react-query';
+import { api, type Schemas, unwrap } from './client';
+import { type OptionAt, pathOf } from './queries';
+import { useSettled } from './useYear';
+
+export type ShadeReport = Schemas['ShadeReport'];
+
+const OPTION = '/api/jobs/{job_id}/revisions/{revision}/options/{option_id}';
+
+export const shadeQuery = (at: OptionAt) =>
+  queryOptions<ShadeReport>({
+    queryKey: ['shade', at],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET(`${OPTION}/shade`, { params: pathOf(at), signal })).then((a) => a.shade),
+    // The old answer stays, dimmed, until the new revision is answered.
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const trimmedQuery = (at: OptionAt, shadeId: string, typed: string) =>
+  queryOptions<Schemas['Trimmed']>({
+    queryKey: ['trimmed', at, shadeId, typed],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET(`${OPTION}/trimmed`, {
+          params: { ...pathOf(at), query: { shade_id: shadeId, typed } },
+          signal,
+        }),
+      ).then((a) => a.trimmed),
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: false,
+  });
+
+/** The shade of an option, asked for when edits pause. */
+export function useShade(at: OptionAt, enabled: boolean) {
+  const settled = useSettled(at);
+  const query = useQuery({ ...shadeQuery(settled), enabled });
+  return { query, behind: query.isPlaceholderData || settled.revision !== at.revision };
+}

@@ -1,0 +1,379 @@
+"""Compiled: which solids stand before each cell of the sky, seen from points on an array.
+
+The sky over a point is an equal-angle grid, ``elevation x azimuth``, cell centres half a
+cell in.  Each cell holds a 64-bit word with a bit for every owner whose solid the ray
+through its centre meets, so that months, trimmed crowns and leave-one-out need no new rays.
+All kernels live in this one file: the compiler's cache does not see changes elsewhere.
+"""
+
+import math
+from typing import Any
+
+import numba
+import numpy as np
+from numpy.typing import NDArray
+
+FloatArray = NDArray[np.float64]
+WordArray = NDArray[np.uint64]
+
+compiled = numba.njit(cache=True, nogil=True)
+EPS = 1e-9
+# A face along the plane and nearer than this is the plane itself, or what lies flat on it.
+OWN_PLANE_M = 0.3
+
+
+@compiled
+def _fill_polygon(
+    sky: Any,
+    front: Any,
+    px: float,
+    py: float,
+    pz: float,
+    ring: Any,
+    normal: Any,
+    drop: int,
+    bit: Any,
+) -> None:
+    """Mark the cells whose ray meets a flat polygon; ``drop`` is the axis it is projected along."""
+    rows, columns = sky.shape
+    cell = math.pi / 2 / rows
+    count = ring.shape[0]
+    # The window: azimuths the corners span, from the lowest corner to what no edge rises above.
+    reach = 1e30
+    inside = False
+    top, low = -1e30, 1e30
+    first = math.atan2(ring[0, 0] - px, ring[0, 1] - py)
+    turned, least, most = 0.0, 0.0, 0.0
+    last = first
+    for i in range(count):
+        ax, ay, az = ring[i, 0] - px, ring[i, 1] - py, ring[i, 2] - pz
+        j = (i + 1) % count
+        bx, by = ring[j, 0] - px, ring[j, 1] - py
+        top = max(top, az)
+        low = min(low, math.atan2(az, math.hypot(ax, ay)))
+        dx, dy = bx - ax, by - ay
+        long2 = dx * dx + dy * dy
+        share = 0.0
+        if long2 > 0:
+            share = min(1.0, max(0.0, -(ax * dx + ay * dy) / long2))
+        reach = min(reach, math.hypot(ax + share * dx, ay + share * dy))
+        if (ay > 0) != (by > 0) and (bx - ax) * (-ay) / (by - ay) + ax > 0:
+            inside = not inside
+        step = math.atan2(bx, by) - last
+        while step > math.pi:
+            step -= 2 * math.pi
+        while step < -math.pi:
+            step += 2 * math.pi
+        turned += step
+        last += step
+        least, most = min(least, turned), max(most, turned)
+    if top <= 0:
+        return
+    if inside:
+        reach = 0.0
+    high = math.atan2(top, reach) if reach > 0 else math.pi / 2
+    row_from = max(0, math.floor(low / cell - 0.5))
+    row_to = min(rows - 1, math.ceil(high / cell))
+    if inside or most - least >= 2 * math.pi - 1e-6:
+        column_from, column_to = 0, columns - 1
+    else:
+        column_from = math.floor((first + least) / cell - 0.5)
+        column_to = math.ceil((first + most) / cell)
+    nx, ny, nz = normal[0], normal[1], normal[2]
+    ahead = nx * (ring[0, 0] - px) + ny * (ring[0, 1] - py) + nz * (ring[0, 2] - pz)
+    u, v = (1, 2) if drop == 0 else ((0, 2) if drop == 1 else (0, 1))
+    for row in range(row_from, row_to + 1):
+        el = (row + 0.5) * cell
+        level, up = math.cos(el), math.sin(el)
+        for column in range(column_from, column_to + 1):
+            c = column % columns
+            if not front[row, c] or sky[row, c] & bit:
+                continue
+            az = (c + 0.5) * cell
+            dx, dy = level * math.sin(az), level * math.cos(az)
+            facing = nx * dx + ny * dy + nz * up
+            if abs(facing) < EPS:
+                continue
+            t = ahead / facing
+            if t <= 1e-6:
+                continue
+            hit = (px + t * dx, py + t * dy, pz + t * up)
+            hu, hv = hit[u], hit[v]
+            odd = False
+            for i in range(count):
+                j = (i + 1) % count
+                av, bv = ring[i, v], ring[j, v]
+                if (av > hv) != (bv > hv):
+                    au, bu = ring[i, u], ring[j, u]
+                    if hu < (bu - au) * (hv - av) / (bv - av) + au:
+                        odd = not odd
+            if odd:
+                sky[row, c] |= bit
+
+
+@compiled
+def _fill_round(
+    sky: Any, front: Any, px: float, py: float, pz: float, solid: Any, crown: bool, bit: Any
+) -> None:
+    """Mark the cells whose ray meets an upright ellipsoid or cylinder: e, n, base, top, radius."""
+    rows, columns = sky.shape
+    cell = math.pi / 2 / rows
+    ox, oy = solid[0] - px, solid[1] - py
+    base, top, radius = solid[2] - pz, solid[3] - pz, solid[4]
+    away = math.hypot(ox, oy)
+    if top <= 0 or radius <= 0:
+        return
+    middle = math.atan2(ox, oy)
+    if away > radius * 1.0001:
+        half = math.asin(radius / away) + cell
+        column_from = math.floor((middle - half) / cell)
+        column_to = math.ceil((middle + half) / cell)
+        row_to = min(rows - 1, math.ceil(math.atan2(top, away - radius) / cell))
+    else:
+        column_from, column_to, row_to = 0, columns - 1, rows - 1
+    centre, tall = (base + top) / 2, max((top - base) / 2, 1e-6)
+    for row in range(row_to + 1):
+        el = (row + 0.5) * cell
+        level, up = math.cos(el), math.sin(el)
+        for column in range(column_from, column_to + 1):
+            c = column % columns
+            if not front[row, c] or sky[row, c] & bit:
+                continue
+            az = (c + 0.5) * cell
+            dx, dy = level * math.sin(az), level * math.cos(az)
+            if crown:
+                # Squeezed so that the ellipsoid is a unit ball.
+                sx, sy, sz = dx / radius, dy / radius, up / tall
+                qx, qy, qz = -ox / radius, -oy / radius, -centre / tall
+                a = sx * sx + sy * sy + sz * sz
+                b = sx * qx + sy * qy + sz * qz
+                c2 = qx * qx + qy * qy + qz * qz - 1
+                inner = b * b - a * c2
+                if inner > 0 and (-b + math.sqrt(inner)) / a > 0:
+                    sky[row, c] |= bit
+            else:
+                a = dx * dx + dy * dy
+                b = -(dx * ox + dy * oy)
+                inner = b * b - a * (away * away - radius * radius)
+                if inner <= 0 or a < EPS:
+                    continue
+                root = math.sqrt(inner)
+                near, far = (-b - root) / a, (-b + root) / a
+                if far <= 0:
+                    continue
+                near = max(near, 0.0)
+                if min(near, far) * up <= top and max(near, far) * up >= base:
+                    sky[row, c] |= bit
+
+
+@compiled
+def skies(
+    points: Any,
+    corners: Any,
+    starts: Any,
+    normals: Any,
+    drops: Any,
+    face_owners: Any,
+    rounds: Any,
+    crowns: Any,
+    round_owners: Any,
+    horizon_rad: Any,
+    horizon_owner: int,
+    plane_normal: Any,
+    front: Any,
+) -> Any:
+    """Return the (n, rows, 4 rows) words of the sky over each of n points.
+
+    Parameters
+    ----------
+    points : (n, 3) float
+        East, north, up, metres.
+    corners, starts, normals, drops, face_owners
+        Polygons: all corners (k, 3), where each begins (f + 1,), unit normals (f, 3), the axis
+        each is projected along (f,), and its owner's bit number (f,).
+    rounds, crowns, round_owners
+        Upright solids (r, 5): east, north, base, top, radius; whether each is an ellipsoid.
+    horizon_rad : (4 rows,) float
+        Elevation of the horizon at each column's azimuth; below 0 where there is none.
+    plane_normal : (3,) float
+        Of the plane the points lie on: it never stands in its own light.
+    front : (rows, 4 rows) bool
+        The cells before the plane; others are left alone.
+    """
+    count, rows = points.shape[0], front.shape[0]
+    sky = np.zeros((count, rows, 4 * rows), np.uint64)
+    one = np.uint64(1)
+    cell = math.pi / 2 / rows
+    for p in range(count):
+        px, py, pz = points[p, 0], points[p, 1], points[p, 2]
+        for f in range(face_owners.shape[0]):
+            ring = corners[starts[f] : starts[f + 1]]
+            n = normals[f]
+            along = n[0] * plane_normal[0] + n[1] * plane_normal[1] + n[2] * plane_normal[2]
+            apart = n[0] * (px - ring[0, 0]) + n[1] * (py - ring[0, 1]) + n[2] * (pz - ring[0, 2])
+            if abs(along) > 0.9999 and abs(apart) < OWN_PLANE_M:
+                continue
+            bit = one << np.uint64(face_owners[f])
+            _fill_polygon(sky[p], front, px, py, pz, ring, normals[f], drops[f], bit)
+        for r in range(round_owners.shape[0]):
+            bit = one << np.uint64(round_owners[r])
+            _fill_round(sky[p], front, px, py, pz, rounds[r], crowns[r], bit)
+        if horizon_owner >= 0:
+            bit = one << np.uint64(horizon_owner)
+            for c in range(4 * rows):
+                for row in range(rows):
+                    if (row + 0.5) * cell >= horizon_rad[c]:
+                        break
+                    sky[p, row, c] |= bit
+    return sky
+
+
+@compiled
+def _through(word: Any, passes: Any) -> float:
+    """Return the share of light that passes all owners of a word."""
+    share = 1.0
+    j = 0
+    while word:
+        if word & np.uint64(1):
+            share *= passes[j]
+            if share == 0.0:
+                return 0.0
+        word >>= np.uint64(1)
+        j += 1
+    return share
+
+
+@compiled
+def beam_sums(
+    sky: Any,
+    azimuth_rad: Any,
+    elevation_rad: Any,
+    month: Any,
+    direct: Any,
+    passes: Any,
+    owners: int,
+) -> Any:
+    """Return what shade takes of the beam, summed by month: all, and by owner.
+
+    Parameters
+    ----------
+    sky : (n, rows, 4 rows) uint64
+    azimuth_rad, elevation_rad, month, direct : (m,)
+        Where the sun is, the month (0 to 11), and the beam on the free plane, W/m².
+    passes : (12, 64) float
+        What each owner lets through, by month: 0 where it is solid.
+    owners : int
+        How many bits are used.
+
+    Returns
+    -------
+    lost : (n, 12) float
+        What each point loses.
+    alone, only : (owners, 12) float
+        Over all points: what returns when an owner alone goes, and what it takes if it alone
+        stands there.
+
+    Notes
+    -----
+    Bilinear between the four cells around the sun, which also softens the cells' edges.
+    """
+    count, rows, columns = sky.shape
+    cell = math.pi / 2 / rows
+    lost = np.zeros((count, 12))
+    alone, only = np.zeros((owners, 12)), np.zeros((owners, 12))
+    one = np.uint64(1)
+    for m in range(azimuth_rad.shape[0]):
+        if direct[m] <= 0:
+            continue
+        x = azimuth_rad[m] / cell - 0.5
+        y = min(max(elevation_rad[m] / cell - 0.5, 0.0), rows - 1.0)
+        c, r = math.floor(x), math.floor(y)
+        fx, fy = x - c, y - r
+        c0, c1 = c % columns, (c + 1) % columns
+        r1 = min(r + 1, rows - 1)
+        mine, light = month[m], direct[m]
+        open_at = passes[mine]
+        wa, wb, wd, we = (1 - fx) * (1 - fy), fx * (1 - fy), (1 - fx) * fy, fx * fy
+        for p in range(count):
+            a, b, d, e = sky[p, r, c0], sky[p, r, c1], sky[p, r1, c0], sky[p, r1, c1]
+            union = a | b | d | e
+            if not union:
+                continue
+            through = wa * _through(a, open_at) + wb * _through(b, open_at)
+            through += wd * _through(d, open_at) + we * _through(e, open_at)
+            lost[p, mine] += light * (1 - through)
+            for j in range(owners):
+                bit = one << np.uint64(j)
+                if not union & bit:
+                    continue
+                keep = ~bit
+                without = wa * _through(a & keep, open_at) + wb * _through(b & keep, open_at)
+                without += wd * _through(d & keep, open_at) + we * _through(e & keep, open_at)
+                alone[j, mine] += light * (without - through)
+                taken = 0.0
+                if a & bit:
+                    taken += wa
+                if b & bit:
+                    taken += wb
+                if d & bit:
+                    taken += wd
+                if e & bit:
+                    taken += we
+                only[j, mine] += light * taken * (1 - open_at[j])
+    return lost, alone, only
+
+
+@compiled
+def sky_sums(sky: Any, weights: Any, passes: Any, owners: int) -> Any:
+    """Return the share of the sky's light that shade takes, by season: all, and by owner.
+
+    Parameters
+    ----------
+    weights : (rows, 4 rows) float
+        Cosine of incidence times solid angle of each cell; 0 behind the plane.
+    passes : (s, 64) float
+        What each owner lets through, by season.
+
+    Returns
+    -------
+    lost : (n, s) float
+    alone, only : (owners, s) float
+        Over all points, as ``beam_sums``.
+    """
+    count, rows, columns = sky.shape
+    seasons = passes.shape[0]
+    whole = weights.sum()
+    lost = np.zeros((count, seasons))
+    alone, only = np.zeros((owners, seasons)), np.zeros((owners, seasons))
+    one = np.uint64(1)
+    for p in range(count):
+        for r in range(rows):
+            for c in range(columns):
+                word = sky[p, r, c]
+                if not word or weights[r, c] <= 0:
+                    continue
+                share = weights[r, c] / whole
+                for season in range(seasons):
+                    through = _through(word, passes[season])
+                    lost[p, season] += share * (1 - through)
+                    for j in range(owners):
+                        bit = one << np.uint64(j)
+                        if word & bit:
+                            without = _through(word & ~bit, passes[season])
+                            alone[j, season] += share * (without - through)
+                            only[j, season] += share * (1 - passes[season, j])
+    return lost, alone, only
+
+
+def warm() -> None:
+    """Compile every kernel once, or load it from the cache."""
+    front = np.ones((4, 16), dtype=bool)
+    ring = np.array([[1.0, 5.0, 0.0], [2.0, 5.0, 0.0], [2.0, 5.0, 3.0]])
+    sky = skies(
+        np.zeros((1, 3)), ring, np.array([0, 3]), np.array([[0.0, 1.0, 0.0]]), np.array([1]),
+        np.array([0]), np.array([[0.0, 9.0, 0.0, 3.0, 1.0]]), np.array([True]), np.array([1]),
+        np.zeros(16), 2, np.array([0.0, 0.0, 1.0]), front,
+    )  # fmt: skip
+    passes, at = np.zeros((12, 64)), np.array([0.1])
+    beam_sums(sky, at, at, np.array([0]), at, passes, 3)
+    sky_sums(sky, np.ones((4, 16)), passes, 3)

@@ -1,0 +1,152 @@
+"""What stands between an array and the sky: the scene's solids, each with whose it is."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridge_tally.core.job.survey import LeafHabit, ShadeKind, Survey
+from ridge_tally.core.survey.scene import FaceKind, RoundKind, Scene, scene_of
+
+FloatArray = NDArray[np.float64]
+IntArray = NDArray[np.int64]
+# A word of the sky holds so many owners; those beyond share the last.
+MOST_OWNERS = 64
+HORIZON = "the horizon"
+
+
+class OwnerKind(StrEnum):
+    """What an owner is."""
+
+    ROOF = "roof"
+    OBSTRUCTION = "obstruction"
+    TREE = "tree"
+    HOUSE = "house"
+    POLE = "pole"
+    HORIZON = "horizon"
+
+
+@dataclass(frozen=True, slots=True)
+class SkyOwner:
+    """Somebody's solids: ``shade_id`` names a tree, house or pole of the survey."""
+
+    name: str
+    kind: OwnerKind
+    shade_id: str = ""
+    leafless_months: tuple[int, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Occluders:
+    """Solids as arrays, for the kernels; see ``core.kernels.dome.skies`` for the shapes."""
+
+    owners: tuple[SkyOwner, ...]
+    corners_m: FloatArray
+    starts: IntArray
+    normals: FloatArray
+    drops: IntArray
+    face_owners: IntArray
+    rounds_m: FloatArray
+    crowns: NDArray[np.bool_]
+    round_owners: IntArray
+    horizon_deg: FloatArray
+
+
+def occluders_of(survey: Survey) -> Occluders:
+    """Return the site's solids with their owners; heights nobody measured are the scene's guesses."""
+    scene = scene_of(survey)
+    owners = _owners(survey, scene)
+    number = {(o.name, o.kind): min(i, MOST_OWNERS - 1) for i, o in enumerate(owners)}
+    rings, normals, drops, face_owners = [], [], [], []
+    for face in scene.faces:
+        ring = np.array([[p.east_m, p.north_m, p.up_m] for p in face.ring])
+        normal = _normal(ring)
+        if normal is None:
+            continue
+        rings.append(ring)
+        normals.append(normal)
+        drops.append(int(np.argmax(np.abs(normal))))
+        face_owners.append(number[face.name, KIND_OF_FACE[face.kind]])
+    by_name = {s.name: s for s in survey.shade_sources}
+    rounds, crowns, round_owners = [], [], []
+    for solid in scene.rounds:
+        rounds.append(
+            [solid.at.east_m, solid.at.north_m, solid.base_m, solid.top_m, solid.radius_m]
+        )
+        crowns.append(solid.kind is RoundKind.CROWN)
+        tree = by_name[solid.name].kind is ShadeKind.TREE
+        kind = OwnerKind.TREE if tree else OwnerKind.POLE
+        round_owners.append(number[solid.name, kind])
+    return Occluders(
+        owners=tuple(owners[:MOST_OWNERS]),
+        corners_m=np.concatenate(rings) if rings else np.zeros((0, 3)),
+        starts=np.cumsum([0, *(len(r) for r in rings)]),
+        normals=np.array(normals).reshape(-1, 3),
+        drops=np.array(drops, dtype=np.int64),
+        face_owners=np.array(face_owners, dtype=np.int64),
+        rounds_m=np.array(rounds, dtype=float).reshape(-1, 5),
+        crowns=np.array(crowns, dtype=bool),
+        round_owners=np.array(round_owners, dtype=np.int64),
+        horizon_deg=_horizon(survey),
+    )
+
+
+KIND_OF_FACE = {
+    FaceKind.ROOF: OwnerKind.ROOF,
+    FaceKind.WALL: OwnerKind.ROOF,
+    FaceKind.OBSTRUCTION: OwnerKind.OBSTRUCTION,
+    FaceKind.EXISTING: OwnerKind.ROOF,
+    FaceKind.HOUSE: OwnerKind.HOUSE,
+}
+KIND_OF_SOURCE = {
+    ShadeKind.TREE: OwnerKind.TREE,
+    ShadeKind.HOUSE: OwnerKind.HOUSE,
+    ShadeKind.POLE: OwnerKind.POLE,
+    ShadeKind.CHIMNEY: OwnerKind.POLE,
+}
+
+
+def _owners(survey: Survey, scene: Scene) -> list[SkyOwner]:
+    """Return the owners: what can be trimmed first, so that a crowd of vents shares the last."""
+    owners = [
+        SkyOwner(
+            s.name,
+            KIND_OF_SOURCE[s.kind],
+            s.id,
+            _leafless(s.first_leaf_month, s.last_leaf_month)
+            if s.leaf is LeafHabit.DECIDUOUS
+            else (),
+        )
+        for s in survey.shade_sources
+    ]
+    if survey.horizon:
+        owners.append(SkyOwner(HORIZON, OwnerKind.HORIZON))
+    for face in scene.faces:
+        owner = SkyOwner(face.name, KIND_OF_FACE[face.kind])
+        if all((o.name, o.kind) != (owner.name, owner.kind) for o in owners):
+            owners.append(owner)
+    return owners
+
+
+def _leafless(first: int, last: int) -> tuple[int, ...]:
+    """Return the months, from 0, outside the leaf's; a season may run over the new year."""
+    leafy = range(first, last + 1) if first <= last else (*range(first, 13), *range(1, last + 1))
+    return tuple(m - 1 for m in range(1, 13) if m not in leafy)
+
+
+def _horizon(survey: Survey) -> FloatArray:
+    """Return elevation at each whole degree of bearing; −1 everywhere without a horizon."""
+    if not survey.horizon:
+        return np.full(360, -1.0)
+    bearing = np.array([h.bearing_deg for h in survey.horizon])
+    elevation = np.array([h.elevation_deg for h in survey.horizon])
+    return np.asarray(np.interp(np.arange(360.0), bearing, elevation, period=360.0))
+
+
+def _normal(ring: FloatArray) -> FloatArray | None:
+    """Return a ring's unit normal (Newell); ``None`` where it has no area."""
+    after = np.roll(ring, -1, axis=0)
+    total = np.cross(ring, after).sum(axis=0)
+    length = float(np.linalg.norm(total))
+    return None if length < 1e-9 else np.asarray(total / length)

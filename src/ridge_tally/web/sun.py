@@ -1,0 +1,34 @@
+"""Routes of the sun on an option: what shade takes, and what trimming gives back."""
+
+from flask_openapi import APIBlueprint
+
+from ridge_tally.core.job.document import Job, Option, option_of
+from ridge_tally.core.job.ids import OptionId, ShadeId
+from ridge_tally.core.units import parse_length_m
+from ridge_tally.services.jobs import load_job
+from ridge_tally.services.shade import shade_report, trimmed
+from ridge_tally.store.jobs import JobId
+from ridge_tally.web.jobs import workspace
+from ridge_tally.web.models import OptionPath, ShadeAnswer, TrimmedAnswer, TrimQuery
+from ridge_tally.web.options import OPTION
+
+bp = APIBlueprint("sun", __name__, url_prefix="/api")
+
+
+def _asked(path: OptionPath) -> tuple[Job, Option]:
+    job = load_job(workspace(), JobId(path.job_id), path.revision)
+    return job, option_of(job, OptionId(path.option_id))
+
+
+@bp.get(f"{OPTION}/shade", operation_id="option_shade", responses={200: ShadeAnswer})
+def get_shade(path: OptionPath) -> ShadeAnswer:
+    """What shade takes of the light on each module in a year, and who throws it."""
+    return ShadeAnswer(shade=shade_report(workspace(), *_asked(path)))
+
+
+@bp.get(f"{OPTION}/trimmed", operation_id="trimmed", responses={200: TrimmedAnswer})
+def get_trimmed(path: OptionPath, query: TrimQuery) -> TrimmedAnswer:
+    """What an obstacle lowered by a typed length gives back."""
+    job, option = _asked(path)
+    by_m = parse_length_m(query.typed, job.unit, "Lower by")
+    return TrimmedAnswer(trimmed=trimmed(workspace(), job, option, ShadeId(query.shade_id), by_m))

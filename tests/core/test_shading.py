@@ -1,0 +1,249 @@
+"""The sky over an array: against exact shadows by shapely, against closed forms, and by season."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from shapely.geometry import MultiPoint, Point, Polygon, box
+from shapely.ops import unary_union
+
+from jobs import FULL
+from ridge_tally.core.array.lay import Lay, Place
+from ridge_tally.core.job.array import Orientation
+from ridge_tally.core.job.survey import (
+    HorizonPoint,
+    LeafHabit,
+    RoofPlane,
+    ShadeKind,
+    ShadeSource,
+    SitePoint,
+    Survey,
+    Taped,
+)
+from ridge_tally.core.sky.plane_irradiance import LightParts
+from ridge_tally.core.sky.sun import SunPath
+from ridge_tally.core.sun.occluders import occluders_of
+from ridge_tally.core.sun.shading import (
+    FINE,
+    QUICK,
+    Passing,
+    Resolution,
+    cell_weights,
+    passes_of,
+    sample_points_m,
+    skies_over,
+    taken,
+)
+from ridge_tally.core.survey.site_frame import axes
+
+SOUTH = FULL.survey.planes[0]
+LAY = Lay(1.722, 1.134, 0.02, 0.02)
+P, L = Orientation.PORTRAIT, Orientation.LANDSCAPE
+PASSING = Passing(0.2, 0.6)
+NOON_MONTH = 5
+
+
+def metres(value: float) -> Taped:
+    return Taped(value, f"{value} m")
+
+
+def source(kind: ShadeKind, east: float, north: float, **change: object) -> ShadeSource:
+    made = ShadeSource(
+        "s", kind, "it", SitePoint(east, north), metres(9), metres(4), metres(6), metres(3),
+        metres(0.3),
+    )  # fmt: skip
+    return replace(made, **change)
+
+
+def bare(plane: RoofPlane = SOUTH, **change: object) -> RoofPlane:
+    return replace(plane, obstructions=(), keep_outs=(), existing=(), **change)
+
+
+def beam_lost(
+    survey: Survey,
+    plane: RoofPlane,
+    place: Place,
+    azimuth_deg: float,
+    elevation_deg: float,
+    resolution: Resolution = FINE,
+    month: int = NOON_MONTH,
+) -> float:
+    """The share of the beam a module loses at one moment."""
+    occluders = occluders_of(survey)
+    points = sample_points_m(plane, LAY, place, 3, resolution).reshape(-1, 3)
+    weights = cell_weights(plane, resolution.rows)
+    sky = skies_over(occluders, plane, points, weights)
+    none = np.zeros(1)
+    parts = LightParts(np.ones(1), none, none, none, none)
+    sun = SunPath(np.array([90.0 - elevation_deg]), np.array([azimuth_deg]))
+    found = taken(
+        sky, 1, sun, np.array([month]), parts, weights, passes_of(occluders, PASSING),
+        len(occluders.owners),
+    )  # fmt: skip
+    return float(found.lost[0].sum())
+
+
+def shadow_share(survey: Survey, plane: RoofPlane, place: Place, az: float, el: float) -> float:
+    """The same by projecting every face along the sun onto the glass: exact, by shapely."""
+    a, e = np.radians(az), np.radians(el)
+    sun = np.array([np.cos(e) * np.sin(a), np.cos(e) * np.cos(a), np.sin(e)])
+    right, up = axes(plane.azimuth_deg, plane.slope_deg)
+    normal = np.cross(right, up)
+    foot = sample_points_m(plane, LAY, place, 1, Resolution("one", 1, 1, 1)).reshape(3)
+    w, h = LAY.width_m(place.orientation), LAY.height_m(place.orientation)
+    glass = box(-w / 2, -h / 2, w / 2, h / 2)
+    occluders = occluders_of(survey)
+    shadows = []
+    for f in range(len(occluders.face_owners)):
+        ring = occluders.corners_m[occluders.starts[f] : occluders.starts[f + 1]] - foot
+        ahead = ring @ normal
+        if abs(occluders.normals[f] @ normal) > 0.9999 and abs(ahead).max() < 0.3:
+            continue
+        if (ahead <= 1e-6).any() and (ahead > 1e-6).any():
+            ring = _before(ring, ahead)
+        elif (ahead <= 1e-6).all():
+            continue
+        fallen = ring - np.outer(ring @ normal, sun) / (sun @ normal)
+        flat = np.column_stack([fallen @ right, fallen @ up])
+        shadows.append(MultiPoint(flat).convex_hull)
+    return unary_union(shadows).intersection(glass).area / glass.area if shadows else 0.0
+
+
+def _before(ring: np.ndarray, ahead: np.ndarray) -> np.ndarray:
+    """A ring cut off at the plane of the glass."""
+    kept = []
+    for i in range(len(ring)):
+        j = (i + 1) % len(ring)
+        if ahead[i] > 0:
+            kept.append(ring[i])
+        if (ahead[i] > 0) != (ahead[j] > 0):
+            kept.append(ring[i] + (ring[j] - ring[i]) * ahead[i] / (ahead[i] - ahead[j]))
+    return np.array(kept)
+
+
+CHIMNEY_ONLY = replace(
+    FULL.survey,
+    planes=(replace(SOUTH, obstructions=SOUTH.obstructions[:1]),),
+    shade_sources=(),
+    horizon=(),
+)
+
+
+@settings(max_examples=60)
+@given(
+    st.floats(80, 280),
+    st.floats(12, 70),
+    st.floats(4.5, 9.5),
+    st.floats(3.0, 4.7),
+    st.sampled_from([P, L]),
+)  # fmt: skip
+def test_a_chimney_shades_what_its_exact_shadow_covers(az, el, x, y, way) -> None:
+    plane = CHIMNEY_ONLY.planes[0]
+    place = Place(x, y, way)
+    chimney = box(7.16, 4.57, 7.98, 5.39)
+    if box(x, y, x + LAY.width_m(way), y + LAY.height_m(way)).intersects(chimney.buffer(0.02)):
+        return
+    exact = shadow_share(CHIMNEY_ONLY, plane, place, az, el)
+    assert beam_lost(CHIMNEY_ONLY, plane, place, az, el) == pytest.approx(exact, abs=0.09)
+
+
+def test_exact_shadows_and_the_sky_agree_over_many_moments() -> None:
+    plane, place = CHIMNEY_ONLY.planes[0], Place(8.05, 4.3, P)
+    moments = [(az, el) for az in range(190, 291, 10) for el in range(15, 75, 8)]
+    exact = np.array([shadow_share(CHIMNEY_ONLY, plane, place, *m) for m in moments])
+    for resolution, rmse in ((FINE, 0.02), (QUICK, 0.05)):
+        ours = np.array([beam_lost(CHIMNEY_ONLY, plane, place, *m, resolution) for m in moments])
+        assert np.sqrt(np.mean((ours - exact) ** 2)) < rmse
+        assert abs(np.mean(ours - exact)) < 0.006
+    assert exact.max() > 0.3
+
+
+@pytest.mark.parametrize("slope", [0.0, 18.0, 45.0, 89.0])
+@pytest.mark.parametrize("rows", [QUICK.rows, FINE.rows])
+def test_a_free_plane_sees_one_plus_cosine_over_two_of_the_sky(slope: float, rows: int) -> None:
+    seen = cell_weights(bare(slope_deg=slope), rows).sum() / np.pi
+    assert seen == pytest.approx((1 + np.cos(np.radians(slope))) / 2, abs=2e-4)
+
+
+def sky_lost(survey: Survey, plane: RoofPlane, place: Place) -> float:
+    occluders = occluders_of(survey)
+    weights = cell_weights(plane, FINE.rows)
+    points = sample_points_m(plane, LAY, place, 3, FINE).reshape(-1, 3)
+    sky = skies_over(occluders, plane, points, weights)
+    none = np.zeros(1)
+    parts = LightParts(none, none, np.ones(1), none, none)
+    sun = SunPath(np.array([95.0]), np.array([0.0]))
+    return float(
+        taken(
+            sky, 1, sun, np.array([0]), parts, weights, passes_of(occluders, PASSING),
+            len(occluders.owners),
+        ).lost[0].sum()
+    )  # fmt: skip
+
+
+@pytest.mark.parametrize("up_to", [5.0, 20.0, 45.0])
+def test_a_level_horizon_takes_its_sine_squared_from_a_flat_plane(up_to: float) -> None:
+    # The cosine-weighted sky below an elevation h on a level plane is sin2 h.
+    ring = tuple(HorizonPoint(b, up_to) for b in (0.0, 90.0, 180.0, 270.0))
+    plane = bare(slope_deg=0.0)
+    survey = Survey((plane,), horizon=ring)
+    lost = sky_lost(survey, plane, Place(3, 3, P))
+    assert lost == pytest.approx(np.sin(np.radians(up_to)) ** 2, abs=0.012)
+
+
+def test_a_pole_and_a_crown_stand_where_they_stand() -> None:
+    plane = bare()
+    place = Place(6.0, 3.0, P)
+    middle = sample_points_m(plane, LAY, place, 3, FINE).reshape(-1, 3).mean(axis=0)
+    east, north = middle[0] + 20 * np.sin(np.radians(200)), middle[1] + 20 * np.cos(np.radians(200))
+    for kind in (ShadeKind.POLE, ShadeKind.TREE):
+        survey = Survey((plane,), shade_sources=(source(kind, east, north, base=metres(2)),))
+        rise = np.degrees(np.arctan((6.0 - middle[2]) / 20))
+        assert beam_lost(survey, plane, place, 200, rise) > 0.7
+        assert beam_lost(survey, plane, place, 20, rise) == 0
+        assert beam_lost(survey, plane, place, 180, rise) == 0
+        assert beam_lost(survey, plane, place, 200, rise + 25) == 0
+
+
+@pytest.mark.parametrize(("month", "lost"), [(0, 0.4), (3, 0.4), (4, 0.8), (9, 0.8), (10, 0.4)])
+def test_a_deciduous_crown_lets_more_through_while_it_is_bare(month: int, lost: float) -> None:
+    plane, place = bare(), Place(6.0, 3.0, P)
+    tree = source(
+        ShadeKind.TREE, 6.0, -9.0, leaf=LeafHabit.DECIDUOUS, height=metres(14), base=metres(0.5),
+        width=metres(14), trunk=metres(0),
+    )  # fmt: skip
+    survey = Survey((plane,), shade_sources=(tree,))
+    assert beam_lost(survey, plane, place, 180, 15, month=month) == pytest.approx(lost, abs=0.02)
+
+
+def test_the_mirrored_site_shades_the_mirrored_module_alike() -> None:
+    plane = bare(azimuth_deg=180.0, at=SitePoint(-6.0, 0.0))
+    pole = source(ShadeKind.POLE, 5.0, -6.0)
+    east, west = Place(8.0, 3.0, P), Place(12.192 - 8.0 - 1.134 - 0.192, 3.0, P)
+    one = Survey((plane,), shade_sources=(pole,))
+    other = Survey((plane,), shade_sources=(replace(pole, at=SitePoint(-5.0, -6.0)),))
+    assert beam_lost(one, plane, east, 160, 25) == pytest.approx(
+        beam_lost(other, plane, west, 200, 25), abs=0.02
+    )
+
+
+def test_a_higher_roof_shades_a_lower_one() -> None:
+    low = bare(eave_height=metres(2.0))
+    high = bare(id="high", name="High", eave_height=metres(7.0), at=SitePoint(-6.0, -14.0))
+    lost = beam_lost(Survey((low, high)), low, Place(5.0, 0.5, P), 180, 20)
+    assert lost > 0.9
+    assert beam_lost(Survey((low,)), low, Place(5.0, 0.5, P), 180, 20) == 0
+
+
+def test_sample_points_lie_inside_the_module_on_its_plane() -> None:
+    for way in (P, L):
+        place = Place(2.0, 1.0, way)
+        points = sample_points_m(SOUTH, LAY, place, 3, QUICK).reshape(-1, 3)
+        right, up = axes(SOUTH.azimuth_deg, SOUTH.slope_deg)
+        origin = np.array([SOUTH.at.east_m, SOUTH.at.north_m, SOUTH.eave_height.value_m])
+        flat = np.column_stack([(points - origin) @ right, (points - origin) @ up])
+        inside = box(2.0, 1.0, 2.0 + LAY.width_m(way), 1.0 + LAY.height_m(way))
+        assert all(inside.contains(Point(p)) for p in flat)
+        assert isinstance(inside, Polygon)
