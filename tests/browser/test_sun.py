@@ -27,7 +27,7 @@ def test_the_worst_tree_is_trimmed_and_plan_list_and_tally_follow(
     expect(first).to_have_accessible_name("Module 1: shade takes 3.2 %")
     row = page.get_by_role("complementary", name="Tally").get_by_text("Shade, of the light")
     expect(row.locator("xpath=..")).to_contain_text("−2.0 %")
-    worst.get_by_role("button", name="Lower Cottonwood").click()
+    worst.get_by_role("button", name="Trim Cottonwood").click()
     expect(page.get_by_text(re.compile(r"gives back 5\d\d kWh"))).to_be_visible()
     page.get_by_role("button", name="Trim it").click()
     expect(first).not_to_have_accessible_name("Module 1: shade takes 3.2 %")
@@ -53,7 +53,7 @@ def test_months_are_stepped_through_and_a_module_chosen_by_keyboard(page: Page, 
 
 def test_a_length_that_is_none_is_told_beside_the_trim(page: Page, full: str) -> None:
     page.goto(f"{full}/a/sun")
-    page.get_by_role("button", name="Lower Cottonwood").click()
+    page.get_by_role("button", name="Trim Cottonwood").click()
     field = page.get_by_label("Lower Cottonwood by")
     field.fill("90 m")
     field.press("Enter")

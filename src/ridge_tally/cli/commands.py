@@ -10,6 +10,7 @@ import logging
 import sys
 import threading
 from collections.abc import Callable
+from dataclasses import asdict
 from datetime import UTC, datetime
 from functools import wraps
 from pathlib import Path
@@ -34,6 +35,7 @@ from ridge_tally.core.sun.shading import FINE, QUICK
 from ridge_tally.formats.job_file import job_file_schema
 from ridge_tally.formats.layout_case import solve_layout_case
 from ridge_tally.formats.outline_case import solve_outline_case
+from ridge_tally.formats.weather_file import WeatherFile, read_weather
 from ridge_tally.services import jobs
 from ridge_tally.services.brief_sheet import brief_sheet
 from ridge_tally.services.deadline import after_s
@@ -238,6 +240,62 @@ def _shade_text(report: ShadeReport) -> str:
             *(f"{c.alone_kwh:8.0f} kWh  {c.name}" for c in report.culprits),
         ]
     )
+
+
+@main.command()
+@click.argument("file", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+@json_option
+@speaks
+def weather(file: Path, *, json_out: bool) -> None:
+    """Read an EPW or TMY3 file: its true time label, gaps and monthly sums."""
+    found = read_weather(file.read_bytes(), file.name)
+    click.echo(as_json(_weather_values(found)) if json_out else _weather_text(found))
+
+
+def _weather_values(found: WeatherFile) -> dict[str, Any]:
+    """Return what a program wants of a weather file: all but the hours themselves."""
+    closure = found.closure
+    return {
+        "file": found.file,
+        "format": found.written_as.value,
+        "place": found.place,
+        "latitude_deg": found.location.latitude_deg,
+        "longitude_deg": found.location.longitude_deg,
+        "elevation_m": found.location.elevation_m,
+        "utc_offset_h": found.location.utc_offset_h,
+        "label_offset_min": closure.offset_min if closure else None,
+        "closure_rms_w_per_m2": closure.best_rms_w_per_m2 if closure else None,
+        "closure_scan": dict(zip(closure.offsets_min, closure.rms_w_per_m2, strict=True))
+        if closure
+        else {},
+        "gaps": [asdict(gap) for gap in found.gaps],
+        "months": [asdict(month) for month in found.months],
+        "notes": list(found.notes),
+    }
+
+
+def _weather_text(found: WeatherFile) -> str:
+    at = found.location
+    lines = [
+        f"{found.place}: {at.latitude_deg:g}°, {at.longitude_deg:g}°, {at.elevation_m:g} m, "
+        f"UTC{at.utc_offset_h:+g}",
+    ]
+    if found.closure:
+        lines.append(
+            f"middle of the hour {found.closure.offset_min:+d} min from the label "
+            f"(closes within {found.closure.best_rms_w_per_m2:.1f} W/m²)"
+        )
+    lines += [
+        f"{gap.quantity}: {gap.missing} missing, {gap.impossible} impossible, first in hour "
+        f"{gap.first_hour}; filled from the days beside"
+        for gap in found.gaps
+    ]
+    lines += [f"{note}." for note in found.notes]
+    lines += [
+        f"{number:>2}  {m.ghi_kwh_per_m2:6.1f} kWh/m² on the level, air {m.air_degc:5.1f} °C"
+        for number, m in enumerate(found.months, start=1)
+    ]
+    return "\n".join(lines)
 
 
 @main.command()

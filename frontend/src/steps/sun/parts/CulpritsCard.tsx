@@ -50,7 +50,7 @@ export function CulpritsCard({ shade, behind }: { shade: ShadeReport; behind: bo
             <span className="w-[52px] text-right">
               {c.shade_id && (
                 <Button
-                  aria-label={`Lower ${c.name}`}
+                  aria-label={`Trim ${c.name}`}
                   aria-pressed={c.shade_id === chosen}
                   weight={c.shade_id === chosen ? 'pressed' : 'plain'}
                   onClick={() => setChosen(c.shade_id === chosen ? '' : c.shade_id)}

@@ -56,7 +56,7 @@ function Months({ name, module }: { name: string; module: Schemas['ModuleShade']
               const lost = module.monthly_lost_frac[first + i] ?? 0;
               return (
                 <td key={monthName} className="w-9 pr-1 text-center align-bottom">
-                  <span className="flex h-9 items-end justify-center" aria-hidden="true">
+                  <span className="flex h-7 items-end justify-center" aria-hidden="true">
                     <span
                       className="block w-5 rounded-t-sm bg-obstruction"
                       style={{ height: `${(lost / most) * 100}%` }}
