@@ -29,6 +29,16 @@ def scene(page: Page) -> None:
     page.wait_for_timeout(2000)
 
 
+def path(page: Page) -> None:
+    page.get_by_role("button", name="Sun path").click()
+    page.get_by_text("Seen from the").wait_for()
+
+
+def shade(page: Page) -> None:
+    page.get_by_role("button", name="Trim Cottonwood").click()
+    page.get_by_text("gives back").wait_for()
+
+
 def working(page: Page) -> None:
     page.get_by_role("button", name="Cold Voc string A").click()
 
@@ -39,7 +49,8 @@ VIEWS = {
     "survey-site": ("lagoon-road/a/survey", site),
     "survey-scene": ("lagoon-road/a/survey", scene),
     "array-roof": ("juniper-bench/a/array", None),
-    "sun-shade": ("juniper-bench/a/sun", None),
+    "sun-path": ("juniper-bench/a/sun", path),
+    "sun-shade": ("juniper-bench/a/sun", shade),
     "strings-inverter": ("juniper-bench/b/strings", working),
     "loading-day": ("juniper-bench/a/loading", None),
     "sheets": ("juniper-bench/a/sheets", None),

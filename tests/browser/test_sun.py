@@ -64,3 +64,20 @@ def test_no_module_laid_says_what_to_do_first(page: Page) -> None:
     answer = page.request.post("/api/jobs", data={"name": "Bare", "unit": "m"})
     page.goto(f"/jobs/{answer.json()['state']['job_id']}/a/sun")
     expect(page.get_by_text("fill a roof in the Array step")).to_be_visible()
+
+
+def test_the_sun_path_tells_days_and_what_stands_before_the_sky(
+    page: Page, full: str, complaints: list[str]
+) -> None:
+    page.goto(f"{full}/a/sun")
+    expect(page.get_by_role("region", name="Who takes the light")).to_be_visible()
+    page.keyboard.press("2")
+    chart = page.get_by_role("img", name=re.compile("Sun paths"))
+    expect(chart.locator("text").filter(has_text="Cottonwood")).to_be_visible()
+    expect(chart.locator("text").filter(has_text="21 Dec")).to_be_visible()
+    # By hand: noon at the winter solstice stands 90 - 36.2 - 23.44 = 30.4 degrees high.
+    expect(page.get_by_role("row").filter(has_text="21 Dec")).to_contain_text("30.4°")
+    expect(page.get_by_text("Seen from the middle of South roof")).to_be_visible()
+    page.keyboard.press("1")
+    expect(page.get_by_role("region", name="Who takes the light")).to_be_visible()
+    assert complaints == []

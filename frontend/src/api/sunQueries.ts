@@ -38,3 +38,20 @@ export function useShade(at: OptionAt, enabled: boolean) {
   const query = useQuery({ ...shadeQuery(settled), enabled });
   return { query, behind: query.isPlaceholderData || settled.revision !== at.revision };
 }
+
+export const sunPathsQuery = (at: OptionAt, planeId: string, moduleId: string) =>
+  queryOptions<Schemas['SunPaths']>({
+    queryKey: ['sun-paths', at, planeId, moduleId],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET(`${OPTION}/planes/{plane_id}/sun-paths`, {
+          params: {
+            path: { ...pathOf(at).path, plane_id: planeId },
+            query: { module_id: moduleId },
+          },
+          signal,
+        }),
+      ).then((a) => a.paths),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });

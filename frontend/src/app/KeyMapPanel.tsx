@@ -51,6 +51,7 @@ const BY_STEP: Record<string, readonly (readonly [string, string])[]> = {
     ['W', 'why not one more'],
   ],
   sun: [
+    ['1, 2', 'shade, sun path'],
     [', and .', 'month by month'],
     ['Y', 'the whole year'],
     ['Tab, Enter', 'walk among the modules, choose one'],

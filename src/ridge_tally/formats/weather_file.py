@@ -166,7 +166,7 @@ def _location(meta: dict[str, object], file: str) -> Location:
 
 
 def _place(meta: dict[str, object], file: str) -> str:
-    words = [str(meta.get(name, "")).strip(" \"").title() for name in ("Name", "city")]
+    words = [str(meta.get(name, "")).strip(' "').title() for name in ("Name", "city")]
     return next((w for w in words if w), file)
 
 

@@ -17,6 +17,7 @@ from ridge_tally.services.jobs import JobState
 from ridge_tally.services.layouts import Alternative, Proof
 from ridge_tally.services.one_more import OneMore
 from ridge_tally.services.shade import ShadeReport, Trimmed
+from ridge_tally.services.sun_paths import SunPaths
 from ridge_tally.services.targeting import TargetReport
 
 
@@ -199,6 +200,18 @@ class TrimmedAnswer(Wire):
     """What a lower obstacle gives back."""
 
     trimmed: Trimmed
+
+
+class SunPathsQuery(Wire):
+    """Which module's sky; the middle of the plane without one."""
+
+    module_id: str = ""
+
+
+class SunPathsAnswer(Wire):
+    """The sun's paths over a spot of the array."""
+
+    paths: SunPaths
 
 
 class PicturePath(Wire):

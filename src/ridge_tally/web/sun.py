@@ -3,13 +3,22 @@
 from flask_openapi import APIBlueprint
 
 from ridge_tally.core.job.document import Job, Option, option_of
-from ridge_tally.core.job.ids import OptionId, ShadeId
+from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId, ShadeId
 from ridge_tally.core.units import parse_length_m
 from ridge_tally.services.jobs import load_job
 from ridge_tally.services.shade import shade_report, trimmed
+from ridge_tally.services.sun_paths import sun_paths
 from ridge_tally.store.jobs import JobId
 from ridge_tally.web.jobs import workspace
-from ridge_tally.web.models import OptionPath, ShadeAnswer, TrimmedAnswer, TrimQuery
+from ridge_tally.web.models import (
+    OptionPath,
+    PlanePath,
+    ShadeAnswer,
+    SunPathsAnswer,
+    SunPathsQuery,
+    TrimmedAnswer,
+    TrimQuery,
+)
 from ridge_tally.web.options import OPTION
 
 bp = APIBlueprint("sun", __name__, url_prefix="/api")
@@ -32,3 +41,15 @@ def get_trimmed(path: OptionPath, query: TrimQuery) -> TrimmedAnswer:
     job, option = _asked(path)
     by_m = parse_length_m(query.typed, job.unit, "Lower by")
     return TrimmedAnswer(trimmed=trimmed(workspace(), job, option, ShadeId(query.shade_id), by_m))
+
+
+@bp.get(
+    f"{OPTION}/planes/<plane_id>/sun-paths",
+    operation_id="sun_paths",
+    responses={200: SunPathsAnswer},
+)
+def get_sun_paths(path: PlanePath, query: SunPathsQuery) -> SunPathsAnswer:
+    """The sun's paths and the sky that is taken, over a module or the middle of a plane."""
+    job, option = _asked(path)
+    module_id = PlacedId(query.module_id) if query.module_id else None
+    return SunPathsAnswer(paths=sun_paths(job, option, PlaneId(path.plane_id), module_id))

@@ -1,0 +1,110 @@
+"""The sun's paths over a spot of the array, and what stands before the sky there."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ridge_tally.core.array.lay import Place
+from ridge_tally.core.job.array import Orientation, PlacedModule
+from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
+from ridge_tally.core.job.ids import PlacedId, PlaneId
+from ridge_tally.core.sun.day_path import DayPath, day_path
+from ridge_tally.core.sun.occluders import OwnerKind, occluders_of
+from ridge_tally.core.sun.shading import FINE, cell_weights, sample_points_m, skies_over
+from ridge_tally.core.survey.outline import corners_m, require_closed
+from ridge_tally.rules.array import lay_of
+from ridge_tally.services.array_editing import array_of
+from ridge_tally.services.evaluation import location_of
+
+# Solstices and an equinox, and the months between: the 21st of each from December to June.
+DAYS = (354, 20, 51, 79, 110, 140, 171)
+SPOT = 1
+
+
+@dataclass(frozen=True, slots=True)
+class Blocked:
+    """A strip of sky, one degree of bearing wide, that somebody stands before."""
+
+    azimuth_deg: float
+    from_deg: float
+    to_deg: float
+    name: str
+    kind: OwnerKind
+
+
+@dataclass(frozen=True, slots=True)
+class SunPaths:
+    """Paths of the days, the sky that is taken, and where it was looked at from."""
+
+    spot: str
+    plane_azimuth_deg: float
+    plane_slope_deg: float
+    days: tuple[DayPath, ...]
+    blocked: tuple[Blocked, ...]
+    utc_offset_h: float
+
+
+def sun_paths(
+    job: Job, option: Option, plane_id: PlaneId, module_id: PlacedId | None = None
+) -> SunPaths:
+    """Return the sun's paths and the sky over a module, or over the middle of a plane.
+
+    Raises
+    ------
+    MissingDatum
+        If the plane does not close yet.
+    """
+    plane = plane_of(job, plane_id)
+    require_closed(plane)
+    sheet, array = module_sheet_of(job, option), array_of(option, plane_id)
+    lay = lay_of(sheet, array, plane)
+    module = next((m for m in array.modules if m.id == module_id), None)
+    place, spot = _middle(corners_m(plane)), f"middle of {plane.name}"
+    if module is not None:
+        place, spot = _place(module), f"module {array.modules.index(module) + 1}"
+    occluders = occluders_of(job.survey)
+    point = sample_points_m(plane, lay, place, SPOT, FINE).reshape(-1, 3).mean(axis=0)[None]
+    weights = cell_weights(plane, FINE.rows)
+    sky = skies_over(occluders, plane, point, np.ones_like(weights))[0]
+    location = location_of(job.site)
+    return SunPaths(
+        spot=spot,
+        plane_azimuth_deg=plane.azimuth_deg,
+        plane_slope_deg=plane.slope_deg,
+        days=tuple(day_path(day, location) for day in DAYS),
+        blocked=tuple(
+            Blocked(*strip, occluders.owners[owner].name, occluders.owners[owner].kind)
+            for strip, owner in _strips(sky)
+        ),
+        utc_offset_h=location.utc_offset_h,
+    )
+
+
+def _place(module: PlacedModule) -> Place:
+    return Place(module.x_m, module.y_m, module.orientation)
+
+
+def _middle(corners: np.ndarray) -> Place:
+    x_m, y_m = (corners.min(axis=0) + corners.max(axis=0)) / 2
+    return Place(float(x_m), float(y_m), Orientation.PORTRAIT)
+
+
+def _strips(sky: np.ndarray) -> list[tuple[tuple[float, float, float], int]]:
+    """Return runs of cells of one owner, column by column: azimuth, from, to; and whose."""
+    rows, columns = sky.shape
+    cell = 90 / rows
+    found = []
+    for column in range(columns):
+        owners = [_first_bit(int(word)) for word in sky[:, column]]
+        start = 0
+        for row in range(1, rows + 1):
+            if row == rows or owners[row] != owners[start]:
+                if owners[start] >= 0:
+                    found.append((((column + 0.5) * cell, start * cell, row * cell), owners[start]))
+                start = row
+    return found
+
+
+def _first_bit(word: int) -> int:
+    """Return the number of the lowest bit, −1 for none."""
+    return (word & -word).bit_length() - 1
