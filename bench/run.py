@@ -23,6 +23,7 @@ sys.path.insert(0, str(Path(__file__).parents[1] / "tests"))
 from live import live_app
 
 import array_step
+import sun_step
 import survey
 from browser import CONTEXT, launch
 from jobs import SAMPLE, SHELF, option_a
@@ -143,6 +144,7 @@ def main() -> None:
     core()
     survey.core(median_s)
     array_step.core(median_s)
+    sun_step.core(median_s)
     sizes()
     with (
         tempfile.TemporaryDirectory() as folder,
