@@ -172,3 +172,19 @@ def test_newer_work_in_its_place_cancels_what_ran_and_failures_are_told() -> Non
         Event().wait(0.01)
     assert (seen.step, seen.running) == (1, False)
     assert seen.problem.startswith("Roof reads 3")
+
+
+def test_the_best_so_many_keep_out_of_the_shade(workspace: Workspace) -> None:
+    # One short of the fullest portrait layout: the module beside the chimney goes first.
+    full = next(
+        a for a in alternatives(workspace, SAMPLE, option_a(SAMPLE), "south") if a.ways == "P"
+    )
+    found = exactly(workspace, SAMPLE, option_a(SAMPLE), "south", full.count - 1, 0.0)
+    best = next(a for a in found if a.ways == "P")
+    gone = {(p.x_m, p.y_m) for p in full.places} - {(p.x_m, p.y_m) for p in best.places}
+    ((x_m, y_m),) = gone
+    # The chimney stands from 7.16 to 7.98 m, 4.57 m up: the next module to its right.
+    assert x_m > 7.98
+    assert x_m < 7.98 + 1.134
+    assert y_m > 4
+    assert best.energy_kwh < full.energy_kwh * (full.count - 1) / full.count

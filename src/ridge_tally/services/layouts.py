@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ridge_tally.core.array.blockers import Ground, ground_of, path_edges
+from ridge_tally.core.array.blockers import FloatArray, Ground, ground_of, path_edges
 from ridge_tally.core.array.choose import choose
 from ridge_tally.core.array.fill import (
     ROW_KINDS,
@@ -27,7 +27,9 @@ from ridge_tally.core.survey.outline import edge_names, require_closed
 from ridge_tally.rules.array import lay_of, placed_at
 from ridge_tally.services.array_editing import array_of, best_rows
 from ridge_tally.services.deadline import after_s
+from ridge_tally.services.evaluation import location_of
 from ridge_tally.services.first_yield import monthly_guess
+from ridge_tally.services.shade import place_losses
 from ridge_tally.services.workspace import Workspace
 
 # How long a search of a layout without rows may go on while somebody waits.
@@ -222,27 +224,37 @@ def exactly(
         If no layout holds so many.
     """
     roof = _roof(workspace, job, option, plane_id)
-    chosen: list[tuple[int, Alternative]] = []
+    price = give_up_frac * roof.p_max_w / 1000 * roof.kwh_per_kw
+    chosen: list[tuple[float, Alternative]] = []
     for alternative in alternatives(workspace, job, option, plane_id):
         if alternative.count < modules and chosen:
             continue
         places = _as_places(alternative.places)
-        value = np.full(len(places), roof.p_max_w / 1000 * roof.kwh_per_kw)
-        price = give_up_frac * float(value.mean())
+        value = _yearly_kwh(workspace, job, option, roof, places)
         found = choose(roof.lay, places, value, modules, price)
         fill = Fill(tuple(places[i] for i in found.kept), modules)
         kind = Kind(alternative.ways, alternative.rule)
-        told = roof.alternative(kind, None, fill)
-        chosen.append(
-            (found.cuts, replace(told, path_name=alternative.path_name, key=alternative.key))
+        told = replace(
+            roof.alternative(kind, None, fill),
+            path_name=alternative.path_name,
+            key=alternative.key,
+            energy_kwh=found.value,
         )
-    # Equal in yield: the one that hangs together best.
+        chosen.append((found.value - price * found.cuts, told))
     return tuple(
-        a
-        for _, a in sorted(
-            chosen, key=lambda c: (-round(c[1].energy_kwh), c[0], c[1].rows, c[1].rail_m)
-        )
+        a for _, a in sorted(chosen, key=lambda c: (-round(c[0], 1), c[1].rows, c[1].rail_m))
     )
+
+
+def _yearly_kwh(
+    workspace: Workspace, job: Job, option: Option, roof: _Roof, places: tuple[Place, ...]
+) -> FloatArray:
+    """Return what a module at each place would make in a year, its shade taken off."""
+    key = ("losses", job.survey, location_of(job.site), job.site.climate_id, roof.lay, places)
+    lost = workspace.shades.get(
+        key, lambda: place_losses(workspace, job, option, roof.plane, roof.lay, places)
+    )
+    return np.asarray(roof.p_max_w / 1000 * roof.kwh_per_kw * (1 - lost))
 
 
 def most_modules(workspace: Workspace, job: Job, option: Option, plane: RoofPlane) -> int:

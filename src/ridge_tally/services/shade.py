@@ -30,12 +30,13 @@ from ridge_tally.core.sun.shading import (
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.survey.shade import source_height_m
 from ridge_tally.rules import tables
-from ridge_tally.rules.array import lay_of
+from ridge_tally.rules.array import lay_of, placed_at
 from ridge_tally.services.evaluation import location_of
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import typical_year
 
 FloatArray = NDArray[np.float64]
+Places = tuple[Place, ...]
 # Less than this in a year is not worth a line.
 LEAST_KWH = 0.5
 
@@ -170,10 +171,7 @@ def _report(workspace: Workspace, job: Job, option: Option, resolution: Resoluti
         raise MissingDatum("module", f"Option {option.name}", "Lay some in the Array step first.")
     occluders = occluders_of(job.survey)
     year = _year(workspace, job)
-    table = tables.load("crown-passing")
-    passing = Passing(
-        table.number("passes_frac", leaf="in-leaf"), table.number("passes_frac", leaf="bare")
-    )
+    passing = _passing()
     passes = passes_of(occluders, passing)
     lit = [
         _lit(job, option, plane, occluders, year, passes, resolution)
@@ -228,8 +226,22 @@ def _report(workspace: Workspace, job: Job, option: Option, resolution: Resoluti
         told=_told(culprits, lost_kwh, free_kwh),
         weather=year.weather.name,
         stand_in_weather=year.weather.stand_in,
-        crowns=f"{table.source.document}: {passing.in_leaf_frac * 100:g} % in leaf, "
-        f"{passing.bare_frac * 100:g} % bare ({table.source.status.value.replace('-', ' ')})",
+        crowns=_crowns_told(passing),
+    )
+
+
+def _crowns_told(passing: Passing) -> str:
+    source = tables.load("crown-passing").source
+    return (
+        f"{source.document}: {passing.in_leaf_frac * 100:g} % in leaf, "
+        f"{passing.bare_frac * 100:g} % bare ({source.status.value.replace('-', ' ')})"
+    )
+
+
+def _passing() -> Passing:
+    table = tables.load("crown-passing")
+    return Passing(
+        table.number("passes_frac", leaf="in-leaf"), table.number("passes_frac", leaf="bare")
     )
 
 
@@ -271,23 +283,47 @@ def _lit(
     passes: FloatArray,
     resolution: Resolution,
 ) -> _Lit:
-    sheet = module_sheet_of(job, option)
     array = next(a for a in option.arrays if a.plane_id == plane.id)
     modules = tuple(m for m in array.modules if m.present)
-    lay: Lay = lay_of(sheet, array, plane)
+    sheet = module_sheet_of(job, option)
+    lay = lay_of(sheet, array, plane)
+    free, shade = _on_places(
+        plane, lay, placed_at(modules), sheet.bypass_diodes, occluders, year, passes, resolution
+    )
+    return _Lit(plane, modules, free, shade)
+
+
+def place_losses(
+    workspace: Workspace, job: Job, option: Option, plane: RoofPlane, lay: Lay, places: Places
+) -> FloatArray:
+    """Return (n,): the share of a year's light that shade takes at places on a plane."""
+    occluders = occluders_of(job.survey)
+    passes = passes_of(occluders, _passing())
+    substrings = module_sheet_of(job, option).bypass_diodes
+    free, shade = _on_places(
+        plane, lay, places, substrings, occluders, _year(workspace, job), passes, QUICK
+    )
+    return np.asarray(shade.lost.sum(axis=1) / free.sum())
+
+
+def _on_places(
+    plane: RoofPlane,
+    lay: Lay,
+    places: Places,
+    substrings: int,
+    occluders: Occluders,
+    year: _Year,
+    passes: FloatArray,
+    resolution: Resolution,
+) -> tuple[FloatArray, Taken]:
+    """Return the free light by month, Wh/m², and what shade takes of it at each place."""
     points = np.stack(
-        [
-            sample_points_m(
-                plane, lay, Place(m.x_m, m.y_m, m.orientation), sheet.bypass_diodes, resolution
-            )
-            for m in modules
-        ]
+        [sample_points_m(plane, lay, place, substrings, resolution) for place in places]
     )
     weights = cell_weights(plane, resolution.rows)
     parts = light_parts(year.weather, year.sun, plane.slope_deg, plane.azimuth_deg)
     sky = skies_over(occluders, plane, points.reshape(-1, 3), weights)
-    shade = taken(
-        sky, len(modules), year.sun, year.month, parts, weights, passes, len(occluders.owners)
-    )
+    owners = len(occluders.owners)
+    shade = taken(sky, len(places), year.sun, year.month, parts, weights, passes, owners)
     free = np.bincount(year.month, parts.poa_w_per_m2, minlength=12).astype(np.float64)
-    return _Lit(plane, modules, free, shade)
+    return free, shade

@@ -65,7 +65,7 @@ export function ExactlyFace({ elsewhere, asked, onAsked }: ExactlyFaceProps) {
       )}
       {wanted !== null && <Button onClick={() => onAsked(MOST)}>Show the fullest again</Button>}
       <p className="text-xs text-ink-2">
-        Light is taken alike all over a plane until the Sun step tells its shade.
+        Years here have each place's shade taken off: quick sky, stand-in weather.
       </p>
     </div>
   );
