@@ -20,6 +20,7 @@ def energy_kwh(page: Page) -> int:
         page.get_by_role("complementary", name="Tally")
         .get_by_role("region", name="Year")
         .locator("[aria-busy=false]")
+        .first
     ).to_be_visible()
     return int(re.sub(r"\D", "", tally_row(page, "To the meter")))
 
