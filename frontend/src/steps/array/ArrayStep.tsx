@@ -248,7 +248,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
               hand.kind !== 'add' && (
                 <p className="absolute top-1/2 left-1/2 z-20 flex -translate-x-1/2 -translate-y-1/2 items-center gap-3 rounded-md border border-rule bg-sheet px-3 py-2 text-sm">
                   Nothing is laid on this plane yet.
-                  <Button weight="main" onClick={() => void use(best)}>
+                  <Button weight="main" disabled={layouts.stale} onClick={() => void use(best)}>
                     Lay {best.count}, {titleOf(best).toLowerCase()}
                   </Button>
                 </p>

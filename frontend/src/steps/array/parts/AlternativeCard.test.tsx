@@ -41,14 +41,14 @@ const alternative: Alternative = {
 };
 const module = { long_m: 1.7, short_m: 1.1 } as Schemas['ModuleSheet'];
 
-const card = (change: Partial<Alternative>, onUse = vi.fn()) =>
+const card = (change: Partial<Alternative>, onUse = vi.fn(), stale = false) =>
   render(
     <AlternativeCard
       alternative={{ ...alternative, ...change }}
       module={module}
       scene={scene}
       unit="m"
-      stale={false}
+      stale={stale}
       onUse={onUse}
     />,
   );
@@ -89,4 +89,11 @@ test('the layout on the roof is not offered again; another one is', () => {
   card({ ways: 'L' }, onUse);
   fireEvent.click(screen.getByRole('button', { name: 'Use this fill' }));
   expect(onUse).toHaveBeenCalledTimes(1);
+});
+
+test('a layout of an older roof or module is not laid while the new ones are counted', () => {
+  const onUse = vi.fn();
+  card({}, onUse, true);
+  fireEvent.click(screen.getByRole('button', { name: 'Use this fill' }));
+  expect(onUse).not.toHaveBeenCalled();
 });

@@ -66,7 +66,9 @@ export function AlternativeCard({
         {inUse ? (
           <span className="text-xs text-ink-2">On the roof now</span>
         ) : (
-          <Button onClick={onUse}>Use this fill</Button>
+          <Button disabled={stale} onClick={onUse}>
+            Use this fill
+          </Button>
         )}
       </span>
     </section>
