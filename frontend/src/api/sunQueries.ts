@@ -1,8 +1,8 @@
 /** What the sun does to an option: shade on its modules, and what trimming gives back. */
-import { keepPreviousData, queryOptions, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, queryOptions } from '@tanstack/react-query';
 import { api, type Schemas, unwrap } from './client';
 import { type OptionAt, pathOf } from './queries';
-import { useSettled } from './useYear';
+import { useCatchingUp } from './useYear';
 
 export type ShadeReport = Schemas['ShadeReport'];
 
@@ -33,11 +33,8 @@ export const trimmedQuery = (at: OptionAt, shadeId: string, typed: string) =>
   });
 
 /** The shade of an option, asked for when edits pause. */
-export function useShade(at: OptionAt, enabled: boolean) {
-  const settled = useSettled(at);
-  const query = useQuery({ ...shadeQuery(settled), enabled });
-  return { query, behind: query.isPlaceholderData || settled.revision !== at.revision };
-}
+export const useShade = (at: OptionAt, enabled: boolean) =>
+  useCatchingUp<ShadeReport>(at, shadeQuery, enabled);
 
 export const sunPathsQuery = (at: OptionAt, planeId: string, moduleId: string) =>
   queryOptions<Schemas['SunPaths']>({

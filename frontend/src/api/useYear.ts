@@ -3,8 +3,9 @@
  * module after module the fast checks have the server to themselves, and the old answers
  * stay, marked.
  */
-import { useQuery } from '@tanstack/react-query';
+import { type UseQueryOptions, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
+import type { TargetReport, YearReport } from './client';
 import { type OptionAt, targetQuery, yearQuery } from './queries';
 
 const PAUSE_MS = 250;
@@ -20,14 +21,18 @@ export function useSettled(at: OptionAt): OptionAt {
   return settled.jobId === jobId && settled.optionId === optionId ? settled : at;
 }
 
-export function useYear(at: OptionAt, enabled: boolean) {
+/** An answer on the option, asked for when edits pause; `behind` while it is of older ones. */
+export function useCatchingUp<T>(
+  at: OptionAt,
+  asked: (at: OptionAt) => UseQueryOptions<T>,
+  enabled = true,
+) {
   const settled = useSettled(at);
-  const query = useQuery({ ...yearQuery(settled), enabled });
+  const query = useQuery({ ...asked(settled), enabled });
   return { query, behind: query.isPlaceholderData || settled.revision !== at.revision };
 }
 
-export function useTarget(at: OptionAt) {
-  const settled = useSettled(at);
-  const query = useQuery(targetQuery(settled));
-  return { query, behind: query.isPlaceholderData || settled.revision !== at.revision };
-}
+export const useYear = (at: OptionAt, enabled: boolean) =>
+  useCatchingUp<YearReport>(at, yearQuery, enabled);
+
+export const useTarget = (at: OptionAt) => useCatchingUp<TargetReport>(at, targetQuery);

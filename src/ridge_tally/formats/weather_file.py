@@ -1,7 +1,6 @@
 """Weather files: EPW and TMY3 through the reference library's readers, judged before use."""
 
 import io
-from collections.abc import Callable
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -11,7 +10,7 @@ from numpy.typing import NDArray
 from pvlib import iotools
 
 from ridge_tally.core.errors import FormatError, OutOfRange
-from ridge_tally.core.sky.closure import MOST_W_PER_M2, Closure, scan_closure
+from ridge_tally.core.sky.closure import Closure, scan_closure
 from ridge_tally.core.sky.sun import Location, sun_path
 from ridge_tally.core.sky.weather_year import HOURS, WeatherYear, hour_middles, month_of
 
@@ -22,6 +21,8 @@ POLAR_DEG = 66.0
 MOST_GAPS = 240
 # Below this closure the label is settled; above it the three irradiances do not belong together.
 CLOSES_WITHIN_W_PER_M2 = 20.0
+# Light stays under the sun's own outside the air, give or take a bad sensor.
+MOST_W_PER_M2 = 1500.0
 RETRY = "Choose another file."
 
 
@@ -126,15 +127,12 @@ def read_weather(content: bytes, file: str) -> WeatherFile:
 def _read(
     text: str, written_as: WeatherFormat, file: str
 ) -> tuple[pd.DataFrame, dict[str, object]]:
-    reader: Callable[[], tuple[pd.DataFrame, dict[str, object]]]
-    if written_as is WeatherFormat.EPW:
-        reader = lambda: iotools.read_epw(io.StringIO(text), coerce_year=1999)  # noqa: E731
-    else:
-        reader = lambda: iotools.read_tmy3(  # noqa: E731
-            io.StringIO(text), coerce_year=1999, map_variables=True
-        )
+    source = io.StringIO(text)
     try:
-        data, meta = reader()
+        if written_as is WeatherFormat.EPW:
+            data, meta = iotools.read_epw(source, coerce_year=1999)
+        else:
+            data, meta = iotools.read_tmy3(source, coerce_year=1999, map_variables=True)
     except (ValueError, KeyError, IndexError, TypeError, AttributeError, StopIteration) as error:
         raise FormatError(
             file,

@@ -7,7 +7,7 @@ from ridge_tally.core.array.blockers import ground_of, path_edges
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.array.legal import Shortfall, shortfalls
 from ridge_tally.core.equipment import ModuleSheet
-from ridge_tally.core.job.array import PlacedModule, PlaneArray, Ways
+from ridge_tally.core.job.array import PlacedModule, PlaneArray, Ways, present_of
 from ridge_tally.core.job.array_edits import FillPlane
 from ridge_tally.core.job.document import plane_of, present_ids
 from ridge_tally.core.job.edits import WishSeriesLength
@@ -65,7 +65,7 @@ def placed_at(modules: tuple[PlacedModule, ...]) -> tuple[Place, ...]:
 def standing(design: Design, array: PlaneArray) -> Standing:
     """Return how the present modules of an array on a closed plane stand."""
     plane = plane_of(design.job, array.plane_id)
-    present = tuple(m for m in array.modules if m.present)
+    present = present_of(array)
     return _standing(plane, present, lay_of(design.module, array, plane))
 
 

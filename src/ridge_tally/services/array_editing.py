@@ -1,6 +1,6 @@
 """Applying the edits of an array: fills, modules moved by hand, exceptions, free strips."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Container, Iterable
 from dataclasses import replace
 from itertools import groupby
 from typing import assert_never
@@ -10,9 +10,17 @@ from ridge_tally.core.array.fill import fill_rows
 from ridge_tally.core.array.lay import Fill
 from ridge_tally.core.array.legal import NEIGHBOUR, Shortfall, shortfalls
 from ridge_tally.core.array.search import prepared
+from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job import array_edits as edits
-from ridge_tally.core.job.array import OTHER_WAY, PlacedModule, PlaneArray, Ways, empty_array
+from ridge_tally.core.job.array import (
+    OTHER_WAY,
+    PlacedModule,
+    PlaneArray,
+    Ways,
+    empty_array,
+    present_of,
+)
 from ridge_tally.core.job.document import (
     Job,
     Option,
@@ -35,6 +43,9 @@ from ridge_tally.services.rows import next_id
 SAME_ROW_M = 0.05
 # Modules this much further apart than their gap still touch.
 TOUCHING_M = 0.005
+# What stands within this of a gap is meant to stand at it.
+AT_GAP_M = 2e-3
+TURN_OR_NARROW = "Turn the modules, choose a smaller one, or narrow a strip."
 LONGEST_REASON = 160
 WIDEST_PATH_M = 5.0
 ROUNDED_TO = 5
@@ -113,18 +124,18 @@ def filled(job: Job, option_id: OptionId, plane_id: PlaneId, ways: Ways) -> Job:
     option, plane = option_of(job, option_id), plane_of(job, plane_id)
     fill = best_rows(job, option, plane, ways)
     if not fill.places:
-        raise _nothing_fits(job, option, plane)
+        raise nothing_fits(plane, module_sheet_of(job, option))
     places = [edits.LaidAt(p.x_m, p.y_m, p.orientation) for p in fill.places]
     array = array_of(option, plane_id)
     return with_option(job, with_array(option, _with_places(array, places)))
 
 
-def _nothing_fits(job: Job, option: Option, plane: RoofPlane) -> BadGeometry:
-    sheet = module_sheet_of(job, option)
+def nothing_fits(plane: RoofPlane, sheet: ModuleSheet, remedy: str = TURN_OR_NARROW) -> BadGeometry:
+    """Return the refusal of a plane whose strips leave no room for a module."""
     return BadGeometry(
         plane.name,
         f"no module of {sheet.long_m:g} × {sheet.short_m:g} m fits inside the free strips",
-        "Turn the modules, choose a smaller one, or narrow a strip.",
+        remedy,
     )
 
 
@@ -146,7 +157,7 @@ def _laid(job: Job, edit: edits.LayModules) -> Job:
     option, plane = option_of(job, edit.option_id), plane_of(job, edit.plane_id)
     require_closed(plane)
     if not edit.places:
-        raise _nothing_fits(job, option, plane)
+        raise nothing_fits(plane, module_sheet_of(job, option))
     array = _with_places(array_of(option, plane.id), edit.places)
     _require_possible(job, option, array, {m.id for m in array.modules})
     return with_option(job, with_array(option, array))
@@ -286,24 +297,24 @@ def _settled(
 
 
 def _require_possible(
-    job: Job, option: Option, array: PlaneArray, module_ids: set[PlacedId]
+    job: Job,
+    option: Option,
+    array: PlaneArray,
+    module_ids: Container[PlacedId],
+    remedy: str = "Move it off, or take one of them away.",
 ) -> None:
     """Refuse modules that would lie on something, on each other or over the edge."""
     plane = plane_of(job, array.plane_id)
     if not is_closed(plane):
         return
-    present = tuple(m for m in array.modules if m.present)
+    present = present_of(array)
     lay = lay_of(module_sheet_of(job, option), array, plane)
     short = shortfalls(ground_of(plane), lay, placed_at(present))
     numbers = {m.id: number for number, m in enumerate(array.modules, start=1)}
     for module, found in zip(present, short, strict=True):
         worst = next((s for s in found if s.impossible), None)
         if module.id in module_ids and worst is not None:
-            raise BadGeometry(
-                f"{plane.name}, module {numbers[module.id]}",
-                _lies_on(worst),
-                "Move it off, or take one of them away.",
-            )
+            raise BadGeometry(f"{plane.name}, module {numbers[module.id]}", _lies_on(worst), remedy)
 
 
 def _lies_on(worst: Shortfall) -> str:
@@ -320,14 +331,10 @@ def _kept(job: Job, edit: edits.KeepModules) -> Job:
         raise OutOfRange(
             "Length of the reason", len(reason), f"at most {LONGEST_REASON} characters"
         )
-    plane = plane_of(job, array.plane_id)
-    require_closed(plane)
-    present = tuple(m for m in array.modules if m.present)
-    lay = lay_of(module_sheet_of(job, option), array, plane)
-    short = shortfalls(ground_of(plane), lay, placed_at(present))
-    for module, found in zip(present, short, strict=True):
-        if reason and module.id in edit.module_ids and any(s.impossible for s in found):
-            raise BadGeometry(plane.name, _lies_on(found[0]), "Nothing allows that: move it off.")
+    require_closed(plane_of(job, array.plane_id))
+    if reason:
+        nothing_allows = "Nothing allows that: move it off."
+        _require_possible(job, option, array, edit.module_ids, nothing_allows)
     modules = tuple(
         replace(m, kept_because=reason) if m.id in edit.module_ids else m for m in array.modules
     )
@@ -377,11 +384,11 @@ def _respaced(job: Job, option: Option, old: PlaneArray, new: PlaneArray) -> Pla
     ordered = sorted(old.modules, key=lambda m: (round(m.y_m / SAME_ROW_M), m.x_m))
     for _, group in groupby(ordered, key=lambda m: round(m.y_m / SAME_ROW_M)):
         row = list(group)
-        close = abs(row[0].y_m - top_m - lay.gap_between_rows_m) < 2e-3
+        close = abs(row[0].y_m - top_m - lay.gap_between_rows_m) < AT_GAP_M
         up_m = up_m + between_m if close else 0.0
         right_m, end_m = 0.0, float("-inf")
         for module in row:
-            touches = abs(module.x_m - end_m - lay.gap_in_row_m) < 2e-3
+            touches = abs(module.x_m - end_m - lay.gap_in_row_m) < AT_GAP_M
             right_m = right_m + in_row_m if touches else 0.0
             shifted[module.id] = (right_m, up_m)
             end_m = module.x_m + lay.width_m(module.orientation)

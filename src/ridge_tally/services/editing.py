@@ -13,7 +13,7 @@ from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.brief.typed import parse_day
 from ridge_tally.core.errors import BadGeometry
 from ridge_tally.core.job import array_edits, edits, survey_edits
-from ridge_tally.core.job.array import Ways
+from ridge_tally.core.job.array import WAYS_TOLD
 from ridge_tally.core.job.document import (
     CodePack,
     DesignTemperature,
@@ -53,7 +53,6 @@ CODE_PACKS = {
     "Australia": CodePack.AU_NZ,
     "New Zealand": CodePack.AU_NZ,
 }
-FILLED = {Ways.PORTRAIT: "portrait", Ways.LANDSCAPE: "landscape", Ways.MIXED: "mixed rows"}
 SITE_NAMES = {
     edits.SiteField.ELEVATION: "Elevation",
     edits.SiteField.UTC_OFFSET: "Hours from UTC",
@@ -250,7 +249,7 @@ def describe_edit(edit: edits.Edit) -> str:  # noqa: PLR0911 - one return an edi
         case edits.SetSiteField():
             return f"{SITE_NAMES[edit.field].lower()} {edit.typed}"
         case array_edits.FillPlane():
-            return f"fill {FILLED[edit.ways]}"
+            return f"fill {WAYS_TOLD[edit.ways]}"
         case array_edits.LayModules():
             return f"lay {len(edit.places)} module(s)"
         case array_edits.ToggleModules() | array_edits.MoveModules() | array_edits.TurnModules():

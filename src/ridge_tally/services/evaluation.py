@@ -75,6 +75,12 @@ def location_of(site: Site) -> Location:
     return Location(site.latitude_deg, site.longitude_deg, elevation_m, site.utc_offset_h)
 
 
+def weather_of(workspace: Workspace, job: Job) -> WeatherYear:
+    """Return the weather year of a job's site."""
+    climate_id, location = job.site.climate_id, location_of(job.site)
+    return workspace.weather.get((climate_id, location), lambda: typical_year(climate_id, location))
+
+
 def year_report(workspace: Workspace, job: Job, option: Option) -> YearReport:
     """Return the simulated year of an option.
 
@@ -116,10 +122,7 @@ def hourly_year(workspace: Workspace, job: Job, option: Option) -> YearResult:
 
 
 def _year(workspace: Workspace, job: Job, option: Option) -> tuple[YearResult, WeatherYear]:
-    location = location_of(job.site)
-    weather = workspace.weather.get(
-        (job.site.climate_id, location), lambda: typical_year(job.site.climate_id, location)
-    )
+    weather = weather_of(workspace, job)
     plant = plant_of(job, option)
     year = workspace.years.get((plant, job.site.climate_id), lambda: simulate_year(plant, weather))
     return year, weather

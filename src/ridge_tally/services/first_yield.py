@@ -2,13 +2,12 @@
 
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.survey import RoofPlane
-from ridge_tally.core.sky.plane_irradiance import plane_light
+from ridge_tally.core.sky.plane_irradiance import light_parts
 from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.core.sky.weather_year import month_of
 from ridge_tally.rules import tables
-from ridge_tally.services.evaluation import location_of
+from ridge_tally.services.evaluation import location_of, weather_of
 from ridge_tally.services.workspace import Workspace
-from ridge_tally.simulators.weather_service import typical_year
 
 
 def monthly_guess(workspace: Workspace, job: Job, plane: RoofPlane) -> tuple[float, ...]:
@@ -16,10 +15,8 @@ def monthly_guess(workspace: Workspace, job: Job, plane: RoofPlane) -> tuple[flo
     location, climate_id = location_of(job.site), job.site.climate_id
 
     def compute() -> tuple[float, ...]:
-        weather = workspace.weather.get(
-            (climate_id, location), lambda: typical_year(climate_id, location)
-        )
-        light = plane_light(
+        weather = weather_of(workspace, job)
+        light = light_parts(
             weather, sun_path(weather.time, location), plane.slope_deg, plane.azimuth_deg
         )
         months = month_of(weather.time)

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from ridge_tally.core.array.aligned import grid_scores
 from ridge_tally.core.array.blockers import FloatArray, Ground, ground_of, path_edges
 from ridge_tally.core.array.choose import choose
 from ridge_tally.core.array.fill import (
@@ -17,15 +18,14 @@ from ridge_tally.core.array.free import fill_freely
 from ridge_tally.core.array.lay import Fill, Lay, Place
 from ridge_tally.core.array.search import prepared
 from ridge_tally.core.array.shape import rail_m, rows_in, runs_of
-from ridge_tally.core.errors import BadGeometry
-from ridge_tally.core.job.array import RowRule, Ways
+from ridge_tally.core.job.array import RowRule, Ways, present_of
 from ridge_tally.core.job.array_edits import LaidAt
 from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.survey.outline import edge_names, require_closed
 from ridge_tally.rules.array import lay_of, placed_at
-from ridge_tally.services.array_editing import array_of, best_rows
+from ridge_tally.services.array_editing import array_of, best_rows, nothing_fits
 from ridge_tally.services.deadline import after_s
 from ridge_tally.services.evaluation import location_of
 from ridge_tally.services.first_yield import monthly_guess
@@ -125,11 +125,8 @@ def alternatives(
         for kind, fill in _row_kinds(workspace, roof, edge).items()
     ]
     if not any(a.count for a in found):
-        raise BadGeometry(
-            roof.plane.name,
-            f"no module of {roof.lay.long_m:g} × {roof.lay.short_m:g} m fits inside the free strips",
-            "Choose a smaller module, or narrow a strip.",
-        )
+        remedy = "Choose a smaller module, or narrow a strip."
+        raise nothing_fits(roof.plane, module_sheet_of(job, option), remedy)
     return ranked(found)
 
 
@@ -177,11 +174,14 @@ def prove(workspace: Workspace, job: Job, option: Option, plane_id: PlaneId) -> 
     judged = 0
     yield now(judged)
     for edge in roof.path_edges():
+        todo = [k for k in ROW_KINDS if k.rule is RowRule.ALIGNED and not found[k, edge].proven]
+        if not todo:
+            continue
         ready = prepared(roof.ground(edge), roof.lay)
-        for kind in ROW_KINDS:
-            if kind.rule is not RowRule.ALIGNED or found[kind, edge].proven:
-                continue
-            for fill in prove_aligned(ready, kind.ways):
+        scores = grid_scores(ready)
+        for kind in todo:
+            loose = found[Kind(kind.ways, RowRule.INDEPENDENT), edge]
+            for fill in prove_aligned(ready, kind.ways, loose, scores):
                 judged += 1
                 if fill.count >= found[kind, edge].count:
                     found[kind, edge] = fill
@@ -260,8 +260,9 @@ def _yearly_kwh(
 def most_modules(workspace: Workspace, job: Job, option: Option, plane: RoofPlane) -> int:
     """Return how many modules rows of either way hold on a closed plane."""
     roof = _roof(workspace, job, option, plane.id)
-    compute = lambda: best_rows(job, option, plane, Ways.MIXED).count  # noqa: E731 - one line
-    return workspace.fills.get(("most", *_content(roof)), compute)
+    return workspace.fills.get(
+        ("most", *_content(roof)), lambda: best_rows(job, option, plane, Ways.MIXED).count
+    )
 
 
 def _roof(workspace: Workspace, job: Job, option: Option, plane_id: PlaneId) -> _Roof:
@@ -274,7 +275,7 @@ def _roof(workspace: Workspace, job: Job, option: Option, plane_id: PlaneId) -> 
         lay_of(module, array, plane),
         module.p_max_w,
         sum(monthly_guess(workspace, job, plane)),
-        placed_at(tuple(m for m in array.modules if m.present)),
+        placed_at(present_of(array)),
     )
 
 

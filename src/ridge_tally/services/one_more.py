@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from ridge_tally.core.array.blockers import BlockerKind, ground_of
 from ridge_tally.core.array.why_not import Change, ChangeKind, RowRoom, changes, most, row_rooms
-from ridge_tally.core.job.array import Orientation, Ways
+from ridge_tally.core.job.array import WAYS_TOLD, Orientation, Ways, present_of
 from ridge_tally.core.job.array_edits import ArrayField, FillPlane, SetArrayField
 from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
 from ridge_tally.core.job.edits import Edit
@@ -16,7 +16,7 @@ from ridge_tally.core.job.survey_edits import (
     SetPlaneField,
 )
 from ridge_tally.core.survey.outline import require_closed
-from ridge_tally.core.survey.taping import small_length_text
+from ridge_tally.core.survey.taping import small_size_text
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.rules.array import lay_of, placed_at, standing, ways_of
 from ridge_tally.services.array_editing import array_of
@@ -26,7 +26,6 @@ from ridge_tally.services.workspace import Workspace
 # Rows further than this from one more module are not worth a line.
 MOST_ROWS = 6
 MOST_CHANGES = 6
-WAYS_TOLD = {Ways.PORTRAIT: "portrait", Ways.LANDSCAPE: "landscape", Ways.MIXED: "mixed rows"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,25 +80,24 @@ def _one_more(job: Job, option: Option, plane_id: PlaneId) -> OneMore:
     plane = plane_of(job, plane_id)
     array = array_of(option, plane_id)
     lay = lay_of(module_sheet_of(job, option), array, plane)
-    present = tuple(m for m in array.modules if m.present)
+    present = present_of(array)
     ways = ways_of(array)
     ground = ground_of(plane, standing(design_for(job, option), array).path_edge)
     fill_holds = most(ground, lay, ways)
     fill_it: tuple[Edit, ...] = (FillPlane(option.id, plane_id, ways),)
     ways_in = [
-        WayIn(_change_told(c, job.unit), c.modules, (*_edits(job, option, plane_id, c), *fill_it))
-        if c.kind is not ChangeKind.AWAY
-        else WayIn(_change_told(c, job.unit), c.modules, ())
+        WayIn(_change_told(c, job.unit), c.modules, (*edits, *fill_it) if edits else ())
         for c in changes(ground, lay, ways, tuple(k.value for k in plane.outline.edges))
+        for edits in [_edits(job, option, plane_id, c)]
     ]
     if fill_holds > len(present):
         again = f"Fill again in {WAYS_TOLD[ways]}: there is room as it is"
         ways_in.insert(0, WayIn(again, fill_holds, fill_it))
     for other in Ways:
-        count = most(ground, lay, other)
-        if other is not ways and count > max(fill_holds, len(present)):
-            edits: tuple[Edit, ...] = (FillPlane(option.id, plane_id, other),)
-            ways_in.insert(0, WayIn(f"Lay them in {WAYS_TOLD[other]}", count, edits))
+        count = fill_holds if other is ways else most(ground, lay, other)
+        if count > max(fill_holds, len(present)):
+            lay_them = FillPlane(option.id, plane_id, other)
+            ways_in.insert(0, WayIn(f"Lay them in {WAYS_TOLD[other]}", count, (lay_them,)))
     rooms = row_rooms(ground, lay, placed_at(present))[:MOST_ROWS]
     return OneMore(
         holds=len(present),
@@ -129,7 +127,7 @@ def _bounds_told(room: RowRoom) -> str:
 
 def _lack_told(room: RowRoom, unit: LengthUnit) -> str:
     if room.short_m > 0:
-        return f"{small_length_text(room.short_m, unit).lstrip('+')} short of one more"
+        return f"{small_size_text(room.short_m, unit)} short of one more"
     return "room for one more once closed up"
 
 
@@ -146,8 +144,8 @@ def _row_told(room: RowRoom, unit: LengthUnit) -> RowTold:
 
 
 def _change_told(change: Change, unit: LengthUnit) -> str:
-    by = small_length_text(change.by_m, unit).lstrip("+")
-    to = small_length_text(change.to_m, unit).lstrip("+")
+    by = small_size_text(change.by_m, unit)
+    to = small_size_text(change.to_m, unit)
     names = change.owners[0].name
     match change.kind:
         case ChangeKind.STRIP:

@@ -8,7 +8,7 @@ from ridge_tally.core.job.document import Job, Option, present_ids
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.sheets.working_lines import WorkingLines, value_and_limit, working_lines
 from ridge_tally.core.survey.outline import is_closed
-from ridge_tally.core.survey.taping import small_length_text
+from ridge_tally.core.survey.taping import small_size_text
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.rules.array import Standing, standing
@@ -209,7 +209,7 @@ def _trouble(module: PlacedModule, short: tuple[Shortfall, ...], unit: LengthUni
 def _short_told(short: Shortfall, unit: LengthUnit) -> str:
     if short.impossible:
         return f"lies across {short.owner.name}"
-    by, wants = (small_length_text(m, unit).lstrip("+") for m in (short.short_m, short.wants_m))
+    by, wants = (small_size_text(m, unit) for m in (short.short_m, short.wants_m))
     return f"{by} too close to {short.owner.name}, which wants {wants}"
 
 

@@ -7,13 +7,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.array.lay import Lay, Place
-from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
-from ridge_tally.core.job.array import PlacedModule
+from ridge_tally.core.errors import MissingDatum, OutOfRange
+from ridge_tally.core.job.array import PlacedModule, present_of
 from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of, present_ids
 from ridge_tally.core.job.ids import PlacedId, PlaneId, ShadeId
 from ridge_tally.core.job.survey import RoofPlane, Taped
 from ridge_tally.core.sky.plane_irradiance import light_parts
-from ridge_tally.core.sky.sun import Location, SunPath, sun_path
+from ridge_tally.core.sky.sun import SunPath, sun_path
 from ridge_tally.core.sky.weather_year import WeatherYear, month_of
 from ridge_tally.core.sun.occluders import Occluders, OwnerKind, occluders_of
 from ridge_tally.core.sun.shading import (
@@ -31,9 +31,9 @@ from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.survey.shade import source_height_m
 from ridge_tally.rules import tables
 from ridge_tally.rules.array import lay_of, placed_at
-from ridge_tally.services.evaluation import location_of
+from ridge_tally.services.evaluation import location_of, weather_of
+from ridge_tally.services.rows import row_of, with_row
 from ridge_tally.services.workspace import Workspace
-from ridge_tally.simulators.weather_service import typical_year
 
 FloatArray = NDArray[np.float64]
 Places = tuple[Place, ...]
@@ -141,9 +141,7 @@ def trimmed(
     NotFound, MissingDatum, OutOfRange
         If there is no such obstacle, nobody knows its height, or it is not that high.
     """
-    source = next((s for s in job.survey.shade_sources if s.id == shade_id), None)
-    if source is None:
-        raise NotFound("tree, house or pole", shade_id)
+    source = row_of(job.survey.shade_sources, shade_id, "tree, house or pole")
     height_m = source_height_m(source)
     if height_m is None:
         raise MissingDatum("height", source.name, "Type or sight it in the Survey step first.")
@@ -151,10 +149,7 @@ def trimmed(
         raise OutOfRange(f"Trimmed off {source.name}, metres", by_m, f"above 0, below {height_m:g}")
     to_m = height_m - by_m
     lower = replace(source, height=Taped(to_m, f"{to_m:.2f} m"))
-    survey = replace(
-        job.survey,
-        shade_sources=tuple(lower if s.id == shade_id else s for s in job.survey.shade_sources),
-    )
+    survey = replace(job.survey, shade_sources=with_row(job.survey.shade_sources, lower))
     before = shade_report(workspace, job, option)
     after = shade_report(workspace, replace(job, survey=survey), option)
     recovered = before.lost_kwh - after.lost_kwh
@@ -258,7 +253,7 @@ def _told(culprits: list[Culprit], lost_kwh: float, free_kwh: float) -> str:
 
 
 def _planes(job: Job, option: Option) -> tuple[RoofPlane, ...]:
-    used = [a.plane_id for a in option.arrays if any(m.present for m in a.modules)]
+    used = [a.plane_id for a in option.arrays if present_of(a)]
     planes = tuple(plane_of(job, p) for p in used)
     for plane in planes:
         require_closed(plane)
@@ -266,12 +261,9 @@ def _planes(job: Job, option: Option) -> tuple[RoofPlane, ...]:
 
 
 def _year(workspace: Workspace, job: Job) -> _Year:
-    location: Location = location_of(job.site)
-    weather = workspace.weather.get(
-        (job.site.climate_id, location), lambda: typical_year(job.site.climate_id, location)
-    )
+    weather = weather_of(workspace, job)
     month = np.asarray(month_of(weather.time), dtype=np.int64)
-    return _Year(weather, sun_path(weather.time, location), month)
+    return _Year(weather, sun_path(weather.time, location_of(job.site)), month)
 
 
 def _lit(
@@ -284,7 +276,7 @@ def _lit(
     resolution: Resolution,
 ) -> _Lit:
     array = next(a for a in option.arrays if a.plane_id == plane.id)
-    modules = tuple(m for m in array.modules if m.present)
+    modules = present_of(array)
     sheet = module_sheet_of(job, option)
     lay = lay_of(sheet, array, plane)
     free, shade = _on_places(

@@ -5,20 +5,19 @@ from dataclasses import dataclass
 import numpy as np
 
 from ridge_tally.core.array.lay import Place
-from ridge_tally.core.job.array import Orientation, PlacedModule
+from ridge_tally.core.job.array import Orientation
 from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.sun.day_path import DayPath, day_path
 from ridge_tally.core.sun.occluders import OwnerKind, occluders_of
 from ridge_tally.core.sun.shading import FINE, cell_weights, sample_points_m, skies_over
 from ridge_tally.core.survey.outline import corners_m, require_closed
-from ridge_tally.rules.array import lay_of
+from ridge_tally.rules.array import lay_of, placed_at
 from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.evaluation import location_of
 
 # Solstices and an equinox, and the months between: the 21st of each from December to June.
 DAYS = (354, 20, 51, 79, 110, 140, 171)
-SPOT = 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,9 +60,9 @@ def sun_paths(
     module = next((m for m in array.modules if m.id == module_id), None)
     place, spot = _middle(corners_m(plane)), f"middle of {plane.name}"
     if module is not None:
-        place, spot = _place(module), f"module {array.modules.index(module) + 1}"
+        (place,), spot = placed_at((module,)), f"module {array.modules.index(module) + 1}"
     occluders = occluders_of(job.survey)
-    point = sample_points_m(plane, lay, place, SPOT, FINE).reshape(-1, 3).mean(axis=0)[None]
+    point = sample_points_m(plane, lay, place, 1, FINE).reshape(-1, 3).mean(axis=0)[None]
     weights = cell_weights(plane, FINE.rows)
     sky = skies_over(occluders, plane, point, np.ones_like(weights))[0]
     location = location_of(job.site)
@@ -78,10 +77,6 @@ def sun_paths(
         ),
         utc_offset_h=location.utc_offset_h,
     )
-
-
-def _place(module: PlacedModule) -> Place:
-    return Place(module.x_m, module.y_m, module.orientation)
 
 
 def _middle(corners: np.ndarray) -> Place:

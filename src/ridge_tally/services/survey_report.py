@@ -31,7 +31,7 @@ from ridge_tally.core.survey.readings import LENGTHS
 from ridge_tally.core.survey.scene import SitePoint3
 from ridge_tally.core.survey.shade import source_at, source_height_m
 from ridge_tally.core.survey.site_frame import to_site
-from ridge_tally.core.survey.taping import small_length_text
+from ridge_tally.core.survey.taping import small_length_text, small_size_text
 from ridge_tally.core.units import LengthUnit, format_length
 from ridge_tally.rules.survey import FAIR_RATIO, GOOD_RATIO
 from ridge_tally.services.plane_editing import is_unmeasured
@@ -217,9 +217,7 @@ def _closing(
     if walk is not None and math.isfinite(walk.ratio):
         size_m = math.hypot(*walk.misclosure_m)
         rounded = float(f"{walk.ratio:.3g}")
-        text = (
-            f"misses by {small_length_text(size_m, unit).lstrip('+')}, 1\u00a0:\u00a0{rounded:.0f}"
-        )
+        text = f"misses by {small_size_text(size_m, unit)}, 1\u00a0:\u00a0{rounded:.0f}"
         good, fair = walk.ratio >= GOOD_RATIO, walk.ratio >= FAIR_RATIO
         return (Closing.GOOD if good else Closing.FAIR if fair else Closing.POOR), text
     used = [r for r in plane.outline.readings if not r.left_out]

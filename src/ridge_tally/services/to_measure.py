@@ -4,7 +4,7 @@ from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.survey.shade import source_height_m
 from ridge_tally.core.survey.site_frame import MEETS_WITHIN_M, meetings
-from ridge_tally.core.survey.taping import small_length_text
+from ridge_tally.core.survey.taping import small_size_text
 from ridge_tally.services.survey_views import PlaneSurvey, ToMeasure, Where
 
 
@@ -17,7 +17,7 @@ def to_measure(job: Job, planes: tuple[PlaneSurvey, ...]) -> tuple[ToMeasure, ..
     found += [
         ToMeasure(
             f"{named[m.plane_id]} and {named[m.other_id]}: their edges lie "
-            f"{small_length_text(m.apart_m, job.unit).lstrip('+')} apart.",
+            f"{small_size_text(m.apart_m, job.unit)} apart.",
             Where.SITE,
             m.plane_id,
             doubt=True,

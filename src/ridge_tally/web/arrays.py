@@ -2,12 +2,10 @@
 
 from flask_openapi import APIBlueprint
 
-from ridge_tally.core.job.document import Job, Option, option_of
-from ridge_tally.core.job.ids import OptionId, PlaneId
-from ridge_tally.services.jobs import load_job
+from ridge_tally.core.job.document import Job, Option
+from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.services.layouts import alternatives, exactly, prove, squeezed
 from ridge_tally.services.one_more import one_more
-from ridge_tally.store.jobs import JobId
 from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import (
     AlternativesAnswer,
@@ -16,14 +14,13 @@ from ridge_tally.web.models import (
     PlanePath,
     ProofAnswer,
 )
+from ridge_tally.web.options import PLANE, option_at
 
-PLANE = "/jobs/<job_id>/revisions/<int:revision>/options/<option_id>/planes/<plane_id>"
 bp = APIBlueprint("arrays", __name__, url_prefix="/api")
 
 
 def _asked(path: PlanePath) -> tuple[Job, Option, PlaneId]:
-    job = load_job(workspace(), JobId(path.job_id), path.revision)
-    return job, option_of(job, OptionId(path.option_id)), PlaneId(path.plane_id)
+    return *option_at(path), PlaneId(path.plane_id)
 
 
 @bp.get(f"{PLANE}/alternatives", operation_id="alternatives", responses={200: AlternativesAnswer})

@@ -5,7 +5,7 @@ from flask_openapi import APIBlueprint
 
 from ridge_tally.catalogue.gazetteer import find_places
 from ridge_tally.catalogue.grid_packs import grid_packs
-from ridge_tally.core.job.document import option_of
+from ridge_tally.core.job.document import Job, Option, option_of
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.rules.setbacks import setback_packs
 from ridge_tally.services.brief_sheet import brief_sheet
@@ -28,23 +28,26 @@ from ridge_tally.web.models import (
 )
 
 OPTION = "/jobs/<job_id>/revisions/<int:revision>/options/<option_id>"
+PLANE = f"{OPTION}/planes/<plane_id>"
 bp = APIBlueprint("options", __name__, url_prefix="/api")
+
+
+def option_at(path: OptionPath) -> tuple[Job, Option]:
+    """Return the job at the revision asked for, and the option of it."""
+    job = load_job(workspace(), JobId(path.job_id), path.revision)
+    return job, option_of(job, OptionId(path.option_id))
 
 
 @bp.get(f"{OPTION}/year", operation_id="option_year", responses={200: YearAnswer})
 def get_year(path: OptionPath) -> YearAnswer:
     """The simulated year, the days that show the limit, and what other limits would clip."""
-    job = load_job(workspace(), JobId(path.job_id), path.revision)
-    option = option_of(job, OptionId(path.option_id))
-    return YearAnswer(year=year_report(workspace(), job, option))
+    return YearAnswer(year=year_report(workspace(), *option_at(path)))
 
 
 @bp.get(f"{OPTION}/target", operation_id="option_target", responses={200: TargetAnswer})
 def get_target(path: OptionPath) -> TargetAnswer:
     """The target, the ceilings in its way, the yield it rests on and the approval routes."""
-    job = load_job(workspace(), JobId(path.job_id), path.revision)
-    option = option_of(job, OptionId(path.option_id))
-    return TargetAnswer(target=target_report(workspace(), job, option))
+    return TargetAnswer(target=target_report(workspace(), *option_at(path)))
 
 
 @bp.get(f"{OPTION}/sheet.pdf", operation_id="option_sheet")

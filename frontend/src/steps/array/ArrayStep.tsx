@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { type Alternative, oneMoreQuery } from '@/api/arrayQueries';
 import type { RoofPlane, Schemas } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
-import { useSettled } from '@/api/useYear';
+import { useCatchingUp } from '@/api/useYear';
 import type { PointM } from '@/drawing/camera';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { boxAround } from '@/drawing/snap';
@@ -53,8 +53,11 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
   const [face, setFace] = useState('fill');
   const [why, setWhy] = useState(false);
   const layouts = useLayouts(at, plane.id, asked);
-  const settled = useSettled(at);
-  const oneMore = useQuery({ ...oneMoreQuery(settled, plane.id), enabled: why });
+  const { query: oneMore, behind: oneMoreBehind } = useCatchingUp<Schemas['OneMore']>(
+    at,
+    (settled) => oneMoreQuery(settled, plane.id),
+    why,
+  );
   const array = option.arrays.find((a) => a.plane_id === plane.id);
   const placed = array?.modules ?? NO_MODULES;
   const module = job.equipment.modules.find((m) => m.id === option.module_id);
@@ -329,7 +332,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
                   answer={oneMore.data}
                   problem={oneMore.error?.message ?? ''}
                   asked={why}
-                  stale={oneMore.isPlaceholderData || settled.revision !== at.revision}
+                  stale={oneMoreBehind}
                   onAsk={ask}
                 />
               ),

@@ -16,7 +16,7 @@ from itertools import product
 
 import numpy as np
 
-from ridge_tally.core.array.blockers import Bands, FloatArray
+from ridge_tally.core.array.blockers import Bands
 from ridge_tally.core.array.lay import Lay, never
 from ridge_tally.core.array.rows import (
     CEILING_SLACK_M,
@@ -26,12 +26,16 @@ from ridge_tally.core.array.rows import (
     Row,
     RowChoice,
     ceiling_counts,
-    cell_bands,
-    cells,
-    lowest_tops,
-    row_heights,
 )
-from ridge_tally.core.array.search import LATTICES_M, Prepared, lowest_stack, stacked
+from ridge_tally.core.array.search import (
+    LATTICES_M,
+    Cells,
+    Prepared,
+    cells_of,
+    least_ceiling,
+    lowest_stack,
+    stacked,
+)
 from ridge_tally.core.job.array import Orientation
 
 Offsets = dict[Orientation, float]
@@ -101,7 +105,7 @@ def grid_scores(roof: Prepared) -> Scores:
     Counted on the lattice only: which of them is best is settled when rows are laid exactly.
     """
     scores: Scores = {}
-    for orientation in Orientation:
+    for orientation in roof.rows:
         found = []
         for offset in _suggested(roof, orientation):
             tops = lowest_stack(roof, (orientation,), grid_counter({orientation: offset}), rounds=0)
@@ -237,40 +241,27 @@ class _Judge:
     def __init__(self, roof: Prepared, orientations: tuple[Orientation, ...]) -> None:
         self._roof, self._orientations = roof, orientations
         self._counts: dict[tuple[Orientation, Span, float], RowChoice] = {}
-        self._cells: dict[tuple[Orientation, float], tuple[FloatArray, Bands]] = {}
+        self._cells: dict[tuple[Orientation, float], Cells] = {}
 
     def ceiling(self, spans: tuple[Span, ...], beaten: int) -> int:
         """Return the ceiling of a range; finer rows are looked at once the range is narrow."""
         narrow = max(high - low for low, high in spans) < FINER_BELOW_M
-        best: int | None = None
-        for lattice_m in LATTICES_M if narrow else LATTICES_M[:1]:
+
+        def choices(lattice_m: float) -> list[RowChoice]:
             pairs = zip(self._orientations, spans, strict=True)
-            choices = [self._choice(o, span, lattice_m) for o, span in pairs]
-            most = len(lowest_tops(choices, self._roof.lay.gap_between_rows_m)) - 1
-            best = most if best is None else min(best, most)
-            if best <= beaten:
-                break
-        assert best is not None
-        return best
+            return [self._choice(o, span, lattice_m) for o, span in pairs]
+
+        lattices_m = LATTICES_M if narrow else LATTICES_M[:1]
+        return least_ceiling(choices, self._roof.lay.gap_between_rows_m, beaten, lattices_m)
 
     def _choice(self, orientation: Orientation, span: Span, lattice_m: float) -> RowChoice:
         key = (orientation, span, lattice_m)
         if key not in self._counts:
-            lay = self._roof.lay
-            at, bands = self._bands(orientation, lattice_m)
-            grid = _on_grid(bands, lay, orientation, span, CEILING_SLACK_M / 2)
-            counts = np.minimum(grid, ceiling_counts(bands, lay, orientation))
-            low, high = cells(at)
-            height_m = lay.height_m(orientation)
-            self._counts[key] = RowChoice(orientation, height_m, low, high, counts)
+            lay, at = self._roof.lay, (orientation, lattice_m)
+            if at not in self._cells:
+                self._cells[at] = cells_of(self._roof, orientation, lattice_m)
+            found = self._cells[at]
+            grid = _on_grid(found.bands, lay, orientation, span, CEILING_SLACK_M / 2)
+            counts = np.minimum(grid, ceiling_counts(found.bands, lay, orientation))
+            self._counts[key] = found.counted(counts)
         return self._counts[key]
-
-    def _bands(self, orientation: Orientation, lattice_m: float) -> tuple[FloatArray, Bands]:
-        key = (orientation, lattice_m)
-        if key not in self._cells:
-            ground, height_m = self._roof.ground, self._roof.lay.height_m(orientation)
-            at = row_heights(ground, height_m, lattice_m)
-            coarse = lattice_m == LATTICES_M[0]
-            bands = self._roof.cells[orientation] if coarse else cell_bands(ground, at, height_m)
-            self._cells[key] = (at, bands)
-        return self._cells[key]

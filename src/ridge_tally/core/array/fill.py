@@ -33,10 +33,11 @@ def fill(
     """
     if rule is RowRule.FREE:
         return fill_freely(ground, lay, ways, out_of_time)
-    roof = prepared(ground, lay)
+    roof = prepared(ground, lay, ways.orientations)
+    loose = fill_rows(roof, ways)
     if rule is RowRule.INDEPENDENT:
-        return fill_rows(roof, ways)
-    *_, last = prove_aligned(roof, ways, out_of_time)
+        return loose
+    *_, last = prove_aligned(roof, ways, loose, out_of_time=out_of_time)
     return last
 
 
@@ -65,14 +66,18 @@ def fill_aligned(roof: Prepared, ways: Ways, loose: Fill, scores: Scores) -> Fil
 def prove_aligned(
     roof: Prepared,
     ways: Ways,
+    loose: Fill,
+    scores: Scores | None = None,
     out_of_time: Callable[[], bool] = never,
 ) -> Iterator[Fill]:
-    """Yield the fullest rows on shared grids, again whenever more is known, until proven."""
-    loose = fill_rows(roof, ways)
+    """Yield the fullest rows on shared grids, again whenever more is known, until proven.
+
+    Parameters as ``fill_aligned``; the grids are scored here where that was not done yet.
+    """
     if loose.proven and shares_grid(roof.lay, loose.places):
         yield loose
         return
-    seed = best_seed(roof, ways.orientations, loose.at_most)
+    seed = best_seed(roof, ways.orientations, loose.at_most, scores)
     known: GridRows | None = None
     for progress in prove(roof, ways.orientations, seed, out_of_time):
         if progress.best != known:

@@ -124,7 +124,7 @@ def _shared_grid(gaps: list[list[Gap]], lay: Lay, orientation: Orientation) -> l
 
     best = min((on_grid(offset) for offset in sorted(offsets)), key=worth)
     return [
-        a if len(a) >= len(b) else _spread(row, lay, orientation, b)
+        a if len(a) >= len(b) else _spread(row, lay, orientation)
         for a, b, row in zip(best, own, gaps, strict=True)
     ]
 
@@ -143,15 +143,13 @@ def _lopsided_m(places: list[float], gaps: list[Gap], width_m: float) -> float:
     return abs((places[0] - gaps[0][0]) - (gaps[-1][1] - places[-1] - width_m))
 
 
-def _spread(
-    gaps: list[Gap], lay: Lay, orientation: Orientation, pushed: list[float] | None = None
-) -> list[float]:
+def _spread(gaps: list[Gap], lay: Lay, orientation: Orientation) -> list[float]:
     """Return a row of its own with each run centred, where gaps stand apart enough for it."""
     near = any(
         after[0] - before[1] < lay.gap_in_row_m - ROUNDING_M for before, after in pairwise(gaps)
     )
-    if near and pushed is not None:
-        return pushed
+    if near:
+        return _pushed_left(gaps, lay, orientation)
     return [
         _centred_start(gap, lay, orientation) + i * lay.pitch_m(orientation)
         for gap in gaps

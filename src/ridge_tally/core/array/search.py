@@ -1,5 +1,6 @@
 """A roof made ready for filling: its bands worked out once, asked by every kind of layout."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -16,6 +17,7 @@ from ridge_tally.core.array.blockers import (
 from ridge_tally.core.array.lay import Lay
 from ridge_tally.core.array.rows import (
     Counter,
+    IntArray,
     Row,
     RowChoice,
     Top,
@@ -42,25 +44,24 @@ EXACT_ROUNDS = 6
 
 @dataclass(frozen=True, slots=True)
 class Prepared:
-    """A ground, a lay, and its bands by orientation: of rows, and common to the rows of a cell."""
+    """A ground, a lay, and the bands of its rows by orientation."""
 
     ground: Ground
     lay: Lay
     rows: dict[Orientation, Bands]
-    cells: dict[Orientation, Bands]
 
 
-def prepared(ground: Ground, lay: Lay) -> Prepared:
+def prepared(
+    ground: Ground, lay: Lay, orientations: tuple[Orientation, ...] = tuple(Orientation)
+) -> Prepared:
     """Return the roof ready for filling; a symmetric layout is blocked from both sides."""
     if lay.axis_m is not None:
         ground = both(ground, mirrored(ground, lay.axis_m))
-    rows, common = {}, {}
-    for orientation in Orientation:
-        height_m = lay.height_m(orientation)
-        at = row_heights(ground, height_m, LATTICES_M[0])
+    rows = {}
+    for orientation in orientations:
+        at = row_heights(ground, lay.height_m(orientation), LATTICES_M[0])
         rows[orientation] = bands_at(ground, lay, orientation, at)
-        common[orientation] = cell_bands(ground, at, height_m)
-    return Prepared(ground, lay, rows, common)
+    return Prepared(ground, lay, rows)
 
 
 def within(roof: Prepared, window: Window) -> Prepared:
@@ -76,7 +77,7 @@ def within(roof: Prepared, window: Window) -> Prepared:
             first = bands_at(ground, roof.lay, orientation, np.array([window.low_m]))
             part = merged(first, part)
         rows[orientation] = part
-    return Prepared(ground, roof.lay, rows, {})
+    return Prepared(ground, roof.lay, rows)
 
 
 def bands_at(ground: Ground, lay: Lay, orientation: Orientation, bottom_m: FloatArray) -> Bands:
@@ -86,17 +87,26 @@ def bands_at(ground: Ground, lay: Lay, orientation: Orientation, bottom_m: Float
     return bands if lay.axis_m is None else kept_apart(bands, lay.gap_in_row_m)
 
 
-def _cell_choice(
-    roof: Prepared, orientation: Orientation, lattice_m: float, count: Counter
-) -> RowChoice:
-    """Return the most a row can take, cell by cell."""
+@dataclass(frozen=True, slots=True)
+class Cells:
+    """Rows of one orientation by cells of height, and the gaps common to the rows of each."""
+
+    orientation: Orientation
+    height_m: float
+    low_m: FloatArray
+    high_m: FloatArray
+    bands: Bands
+
+    def counted(self, counts: IntArray) -> RowChoice:
+        """Return the rows with the most each cell can take."""
+        return RowChoice(self.orientation, self.height_m, self.low_m, self.high_m, counts)
+
+
+def cells_of(roof: Prepared, orientation: Orientation, lattice_m: float) -> Cells:
+    """Return the cells of a lattice and the heights where counts change."""
     height_m = roof.lay.height_m(orientation)
-    bands = roof.cells[orientation]
     at = row_heights(roof.ground, height_m, lattice_m)
-    if lattice_m != LATTICES_M[0]:
-        bands = cell_bands(roof.ground, at, height_m)
-    low, high = cells(at)
-    return RowChoice(orientation, height_m, low, high, count(bands, roof.lay, orientation))
+    return Cells(orientation, height_m, *cells(at), cell_bands(roof.ground, at, height_m))
 
 
 def stacked(
@@ -157,22 +167,31 @@ def _with_starts(
     return joined(choice, choice_at(bands, roof.lay, choice.orientation, count))
 
 
-def ceiling(
-    roof: Prepared,
-    orientations: tuple[Orientation, ...],
-    reached: int,
-    count: Counter = ceiling_counts,
-    lattices_m: tuple[float, ...] = LATTICES_M,
-) -> int:
-    """Return a count no stack of rows can pass, for rows at any height.
+def ceiling(roof: Prepared, orientations: tuple[Orientation, ...], reached: int) -> int:
+    """Return a count no stack of rows can pass, for rows at any height."""
 
-    Finer lattices are tried only while the ceiling is above what was reached.
+    def choices(lattice_m: float) -> list[RowChoice]:
+        found = [cells_of(roof, o, lattice_m) for o in orientations]
+        return [c.counted(ceiling_counts(c.bands, roof.lay, c.orientation)) for c in found]
+
+    return least_ceiling(choices, roof.lay.gap_between_rows_m, reached, LATTICES_M)
+
+
+def least_ceiling(
+    choices_on: Callable[[float], list[RowChoice]],
+    gap_m: float,
+    reached: int,
+    lattices_m: tuple[float, ...],
+) -> int:
+    """Return the lowest ceiling of some lattices, coarsest first.
+
+    A finer one is tried only while the ceiling is above what was reached.
     """
-    best = -1
+    best: int | None = None
     for lattice_m in lattices_m:
-        choices = [_cell_choice(roof, o, lattice_m, count) for o in orientations]
-        most = len(lowest_tops(choices, roof.lay.gap_between_rows_m)) - 1
-        best = most if best < 0 else min(best, most)
+        most = len(lowest_tops(choices_on(lattice_m), gap_m)) - 1
+        best = most if best is None else min(best, most)
         if best <= reached:
             break
+    assert best is not None
     return best

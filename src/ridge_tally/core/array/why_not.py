@@ -106,7 +106,8 @@ def _bounds(
 
 def most(ground: Ground, lay: Lay, ways: Ways) -> int:
     """Return how many modules rows that are free sideways are found to hold."""
-    rows = stacked(prepared(ground, lay), ways.orientations)
+    ways_round = ways.orientations
+    rows = stacked(prepared(ground, lay, ways_round), ways_round)
     return sum(row.modules for row in rows)
 
 
@@ -158,13 +159,12 @@ def _owners_changed(
             capsules[at, 4] = np.maximum(capsules[at, 4] - by_m, ground.bodies_m[at])
             return most(replace(ground, capsules=capsules), lay, ways)
 
-        by_m = _least(cut_back, strip_m, held) if strip_m > STEP_M else None
-        if by_m is not None:
+        least = _least(cut_back, strip_m, held)
+        if least is not None:
             edge = owners[0].kind is BlockerKind.EDGE
             kind = ChangeKind.STRIP if edge else ChangeKind.CLEARANCE
-            to_m = max(strip_m - by_m, 0.0)
             of_kind = edge_kinds[int(owners[0].id)] if edge else ""
-            found.append(Change(kind, owners, by_m, to_m, cut_back(by_m), of_kind))
+            found.append(_change(kind, owners, strip_m, least, of_kind))
         elif owners[0].kind is BlockerKind.OBSTRUCTION:
             without = most(_without(ground, at), lay, ways)
             if without > held:
@@ -198,23 +198,41 @@ def _gap_changed(ground: Ground, lay: Lay, ways: Ways, held: int, kind: ChangeKi
         )
         return most(ground, closer, ways)
 
-    by_m = _least(narrowed, gap_m, held) if gap_m > STEP_M else None
-    if by_m is None:
+    least = _least(narrowed, gap_m, held)
+    if least is None:
         return []
     owner = Owner(BlockerKind.EXISTING, "", "gap in a row" if in_row else "gap between rows")
-    return [Change(kind, (owner,), by_m, max(gap_m - by_m, 0.0), narrowed(by_m))]
+    return [_change(kind, (owner,), gap_m, least)]
 
 
-def _least(count_at: Callable[[float], int], most_m: float, held: int) -> float | None:
+@dataclass(frozen=True, slots=True)
+class _Cut:
+    """How much a distance was cut back, and how many modules there are then."""
+
+    by_m: float
+    modules: int
+
+
+def _change(
+    kind: ChangeKind, owners: tuple[Owner, ...], was_m: float, cut: _Cut, edge_kind: str = ""
+) -> Change:
+    left_m = max(was_m - cut.by_m, 0.0)
+    return Change(kind, owners, cut.by_m, left_m, cut.modules, edge_kind)
+
+
+def _least(count_at: Callable[[float], int], most_m: float, held: int) -> _Cut | None:
     """Return the least cut, to a millimetre, at which the count is above what is held."""
-    if count_at(most_m) <= held:
+    if most_m <= STEP_M:
         return None
-    steps = int(np.ceil(most_m / STEP_M))
-    low, high = 0, steps
+    best = _Cut(most_m, count_at(most_m))
+    if best.modules <= held:
+        return None
+    low, high = 0, int(np.ceil(most_m / STEP_M))
     while high - low > 1:
         middle = (low + high) // 2
-        if count_at(min(middle * STEP_M, most_m)) > held:
-            high = middle
+        tried = _Cut(middle * STEP_M, count_at(middle * STEP_M))
+        if tried.modules > held:
+            best, high = tried, middle
         else:
             low = middle
-    return min(high * STEP_M, most_m)
+    return best

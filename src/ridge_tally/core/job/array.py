@@ -33,6 +33,9 @@ class Ways(StrEnum):
         return tuple(Orientation(letter) for letter in self.value)
 
 
+WAYS_TOLD = {Ways.PORTRAIT: "portrait", Ways.LANDSCAPE: "landscape", Ways.MIXED: "mixed rows"}
+
+
 class RowRule(StrEnum):
     """How modules stand to each other.
 
@@ -74,6 +77,11 @@ class PlaneArray:
     modules: tuple[PlacedModule, ...]
     shortest_run: int = 1
     symmetric: bool = False
+
+
+def present_of(array: PlaneArray) -> tuple[PlacedModule, ...]:
+    """Return the modules that are there."""
+    return tuple(m for m in array.modules if m.present)
 
 
 # Room for a mid clamp between two modules; common practice, no source.

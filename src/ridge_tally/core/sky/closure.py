@@ -16,8 +16,6 @@ FloatArray = NDArray[np.float64]
 SCANNED_MIN = tuple(range(-60, 61, 10))
 # Dusk says nothing: the sun's half hours below the horizon close with any label.
 LEAST_GHI_W_PER_M2 = 20.0
-# Beam stays under the sun's own light outside the air, give or take a bad sensor.
-MOST_W_PER_M2 = 1500.0
 
 
 @dataclass(frozen=True, slots=True)

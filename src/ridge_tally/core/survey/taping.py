@@ -26,6 +26,11 @@ def drawn_length(length_m: float, unit: LengthUnit) -> Taped:
     return Taped(round(length_m, 4), format_length(length_m, unit))
 
 
+def small_size_text(size_m: float, unit: LengthUnit) -> str:
+    """Return a few millimetres that have no sign, such as a gap; in feet jobs as inches too."""
+    return small_length_text(size_m, unit).lstrip("+")
+
+
 def small_length_text(length_m: float, unit: LengthUnit) -> str:
     """Return a few millimetres with their sign; in feet jobs as inches too."""
     size = f"{abs(length_m) * 1000:.0f}"

@@ -1,7 +1,7 @@
 /** What stays free along the edges: a set to start from, its widths, the path up the roof. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { RoofPlane, Schemas } from '@/api/client';
+import type { Edit, RoofPlane, Schemas } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
@@ -20,26 +20,17 @@ export function EdgesFace({ plane }: { plane: RoofPlane }) {
   const pack = packs.find((p) => p.id === (wanted || plane.setback_pack));
   const kinds = [...new Set(plane.outline.edges)];
   const echo = (typed: string) => echoOf(typed, job.unit);
-  const apply = (id: string, everywhere: boolean, measures = { width: '', height: '' }) =>
-    edit({
-      kind: 'apply-setback-pack',
-      plane_ids: everywhere ? job.survey.planes.map((p) => p.id) : [plane.id],
-      pack_id: id,
-      least_width: measures.width,
-      mean_height: measures.height,
-    }).then(() => setWanted(''));
+  const apply = (id: string, planes: RoofPlane[], measures = { width: '', height: '' }): Edit => ({
+    kind: 'apply-setback-pack',
+    plane_ids: planes.map((p) => p.id),
+    pack_id: id,
+    least_width: measures.width,
+    mean_height: measures.height,
+  });
+  const taken = () => setWanted('');
   const choose = (id: string) => {
-    const chosen = packs.find((p) => p.id === id);
-    if (!chosen) return;
-    if (chosen.edge_zone) setWanted(id);
-    else
-      void act({
-        kind: 'apply-setback-pack',
-        plane_ids: [plane.id],
-        pack_id: id,
-        least_width: '',
-        mean_height: '',
-      }).then(() => setWanted(''));
+    if (packs.find((p) => p.id === id)?.edge_zone) setWanted(id);
+    else if (id !== NONE) void act(apply(id, [plane])).then(taken);
   };
   const path = plane.access;
   const changed = pack?.edges.some(
@@ -60,10 +51,14 @@ export function EdgesFace({ plane }: { plane: RoofPlane }) {
           className="min-w-0 grow"
         />
         {pack && !pack.edge_zone && job.survey.planes.length > 1 && (
-          <Button onClick={() => void apply(pack.id, true)}>On all planes</Button>
+          <Button onClick={() => void act(apply(pack.id, job.survey.planes)).then(taken)}>
+            On all planes
+          </Button>
         )}
       </div>
-      {wanted && pack?.edge_zone && <HouseMeasures onGiven={(m) => apply(pack.id, false, m)} />}
+      {wanted && pack?.edge_zone && (
+        <HouseMeasures onGiven={(m) => edit(apply(pack.id, [plane], m)).then(taken)} />
+      )}
       <fieldset aria-label="Free strips" className="grid grid-cols-2 gap-x-4 gap-y-[3px]">
         {kinds.map((kind) => (
           <TypedField
