@@ -26,15 +26,15 @@ import array_step
 import sun_step
 import survey
 from browser import CONTEXT, launch
-from jobs import SAMPLE, SHELF, option_a
+from jobs import SAMPLE, SHELF, option_a, workspace_in
 from ridge_tally.core.energy.year import simulate_year
 from ridge_tally.core.job.array_edits import ToggleModules
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.services.briefing import brief_report
 from ridge_tally.services.editing import apply_edit
-from ridge_tally.services.evaluation import location_of, plant_of
+from ridge_tally.services.evaluation import plant_of
 from ridge_tally.services.reporting import option_report
-from ridge_tally.simulators.weather_service import typical_year
+from ridge_tally.services.weather import location_of, weather_of
 
 STATIC = Path(__file__).parents[1] / "src" / "ridge_tally" / "static"
 TOGGLES = 200
@@ -88,13 +88,15 @@ def core() -> None:
     """The year and the checks, against a script in the same run."""
     option = option_a(SAMPLE)
     location = location_of(SAMPLE.site)
-    weather = typical_year(SAMPLE.site.climate_id, location)
-    plant = plant_of(SAMPLE, option)
-    group = plant.groups[0]
+    with tempfile.TemporaryDirectory() as folder:
+        workspace = workspace_in(Path(folder))
+        weather = weather_of(workspace, SAMPLE)
+        plant = plant_of(workspace, SAMPLE, option)
+    plane = SAMPLE.survey.planes[0]
     ours_s = median_s(lambda: simulate_year(plant, weather))
     script_s = median_s(
         lambda: year_of_one_module_by_script(
-            weather, location, plant.diode, group.tilt_deg, group.azimuth_deg
+            weather, location, plant.diode, plane.slope_deg, plane.azimuth_deg
         ),
         3,
     )

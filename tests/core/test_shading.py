@@ -28,13 +28,17 @@ from ridge_tally.core.sun.occluders import occluders_of
 from ridge_tally.core.sun.shading import (
     FINE,
     QUICK,
+    Glass,
     Passing,
     Resolution,
     cell_weights,
+    glass_of,
+    hours_of,
+    module_light,
     passes_of,
+    reach_at,
     sample_points_m,
     skies_over,
-    taken,
 )
 from ridge_tally.core.survey.site_frame import axes
 
@@ -72,17 +76,14 @@ def beam_lost(
 ) -> float:
     """The share of the beam a module loses at one moment."""
     occluders = occluders_of(survey)
+    glass = glass_of(plane, 0.0)
     points = sample_points_m(plane, LAY, place, 3, resolution).reshape(-1, 3)
-    weights = cell_weights(plane, resolution.rows)
-    sky = skies_over(occluders, plane, points, weights)
-    none = np.zeros(1)
-    parts = LightParts(np.ones(1), none, none, none, none)
-    sun = SunPath(np.array([90.0 - elevation_deg]), np.array([azimuth_deg]))
-    found = taken(
-        sky, 1, sun, np.array([month]), parts, weights, passes_of(occluders, PASSING),
-        len(occluders.owners),
+    sky = skies_over(occluders, glass, points, cell_weights(glass, resolution.rows))
+    reach = reach_at(
+        sky, 3, np.array([azimuth_deg]), np.array([elevation_deg]), np.array([month]),
+        passes_of(occluders, PASSING),
     )  # fmt: skip
-    return float(found.lost[0].sum())
+    return float(1 - reach.mean())
 
 
 def shadow_share(survey: Survey, plane: RoofPlane, place: Place, az: float, el: float) -> float:
@@ -163,24 +164,27 @@ def test_exact_shadows_and_the_sky_agree_over_many_moments() -> None:
 @pytest.mark.parametrize("slope", [0.0, 18.0, 45.0, 89.0])
 @pytest.mark.parametrize("rows", [QUICK.rows, FINE.rows])
 def test_a_free_plane_sees_one_plus_cosine_over_two_of_the_sky(slope: float, rows: int) -> None:
-    seen = cell_weights(bare(slope_deg=slope), rows).sum() / np.pi
+    seen = cell_weights(Glass(slope, 180.0), rows).sum() / np.pi
     assert seen == pytest.approx((1 + np.cos(np.radians(slope))) / 2, abs=2e-4)
 
 
 def sky_lost(survey: Survey, plane: RoofPlane, place: Place) -> float:
     occluders = occluders_of(survey)
-    weights = cell_weights(plane, FINE.rows)
+    glass = glass_of(plane, 0.0)
+    weights = cell_weights(glass, FINE.rows)
     points = sample_points_m(plane, LAY, place, 3, FINE).reshape(-1, 3)
-    sky = skies_over(occluders, plane, points, weights)
+    sky = skies_over(occluders, glass, points, weights)
     none = np.zeros(1)
     parts = LightParts(none, none, np.ones(1), none, none)
-    sun = SunPath(np.array([95.0]), np.array([0.0]))
-    return float(
-        taken(
-            sky, 1, sun, np.array([0]), parts, weights, passes_of(occluders, PASSING),
-            len(occluders.owners),
-        ).lost[0].sum()
-    )  # fmt: skip
+    hours = hours_of(
+        np.array(["2025-01-01T12:30"], "datetime64[s]"),
+        SunPath(np.array([95.0]), np.array([0.0])),
+    )
+    light = module_light(
+        sky, 3, hours, parts, weights, passes_of(occluders, PASSING), len(occluders.owners)
+    )
+    assert light.lost.sum() == pytest.approx(1 - light.sky_open_frac[:, 0].mean())
+    return float(light.lost.sum())
 
 
 @pytest.mark.parametrize("up_to", [5.0, 20.0, 45.0])

@@ -7,7 +7,7 @@ from ridge_tally.core.errors import NotFound
 from ridge_tally.core.sky.stand_in_year import DAYS_IN_MONTH, stand_in_year
 from ridge_tally.core.sky.sun import Location, sun_path
 from ridge_tally.core.sky.weather_year import WeatherYear, clearest_day, month_of
-from ridge_tally.simulators.weather_service import climate, climates, typical_year
+from ridge_tally.simulators.weather_service import climate, climates, normals_at
 
 PLACES = [
     ("high-desert", Location(36.2, -105.6, 2150, -7)),
@@ -19,12 +19,12 @@ PLACES = [
 @pytest.fixture(scope="module", params=PLACES, ids=[name for name, _ in PLACES])
 def year(request) -> tuple[str, Location, WeatherYear]:
     name, location = request.param
-    return name, location, typical_year(name, location)
+    return name, location, stand_in_year(normals_at(name, location.latitude_deg), location)
 
 
 def test_same_place_same_year(year) -> None:
     name, location, weather = year
-    again = typical_year(name, location)
+    again = stand_in_year(normals_at(name, location.latitude_deg), location)
     assert np.array_equal(again.ghi_w_per_m2, weather.ghi_w_per_m2)
 
 
@@ -77,7 +77,7 @@ def test_clear_days_are_found_in_their_season(year) -> None:
 
 def test_an_unknown_climate_is_named() -> None:
     with pytest.raises(NotFound, match="tropical-moon"):
-        typical_year("tropical-moon", PLACES[0][1])
+        stand_in_year(normals_at("tropical-moon", PLACES[0][1].latitude_deg), PLACES[0][1])
 
 
 @pytest.mark.parametrize("name", list(climates()))

@@ -12,23 +12,37 @@ from ridge_tally.core.energy.year import DcLosses, HeatLoss, Plant, StringGroup,
 from ridge_tally.core.equipment import EfficiencyPoint, InverterSheet
 from ridge_tally.core.errors import MissingDatum, OutOfRange
 from ridge_tally.core.loading.clipped_day import limit_costs, loading_days
-from ridge_tally.core.sky.sun import Location
-from ridge_tally.simulators.weather_service import typical_year
+from ridge_tally.core.sky.plane_irradiance import plane_light
+from ridge_tally.core.sky.stand_in_year import stand_in_year
+from ridge_tally.core.sky.sun import Location, sun_path
+from ridge_tally.simulators.weather_service import normals_at
 
 SITE = Location(36.2, -105.6, 2150, -7)
-WEATHER = typical_year("high-desert", SITE)
+WEATHER = stand_in_year(normals_at("high-desert", SITE.latitude_deg), SITE)
 SHELF = sample_shelf()
 INVERTER = SHELF.inverters[4]
 
 
+SUN = sun_path(WEATHER.time, SITE)
+
+
+def strings(azimuth_deg: float) -> tuple[StringGroup, ...]:
+    """One string of 13 on each of two trackers, free light."""
+    light = plane_light(WEATHER, SUN, 26.6, azimuth_deg)
+    return tuple(
+        StringGroup(
+            tracker, 13, 1, light.poa_w_per_m2, light.effective_w_per_m2 * 0.98, HeatLoss(24.0, 5.0)
+        )
+        for tracker in (0, 1)
+    )
+
+
 def plant(azimuth_deg: float = 176.0, inverter: InverterSheet = INVERTER, **change) -> Plant:
     made = Plant(
-        location=SITE,
         diode=fit_diode(SHELF.modules[1]),
         inverter=inverter,
-        groups=(StringGroup(0, 13, 1, 26.6, azimuth_deg), StringGroup(1, 13, 1, 26.6, azimuth_deg)),
-        heat=HeatLoss(24.0, 5.0),
-        losses=DcLosses(0.02, 0.01, 0.015),
+        groups=strings(azimuth_deg),
+        losses=DcLosses(0.01, 0.015),
     )
     return replace(made, **change)
 
@@ -69,8 +83,8 @@ def test_half_the_array_gives_half_where_nothing_clips() -> None:
 
 
 def test_losses_take_their_product() -> None:
-    clean = simulate_year(plant(losses=DcLosses(0.0, 0.0, 0.0)), WEATHER).dc_w.sum()
-    lossy = simulate_year(plant(losses=DcLosses(0.0, 0.01, 0.015)), WEATHER).dc_w.sum()
+    clean = simulate_year(plant(losses=DcLosses(0.0, 0.0)), WEATHER).dc_w.sum()
+    lossy = simulate_year(plant(losses=DcLosses(0.01, 0.015)), WEATHER).dc_w.sum()
     assert lossy == pytest.approx(clean * 0.99 * 0.985, rel=1e-12)
 
 

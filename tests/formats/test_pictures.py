@@ -15,7 +15,7 @@ from ridge_tally.formats.job_file import write_job
 from ridge_tally.formats.pictures import LARGEST_BYTES, LONGEST_SIDE_PX, clean_picture
 from ridge_tally.services import jobs
 from ridge_tally.services.editing import apply_edit
-from ridge_tally.services.pictures import picture_file, take_in
+from ridge_tally.services.kept_files import picture_file, take_in
 
 ORIENTATION, MAKER = 0x0112, 0x010F
 
@@ -93,7 +93,7 @@ def bundle(**files: bytes) -> bytes:
         (bundle(readme=b"x")[:40] + b"broken", "does not open"),
         (
             bundle(**{JOB_NAME: b"{}", f"pictures__{'0' * 64}.jpg": b"x"}),
-            "not the picture its name says",
+            "not what its name says",
         ),
         (bundle(**{JOB_NAME: b"{}", **{f"f{i}": b"" for i in range(210)}}), "are too much"),
     ],

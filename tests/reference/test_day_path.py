@@ -6,11 +6,12 @@ h = -0.8333 deg for the upper limb with mean refraction; cos A = (sin dec - sin 
 """
 
 import math
+from pathlib import Path
 
 import numpy as np
 import pytest
 
-from jobs import FULL, option_a
+from jobs import FULL, option_a, workspace_in
 from ridge_tally.core.sky.sun import Location, sun_path
 from ridge_tally.core.sun.day_path import day_path
 from ridge_tally.core.sun.occluders import OwnerKind
@@ -64,8 +65,8 @@ def test_spots_are_those_of_the_sun_s_own_position() -> None:
         assert spot.azimuth_deg == pytest.approx(float(sun.azimuth_deg[0]), abs=1e-6)
 
 
-def test_the_sky_over_the_sample_holds_its_tree_where_it_was_sighted() -> None:
-    paths = sun_paths(FULL, option_a(FULL), "south")
+def test_the_sky_over_the_sample_holds_its_tree_where_it_was_sighted(tmp_path: Path) -> None:
+    paths = sun_paths(workspace_in(tmp_path), FULL, option_a(FULL), "south")
     tree = [b for b in paths.blocked if b.name == "Cottonwood"]
     assert {b.kind for b in tree} == {OwnerKind.TREE}
     source = next(s for s in FULL.survey.shade_sources if s.name == "Cottonwood")

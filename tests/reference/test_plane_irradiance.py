@@ -9,9 +9,10 @@ import numpy as np
 import pytest
 
 from ridge_tally.core.sky.plane_irradiance import plane_light
+from ridge_tally.core.sky.stand_in_year import stand_in_year
 from ridge_tally.core.sky.sun import Location, sun_path
 from ridge_tally.core.sky.weather_year import WeatherYear
-from ridge_tally.simulators.weather_service import typical_year
+from ridge_tally.simulators.weather_service import normals_at
 
 BINS = [1.065, 1.23, 1.5, 1.95, 2.8, 4.5, 6.2]
 F1 = [
@@ -27,7 +28,7 @@ HIGH_DESERT = Location(36.2, -105.6, 2150.0, -7.0)
 
 @pytest.fixture(scope="module")
 def weather() -> WeatherYear:
-    return typical_year("high-desert", HIGH_DESERT)
+    return stand_in_year(normals_at("high-desert", HIGH_DESERT.latitude_deg), HIGH_DESERT)
 
 
 def unit(zenith_deg: np.ndarray, azimuth_deg: np.ndarray) -> np.ndarray:

@@ -1,6 +1,6 @@
 /** What the sun does to an option: shade on its modules, and what trimming gives back. */
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { api, type Schemas, unwrap } from './client';
+import { api, ProblemError, type Schemas, unwrap } from './client';
 import { type OptionAt, pathOf } from './queries';
 import { useCatchingUp } from './useYear';
 
@@ -36,15 +36,15 @@ export const trimmedQuery = (at: OptionAt, shadeId: string, typed: string) =>
 export const useShade = (at: OptionAt, enabled: boolean) =>
   useCatchingUp<ShadeReport>(at, shadeQuery, enabled);
 
-export const sunPathsQuery = (at: OptionAt, planeId: string, moduleId: string) =>
+export const sunPathsQuery = (at: OptionAt, planeId: string, moduleId: string, day: number) =>
   queryOptions<Schemas['SunPaths']>({
-    queryKey: ['sun-paths', at, planeId, moduleId],
+    queryKey: ['sun-paths', at, planeId, moduleId, day],
     queryFn: ({ signal }) =>
       unwrap(
         api.GET(`${OPTION}/planes/{plane_id}/sun-paths`, {
           params: {
             path: { ...pathOf(at).path, plane_id: planeId },
-            query: { module_id: moduleId },
+            query: { module_id: moduleId, day },
           },
           signal,
         }),
@@ -52,3 +52,74 @@ export const sunPathsQuery = (at: OptionAt, planeId: string, moduleId: string) =
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
+
+export type ShadeHours = Schemas['ShadeHours'];
+export type SunDay = Schemas['SunDay'];
+export type WeatherReport = Schemas['WeatherReport'];
+
+export const shadeHoursQuery = (at: OptionAt, moduleId: string) =>
+  queryOptions<ShadeHours>({
+    queryKey: ['shade-hours', at, moduleId],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET(`${OPTION}/shade-hours`, {
+          params: { ...pathOf(at), query: { module_id: moduleId } },
+          signal,
+        }),
+      ).then((a) => a.hours),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const sunDayQuery = (at: OptionAt, day: number) =>
+  queryOptions<SunDay>({
+    queryKey: ['sun-day', at, day],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET(`${OPTION}/sun-day`, { params: { ...pathOf(at), query: { day } }, signal }),
+      ).then((a) => a.sun_day),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const worstQuery = (at: OptionAt) =>
+  queryOptions<Schemas['WorstModules']>({
+    queryKey: ['worst-modules', at],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET(`${OPTION}/worst-modules`, { params: pathOf(at), signal })).then(
+        (a) => a.worst,
+      ),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+const weatherPath = (at: OptionAt) => ({ path: { job_id: at.jobId, revision: at.revision } });
+
+export const weatherQuery = (at: OptionAt) =>
+  queryOptions<WeatherReport>({
+    queryKey: ['weather', at.jobId, at.revision],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/jobs/{job_id}/revisions/{revision}/weather', {
+          params: weatherPath(at),
+          signal,
+        }),
+      ).then((a) => a.weather),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+/** Sends a weather file to be read; the job keeps the weather it has until it is told otherwise. */
+export async function sendWeather(at: OptionAt, file: File): Promise<Schemas['FileTold']> {
+  const answer = await fetch(`/api/jobs/${at.jobId}/revisions/${at.revision}/weather`, {
+    method: 'POST',
+    headers: {
+      'Content-Type': 'application/octet-stream',
+      'X-File-Name': encodeURIComponent(file.name),
+    },
+    body: file,
+  });
+  const body: unknown = await answer.json();
+  if (!answer.ok) throw new ProblemError(body as Schemas['Problem']);
+  return (body as Schemas['WeatherFileAnswer']).file;
+}

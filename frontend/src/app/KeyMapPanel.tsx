@@ -51,9 +51,12 @@ const BY_STEP: Record<string, readonly (readonly [string, string])[]> = {
     ['W', 'why not one more'],
   ],
   sun: [
-    ['1, 2', 'shade, sun path'],
-    [', and .', 'month by month'],
-    ['Y', 'the whole year'],
+    ['1 to 5', 'shade, sun path, a day, who takes it, weather'],
+    [', and .', 'shade: month by month; a day: 15 minutes back and on'],
+    ['Y', 'shade: the whole year'],
+    ['[ and ]', 'a day, sun path: the day before, the day after'],
+    ['P', 'a day: play it, stop'],
+    ['V', 'sun path: from above, from the roof'],
     ['Tab, Enter', 'walk among the modules, choose one'],
   ],
   strings: [

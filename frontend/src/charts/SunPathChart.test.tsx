@@ -35,6 +35,8 @@ test('paths are named by day, hours once, and what stands there by its name', ()
         { day: 171, spots: spots(75) },
       ]}
       blocked={[{ azimuth_deg: 200, from_deg: 0, to_deg: 20, name: 'Cottonwood', kind: 'tree' }]}
+      ownDay={null}
+      now={null}
       planeAzimuthDeg={180}
       planeSlopeDeg={20}
       southern={false}

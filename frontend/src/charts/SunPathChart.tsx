@@ -8,8 +8,10 @@ export interface SunSpot {
   elevation_deg: number;
 }
 
-interface SunPathChartProps {
+export interface SunPathData {
   days: readonly { day: number; spots: readonly SunSpot[] }[];
+  /** A day somebody asked for, besides the usual ones. */
+  ownDay: { day: number; spots: readonly SunSpot[] } | null;
   blocked: readonly {
     azimuth_deg: number;
     from_deg: number;
@@ -18,8 +20,13 @@ interface SunPathChartProps {
     kind: string;
   }[];
   planeAzimuthDeg: number;
+}
+
+interface SunPathChartProps extends SunPathData {
   planeSlopeDeg: number;
   southern: boolean;
+  /** Where the sun stands at the moment looked at elsewhere. */
+  now: { azimuthDeg: number; elevationDeg: number } | null;
   widthPx: number;
   heightPx: number;
 }
@@ -38,13 +45,14 @@ const COMPASS: Record<number, string> = {
   270: 'W',
   315: 'NW',
 };
-const KIND_FILL: Record<string, string> = {
+export const KIND_FILL: Record<string, string> = {
   horizon: 'var(--color-ink-3)',
   tree: 'var(--color-patina)',
   house: 'var(--color-copper)',
   pole: 'var(--color-ink)',
   obstruction: 'var(--color-obstruction)',
   roof: 'var(--color-field)',
+  rows: 'var(--color-field)',
 };
 
 /** Degrees right of the middle of the chart, from −180 to 180. */
@@ -73,10 +81,12 @@ function namesOf(blocked: SunPathChartProps['blocked']): SunPathChartProps['bloc
 
 export function SunPathChart({
   days,
+  ownDay,
   blocked,
   planeAzimuthDeg,
   planeSlopeDeg,
   southern,
+  now,
   widthPx,
   heightPx,
 }: SunPathChartProps) {
@@ -221,6 +231,23 @@ export function SunPathChart({
           </g>
         );
       })}
+      {ownDay && (
+        <polyline
+          points={line(ownDay.spots)}
+          fill="none"
+          stroke="var(--color-ink)"
+          strokeWidth="2.4"
+        />
+      )}
+      {now && inside(now.azimuthDeg) && (
+        <circle
+          cx={at(now.azimuthDeg)}
+          cy={y(now.elevationDeg)}
+          r="7"
+          fill="var(--color-straw)"
+          stroke="var(--color-ink)"
+        />
+      )}
       {namesOf(blocked.filter((b) => inside(b.azimuth_deg))).map((b) => (
         <text
           key={b.name}

@@ -8,7 +8,14 @@ export interface SizeM {
   heightM: number;
 }
 
-export const sizeOf = (sheet: Schemas['ModuleSheet'], orientation: Orientation): SizeM =>
-  orientation === 'P'
-    ? { widthM: sheet.short_m, heightM: sheet.long_m }
-    : { widthM: sheet.long_m, heightM: sheet.short_m };
+/** What the plane shows of a module; held up on legs it covers less of it. */
+export function sizeOf(
+  sheet: Schemas['ModuleSheet'],
+  orientation: Orientation,
+  legTiltDeg = 0,
+): SizeM {
+  const seen = Math.cos((legTiltDeg * Math.PI) / 180);
+  return orientation === 'P'
+    ? { widthM: sheet.short_m, heightM: sheet.long_m * seen }
+    : { widthM: sheet.long_m, heightM: sheet.short_m * seen };
+}

@@ -20,7 +20,7 @@ export interface SceneFace {
 }
 
 export interface SceneRound {
-  kind: 'crown' | 'post';
+  kind: 'crown' | 'cone' | 'post';
   name: string;
   at: SitePoint3;
   base_m: number;
@@ -154,8 +154,12 @@ function RoundMesh({ round }: { round: SceneRound }) {
     </mesh>
   ) : (
     <mesh position={middle}>
-      <cylinderGeometry args={[radius_m, radius_m, tall, 16]} />
-      <meshLambertMaterial color="#6b5b4a" transparent opacity={guessed ? 0.45 : 1} />
+      <cylinderGeometry args={[kind === 'cone' ? 0.01 : radius_m, radius_m, tall, 16]} />
+      <meshLambertMaterial
+        color={kind === 'cone' ? '#7d9a76' : '#6b5b4a'}
+        transparent
+        opacity={guessed ? 0.45 : 1}
+      />
     </mesh>
   );
 }

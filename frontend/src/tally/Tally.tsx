@@ -200,7 +200,7 @@ function YearRows({ year, other }: { year: YearReport; other: YearReport | undef
       <ShadeRow />
       {year.stand_in_weather && (
         <p className="mt-1 rounded-sm border border-warn bg-warn-wash px-2 py-1 text-xs text-warn">
-          Stand-in weather, shade not in it yet.{' '}
+          Stand-in weather.{' '}
           <details className="inline">
             <summary className="inline cursor-pointer underline">What this rests on</summary>
             <ul className="mt-1 list-disc pl-4">
@@ -217,7 +217,7 @@ function YearRows({ year, other }: { year: YearReport; other: YearReport | undef
   );
 }
 
-/** What shade takes of the light; the year's energy does not know of it yet. */
+/** What shade takes of the light; the year's energy is after it. */
 function ShadeRow() {
   const { at } = useJob();
   const { query, behind } = useShade(at, true);
@@ -227,7 +227,7 @@ function ShadeRow() {
       <Row
         label="Shade, of the light"
         value={lost === undefined ? '' : `${signed(-lost * 100, 1) || '0.0'} %`}
-        aside="not in it yet"
+        aside="in the year"
       />
     </div>
   );

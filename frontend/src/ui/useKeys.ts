@@ -24,7 +24,7 @@ export function useKeys(map: KeyMap): void {
       const name = nameOf(event);
       const run = current.current[name];
       if (!run || typing || event.defaultPrevented) return;
-      if (/^[a-z,.]$/.test(name) && !singleKeysOn()) return;
+      if (/^[a-z,.[\]]$/.test(name) && !singleKeysOn()) return;
       event.preventDefault();
       run(event);
     };

@@ -35,6 +35,7 @@ class ModuleSheet:
     max_system_v: float | None
     max_series_fuse_a: float | None
     all_black: bool | None = None
+    bifacial_frac: float | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,4 +1,4 @@
-"""A job with its pictures: a zip of the job file and the pictures it names."""
+"""A job with its pictures and weather: a zip of the job file and the files it names."""
 
 import re
 import zipfile
@@ -13,7 +13,8 @@ from ridge_tally.core.job.document import Job
 SUFFIX = ".ridgetally.zip"
 JOB_NAME = "job.ridgetally.json"
 MOST_FILES, LARGEST_WHOLE_BYTES = 200, 200 * 1024 * 1024
-_PICTURE = re.compile(r"pictures/[0-9a-f]{64}\.(jpg|png)")
+PICTURES, WEATHER = "pictures", "weather"
+_KEPT = re.compile(rf"{PICTURES}/[0-9a-f]{{64}}\.(jpg|png)|{WEATHER}/[0-9a-f]{{64}}\.csv")
 
 
 def pictures_of(job: Job) -> tuple[str, ...]:
@@ -25,13 +26,13 @@ def pictures_of(job: Job) -> tuple[str, ...]:
     return tuple(dict.fromkeys(named))
 
 
-def write_bundle(job_text: str, pictures: Mapping[str, bytes]) -> bytes:
-    """Return the zip of a job file and its pictures by file name."""
+def write_bundle(job_text: str, files: Mapping[str, bytes]) -> bytes:
+    """Return the zip of a job file and the files it names, by their names in it."""
     out = BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as bundle:
         bundle.writestr(JOB_NAME, job_text)
-        for name, content in pictures.items():
-            bundle.writestr(f"pictures/{name}", content)
+        for name, content in files.items():
+            bundle.writestr(name, content)
     return out.getvalue()
 
 
@@ -41,12 +42,12 @@ def is_bundle(content: bytes) -> bool:
 
 
 def read_bundle(content: bytes, file: str) -> tuple[bytes, dict[str, bytes]]:
-    """Return the job file of a zip and its pictures by file name.
+    """Return the job file of a zip and the files it names, by their names in it.
 
     Raises
     ------
     FormatError
-        If it is broken, too large, holds no job, or a picture is not what its name says.
+        If it is broken, too large, holds no job, or a file is not what its name says.
     """
     try:
         with zipfile.ZipFile(BytesIO(content)) as bundle:
@@ -59,16 +60,14 @@ def read_bundle(content: bytes, file: str) -> tuple[bytes, dict[str, bytes]]:
                 )  # fmt: skip
             if JOB_NAME not in bundle.namelist():
                 raise FormatError(file, "", f"there is no {JOB_NAME} in it", "Export it again.")
-            names = [e.filename for e in entries if _PICTURE.fullmatch(e.filename)]
-            pictures = {PurePosixPath(n).name: bundle.read(n) for n in names}
+            names = [e.filename for e in entries if _KEPT.fullmatch(e.filename)]
+            files = {n: bundle.read(n) for n in names}
             job = bundle.read(JOB_NAME)
     except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError, OSError) as error:
         raise FormatError(
             file, "", f"the zip does not open ({error})", "Export it again."
         ) from None
-    for name, picture in pictures.items():
-        if sha256(picture).hexdigest() != PurePosixPath(name).stem:
-            raise FormatError(
-                file, f"pictures/{name}", "it is not the picture its name says", "Export it again."
-            )
-    return job, pictures
+    for name, kept in files.items():
+        if sha256(kept).hexdigest() != PurePosixPath(name).stem:
+            raise FormatError(file, name, "it is not what its name says", "Export it again.")
+    return job, files

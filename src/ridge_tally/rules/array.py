@@ -54,6 +54,7 @@ def lay_of(module: ModuleSheet, array: PlaneArray, plane: RoofPlane) -> Lay:
         array.gap_between_rows.value_m,
         array.shortest_run,
         float(corners[0, 0] + corners[1, 0]) / 2 if array.symmetric else None,
+        array.leg_tilt_deg,
     )
 
 

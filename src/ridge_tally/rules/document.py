@@ -17,11 +17,13 @@ from ridge_tally.core.survey.possible import require_possible
 from ridge_tally.rules.brief_document import require_sound_brief
 from ridge_tally.rules.distinct import require_distinct
 from ridge_tally.rules.survey_document import require_sound_survey
+from ridge_tally.rules.weather_document import require_sound_weather
 
 LONGEST_NAME = 80
 MOST_MODULES = 500
 WIDEST_GAP_M = 20.0
 LONGEST_RUN = 20
+STEEPEST_LEG_DEG, UPRIGHT_DEG = 60.0, 90.0
 
 
 def require_sound(job: Job) -> None:
@@ -36,6 +38,7 @@ def require_sound(job: Job) -> None:
     _require_site(job.site)
     require_sound_brief(job)
     require_sound_survey(job)
+    require_sound_weather(job)
     for plane in job.survey.planes:
         _require_name(plane.name)
         require_possible(plane)
@@ -90,6 +93,10 @@ def require_module_sheet(sheet: ModuleSheet) -> None:
         raise OutOfRange(
             f"{sheet.name}, cells, diodes or sides", sheet.cells_in_series, "positive, long ≥ short"
         )
+    if sheet.bifacial_frac is not None and not 0 < sheet.bifacial_frac <= 1:
+        raise OutOfRange(
+            f"{sheet.name}, bifaciality as a fraction", sheet.bifacial_frac, "above 0, at most 1"
+        )
     beta = sheet.beta_voc_frac_per_degc
     if beta is not None and not -0.006 <= beta < 0:
         raise OutOfRange(
@@ -139,6 +146,18 @@ def _require_option(job: Job, option: Option) -> None:
                 raise OutOfRange(
                     f"Gap in option {option.name}", gap.value_m, f"between 0 and {WIDEST_GAP_M:g} m"
                 )
+        if not 0 <= array.leg_tilt_deg <= STEEPEST_LEG_DEG:
+            raise OutOfRange(
+                "Tilt of the legs in degrees",
+                array.leg_tilt_deg,
+                f"between 0 and {STEEPEST_LEG_DEG:g}",
+            )
+        if plane_of(job, array.plane_id).slope_deg + array.leg_tilt_deg > UPRIGHT_DEG:
+            raise OutOfRange(
+                "Tilt of the legs in degrees",
+                array.leg_tilt_deg,
+                "with the plane's slope at most 90",
+            )
         if not 1 <= array.shortest_run <= LONGEST_RUN:
             raise OutOfRange(
                 f"Shortest run in option {option.name}",

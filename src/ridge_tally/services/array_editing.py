@@ -35,7 +35,7 @@ from ridge_tally.core.job.survey import AccessPath, EdgeKind, RoofPlane, Setback
 from ridge_tally.core.survey.outline import is_closed, require_closed
 from ridge_tally.core.units import LengthUnit, format_length, parse_length_m, parse_number
 from ridge_tally.rules.array import lay_of, placed_at
-from ridge_tally.rules.document import LONGEST_RUN, WIDEST_GAP_M
+from ridge_tally.rules.document import LONGEST_RUN, STEEPEST_LEG_DEG, WIDEST_GAP_M
 from ridge_tally.rules.setbacks import edge_zone_m, setback_pack
 from ridge_tally.services.rows import next_id
 
@@ -85,6 +85,14 @@ def array_changed(job: Job, edit: edits.ArrayEdit) -> Job:  # noqa: PLR0911, PLR
             option = option_of(job, edit.option_id)
             array = array_of(option, plane_of(job, edit.plane_id).id)
             return with_option(job, with_array(option, replace(array, symmetric=edit.on)))
+        case edits.SetMounting():
+            option = option_of(job, edit.option_id)
+            array = array_of(option, plane_of(job, edit.plane_id).id)
+            return with_option(job, with_array(option, replace(array, mounting=edit.mounting)))
+        case edits.SetBrushed():
+            option = option_of(job, edit.option_id)
+            array = array_of(option, plane_of(job, edit.plane_id).id)
+            return with_option(job, with_array(option, replace(array, brushed=edit.on)))
         case edits.ApplySetbackPack():
             return _packed(job, edit)
         case edits.SetAccessPath():
@@ -364,35 +372,44 @@ def _field_set(job: Job, edit: edits.SetArrayField) -> Job:
         case kind.GAP_BETWEEN_ROWS:
             gap = Taped(_gap_m(job, edit.typed, "Gap between rows"), edit.typed.strip())
             wider = replace(array, gap_between_rows=gap)
+        case kind.LEG_TILT:
+            tilt_deg = parse_number(edit.typed, "Tilt of the legs", "degrees such as 10")
+            if not 0 <= tilt_deg <= STEEPEST_LEG_DEG:
+                raise OutOfRange(
+                    "Tilt of the legs in degrees", tilt_deg, f"between 0 and {STEEPEST_LEG_DEG:g}"
+                )
+            wider = replace(array, leg_tilt_deg=tilt_deg)
         case _:
             assert_never(edit.field)
     return with_option(job, with_array(option, _respaced(job, option, array, wider)))
 
 
 def _respaced(job: Job, option: Option, old: PlaneArray, new: PlaneArray) -> PlaneArray:
-    """Return the array with its runs and stacks of rows drawn apart or together to new gaps.
+    """Return the array with its runs and stacks of rows drawn apart or together to new sizes.
 
     Neighbours that stood at the old gap stand at the new one, counted from the left and from
     below; what stood further apart keeps its place.
     """
     plane, sheet = plane_of(job, old.plane_id), module_sheet_of(job, option)
-    lay = lay_of(sheet, old, plane)
+    lay, wanted = lay_of(sheet, old, plane), lay_of(sheet, new, plane)
     in_row_m = new.gap_in_row.value_m - old.gap_in_row.value_m
     between_m = new.gap_between_rows.value_m - old.gap_between_rows.value_m
     shifted: dict[PlacedId, tuple[float, float]] = {}
-    up_m, top_m = 0.0, float("-inf")
+    up_m, taller_m, top_m = 0.0, 0.0, float("-inf")
     ordered = sorted(old.modules, key=lambda m: (round(m.y_m / SAME_ROW_M), m.x_m))
     for _, group in groupby(ordered, key=lambda m: round(m.y_m / SAME_ROW_M)):
         row = list(group)
         close = abs(row[0].y_m - top_m - lay.gap_between_rows_m) < AT_GAP_M
-        up_m = up_m + between_m if close else 0.0
+        up_m = up_m + between_m + taller_m if close else 0.0
         right_m, end_m = 0.0, float("-inf")
         for module in row:
             touches = abs(module.x_m - end_m - lay.gap_in_row_m) < AT_GAP_M
             right_m = right_m + in_row_m if touches else 0.0
             shifted[module.id] = (right_m, up_m)
             end_m = module.x_m + lay.width_m(module.orientation)
-        top_m = row[0].y_m + lay.height_m(row[0].orientation)
+        way = row[0].orientation
+        top_m = row[0].y_m + lay.height_m(way)
+        taller_m = wanted.height_m(way) - lay.height_m(way)
     modules = tuple(
         replace(
             m,

@@ -25,7 +25,7 @@ from ridge_tally.core.units import L_PER_US_GALLON, LengthUnit
 from ridge_tally.rules import tables
 from ridge_tally.services.bill_editing import month_first
 from ridge_tally.services.step_state import StepState
-from ridge_tally.simulators.weather_service import normals_at
+from ridge_tally.services.weather import normals_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,7 +108,7 @@ def _step(job: Job, bills: tuple[ReadBill, ...], usage: Usage | None) -> StepSta
 
 def _loads(job: Job) -> tuple[LoadView, ...]:
     table = tables.load("fuel-energy")
-    heating = heating_shares(normals_at(job.site.climate_id, job.site.latitude_deg).mean_degc)
+    heating = heating_shares(normals_of(job).mean_degc)
     views = []
     for load in job.brief.loads:
         kwh_per_unit, unit = 0.0, ""

@@ -12,7 +12,7 @@ from ridge_tally.catalogue.gazetteer import zone_at
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.brief.typed import parse_day
 from ridge_tally.core.errors import BadGeometry
-from ridge_tally.core.job import array_edits, edits, survey_edits
+from ridge_tally.core.job import array_edits, edits, survey_edits, weather_edits
 from ridge_tally.core.job.array import WAYS_TOLD
 from ridge_tally.core.job.document import (
     CodePack,
@@ -44,6 +44,7 @@ from ridge_tally.services.obstruction_editing import plane_parts_changed
 from ridge_tally.services.outline_editing import outline_changed
 from ridge_tally.services.plane_editing import planes_changed, with_true_azimuths
 from ridge_tally.services.surroundings_editing import surroundings_changed
+from ridge_tally.services.weather_editing import weather_changed
 from ridge_tally.simulators.weather_service import climate
 
 MOST_OPTIONS = 8
@@ -114,6 +115,8 @@ def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911,
         return plane_parts_changed(job, edit)
     if isinstance(edit, survey_edits.SurroundingsEdit):
         return surroundings_changed(job, edit)
+    if isinstance(edit, weather_edits.WeatherEdit):
+        return weather_changed(job, edit)
     match edit:
         case edits.SetSiteField():
             return _site_field(job, edit)
@@ -248,6 +251,10 @@ def describe_edit(edit: edits.Edit) -> str:  # noqa: PLR0911 - one return an edi
             return f"obstruction {edit.field.value} {edit.typed}"
         case edits.SetSiteField():
             return f"{SITE_NAMES[edit.field].lower()} {edit.typed}"
+        case weather_edits.SetMonthly():
+            return f"{edit.quantity.value.replace('_', ' ')} {edit.typed}"
+        case weather_edits.UseWeatherFile():
+            return f"weather of {edit.file.place}"
         case array_edits.FillPlane():
             return f"fill {WAYS_TOLD[edit.ways]}"
         case array_edits.LayModules():

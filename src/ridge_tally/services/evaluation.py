@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+import numpy as np
+
 from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode
 from ridge_tally.core.energy.year import (
     NOT_INCLUDED,
@@ -13,22 +15,16 @@ from ridge_tally.core.energy.year import (
     simulate_year,
 )
 from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    Site,
-    inverter_sheet_of,
-    module_sheet_of,
-    plane_of,
-)
-from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.job.array import Mounting
+from ridge_tally.core.job.document import Job, Option, inverter_sheet_of, module_sheet_of
+from ridge_tally.core.job.weather import Monthly
 from ridge_tally.core.loading.clipped_day import LimitCost, LoadingDay, limit_costs, loading_days
-from ridge_tally.core.sky.sun import Location
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.rules import tables
-from ridge_tally.rules.design import MOUNTING
+from ridge_tally.services.array_light import array_lights, hours_on
+from ridge_tally.services.weather import weather_doubts, weather_key, weather_of
 from ridge_tally.services.workspace import Workspace
-from ridge_tally.simulators.weather_service import climate, typical_year
+from ridge_tally.simulators.weather_service import climate
 
 # No zone's standard time is further from its sun than this.
 MOST_CLOCK_OFF_H = 3.0
@@ -67,18 +63,6 @@ class YearReport:
     stand_in_weather: bool
     doubts: tuple[str, ...]
     diode: DiodeNote
-
-
-def location_of(site: Site) -> Location:
-    """Return where the sun is reckoned for: at sea level while nobody gave an elevation."""
-    elevation_m = site.elevation_m or 0.0
-    return Location(site.latitude_deg, site.longitude_deg, elevation_m, site.utc_offset_h)
-
-
-def weather_of(workspace: Workspace, job: Job) -> WeatherYear:
-    """Return the weather year of a job's site."""
-    climate_id, location = job.site.climate_id, location_of(job.site)
-    return workspace.weather.get((climate_id, location), lambda: typical_year(climate_id, location))
 
 
 def year_report(workspace: Workspace, job: Job, option: Option) -> YearReport:
@@ -123,12 +107,21 @@ def hourly_year(workspace: Workspace, job: Job, option: Option) -> YearResult:
 
 def _year(workspace: Workspace, job: Job, option: Option) -> tuple[YearResult, WeatherYear]:
     weather = weather_of(workspace, job)
-    plant = plant_of(job, option)
-    year = workspace.years.get((plant, job.site.climate_id), lambda: simulate_year(plant, weather))
+    key = (
+        weather_key(job),
+        job.survey,
+        option.arrays,
+        option.strings,
+        module_sheet_of(job, option),
+        inverter_sheet_of(job, option),
+    )
+    year = workspace.years.get(
+        key, lambda: simulate_year(plant_of(workspace, job, option), weather)
+    )
     return year, weather
 
 
-def plant_of(job: Job, option: Option) -> Plant:
+def plant_of(workspace: Workspace, job: Job, option: Option) -> Plant:
     """Return what the year needs to know of an option.
 
     Raises
@@ -136,48 +129,64 @@ def plant_of(job: Job, option: Option) -> Plant:
     MissingDatum
         If the module's datasheet lacks a coefficient the diode model needs.
     """
-    heat = tables.load("heat-loss")
     losses = tables.load("dc-losses")
     return Plant(
-        location=location_of(job.site),
         diode=fit_diode(module_sheet_of(job, option)),
         inverter=inverter_sheet_of(job, option),
-        groups=_groups(job, option),
-        heat=HeatLoss(
-            heat.number("constant_w_per_m2k", mounting=MOUNTING),
-            heat.number("per_wind_w_per_m2k_per_m_per_s", mounting=MOUNTING),
-        ),
+        groups=_groups(workspace, job, option),
         losses=DcLosses(
-            losses.number("share_frac", loss="soiling"),
             losses.number("share_frac", loss="mismatch"),
             losses.number("share_frac", loss="wiring"),
         ),
     )
 
 
-def _groups(job: Job, option: Option) -> tuple[StringGroup, ...]:
-    plane_by_module = {m.id: array.plane_id for array in option.arrays for m in array.modules}
-    counts: dict[tuple[int, int, PlaneId], int] = {}
-    for string in option.strings:
-        plane_id = plane_by_module[string.module_ids[0]]
-        key = (string.tracker_number - 1, len(string.module_ids), plane_id)
-        counts[key] = counts.get(key, 0) + 1
+def _groups(workspace: Workspace, job: Job, option: Option) -> tuple[StringGroup, ...]:
+    """Return each string with the mean of its modules' light."""
+    sky, arrays = array_lights(workspace, job, option)
+    lit = {m.id: (a, x) for a in arrays for m, x in zip(a.modules, a.lights, strict=True)}
     groups = []
-    for (tracker, series, plane_id), strings in counts.items():
-        plane = plane_of(job, plane_id)
-        groups.append(StringGroup(tracker, series, strings, plane.slope_deg, plane.azimuth_deg))
+    for string in option.strings:
+        hours = [hours_on(*lit[m], sky) for m in string.module_ids]
+        heat = heat_loss(lit[string.module_ids[0]][0].array.mounting)
+        groups.append(
+            StringGroup(
+                string.tracker_number - 1,
+                len(string.module_ids),
+                1,
+                np.mean([h.warming for h in hours], axis=0),
+                np.mean([h.effective for h in hours], axis=0),
+                heat,
+            )
+        )
     return tuple(groups)
 
 
+def heat_loss(mounting: Mounting) -> HeatLoss:
+    """Return how a mounting cools its modules."""
+    table = tables.load("heat-loss")
+    return HeatLoss(
+        table.number("constant_w_per_m2k", mounting=mounting.value),
+        table.number("per_wind_w_per_m2k_per_m_per_s", mounting=mounting.value),
+    )
+
+
 def _doubts(job: Job, weather: WeatherYear) -> tuple[str, ...]:
-    doubts = []
-    if weather.stand_in:
-        doubts.append(f"Weather is a {weather.name} climate, drawn, not measured")
+    doubts = list(weather_doubts(job, weather))
     doubts.append("Not included: " + "; ".join(NOT_INCLUDED))
+    typed = {m.quantity for m in job.weather.months}
     kept = tables.load("dc-losses")
-    shares = ", ".join(f"{loss} {float(share) * 100:g} %" for loss, share in kept.rows)
+    shares = ", ".join(
+        f"{loss} {float(share) * 100:g} %"
+        for loss, share in kept.rows
+        if not (loss == "soiling" and Monthly.SOILING in typed)
+    )
     doubts.append(f"Usual allowances taken off: {shares}")
-    doubts.append("Cell heating of a roof stand-off is estimated")
+    if Monthly.SNOWFALL in typed:
+        doubts.append("Snow by a published monthly model; its falls and humidity are estimated")
+    else:
+        doubts.append("No snow: no month's snowfall is typed")
+    doubts.append("Cell heating by mounting is estimated, crowns let light through from memory")
     site = job.site
     if not site.place:
         doubts.append(

@@ -6,13 +6,13 @@ from ridge_tally.core.sky.plane_irradiance import light_parts
 from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.core.sky.weather_year import month_of
 from ridge_tally.rules import tables
-from ridge_tally.services.evaluation import location_of, weather_of
+from ridge_tally.services.weather import location_of, weather_key, weather_of
 from ridge_tally.services.workspace import Workspace
 
 
 def monthly_guess(workspace: Workspace, job: Job, plane: RoofPlane) -> tuple[float, ...]:
     """Return kWh for each kW and month: a share of the light on the plane."""
-    location, climate_id = location_of(job.site), job.site.climate_id
+    location = location_of(job.site)
 
     def compute() -> tuple[float, ...]:
         weather = weather_of(workspace, job)
@@ -25,5 +25,5 @@ def monthly_guess(workspace: Workspace, job: Job, plane: RoofPlane) -> tuple[flo
             float(light.poa_w_per_m2[months == month].sum()) / 1000 * share for month in range(12)
         )
 
-    key = (climate_id, location, plane.slope_deg, plane.azimuth_deg)
+    key = (weather_key(job), plane.slope_deg, plane.azimuth_deg)
     return workspace.guesses.get(key, compute)

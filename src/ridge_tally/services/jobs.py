@@ -16,7 +16,7 @@ from ridge_tally.rules.document import require_sound
 from ridge_tally.services.blank_job import blank_job
 from ridge_tally.services.briefing import BriefReport, brief_report
 from ridge_tally.services.editing import apply_edit, describe_edit
-from ridge_tally.services.pictures import packed_with, unpacked
+from ridge_tally.services.kept_files import packed_with, unpacked
 from ridge_tally.services.reporting import OptionReport, option_report
 from ridge_tally.services.survey_report import survey_report
 from ridge_tally.services.survey_views import SurveyReport
@@ -166,27 +166,27 @@ def restore_job(workspace: Workspace, job_id: JobId) -> JobState:
 
 
 def export_job(workspace: Workspace, job_id: JobId) -> tuple[bytes, str]:
-    """Return the job file of the newest revision and its suffix: a zip when pictures go along."""
+    """Return the job file of the newest revision and its suffix: a zip when files go along."""
     job = load_job(workspace, job_id)
-    text, pictures = write_job(job), packed_with(workspace, job)
-    if not pictures:
+    text, files = write_job(job), packed_with(workspace, job)
+    if not files:
         return text.encode(), SUFFIX
-    return write_bundle(text, pictures), job_bundle.SUFFIX
+    return write_bundle(text, files), job_bundle.SUFFIX
 
 
 def import_job(workspace: Workspace, content: bytes, file: str, author: str) -> JobState:
-    """Store the job of a job file, or of a zip with its pictures, as a new job.
+    """Store the job of a job file, or of a zip with its files, as a new job.
 
     Raises
     ------
     FormatError
         With the place and the problem; nothing is stored then.
     """
-    pictures: dict[str, bytes] = {}
+    files: dict[str, bytes] = {}
     if is_bundle(content):
-        content, pictures = read_bundle(content, file)
+        content, files = read_bundle(content, file)
     job = read_job(content, file)
-    unpacked(workspace, pictures, file)
+    unpacked(workspace, files, file)
     return store_job(workspace, job, f"import of {file}"[:120], author)
 
 

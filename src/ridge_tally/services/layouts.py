@@ -27,9 +27,9 @@ from ridge_tally.core.survey.outline import edge_names, require_closed
 from ridge_tally.rules.array import lay_of, placed_at
 from ridge_tally.services.array_editing import array_of, best_rows, nothing_fits
 from ridge_tally.services.deadline import after_s
-from ridge_tally.services.evaluation import location_of
 from ridge_tally.services.first_yield import monthly_guess
 from ridge_tally.services.shade import place_losses
+from ridge_tally.services.weather import weather_key
 from ridge_tally.services.workspace import Workspace
 
 # How long a search of a layout without rows may go on while somebody waits.
@@ -250,7 +250,7 @@ def _yearly_kwh(
     workspace: Workspace, job: Job, option: Option, roof: _Roof, places: tuple[Place, ...]
 ) -> FloatArray:
     """Return what a module at each place would make in a year, its shade taken off."""
-    key = ("losses", job.survey, location_of(job.site), job.site.climate_id, roof.lay, places)
+    key = ("losses", job.survey, weather_key(job), roof.lay, places)
     lost = workspace.shades.get(
         key, lambda: place_losses(workspace, job, option, roof.plane, roof.lay, places)
     )

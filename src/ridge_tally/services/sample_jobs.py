@@ -7,7 +7,7 @@ from ridge_tally.services.demo_lagoon import lagoon_road
 from ridge_tally.services.demo_plat import NORTH_EAST, SOUTH_WEST, lagoon_plat, plat_point
 from ridge_tally.services.editing import apply_edits
 from ridge_tally.services.jobs import store_job
-from ridge_tally.services.pictures import take_in
+from ridge_tally.services.kept_files import take_in
 from ridge_tally.services.workspace import Workspace
 
 

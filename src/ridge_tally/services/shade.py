@@ -1,44 +1,35 @@
 """Shade on an option: what reaches each module, who takes how much, what trimming recovers."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.array.lay import Lay, Place
-from ridge_tally.core.errors import MissingDatum, OutOfRange
+from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job.array import PlacedModule, present_of
-from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of, present_ids
+from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId, ShadeId
-from ridge_tally.core.job.survey import RoofPlane, Taped
-from ridge_tally.core.sky.plane_irradiance import light_parts
-from ridge_tally.core.sky.sun import SunPath, sun_path
-from ridge_tally.core.sky.weather_year import WeatherYear, month_of
-from ridge_tally.core.sun.occluders import Occluders, OwnerKind, occluders_of
-from ridge_tally.core.sun.shading import (
-    QUICK,
-    Passing,
-    Resolution,
-    Taken,
-    cell_weights,
-    passes_of,
-    sample_points_m,
-    skies_over,
-    taken,
-)
-from ridge_tally.core.survey.outline import require_closed
-from ridge_tally.core.survey.shade import source_height_m
+from ridge_tally.core.job.survey import RoofPlane, SitePoint, Taped
+from ridge_tally.core.sun.occluders import Occluders, OwnerKind
+from ridge_tally.core.sun.shading import QUICK, ModuleLight, Passing, Resolution, glass_corners_m
+from ridge_tally.core.survey.polygon import encloses
+from ridge_tally.core.survey.shade import source_at, source_height_m
 from ridge_tally.rules import tables
 from ridge_tally.rules.array import lay_of, placed_at
-from ridge_tally.services.evaluation import location_of, weather_of
+from ridge_tally.services.array_light import ArrayLight, array_lights, require_modules
 from ridge_tally.services.rows import row_of, with_row
+from ridge_tally.services.site_sky import Spots, module_lights, site_sky, turned
+from ridge_tally.services.weather import weather_key
 from ridge_tally.services.workspace import Workspace
 
 FloatArray = NDArray[np.float64]
 Places = tuple[Place, ...]
 # Less than this in a year is not worth a line.
 LEAST_KWH = 0.5
+# Hours of a month with less light than this tell nothing.
+LEAST_KWH_PER_M2 = 0.05
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,14 +41,17 @@ class ModuleShade:
     free_kwh_per_m2: float
     lost_frac: float
     monthly_lost_frac: tuple[float, ...]
+    monthly_free_kwh_per_m2: tuple[float, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class Culprit:
     """Somebody who stands in the light, and what the array would gain without them.
 
-    ``alone_kwh``: what is gained when only they go.  ``only_kwh``: what they take if nobody
-    else stood there.  Where the two differ, others stand behind them.
+    ``alone_kwh``: what is gained when only they go, ``module_kwh`` the same by module.
+    ``at`` is their middle on the site; ``None`` for the horizon.
+    ``only_kwh``: what they take if nobody else stood there.  Where the two differ, others
+    stand behind them.
     """
 
     number: int
@@ -67,24 +61,39 @@ class Culprit:
     alone_kwh: float
     only_kwh: float
     monthly_kwh: tuple[float, ...]
+    module_kwh: tuple[float, ...]
+    at: SitePoint | None
 
 
 @dataclass(frozen=True, slots=True)
 class ShadeReport:
-    """Light on the array's glass in a year, kWh, and what shade takes of it."""
+    """Light on the array's glass in a year, kWh, and what shade takes of it.
+
+    ``shared_kwh`` is what two or more take together, so that none alone gives it back.
+    ``left_kwh`` reaches the front after shade; dirt and snow take their months' from it, and
+    ``monthly_rear_kwh`` is what the back adds, as much as the front would make of it.
+    """
 
     option_id: str
     resolution: str
     free_kwh: float
     lost_kwh: float
     lost_frac: float
+    monthly_free_kwh: tuple[float, ...]
     monthly_lost_kwh: tuple[float, ...]
+    shared_kwh: float
     modules: tuple[ModuleShade, ...]
     culprits: tuple[Culprit, ...]
     told: str
+    left_kwh: float
+    monthly_snow_kwh: tuple[float, ...]
+    monthly_soiling_kwh: tuple[float, ...]
+    monthly_rear_kwh: tuple[float, ...]
+    rear_told: str
     weather: str
     stand_in_weather: bool
     crowns: str
+    standing_in: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,25 +105,6 @@ class Trimmed:
     to_m: float
     recovered_kwh: float
     recovered_frac: float
-
-
-@dataclass(frozen=True, slots=True)
-class _Year:
-    """The hours of the weather year."""
-
-    weather: WeatherYear
-    sun: SunPath
-    month: NDArray[np.int64]
-
-
-@dataclass(frozen=True, slots=True)
-class _Lit:
-    """A plane of the array: its modules, their free light by month, and what shade takes."""
-
-    plane: RoofPlane
-    modules: tuple[PlacedModule, ...]
-    free_wh_per_m2: FloatArray
-    taken: Taken
 
 
 def shade_report(
@@ -158,31 +148,24 @@ def trimmed(
 
 def _content(job: Job, option: Option) -> tuple[object, ...]:
     """Return what the shade of an option depends on."""
-    return job.site.climate_id, location_of(job.site), job.survey, option.arrays, option.module_id
+    return weather_key(job), job.survey, option.arrays, module_sheet_of(job, option)
 
 
 def _report(workspace: Workspace, job: Job, option: Option, resolution: Resolution) -> ShadeReport:
-    if not present_ids(option):
-        raise MissingDatum("module", f"Option {option.name}", "Lay some in the Array step first.")
-    occluders = occluders_of(job.survey)
-    year = _year(workspace, job)
-    passing = _passing()
-    passes = passes_of(occluders, passing)
-    lit = [
-        _lit(job, option, plane, occluders, year, passes, resolution)
-        for plane in _planes(job, option)
-    ]
+    require_modules(option)
+    sky, arrays = array_lights(workspace, job, option, resolution)
     module = module_sheet_of(job, option)
-    area_m2 = module.long_m * module.short_m
+    kwh_per_wh_m2 = module.long_m * module.short_m / 1000
 
-    def on_array(part: Callable[[_Lit], FloatArray]) -> FloatArray:
+    def on_array(part: Callable[[ArrayLight], FloatArray]) -> FloatArray:
         """Kilowatt-hours on the glass of all modules."""
-        total = sum(part(one) * len(one.modules) for one in lit)
-        return np.asarray(total) * area_m2 / 1000
+        return np.asarray(sum(part(one) for one in arrays)) * kwh_per_wh_m2
 
-    monthly_free = on_array(lambda one: one.free_wh_per_m2)
-    lost = on_array(lambda one: one.taken.lost.mean(axis=0))
-    alone, only = on_array(lambda one: one.taken.alone), on_array(lambda one: one.taken.only)
+    monthly_free = on_array(lambda one: one.on_free.free_wh_per_m2 * len(one.modules))
+    lost = on_array(lambda one: sum_of(x.lost for x in one.lights).sum(axis=1))
+    alone = on_array(lambda one: sum_of(x.alone for x in one.lights))
+    only = on_array(lambda one: sum_of(x.only for x in one.lights))
+    of_modules = np.array([x.alone.sum(axis=1) for one in arrays for x in one.lights])
     culprits = [
         Culprit(
             number,
@@ -192,21 +175,26 @@ def _report(workspace: Workspace, job: Job, option: Option, resolution: Resoluti
             float(alone[number].sum()),
             float(only[number].sum()),
             tuple(alone[number].tolist()),
+            tuple((of_modules[:, number] * kwh_per_wh_m2).tolist()),
+            _middle_of(sky.occluders, number),
         )
-        for number, owner in enumerate(occluders.owners)
+        for number, owner in enumerate(sky.occluders.owners)
         if only[number].sum() > LEAST_KWH
     ]
     culprits.sort(key=lambda c: -c.alone_kwh)
     modules = tuple(
-        ModuleShade(
-            placed.id,
-            one.plane.id,
-            float(one.free_wh_per_m2.sum()) / 1000,
-            float(mine.sum() / one.free_wh_per_m2.sum()),
-            tuple((mine / np.maximum(one.free_wh_per_m2, 1e-9)).tolist()),
+        _module(one, placed, light)
+        for one in arrays
+        for placed, light in zip(one.modules, one.lights, strict=True)
+    )
+    left = on_array(_left)
+    snow = on_array(lambda one: _left(one) * one.snow_frac)
+    soiling = on_array(lambda one: _left(one) * (1 - one.snow_frac) * one.soiling_frac)
+    rear = on_array(
+        lambda one: (
+            len(one.modules)
+            * np.bincount(sky.hours.month, one.rear_w_per_m2, minlength=12).astype(np.float64)
         )
-        for one in lit
-        for placed, mine in zip(one.modules, one.taken.lost, strict=True)
     )
     free_kwh, lost_kwh = float(monthly_free.sum()), float(lost.sum())
     return ShadeReport(
@@ -215,14 +203,83 @@ def _report(workspace: Workspace, job: Job, option: Option, resolution: Resoluti
         free_kwh=free_kwh,
         lost_kwh=lost_kwh,
         lost_frac=lost_kwh / free_kwh,
+        monthly_free_kwh=tuple(monthly_free.tolist()),
         monthly_lost_kwh=tuple(lost.tolist()),
+        shared_kwh=max(0.0, lost_kwh - sum(float(a.sum()) for a in alone)),
         modules=modules,
         culprits=tuple(culprits),
         told=_told(culprits, lost_kwh, free_kwh),
-        weather=year.weather.name,
-        stand_in_weather=year.weather.stand_in,
-        crowns=_crowns_told(passing),
+        left_kwh=float(left.sum()),
+        monthly_snow_kwh=tuple(snow.tolist()),
+        monthly_soiling_kwh=tuple(soiling.tolist()),
+        monthly_rear_kwh=tuple(rear.tolist()),
+        rear_told="; ".join(dict.fromkeys(one.rear_told for one in arrays)),
+        weather=sky.weather.name,
+        stand_in_weather=sky.weather.stand_in,
+        crowns=_crowns_told(sky.passing),
+        standing_in=standing_in_array(job, option),
     )
+
+
+def sum_of(parts: Iterable[FloatArray]) -> FloatArray:
+    """Return the sum of arrays alike in shape."""
+    return np.asarray(sum(parts))
+
+
+def _left(one: ArrayLight) -> FloatArray:
+    """Return (12,): what shade leaves on all modules of an array, Wh/m²."""
+    lost = sum_of(x.lost for x in one.lights).sum(axis=1)
+    return np.asarray(one.on_free.free_wh_per_m2 * len(one.modules) - lost)
+
+
+def _module(one: ArrayLight, placed: PlacedModule, light: ModuleLight) -> ModuleShade:
+    free, lost = one.on_free.free_wh_per_m2, light.lost.sum(axis=1)
+    return ModuleShade(
+        placed.id,
+        one.plane.id,
+        float(free.sum()) / 1000,
+        float(lost.sum() / free.sum()),
+        tuple((lost / np.maximum(free, 1e-9)).tolist()),
+        tuple((free / 1000).tolist()),
+    )
+
+
+def _middle_of(occluders: Occluders, number: int) -> SitePoint | None:
+    """Return the middle of an owner's solids from above."""
+    of_corner = np.repeat(occluders.face_owners, np.diff(occluders.starts))
+    points = np.vstack(
+        [
+            occluders.corners_m[of_corner == number, :2],
+            occluders.rounds_m[occluders.round_owners == number, :2],
+        ]
+    )
+    if len(points) == 0:
+        return None
+    east_m, north_m = (points.min(axis=0) + points.max(axis=0)) / 2
+    return SitePoint(float(east_m), float(north_m))
+
+
+def standing_in_array(job: Job, option: Option) -> tuple[str, ...]:
+    """Return a sentence for each tree, pole or house whose foot stands inside an array's ground."""
+    found = []
+    for array in option.arrays:
+        present = present_of(array)
+        if not present:
+            continue
+        plane = plane_of(job, array.plane_id)
+        lay = lay_of(module_sheet_of(job, option), array, plane)
+        rings = [glass_corners_m(plane, lay, p)[:, :2] for p in placed_at(present)]
+        for source in job.survey.shade_sources:
+            at = source_at(source)
+            east, north = np.array([at.east_m]), np.array([at.north_m])
+            hit = sum(bool(encloses(ring, east, north)[0]) for ring in rings)
+            if hit:
+                found.append(
+                    f"{source.name} stands inside the array on {plane.name}: what it takes from "
+                    f"{hit} module{'s' if hit > 1 else ''} there means nothing. Move it, or take "
+                    "the modules off."
+                )
+    return tuple(found)
 
 
 def _crowns_told(passing: Passing) -> str:
@@ -230,13 +287,6 @@ def _crowns_told(passing: Passing) -> str:
     return (
         f"{source.document}: {passing.in_leaf_frac * 100:g} % in leaf, "
         f"{passing.bare_frac * 100:g} % bare ({source.status.value.replace('-', ' ')})"
-    )
-
-
-def _passing() -> Passing:
-    table = tables.load("crown-passing")
-    return Passing(
-        table.number("passes_frac", leaf="in-leaf"), table.number("passes_frac", leaf="bare")
     )
 
 
@@ -252,70 +302,65 @@ def _told(culprits: list[Culprit], lost_kwh: float, free_kwh: float) -> str:
     )
 
 
-def _planes(job: Job, option: Option) -> tuple[RoofPlane, ...]:
-    used = [a.plane_id for a in option.arrays if present_of(a)]
-    planes = tuple(plane_of(job, p) for p in used)
-    for plane in planes:
-        require_closed(plane)
-    return planes
-
-
-def _year(workspace: Workspace, job: Job) -> _Year:
-    weather = weather_of(workspace, job)
-    month = np.asarray(month_of(weather.time), dtype=np.int64)
-    return _Year(weather, sun_path(weather.time, location_of(job.site)), month)
-
-
-def _lit(
-    job: Job,
-    option: Option,
-    plane: RoofPlane,
-    occluders: Occluders,
-    year: _Year,
-    passes: FloatArray,
-    resolution: Resolution,
-) -> _Lit:
-    array = next(a for a in option.arrays if a.plane_id == plane.id)
-    modules = present_of(array)
-    sheet = module_sheet_of(job, option)
-    lay = lay_of(sheet, array, plane)
-    free, shade = _on_places(
-        plane, lay, placed_at(modules), sheet.bypass_diodes, occluders, year, passes, resolution
-    )
-    return _Lit(plane, modules, free, shade)
-
-
 def place_losses(
     workspace: Workspace, job: Job, option: Option, plane: RoofPlane, lay: Lay, places: Places
 ) -> FloatArray:
     """Return (n,): the share of a year's light that shade takes at places on a plane."""
-    occluders = occluders_of(job.survey)
-    passes = passes_of(occluders, _passing())
+    sky = site_sky(workspace, job, option)
     substrings = module_sheet_of(job, option).bypass_diodes
-    free, shade = _on_places(
-        plane, lay, places, substrings, occluders, _year(workspace, job), passes, QUICK
-    )
-    return np.asarray(shade.lost.sum(axis=1) / free.sum())
+    spots = Spots(plane, lay, places, substrings, QUICK)
+    free = turned(sky, spots.glass, QUICK).free_wh_per_m2.sum()
+    return np.array([light.lost.sum() / free for light in module_lights(sky, spots)])
 
 
-def _on_places(
-    plane: RoofPlane,
-    lay: Lay,
-    places: Places,
-    substrings: int,
-    occluders: Occluders,
-    year: _Year,
-    passes: FloatArray,
-    resolution: Resolution,
-) -> tuple[FloatArray, Taken]:
-    """Return the free light by month, Wh/m², and what shade takes of it at each place."""
-    points = np.stack(
-        [sample_points_m(plane, lay, place, substrings, resolution) for place in places]
+@dataclass(frozen=True, slots=True)
+class ShadeHours:
+    """Month by hour, (12, 24): the free light, kWh/m², and the share of it shade takes.
+
+    ``None`` where there is no light.
+    """
+
+    module_id: str
+    free_kwh_per_m2: tuple[tuple[float, ...], ...]
+    lost_frac: tuple[tuple[float | None, ...], ...]
+
+
+def shade_hours(
+    workspace: Workspace, job: Job, option: Option, module_id: PlacedId | None = None
+) -> ShadeHours:
+    """Return what shade takes by month and hour of standard time, of a module or of the array.
+
+    Raises
+    ------
+    MissingDatum
+        If no module is laid.
+    NotFound
+        If the module is not there.
+    """
+    require_modules(option)
+    sky, arrays = array_lights(workspace, job, option)
+    slot = sky.hours.month * 24 + sky.hours.hour
+    free, lost, modules = np.zeros(288), np.zeros(288), 0
+    for one in arrays:
+        lights = [
+            light
+            for placed, light in zip(one.modules, one.lights, strict=True)
+            if module_id in (None, placed.id)
+        ]
+        modules += len(lights)
+        if lights:
+            poa = np.bincount(slot, one.on_free.parts.poa_w_per_m2, minlength=288)
+            free += poa * len(lights)
+            lost += sum_of(x.lost for x in lights).ravel()
+    if modules == 0:
+        raise NotFound("module", str(module_id))
+    light = free / modules / 1000
+    share = np.divide(lost, free, out=np.full(288, np.nan), where=light > LEAST_KWH_PER_M2)
+    return ShadeHours(
+        module_id or "",
+        tuple(tuple(row) for row in light.reshape(12, 24).tolist()),
+        tuple(
+            tuple(None if v != v else v for v in row)  # noqa: PLR0124 - NaN is no light
+            for row in share.reshape(12, 24).tolist()
+        ),
     )
-    weights = cell_weights(plane, resolution.rows)
-    parts = light_parts(year.weather, year.sun, plane.slope_deg, plane.azimuth_deg)
-    sky = skies_over(occluders, plane, points.reshape(-1, 3), weights)
-    owners = len(occluders.owners)
-    shade = taken(sky, len(places), year.sun, year.month, parts, weights, passes, owners)
-    free = np.bincount(year.month, parts.poa_w_per_m2, minlength=12).astype(np.float64)
-    return free, shade

@@ -5,18 +5,28 @@ from dataclasses import dataclass
 import numpy as np
 
 from ridge_tally.core.array.lay import Place
+from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job.array import Orientation
 from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.sun.day_path import DayPath, day_path
-from ridge_tally.core.sun.occluders import OwnerKind, occluders_of
-from ridge_tally.core.sun.shading import FINE, cell_weights, sample_points_m, skies_over
+from ridge_tally.core.sun.occluders import OwnerKind
+from ridge_tally.core.sun.shading import (
+    FINE,
+    cell_weights,
+    glass_of,
+    sample_points_m,
+    skies_over,
+)
 from ridge_tally.core.survey.outline import corners_m, require_closed
 from ridge_tally.rules.array import lay_of, placed_at
 from ridge_tally.services.array_editing import array_of
-from ridge_tally.services.evaluation import location_of
+from ridge_tally.services.site_sky import site_sky
+from ridge_tally.services.weather import location_of
+from ridge_tally.services.workspace import Workspace
 
 # Solstices and an equinox, and the months between: the 21st of each from December to June.
+DAYS_A_YEAR = 365
 DAYS = (354, 20, 51, 79, 110, 140, 171)
 
 
@@ -39,20 +49,32 @@ class SunPaths:
     plane_azimuth_deg: float
     plane_slope_deg: float
     days: tuple[DayPath, ...]
+    own_day: DayPath | None
     blocked: tuple[Blocked, ...]
     utc_offset_h: float
 
 
 def sun_paths(
-    job: Job, option: Option, plane_id: PlaneId, module_id: PlacedId | None = None
+    workspace: Workspace,
+    job: Job,
+    option: Option,
+    plane_id: PlaneId,
+    module_id: PlacedId | None = None,
+    day: int | None = None,
 ) -> SunPaths:
     """Return the sun's paths and the sky over a module, or over the middle of a plane.
+
+    ``day`` of the year is drawn besides the usual ones.
 
     Raises
     ------
     MissingDatum
         If the plane does not close yet.
+    OutOfRange
+        If there is no such day.
     """
+    if day is not None and not 0 <= day < DAYS_A_YEAR:
+        raise OutOfRange("Day of the year", day, f"between 0 and {DAYS_A_YEAR - 1}")
     plane = plane_of(job, plane_id)
     require_closed(plane)
     sheet, array = module_sheet_of(job, option), array_of(option, plane_id)
@@ -61,16 +83,18 @@ def sun_paths(
     place, spot = _middle(corners_m(plane)), f"middle of {plane.name}"
     if module is not None:
         (place,), spot = placed_at((module,)), f"module {array.modules.index(module) + 1}"
-    occluders = occluders_of(job.survey)
+    occluders = site_sky(workspace, job, option).occluders
     point = sample_points_m(plane, lay, place, 1, FINE).reshape(-1, 3).mean(axis=0)[None]
-    weights = cell_weights(plane, FINE.rows)
-    sky = skies_over(occluders, plane, point, np.ones_like(weights))[0]
+    glass = glass_of(plane, lay.leg_tilt_deg)
+    weights = cell_weights(glass, FINE.rows)
+    sky = skies_over(occluders, glass, point, np.ones_like(weights))[0]
     location = location_of(job.site)
     return SunPaths(
         spot=spot,
-        plane_azimuth_deg=plane.azimuth_deg,
-        plane_slope_deg=plane.slope_deg,
-        days=tuple(day_path(day, location) for day in DAYS),
+        plane_azimuth_deg=glass.azimuth_deg,
+        plane_slope_deg=glass.slope_deg,
+        days=tuple(day_path(d, location) for d in DAYS),
+        own_day=None if day is None else day_path(day, location),
         blocked=tuple(
             Blocked(*strip, occluders.owners[owner].name, occluders.owners[owner].kind)
             for strip, owner in _strips(sky)

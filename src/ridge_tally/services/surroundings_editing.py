@@ -9,6 +9,7 @@ from ridge_tally.core.job.document import Job, plane_of
 from ridge_tally.core.job.ids import AttachmentId, LotLineId, ShadeId
 from ridge_tally.core.job.survey import (
     Attachment,
+    CrownShape,
     LeafHabit,
     LotLine,
     Picture,
@@ -154,6 +155,11 @@ def _shade_field(job: Job, edit: edits.SetShadeField) -> ShadeSource:
                 change = {"leaf": LeafHabit(typed)}
             except ValueError:
                 raise NotUnderstood(f"{old.name}, leaf", typed, "evergreen or deciduous") from None
+        case kind.CROWN:
+            try:
+                change = {"crown": CrownShape(typed)}
+            except ValueError:
+                raise NotUnderstood(f"{old.name}, crown", typed, "round or cone") from None
         case kind.LEAF_MONTHS:
             first, last = _months(typed, f"{old.name}, months in leaf")
             change = {"first_leaf_month": first, "last_leaf_month": last}

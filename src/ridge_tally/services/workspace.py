@@ -52,3 +52,11 @@ class Workspace:
     shades: Remembered = field(default_factory=lambda: Remembered(32))
     runs: Runs = field(default_factory=Runs)
     fills: Remembered = field(default_factory=lambda: Remembered(128))
+    skies: Remembered = field(default_factory=lambda: Remembered(8))
+    # Words of the sky over modules, a megabyte each.
+    words: Remembered = field(default_factory=lambda: Remembered(96))
+
+    @property
+    def weather_files(self) -> Path:
+        """The folder of kept weather files, beside the pictures."""
+        return self.pictures.parent / "weather"

@@ -1,4 +1,4 @@
-"""Stands in for a weather service: a typical year from monthly normals, no network."""
+"""Stands in for a weather service: monthly normals by climate type, no network."""
 
 import tomllib
 from dataclasses import dataclass
@@ -7,9 +7,7 @@ from importlib.resources import files
 from types import MappingProxyType
 
 from ridge_tally.core.errors import NotFound
-from ridge_tally.core.sky.stand_in_year import MonthlyNormals, stand_in_year
-from ridge_tally.core.sky.sun import Location
-from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.core.sky.stand_in_year import MonthlyNormals
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,17 +54,6 @@ def climate(climate_id: str) -> Climate:
         return climates()[climate_id]
     except KeyError:
         raise NotFound("climate type", climate_id) from None
-
-
-def typical_year(climate_id: str, location: Location) -> WeatherYear:
-    """Return the stand-in year of a climate type at a place, the same on every call.
-
-    Raises
-    ------
-    NotFound
-        If no climate type has that id.
-    """
-    return stand_in_year(normals_at(climate_id, location.latitude_deg), location)
 
 
 def normals_at(climate_id: str, latitude_deg: float) -> MonthlyNormals:

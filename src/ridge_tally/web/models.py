@@ -16,9 +16,12 @@ from ridge_tally.services.evaluation import YearReport
 from ridge_tally.services.jobs import JobState
 from ridge_tally.services.layouts import Alternative, Proof
 from ridge_tally.services.one_more import OneMore
-from ridge_tally.services.shade import ShadeReport, Trimmed
+from ridge_tally.services.shade import ShadeHours, ShadeReport, Trimmed
+from ridge_tally.services.sun_day import SunDay
 from ridge_tally.services.sun_paths import SunPaths
 from ridge_tally.services.targeting import TargetReport
+from ridge_tally.services.weather_report import FileTold, WeatherReport
+from ridge_tally.services.worst_modules import WorstModules
 
 
 class Wire(BaseModel):
@@ -203,15 +206,58 @@ class TrimmedAnswer(Wire):
 
 
 class SunPathsQuery(Wire):
-    """Which module's sky; the middle of the plane without one."""
+    """Which module's sky, the middle of the plane without one; a day to draw besides."""
 
     module_id: str = ""
+    day: int | None = None
 
 
 class SunPathsAnswer(Wire):
     """The sun's paths over a spot of the array."""
 
     paths: SunPaths
+
+
+class ShadeHoursQuery(Wire):
+    """Which module; the whole array without one."""
+
+    module_id: str = ""
+
+
+class ShadeHoursAnswer(Wire):
+    """What shade takes by month and hour."""
+
+    hours: ShadeHours
+
+
+class SunDayQuery(Wire):
+    """The day of the year, 0 for the first of January."""
+
+    day: int
+
+
+class SunDayAnswer(Wire):
+    """A day's shadows and what each module gets."""
+
+    sun_day: SunDay
+
+
+class WorstAnswer(Wire):
+    """What moving the modules with least light would give."""
+
+    worst: WorstModules
+
+
+class WeatherAnswer(Wire):
+    """The weather year of a job."""
+
+    weather: WeatherReport
+
+
+class WeatherFileAnswer(Wire):
+    """A weather file as it was read."""
+
+    file: FileTold
 
 
 class PicturePath(Wire):

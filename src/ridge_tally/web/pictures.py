@@ -5,7 +5,7 @@ from urllib.parse import unquote
 from flask import Response, request, send_file
 from flask_openapi import APIBlueprint
 
-from ridge_tally.services import pictures
+from ridge_tally.services import kept_files
 from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import PictureAnswer, PicturePath
 
@@ -16,13 +16,13 @@ bp = APIBlueprint("pictures", __name__, url_prefix="/api/pictures")
 def post_picture() -> tuple[PictureAnswer, int]:
     """Keep a clean copy of the picture sent as the body; its name comes percent-encoded."""
     file = unquote(request.headers.get("X-File-Name", "picture"))
-    return PictureAnswer(picture=pictures.take_in(workspace(), request.get_data(), file)), 201
+    return PictureAnswer(picture=kept_files.take_in(workspace(), request.get_data(), file)), 201
 
 
 @bp.get("/<sha256>", operation_id="picture")
 def get_picture(path: PicturePath) -> Response:
     """A picture's file; it never changes."""
-    response = send_file(pictures.picture_file(workspace(), path.sha256))
+    response = send_file(kept_files.picture_file(workspace(), path.sha256))
     response.headers["Cache-Control"] = "private, immutable, max-age=31536000"
     response.headers["X-Content-Type-Options"] = "nosniff"
     return response

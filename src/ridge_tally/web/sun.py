@@ -1,20 +1,36 @@
-"""Routes of the sun on an option: what shade takes, and what trimming gives back."""
+"""Routes of the sun on an option: weather, shade, a day of shadows, and what helps."""
 
+from urllib.parse import unquote
+
+from flask import request
 from flask_openapi import APIBlueprint
 
 from ridge_tally.core.job.ids import PlacedId, PlaneId, ShadeId
 from ridge_tally.core.units import parse_length_m
-from ridge_tally.services.shade import shade_report, trimmed
+from ridge_tally.services.jobs import load_job
+from ridge_tally.services.shade import shade_hours, shade_report, trimmed
+from ridge_tally.services.sun_day import sun_day
 from ridge_tally.services.sun_paths import sun_paths
+from ridge_tally.services.weather_report import take_in_weather, weather_report
+from ridge_tally.services.worst_modules import worst_modules
+from ridge_tally.store.jobs import JobId
 from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import (
     OptionPath,
     PlanePath,
+    RevisionPath,
     ShadeAnswer,
+    ShadeHoursAnswer,
+    ShadeHoursQuery,
+    SunDayAnswer,
+    SunDayQuery,
     SunPathsAnswer,
     SunPathsQuery,
     TrimmedAnswer,
     TrimQuery,
+    WeatherAnswer,
+    WeatherFileAnswer,
+    WorstAnswer,
 )
 from ridge_tally.web.options import OPTION, PLANE, option_at
 
@@ -40,4 +56,42 @@ def get_sun_paths(path: PlanePath, query: SunPathsQuery) -> SunPathsAnswer:
     """The sun's paths and the sky that is taken, over a module or the middle of a plane."""
     job, option = option_at(path)
     module_id = PlacedId(query.module_id) if query.module_id else None
-    return SunPathsAnswer(paths=sun_paths(job, option, PlaneId(path.plane_id), module_id))
+    paths = sun_paths(workspace(), job, option, PlaneId(path.plane_id), module_id, query.day)
+    return SunPathsAnswer(paths=paths)
+
+
+@bp.get(f"{OPTION}/shade-hours", operation_id="shade_hours", responses={200: ShadeHoursAnswer})
+def get_shade_hours(path: OptionPath, query: ShadeHoursQuery) -> ShadeHoursAnswer:
+    """What shade takes by month and hour, of a module or of the whole array."""
+    module_id = PlacedId(query.module_id) if query.module_id else None
+    return ShadeHoursAnswer(hours=shade_hours(workspace(), *option_at(path), module_id))
+
+
+@bp.get(f"{OPTION}/sun-day", operation_id="sun_day", responses={200: SunDayAnswer})
+def get_sun_day(path: OptionPath, query: SunDayQuery) -> SunDayAnswer:
+    """Shadows and the light on each module through a day."""
+    return SunDayAnswer(sun_day=sun_day(workspace(), *option_at(path), query.day))
+
+
+@bp.get(f"{OPTION}/worst-modules", operation_id="worst_modules", responses={200: WorstAnswer})
+def get_worst_modules(path: OptionPath) -> WorstAnswer:
+    """What moving the modules with least light would give."""
+    return WorstAnswer(worst=worst_modules(workspace(), *option_at(path)))
+
+
+WEATHER = "/jobs/<job_id>/revisions/<int:revision>/weather"
+
+
+@bp.get(WEATHER, operation_id="job_weather", responses={200: WeatherAnswer})
+def get_weather(path: RevisionPath) -> WeatherAnswer:
+    """The weather year of a job, by month."""
+    job = load_job(workspace(), JobId(path.job_id), path.revision)
+    return WeatherAnswer(weather=weather_report(workspace(), job))
+
+
+@bp.post(WEATHER, operation_id="take_weather", responses={201: WeatherFileAnswer})
+def post_weather(path: RevisionPath) -> tuple[WeatherFileAnswer, int]:
+    """Keep the weather file sent as the body and tell what it is; its name comes encoded."""
+    job = load_job(workspace(), JobId(path.job_id), path.revision)
+    file = unquote(request.headers.get("X-File-Name", "weather file"))
+    return WeatherFileAnswer(file=take_in_weather(workspace(), job, request.get_data(), file)), 201

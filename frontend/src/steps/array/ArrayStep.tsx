@@ -95,7 +95,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
   };
   const add = (spot: PointM) => {
     if (hand.kind !== 'add' || !module) return;
-    const { widthM, heightM } = sizeOf(module, hand.orientation);
+    const { widthM, heightM } = sizeOf(module, hand.orientation, array?.leg_tilt_deg);
     void act({
       kind: 'add-module',
       option_id: option.id,
@@ -233,7 +233,9 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
         onBox={(from, to) => {
           if (!module) return;
           const corner = (p: PointM) => ({ leftM: p.xM, bottomM: p.yM, rightM: p.xM, topM: p.yM });
-          setHeld(inBox(placed, module, boxAround([corner(from), corner(to)])));
+          setHeld(
+            inBox(placed, module, boxAround([corner(from), corner(to)]), array?.leg_tilt_deg),
+          );
         }}
         overlay={() => (
           <>
@@ -346,6 +348,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
               key={`${layout.key} ${layout.count}`}
               alternative={layout}
               module={module}
+              legTiltDeg={array?.leg_tilt_deg ?? 0}
               scene={scene}
               unit={job.unit}
               stale={layouts.stale}

@@ -19,8 +19,8 @@ type ModuleSheet = Schemas['ModuleSheet'];
 /** Bottoms nearer than this stand in one row. */
 const SAME_ROW_M = 0.05;
 
-export function boxOf(module: PlacedModule, sheet: ModuleSheet): BoxM {
-  const { widthM, heightM } = sizeOf(sheet, module.orientation);
+export function boxOf(module: PlacedModule, sheet: ModuleSheet, legTiltDeg = 0): BoxM {
+  const { widthM, heightM } = sizeOf(sheet, module.orientation, legTiltDeg);
   return {
     leftM: module.x_m,
     bottomM: module.y_m,
@@ -42,8 +42,15 @@ export function rowOf(modules: readonly PlacedModule[], id: string): string[] {
 }
 
 /** What a box drawn over the roof takes hold of. */
-export function inBox(modules: readonly PlacedModule[], sheet: ModuleSheet, box: BoxM): string[] {
-  return modules.filter((m) => m.present && overlaps(boxOf(m, sheet), box)).map((m) => m.id);
+export function inBox(
+  modules: readonly PlacedModule[],
+  sheet: ModuleSheet,
+  box: BoxM,
+  legTiltDeg = 0,
+): string[] {
+  return modules
+    .filter((m) => m.present && overlaps(boxOf(m, sheet, legTiltDeg), box))
+    .map((m) => m.id);
 }
 
 /** A module set down beside another, a gap to its right. */

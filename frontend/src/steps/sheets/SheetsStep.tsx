@@ -177,7 +177,7 @@ function PlaneModules({ camera, plane }: { camera: Camera; plane: RoofPlane }) {
         camera={camera}
         xM={m.x_m}
         yM={m.y_m}
-        {...sizeOf(module, m.orientation)}
+        {...sizeOf(module, m.orientation, array.leg_tilt_deg)}
         substrings={1}
         halfCut={false}
         state={m.kept_because ? 'kept' : 'on'}

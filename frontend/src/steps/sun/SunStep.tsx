@@ -1,59 +1,62 @@
-/** Sun: what shade takes of each module's light, who throws it, and what trimming gives back. */
+/** Sun: shade on each module, a day of shadows, who throws them, the sun's paths, the weather. */
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RoofPlane } from '@/api/client';
-import { useShade } from '@/api/sunQueries';
-import { PlaneCanvas } from '@/drawing/PlaneCanvas';
+import { type ShadeReport, sunDayQuery, useShade } from '@/api/sunQueries';
 import { useJob } from '@/plan/JobContext';
 import { PlaneTabs } from '@/plan/PlaneTabs';
-import { sceneOf } from '@/plan/scene';
 import { Button } from '@/ui/Button';
-import { Board, Toolbar } from '@/ui/Card';
+import { Toolbar } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { useKeys } from '@/ui/useKeys';
-import { MONTHS } from '@/units/format';
-import { CulpritsCard } from './parts/CulpritsCard';
+import { monthOfDay } from './moments';
+import { DayView, type When } from './parts/DayView';
 import { PathView } from './parts/PathView';
-import { ShadedModules } from './parts/ShadedModules';
-import { WorstCard } from './parts/WorstCard';
+import { ShadeView } from './parts/ShadeView';
+import { WeatherView } from './parts/WeatherView';
+import { WhoView } from './parts/WhoView';
+import { type Period, periodsOf } from './periods';
 
 export default function SunStep() {
   const { plane, report } = useJob();
   if (!plane) return <p className="p-6 text-sm text-ink-2">Measure a roof plane first.</p>;
-  if (report.modules === 0)
-    return (
-      <p className="p-6 text-sm text-ink-2">
-        No module is laid yet: fill a roof in the Array step, and its shade is worked out here.
-      </p>
-    );
-  return <SunOnPlane plane={plane} />;
+  return <SunOnPlane plane={plane} laid={report.modules > 0} />;
 }
 
-const YEAR = 'year';
 const VIEWS = [
   { id: 'shade', title: 'Shade', hint: '1' },
   { id: 'path', title: 'Sun path', hint: '2' },
+  { id: 'day', title: 'A day', hint: '3' },
+  { id: 'who', title: 'Who takes it', hint: '4' },
+  { id: 'weather', title: 'Weather', hint: '5' },
 ] as const;
 
-function SunOnPlane({ plane }: { plane: RoofPlane }) {
-  const { state, job, option, report, at } = useJob();
-  const [month, setMonth] = useState<number | null>(null);
+type ViewId = (typeof VIEWS)[number]['id'];
+
+// A winter morning: low sun, long shadows.
+const FIRST_LOOK: When = { day: 354, minute: 10 * 60 };
+
+function SunOnPlane({ plane, laid }: { plane: RoofPlane; laid: boolean }) {
+  const { job, option, at } = useJob();
+  const periods = periodsOf(job.site.latitude_deg < 0);
+  const [period, setPeriod] = useState(0);
   const [chosenId, setChosenId] = useState('');
-  const [view, setView] = useState<'shade' | 'path'>('shade');
-  const { query, behind } = useShade(at, true);
+  const [culprit, setCulprit] = useState<number | null>(null);
+  const [when, setWhen] = useState<When>(FIRST_LOOK);
+  const [view, setView] = useState<ViewId>('shade');
+  const { query, behind } = useShade(at, laid);
   const shade = query.data;
-  const array = option.arrays.find((a) => a.plane_id === plane.id);
-  const module = job.equipment.modules.find((m) => m.id === option.module_id);
+  const chosen = periods[period] ?? periods[0];
+  const months = periods.length - 12;
   const next = (by: number) =>
-    setMonth((now) => {
-      const stop = (now === null ? 12 : now) + by;
-      return (stop + 13) % 13 === 12 ? null : (stop + 13) % 13;
+    setPeriod((now) => {
+      const stop = (now < months ? 12 : now - months) + by;
+      return (stop + 13) % 13 === 12 ? 0 : ((stop + 13) % 13) + months;
     });
   useKeys({
-    ',': () => next(-1),
-    '.': () => next(1),
-    y: () => setMonth(null),
-    '1': () => setView('shade'),
-    '2': () => setView('path'),
+    ...(view === 'shade' ? { ',': () => next(-1), '.': () => next(1) } : {}),
+    y: () => setPeriod(0),
+    ...Object.fromEntries(VIEWS.map(({ id, hint }) => [hint, () => setView(id)])),
   });
   const nameOf = (id: string) => {
     for (const a of option.arrays) {
@@ -63,6 +66,7 @@ function SunOnPlane({ plane }: { plane: RoofPlane }) {
     }
     return id;
   };
+  const needsModules = view !== 'weather' && !laid;
   return (
     <>
       <Toolbar>
@@ -77,84 +81,101 @@ function SunOnPlane({ plane }: { plane: RoofPlane }) {
             {title}
           </Button>
         ))}
-        {view === 'shade' && (
+        {view === 'shade' && laid && (
           <Choice
             label="Time of year"
-            value={month === null ? YEAR : String(month)}
-            items={[
-              { value: YEAR, label: 'Whole year' },
-              ...MONTHS.map((name, i) => ({ value: String(i), label: name })),
-            ]}
-            onChange={(value) => setMonth(value === YEAR ? null : Number(value))}
+            value={chosen?.id ?? ''}
+            items={periods.map((p) => ({ value: p.id, label: p.title }))}
+            onChange={(id) => setPeriod(periods.findIndex((p) => p.id === id))}
           />
         )}
-        <span className="min-w-0 grow truncate text-sm" title={shade?.told}>
-          {shade?.told ?? ''}
-        </span>
-        {shade && (
-          <span className="text-sm whitespace-nowrap text-ink-2">{shade.resolution} sky</span>
-        )}
+        <Told shade={laid ? shade : undefined} />
       </Toolbar>
-      <PlaneTabs />
-      {view === 'path' ? (
-        <PathView plane={plane} moduleId={chosenId} />
+      {(view === 'shade' || view === 'path') && <PlaneTabs />}
+      {shade?.standing_in.map((sentence) => (
+        <p key={sentence} role="alert" className="bg-stop-wash px-3.5 py-1 text-sm text-stop">
+          {sentence}
+        </p>
+      ))}
+      {needsModules ? (
+        <p className="p-6 text-sm text-ink-2">
+          No module is laid yet: fill a roof in the Array step, and its shade is worked out here.
+        </p>
+      ) : view === 'path' ? (
+        <PathView plane={plane} moduleId={chosenId} when={when} onWhen={setWhen} />
+      ) : view === 'day' ? (
+        <DayView
+          when={when}
+          onWhen={setWhen}
+          chosenId={chosenId}
+          nameOf={nameOf}
+          onChoose={setChosenId}
+        />
+      ) : view === 'weather' ? (
+        <WeatherView />
+      ) : view === 'who' ? (
+        <Who
+          shade={shade}
+          behind={behind}
+          nameOf={nameOf}
+          picked={culprit}
+          onPick={setCulprit}
+          problem={query.error?.message ?? ''}
+        />
       ) : (
-        <>
-          <PlaneCanvas
-            scene={sceneOf(plane, state, report)}
-            label={`Shade on ${plane.name}`}
-            padPx={44}
-            zoomable
-            overlay={() => (
-              <>
-                {query.isPending && (
-                  <p role="status" className="absolute top-2 left-3 text-sm text-ink-2">
-                    Looking at the sky from every module
-                  </p>
-                )}
-                {query.isError && (
-                  <p
-                    role="alert"
-                    className="absolute top-2 left-3 rounded-md border border-stop bg-sheet px-2 py-1 text-sm text-stop"
-                  >
-                    {query.error.message}
-                  </p>
-                )}
-              </>
-            )}
-          >
-            {(camera) =>
-              array && module && shade ? (
-                <g opacity={behind ? 0.55 : 1} aria-busy={behind}>
-                  <ShadedModules
-                    camera={camera}
-                    array={array}
-                    module={module}
-                    shade={shade}
-                    month={month}
-                    chosenId={chosenId}
-                    onChoose={setChosenId}
-                  />
-                </g>
-              ) : null
-            }
-          </PlaneCanvas>
-          <Board heightPx={216}>
-            {shade && (
-              <>
-                <CulpritsCard shade={shade} behind={behind} />
-                <WorstCard
-                  shade={shade}
-                  month={month}
-                  nameOf={nameOf}
-                  chosenId={chosenId}
-                  onChoose={setChosenId}
-                />
-              </>
-            )}
-          </Board>
-        </>
+        <ShadeView
+          plane={plane}
+          shade={shade}
+          behind={behind}
+          problem={query.error?.message ?? ''}
+          period={chosen ?? (periods[0] as Period)}
+          chosenId={chosenId}
+          nameOf={nameOf}
+          onChoose={setChosenId}
+          onCulprit={(number) => {
+            setCulprit(number);
+            setView('who');
+          }}
+          month={monthOfDay(when.day)}
+          hour={Math.floor(when.minute / 60)}
+        />
       )}
     </>
   );
+}
+
+function Told({ shade }: { shade: ShadeReport | undefined }) {
+  return (
+    <>
+      <span className="min-w-0 grow truncate text-sm" title={shade?.told}>
+        {shade?.told ?? ''}
+      </span>
+      {shade && (
+        <span className="text-sm whitespace-nowrap text-ink-2">{shade.resolution} sky</span>
+      )}
+    </>
+  );
+}
+
+interface WhoProps {
+  shade: ShadeReport | undefined;
+  behind: boolean;
+  nameOf: (id: string) => string;
+  picked: number | null;
+  onPick: (number: number) => void;
+  problem: string;
+}
+
+/** The modules' places on the site come with any day of shadows. */
+function Who({ shade, problem, ...rest }: WhoProps) {
+  const { at } = useJob();
+  const { data: day } = useQuery(sunDayQuery(at, FIRST_LOOK.day));
+  if (problem) return <p className="p-6 text-sm text-stop">{problem}</p>;
+  if (!shade || !day)
+    return (
+      <p role="status" className="p-6 text-sm text-ink-2">
+        Looking at the sky from every module
+      </p>
+    );
+  return <WhoView shade={shade} rings={day.modules} {...rest} />;
 }

@@ -8,18 +8,18 @@ import { ToolHint } from '@/drawing/ToolHint';
 import { useDrag } from '@/drawing/useDrag';
 import { useJob } from '@/plan/JobContext';
 import type { PlaneSurvey } from '@/plan/scene';
+import { PlaneLabel, PlaneOnSite } from '@/plan/site/PlaneOnSite';
+import { ShadeMark, shadeWords } from '@/plan/site/ShadeMark';
+import { LotLine, NorthAndScale, TracePicture } from '@/plan/site/SiteGround';
+import { extentOf, pictureAt, pointOf, siteOf } from '@/plan/site/siteFrame';
 import { TypedField } from '@/ui/TypedField';
 import { useKeys } from '@/ui/useKeys';
 import { echoOf } from '@/units/length';
 import { DrawnPoints } from './parts/DrawnPoints';
 import { GEAR, GearMark } from './site/GearMark';
-import { PlaneLabel, PlaneOnSite } from './site/PlaneOnSite';
-import { ShadeMark, shadeWords } from './site/ShadeMark';
 import { SiteBoard } from './site/SiteBoard';
 import { SiteEdges } from './site/SiteEdges';
-import { LotLine, NorthAndScale, TracePicture } from './site/SiteGround';
 import { SiteToolbar } from './site/SiteToolbar';
-import { extentOf, pictureAt, pointOf, siteOf } from './site/siteFrame';
 import {
   clickedSite,
   LOOK,

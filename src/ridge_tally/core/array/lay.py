@@ -1,5 +1,6 @@
 """How modules are to be laid on a plane, and a module where it lies."""
 
+import math
 from dataclasses import dataclass
 
 from ridge_tally.core.job.array import Orientation
@@ -11,6 +12,7 @@ class Lay:
 
     ``shortest_run``: each run of touching modules in a row has at least so many.
     ``axis_m``: the x about which every row is to be its own mirror image; ``None`` for any.
+    ``leg_tilt_deg``: how much steeper than the plane legs hold the modules.
     """
 
     long_m: float
@@ -19,13 +21,18 @@ class Lay:
     gap_between_rows_m: float
     shortest_run: int = 1
     axis_m: float | None = None
+    leg_tilt_deg: float = 0.0
 
     def width_m(self, orientation: Orientation) -> float:
         """Return the width along the eave."""
         return self.short_m if orientation is Orientation.PORTRAIT else self.long_m
 
     def height_m(self, orientation: Orientation) -> float:
-        """Return the height up the slope."""
+        """Return what the plane sees of the height: on legs less than the glass is long."""
+        return self.glass_m(orientation) * math.cos(math.radians(self.leg_tilt_deg))
+
+    def glass_m(self, orientation: Orientation) -> float:
+        """Return the height of the glass itself."""
         return self.long_m if orientation is Orientation.PORTRAIT else self.short_m
 
     def pitch_m(self, orientation: Orientation) -> float:

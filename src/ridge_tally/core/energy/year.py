@@ -1,7 +1,7 @@
-"""The year of an option: from light on the plane to energy at the meter, hour by hour.
+"""The year of an option: from light on its strings to energy at the meter, hour by hour.
 
-No shade, snow, derating or export limit yet: ``NOT_INCLUDED`` says so wherever the
-figures go.
+No derating or export limit yet, and light even along each string: ``NOT_INCLUDED`` says so
+wherever the figures go.
 """
 
 from dataclasses import dataclass
@@ -14,14 +14,11 @@ from ridge_tally.core.energy.diode_fit import DiodeModel
 from ridge_tally.core.energy.inverter import ac_power
 from ridge_tally.core.energy.string_power import module_hours, tracker_hours
 from ridge_tally.core.equipment import InverterSheet
-from ridge_tally.core.sky.plane_irradiance import plane_light
-from ridge_tally.core.sky.sun import Location, sun_path
 from ridge_tally.core.sky.weather_year import WeatherYear, month_of
 
 FloatArray = NDArray[np.float64]
 NOT_INCLUDED = (
-    "no shade from trees, chimneys or neighbours",
-    "no snow cover",
+    "what uneven shade inside a string costs beyond its share of the light",
     "no derating of the inverter by heat or altitude",
     "clipping on hourly means, which understates it",
 )
@@ -37,38 +34,40 @@ class HeatLoss:
 
 @dataclass(frozen=True, slots=True)
 class DcLosses:
-    """Fractions lost on the DC side besides what is simulated."""
+    """Fractions of the power lost on the DC side besides what is simulated."""
 
-    soiling_frac: float
     mismatch_frac: float
     wiring_frac: float
 
     @property
     def kept_power_frac(self) -> float:
-        """What is left of the power; soiling is taken from the light before it."""
+        """What is left of the power."""
         return (1 - self.mismatch_frac) * (1 - self.wiring_frac)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class StringGroup:
-    """Equal strings on one tracker, all on one plane."""
+    """Equal strings on one tracker in the same light.
+
+    ``warming_w_per_m2`` (n,) is what falls on the glass and heats it, ``effective_w_per_m2``
+    (n,) what reaches the cells, front and back, after shade, dirt and snow.
+    """
 
     tracker_index: int
     modules_in_series: int
     strings: int
-    tilt_deg: float
-    azimuth_deg: float
+    warming_w_per_m2: FloatArray
+    effective_w_per_m2: FloatArray
+    heat: HeatLoss
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class Plant:
     """What the year needs to know of an option."""
 
-    location: Location
     diode: DiodeModel
     inverter: InverterSheet
     groups: tuple[StringGroup, ...]
-    heat: HeatLoss
     losses: DcLosses
 
 
@@ -121,28 +120,22 @@ def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
     plant : Plant
         At least one string group; without one the year is the inverter's night draw.
     weather : WeatherYear
-        8760 hours at the plant's location.
+        The same hours as the groups' light.
 
     Notes
     -----
-    Light: ``plane_light``.  Cells: Faiman 2008.  Modules: single diode.  Trackers: at the
-    maximum-power point inside their window and current.  Inverter: loss quadratic, AC limit.
+    Cells: Faiman 2008.  Modules: single diode.  Trackers: at the maximum-power point inside
+    their window and current.  Inverter: loss quadratic, AC limit.
     """
-    sun = sun_path(weather.time, plant.location)
-    planes = {}
-    for key in {(g.tilt_deg, g.azimuth_deg) for g in plant.groups}:
-        light = plane_light(weather, sun, *key)
-        cell_degc = temperature.faiman(
-            light.poa_w_per_m2, weather.air_degc, weather.wind_m_per_s,
-            plant.heat.constant_w_per_m2k, plant.heat.per_wind_w_per_m2k_per_m_per_s,
-        )  # fmt: skip
-        effective = light.effective_w_per_m2 * (1 - plant.losses.soiling_frac)
-        planes[key] = module_hours(plant.diode, effective, cell_degc)
     available_w = np.zeros(len(weather.time))
     taken_w = np.zeros(len(weather.time))
     for group in plant.groups:
+        cell_degc = temperature.faiman(
+            group.warming_w_per_m2, weather.air_degc, weather.wind_m_per_s,
+            group.heat.constant_w_per_m2k, group.heat.per_wind_w_per_m2k_per_m_per_s,
+        )  # fmt: skip
         hours = tracker_hours(
-            planes[group.tilt_deg, group.azimuth_deg],
+            module_hours(plant.diode, group.effective_w_per_m2, cell_degc),
             group.modules_in_series,
             group.strings,
             plant.inverter.trackers[group.tracker_index],

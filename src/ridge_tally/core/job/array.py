@@ -63,12 +63,23 @@ class PlacedModule:
     kept_because: str = ""
 
 
+class Mounting(StrEnum):
+    """How far modules stand off what they are fixed to, which sets how warm they run."""
+
+    FLUSH = "flush"
+    STAND_OFF = "stand-off"
+    OPEN_RACK = "open-rack"
+
+
 @dataclass(frozen=True, slots=True)
 class PlaneArray:
     """The modules of one plane, the gaps they keep, and what a fill of it is to look like.
 
     ``shortest_run``: each run of touching modules in a row has at least so many.
     ``symmetric``: rows mirror themselves about the middle of the eave.
+    ``leg_tilt_deg``: how much steeper than the plane legs hold each row, its upper edge lifted;
+    the gap between rows is then what the plane shows between one and the next.
+    ``brushed``: somebody clears snow off it.
     """
 
     plane_id: PlaneId
@@ -77,6 +88,9 @@ class PlaneArray:
     modules: tuple[PlacedModule, ...]
     shortest_run: int = 1
     symmetric: bool = False
+    mounting: Mounting = Mounting.STAND_OFF
+    leg_tilt_deg: float = 0.0
+    brushed: bool = False
 
 
 def present_of(array: PlaneArray) -> tuple[PlacedModule, ...]:

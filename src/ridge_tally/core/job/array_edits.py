@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Literal
 
-from ridge_tally.core.job.array import Orientation, Ways
+from ridge_tally.core.job.array import Mounting, Orientation, Ways
 from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
 from ridge_tally.core.job.survey import EdgeKind
 
@@ -106,6 +106,7 @@ class ArrayField(StrEnum):
     GAP_IN_ROW = "gap_in_row"
     GAP_BETWEEN_ROWS = "gap_between_rows"
     SHORTEST_RUN = "shortest_run"
+    LEG_TILT = "leg_tilt"
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,6 +124,24 @@ class SetSymmetric:
     plane_id: PlaneId
     on: bool
     kind: Literal["set-symmetric"] = "set-symmetric"
+
+
+@dataclass(frozen=True, slots=True)
+class SetMounting:
+    option_id: OptionId
+    plane_id: PlaneId
+    mounting: Mounting
+    kind: Literal["set-mounting"] = "set-mounting"
+
+
+@dataclass(frozen=True, slots=True)
+class SetBrushed:
+    """Whether somebody clears snow off the array."""
+
+    option_id: OptionId
+    plane_id: PlaneId
+    on: bool
+    kind: Literal["set-brushed"] = "set-brushed"
 
 
 @dataclass(frozen=True, slots=True)
@@ -158,6 +177,8 @@ ArrayEdit = (
     | KeepModules
     | SetArrayField
     | SetSymmetric
+    | SetMounting
+    | SetBrushed
     | ApplySetbackPack
     | SetAccessPath
 )

@@ -4,6 +4,7 @@ The whole document is frozen; an edit makes a new one.  ``formats.job_file`` wra
 these classes for JSON, validation and the published schema; there is no second model.
 """
 
+import math
 from dataclasses import dataclass, field, replace
 from datetime import date
 from enum import StrEnum
@@ -14,9 +15,10 @@ from ridge_tally.core.job.array import Orientation, PlaneArray
 from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
 from ridge_tally.core.job.survey import RoofPlane, Survey
+from ridge_tally.core.job.weather import JobWeather
 from ridge_tally.core.units import LengthUnit
 
-DOCUMENT_VERSION = 4
+DOCUMENT_VERSION = 5
 
 
 class CodePack(StrEnum):
@@ -99,6 +101,7 @@ class Job:
     equipment: Equipment
     options: tuple[Option, ...]
     brief: Brief = field(default_factory=Brief)
+    weather: JobWeather = field(default_factory=JobWeather)
     version: int = field(default=DOCUMENT_VERSION)
 
 
@@ -170,11 +173,14 @@ def with_plane(job: Job, plane: RoofPlane) -> Job:
     return replace(job, survey=replace(job.survey, planes=planes))
 
 
-def module_footprint_m(sheet: ModuleSheet, orientation: Orientation) -> tuple[float, float]:
-    """Return the module's (width along the eave, height up the slope) in metres."""
+def module_footprint_m(
+    sheet: ModuleSheet, orientation: Orientation, leg_tilt_deg: float = 0.0
+) -> tuple[float, float]:
+    """Return the module's (width along the eave, height up the slope) on its plane, metres."""
+    seen = math.cos(math.radians(leg_tilt_deg))
     if orientation is Orientation.PORTRAIT:
-        return sheet.short_m, sheet.long_m
-    return sheet.long_m, sheet.short_m
+        return sheet.short_m, sheet.long_m * seen
+    return sheet.long_m, sheet.short_m * seen
 
 
 def present_ids(option: Option) -> tuple[PlacedId, ...]:

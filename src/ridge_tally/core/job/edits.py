@@ -15,6 +15,7 @@ from ridge_tally.core.job.brief_edits import BriefEdit
 from ridge_tally.core.job.document import CodePack
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.survey_edits import SurveyEdit
+from ridge_tally.core.job.weather_edits import WeatherEdit
 from ridge_tally.core.units import LengthUnit
 
 
@@ -135,4 +136,5 @@ Edit = (
     | ArrayEdit
     | SurveyEdit
     | BriefEdit
+    | WeatherEdit
 )

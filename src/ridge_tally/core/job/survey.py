@@ -310,6 +310,13 @@ class ShadeKind(StrEnum):
     CHIMNEY = "chimney"
 
 
+class CrownShape(StrEnum):
+    """The outline of a tree's crown: an ellipsoid, or a cone with its tip at the top."""
+
+    ROUND = "round"
+    CONE = "cone"
+
+
 class LeafHabit(StrEnum):
     """Whether a tree stands bare for part of the year."""
 
@@ -355,6 +362,7 @@ class ShadeSource:
     first_leaf_month: int = 5
     last_leaf_month: int = 10
     sighting: Sighting | None = None
+    crown: CrownShape = CrownShape.ROUND
 
 
 @dataclass(frozen=True, slots=True)

@@ -108,6 +108,7 @@ class ShadeField(StrEnum):
     TURNED = "turned_deg"
     LEAF = "leaf"
     LEAF_MONTHS = "leaf_months"
+    CROWN = "crown"
 
 
 class Gear(StrEnum):

@@ -18,8 +18,7 @@ WordArray = NDArray[np.uint64]
 
 compiled = numba.njit(cache=True, nogil=True)
 EPS = 1e-9
-# A face along the plane and nearer than this is the plane itself, or what lies flat on it.
-OWN_PLANE_M = 0.3
+CYLINDER, ELLIPSOID, CONE = 0, 1, 2
 
 
 @compiled
@@ -112,10 +111,45 @@ def _fill_polygon(
 
 
 @compiled
+def _meets_cone(
+    dx: float,
+    dy: float,
+    up: float,
+    ox: float,
+    oy: float,
+    base: float,
+    top: float,
+    radius: float,
+) -> bool:
+    """Whether a ray from the origin meets an upright cone: apex at the top, widest at its base."""
+    # x² + y² = k² (top − z)² about its axis, between base and top.
+    k = radius / max(top - base, 1e-6)
+    a = dx * dx + dy * dy - k * k * up * up
+    b = -(dx * ox + dy * oy) + k * k * top * up
+    c = ox * ox + oy * oy - k * k * top * top
+    # From inside, every ray leaves through it.
+    if base <= 0.0 <= top and c <= 0.0:
+        return True
+    inner = b * b - a * c
+    if inner >= 0.0 and abs(a) > EPS:
+        root = math.sqrt(inner)
+        for sign in (-1.0, 1.0):
+            t = (-b + sign * root) / a
+            if t > 0.0 and base <= t * up <= top:
+                return True
+    # Its level base, seen from below.
+    if abs(up) > EPS:
+        t = base / up
+        if t > 0.0 and (t * dx - ox) ** 2 + (t * dy - oy) ** 2 <= radius * radius:
+            return True
+    return False
+
+
+@compiled
 def _fill_round(
-    sky: Any, front: Any, px: float, py: float, pz: float, solid: Any, crown: bool, bit: Any
+    sky: Any, front: Any, px: float, py: float, pz: float, solid: Any, shape: int, bit: Any
 ) -> None:
-    """Mark the cells whose ray meets an upright ellipsoid or cylinder: e, n, base, top, radius."""
+    """Mark the cells whose ray meets an upright round solid: e, n, base, top, radius."""
     rows, columns = sky.shape
     cell = math.pi / 2 / rows
     ox, oy = solid[0] - px, solid[1] - py
@@ -141,7 +175,7 @@ def _fill_round(
                 continue
             az = (c + 0.5) * cell
             dx, dy = level * math.sin(az), level * math.cos(az)
-            if crown:
+            if shape == ELLIPSOID:
                 # Squeezed so that the ellipsoid is a unit ball.
                 sx, sy, sz = dx / radius, dy / radius, up / tall
                 qx, qy, qz = -ox / radius, -oy / radius, -centre / tall
@@ -150,6 +184,9 @@ def _fill_round(
                 c2 = qx * qx + qy * qy + qz * qz - 1
                 inner = b * b - a * c2
                 if inner > 0 and (-b + math.sqrt(inner)) / a > 0:
+                    sky[row, c] |= bit
+            elif shape == CONE:
+                if _meets_cone(dx, dy, up, ox, oy, base, top, radius):
                     sky[row, c] |= bit
             else:
                 a = dx * dx + dy * dy
@@ -174,8 +211,9 @@ def skies(
     normals: Any,
     drops: Any,
     face_owners: Any,
+    own_m: Any,
     rounds: Any,
-    crowns: Any,
+    shapes: Any,
     round_owners: Any,
     horizon_rad: Any,
     horizon_owner: int,
@@ -191,12 +229,14 @@ def skies(
     corners, starts, normals, drops, face_owners
         Polygons: all corners (k, 3), where each begins (f + 1,), unit normals (f, 3), the axis
         each is projected along (f,), and its owner's bit number (f,).
-    rounds, crowns, round_owners
-        Upright solids (r, 5): east, north, base, top, radius; whether each is an ellipsoid.
+    own_m : (f,) float
+        A face along the glass and nearer than this never stands in its light.
+    rounds, shapes, round_owners
+        Upright solids (r, 5): east, north, base, top, radius; each cylinder, ellipsoid or cone.
     horizon_rad : (4 rows,) float
         Elevation of the horizon at each column's azimuth; below 0 where there is none.
     plane_normal : (3,) float
-        Of the plane the points lie on: it never stands in its own light.
+        Of the glass the points lie on.
     front : (rows, 4 rows) bool
         The cells before the plane; others are left alone.
     """
@@ -211,13 +251,13 @@ def skies(
             n = normals[f]
             along = n[0] * plane_normal[0] + n[1] * plane_normal[1] + n[2] * plane_normal[2]
             apart = n[0] * (px - ring[0, 0]) + n[1] * (py - ring[0, 1]) + n[2] * (pz - ring[0, 2])
-            if abs(along) > 0.9999 and abs(apart) < OWN_PLANE_M:
+            if abs(along) > 0.9999 and abs(apart) < own_m[f]:
                 continue
             bit = one << np.uint64(face_owners[f])
             _fill_polygon(sky[p], front, px, py, pz, ring, normals[f], drops[f], bit)
         for r in range(round_owners.shape[0]):
             bit = one << np.uint64(round_owners[r])
-            _fill_round(sky[p], front, px, py, pz, rounds[r], crowns[r], bit)
+            _fill_round(sky[p], front, px, py, pz, rounds[r], shapes[r], bit)
         if horizon_owner >= 0:
             bit = one << np.uint64(horizon_owner)
             for c in range(4 * rows):
@@ -244,7 +284,54 @@ def _through(word: Any, passes: Any) -> float:
 
 
 @compiled
-def beam_sums(
+def beam_through(
+    sky: Any, per_part: int, azimuth_rad: Any, elevation_rad: Any, month: Any, passes: Any
+) -> Any:
+    """Return (parts, m): the share of the beam that reaches each part at each moment.
+
+    Parameters
+    ----------
+    sky : (n, rows, 4 rows) uint64
+        Skies over points, part by part.
+    per_part : int
+        How many points a part has.
+    azimuth_rad, elevation_rad, month : (m,)
+        Where the sun is, and the month (0 to 11).
+    passes : (12, 64) float
+        What each owner lets through, by month: 0 where it is solid.
+
+    Notes
+    -----
+    Bilinear between the four cells around the sun, which also softens the cells' edges.
+    """
+    count, rows, columns = sky.shape
+    cell = math.pi / 2 / rows
+    found = np.zeros((count // per_part, azimuth_rad.shape[0]), np.float32)
+    for p in range(count):
+        part = p // per_part
+        for m in range(azimuth_rad.shape[0]):
+            c0, c1, r0, r1, fx, fy = _around(azimuth_rad[m], elevation_rad[m], cell, rows, columns)
+            a, b, d, e = sky[p, r0, c0], sky[p, r0, c1], sky[p, r1, c0], sky[p, r1, c1]
+            through = 1.0
+            if a | b | d | e:
+                open_at = passes[month[m]]
+                through = (1 - fy) * ((1 - fx) * _through(a, open_at) + fx * _through(b, open_at))
+                through += fy * ((1 - fx) * _through(d, open_at) + fx * _through(e, open_at))
+            found[part, m] += through / per_part
+    return found
+
+
+@compiled
+def _around(azimuth: float, elevation: float, cell: float, rows: int, columns: int) -> Any:
+    """Return the columns and rows of the four cells around a direction, and its place among them."""
+    x = azimuth / cell - 0.5
+    y = min(max(elevation / cell - 0.5, 0.0), rows - 1.0)
+    c, r = math.floor(x), math.floor(y)
+    return c % columns, (c + 1) % columns, r, min(r + 1, rows - 1), x - c, y - r
+
+
+@compiled
+def beam_owners(
     sky: Any,
     azimuth_rad: Any,
     elevation_rad: Any,
@@ -253,79 +340,59 @@ def beam_sums(
     passes: Any,
     owners: int,
 ) -> Any:
-    """Return what shade takes of the beam, summed by month: all, and by owner.
+    """Return what each owner takes of the beam over all points, summed by month.
 
     Parameters
     ----------
-    sky : (n, rows, 4 rows) uint64
-    azimuth_rad, elevation_rad, month, direct : (m,)
-        Where the sun is, the month (0 to 11), and the beam on the free plane, W/m².
-    passes : (12, 64) float
-        What each owner lets through, by month: 0 where it is solid.
+    direct : (m,)
+        The beam on the free plane, W/m²; the others as ``beam_through``.
     owners : int
         How many bits are used.
 
     Returns
     -------
-    lost : (n, 12) float
-        What each point loses.
     alone, only : (owners, 12) float
-        Over all points: what returns when an owner alone goes, and what it takes if it alone
-        stands there.
-
-    Notes
-    -----
-    Bilinear between the four cells around the sun, which also softens the cells' edges.
+        What returns when an owner alone goes, and what it takes if it alone stands there.
     """
     count, rows, columns = sky.shape
     cell = math.pi / 2 / rows
-    lost = np.zeros((count, 12))
     alone, only = np.zeros((owners, 12)), np.zeros((owners, 12))
-    one = np.uint64(1)
-    for m in range(azimuth_rad.shape[0]):
-        if direct[m] <= 0:
-            continue
-        x = azimuth_rad[m] / cell - 0.5
-        y = min(max(elevation_rad[m] / cell - 0.5, 0.0), rows - 1.0)
-        c, r = math.floor(x), math.floor(y)
-        fx, fy = x - c, y - r
-        c0, c1 = c % columns, (c + 1) % columns
-        r1 = min(r + 1, rows - 1)
-        mine, light = month[m], direct[m]
-        open_at = passes[mine]
-        wa, wb, wd, we = (1 - fx) * (1 - fy), fx * (1 - fy), (1 - fx) * fy, fx * fy
-        for p in range(count):
-            a, b, d, e = sky[p, r, c0], sky[p, r, c1], sky[p, r1, c0], sky[p, r1, c1]
-            union = a | b | d | e
-            if not union:
+    words = np.zeros(4, np.uint64)
+    weights = np.zeros(4)
+    one, none = np.uint64(1), np.uint64(0)
+    for p in range(count):
+        for m in range(azimuth_rad.shape[0]):
+            light = direct[m]
+            if light <= 0:
                 continue
-            through = wa * _through(a, open_at) + wb * _through(b, open_at)
-            through += wd * _through(d, open_at) + we * _through(e, open_at)
-            lost[p, mine] += light * (1 - through)
-            for j in range(owners):
-                bit = one << np.uint64(j)
-                if not union & bit:
+            c0, c1, r0, r1, fx, fy = _around(azimuth_rad[m], elevation_rad[m], cell, rows, columns)
+            words[0], words[1] = sky[p, r0, c0], sky[p, r0, c1]
+            words[2], words[3] = sky[p, r1, c0], sky[p, r1, c1]
+            union = words[0] | words[1] | words[2] | words[3]
+            if union == none:
+                continue
+            weights[0], weights[1] = (1 - fx) * (1 - fy), fx * (1 - fy)
+            weights[2], weights[3] = (1 - fx) * fy, fx * fy
+            mine = month[m]
+            open_at = passes[mine]
+            for k in range(4):
+                word = words[k]
+                if word == none:
                     continue
-                keep = ~bit
-                without = wa * _through(a & keep, open_at) + wb * _through(b & keep, open_at)
-                without += wd * _through(d & keep, open_at) + we * _through(e & keep, open_at)
-                alone[j, mine] += light * (without - through)
-                taken = 0.0
-                if a & bit:
-                    taken += wa
-                if b & bit:
-                    taken += wb
-                if d & bit:
-                    taken += wd
-                if e & bit:
-                    taken += we
-                only[j, mine] += light * taken * (1 - open_at[j])
-    return lost, alone, only
+                share = light * weights[k]
+                through = _through(word, open_at)
+                for j in range(owners):
+                    bit = one << np.uint64(j)
+                    if word & bit:
+                        without = _through(word & ~bit, open_at)
+                        alone[j, mine] += share * (without - through)
+                        only[j, mine] += share * (1 - open_at[j])
+    return alone, only
 
 
 @compiled
-def sky_sums(sky: Any, weights: Any, passes: Any, owners: int) -> Any:
-    """Return the share of the sky's light that shade takes, by season: all, and by owner.
+def sky_sums(sky: Any, per_part: int, weights: Any, passes: Any, owners: int) -> Any:
+    """Return the share of the sky's light that shade takes, by season: of parts, and by owner.
 
     Parameters
     ----------
@@ -336,14 +403,14 @@ def sky_sums(sky: Any, weights: Any, passes: Any, owners: int) -> Any:
 
     Returns
     -------
-    lost : (n, s) float
+    lost : (parts, s) float
     alone, only : (owners, s) float
-        Over all points, as ``beam_sums``.
+        Over all points, as ``beam_owners``.
     """
     count, rows, columns = sky.shape
     seasons = passes.shape[0]
     whole = weights.sum()
-    lost = np.zeros((count, seasons))
+    lost = np.zeros((count // per_part, seasons))
     alone, only = np.zeros((owners, seasons)), np.zeros((owners, seasons))
     one = np.uint64(1)
     for p in range(count):
@@ -355,7 +422,7 @@ def sky_sums(sky: Any, weights: Any, passes: Any, owners: int) -> Any:
                 share = weights[r, c] / whole
                 for season in range(seasons):
                     through = _through(word, passes[season])
-                    lost[p, season] += share * (1 - through)
+                    lost[p // per_part, season] += share * (1 - through) / per_part
                     for j in range(owners):
                         bit = one << np.uint64(j)
                         if word & bit:
@@ -371,9 +438,10 @@ def warm() -> None:
     ring = np.array([[1.0, 5.0, 0.0], [2.0, 5.0, 0.0], [2.0, 5.0, 3.0]])
     sky = skies(
         np.zeros((1, 3)), ring, np.array([0, 3]), np.array([[0.0, 1.0, 0.0]]), np.array([1]),
-        np.array([0]), np.array([[0.0, 9.0, 0.0, 3.0, 1.0]]), np.array([True]), np.array([1]),
+        np.array([0]), np.array([0.3]), np.array([[0.0, 9.0, 0.0, 3.0, 1.0]]), np.array([ELLIPSOID]), np.array([1]),
         np.zeros(16), 2, np.array([0.0, 0.0, 1.0]), front,
     )  # fmt: skip
     passes, at = np.zeros((12, 64)), np.array([0.1])
-    beam_sums(sky, at, at, np.array([0]), at, passes, 3)
-    sky_sums(sky, np.ones((4, 16)), passes, 3)
+    beam_through(sky, 1, at, at, np.array([0]), passes)
+    beam_owners(sky, at, at, np.array([0]), at, passes, 3)
+    sky_sums(sky, 1, np.ones((4, 16)), passes, 3)

@@ -156,7 +156,7 @@ def _modules(frame: Frame, array: PlaneArray, module: ModuleSheet) -> list[str]:
     for m in array.modules:
         if not m.present:
             continue
-        width_m, height_m = module_footprint_m(module, m.orientation)
+        width_m, height_m = module_footprint_m(module, m.orientation, array.leg_tilt_deg)
         # An exception is drawn as one: a heavy dashed edge.
         edge = (
             'stroke-width="0.5" stroke-dasharray="1.2 0.7"'
@@ -174,7 +174,9 @@ def _modules(frame: Frame, array: PlaneArray, module: ModuleSheet) -> list[str]:
 def _threads(
     frame: Frame, array: PlaneArray, strings: tuple[ModuleString, ...], module: ModuleSheet
 ) -> list[str]:
-    size = {m.id: module_footprint_m(module, m.orientation) for m in array.modules}
+    size = {
+        m.id: module_footprint_m(module, m.orientation, array.leg_tilt_deg) for m in array.modules
+    }
     centre = {m.id: (m.x_m + size[m.id][0] / 2, m.y_m + size[m.id][1] / 2) for m in array.modules}
     parts = []
     for index, string in enumerate(strings):

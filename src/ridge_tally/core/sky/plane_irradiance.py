@@ -22,6 +22,15 @@ class PlaneLight:
 
 
 @dataclass(frozen=True, slots=True)
+class GlassPassing:
+    """Shares the glass lets through: (n,) of the beam, and of the sky's and the ground's light."""
+
+    beam_frac: FloatArray
+    sky_frac: float
+    ground_frac: float
+
+
+@dataclass(frozen=True, slots=True)
 class LightParts:
     """n hours on one free plane, W/m², by where the light comes from."""
 
@@ -43,7 +52,7 @@ def plane_light(
     sun: SunPath,
     tilt_deg: float,
     azimuth_deg: float,
-    albedo_frac: float = GRASS_ALBEDO_FRAC,
+    albedo_frac: FloatArray | float = GRASS_ALBEDO_FRAC,
 ) -> PlaneLight:
     """Return plane-of-array irradiance and the part that reaches the cells.
 
@@ -55,7 +64,7 @@ def plane_light(
         At the middle of the same n hours.
     tilt_deg, azimuth_deg : float
         The plane; azimuth clockwise from true north.
-    albedo_frac : float
+    albedo_frac : float or (n,) float
         Reflection of the ground.
 
     Notes
@@ -66,16 +75,25 @@ def plane_light(
     the horizon keep their diffuse light only.
     """
     parts = light_parts(weather, sun, tilt_deg, azimuth_deg, albedo_frac)
-    incidence = irradiance.aoi(tilt_deg, azimuth_deg, sun.zenith_deg, sun.azimuth_deg)
-    through = iam.physical(incidence)
-    diffuse_through = iam.marion_diffuse("physical", tilt_deg)
+    passed = glass_passing(sun, tilt_deg, azimuth_deg)
     sky = parts.circumsolar_w_per_m2 + parts.isotropic_w_per_m2 + parts.horizon_w_per_m2
     effective = (
-        parts.beam_w_per_m2 * through
-        + sky * float(diffuse_through["sky"])
-        + parts.ground_w_per_m2 * float(np.nan_to_num(diffuse_through["ground"]))
+        parts.beam_w_per_m2 * passed.beam_frac
+        + sky * passed.sky_frac
+        + parts.ground_w_per_m2 * passed.ground_frac
     )
     return PlaneLight(poa_w_per_m2=parts.poa_w_per_m2, effective_w_per_m2=effective)
+
+
+def glass_passing(sun: SunPath, tilt_deg: float, azimuth_deg: float) -> GlassPassing:
+    """Return what one sheet of glass lets through to the cells; see ``plane_light``."""
+    incidence = irradiance.aoi(tilt_deg, azimuth_deg, sun.zenith_deg, sun.azimuth_deg)
+    diffuse = iam.marion_diffuse("physical", tilt_deg)
+    return GlassPassing(
+        np.asarray(iam.physical(incidence)),
+        float(diffuse["sky"]),
+        float(np.nan_to_num(diffuse["ground"])),
+    )
 
 
 def light_parts(
@@ -83,7 +101,7 @@ def light_parts(
     sun: SunPath,
     tilt_deg: float,
     azimuth_deg: float,
-    albedo_frac: float = GRASS_ALBEDO_FRAC,
+    albedo_frac: FloatArray | float = GRASS_ALBEDO_FRAC,
 ) -> LightParts:
     """Return the light on a free plane by where it comes from; parameters as ``plane_light``."""
     zenith, azimuth = sun.zenith_deg, sun.azimuth_deg

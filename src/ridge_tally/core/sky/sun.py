@@ -12,6 +12,7 @@ TimeArray = NDArray[np.datetime64]
 STANDARD_PRESSURE_HPA = 1013.25
 REFRACTION_DEG = 0.5667
 DELTA_T_S = 69.0
+EARTH_RADIUS_KM = 6371.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,6 +23,14 @@ class Location:
     longitude_deg: float
     elevation_m: float
     utc_offset_h: float
+
+
+def apart_km(one: Location, other: Location) -> float:
+    """Return the great-circle distance of two places, kilometres (haversine, mean radius)."""
+    a, b = np.radians(one.latitude_deg), np.radians(other.latitude_deg)
+    across = np.radians(other.longitude_deg - one.longitude_deg)
+    half = np.sin((b - a) / 2) ** 2 + np.cos(a) * np.cos(b) * np.sin(across / 2) ** 2
+    return float(2 * EARTH_RADIUS_KM * np.arcsin(np.sqrt(half)))
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,12 +1,13 @@
 """What stands between an array and the sky: the scene's solids, each with whose it is."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.job.survey import LeafHabit, ShadeKind, Survey
+from ridge_tally.core.kernels import dome
 from ridge_tally.core.survey.scene import FaceKind, RoundKind, Scene, scene_of
 
 FloatArray = NDArray[np.float64]
@@ -14,6 +15,9 @@ IntArray = NDArray[np.int64]
 # A word of the sky holds so many owners; those beyond share the last.
 MOST_OWNERS = 64
 HORIZON = "the horizon"
+# A face along the glass and nearer than this is what the glass lies on or in: its plane, or
+# what lies flat on that; between rows on legs, its own row.
+OWN_PLANE_M, OWN_ROW_M = 0.3, 0.02
 
 
 class OwnerKind(StrEnum):
@@ -25,6 +29,7 @@ class OwnerKind(StrEnum):
     HOUSE = "house"
     POLE = "pole"
     HORIZON = "horizon"
+    ROWS = "rows"
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,8 +52,9 @@ class Occluders:
     normals: FloatArray
     drops: IntArray
     face_owners: IntArray
+    own_m: FloatArray
     rounds_m: FloatArray
-    crowns: NDArray[np.bool_]
+    shapes: IntArray
     round_owners: IntArray
     horizon_deg: FloatArray
 
@@ -69,12 +75,12 @@ def occluders_of(survey: Survey) -> Occluders:
         drops.append(int(np.argmax(np.abs(normal))))
         face_owners.append(number[face.name, KIND_OF_FACE[face.kind]])
     by_name = {s.name: s for s in survey.shade_sources}
-    rounds, crowns, round_owners = [], [], []
+    rounds, shapes, round_owners = [], [], []
     for solid in scene.rounds:
         rounds.append(
             [solid.at.east_m, solid.at.north_m, solid.base_m, solid.top_m, solid.radius_m]
         )
-        crowns.append(solid.kind is RoundKind.CROWN)
+        shapes.append(SHAPES[solid.kind])
         tree = by_name[solid.name].kind is ShadeKind.TREE
         kind = OwnerKind.TREE if tree else OwnerKind.POLE
         round_owners.append(number[solid.name, kind])
@@ -85,13 +91,46 @@ def occluders_of(survey: Survey) -> Occluders:
         normals=np.array(normals).reshape(-1, 3),
         drops=np.array(drops, dtype=np.int64),
         face_owners=np.array(face_owners, dtype=np.int64),
+        own_m=np.full(len(rings), OWN_PLANE_M),
         rounds_m=np.array(rounds, dtype=float).reshape(-1, 5),
-        crowns=np.array(crowns, dtype=bool),
+        shapes=np.array(shapes, dtype=np.int64),
         round_owners=np.array(round_owners, dtype=np.int64),
         horizon_deg=_horizon(survey),
     )
 
 
+def with_rows(occluders: Occluders, name: str, glass_m: FloatArray) -> Occluders:
+    """Return the solids with the modules of an array on legs among them.
+
+    Parameters
+    ----------
+    glass_m : (n, 4, 3) float
+        Corners of the modules' glass on the site, metres, in order round each.
+    """
+    if len(glass_m) == 0:
+        return occluders
+    owners = (*occluders.owners, SkyOwner(name, OwnerKind.ROWS))
+    number = min(len(owners), MOST_OWNERS) - 1
+    normal = np.cross(glass_m[:, 1] - glass_m[:, 0], glass_m[:, 3] - glass_m[:, 0])
+    normal /= np.linalg.norm(normal, axis=1)[:, None]
+    ends = occluders.starts[-1] + 4 * np.arange(1, len(glass_m) + 1)
+    return replace(
+        occluders,
+        owners=owners[:MOST_OWNERS],
+        corners_m=np.concatenate([occluders.corners_m, glass_m.reshape(-1, 3)]),
+        starts=np.concatenate([occluders.starts, ends]),
+        normals=np.concatenate([occluders.normals, normal]),
+        drops=np.concatenate([occluders.drops, np.argmax(np.abs(normal), axis=1)]),
+        face_owners=np.concatenate([occluders.face_owners, np.full(len(glass_m), number)]),
+        own_m=np.concatenate([occluders.own_m, np.full(len(glass_m), OWN_ROW_M)]),
+    )
+
+
+SHAPES = {
+    RoundKind.POST: dome.CYLINDER,
+    RoundKind.CROWN: dome.ELLIPSOID,
+    RoundKind.CONE: dome.CONE,
+}
 KIND_OF_FACE = {
     FaceKind.ROOF: OwnerKind.ROOF,
     FaceKind.WALL: OwnerKind.ROOF,

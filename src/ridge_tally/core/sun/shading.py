@@ -1,4 +1,4 @@
-"""How much of each hour's light reaches each substring of each module."""
+"""How much of each hour's light reaches each substring of a module."""
 
 from dataclasses import dataclass
 
@@ -9,8 +9,9 @@ from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.job.array import Orientation
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.kernels import dome
-from ridge_tally.core.sky.plane_irradiance import LightParts
+from ridge_tally.core.sky.plane_irradiance import GlassPassing, LightParts
 from ridge_tally.core.sky.sun import SunPath
+from ridge_tally.core.sky.weather_year import month_of
 from ridge_tally.core.sun.occluders import MOST_OWNERS, Occluders, OwnerKind
 from ridge_tally.core.survey.site_frame import axes, to_site
 
@@ -44,17 +45,51 @@ class Passing:
 
 
 @dataclass(frozen=True, slots=True)
-class Taken:
-    """What shade takes of a plane's light, Wh/m².
+class Glass:
+    """The face modules turn to the sky: degrees, azimuth true; steeper than the plane on legs."""
 
-    ``lost`` (m, 12): of each module, by month.  ``alone`` and ``only`` (o, 12), by owner, the
-    mean over the modules: what returns when the owner alone goes, and what it takes if nobody
-    else stood there.
+    slope_deg: float
+    azimuth_deg: float
+
+
+@dataclass(frozen=True, slots=True)
+class ModuleLight:
+    """What shade leaves and takes of a year's light on one module; losses in Wh/m².
+
+    ``reach`` (s, m): the share of the beam that reaches each substring at each of the m hours
+    with the sun up.  ``sky_open_frac`` (s, 12): the share of the free plane's sky light that
+    does, by month.  ``lost`` (12, 24): by month and hour.  ``alone`` and ``only`` (o, 12), by
+    owner and month: what returns when the owner alone goes, and what it takes if nobody else
+    stood there.
     """
 
+    reach: NDArray[np.float32]
+    sky_open_frac: FloatArray
     lost: FloatArray
     alone: FloatArray
     only: FloatArray
+
+
+@dataclass(frozen=True, slots=True)
+class Hours:
+    """The hours of a year: the sun, month and hour of the day of each, and which see the sun."""
+
+    sun: SunPath
+    month: NDArray[np.int64]
+    hour: NDArray[np.int64]
+    up: NDArray[np.bool_]
+
+
+def hours_of(time: NDArray[np.datetime64], sun: SunPath) -> Hours:
+    """Return the hours of a year from their (n,) moments and the sun's places."""
+    month = np.asarray(month_of(time), dtype=np.int64)
+    hour = (time.astype("datetime64[h]") - time.astype("datetime64[D]")).astype(np.int64)
+    return Hours(sun, month, hour, sun.zenith_deg < 90)
+
+
+def glass_of(plane: RoofPlane, leg_tilt_deg: float) -> Glass:
+    """Return the face of modules on a plane."""
+    return Glass(plane.slope_deg + leg_tilt_deg, plane.azimuth_deg)
 
 
 def sample_points_m(
@@ -66,21 +101,36 @@ def sample_points_m(
     -----
     Substrings are strips along the long side, side by side across the short one.
     """
-    width_m, height_m = lay.width_m(place.orientation), lay.height_m(place.orientation)
+    width_m = lay.width_m(place.orientation)
     across = (np.arange(substrings * resolution.across) + 0.5) / (substrings * resolution.across)
     along = (np.arange(resolution.along) + 0.5) / resolution.along
     upright = place.orientation is Orientation.PORTRAIT
     short, long = np.meshgrid(across, along, indexing="ij")
-    x, y = (short * width_m, long * height_m) if upright else (long * width_m, short * height_m)
-    flat = np.column_stack([place.x_m + x.ravel(), place.y_m + y.ravel()])
+    glass_m = lay.glass_m(place.orientation)
+    x, y = (short * width_m, long * glass_m) if upright else (long * width_m, short * glass_m)
+    flat = np.column_stack([x.ravel(), y.ravel()])
+    return _on_glass(plane, lay, place, flat).reshape(substrings, -1, 3)
+
+
+def glass_corners_m(plane: RoofPlane, lay: Lay, place: Place) -> FloatArray:
+    """Return (4, 3) site corners of a module's glass, metres."""
+    width_m, glass_m = lay.width_m(place.orientation), lay.glass_m(place.orientation)
+    flat = np.array([[0.0, 0.0], [width_m, 0.0], [width_m, glass_m], [0.0, glass_m]])
+    return _on_glass(plane, lay, place, flat)
+
+
+def _on_glass(plane: RoofPlane, lay: Lay, place: Place, flat_m: FloatArray) -> FloatArray:
+    """Return (n, 3) site points of (n, 2) points on the glass, from its lower left corner."""
+    foot = to_site(plane, np.array([[place.x_m, place.y_m]]))
     normal = np.cross(*axes(plane.azimuth_deg, plane.slope_deg))
-    return (to_site(plane, flat) + STAND_OFF_M * normal).reshape(substrings, -1, 3)
+    face = glass_of(plane, lay.leg_tilt_deg)
+    return np.asarray(foot + STAND_OFF_M * normal + flat_m @ axes(face.azimuth_deg, face.slope_deg))
 
 
 def skies_over(
-    occluders: Occluders, plane: RoofPlane, points_m: FloatArray, weights: FloatArray
+    occluders: Occluders, glass: Glass, points_m: FloatArray, weights: FloatArray
 ) -> WordArray:
-    """Return the (n, rows, 4 rows) words of the sky over points on a plane.
+    """Return the (n, rows, 4 rows) words of the sky over points on the glass.
 
     Parameters
     ----------
@@ -99,12 +149,13 @@ def skies_over(
         occluders.normals,
         occluders.drops,
         occluders.face_owners,
+        occluders.own_m,
         occluders.rounds_m,
-        occluders.crowns,
+        occluders.shapes,
         occluders.round_owners,
         np.radians(horizon),
         numbers[0] if numbers else -1,
-        np.cross(*axes(plane.azimuth_deg, plane.slope_deg)),
+        np.cross(*axes(glass.azimuth_deg, glass.slope_deg)),
         weights > 0,
     )
     return words
@@ -120,8 +171,8 @@ def passes_of(occluders: Occluders, passing: Passing) -> FloatArray:
     return passes
 
 
-def cell_weights(plane: RoofPlane, rows: int) -> FloatArray:
-    """Return (rows, 4 rows): cosine of incidence on the plane times the cell's solid angle.
+def cell_weights(glass: Glass, rows: int) -> FloatArray:
+    """Return (rows, 4 rows): cosine of incidence on the glass times the cell's solid angle.
 
     Notes
     -----
@@ -131,30 +182,52 @@ def cell_weights(plane: RoofPlane, rows: int) -> FloatArray:
     solid = np.diff(np.sin(edges)) * (np.pi / 2 / rows)
     elevation = (edges[:-1] + edges[1:]) / 2
     azimuth = np.radians((np.arange(4 * rows) + 0.5) * 90 / rows)
-    slope, facing = np.radians(plane.slope_deg), np.radians(plane.azimuth_deg)
+    slope, facing = np.radians(glass.slope_deg), np.radians(glass.azimuth_deg)
     cosine = np.sin(elevation)[:, None] * np.cos(slope) + np.cos(elevation)[:, None] * np.sin(
         slope
     ) * np.cos(azimuth - facing)
     return np.asarray(np.maximum(cosine, 0.0) * solid[:, None])
 
 
-def taken(
+def reach_at(
     sky: WordArray,
-    modules: int,
-    sun: SunPath,
+    substrings: int,
+    azimuth_deg: FloatArray,
+    elevation_deg: FloatArray,
     month: NDArray[np.int64],
+    passes: FloatArray,
+) -> NDArray[np.float32]:
+    """Return (s, m): the share of the beam that reaches each substring at m moments.
+
+    ``sky`` holds the skies over the points of one module, substring by substring.
+    """
+    found: NDArray[np.float32] = dome.beam_through(
+        sky,
+        len(sky) // substrings,
+        np.radians(azimuth_deg),
+        np.radians(elevation_deg),
+        month,
+        passes,
+    )
+    return found
+
+
+def module_light(
+    sky: WordArray,
+    substrings: int,
+    hours: Hours,
     parts: LightParts,
     weights: FloatArray,
     passes: FloatArray,
     owners: int,
-) -> Taken:
-    """Return what shade takes of the light on a plane's modules in a year.
+) -> ModuleLight:
+    """Return what shade leaves and takes of the light on a module in a year.
 
     Parameters
     ----------
     sky : (n, rows, 4 rows) uint64
-        Skies over the points of the modules, module by module, alike many for each.
-    sun, month, parts
+        Skies over the points of the module, substring by substring.
+    hours, parts
         All hours of the year.
 
     Notes
@@ -162,28 +235,43 @@ def taken(
     Beam and the light around the sun follow the sun's own place in the sky; the rest of the
     sky's light follows the part of the sky that is open; the ground's is taken as open.
     """
-    up = sun.zenith_deg < 90
+    up, month = hours.up, hours.month
+    azimuth, elevation = hours.sun.azimuth_deg[up], 90.0 - hours.sun.zenith_deg[up]
     direct = (parts.beam_w_per_m2 + parts.circumsolar_w_per_m2)[up]
-    lost, alone, only = dome.beam_sums(
-        sky,
-        np.radians(sun.azimuth_deg[up]),
-        np.radians(90.0 - sun.zenith_deg[up]),
-        month[up],
-        direct,
-        passes,
-        owners,
+    reach = reach_at(sky, substrings, azimuth, elevation, month[up], passes)
+    alone, only = dome.beam_owners(
+        sky, np.radians(azimuth), np.radians(elevation), month[up], direct, passes, owners
     )
     # Months alike are counted once: most skies have a leafy season and a bare one.
     seasons, season_of = np.unique(passes, axis=0, return_inverse=True)
     season_of = season_of.ravel()
-    wide_lost, wide_alone, wide_only = dome.sky_sums(
-        sky, weights, np.ascontiguousarray(seasons), owners
+    sky_lost, sky_alone, sky_only = dome.sky_sums(
+        sky, len(sky) // substrings, weights, np.ascontiguousarray(seasons), owners
     )
-    wide = np.bincount(month, parts.isotropic_w_per_m2 + parts.horizon_w_per_m2, minlength=12)
-    points = len(sky)
-    by_point = lost + wide_lost[:, season_of] * wide
-    return Taken(
-        by_point.reshape(modules, -1, 12).mean(axis=1),
-        (alone + wide_alone[:, season_of] * wide) / points,
-        (only + wide_only[:, season_of] * wide) / points,
+    wide = parts.isotropic_w_per_m2 + parts.horizon_w_per_m2
+    by_month = np.bincount(month, wide, minlength=12)
+    shaded = wide * sky_lost.mean(axis=0)[season_of][month]
+    shaded[up] += direct * (1 - reach.mean(axis=0))
+    slots = np.bincount(month * 24 + hours.hour, shaded, minlength=288)
+    return ModuleLight(
+        reach=reach,
+        sky_open_frac=1 - sky_lost[:, season_of],
+        lost=slots.reshape(12, 24).astype(np.float64),
+        alone=(alone + sky_alone[:, season_of] * by_month) / len(sky),
+        only=(only + sky_only[:, season_of] * by_month) / len(sky),
     )
+
+
+def substring_light(
+    light: ModuleLight, hours: Hours, parts: LightParts, passed: GlassPassing
+) -> tuple[FloatArray, FloatArray]:
+    """Return (s, n) each: light on the glass of each substring, and what reaches its cells, W/m²."""
+    reach = np.zeros((len(light.reach), len(hours.month)))
+    reach[:, hours.up] = light.reach
+    sky_open = light.sky_open_frac[:, hours.month]
+    beam = parts.beam_w_per_m2 * reach
+    sky = parts.circumsolar_w_per_m2 * reach
+    sky += (parts.isotropic_w_per_m2 + parts.horizon_w_per_m2) * sky_open
+    ground = parts.ground_w_per_m2
+    through = beam * passed.beam_frac + sky * passed.sky_frac + ground * passed.ground_frac
+    return beam + sky + ground, through

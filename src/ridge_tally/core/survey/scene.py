@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.job.survey import (
     ROUND_KINDS,
+    CrownShape,
     EdgeKind,
     Obstruction,
     RoofPlane,
@@ -44,6 +45,7 @@ class RoundKind(StrEnum):
     """What a round solid is."""
 
     CROWN = "crown"
+    CONE = "cone"
     POST = "post"
 
 
@@ -67,7 +69,7 @@ class Face:
 
 @dataclass(frozen=True, slots=True)
 class Round:
-    """An upright ellipsoid or cylinder from ``base_m`` to ``top_m`` above the ground."""
+    """An upright ellipsoid, cone or cylinder from ``base_m`` to ``top_m`` above the ground."""
 
     kind: RoundKind
     name: str
@@ -189,7 +191,8 @@ def _rounds(source: ShadeSource) -> list[Round]:
     if source.kind is not ShadeKind.TREE:
         return [Round(RoundKind.POST, source.name, place, 0.0, top_m, radius_m, guessed)]
     base_m = min(source.base.value_m, top_m)
-    found = [Round(RoundKind.CROWN, source.name, place, base_m, top_m, radius_m, guessed)]
+    crown = RoundKind.CONE if source.crown is CrownShape.CONE else RoundKind.CROWN
+    found = [Round(crown, source.name, place, base_m, top_m, radius_m, guessed)]
     if source.trunk.value_m > 0 and base_m > 0:
         trunk_m = source.trunk.value_m / 2
         found.append(Round(RoundKind.POST, source.name, place, 0.0, base_m + 0.3, trunk_m, guessed))

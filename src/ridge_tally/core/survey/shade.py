@@ -4,7 +4,7 @@ import csv
 import math
 import re
 
-from ridge_tally.core.errors import NotUnderstood, OutOfRange
+from ridge_tally.core.errors import BadGeometry, NotUnderstood, OutOfRange
 from ridge_tally.core.job.survey import HorizonPoint, ShadeSource, Sighting, SitePoint
 from ridge_tally.core.units import parse_number
 
@@ -48,8 +48,8 @@ def parse_horizon(typed: str) -> tuple[HorizonPoint, ...]:
 
     Raises
     ------
-    NotUnderstood, OutOfRange
-        Naming the line.
+    NotUnderstood, OutOfRange, BadGeometry
+        Naming the line; two heights at one bearing are none.
     """
     points: dict[float, HorizonPoint] = {}
     for number, line in enumerate(typed.lstrip("\ufeff").splitlines(), start=1):
@@ -65,6 +65,13 @@ def parse_horizon(typed: str) -> tuple[HorizonPoint, ...]:
         if not -10 <= elevation < 90:
             raise OutOfRange(
                 f"{field}, elevation in degrees", elevation, "at least −10 and below 90"
+            )
+        before = points.get(bearing % 360)
+        if before is not None and before.elevation_deg != elevation:
+            raise BadGeometry(
+                f"{field}, bearing {bearing:g}°",
+                f"it is {elevation:g}° high here and {before.elevation_deg:g}° in an earlier line",
+                "Keep one of the two.",
             )
         points[bearing % 360] = HorizonPoint(bearing % 360, elevation)
         if len(points) > MOST_HORIZON_POINTS:

@@ -11,6 +11,7 @@ import { formatLength, type LengthUnit } from '@/units/length';
 interface AlternativeCardProps {
   alternative: Alternative;
   module: Schemas['ModuleSheet'];
+  legTiltDeg?: number;
   scene: PlaneScene;
   unit: LengthUnit;
   stale: boolean;
@@ -27,6 +28,7 @@ export const titleOf = (a: Alternative) => (a.rule === 'free' ? 'Squeezed' : WAY
 export function AlternativeCard({
   alternative,
   module,
+  legTiltDeg = 0,
   scene,
   unit,
   stale,
@@ -55,7 +57,7 @@ export function AlternativeCard({
         {proven ? ', proven' : ''}
         {alternative.path_name && `, path at ${alternative.path_name}`}
       </p>
-      <SmallPlan alternative={alternative} module={module} scene={scene} />
+      <SmallPlan alternative={alternative} module={module} legTiltDeg={legTiltDeg} scene={scene} />
       <p className="font-figure text-xs whitespace-nowrap text-ink-2">
         {figure(alternative.p_dc_w / 1000, 2)} kW, about {yearlyKwh(alternative.energy_kwh)}
       </p>
@@ -78,10 +80,11 @@ export function AlternativeCard({
 interface SmallPlanProps {
   alternative: Alternative;
   module: Schemas['ModuleSheet'];
+  legTiltDeg?: number;
   scene: PlaneScene;
 }
 
-function SmallPlan({ alternative, module, scene }: SmallPlanProps) {
+function SmallPlan({ alternative, module, legTiltDeg = 0, scene }: SmallPlanProps) {
   const pad = { left: 2, right: 2, top: 3, bottom: 3 };
   const camera = fitCamera(scene.corners, {
     widthPx: WIDTH_PX,
@@ -97,7 +100,7 @@ function SmallPlan({ alternative, module, scene }: SmallPlanProps) {
         stroke="var(--color-field)"
       />
       {alternative.places.map(({ x_m: xM, y_m: yM, orientation }) => {
-        const { widthM, heightM } = sizeOf(module, orientation);
+        const { widthM, heightM } = sizeOf(module, orientation, legTiltDeg);
         const corner = toScreen(camera, { xM, yM: yM + heightM });
         return (
           <rect

@@ -2,6 +2,7 @@
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
+import { Choice } from '@/ui/Choice';
 import { Toggle } from '@/ui/Toggle';
 import { TypedField } from '@/ui/TypedField';
 import { echoOf } from '@/units/length';
@@ -18,6 +19,11 @@ interface FillFaceProps {
 
 /** As the server starts an array. */
 const USUAL_GAP = '20 mm';
+const MOUNTINGS = [
+  { value: 'flush', label: 'Flush: runs hot' },
+  { value: 'stand-off', label: 'Stand-off' },
+  { value: 'open-rack', label: 'Open rack: cool' },
+];
 
 export function FillFace({ planeId, array, module, proving, squeeze, onSqueeze }: FillFaceProps) {
   const { job, option, edit, act } = useJob();
@@ -54,6 +60,20 @@ export function FillFace({ planeId, array, module, proving, squeeze, onSqueeze }
         >
           Mirrored rows
         </Toggle>
+        {field('leg_tilt', 'Legs, ° more', String(array?.leg_tilt_deg ?? 0), false)}
+        <Choice
+          label="How the modules are mounted"
+          value={array?.mounting ?? 'stand-off'}
+          items={MOUNTINGS}
+          onChange={(mounting) =>
+            void act({
+              kind: 'set-mounting',
+              option_id: option.id,
+              plane_id: planeId,
+              mounting: mounting as Schemas['Mounting'],
+            })
+          }
+        />
       </div>
       <Toggle on={squeeze} onChange={onSqueeze}>
         Also squeeze in without rows

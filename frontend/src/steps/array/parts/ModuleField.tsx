@@ -113,7 +113,7 @@ export function ModuleField({
             camera={camera}
             xM={m.x_m}
             yM={m.y_m}
-            {...sizeOf(module, m.orientation)}
+            {...sizeOf(module, m.orientation, array.leg_tilt_deg)}
             substrings={module.bypass_diodes}
             halfCut={module.half_cut}
             state={stateOf(m)}

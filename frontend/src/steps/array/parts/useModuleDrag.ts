@@ -59,7 +59,9 @@ export function useModuleDrag(drag: ModuleDrag) {
 
   const begin = (id: string, svg: SVGSVGElement | null): Moving => {
     const ids = held.includes(id) ? [...held] : [id];
-    const mine = array.modules.filter((m) => ids.includes(m.id)).map((m) => boxOf(m, module));
+    const mine = array.modules
+      .filter((m) => ids.includes(m.id))
+      .map((m) => boxOf(m, module, array.leg_tilt_deg));
     const others = array.modules.filter((m) => m.present && !ids.includes(m.id));
     const box = boxAround(mine);
     const nodes = ids.flatMap((i) => svg?.querySelector<SVGElement>(`[data-module="${i}"]`) ?? []);
@@ -69,7 +71,7 @@ export function useModuleDrag(drag: ModuleDrag) {
       lifted: lift(svg, nodes),
       box,
       lines: snapLines(box, {
-        others: others.map((m) => boxOf(m, module)),
+        others: others.map((m) => boxOf(m, module, array.leg_tilt_deg)),
         strips: stripLines(scene.corners, scene.edges),
         raftersXM: scene.raftersXM,
         gapInRowM: array.gap_in_row.value_m,

@@ -15,7 +15,7 @@ interface ThreadsProps {
 export function Threads({ camera, array, module, strings }: ThreadsProps) {
   const centre = new Map(
     array.modules.map((m) => {
-      const { widthM, heightM } = sizeOf(module, m.orientation);
+      const { widthM, heightM } = sizeOf(module, m.orientation, array.leg_tilt_deg);
       return [m.id, toScreen(camera, { xM: m.x_m + widthM / 2, yM: m.y_m + heightM / 2 })];
     }),
   );
@@ -30,7 +30,7 @@ export function Threads({ camera, array, module, strings }: ThreadsProps) {
             camera={camera}
             xM={m.x_m}
             yM={m.y_m}
-            {...sizeOf(module, m.orientation)}
+            {...sizeOf(module, m.orientation, array.leg_tilt_deg)}
             substrings={module.bypass_diodes}
             halfCut={module.half_cut}
             state="on"

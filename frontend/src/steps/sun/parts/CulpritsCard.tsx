@@ -17,12 +17,21 @@ const KINDS: Record<Schemas['OwnerKind'], string> = {
   house: 'house',
   pole: 'pole',
   horizon: 'far horizon',
+  rows: 'rows on legs',
 };
 
-export function CulpritsCard({ shade, behind }: { shade: ShadeReport; behind: boolean }) {
+interface CulpritsCardProps {
+  shade: ShadeReport;
+  behind: boolean;
+  /** The one the plan shows, where it shows one. */
+  picked: number | null;
+  onPick?: (number: number) => void;
+}
+
+export function CulpritsCard({ shade, behind, picked, onPick }: CulpritsCardProps) {
   const [chosen, setChosen] = useState('');
   const most = shade.culprits[0]?.alone_kwh ?? 1;
-  const picked = shade.culprits.find((c) => c.shade_id && c.shade_id === chosen);
+  const trimmed = shade.culprits.find((c) => c.shade_id && c.shade_id === chosen);
   return (
     <Card
       title="Who takes the light"
@@ -30,14 +39,24 @@ export function CulpritsCard({ shade, behind }: { shade: ShadeReport; behind: bo
       className={`flex w-[400px] shrink-0 flex-col ${behind ? 'opacity-60' : ''}`}
     >
       <ul className="min-h-0 grow overflow-y-auto">
-        {shade.culprits.map((c) => (
-          <li key={`${c.number}`} className="flex items-center gap-2 py-px text-sm">
-            <span className="w-[150px] truncate" title={c.name}>
+        {shade.culprits.map((c, i) => (
+          <li
+            key={`${c.number}`}
+            className={`flex items-center gap-2 rounded-sm py-px text-sm ${c.number === picked ? 'bg-copper-wash' : ''}`}
+          >
+            <button
+              type="button"
+              className="min-h-6 w-[150px] truncate pl-1 text-left"
+              title={c.name}
+              aria-pressed={c.number === picked}
+              onClick={() => onPick?.(c.number)}
+            >
+              <span className="font-figure text-ink-2">{i + 1} </span>
               {c.name}
               {c.kind !== 'horizon' && (
                 <span className="ml-1 text-xs text-ink-2">{KINDS[c.kind]}</span>
               )}
-            </span>
+            </button>
             <span className="h-2 grow rounded-full bg-bar" aria-hidden="true">
               <span
                 className="block h-2 rounded-full bg-obstruction"
@@ -53,7 +72,10 @@ export function CulpritsCard({ shade, behind }: { shade: ShadeReport; behind: bo
                   aria-label={`Trim ${c.name}`}
                   aria-pressed={c.shade_id === chosen}
                   weight={c.shade_id === chosen ? 'pressed' : 'plain'}
-                  onClick={() => setChosen(c.shade_id === chosen ? '' : c.shade_id)}
+                  onClick={() => {
+                    setChosen(c.shade_id === chosen ? '' : c.shade_id);
+                    onPick?.(c.number);
+                  }}
                 >
                   Trim
                 </Button>
@@ -65,14 +87,16 @@ export function CulpritsCard({ shade, behind }: { shade: ShadeReport; behind: bo
           <li className="text-sm text-ink-2">Nothing stands in this array's light.</li>
         )}
       </ul>
-      {!picked && (
+      {!trimmed && (
         <p className="shrink-0 border-t border-rule pt-1 text-xs text-ink-2">
-          {figure(shade.lost_kwh)} of {figure(shade.free_kwh)} kWh in all; not in the year's energy
-          yet. {shade.stand_in_weather && 'Stand-in weather. '}
+          {figure(shade.lost_kwh)} of {figure(shade.free_kwh)} kWh in all
+          {shade.shared_kwh >= 1 &&
+            `, ${figure(shade.shared_kwh)} of it behind two or more at once`}
+          . {shade.stand_in_weather && 'Stand-in weather. '}
           {shade.crowns}.
         </p>
       )}
-      {picked && <Trim key={picked.shade_id} culprit={picked} />}
+      {trimmed && <Trim key={trimmed.shade_id} culprit={trimmed} />}
     </Card>
   );
 }

@@ -1,56 +1,113 @@
 /** The sun's paths over a spot of the array, with the days' rise, set and length. */
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import type { RoofPlane, Schemas } from '@/api/client';
 import { sunPathsQuery } from '@/api/sunQueries';
-import { SunPathChart } from '@/charts/SunPathChart';
+import { SunPathChart, type SunPathData } from '@/charts/SunPathChart';
+import { SunPlanChart } from '@/charts/SunPlanChart';
 import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
 import { Board } from '@/ui/Card';
+import { Slider } from '@/ui/Slider';
+import { useKeys } from '@/ui/useKeys';
 import { useSize } from '@/ui/useSize';
 import { dayName, figure } from '@/units/format';
+import { clockOf } from '../moments';
+import type { When } from './DayView';
 
 interface PathViewProps {
   plane: RoofPlane;
   /** The spot looked from; the middle of the plane without one. */
   moduleId: string;
+  when: When;
+  onWhen: (when: When) => void;
 }
 
-const clockOf = (minute: number) =>
-  `${Math.floor(minute / 60)}:${String(minute % 60).padStart(2, '0')}`;
+const LAST_DAY = 364;
 
-export function PathView({ plane, moduleId }: PathViewProps) {
+export function PathView({ plane, moduleId, when, onWhen }: PathViewProps) {
   const { job, at } = useJob();
   const [size, measure] = useSize();
-  const { data, error, isPending } = useQuery(sunPathsQuery(at, plane.id, moduleId));
+  const [above, setAbove] = useState(false);
+  const { data, error, isPending } = useQuery(sunPathsQuery(at, plane.id, moduleId, when.day));
+  useKeys({
+    v: () => setAbove(!above),
+    '[': () => onWhen({ ...when, day: (when.day + LAST_DAY) % 365 }),
+    ']': () => onWhen({ ...when, day: (when.day + 1) % 365 }),
+  });
+  const spot = data?.own_day?.spots.reduce<Schemas['SunSpot'] | null>(
+    (best, s) =>
+      Math.abs(s.minute - when.minute) < Math.abs((best?.minute ?? -999) - when.minute) ? s : best,
+    null,
+  );
   return (
     <>
       <div ref={measure} className="relative min-h-0 grow overflow-hidden">
         {isPending && <p className="p-4 text-sm text-ink-2">Looking at the sky</p>}
         {error && <p className="p-4 text-sm text-stop">{error.message}</p>}
-        {data && size && (
-          <SunPathChart
-            days={data.days}
-            blocked={data.blocked}
-            planeAzimuthDeg={data.plane_azimuth_deg}
-            planeSlopeDeg={data.plane_slope_deg}
-            southern={job.site.latitude_deg < 0}
-            widthPx={size.widthPx}
-            heightPx={size.heightPx}
-          />
-        )}
+        {data &&
+          size &&
+          (above ? (
+            <SunPlanChart {...chartOf(data)} widthPx={size.widthPx} heightPx={size.heightPx} />
+          ) : (
+            <SunPathChart
+              {...chartOf(data)}
+              planeSlopeDeg={data.plane_slope_deg}
+              southern={job.site.latitude_deg < 0}
+              now={spot ? { azimuthDeg: spot.azimuth_deg, elevationDeg: spot.elevation_deg } : null}
+              widthPx={size.widthPx}
+              heightPx={size.heightPx}
+            />
+          ))}
+        <span className="absolute top-2 right-3">
+          <Button hint="V" onClick={() => setAbove(!above)}>
+            {above ? 'Seen from the roof' : 'Seen from above'}
+          </Button>
+        </span>
       </div>
-      <Board heightPx={180}>
-        {data && <Days days={data.days} />}
+      <Board heightPx={216}>
+        {data && <Days days={withOwn(data)} />}
         {data && (
-          <p className="max-w-[300px] self-end text-xs text-ink-2">
-            Seen from the {data.spot}. Solid: what stands before the sky; grey below: behind the
-            plane itself. Standard time, UTC{data.utc_offset_h >= 0 ? '+' : '−'}
-            {Math.abs(data.utc_offset_h)}, never daylight time. Rise and set by the sun's upper edge
-            on a level horizon.
-          </p>
+          <div className="flex w-[330px] flex-col text-xs text-ink-2">
+            <span className="flex items-center gap-2 text-sm text-ink">
+              <b className="w-16 font-figure text-base">{dayName(when.day)}</b>
+              <Slider
+                label="Day of the year"
+                value={when.day}
+                min={0}
+                max={LAST_DAY}
+                step={1}
+                told={dayName(when.day)}
+                onChange={(day) => onWhen({ ...when, day })}
+              />
+            </span>
+            <p className="mt-1">
+              Black: this day
+              {spot
+                ? `, the sun at ${clockOf(spot.minute)}: ${figure(spot.azimuth_deg)}°, ${figure(spot.elevation_deg, 1)}° high`
+                : ', without sun'}
+              . Seen from the {data.spot}. Solid: what stands before the sky; grey below: behind the
+              plane itself. Standard time, UTC{data.utc_offset_h >= 0 ? '+' : '−'}
+              {Math.abs(data.utc_offset_h)}, never daylight time. Rise and set by the sun's upper
+              edge on a level horizon.
+            </p>
+          </div>
         )}
       </Board>
     </>
   );
+}
+
+const chartOf = (data: Schemas['SunPaths']): SunPathData => ({
+  days: data.days,
+  ownDay: data.own_day,
+  blocked: data.blocked,
+  planeAzimuthDeg: data.plane_azimuth_deg,
+});
+
+/** The usual days, and the one asked for where it is none of them. */
+function withOwn({ days, own_day }: Schemas['SunPaths']): Schemas['DayPath'][] {
+  return own_day && days.every((d) => d.day !== own_day.day) ? [...days, own_day] : days;
 }
 
 function Days({ days }: { days: Schemas['DayPath'][] }) {

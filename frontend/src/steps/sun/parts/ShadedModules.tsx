@@ -5,6 +5,7 @@ import type { ShadeReport } from '@/api/sunQueries';
 import { type Camera, toScreen } from '@/drawing/camera';
 import { sizeOf } from '@/plan/modules';
 import { figure } from '@/units/format';
+import { lostOf, type Period } from '../periods';
 import { shadeTint } from '../shadeTint';
 
 interface ShadedModulesProps {
@@ -12,34 +13,30 @@ interface ShadedModulesProps {
   array: Schemas['PlaneArray'];
   module: Schemas['ModuleSheet'];
   shade: ShadeReport;
-  /** 0 to 11, or null for the year. */
-  month: number | null;
+  period: Period;
   chosenId: string;
   onChoose: (id: string) => void;
 }
-
-export const lostOf = (m: Schemas['ModuleShade'], month: number | null): number =>
-  month === null ? m.lost_frac : (m.monthly_lost_frac[month] ?? 0);
 
 export function ShadedModules({
   camera,
   array,
   module,
   shade,
-  month,
+  period,
   chosenId,
   onChoose,
 }: ShadedModulesProps) {
-  const worst = Math.max(...shade.modules.map((m) => lostOf(m, month)));
+  const worst = Math.max(...shade.modules.map((m) => lostOf(m, period)));
   return (
     <g>
       {array.modules.map((m, i) => {
         const mine = shade.modules.find((s) => s.module_id === m.id);
         if (!m.present || !mine) return null;
-        const { widthM, heightM } = sizeOf(module, m.orientation);
+        const { widthM, heightM } = sizeOf(module, m.orientation, array.leg_tilt_deg);
         const corner = toScreen(camera, { xM: m.x_m, yM: m.y_m + heightM });
         const [w, h] = [widthM * camera.pxPerM, heightM * camera.pxPerM];
-        const lost = lostOf(mine, month);
+        const lost = lostOf(mine, period);
         const { fill, ink } = shadeTint(lost, worst);
         const chosen = m.id === chosenId;
         const told = `${figure(lost * 100, 1)} %`;

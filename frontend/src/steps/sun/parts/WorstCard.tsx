@@ -1,46 +1,39 @@
 /** The modules that lose most, worst first, and the chosen one's months. */
 import type { Schemas } from '@/api/client';
 import type { ShadeReport } from '@/api/sunQueries';
-import { Card } from '@/ui/Card';
 import { figure, MONTHS } from '@/units/format';
-import { lostOf } from './ShadedModules';
+import { lostOf, type Period } from '../periods';
 
 interface WorstCardProps {
   shade: ShadeReport;
-  month: number | null;
+  period: Period;
   nameOf: (id: string) => string;
   chosenId: string;
   onChoose: (id: string) => void;
 }
 
-export function WorstCard({ shade, month, nameOf, chosenId, onChoose }: WorstCardProps) {
-  const worst = [...shade.modules].sort((a, b) => lostOf(b, month) - lostOf(a, month));
+export function WorstCard({ shade, period, nameOf, chosenId, onChoose }: WorstCardProps) {
+  const worst = [...shade.modules].sort((a, b) => lostOf(b, period) - lostOf(a, period));
   const chosen = shade.modules.find((m) => m.module_id === chosenId) ?? worst[0];
   return (
-    <Card
-      title="Module by module"
-      aside={month === null ? 'share of the year taken' : `share of ${MONTHS[month]} taken`}
-      className="flex min-w-[420px] grow flex-col"
-    >
-      <div className="flex min-h-0 grow gap-4">
-        <ol className="w-[180px] shrink-0 overflow-y-auto text-sm" aria-label="Worst first">
-          {worst.map((m) => (
-            <li key={m.module_id}>
-              <button
-                type="button"
-                aria-pressed={m.module_id === chosen?.module_id}
-                onClick={() => onChoose(m.module_id)}
-                className={`flex min-h-6 w-full justify-between rounded-sm px-1.5 ${m.module_id === chosen?.module_id ? 'bg-copper-wash' : ''}`}
-              >
-                {nameOf(m.module_id)}
-                <span className="font-figure">{figure(lostOf(m, month) * 100, 1)} %</span>
-              </button>
-            </li>
-          ))}
-        </ol>
-        {chosen && <Months name={nameOf(chosen.module_id)} module={chosen} />}
-      </div>
-    </Card>
+    <div className="flex h-full gap-4">
+      <ol className="w-[180px] shrink-0 overflow-y-auto text-sm" aria-label="Worst first">
+        {worst.map((m) => (
+          <li key={m.module_id}>
+            <button
+              type="button"
+              aria-pressed={m.module_id === chosen?.module_id}
+              onClick={() => onChoose(m.module_id)}
+              className={`flex min-h-6 w-full justify-between rounded-sm px-1.5 ${m.module_id === chosen?.module_id ? 'bg-copper-wash' : ''}`}
+            >
+              {nameOf(m.module_id)}
+              <span className="font-figure">{figure(lostOf(m, period) * 100, 1)} %</span>
+            </button>
+          </li>
+        ))}
+      </ol>
+      {chosen && <Months name={nameOf(chosen.module_id)} module={chosen} />}
+    </div>
   );
 }
 

@@ -106,6 +106,15 @@ function Sizes({ source, heightText }: { source: Source; heightText: string }) {
       {source.kind === 'tree' && (
         <span className="flex items-center justify-between gap-2 text-sm">
           <Choice
+            label="Crown"
+            value={source.crown}
+            items={[
+              { value: 'round', label: 'round' },
+              { value: 'cone', label: 'cone' },
+            ]}
+            onChange={(crown) => void set('crown', crown)}
+          />
+          <Choice
             label="Leaf"
             value={source.leaf}
             items={[

@@ -1,7 +1,7 @@
 /** A piece of the service on the site plan, by its letter. */
 import { type Camera, toScreen } from '@/drawing/camera';
+import { pointOf } from '@/plan/site/siteFrame';
 import type { Gear, SitePoint } from '../siteTool';
-import { pointOf } from './siteFrame';
 
 export const GEAR: [Gear, string, string][] = [
   ['meter', 'Meter', 'M'],

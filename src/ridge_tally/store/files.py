@@ -1,4 +1,4 @@
-"""Pictures as files named by their content's hash: written whole or not at all."""
+"""Files named by their content's hash, written whole or not at all: pictures, weather."""
 
 import os
 import re
@@ -7,12 +7,11 @@ from pathlib import Path
 
 from ridge_tally.core.errors import NotFound, StorageFailed
 
-SUFFIXES = (".jpg", ".png")
 _HASH = re.compile(r"[0-9a-f]{64}")
 
 
-def keep_picture(folder: Path, sha256: str, content: bytes, suffix: str) -> None:
-    """Write a picture under its hash; nothing is done when it is there already.
+def keep_file(folder: Path, sha256: str, content: bytes, suffix: str) -> None:
+    """Write content under its hash; nothing is done when it is there already.
 
     Raises
     ------
@@ -28,13 +27,13 @@ def keep_picture(folder: Path, sha256: str, content: bytes, suffix: str) -> None
             new.write(content)
         os.replace(new.name, place)
     except OSError as error:
-        raise StorageFailed(f"the picture was not written ({error.strerror})") from None
+        raise StorageFailed(f"the file was not written ({error.strerror})") from None
 
 
-def picture_path(folder: Path, sha256: str) -> Path:
-    """Return where a picture lies; NotFound if none has that hash."""
+def kept_file(folder: Path, sha256: str, suffixes: tuple[str, ...], what: str) -> Path:
+    """Return where a file of that hash lies; NotFound, naming what it is, if none does."""
     if _HASH.fullmatch(sha256):
-        for suffix in SUFFIXES:
+        for suffix in suffixes:
             if (place := folder / f"{sha256}{suffix}").is_file():
                 return place
-    raise NotFound("picture", sha256[:12])
+    raise NotFound(what, sha256[:12])

@@ -1,0 +1,67 @@
+/** What else changes the light: dirt, snow and the back of the modules. */
+import { useShade, type WeatherReport } from '@/api/sunQueries';
+import { useJob } from '@/plan/JobContext';
+import { Card } from '@/ui/Card';
+import { Toggle } from '@/ui/Toggle';
+import { figure } from '@/units/format';
+
+const sum = (values: readonly number[]) => values.reduce((a, b) => a + b, 0);
+
+export function LossesCard({ weather }: { weather: WeatherReport }) {
+  const { job, option, at, act } = useJob();
+  const { query, behind } = useShade(at, true);
+  const shade = query.data;
+  const rows: [string, number, string][] = shade
+    ? [
+        ['Shade takes', -shade.lost_kwh, 'of the free light'],
+        ['Snow takes', -sum(shade.monthly_snow_kwh), weather.snow_told],
+        ['Dirt takes', -sum(shade.monthly_soiling_kwh), 'by the months above'],
+        ['The back adds', sum(shade.monthly_rear_kwh), shade.rear_told],
+      ]
+    : [];
+  return (
+    <Card
+      title="What else changes the light"
+      aside="kWh a year on the array"
+      className={`flex min-w-[360px] grow flex-col overflow-y-auto ${behind ? 'opacity-60' : ''}`}
+    >
+      <table className="text-sm">
+        <tbody>
+          {rows.map(([title, kwh, told]) => (
+            <tr key={title}>
+              <th scope="row" className="pr-3 text-left font-normal whitespace-nowrap">
+                {title}
+              </th>
+              <td className="pr-3 text-right font-figure">{figure(kwh)}</td>
+              <td className="text-xs text-ink-2">{told}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="mt-1 flex flex-wrap gap-x-4">
+        {option.arrays
+          .filter((a) => a.modules.some((m) => m.present))
+          .map((a) => (
+            <Toggle
+              key={a.plane_id}
+              on={a.brushed}
+              onChange={(on) =>
+                void act({
+                  kind: 'set-brushed',
+                  option_id: option.id,
+                  plane_id: a.plane_id,
+                  on,
+                })
+              }
+            >
+              Snow is brushed off{' '}
+              {job.survey.planes.find((p) => p.id === a.plane_id)?.name ?? a.plane_id}
+            </Toggle>
+          ))}
+      </div>
+      <p className="mt-auto text-xs text-ink-2">
+        Brush from the ground only: an icy roof and a sliding load both injure.
+      </p>
+    </Card>
+  );
+}

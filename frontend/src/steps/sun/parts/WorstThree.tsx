@@ -1,0 +1,35 @@
+/** What moving the modules with least light would give. */
+import { useQuery } from '@tanstack/react-query';
+import { worstQuery } from '@/api/sunQueries';
+import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
+import { Card } from '@/ui/Card';
+
+export function WorstThree({ nameOf }: { nameOf: (id: string) => string }) {
+  const { at, act } = useJob();
+  const { data, error, isPlaceholderData } = useQuery(worstQuery(at));
+  const follow = async () => {
+    for (const edit of data?.edits ?? []) await act(edit);
+  };
+  return (
+    <Card
+      title="The worst three"
+      className={`flex min-w-[230px] grow flex-col ${isPlaceholderData ? 'opacity-60' : ''}`}
+    >
+      {error && <p className="text-sm text-stop">{error.message}</p>}
+      {data && (
+        <>
+          <p className="text-sm">{data.told}</p>
+          <p className="mt-1 text-xs text-ink-2">
+            {data.module_ids.map(nameOf).join(', ')}. Light on the glass, not yet kWh at the meter.
+          </p>
+          {data.edits.length > 0 && (
+            <span className="mt-auto">
+              <Button onClick={() => void follow()}>Move them</Button>
+            </span>
+          )}
+        </>
+      )}
+    </Card>
+  );
+}

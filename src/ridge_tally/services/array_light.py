@@ -1,0 +1,175 @@
+"""The light an option's arrays live on: after shade, dirt and snow, and with what the back gets."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridge_tally.core.equipment import ModuleSheet
+from ridge_tally.core.errors import MissingDatum
+from ridge_tally.core.job.array import Mounting, PlacedModule, PlaneArray, present_of
+from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
+from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.sky.plane_irradiance import GlassPassing, glass_passing
+from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.core.sun.rear import RearView, rear_w_per_m2
+from ridge_tally.core.sun.shading import (
+    QUICK,
+    STAND_OFF_M,
+    ModuleLight,
+    Resolution,
+    substring_light,
+)
+from ridge_tally.core.sun.snow import SnowMonths, snow_lost_frac
+from ridge_tally.core.survey.outline import require_closed
+from ridge_tally.core.survey.site_frame import eave_height_m
+from ridge_tally.rules import tables
+from ridge_tally.rules.array import lay_of, placed_at
+from ridge_tally.services.site_sky import SiteSky, Spots, Turned, module_lights, site_sky, turned
+from ridge_tally.services.weather import mean_air_degc, snowfall_cm, soiling_frac
+from ridge_tally.services.workspace import Workspace
+
+FloatArray = NDArray[np.float64]
+# The view-factor model of the back knows level ground only.
+LEVEL_WITHIN_DEG = 10.0
+
+
+@dataclass(frozen=True, slots=True)
+class ArrayLight:
+    """An array's modules with their light, and by month what else changes it.
+
+    ``snow_frac`` and ``soiling_frac`` (12,) are shares lost of what shade leaves;
+    ``rear_w_per_m2`` (n,) is what the back turns into power as the front would.
+    """
+
+    plane: RoofPlane
+    array: PlaneArray
+    modules: tuple[PlacedModule, ...]
+    lights: tuple[ModuleLight, ...]
+    on_free: Turned
+    passed: GlassPassing
+    snow_frac: FloatArray
+    soiling_frac: FloatArray
+    rear_w_per_m2: FloatArray
+    rear_told: str
+
+    @property
+    def kept_frac(self) -> FloatArray:
+        """Return (12,): what dirt and snow leave."""
+        return (1 - self.snow_frac) * (1 - self.soiling_frac)
+
+
+def array_lights(
+    workspace: Workspace, job: Job, option: Option, resolution: Resolution = QUICK
+) -> tuple[SiteSky, tuple[ArrayLight, ...]]:
+    """Return the light on each array that has modules.
+
+    Raises
+    ------
+    MissingDatum
+        If a plane of the array does not close.
+    """
+    sky = site_sky(workspace, job, option)
+    arrays = [a for a in option.arrays if present_of(a)]
+    for array in arrays:
+        require_closed(plane_of(job, array.plane_id))
+    return sky, tuple(_lit(job, option, array, sky, resolution) for array in arrays)
+
+
+def _lit(
+    job: Job, option: Option, array: PlaneArray, sky: SiteSky, resolution: Resolution
+) -> ArrayLight:
+    plane, sheet = plane_of(job, array.plane_id), module_sheet_of(job, option)
+    modules = present_of(array)
+    lay = lay_of(sheet, array, plane)
+    spots = Spots(plane, lay, placed_at(modules), sheet.bypass_diodes, resolution)
+    glass = spots.glass
+    on_free = turned(sky, glass, resolution)
+    rear, rear_told = _rear(sheet, spots, array, sky)
+    return ArrayLight(
+        plane=plane,
+        array=array,
+        modules=modules,
+        lights=module_lights(sky, spots),
+        on_free=on_free,
+        passed=glass_passing(sky.hours.sun, glass.slope_deg, glass.azimuth_deg),
+        snow_frac=_snow(job, spots, array, sky.weather, on_free.free_wh_per_m2),
+        soiling_frac=soiling_frac(job),
+        rear_w_per_m2=rear,
+        rear_told=rear_told,
+    )
+
+
+def _snow(
+    job: Job, spots: Spots, array: PlaneArray, year: WeatherYear, free_wh_per_m2: FloatArray
+) -> FloatArray:
+    """Return (12,): what snow takes; nothing where none is typed, or somebody brushes it off."""
+    fall = snowfall_cm(job)
+    if array.brushed or not fall.any():
+        return np.zeros(12)
+    table = tables.load("snow-cover")
+    months = SnowMonths(
+        fall,
+        mean_air_degc(year),
+        table.number("value", quantity="relative humidity, %"),
+        table.number("value", quantity="snow of one fall, cm"),
+    )
+    lay = spots.lay
+    lowest_m = min(p.y_m for p in spots.places)
+    if lay.leg_tilt_deg > 0:
+        # Each row slides by itself, onto the roof before its foot.
+        slant_m = max(lay.glass_m(p.orientation) for p in spots.places)
+        lower_m = STAND_OFF_M
+    else:
+        slant_m = max(p.y_m + lay.height_m(p.orientation) for p in spots.places) - lowest_m
+        rise = np.sin(np.radians(spots.plane.slope_deg))
+        lower_m = eave_height_m(spots.plane) + lowest_m * rise
+    return snow_lost_frac(months, spots.glass.slope_deg, free_wh_per_m2, slant_m, lower_m)
+
+
+def _rear(
+    sheet: ModuleSheet, spots: Spots, array: PlaneArray, sky: SiteSky
+) -> tuple[FloatArray, str]:
+    """Return (n,): what the back adds, W/m² as of the front, and in words why so."""
+    nothing = np.zeros(len(sky.weather.time))
+    if sheet.bifacial_frac is None:
+        return nothing, "the datasheet names no bifaciality"
+    lay, plane = spots.lay, spots.plane
+    if array.mounting is not Mounting.OPEN_RACK or lay.leg_tilt_deg == 0:
+        return nothing, "the back lies close to the roof and gets no light worth counting"
+    if plane.slope_deg > LEVEL_WITHIN_DEG:
+        return nothing, f"the model of the back holds to {LEVEL_WITHIN_DEG:g}° of slope only"
+    rows_m = sorted({round(p.y_m, 2) for p in spots.places})
+    slant_m = max(lay.glass_m(p.orientation) for p in spots.places)
+    steps = np.diff(rows_m)
+    # A single row sees far: ten of its own lengths.
+    pitch_m = float(steps.min()) if len(steps) else 10 * slant_m
+    middle_m = STAND_OFF_M + slant_m / 2 * float(np.sin(np.radians(lay.leg_tilt_deg)))
+    view = RearView(lay.leg_tilt_deg, spots.glass.azimuth_deg, slant_m, pitch_m, middle_m)
+    reflected = sky.reflected_frac[sky.hours.month]
+    gained = rear_w_per_m2(sky.weather, sky.hours.sun, view, reflected) * sheet.bifacial_frac
+    return gained, f"bifaciality {sheet.bifacial_frac * 100:g} %, no shade of legs and rails"
+
+
+@dataclass(frozen=True, slots=True)
+class ModuleHours:
+    """(n,) each, W/m²: what falls on a module and warms it, and what reaches its cells."""
+
+    warming: FloatArray
+    effective: FloatArray
+
+
+def hours_on(lit: ArrayLight, light: ModuleLight, sky: SiteSky) -> ModuleHours:
+    """Return a module's hours: the mean of its substrings, after dirt and snow, with its back."""
+    falling, reaching = substring_light(light, sky.hours, lit.on_free.parts, lit.passed)
+    kept = lit.kept_frac[sky.hours.month]
+    return ModuleHours(
+        falling.mean(axis=0) * kept + lit.rear_w_per_m2,
+        reaching.mean(axis=0) * kept + lit.rear_w_per_m2,
+    )
+
+
+def require_modules(option: Option) -> None:
+    """Raise MissingDatum while no module is laid."""
+    if not any(present_of(a) for a in option.arrays):
+        raise MissingDatum("module", f"Option {option.name}", "Lay some in the Array step first.")

@@ -1,0 +1,76 @@
+"""Pictures of a workspace, taken in clean and handed out; what is packed with a job."""
+
+from pathlib import Path, PurePosixPath
+
+from ridge_tally.core.errors import NotFound
+from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.survey import Picture
+from ridge_tally.formats.job_bundle import PICTURES, WEATHER, pictures_of
+from ridge_tally.formats.pictures import clean_picture
+from ridge_tally.formats.weather_file import read_weather
+from ridge_tally.services.workspace import Workspace
+from ridge_tally.store.files import keep_file, kept_file
+
+SUFFIXES = (".jpg", ".png")
+WEATHER_SUFFIX = ".csv"
+
+
+def take_in(workspace: Workspace, content: bytes, file: str) -> Picture:
+    """Keep a clean copy of a picture and return what a job names it by.
+
+    Raises
+    ------
+    FormatError, StorageFailed
+        If it is no picture, too large, or cannot be written.
+    """
+    clean = clean_picture(content, file)
+    keep_file(workspace.pictures, clean.picture.sha256, clean.content, clean.suffix)
+    return clean.picture
+
+
+def picture_file(workspace: Workspace, sha256: str) -> Path:
+    """Return a picture's file; NotFound if it is not kept here."""
+    return kept_file(workspace.pictures, sha256, SUFFIXES, "picture")
+
+
+def weather_file(workspace: Workspace, sha256: str) -> Path:
+    """Return a weather file's place; NotFound if it is not kept here."""
+    return kept_file(workspace.weather_files, sha256, (WEATHER_SUFFIX,), "weather file")
+
+
+def packed_with(workspace: Workspace, job: Job) -> dict[str, bytes]:
+    """Return the pictures and the weather a job names that are kept here, by their names."""
+    found = {}
+    for sha256 in pictures_of(job):
+        try:
+            place = picture_file(workspace, sha256)
+        except NotFound:
+            # A job file that came without its pictures travels on without them.
+            continue
+        found[f"{PICTURES}/{place.name}"] = place.read_bytes()
+    weather = job.weather.file
+    if weather is not None:
+        try:
+            place = weather_file(workspace, weather.sha256)
+        except NotFound:
+            return found
+        found[f"{WEATHER}/{place.name}"] = place.read_bytes()
+    return found
+
+
+def unpacked(workspace: Workspace, files: dict[str, bytes], file: str) -> None:
+    """Keep the pictures and the weather of a bundle.
+
+    Raises
+    ------
+    FormatError, StorageFailed
+        If one is not what its name says, or cannot be written.
+    """
+    for name, content in files.items():
+        path = PurePosixPath(name)
+        if path.parts[0] == WEATHER:
+            read_weather(content, f"{file}, {name}")
+            keep_file(workspace.weather_files, path.stem, content, path.suffix)
+            continue
+        clean_picture(content, f"{file}, {name}")
+        keep_file(workspace.pictures, path.stem, content, path.suffix)

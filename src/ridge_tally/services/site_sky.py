@@ -1,0 +1,186 @@
+"""The sky over a job's arrays, remembered module by module: what moves is looked at anew, alone."""
+
+import os
+from collections.abc import Hashable
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass, field
+from itertools import count
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridge_tally.core.array.lay import Lay, Place
+from ridge_tally.core.job.array import PlaneArray, present_of
+from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
+from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.sky.plane_irradiance import LightParts, light_parts
+from ridge_tally.core.sky.sun import sun_path
+from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.core.sun.occluders import Occluders, occluders_of, with_rows
+from ridge_tally.core.sun.shading import (
+    Glass,
+    Hours,
+    ModuleLight,
+    Passing,
+    Resolution,
+    WordArray,
+    cell_weights,
+    glass_corners_m,
+    glass_of,
+    hours_of,
+    module_light,
+    passes_of,
+    sample_points_m,
+    skies_over,
+)
+from ridge_tally.rules import tables
+from ridge_tally.rules.array import lay_of, placed_at
+from ridge_tally.services.weather import location_of, reflected_frac, weather_key, weather_of
+from ridge_tally.services.workspace import Remembered, Workspace
+
+FloatArray = NDArray[np.float64]
+_NUMBERS = count()
+
+
+@dataclass(frozen=True, slots=True)
+class Turned:
+    """A year's light on a free glass turned one way, and the weight of each cell of its sky."""
+
+    parts: LightParts
+    free_wh_per_m2: FloatArray
+    weights: FloatArray
+
+
+@dataclass(frozen=True, slots=True)
+class SiteSky:
+    """What stands around, the year's hours, and the light worked out so far."""
+
+    occluders: Occluders
+    passing: Passing
+    passes: FloatArray
+    weather: WeatherYear
+    hours: Hours
+    reflected_frac: FloatArray
+    number: int = field(default_factory=lambda: next(_NUMBERS))
+    turned: Remembered = field(default_factory=lambda: Remembered(32))
+    lights: Remembered = field(default_factory=lambda: Remembered(2048))
+
+    @property
+    def owners(self) -> int:
+        """How many can stand in the light."""
+        return len(self.occluders.owners)
+
+
+def site_sky(workspace: Workspace, job: Job, option: Option) -> SiteSky:
+    """Return the sky over the arrays of an option; rows on legs stand in it themselves."""
+    on_legs = tuple(a for a in option.arrays if a.leg_tilt_deg > 0)
+    module = module_sheet_of(job, option) if on_legs else None
+    key = (job.survey, weather_key(job), on_legs, module)
+    return workspace.skies.get(key, lambda: _sky(workspace, job, option, on_legs))
+
+
+def _sky(
+    workspace: Workspace, job: Job, option: Option, on_legs: tuple[PlaneArray, ...]
+) -> SiteSky:
+    occluders = occluders_of(job.survey)
+    for array in on_legs:
+        plane = plane_of(job, array.plane_id)
+        lay = lay_of(module_sheet_of(job, option), array, plane)
+        places = placed_at(present_of(array))
+        corners = np.array([glass_corners_m(plane, lay, p) for p in places]).reshape(-1, 4, 3)
+        occluders = with_rows(occluders, f"rows on {plane.name}", corners)
+    weather = weather_of(workspace, job)
+    passing = crown_passing()
+    hours = hours_of(weather.time, sun_path(weather.time, location_of(job.site)))
+    return SiteSky(
+        occluders,
+        passing,
+        passes_of(occluders, passing),
+        weather,
+        hours,
+        reflected_frac(job, weather),
+    )
+
+
+def crown_passing() -> Passing:
+    """Return what crowns let through."""
+    table = tables.load("crown-passing")
+    return Passing(
+        table.number("passes_frac", leaf="in-leaf"), table.number("passes_frac", leaf="bare")
+    )
+
+
+def turned(sky: SiteSky, glass: Glass, resolution: Resolution) -> Turned:
+    """Return the light of a free glass."""
+
+    def compute() -> Turned:
+        parts = light_parts(
+            sky.weather,
+            sky.hours.sun,
+            glass.slope_deg,
+            glass.azimuth_deg,
+            sky.reflected_frac[sky.hours.month],
+        )
+        free = np.bincount(sky.hours.month, parts.poa_w_per_m2, minlength=12)
+        return Turned(parts, free.astype(np.float64), cell_weights(glass, resolution.rows))
+
+    return sky.turned.get((glass, resolution), compute)
+
+
+@dataclass(frozen=True, slots=True)
+class Spots:
+    """Places on a plane whose sky is looked at, and into how many substrings each is parted."""
+
+    plane: RoofPlane
+    lay: Lay
+    places: tuple[Place, ...]
+    substrings: int
+    resolution: Resolution
+
+    @property
+    def glass(self) -> Glass:
+        """The face of the modules there."""
+        return glass_of(self.plane, self.lay.leg_tilt_deg)
+
+    def key(self, place: Place) -> Hashable:
+        """Return what the sky over one of the places depends on, besides the site."""
+        lay = self.lay
+        size = (lay.long_m, lay.short_m, lay.leg_tilt_deg)
+        return self.plane.id, size, place, self.substrings, self.resolution
+
+
+def module_lights(sky: SiteSky, spots: Spots) -> tuple[ModuleLight, ...]:
+    """Return the light on each place; those looked at before are not looked at again."""
+    on_free = turned(sky, spots.glass, spots.resolution)
+
+    def look(place: Place) -> ModuleLight:
+        return sky.lights.get(
+            spots.key(place),
+            lambda: module_light(
+                _words(sky, spots, place),
+                spots.substrings,
+                sky.hours,
+                on_free.parts,
+                on_free.weights,
+                sky.passes,
+                sky.owners,
+            ),
+        )
+
+    # The kernels let go of the interpreter, so that both cores work.
+    with ThreadPoolExecutor(os.cpu_count()) as pool:
+        return tuple(pool.map(look, spots.places))
+
+
+def module_words(workspace: Workspace, sky: SiteSky, spots: Spots) -> tuple[WordArray, ...]:
+    """Return the words of the sky over each place, the newest of them remembered."""
+    return tuple(
+        workspace.words.get((sky.number, spots.key(p)), lambda p=p: _words(sky, spots, p))  # type: ignore[misc]
+        for p in spots.places
+    )
+
+
+def _words(sky: SiteSky, spots: Spots, place: Place) -> WordArray:
+    points = sample_points_m(spots.plane, spots.lay, place, spots.substrings, spots.resolution)
+    weights = turned(sky, spots.glass, spots.resolution).weights
+    return skies_over(sky.occluders, spots.glass, points.reshape(-1, 3), weights)

@@ -1,0 +1,179 @@
+"""What moving the modules with least light would give: the best free places, or none."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ridge_tally.core.array.blockers import Ground, ground_of
+from ridge_tally.core.array.lay import Lay, Place
+from ridge_tally.core.array.legal import boxes_of, shortfalls
+from ridge_tally.core.array.search import bands_at
+from ridge_tally.core.job.array import Orientation, present_of
+from ridge_tally.core.job.array_edits import AddModule, LaidAt, RemoveModules
+from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
+from ridge_tally.core.job.ids import PlacedId, PlaneId
+from ridge_tally.core.sun.shading import QUICK
+from ridge_tally.rules.array import lay_of, placed_at, standing
+from ridge_tally.services.array_light import require_modules
+from ridge_tally.services.editing import design_for
+from ridge_tally.services.shade import place_losses, shade_report
+from ridge_tally.services.site_sky import Spots, site_sky, turned
+from ridge_tally.services.workspace import Workspace
+
+# How many are asked about; the page of the product speaks of three.
+WORST = 3
+# Moving for less than this is not worth the crew's walk.
+LEAST_GAIN_KWH = 1.0
+ROUNDED_TO = 5
+
+
+@dataclass(frozen=True, slots=True)
+class FreePlace:
+    """A legal place where nothing lies, and the light it would get in a year, kWh."""
+
+    plane_id: PlaneId
+    at: LaidAt
+    kwh: float
+
+
+@dataclass(frozen=True, slots=True)
+class WorstModules:
+    """The modules with least light, and where they would do better.
+
+    ``without_kwh`` is the light they get now, lost if they were left off.  ``edits`` move
+    ``moved`` of them; empty where no better place is free.
+    """
+
+    module_ids: tuple[PlacedId, ...]
+    without_kwh: float
+    moved: tuple[PlacedId, ...]
+    places: tuple[FreePlace, ...]
+    gained_kwh: float
+    told: str
+    edits: tuple[RemoveModules | AddModule, ...]
+
+
+def worst_modules(workspace: Workspace, job: Job, option: Option) -> WorstModules:
+    """Return what moving the three modules with least light would give.
+
+    Raises
+    ------
+    MissingDatum
+        If no module is laid.
+    """
+    require_modules(option)
+    sheet = module_sheet_of(job, option)
+    area_m2 = sheet.long_m * sheet.short_m
+    report = shade_report(workspace, job, option)
+    kwh = {m.module_id: m.free_kwh_per_m2 * (1 - m.lost_frac) * area_m2 for m in report.modules}
+    worst = sorted(kwh, key=lambda m: kwh[m])[:WORST]
+    free = _free_places(workspace, job, option, tuple(worst), area_m2)
+    moved: list[PlacedId] = []
+    taken: list[FreePlace] = []
+    for module_id in worst:
+        best = next((p for p in free if all(_apart(job, option, p, t) for t in taken)), None)
+        if best is None or best.kwh - kwh[module_id] < LEAST_GAIN_KWH:
+            break
+        moved.append(module_id)
+        taken.append(best)
+    gained = sum(p.kwh for p in taken) - sum(kwh[m] for m in moved)
+    without = sum(kwh[m] for m in worst)
+    edits: tuple[RemoveModules | AddModule, ...] = ()
+    if moved:
+        edits = (
+            RemoveModules(option.id, tuple(moved)),
+            *(AddModule(option.id, p.plane_id, p.at) for p in taken),
+        )
+    return WorstModules(
+        tuple(worst), without, tuple(moved), tuple(taken), gained,
+        _told(len(worst), len(moved), gained, without), edits,
+    )  # fmt: skip
+
+
+def _told(worst: int, moved: int, gained_kwh: float, without_kwh: float) -> str:
+    left_off = f"Left off, the array would get {without_kwh:.0f} kWh of light less in a year."
+    if moved == 0:
+        return f"No other legal place gives the worst {worst} more light. {left_off}"
+    which = f"the worst {moved}" if moved == worst else f"{moved} of the worst {worst}"
+    return f"Moving {which} to the best free places gives {gained_kwh:.0f} kWh a year. {left_off}"
+
+
+def _free_places(
+    workspace: Workspace, job: Job, option: Option, worst: tuple[PlacedId, ...], area_m2: float
+) -> list[FreePlace]:
+    """Return legal places beside what stays, in the rows there are, most light first."""
+    found: list[FreePlace] = []
+    sky = site_sky(workspace, job, option)
+    sheet = module_sheet_of(job, option)
+    for array in option.arrays:
+        present = present_of(array)
+        if not present:
+            continue
+        plane = plane_of(job, array.plane_id)
+        lay = lay_of(sheet, array, plane)
+        ground = ground_of(plane, standing(design_for(job, option), array).path_edge)
+        staying = placed_at(tuple(m for m in present if m.id not in worst))
+        rows = {(round(m.y_m, 4), m.orientation) for m in present}
+        places = [
+            Place(x_m, y_m, way)
+            for y_m, way in sorted(rows)
+            for x_m in _spots_in_row(ground, lay, staying, y_m, way)
+        ]
+        legal = tuple(p for p in places if not shortfalls(ground, lay, (p, *staying))[0])
+        gone = {(p.x_m, p.y_m) for p in placed_at(tuple(m for m in present if m.id in worst))}
+        legal = tuple(
+            p for p in legal if all(abs(p.x_m - x) + abs(p.y_m - y) > 0.05 for x, y in gone)
+        )
+        if not legal:
+            continue
+        spots = Spots(plane, lay, legal, sheet.bypass_diodes, QUICK)
+        light_kwh = turned(sky, spots.glass, QUICK).free_wh_per_m2.sum() / 1000 * area_m2
+        losses = place_losses(workspace, job, option, plane, lay, legal)
+        found += [
+            FreePlace(
+                plane.id,
+                LaidAt(round(p.x_m, ROUNDED_TO), round(p.y_m, ROUNDED_TO), p.orientation),
+                float(light_kwh * (1 - lost)),
+            )
+            for p, lost in zip(legal, losses, strict=True)
+        ]
+    return sorted(found, key=lambda p: -p.kwh)
+
+
+def _spots_in_row(
+    ground: Ground, lay: Lay, staying: tuple[Place, ...], y_m: float, way: Orientation
+) -> list[float]:
+    """Return left edges in a row: at the ends of each free stretch, and a pitch apart between."""
+    width_m, height_m, gap_m = lay.width_m(way), lay.height_m(way), lay.gap_in_row_m
+    stretches = bands_at(ground, lay, way, np.array([y_m])).gaps(0)
+    for p in staying:
+        over = p.y_m < y_m + height_m + lay.gap_between_rows_m
+        under = p.y_m + lay.height_m(p.orientation) > y_m - lay.gap_between_rows_m
+        if over and under:
+            left, right = p.x_m - gap_m, p.x_m + lay.width_m(p.orientation) + gap_m
+            stretches = [
+                part
+                for a, b in stretches
+                for part in ((a, min(b, left)), (max(a, right), b))
+                if part[1] > part[0]
+            ]
+    found: list[float] = []
+    for left, right in stretches:
+        count = int((right - left + gap_m + 1e-6) // (width_m + gap_m))
+        found += [left + i * (width_m + gap_m) for i in range(count)]
+        found += [right - width_m - i * (width_m + gap_m) for i in range(count)]
+    return found
+
+
+def _apart(job: Job, option: Option, one: FreePlace, other: FreePlace) -> bool:
+    """Return whether two places keep their gap."""
+    if one.plane_id != other.plane_id:
+        return True
+    array = next(a for a in option.arrays if a.plane_id == one.plane_id)
+    lay = lay_of(module_sheet_of(job, option), array, plane_of(job, one.plane_id))
+    one_box, other_box = boxes_of(
+        lay, tuple(Place(p.at.x_m, p.at.y_m, p.at.orientation) for p in (one, other))
+    )
+    beside = max(one_box[0] - other_box[2], other_box[0] - one_box[2])
+    above = max(one_box[1] - other_box[3], other_box[1] - one_box[3])
+    return bool(beside >= lay.gap_in_row_m - 1e-6 or above >= lay.gap_between_rows_m - 1e-6)
