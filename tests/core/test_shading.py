@@ -13,6 +13,7 @@ from jobs import FULL
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.job.array import Orientation
 from ridge_tally.core.job.survey import (
+    CrownShape,
     HorizonPoint,
     LeafHabit,
     RoofPlane,
@@ -22,9 +23,10 @@ from ridge_tally.core.job.survey import (
     Survey,
     Taped,
 )
-from ridge_tally.core.sky.plane_irradiance import LightParts
-from ridge_tally.core.sky.sun import SunPath
-from ridge_tally.core.sun.occluders import occluders_of
+from ridge_tally.core.sky.plane_irradiance import LightParts, glass_passing, light_parts
+from ridge_tally.core.sky.stand_in_year import stand_in_year
+from ridge_tally.core.sky.sun import Location, SunPath, sun_path
+from ridge_tally.core.sun.occluders import occluders_of, with_rows
 from ridge_tally.core.sun.shading import (
     FINE,
     QUICK,
@@ -32,6 +34,7 @@ from ridge_tally.core.sun.shading import (
     Passing,
     Resolution,
     cell_weights,
+    glass_corners_m,
     glass_of,
     hours_of,
     module_light,
@@ -39,14 +42,17 @@ from ridge_tally.core.sun.shading import (
     reach_at,
     sample_points_m,
     skies_over,
+    substring_light,
 )
 from ridge_tally.core.survey.site_frame import axes
+from ridge_tally.simulators.weather_service import normals_at
 
 SOUTH = FULL.survey.planes[0]
 LAY = Lay(1.722, 1.134, 0.02, 0.02)
 P, L = Orientation.PORTRAIT, Orientation.LANDSCAPE
 PASSING = Passing(0.2, 0.6)
 NOON_MONTH = 5
+SITE = Location(36.2, -105.6, 2150.0, -7.0)
 
 
 def metres(value: float) -> Taped:
@@ -251,3 +257,91 @@ def test_sample_points_lie_inside_the_module_on_its_plane() -> None:
         inside = box(2.0, 1.0, 2.0 + LAY.width_m(way), 1.0 + LAY.height_m(way))
         assert all(inside.contains(Point(p)) for p in flat)
         assert isinstance(inside, Polygon)
+
+
+def test_a_cone_stands_slimmer_than_a_round_crown_of_its_size() -> None:
+    plane, place = bare(), Place(6.0, 3.0, P)
+    middle = sample_points_m(plane, LAY, place, 3, FINE).reshape(-1, 3).mean(axis=0)
+    tree = source(
+        ShadeKind.TREE, middle[0], middle[1] - 20, height=metres(14), base=metres(0), width=metres(10),
+        trunk=metres(0),
+    )  # fmt: skip
+
+    def half_width_deg(shape: CrownShape, above_m: float) -> float:
+        """Bearings it covers at a height, from the middle; closed form beside it."""
+        survey = Survey((plane,), shade_sources=(replace(tree, crown=shape),))
+        elevation = np.degrees(np.arctan((above_m - middle[2]) / 20))
+        covered = [
+            az for az in np.arange(180.0, 200.0, 0.25)
+            if beam_lost(survey, plane, place, az, elevation) > 0.4
+        ]  # fmt: skip
+        return (max(covered) - 180.0) if covered else 0.0
+
+    # At 7 m of 14 the cone is half as wide as at its base: 2.5 m at 20 m; the ellipsoid 5 m.
+    assert half_width_deg(CrownShape.CONE, 7.0) == pytest.approx(np.degrees(2.5 / 20), abs=1.2)
+    assert half_width_deg(CrownShape.ROUND, 7.0) == pytest.approx(np.degrees(5 / 20), abs=1.6)
+    assert half_width_deg(CrownShape.CONE, 16.0) == 0
+
+
+# A level roof, rows of modules lying on legs of 25 degrees, facing due south.
+LEVEL = bare(slope_deg=0.0, azimuth_deg=180.0)
+ON_LEGS = replace(LAY, leg_tilt_deg=25.0)
+
+
+def row_shaded(gap_m: float, azimuth_deg: float, elevation_deg: float) -> float:
+    """What the row in front takes of the beam on a module in the middle of a long row."""
+    depth = ON_LEGS.height_m(P)
+    front = [Place(1.154 * i, -(depth + gap_m), P) for i in range(-60, 61)]
+    corners = np.array([glass_corners_m(LEVEL, ON_LEGS, p) for p in front])
+    occluders = with_rows(occluders_of(Survey((LEVEL,))), "rows", corners)
+    glass = glass_of(LEVEL, ON_LEGS.leg_tilt_deg)
+    points = sample_points_m(LEVEL, ON_LEGS, Place(0.0, 0.0, P), 3, FINE).reshape(-1, 3)
+    sky = skies_over(occluders, glass, points, cell_weights(glass, FINE.rows))
+    reach = reach_at(
+        sky, 3, np.array([azimuth_deg]), np.array([elevation_deg]), np.array([0]),
+        passes_of(occluders, PASSING),
+    )  # fmt: skip
+    return float(1 - reach.mean())
+
+
+@pytest.mark.parametrize("gap_m", [0.6, 1.2, 1.8])
+@pytest.mark.parametrize("sun", [(180.0, 26.56), (222.0, 14.0), (150.0, 20.0), (200.0, 45.0)])
+def test_a_row_in_front_shades_the_share_of_long_rows(gap_m: float, sun: tuple) -> None:
+    # Closed form for long rows: D = H cos(az) / tan(el) is the gap that just stays clear, and
+    # with less the share 1 - (L cos b + gap) / (L cos b + D) of the glass lies in shade.
+    azimuth, elevation = sun
+    tall, deep = (1.722 * f(np.radians(25)) for f in (np.sin, np.cos))
+    clear = tall * np.cos(np.radians(azimuth - 180)) / np.tan(np.radians(elevation))
+    wanted = max(0.0, 1 - (deep + gap_m) / (deep + clear))
+    assert row_shaded(gap_m, azimuth, elevation) == pytest.approx(wanted, abs=0.06)
+
+
+def test_row_spacing_of_the_table_just_stays_clear() -> None:
+    # 40° N, winter solstice, 9 h solar: elevation 13.963°, 41.952° from south, D/H = 2.991.
+    gap_m = 2.991 * 1.722 * np.sin(np.radians(25))
+    assert row_shaded(gap_m * 1.06, 180 - 41.952, 13.963) < 0.02
+    assert row_shaded(gap_m * 0.80, 180 - 41.952, 13.963) > 0.08
+
+
+def test_hours_months_and_substrings_add_up_to_what_the_module_loses() -> None:
+    weather = stand_in_year(normals_at("high-desert", SITE.latitude_deg), SITE)
+    sun = sun_path(weather.time, SITE)
+    hours = hours_of(weather.time, sun)
+    occluders, glass = occluders_of(FULL.survey), glass_of(SOUTH, 0.0)
+    parts = light_parts(weather, sun, glass.slope_deg, glass.azimuth_deg)
+    weights = cell_weights(glass, QUICK.rows)
+    points = sample_points_m(SOUTH, LAY, Place(0.6, 0.2, P), 3, QUICK).reshape(-1, 3)
+    sky = skies_over(occluders, glass, points, weights)
+    light = module_light(
+        sky, 3, hours, parts, weights, passes_of(occluders, PASSING), len(occluders.owners)
+    )
+    falling, reaching = substring_light(
+        light, hours, parts, glass_passing(sun, glass.slope_deg, glass.azimuth_deg)
+    )
+    assert falling.shape == reaching.shape == (3, 8760)
+    left = falling.mean(axis=0).sum()
+    assert parts.poa_w_per_m2.sum() - left == pytest.approx(light.lost.sum(), rel=1e-5)
+    assert (reaching <= falling + 1e-6).all()
+    # Nobody's shadow is longer than everybody's: each alone gives back no more than it takes.
+    assert (light.alone <= light.only + 1e-6).all()
+    assert light.alone.sum() <= light.lost.sum() + 1e-6

@@ -7,8 +7,10 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from jobs import SAMPLE
+from jobs import FULL, SAMPLE
+from ridge_tally.core.job.array import Mounting
 from ridge_tally.core.job.brief import Brief
+from ridge_tally.core.job.weather import JobWeather
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.formats.job_file import JobFile, read_job, stored_job
 
@@ -74,4 +76,14 @@ def test_a_version_3_array_gives_each_module_its_way_round_and_its_gaps_a_text()
     assert (array.gap_in_row.value_m, array.gap_in_row.typed) == (0.02, "20 mm")
     assert job.options[0].strings == SAMPLE.options[0].strings
     assert job.survey == SAMPLE.survey
+    assert stored_job(text) == job
+
+
+def test_a_version_4_job_gets_the_weather_and_mountings_it_was_reckoned_with() -> None:
+    text = (OLDER / "juniper-4.json").read_text("utf-8")
+    assert '"weather"' not in text
+    job = read_job(text)
+    assert job == FULL
+    assert job.weather == JobWeather()
+    assert {a.mounting for o in job.options for a in o.arrays} == {Mounting.STAND_OFF}
     assert stored_job(text) == job

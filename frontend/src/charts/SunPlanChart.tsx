@@ -3,6 +3,7 @@ import { dayName } from '@/units/format';
 import { KIND_FILL, type SunPathData } from './SunPathChart';
 
 interface SunPlanChartProps extends SunPathData {
+  now: { azimuthDeg: number; elevationDeg: number } | null;
   widthPx: number;
   heightPx: number;
 }
@@ -20,6 +21,7 @@ export function SunPlanChart({
   ownDay,
   blocked,
   planeAzimuthDeg,
+  now,
   widthPx,
   heightPx,
 }: SunPlanChartProps) {
@@ -53,6 +55,7 @@ export function SunPlanChart({
     spots: days.flatMap((d) => d.spots.filter((s) => s.minute === h * 60)),
   })).filter(({ spots }) => spots.length > 1);
   const facing = at(planeAzimuthDeg, 0);
+  const sun = now && at(now.azimuthDeg, now.elevationDeg);
   return (
     <svg width={widthPx} height={heightPx} role="img" aria-label="Sun paths from above, north up">
       <circle cx={cx} cy={cy} r={radius} fill="var(--color-bar)" stroke="var(--color-ink)" />
@@ -63,6 +66,7 @@ export function SunPlanChart({
           points={cell(b)}
           fill={KIND_FILL[b.kind] ?? 'var(--color-field)'}
           fillOpacity="0.55"
+          shapeRendering="crispEdges"
         >
           <title>{b.name}</title>
         </polygon>
@@ -127,6 +131,9 @@ export function SunPlanChart({
           stroke="var(--color-ink)"
           strokeWidth="2.4"
         />
+      )}
+      {sun && (
+        <circle cx={sun[0]} cy={sun[1]} r="7" fill="var(--color-straw)" stroke="var(--color-ink)" />
       )}
       {WORDS.map(([word, deg]) => {
         const [x, y] = at(deg, -7);

@@ -16,9 +16,10 @@ interface WeatherMonthsProps {
 }
 
 const GAP = 46;
+const EDGE = 14;
 
 export function WeatherMonths({ months, widthPx, heightPx }: WeatherMonthsProps) {
-  const half = (widthPx - GAP) / 2;
+  const half = (widthPx - GAP - EDGE) / 2;
   const x = scaleBand(MONTHS, [0, half]).padding(0.18);
   const light = scaleLinear([0, max(months, (m) => m.ghi_kwh_per_m2) ?? 1], [heightPx - 20, 34]);
   const air = scaleLinear(

@@ -142,8 +142,8 @@ def _rear(
     rows_m = sorted({round(p.y_m, 2) for p in spots.places})
     slant_m = max(lay.glass_m(p.orientation) for p in spots.places)
     steps = np.diff(rows_m)
-    # A single row sees far: ten of its own lengths.
-    pitch_m = float(steps.min()) if len(steps) else 10 * slant_m
+    # Rows as far apart as they are in the mean; one alone sees ten of its own lengths.
+    pitch_m = float(steps.mean()) if len(steps) else 10 * slant_m
     middle_m = STAND_OFF_M + slant_m / 2 * float(np.sin(np.radians(lay.leg_tilt_deg)))
     view = RearView(lay.leg_tilt_deg, spots.glass.azimuth_deg, slant_m, pitch_m, middle_m)
     reflected = sky.reflected_frac[sky.hours.month]

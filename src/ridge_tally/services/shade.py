@@ -285,7 +285,7 @@ def standing_in_array(job: Job, option: Option) -> tuple[str, ...]:
 def _crowns_told(passing: Passing) -> str:
     source = tables.load("crown-passing").source
     return (
-        f"{source.document}: {passing.in_leaf_frac * 100:g} % in leaf, "
+        f"Crowns let through {passing.in_leaf_frac * 100:g} % in leaf, "
         f"{passing.bare_frac * 100:g} % bare ({source.status.value.replace('-', ' ')})"
     )
 

@@ -35,7 +35,8 @@ def rear_w_per_m2(
     Notes
     -----
     View-factor model of Marion et al. 2017 and Mikofski et al. 2019 in the reference library,
-    isotropic sky; no shade of posts and rails.  The back's own sensitivity is not in it.
+    isotropic sky; no shade of posts and rails, and light from the ground alike along its row, so
+    that the height hardly counts.  The back's own sensitivity is not in it.
     """
     back_tilt, back_azimuth = 180.0 - view.tilt_deg, (view.azimuth_deg + 180.0) % 360
     with np.errstate(all="ignore"):

@@ -266,7 +266,8 @@ def substring_light(
     light: ModuleLight, hours: Hours, parts: LightParts, passed: GlassPassing
 ) -> tuple[FloatArray, FloatArray]:
     """Return (s, n) each: light on the glass of each substring, and what reaches its cells, W/m²."""
-    reach = np.zeros((len(light.reach), len(hours.month)))
+    # Around the set sun there is a little light yet, and nothing is known to stand before it.
+    reach = np.ones((len(light.reach), len(hours.month)))
     reach[:, hours.up] = light.reach
     sky_open = light.sky_open_frac[:, hours.month]
     beam = parts.beam_w_per_m2 * reach

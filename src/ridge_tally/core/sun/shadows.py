@@ -105,16 +105,14 @@ def shadows_on(before: Before, sun: FloatArray) -> tuple[Shadow, ...]:
             for f in np.nonzero(_overlaps(screen, low, high))[0]
         ]
     for solid, shape, soft in before.rounds:
-        points = _surface(solid, shape, sun)
-        ahead = (points - screen.at) @ screen.normal
-        points = points[ahead > 0]
+        points = _before_lines(*_lines(solid, shape, sun), screen)
         if len(points) < 3:
             continue
-        flat = (points - np.outer(ahead[ahead > 0] / facing, sun))[:, :2]
+        ahead = (points - screen.at) @ screen.normal
+        flat = (points - np.outer(ahead / facing, sun))[:, :2]
         if not _overlaps(screen, flat.min(axis=0)[None], flat.max(axis=0)[None])[0]:
             continue
-        whole = shape == dome.ELLIPSOID and len(points) == len(AROUND)
-        found.append(_shadow(flat if whole else _hull(flat), soft=soft))
+        found.append(_shadow(_hull(flat), soft=soft))
     return tuple(s for s in found if len(s.ring) > 2)
 
 
@@ -138,16 +136,29 @@ def _before(ring: FloatArray, ahead: FloatArray) -> FloatArray:
     return np.array(kept).reshape(-1, 3)
 
 
-def _surface(solid: FloatArray, shape: int, sun: FloatArray) -> FloatArray:
-    """Return points of a round solid whose hull throws its shadow."""
+def _before_lines(low: FloatArray, high: FloatArray, screen: Screen) -> FloatArray:
+    """Return the ends of lines up a solid, those behind the screen moved up to it or gone."""
+    from_m = (low - screen.at) @ screen.normal
+    to_m = (high - screen.at) @ screen.normal
+    seen = np.maximum(from_m, to_m) > 0
+    low, high, from_m, to_m = low[seen], high[seen], from_m[seen], to_m[seen]
+    run = np.where(from_m == to_m, 1.0, to_m - from_m)
+    step = np.clip(-from_m / run, 0.0, 1.0)[:, None]
+    cut = low + (high - low) * step
+    ends = [np.where((m < 0)[:, None], cut, end) for m, end in ((from_m, low), (to_m, high))]
+    return np.vstack(ends)
+
+
+def _lines(solid: FloatArray, shape: int, sun: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """Return (k, 3) ends of lines on a round solid whose hull throws its shadow."""
     east, north, base, top, radius = solid
     circle = np.column_stack([np.cos(AROUND), np.sin(AROUND)]) * radius
     flat = np.array([east, north]) + circle
+    foot = np.column_stack([flat, np.full(len(flat), base)])
     if shape == dome.CYLINDER:
-        return np.vstack([np.column_stack([flat, np.full(len(flat), z)]) for z in (base, top)])
+        return foot, np.column_stack([flat, np.full(len(flat), top)])
     if shape == dome.CONE:
-        foot = np.column_stack([flat, np.full(len(flat), base)])
-        return np.vstack([foot, [[east, north, top]]])
+        return foot, np.tile([east, north, top], (len(flat), 1))
     # An ellipsoid, squeezed to a ball: its outline is the great circle square to the sun.
     size = np.array([radius, radius, max((top - base) / 2, NEAR_M)])
     axis = sun / size
@@ -155,7 +166,8 @@ def _surface(solid: FloatArray, shape: int, sun: FloatArray) -> FloatArray:
     side = np.cross(axis, [0.0, 0.0, 1.0] if abs(axis[2]) < 0.9 else [1.0, 0.0, 0.0])
     side /= np.linalg.norm(side)
     ring = np.outer(np.cos(AROUND), side) + np.outer(np.sin(AROUND), np.cross(axis, side))
-    return np.asarray(np.array([east, north, (base + top) / 2]) + ring * size)
+    outline = np.asarray(np.array([east, north, (base + top) / 2]) + ring * size)
+    return outline, outline
 
 
 def _hull(points: FloatArray) -> FloatArray:
@@ -180,4 +192,8 @@ def _turn(a: tuple[float, ...], b: tuple[float, ...], c: tuple[float, ...]) -> f
 
 
 def _shadow(outline: FloatArray, *, soft: bool) -> Shadow:
+    """Return an outline, anticlockwise: drawn as one shape, rings of two senses would cancel."""
+    x, y = outline[:, 0], outline[:, 1]
+    if float(np.sum(x * np.roll(y, -1) - np.roll(x, -1) * y)) < 0:
+        outline = outline[::-1]
     return Shadow(soft, tuple((x, y) for x, y in np.round(outline, 2).tolist()))

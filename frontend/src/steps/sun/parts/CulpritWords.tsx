@@ -32,7 +32,7 @@ export function CulpritWords({ shade, culprit }: CulpritWordsProps) {
     <Card
       title={culprit.name}
       aside="light on the glass"
-      className="flex w-[290px] shrink-0 flex-col"
+      className="flex w-[232px] shrink-0 flex-col"
     >
       <p className="text-sm">{words}</p>
       <div

@@ -36,7 +36,7 @@ export function CulpritsCard({ shade, behind, picked, onPick }: CulpritsCardProp
     <Card
       title="Who takes the light"
       aside="kWh a year on the glass"
-      className={`flex w-[400px] shrink-0 flex-col ${behind ? 'opacity-60' : ''}`}
+      className={`flex w-[364px] shrink-0 flex-col ${behind ? 'opacity-60' : ''}`}
     >
       <ul className="min-h-0 grow overflow-y-auto">
         {shade.culprits.map((c, i) => (
@@ -46,7 +46,7 @@ export function CulpritsCard({ shade, behind, picked, onPick }: CulpritsCardProp
           >
             <button
               type="button"
-              className="min-h-6 w-[150px] truncate pl-1 text-left"
+              className="min-h-6 w-[142px] shrink-0 truncate pl-1 text-left"
               title={c.name}
               aria-pressed={c.number === picked}
               onClick={() => onPick?.(c.number)}
@@ -90,9 +90,8 @@ export function CulpritsCard({ shade, behind, picked, onPick }: CulpritsCardProp
       {!trimmed && (
         <p className="shrink-0 border-t border-rule pt-1 text-xs text-ink-2">
           {figure(shade.lost_kwh)} of {figure(shade.free_kwh)} kWh in all
-          {shade.shared_kwh >= 1 &&
-            `, ${figure(shade.shared_kwh)} of it behind two or more at once`}
-          . {shade.stand_in_weather && 'Stand-in weather. '}
+          {shade.shared_kwh >= 1 && `, ${figure(shade.shared_kwh)} by two or more at once`}.{' '}
+          {shade.stand_in_weather && 'Stand-in weather. '}
           {shade.crowns}.
         </p>
       )}

@@ -194,8 +194,8 @@ function Timeline({ day, minute, chosenId, nameOf, onMinute }: TimelineProps) {
         );
   return (
     <Card
-      title={`Beam through the day, ${name}`}
-      aside={index < 0 ? 'click a module for its substrings' : '% reaching each substring'}
+      title={`Beam, % through the day: ${name}`}
+      aside={index < 0 ? 'click a module' : 'by substring'}
       className="flex min-w-[340px] grow flex-col"
     >
       <div ref={measure} className="relative min-h-0 grow">

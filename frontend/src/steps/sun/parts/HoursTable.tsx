@@ -24,12 +24,15 @@ export function HoursTable({ moduleId, name, month, hour }: HoursTableProps) {
   );
   const worst = Math.max(0.02, ...lit.flatMap((row) => row.map((v) => v ?? 0)));
   return (
-    <table className="border-separate border-spacing-px text-xs" aria-label={`Shade on ${name}`}>
+    <table
+      className="border-separate border-spacing-px text-xs"
+      aria-label={`Shade on ${name} by month and hour, per cent`}
+    >
       <thead>
         <tr>
-          <th className="pr-1 text-left font-normal text-ink-2">{name}, %</th>
+          <th className="pr-1 text-left font-normal text-ink-2">%</th>
           {hours.map((h) => (
-            <th key={h} scope="col" className="w-8 font-normal text-ink-2">
+            <th key={h} scope="col" className="w-[26px] font-normal leading-none text-ink-2">
               {h}
             </th>
           ))}
@@ -48,7 +51,7 @@ export function HoursTable({ moduleId, name, month, hour }: HoursTableProps) {
               return (
                 <td
                   key={h}
-                  className={`h-[13px] text-center font-figure leading-none ${now ? 'outline-2 outline-copper' : ''}`}
+                  className={`h-[12px] text-center font-figure leading-none ${now ? 'outline-2 outline-copper' : ''}`}
                   style={typeof lost === 'number' ? { background: tint.fill, color: tint.ink } : {}}
                 >
                   {typeof lost === 'number' ? figure(lost * 100) : ''}

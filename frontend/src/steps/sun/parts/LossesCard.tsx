@@ -14,7 +14,11 @@ export function LossesCard({ weather }: { weather: WeatherReport }) {
   const rows: [string, number, string][] = shade
     ? [
         ['Shade takes', -shade.lost_kwh, 'of the free light'],
-        ['Snow takes', -sum(shade.monthly_snow_kwh), weather.snow_told],
+        [
+          'Snow takes',
+          -sum(shade.monthly_snow_kwh),
+          weather.typed.includes('snowfall') ? weather.snow_told : 'no snowfall is typed',
+        ],
         ['Dirt takes', -sum(shade.monthly_soiling_kwh), 'by the months above'],
         ['The back adds', sum(shade.monthly_rear_kwh), shade.rear_told],
       ]
@@ -23,7 +27,7 @@ export function LossesCard({ weather }: { weather: WeatherReport }) {
     <Card
       title="What else changes the light"
       aside="kWh a year on the array"
-      className={`flex min-w-[360px] grow flex-col overflow-y-auto ${behind ? 'opacity-60' : ''}`}
+      className={`flex min-w-[320px] grow basis-0 flex-col overflow-y-auto ${behind ? 'opacity-60' : ''}`}
     >
       <table className="text-sm">
         <tbody>
@@ -32,7 +36,7 @@ export function LossesCard({ weather }: { weather: WeatherReport }) {
               <th scope="row" className="pr-3 text-left font-normal whitespace-nowrap">
                 {title}
               </th>
-              <td className="pr-3 text-right font-figure">{figure(kwh)}</td>
+              <td className="pr-3 text-right font-figure whitespace-nowrap">{figure(kwh)}</td>
               <td className="text-xs text-ink-2">{told}</td>
             </tr>
           ))}

@@ -40,6 +40,7 @@ export function PathView({ plane, moduleId, when, onWhen }: PathViewProps) {
       Math.abs(s.minute - when.minute) < Math.abs((best?.minute ?? -999) - when.minute) ? s : best,
     null,
   );
+  const now = spot ? { azimuthDeg: spot.azimuth_deg, elevationDeg: spot.elevation_deg } : null;
   return (
     <>
       <div ref={measure} className="relative min-h-0 grow overflow-hidden">
@@ -48,13 +49,18 @@ export function PathView({ plane, moduleId, when, onWhen }: PathViewProps) {
         {data &&
           size &&
           (above ? (
-            <SunPlanChart {...chartOf(data)} widthPx={size.widthPx} heightPx={size.heightPx} />
+            <SunPlanChart
+              {...chartOf(data)}
+              now={now}
+              widthPx={size.widthPx}
+              heightPx={size.heightPx}
+            />
           ) : (
             <SunPathChart
               {...chartOf(data)}
               planeSlopeDeg={data.plane_slope_deg}
               southern={job.site.latitude_deg < 0}
-              now={spot ? { azimuthDeg: spot.azimuth_deg, elevationDeg: spot.elevation_deg } : null}
+              now={now}
               widthPx={size.widthPx}
               heightPx={size.heightPx}
             />

@@ -94,7 +94,7 @@ export function ShadeView({
               label="Shade in figures"
               value={face}
               onValueChange={setFace}
-              className="min-w-[470px] grow basis-0"
+              className="min-w-[420px] grow basis-0"
               faces={[
                 {
                   id: 'modules',
@@ -112,6 +112,7 @@ export function ShadeView({
                 {
                   id: 'hours',
                   title: 'Month by hour',
+                  aside: chosenId ? nameOf(chosenId) : 'whole array',
                   body: (
                     <HoursTable
                       moduleId={chosenId}

@@ -27,6 +27,8 @@ interface WhoViewProps {
   onPick: (number: number) => void;
 }
 
+/** So that the rank does not lie on a name. */
+const BESIDE_PX = 17;
 /** Beyond these the plan would be all lines. */
 const DRAWN = 8;
 
@@ -133,7 +135,9 @@ interface ClaimProps {
 /** A line to the array, as broad as what is taken, and the rank to click. */
 function Claim({ camera, culprit, rank, most, to, chosen, onPick }: ClaimProps) {
   if (!culprit.at) return null;
-  const [a, b] = [toScreen(camera, pointOf(culprit.at)), toScreen(camera, pointOf(to))];
+  const [foot, b] = [toScreen(camera, pointOf(culprit.at)), toScreen(camera, pointOf(to))];
+  // Beside the foot of what has its name there already.
+  const a = culprit.shade_id ? { xPx: foot.xPx - BESIDE_PX, yPx: foot.yPx } : foot;
   const colour = chosen ? 'var(--color-copper)' : 'var(--color-ink-2)';
   return (
     <g

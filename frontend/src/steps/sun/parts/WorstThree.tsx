@@ -14,7 +14,7 @@ export function WorstThree({ nameOf }: { nameOf: (id: string) => string }) {
   return (
     <Card
       title="The worst three"
-      className={`flex min-w-[230px] grow flex-col ${isPlaceholderData ? 'opacity-60' : ''}`}
+      className={`flex min-w-[200px] grow basis-0 flex-col overflow-y-auto ${isPlaceholderData ? 'opacity-60' : ''}`}
     >
       {error && <p className="text-sm text-stop">{error.message}</p>}
       {data && (
