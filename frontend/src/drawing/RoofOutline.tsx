@@ -95,7 +95,7 @@ function Line({ a, b, ...rest }: LineProps) {
 }
 
 /** About the width of a letter of a name. */
-const LETTER_PX = 6.6;
+const LETTER_PX = 6.2;
 
 interface ObstructionMarkProps {
   camera: Camera;

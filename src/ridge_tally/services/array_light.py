@@ -10,7 +10,6 @@ from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.array import Mounting, PlacedModule, PlaneArray, present_of
 from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
 from ridge_tally.core.job.survey import RoofPlane
-from ridge_tally.core.sky.plane_irradiance import GlassPassing, glass_passing
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.sun.rear import RearView, rear_w_per_m2
 from ridge_tally.core.sun.shading import (
@@ -47,7 +46,6 @@ class ArrayLight:
     modules: tuple[PlacedModule, ...]
     lights: tuple[ModuleLight, ...]
     on_free: Turned
-    passed: GlassPassing
     snow_frac: FloatArray
     soiling_frac: FloatArray
     rear_w_per_m2: FloatArray
@@ -83,8 +81,7 @@ def _lit(
     modules = present_of(array)
     lay = lay_of(sheet, array, plane)
     spots = Spots(plane, lay, placed_at(modules), sheet.bypass_diodes, resolution)
-    glass = spots.glass
-    on_free = turned(sky, glass, resolution)
+    on_free = turned(sky, spots.glass, resolution)
     rear, rear_told = _rear(sheet, spots, array, sky)
     return ArrayLight(
         plane=plane,
@@ -92,7 +89,6 @@ def _lit(
         modules=modules,
         lights=module_lights(sky, spots),
         on_free=on_free,
-        passed=glass_passing(sky.hours.sun, glass.slope_deg, glass.azimuth_deg),
         snow_frac=_snow(job, spots, array, sky.weather, on_free.free_wh_per_m2),
         soiling_frac=soiling_frac(job),
         rear_w_per_m2=rear,
@@ -161,7 +157,7 @@ class ModuleHours:
 
 def hours_on(lit: ArrayLight, light: ModuleLight, sky: SiteSky) -> ModuleHours:
     """Return a module's hours: the mean of its substrings, after dirt and snow, with its back."""
-    falling, reaching = substring_light(light, sky.hours, lit.on_free.parts, lit.passed)
+    falling, reaching = substring_light(light, sky.hours, lit.on_free.parts, lit.on_free.passed)
     kept = lit.kept_frac[sky.hours.month]
     return ModuleHours(
         falling.mean(axis=0) * kept + lit.rear_w_per_m2,

@@ -268,11 +268,13 @@ def standing_in_array(job: Job, option: Option) -> tuple[str, ...]:
             continue
         plane = plane_of(job, array.plane_id)
         lay = lay_of(module_sheet_of(job, option), array, plane)
-        rings = [glass_corners_m(plane, lay, p)[:, :2] for p in placed_at(present)]
+        corners = np.array([glass_corners_m(plane, lay, p)[:, :2] for p in placed_at(present)])
+        low, high = corners.min(axis=(0, 1)), corners.max(axis=(0, 1))
         for source in job.survey.shade_sources:
-            at = source_at(source)
-            east, north = np.array([at.east_m]), np.array([at.north_m])
-            hit = sum(bool(encloses(ring, east, north)[0]) for ring in rings)
+            at = np.array([source_at(source).east_m, source_at(source).north_m])
+            if (at < low).any() or (at > high).any():
+                continue
+            hit = sum(bool(encloses(ring, at[:1], at[1:])[0]) for ring in corners)
             if hit:
                 found.append(
                     f"{source.name} stands inside the array on {plane.name}: what it takes from "

@@ -9,11 +9,14 @@ from ridge_tally.core.job.document import (
     inverter_sheet_of,
     module_sheet_of,
     option_of,
+    plane_of,
 )
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.sheets.plan_drawing import plan_svg
-from ridge_tally.core.working import LimitKind, Verdict
+from ridge_tally.core.sun.shading import FINE
+from ridge_tally.core.survey.outline import is_closed
+from ridge_tally.core.working import LimitKind, Verdict, shown
 from ridge_tally.formats.sheet_pdf import (
     CheckRow,
     PlanFigure,
@@ -25,6 +28,7 @@ from ridge_tally.rules.setbacks import setback_packs
 from ridge_tally.services.evaluation import YearReport, year_report
 from ridge_tally.services.jobs import JobState, open_job
 from ridge_tally.services.reporting import CheckView, OptionReport
+from ridge_tally.services.shade import ShadeReport, shade_report
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.jobs import JobId
 
@@ -44,11 +48,19 @@ def option_sheet(workspace: Workspace, job_id: JobId, revision: int, option_id: 
     option = option_of(state.job, option_id)
     report = next(r for r in state.reports if r.option_id == option.id)
     year = year_report(workspace, state.job, option) if option.strings else None
-    return write_sheet_pdf(_content(state, report, year, f"{workspace.clock():%Y-%m-%d}"))
+    shade = None
+    if report.modules and all(is_closed(plane_of(state.job, a.plane_id)) for a in option.arrays):
+        shade = shade_report(workspace, state.job, option, FINE)
+    printed_on = f"{workspace.clock():%Y-%m-%d}"
+    return write_sheet_pdf(_content(state, report, year, shade, printed_on))
 
 
 def _content(
-    state: JobState, report: OptionReport, year: YearReport | None, printed_on: str
+    state: JobState,
+    report: OptionReport,
+    year: YearReport | None,
+    shade: ShadeReport | None,
+    printed_on: str,
 ) -> SheetContent:
     job = state.job
     option = option_of(job, OptionId(report.option_id))
@@ -81,7 +93,7 @@ def _content(
             for s in option.strings
         ),
         checks=_rows(tuple(v for v in report.checks if v.on_sheet)),
-        year=_year_lines(year),
+        year=(*_year_lines(year), *_shade_lines(shade)),
         doubts=year.doubts if year else (),
         stand_in_weather=year.stand_in_weather if year else False,
     )
@@ -164,3 +176,14 @@ def _year_lines(year: YearReport | None) -> tuple[str, ...]:
         f"{year.specific_kwh_per_kw:,.0f} kWh per kW DC".replace(",", " "),
         f"clipped {year.clipped_frac * 100:.1f} %, {year.clipped_hours} hours (hourly means)",
     )
+
+
+def _shade_lines(shade: ShadeReport | None) -> tuple[str, ...]:
+    """Return what shade takes and who throws most of it, at which resolution."""
+    if shade is None:
+        return ()
+    lines = [f"shade takes {shade.lost_frac * 100:.1f} % of the light ({shade.resolution} sky)"]
+    if shade.culprits:
+        worst = shade.culprits[0]
+        lines.append(f"most of it {worst.name}, {shown(worst.alone_kwh)} kWh on the glass")
+    return (*lines, *shade.standing_in)

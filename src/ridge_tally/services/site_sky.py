@@ -13,7 +13,12 @@ from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.job.array import PlaneArray, present_of
 from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
 from ridge_tally.core.job.survey import RoofPlane
-from ridge_tally.core.sky.plane_irradiance import LightParts, light_parts
+from ridge_tally.core.sky.plane_irradiance import (
+    GlassPassing,
+    LightParts,
+    glass_passing,
+    light_parts,
+)
 from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.sun.occluders import Occluders, occluders_of, with_rows
@@ -40,13 +45,16 @@ from ridge_tally.services.workspace import Remembered, Workspace
 
 FloatArray = NDArray[np.float64]
 _NUMBERS = count()
+# So few are looked at faster than threads are begun.
+FEW = 2
 
 
 @dataclass(frozen=True, slots=True)
 class Turned:
-    """A year's light on a free glass turned one way, and the weight of each cell of its sky."""
+    """A year's light on a free glass turned one way, what passes it, its sky's cells' weights."""
 
     parts: LightParts
+    passed: GlassPassing
     free_wh_per_m2: FloatArray
     weights: FloatArray
 
@@ -122,7 +130,8 @@ def turned(sky: SiteSky, glass: Glass, resolution: Resolution) -> Turned:
             sky.reflected_frac[sky.hours.month],
         )
         free = np.bincount(sky.hours.month, parts.poa_w_per_m2, minlength=12)
-        return Turned(parts, free.astype(np.float64), cell_weights(glass, resolution.rows))
+        passed = glass_passing(sky.hours.sun, glass.slope_deg, glass.azimuth_deg)
+        return Turned(parts, passed, free.astype(np.float64), cell_weights(glass, resolution.rows))
 
     return sky.turned.get((glass, resolution), compute)
 
@@ -167,9 +176,12 @@ def module_lights(sky: SiteSky, spots: Spots) -> tuple[ModuleLight, ...]:
             ),
         )
 
-    # The kernels let go of the interpreter, so that both cores work.
-    with ThreadPoolExecutor(os.cpu_count()) as pool:
-        return tuple(pool.map(look, spots.places))
+    new = [p for p in spots.places if spots.key(p) not in sky.lights]
+    if len(new) > FEW:
+        # The kernels let go of the interpreter, so that every core works.
+        with ThreadPoolExecutor(os.cpu_count()) as pool:
+            list(pool.map(look, new))
+    return tuple(look(place) for place in spots.places)
 
 
 def module_words(workspace: Workspace, sky: SiteSky, spots: Spots) -> tuple[WordArray, ...]:

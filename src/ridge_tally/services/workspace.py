@@ -24,6 +24,11 @@ class Remembered:
         self._values: OrderedDict[Hashable, object] = OrderedDict()
         self._lock = Lock()
 
+    def __contains__(self, key: Hashable) -> bool:
+        """Return whether the value for the key is remembered."""
+        with self._lock:
+            return key in self._values
+
     def get(self, key: Hashable, compute: Callable[[], Value]) -> Value:
         """Return the value for the key, computing it when it is not remembered."""
         with self._lock:

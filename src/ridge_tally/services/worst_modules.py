@@ -13,6 +13,7 @@ from ridge_tally.core.job.array_edits import AddModule, LaidAt, RemoveModules
 from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.sun.shading import QUICK
+from ridge_tally.core.working import shown
 from ridge_tally.rules.array import lay_of, placed_at, standing
 from ridge_tally.services.array_light import require_modules
 from ridge_tally.services.editing import design_for
@@ -91,11 +92,13 @@ def worst_modules(workspace: Workspace, job: Job, option: Option) -> WorstModule
 
 
 def _told(worst: int, moved: int, gained_kwh: float, without_kwh: float) -> str:
-    left_off = f"Left off, the array would get {without_kwh:.0f} kWh of light less in a year."
+    left_off = f"Left off, the array would get {shown(without_kwh)} kWh of light less in a year."
     if moved == 0:
         return f"No other legal place gives the worst {worst} more light. {left_off}"
     which = f"the worst {moved}" if moved == worst else f"{moved} of the worst {worst}"
-    return f"Moving {which} to the best free places gives {gained_kwh:.0f} kWh a year. {left_off}"
+    return (
+        f"Moving {which} to the best free places gives {shown(gained_kwh)} kWh a year. {left_off}"
+    )
 
 
 def _free_places(

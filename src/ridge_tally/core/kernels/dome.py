@@ -25,6 +25,8 @@ CYLINDER, ELLIPSOID, CONE = 0, 1, 2
 def _fill_polygon(
     sky: Any,
     front: Any,
+    turns: Any,
+    heights: Any,
     px: float,
     py: float,
     pz: float,
@@ -82,14 +84,12 @@ def _fill_polygon(
     ahead = nx * (ring[0, 0] - px) + ny * (ring[0, 1] - py) + nz * (ring[0, 2] - pz)
     u, v = (1, 2) if drop == 0 else ((0, 2) if drop == 1 else (0, 1))
     for row in range(row_from, row_to + 1):
-        el = (row + 0.5) * cell
-        level, up = math.cos(el), math.sin(el)
+        level, up = heights[row, 0], heights[row, 1]
         for column in range(column_from, column_to + 1):
             c = column % columns
             if not front[row, c] or sky[row, c] & bit:
                 continue
-            az = (c + 0.5) * cell
-            dx, dy = level * math.sin(az), level * math.cos(az)
+            dx, dy = level * turns[c, 0], level * turns[c, 1]
             facing = nx * dx + ny * dy + nz * up
             if abs(facing) < EPS:
                 continue
@@ -147,7 +147,16 @@ def _meets_cone(
 
 @compiled
 def _fill_round(
-    sky: Any, front: Any, px: float, py: float, pz: float, solid: Any, shape: int, bit: Any
+    sky: Any,
+    front: Any,
+    turns: Any,
+    heights: Any,
+    px: float,
+    py: float,
+    pz: float,
+    solid: Any,
+    shape: int,
+    bit: Any,
 ) -> None:
     """Mark the cells whose ray meets an upright round solid: e, n, base, top, radius."""
     rows, columns = sky.shape
@@ -167,14 +176,12 @@ def _fill_round(
         column_from, column_to, row_to = 0, columns - 1, rows - 1
     centre, tall = (base + top) / 2, max((top - base) / 2, 1e-6)
     for row in range(row_to + 1):
-        el = (row + 0.5) * cell
-        level, up = math.cos(el), math.sin(el)
+        level, up = heights[row, 0], heights[row, 1]
         for column in range(column_from, column_to + 1):
             c = column % columns
             if not front[row, c] or sky[row, c] & bit:
                 continue
-            az = (c + 0.5) * cell
-            dx, dy = level * math.sin(az), level * math.cos(az)
+            dx, dy = level * turns[c, 0], level * turns[c, 1]
             if shape == ELLIPSOID:
                 # Squeezed so that the ellipsoid is a unit ball.
                 sx, sy, sz = dx / radius, dy / radius, up / tall
@@ -201,6 +208,16 @@ def _fill_round(
                 near = max(near, 0.0)
                 if min(near, far) * up <= top and max(near, far) * up >= base:
                     sky[row, c] |= bit
+
+
+@compiled
+def _behind(ring: Any, px: float, py: float, pz: float, normal: Any) -> bool:
+    """Whether a polygon lies behind the glass: no ray before it meets that."""
+    for i in range(ring.shape[0]):
+        ahead = (ring[i, 0] - px) * normal[0] + (ring[i, 1] - py) * normal[1]
+        if ahead + (ring[i, 2] - pz) * normal[2] > 0.0:
+            return False
+    return True
 
 
 @compiled
@@ -244,6 +261,12 @@ def skies(
     sky = np.zeros((count, rows, 4 * rows), np.uint64)
     one = np.uint64(1)
     cell = math.pi / 2 / rows
+    # Sines and cosines of the cells' middles, once for all points.
+    turns, heights = np.empty((4 * rows, 2)), np.empty((rows, 2))
+    for c in range(4 * rows):
+        turns[c, 0], turns[c, 1] = math.sin((c + 0.5) * cell), math.cos((c + 0.5) * cell)
+    for r in range(rows):
+        heights[r, 0], heights[r, 1] = math.cos((r + 0.5) * cell), math.sin((r + 0.5) * cell)
     for p in range(count):
         px, py, pz = points[p, 0], points[p, 1], points[p, 2]
         for f in range(face_owners.shape[0]):
@@ -253,11 +276,15 @@ def skies(
             apart = n[0] * (px - ring[0, 0]) + n[1] * (py - ring[0, 1]) + n[2] * (pz - ring[0, 2])
             if abs(along) > 0.9999 and abs(apart) < own_m[f]:
                 continue
+            if _behind(ring, px, py, pz, plane_normal):
+                continue
             bit = one << np.uint64(face_owners[f])
-            _fill_polygon(sky[p], front, px, py, pz, ring, normals[f], drops[f], bit)
+            _fill_polygon(
+                sky[p], front, turns, heights, px, py, pz, ring, normals[f], drops[f], bit
+            )
         for r in range(round_owners.shape[0]):
             bit = one << np.uint64(round_owners[r])
-            _fill_round(sky[p], front, px, py, pz, rounds[r], shapes[r], bit)
+            _fill_round(sky[p], front, turns, heights, px, py, pz, rounds[r], shapes[r], bit)
         if horizon_owner >= 0:
             bit = one << np.uint64(horizon_owner)
             for c in range(4 * rows):
@@ -284,55 +311,9 @@ def _through(word: Any, passes: Any) -> float:
 
 
 @compiled
-def beam_through(
-    sky: Any, per_part: int, azimuth_rad: Any, elevation_rad: Any, month: Any, passes: Any
-) -> Any:
-    """Return (parts, m): the share of the beam that reaches each part at each moment.
-
-    Parameters
-    ----------
-    sky : (n, rows, 4 rows) uint64
-        Skies over points, part by part.
-    per_part : int
-        How many points a part has.
-    azimuth_rad, elevation_rad, month : (m,)
-        Where the sun is, and the month (0 to 11).
-    passes : (12, 64) float
-        What each owner lets through, by month: 0 where it is solid.
-
-    Notes
-    -----
-    Bilinear between the four cells around the sun, which also softens the cells' edges.
-    """
-    count, rows, columns = sky.shape
-    cell = math.pi / 2 / rows
-    found = np.zeros((count // per_part, azimuth_rad.shape[0]), np.float32)
-    for p in range(count):
-        part = p // per_part
-        for m in range(azimuth_rad.shape[0]):
-            c0, c1, r0, r1, fx, fy = _around(azimuth_rad[m], elevation_rad[m], cell, rows, columns)
-            a, b, d, e = sky[p, r0, c0], sky[p, r0, c1], sky[p, r1, c0], sky[p, r1, c1]
-            through = 1.0
-            if a | b | d | e:
-                open_at = passes[month[m]]
-                through = (1 - fy) * ((1 - fx) * _through(a, open_at) + fx * _through(b, open_at))
-                through += fy * ((1 - fx) * _through(d, open_at) + fx * _through(e, open_at))
-            found[part, m] += through / per_part
-    return found
-
-
-@compiled
-def _around(azimuth: float, elevation: float, cell: float, rows: int, columns: int) -> Any:
-    """Return the columns and rows of the four cells around a direction, and its place among them."""
-    x = azimuth / cell - 0.5
-    y = min(max(elevation / cell - 0.5, 0.0), rows - 1.0)
-    c, r = math.floor(x), math.floor(y)
-    return c % columns, (c + 1) % columns, r, min(r + 1, rows - 1), x - c, y - r
-
-
-@compiled
-def beam_owners(
+def beam_sums(
     sky: Any,
+    per_part: int,
     azimuth_rad: Any,
     elevation_rad: Any,
     month: Any,
@@ -340,54 +321,83 @@ def beam_owners(
     passes: Any,
     owners: int,
 ) -> Any:
-    """Return what each owner takes of the beam over all points, summed by month.
+    """Return the share of the beam that reaches each part, and what each owner takes by month.
 
     Parameters
     ----------
-    direct : (m,)
-        The beam on the free plane, W/m²; the others as ``beam_through``.
+    sky : (n, rows, 4 rows) uint64
+        Skies over points, part by part.
+    per_part : int
+        How many points a part has.
+    azimuth_rad, elevation_rad, month, direct : (m,)
+        Where the sun is, the month (0 to 11), and the beam on the free plane, W/m².
+    passes : (12, 64) float
+        What each owner lets through, by month: 0 where it is solid.
     owners : int
         How many bits are used.
 
     Returns
     -------
+    reach : (parts, m) float32
     alone, only : (owners, 12) float
-        What returns when an owner alone goes, and what it takes if it alone stands there.
+        Over all points: what returns when an owner alone goes, and what it takes if it alone
+        stands there.
+
+    Notes
+    -----
+    Bilinear between the four cells around the sun, which also softens the cells' edges.
     """
     count, rows, columns = sky.shape
     cell = math.pi / 2 / rows
+    reach = np.zeros((count // per_part, azimuth_rad.shape[0]), np.float32)
     alone, only = np.zeros((owners, 12)), np.zeros((owners, 12))
-    words = np.zeros(4, np.uint64)
-    weights = np.zeros(4)
+    words, weights = np.zeros(4, np.uint64), np.zeros(4)
     one, none = np.uint64(1), np.uint64(0)
     for p in range(count):
+        part = p // per_part
         for m in range(azimuth_rad.shape[0]):
-            light = direct[m]
-            if light <= 0:
-                continue
-            c0, c1, r0, r1, fx, fy = _around(azimuth_rad[m], elevation_rad[m], cell, rows, columns)
-            words[0], words[1] = sky[p, r0, c0], sky[p, r0, c1]
+            x = azimuth_rad[m] / cell - 0.5
+            y = min(max(elevation_rad[m] / cell - 0.5, 0.0), rows - 1.0)
+            c, r = math.floor(x), math.floor(y)
+            fx, fy = x - c, y - r
+            c0, c1, r1 = c % columns, (c + 1) % columns, min(r + 1, rows - 1)
+            words[0], words[1] = sky[p, r, c0], sky[p, r, c1]
             words[2], words[3] = sky[p, r1, c0], sky[p, r1, c1]
             union = words[0] | words[1] | words[2] | words[3]
             if union == none:
+                reach[part, m] += 1.0 / per_part
                 continue
             weights[0], weights[1] = (1 - fx) * (1 - fy), fx * (1 - fy)
             weights[2], weights[3] = (1 - fx) * fy, fx * fy
             mine = month[m]
             open_at = passes[mine]
+            whole = 0.0
             for k in range(4):
-                word = words[k]
-                if word == none:
+                through = _through(words[k], open_at)
+                whole += weights[k] * through
+                if words[k] == none:
                     continue
-                share = light * weights[k]
-                through = _through(word, open_at)
+                share = direct[m] * weights[k]
                 for j in range(owners):
                     bit = one << np.uint64(j)
-                    if word & bit:
-                        without = _through(word & ~bit, open_at)
+                    if words[k] & bit:
+                        without = _through(words[k] & ~bit, open_at)
                         alone[j, mine] += share * (without - through)
                         only[j, mine] += share * (1 - open_at[j])
-    return alone, only
+            reach[part, m] += whole / per_part
+    return reach, alone, only
+
+
+@compiled
+def beam_through(
+    sky: Any, per_part: int, azimuth_rad: Any, elevation_rad: Any, month: Any, passes: Any
+) -> Any:
+    """Return (parts, m): the share of the beam that reaches each part at each moment.
+
+    Parameters as ``beam_sums``, which tells whose shade it is as well.
+    """
+    nothing = np.zeros(azimuth_rad.shape[0])
+    return beam_sums(sky, per_part, azimuth_rad, elevation_rad, month, nothing, passes, 0)[0]
 
 
 @compiled
@@ -405,7 +415,7 @@ def sky_sums(sky: Any, per_part: int, weights: Any, passes: Any, owners: int) ->
     -------
     lost : (parts, s) float
     alone, only : (owners, s) float
-        Over all points, as ``beam_owners``.
+        Over all points, as ``beam_sums``.
     """
     count, rows, columns = sky.shape
     seasons = passes.shape[0]
@@ -443,5 +453,5 @@ def warm() -> None:
     )  # fmt: skip
     passes, at = np.zeros((12, 64)), np.array([0.1])
     beam_through(sky, 1, at, at, np.array([0]), passes)
-    beam_owners(sky, at, at, np.array([0]), at, passes, 3)
+    beam_sums(sky, 1, at, at, np.array([0]), at, passes, 3)
     sky_sums(sky, 1, np.ones((4, 16)), passes, 3)

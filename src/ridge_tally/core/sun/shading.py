@@ -238,9 +238,15 @@ def module_light(
     up, month = hours.up, hours.month
     azimuth, elevation = hours.sun.azimuth_deg[up], 90.0 - hours.sun.zenith_deg[up]
     direct = (parts.beam_w_per_m2 + parts.circumsolar_w_per_m2)[up]
-    reach = reach_at(sky, substrings, azimuth, elevation, month[up], passes)
-    alone, only = dome.beam_owners(
-        sky, np.radians(azimuth), np.radians(elevation), month[up], direct, passes, owners
+    reach, alone, only = dome.beam_sums(
+        sky,
+        len(sky) // substrings,
+        np.radians(azimuth),
+        np.radians(elevation),
+        month[up],
+        direct,
+        passes,
+        owners,
     )
     # Months alike are counted once: most skies have a leafy season and a bare one.
     seasons, season_of = np.unique(passes, axis=0, return_inverse=True)

@@ -17,9 +17,11 @@ export function LossesCard({ weather }: { weather: WeatherReport }) {
         [
           'Snow takes',
           -sum(shade.monthly_snow_kwh),
-          weather.typed.includes('snowfall') ? weather.snow_told : 'no snowfall is typed',
+          weather.typed.includes('snowfall')
+            ? 'monthly model of Townsend and Powers'
+            : 'no snowfall is typed',
         ],
-        ['Dirt takes', -sum(shade.monthly_soiling_kwh), 'by the months above'],
+        ['Dirt takes', -sum(shade.monthly_soiling_kwh), 'of what is left'],
         ['The back adds', sum(shade.monthly_rear_kwh), shade.rear_told],
       ]
     : [];
@@ -37,7 +39,9 @@ export function LossesCard({ weather }: { weather: WeatherReport }) {
                 {title}
               </th>
               <td className="pr-3 text-right font-figure whitespace-nowrap">{figure(kwh)}</td>
-              <td className="text-xs text-ink-2">{told}</td>
+              <td className="text-xs text-ink-2" title={title.startsWith('Snow') ? weather.snow_told : undefined}>
+                {told}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -64,7 +68,7 @@ export function LossesCard({ weather }: { weather: WeatherReport }) {
           ))}
       </div>
       <p className="mt-auto text-xs text-ink-2">
-        Brush from the ground only: an icy roof and a sliding load both injure.
+        Brush from the ground only: icy roofs and sliding snow injure. {weather.typed.includes('snowfall') && weather.snow_told}
       </p>
     </Card>
   );

@@ -22,7 +22,7 @@ export function MonthCell({ label, value, places, quantity, month, typed }: Mont
     <TypedField
       label={label}
       value={text}
-      width={42}
+      width={46}
       align="right"
       tone={typed ? 'plain' : 'derived'}
       commit={(next) => edit({ kind: 'set-monthly', quantity, month, typed: next })}

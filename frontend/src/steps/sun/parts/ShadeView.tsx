@@ -86,7 +86,7 @@ export function ShadeView({
           ) : null
         }
       </PlaneCanvas>
-      <Board heightPx={232}>
+      <Board heightPx={250}>
         {shade && (
           <>
             <CulpritsCard shade={shade} behind={behind} picked={null} onPick={onCulprit} />

@@ -94,8 +94,8 @@ export function WeatherView() {
         {!data && !error && <p className="text-sm text-ink-2">Reading the weather</p>}
         {data && (
           <div className={isPlaceholderData ? 'opacity-60' : ''}>
-            <div ref={measure} className="h-[168px]">
-              {size && <WeatherMonths months={data.months} widthPx={size.widthPx} heightPx={168} />}
+            <div ref={measure} className="h-[150px]">
+              {size && <WeatherMonths months={data.months} widthPx={size.widthPx} heightPx={150} />}
             </div>
             <table className="mt-1 w-full table-fixed text-sm">
               <thead>
@@ -120,7 +120,7 @@ export function WeatherView() {
           </div>
         )}
       </div>
-      <Board heightPx={190}>
+      <Board heightPx={212}>
         {data && <WeatherFileCard weather={data} />}
         {data && <LossesCard weather={data} />}
       </Board>
