@@ -34,6 +34,11 @@ def path(page: Page) -> None:
     page.get_by_text("Seen from the").wait_for()
 
 
+def culprits(page: Page) -> None:
+    page.get_by_role("button", name="Who takes it").click()
+    page.get_by_role("button", name=re.compile("^1, ")).wait_for()
+
+
 def shade(page: Page) -> None:
     page.get_by_role("button", name="Trim Cottonwood").click()
     page.get_by_text("gives back").wait_for()
@@ -51,6 +56,7 @@ VIEWS = {
     "array-roof": ("juniper-bench/a/array", None),
     "sun-path": ("juniper-bench/a/sun", path),
     "sun-shade": ("juniper-bench/a/sun", shade),
+    "sun-culprits": ("juniper-bench/a/sun", culprits),
     "strings-inverter": ("juniper-bench/b/strings", working),
     "loading-day": ("juniper-bench/a/loading", None),
     "sheets": ("juniper-bench/a/sheets", None),

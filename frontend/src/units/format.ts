@@ -5,7 +5,9 @@ export function figure(value: number, places = 0): string {
     minimumFractionDigits: places,
     maximumFractionDigits: places,
   });
-  return text.replaceAll(',', ' ').replace('-', '−');
+  // Next to nothing is nothing, on neither side of it.
+  const minus = /[1-9]/.test(text) ? '−' : '';
+  return text.replaceAll(',', ' ').replace('-', minus);
 }
 
 /** A yearly energy to the nearest 10 kWh. */

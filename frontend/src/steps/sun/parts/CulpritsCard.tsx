@@ -74,7 +74,7 @@ export function CulpritsCard({ shade, behind, picked, onPick }: CulpritsCardProp
                   weight={c.shade_id === chosen ? 'pressed' : 'plain'}
                   onClick={() => {
                     setChosen(c.shade_id === chosen ? '' : c.shade_id);
-                    onPick?.(c.number);
+                    if (picked !== null) onPick?.(c.number);
                   }}
                 >
                   Trim

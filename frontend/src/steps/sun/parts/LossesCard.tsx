@@ -39,7 +39,10 @@ export function LossesCard({ weather }: { weather: WeatherReport }) {
                 {title}
               </th>
               <td className="pr-3 text-right font-figure whitespace-nowrap">{figure(kwh)}</td>
-              <td className="text-xs text-ink-2" title={title.startsWith('Snow') ? weather.snow_told : undefined}>
+              <td
+                className="text-xs text-ink-2"
+                title={title.startsWith('Snow') ? weather.snow_told : undefined}
+              >
                 {told}
               </td>
             </tr>
@@ -68,7 +71,8 @@ export function LossesCard({ weather }: { weather: WeatherReport }) {
           ))}
       </div>
       <p className="mt-auto text-xs text-ink-2">
-        Brush from the ground only: icy roofs and sliding snow injure. {weather.typed.includes('snowfall') && weather.snow_told}
+        Brush from the ground only: icy roofs and sliding snow injure.{' '}
+        {weather.typed.includes('snowfall') && weather.snow_told}
       </p>
     </Card>
   );
