@@ -8,7 +8,16 @@ import pytest
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.energy.inverter import ac_power, loss_curve
-from ridge_tally.core.energy.year import DcLosses, HeatLoss, Plant, StringGroup, simulate_year
+from ridge_tally.core.energy.waterfall import Step
+from ridge_tally.core.energy.year import (
+    DcLosses,
+    HeatLoss,
+    LitString,
+    LoadedTracker,
+    Plant,
+    loaded_tracker,
+    simulate_year,
+)
 from ridge_tally.core.equipment import EfficiencyPoint, InverterSheet
 from ridge_tally.core.errors import MissingDatum, OutOfRange
 from ridge_tally.core.loading.clipped_day import limit_costs, loading_days
@@ -26,22 +35,32 @@ INVERTER = SHELF.inverters[4]
 SUN = sun_path(WEATHER.time, SITE)
 
 
-def strings(azimuth_deg: float) -> tuple[StringGroup, ...]:
-    """One string of 13 on each of two trackers, free light."""
+def lit_strings(azimuth_deg: float) -> tuple[LitString, ...]:
+    """One string of 13 on each of two trackers, free light, two per cent of dirt."""
     light = plane_light(WEATHER, SUN, 26.6, azimuth_deg)
-    return tuple(
-        StringGroup(
-            tracker, 13, 1, light.poa_w_per_m2, light.effective_w_per_m2 * 0.98, HeatLoss(24.0, 5.0)
-        )
-        for tracker in (0, 1)
+    poa, reaching = light.poa_w_per_m2, light.effective_w_per_m2 * 0.98
+    left = (
+        (Step.SUNLIGHT, poa),
+        (Step.SHADE, poa),
+        (Step.DIRT, poa * 0.98),
+        (Step.GLASS, reaching),
     )
+    substrings = np.repeat(reaching[None], 39, axis=0)
+    return tuple(
+        LitString(tracker, 13, substrings, poa, left, HeatLoss(24.0, 5.0)) for tracker in (0, 1)
+    )
+
+
+def loaded(strings: tuple[LitString, ...]) -> tuple[LoadedTracker, ...]:
+    diode = fit_diode(SHELF.modules[1])
+    return tuple(loaded_tracker(s.tracker_index, (s,), diode, 3, WEATHER) for s in strings)
 
 
 def plant(azimuth_deg: float = 176.0, inverter: InverterSheet = INVERTER, **change) -> Plant:
     made = Plant(
-        diode=fit_diode(SHELF.modules[1]),
+        module_w=SHELF.modules[1].p_max_w,
         inverter=inverter,
-        groups=strings(azimuth_deg),
+        trackers=loaded(lit_strings(azimuth_deg)),
         losses=DcLosses(0.01, 0.015),
     )
     return replace(made, **change)
@@ -78,7 +97,7 @@ def test_half_the_array_gives_half_where_nothing_clips() -> None:
     big = replace(INVERTER, p_ac_w=50_000.0)
     dc_both = simulate_year(plant(inverter=big), WEATHER).dc_w.sum()
     one = plant(inverter=big)
-    dc_one = simulate_year(replace(one, groups=one.groups[:1]), WEATHER).dc_w.sum()
+    dc_one = simulate_year(replace(one, trackers=one.trackers[:1]), WEATHER).dc_w.sum()
     assert dc_both == pytest.approx(2 * dc_one, rel=1e-12)
 
 
@@ -122,3 +141,43 @@ def test_a_module_without_coefficients_cannot_be_simulated_and_says_so() -> None
     sheet = replace(SHELF.modules[0], beta_voc_frac_per_degc=None)
     with pytest.raises(MissingDatum, match="voltage coefficient"):
         fit_diode(sheet)
+
+
+def test_the_waterfall_ends_at_the_meter_and_nothing_is_unnamed() -> None:
+    first, last = YEAR.stages[0], YEAR.stages[-1]
+    assert (first.step, last.step) == (Step.SUNLIGHT, Step.LIMIT)
+    assert last.after_kwh == pytest.approx(YEAR.energy_kwh, abs=1e-6)
+    told = first.after_kwh + sum(s.change_kwh for s in YEAR.stages)
+    assert told == pytest.approx(YEAR.energy_kwh, abs=1e-6)
+    # By hand: dirt is two per cent of what comes in, wiring one and a half.
+    shares = {s.step: s.share_frac for s in YEAR.stages}
+    assert shares[Step.DIRT] == pytest.approx(-0.02)
+    assert shares[Step.WIRING] == pytest.approx(-0.015)
+    assert shares[Step.UNEVEN] == pytest.approx(0, abs=1e-6)
+    assert -0.12 < shares[Step.HEAT] < 0
+
+
+def test_a_shaded_substring_costs_its_string_more_than_its_share_of_the_light() -> None:
+    big = replace(INVERTER, p_ac_w=50_000.0)
+    even = plant(inverter=big)
+    shaded = tuple(
+        replace(
+            s,
+            reaching_w_per_m2=s.reaching_w_per_m2 * np.where(np.arange(39) < 6, 0.6, 1.0)[:, None],
+        )
+        for s in lit_strings(176.0)
+    )
+    whole, less = (
+        simulate_year(p, WEATHER) for p in (even, replace(even, trackers=loaded(shaded)))
+    )
+    lost = 1 - less.dc_w.sum() / whole.dc_w.sum()
+    # 6 of 39 substrings at 60 % are 6.2 % of the light.  At most the string bypasses them: 15.4 %
+    # of its voltage and their diodes'.
+    assert 0.062 < lost < 0.17
+    uneven = next(s for s in less.stages if s.step is Step.UNEVEN)
+    assert uneven.share_frac < -0.03
+
+
+def test_an_option_without_strings_draws_its_night_watts() -> None:
+    idle = simulate_year(plant(trackers=()), WEATHER)
+    assert idle.energy_kwh == pytest.approx(-INVERTER.night_w * 8.76)

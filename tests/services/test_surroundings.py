@@ -73,6 +73,11 @@ def test_a_tree_without_a_height_is_still_to_measure() -> None:
         ),
         (survey.SetShadeField(TREE, survey.ShadeField.HEIGHT, "0"), OutOfRange, "more than 0"),
         (survey.SetShadeField(TREE, survey.ShadeField.LEAF, "pine"), NotUnderstood, "evergreen"),
+        (
+            survey.SetShadeField(TREE, survey.ShadeField.CROWN, "cube"),
+            NotUnderstood,
+            "round or cone",
+        ),
         (survey.SetShadeField(TREE, survey.ShadeField.LEAF_MONTHS, "5"), NotUnderstood, "5-10"),
         (survey.SetShadeField(TREE, survey.ShadeField.LEAF_MONTHS, "0-13"), OutOfRange, "1 and 12"),
         (survey.RemoveShade("s99"), NotFound, "s99"),
@@ -105,10 +110,15 @@ def test_a_horizon_reads_as_people_write_it(typed: str) -> None:
 
 @pytest.mark.parametrize(
     ("typed", "says"),
-    [("400, 3", "bearing in degrees reads 400"), ("10, 95", "elevation"), ("1,2\n3", "line 2")],
+    [
+        ("400, 3", "bearing in degrees reads 400"),
+        ("10, 95", "elevation"),
+        ("1,2\n3", "line 2"),
+        ("90, 4\n90, 7", "line 2, bearing 90°: it is 7° high here"),
+    ],
 )
 def test_a_bad_horizon_line_is_named(typed: str, says: str) -> None:
-    with pytest.raises((OutOfRange, NotUnderstood), match=says):
+    with pytest.raises((OutOfRange, NotUnderstood, BadGeometry), match=says):
         parse_horizon(typed)
 
 

@@ -202,8 +202,9 @@ def test_shade_lowers_the_year_and_a_felled_tree_raises_it(workspace) -> None:
     shaded, free = (year_report(workspace, j, option_a(j)).energy_kwh for j in (FULL, without))
     report = shade_report(workspace, FULL, option_a(FULL))
     lost = 1 - shaded / free
-    # The trees' share of the light, softened by what would have been clipped.
-    assert 0.003 < lost < report.lost_frac
+    # The trees' share of the light and what it costs besides to get it unevenly, softened by
+    # what would have been clipped anyway.
+    assert 0.5 * report.lost_frac < lost < 2 * report.lost_frac
 
 
 def test_each_substring_has_its_own_light(workspace) -> None:

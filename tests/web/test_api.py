@@ -1,5 +1,6 @@
 """Routes through the test client: statuses, messages, guards."""
 
+from importlib.resources import files
 from io import BytesIO
 from pathlib import Path
 
@@ -168,7 +169,7 @@ def test_places_are_found_and_the_target_and_its_sheet_answered(client: FlaskCli
     places = client.get("/api/places?typed=santa fe").json["places"]
     assert places[0]["title"].startswith("Santa Fe")
     target = client.get(f"{OPTION}/target").json["target"]
-    assert (target["binding"], target["target_modules"]) == ("busbar", 30)
+    assert (target["binding"], target["target_modules"]) == ("busbar", 31)
     pdf = client.get(f"{OPTION}/brief.pdf")
     assert (pdf.status_code, pdf.data[:5]) == (200, b"%PDF-")
     assert len(client.get("/api/shelf").json["grid_packs"]) == 4
@@ -210,3 +211,37 @@ def test_the_scene_of_a_revision_is_told_apart_from_its_checks(client: FlaskClie
     assert {r["kind"] for r in scene["rounds"]} == {"crown", "post"}
     assert "scene" not in client.get("/api/jobs/juniper-bench").json["state"]["survey"]
     assert client.get("/api/jobs/juniper-bench/revisions/9/scene").status_code == 404
+
+
+def test_weather_is_taken_in_used_and_told_and_a_broken_file_is_refused(
+    client: FlaskClient,
+) -> None:
+    address = f"{JOB}/revisions/1/weather"
+    told = client.get(address).json["weather"]
+    assert (told["stand_in"], len(told["months"])) == (True, 12)
+    content = files("pvlib").joinpath("data", "723170TYA.CSV").read_bytes()
+    sent = client.post(address, data=content, headers={"X-File-Name": "typical%20year.csv"})
+    assert sent.status_code == 201
+    ref = sent.json["file"]["ref"]
+    assert ref["file"] == "typical year.csv"
+    far = edit(client, {"kind": "use-weather-file", "file": ref})
+    assert far.status_code == 422
+    assert "km from this site" in far.json["message"]
+    used = edit(client, {"kind": "use-weather-file", "file": ref, "far_is_meant": True})
+    assert used.status_code == 200
+    assert not client.get(f"{JOB}/revisions/2/weather").json["weather"]["stand_in"]
+    bad = client.post(address, data=b"words", headers={"X-File-Name": "a.csv"})
+    assert bad.status_code == 422
+    assert "a.csv" in bad.json["message"]
+
+
+def test_the_sun_s_answers_come_by_address(client: FlaskClient) -> None:
+    day = client.get(f"{OPTION}/sun-day?day=171").json["sun_day"]
+    assert len(day["modules"]) == len(day["moments"][0]["lit_frac"]) == 28
+    hours = client.get(f"{OPTION}/shade-hours?module_id=south-1").json["hours"]
+    assert [len(row) for row in hours["lost_frac"]] == [24] * 12
+    assert client.get(f"{OPTION}/shade-hours?module_id=ghost").status_code == 404
+    assert client.get(f"{OPTION}/worst-modules").json["worst"]["module_ids"]
+    paths = client.get(f"{OPTION}/planes/south/sun-paths?day=10").json["paths"]
+    assert paths["own_day"]["day"] == 10
+    assert client.get(f"{OPTION}/sun-day?day=400").status_code == 422

@@ -90,8 +90,8 @@ def test_layouts_and_sheet(data: Path) -> None:
 
 def test_target_names_the_ceiling_in_words_and_json(data: Path) -> None:
     said = run(data, "target", "juniper-bench").stdout
-    assert said.startswith("The target is 30 modules; the busbar ends it at 28, 2 short.")
-    assert "   30  Size cap: (1.2 · " in said
+    assert said.startswith("The target is 31 modules; the busbar ends it at 28, 3 short.")
+    assert "Size cap: (1.2 · " in said
     report = json.loads(run(data, "target", "juniper-bench", "--json").stdout)
     assert {c["kind"]: c["modules"] for c in report["ceilings"]}["roof"] == 29
 

@@ -60,3 +60,18 @@ export async function unwrap<T>(asked: Promise<Answer<T>>): Promise<T> {
   }
   return answer.data;
 }
+
+/** Sends a file as the body, its name beside it; rejects with a ProblemError. */
+export async function sendFile<T>(address: string, file: File): Promise<T> {
+  const answer = await fetch(address, {
+    method: 'POST',
+    headers: {
+      'Content-Type': 'application/octet-stream',
+      'X-File-Name': encodeURIComponent(file.name),
+    },
+    body: file,
+  });
+  const body: unknown = await answer.json();
+  if (!answer.ok) throw new ProblemError(body as Schemas['Problem']);
+  return body as T;
+}

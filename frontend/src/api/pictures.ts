@@ -1,5 +1,5 @@
 /** Sending a picture: refused here already when it is too large, so that nobody waits for nothing. */
-import { ProblemError, type Schemas } from './client';
+import { ProblemError, type Schemas, sendFile } from './client';
 
 const LARGEST_MB = 20;
 
@@ -12,15 +12,6 @@ export async function sendPicture(file: File): Promise<Schemas['Picture']> {
       field: '',
       kept_job_id: '',
     });
-  const answer = await fetch('/api/pictures', {
-    method: 'POST',
-    headers: {
-      'Content-Type': 'application/octet-stream',
-      'X-File-Name': encodeURIComponent(file.name),
-    },
-    body: file,
-  });
-  const body: unknown = await answer.json();
-  if (!answer.ok) throw new ProblemError(body as Schemas['Problem']);
-  return (body as Schemas['PictureAnswer']).picture;
+  const answer = await sendFile<Schemas['PictureAnswer']>('/api/pictures', file);
+  return answer.picture;
 }

@@ -1,6 +1,6 @@
 /** What the sun does to an option: shade on its modules, and what trimming gives back. */
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { api, ProblemError, type Schemas, unwrap } from './client';
+import { api, type Schemas, sendFile, unwrap } from './client';
 import { type OptionAt, pathOf } from './queries';
 import { useCatchingUp } from './useYear';
 
@@ -111,15 +111,6 @@ export const weatherQuery = (at: OptionAt) =>
 
 /** Sends a weather file to be read; the job keeps the weather it has until it is told otherwise. */
 export async function sendWeather(at: OptionAt, file: File): Promise<Schemas['FileTold']> {
-  const answer = await fetch(`/api/jobs/${at.jobId}/revisions/${at.revision}/weather`, {
-    method: 'POST',
-    headers: {
-      'Content-Type': 'application/octet-stream',
-      'X-File-Name': encodeURIComponent(file.name),
-    },
-    body: file,
-  });
-  const body: unknown = await answer.json();
-  if (!answer.ok) throw new ProblemError(body as Schemas['Problem']);
-  return (body as Schemas['WeatherFileAnswer']).file;
+  const address = `/api/jobs/${at.jobId}/revisions/${at.revision}/weather`;
+  return (await sendFile<Schemas['WeatherFileAnswer']>(address, file)).file;
 }

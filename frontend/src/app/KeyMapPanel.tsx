@@ -64,6 +64,7 @@ const BY_STEP: Record<string, readonly (readonly [string, string])[]> = {
     ['A', 'let the planner choose'],
   ],
   loading: [
+    ['1, 2, 3', 'a day, to the meter, when it clips'],
     ['M', 'most clipped day'],
     ['S and W', 'clear summer day, clear winter day'],
     ['Arrows on the limit', 'move it by 100 W, with Shift 10 W'],

@@ -10,6 +10,8 @@ export interface DaySeries {
   title: string;
   dcKw: number[];
   unlimitedKw: number[];
+  /** The trackers' DC, lowest first; they add up to the whole. */
+  trackersKw: number[][];
 }
 
 interface DayChartProps {
@@ -131,6 +133,16 @@ function Drawn({
         clipPath="url(#below-limit)"
       />
       <path d={under(unlimited) ?? ''} fill="var(--color-stop-wash)" clipPath="url(#above-limit)" />
+      {stackOf(day.trackersKw).map((upTo, i) => (
+        <path
+          // biome-ignore lint/suspicious/noArrayIndexKey: trackers have no other name
+          key={i}
+          d={curve(at(upTo)) ?? ''}
+          fill="none"
+          stroke="var(--color-field)"
+          strokeWidth="1"
+        />
+      ))}
       <path
         d={curve(at(day.dcKw)) ?? ''}
         fill="none"
@@ -247,6 +259,17 @@ function Drawn({
   );
 }
 
+/** Each tracker on those before it; the last would be the whole, and is drawn as that. */
+export function stackOf(trackersKw: number[][]): number[][] {
+  const used = trackersKw.filter((kw) => kw.some((v) => v > 0));
+  return used
+    .slice(0, -1)
+    .map((_, i) => (used[0] ?? []).map((_, h) => sumTo(used.slice(0, i + 1), h)));
+}
+
+const sumTo = (series: number[][], hour: number) =>
+  series.reduce((sum, kw) => sum + (kw[hour] ?? 0), 0);
+
 interface DcLabelProps {
   day: DaySeries;
   x: (hour: number) => number;
@@ -256,7 +279,7 @@ interface DcLabelProps {
 /** Names the DC curve on its morning side, where nothing else is drawn. */
 function DcLabel({ day, x, y }: DcLabelProps) {
   const peak = max(day.dcKw) ?? 0;
-  const hour = day.dcKw.findIndex((kw) => kw > peak * 0.55);
+  const hour = day.dcKw.findIndex((kw) => kw > peak * 0.3);
   if (peak <= 0 || hour < 0) return null;
   return (
     <text

@@ -29,7 +29,7 @@ from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import RowRule, Ways
 from ridge_tally.core.job.document import option_of
 from ridge_tally.core.job.ids import OptionId
-from ridge_tally.core.kernels import dome
+from ridge_tally.core.kernels import dome, strings
 from ridge_tally.core.sky.weather_year import hour_middles
 from ridge_tally.core.sun.shading import FINE, QUICK
 from ridge_tally.formats.job_file import job_file_schema
@@ -135,6 +135,7 @@ def _serve(workspace: Workspace, port: int, host: str) -> None:
 def _warm(workspace: Workspace) -> None:
     """Do the slow first things before a person asks for them."""
     dome.warm()
+    strings.warm()
     for sheet in workspace.shelf.modules:
         fit_diode(sheet)
     import weasyprint  # noqa: F401, PLC0415 - takes seconds to load, and a sheet wants it
@@ -302,6 +303,7 @@ def _weather_text(found: WeatherFile) -> str:
 def warm() -> None:
     """Compile what is compiled, so that nobody waits for it later."""
     dome.warm()
+    strings.warm()
 
 
 @main.command()
@@ -336,6 +338,11 @@ def _year_text(report: YearReport) -> str:
             f"{report.specific_kwh_per_kw:.0f} kWh per kW DC",
             f"clipped {report.clipped_kwh:.0f} kWh, {report.clipped_frac * 100:.2f} %, "
             f"{report.clipped_hours} hours",
+            *(
+                f"{s.step.value:<11} {s.change_kwh:>9.0f} kWh {s.share_frac * 100:>7.2f} %  "
+                f"leaves {s.after_kwh:.0f}"
+                for s in report.stages
+            ),
             *report.doubts,
         ]
     )

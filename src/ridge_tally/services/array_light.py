@@ -1,10 +1,13 @@
 """The light an option's arrays live on: after shade, dirt and snow, and with what the back gets."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ridge_tally.core.energy.waterfall import Step
+from ridge_tally.core.energy.year import HeatLoss, LitString
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.array import Mounting, PlacedModule, PlaneArray, present_of
@@ -50,11 +53,6 @@ class ArrayLight:
     soiling_frac: FloatArray
     rear_w_per_m2: FloatArray
     rear_told: str
-
-    @property
-    def kept_frac(self) -> FloatArray:
-        """Return (12,): what dirt and snow leave."""
-        return (1 - self.snow_frac) * (1 - self.soiling_frac)
 
 
 def array_lights(
@@ -147,21 +145,40 @@ def _rear(
     return gained, f"bifaciality {sheet.bifacial_frac * 100:g} %, no shade of legs and rails"
 
 
-@dataclass(frozen=True, slots=True)
-class ModuleHours:
-    """(n,) each, W/m²: what falls on a module and warms it, and what reaches its cells."""
-
-    warming: FloatArray
-    effective: FloatArray
-
-
-def hours_on(lit: ArrayLight, light: ModuleLight, sky: SiteSky) -> ModuleHours:
-    """Return a module's hours: the mean of its substrings, after dirt and snow, with its back."""
-    falling, reaching = substring_light(light, sky.hours, lit.on_free.parts, lit.on_free.passed)
-    kept = lit.kept_frac[sky.hours.month]
-    return ModuleHours(
-        falling.mean(axis=0) * kept + lit.rear_w_per_m2,
-        reaching.mean(axis=0) * kept + lit.rear_w_per_m2,
+def lit_string(
+    modules: Sequence[tuple[ArrayLight, ModuleLight]],
+    sky: SiteSky,
+    tracker_index: int,
+    heat: HeatLoss,
+) -> LitString:
+    """Return a string of modules, in wiring order, with the light on it."""
+    month = sky.hours.month
+    reaching: list[FloatArray] = []
+    left: dict[Step, FloatArray] = {}
+    for lit, light in modules:
+        parts, passed = lit.on_free.parts, lit.on_free.passed
+        falling, through = substring_light(light, sky.hours, parts, passed)
+        snow, dirt = (1 - lit.snow_frac)[month], (1 - lit.soiling_frac)[month]
+        reaching.append(through * (snow * dirt) + lit.rear_w_per_m2)
+        shaded = falling.mean(axis=0)
+        front = through.mean(axis=0) * snow * dirt
+        for step, light_left in (
+            (Step.SUNLIGHT, parts.poa_w_per_m2),
+            (Step.SHADE, shaded),
+            (Step.SNOW, shaded * snow),
+            (Step.DIRT, shaded * snow * dirt),
+            (Step.GLASS, front),
+            (Step.BACK, front + lit.rear_w_per_m2),
+        ):
+            left[step] = left.get(step, 0.0) + light_left / len(modules)
+    rear = modules[0][0].rear_w_per_m2
+    return LitString(
+        tracker_index=tracker_index,
+        modules=len(modules),
+        reaching_w_per_m2=np.concatenate(reaching),
+        warming_w_per_m2=left[Step.DIRT] + rear,
+        on_glass=tuple(left.items()),
+        heat=heat,
     )
 
 

@@ -1,27 +1,37 @@
 """What the core computes for an option, remembered by the content it depends on."""
 
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 
-import numpy as np
-
 from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode
+from ridge_tally.core.energy.waterfall import Stage
 from ridge_tally.core.energy.year import (
     NOT_INCLUDED,
     DcLosses,
     HeatLoss,
+    LitString,
+    LoadedTracker,
     Plant,
-    StringGroup,
     YearResult,
+    loaded_tracker,
     simulate_year,
 )
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.array import Mounting
-from ridge_tally.core.job.document import Job, Option, inverter_sheet_of, module_sheet_of
+from ridge_tally.core.job.document import (
+    Job,
+    ModuleString,
+    Option,
+    inverter_sheet_of,
+    module_sheet_of,
+)
+from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.weather import Monthly
 from ridge_tally.core.loading.clipped_day import LimitCost, LoadingDay, limit_costs, loading_days
+from ridge_tally.core.loading.clipping import ClipCalendar, clip_calendar
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.rules import tables
-from ridge_tally.services.array_light import array_lights, hours_on
+from ridge_tally.services.array_light import array_lights, lit_string
 from ridge_tally.services.weather import weather_doubts, weather_key, weather_of
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import climate
@@ -56,9 +66,11 @@ class YearReport:
     clipped_hours: int
     tracker_loss_kwh: float
     monthly_kwh: tuple[float, ...]
+    stages: tuple[Stage, ...]
     limit_kw: float
     days: tuple[LoadingDay, ...]
     limits: tuple[LimitCost, ...]
+    calendar: ClipCalendar
     weather: str
     stand_in_weather: bool
     doubts: tuple[str, ...]
@@ -90,9 +102,11 @@ def year_report(workspace: Workspace, job: Job, option: Option) -> YearReport:
         clipped_hours=year.clipped_hours,
         tracker_loss_kwh=year.tracker_loss_kwh,
         monthly_kwh=year.monthly_kwh,
+        stages=year.stages,
         limit_kw=inverter.p_ac_w / 1000,
         days=tuple(loading_days(year, weather, job.site.latitude_deg)),
         limits=tuple(limit_costs(year)),
+        calendar=clip_calendar(year, weather),
         weather=weather.name,
         stand_in_weather=weather.stand_in,
         doubts=_doubts(job, weather),
@@ -129,11 +143,11 @@ def plant_of(workspace: Workspace, job: Job, option: Option) -> Plant:
     MissingDatum
         If the module's datasheet lacks a coefficient the diode model needs.
     """
-    losses = tables.load("dc-losses")
+    losses, sheet = tables.load("dc-losses"), module_sheet_of(job, option)
     return Plant(
-        diode=fit_diode(module_sheet_of(job, option)),
+        module_w=sheet.p_max_w,
         inverter=inverter_sheet_of(job, option),
-        groups=_groups(workspace, job, option),
+        trackers=_trackers(workspace, job, option),
         losses=DcLosses(
             losses.number("share_frac", loss="mismatch"),
             losses.number("share_frac", loss="wiring"),
@@ -141,25 +155,50 @@ def plant_of(workspace: Workspace, job: Job, option: Option) -> Plant:
     )
 
 
-def _groups(workspace: Workspace, job: Job, option: Option) -> tuple[StringGroup, ...]:
-    """Return each string with the mean of its modules' light."""
+def _trackers(workspace: Workspace, job: Job, option: Option) -> tuple[LoadedTracker, ...]:
+    """Return the trackers with their strings' light, remembered whatever inverter they are on."""
+    sheet, weather = module_sheet_of(job, option), weather_of(workspace, job)
+    diode = fit_diode(sheet)
+    by_tracker: dict[int, list[ModuleString]] = {}
+    for string in option.strings:
+        by_tracker.setdefault(string.tracker_number - 1, []).append(string)
+
+    def load(item: tuple[int, list[ModuleString]]) -> LoadedTracker:
+        index, strings = item
+        wired = tuple(s.module_ids for s in strings)
+        key = (index, wired, weather_key(job), job.survey, option.arrays, sheet)
+        return workspace.loaded.get(
+            key,
+            lambda: loaded_tracker(
+                index,
+                _lit_strings(workspace, job, option, wired, index),
+                diode,
+                sheet.bypass_diodes,
+                weather,
+            ),
+        )
+
+    # The kernels let go of the interpreter, so that both cores work.
+    with ThreadPoolExecutor() as pool:
+        return tuple(pool.map(load, by_tracker.items()))
+
+
+def _lit_strings(
+    workspace: Workspace,
+    job: Job,
+    option: Option,
+    wired: tuple[tuple[PlacedId, ...], ...],
+    tracker_index: int,
+) -> tuple[LitString, ...]:
+    """Return strings with the light on each of their substrings."""
     sky, arrays = array_lights(workspace, job, option)
     lit = {m.id: (a, x) for a in arrays for m, x in zip(a.modules, a.lights, strict=True)}
-    groups = []
-    for string in option.strings:
-        hours = [hours_on(*lit[m], sky) for m in string.module_ids]
-        heat = heat_loss(lit[string.module_ids[0]][0].array.mounting)
-        groups.append(
-            StringGroup(
-                string.tracker_number - 1,
-                len(string.module_ids),
-                1,
-                np.mean([h.warming for h in hours], axis=0),
-                np.mean([h.effective for h in hours], axis=0),
-                heat,
-            )
+    return tuple(
+        lit_string(
+            [lit[m] for m in ids], sky, tracker_index, heat_loss(lit[ids[0]][0].array.mounting)
         )
-    return tuple(groups)
+        for ids in wired
+    )
 
 
 def heat_loss(mounting: Mounting) -> HeatLoss:

@@ -73,6 +73,8 @@ class Workspace:
     shades: Remembered = field(default_factory=lambda: Remembered(32))
     runs: Runs = field(default_factory=Runs)
     fills: Remembered = field(default_factory=lambda: Remembered(128))
+    # Strings with their light and free curves, some ten megabytes each.
+    loaded: Remembered = field(default_factory=lambda: Remembered(12))
     skies: Remembered = field(default_factory=lambda: Remembered(8))
     # Words of the sky over modules, a megabyte each.
     words: Remembered = field(default_factory=lambda: Remembered(96))

@@ -1,4 +1,4 @@
-/** Loading: the clipped day with a limit to drag, the months, and what other limits cost. */
+/** Loading: the clipped day with a limit to drag, the way to the meter, when the limit cuts. */
 import { useState } from 'react';
 import type { YearReport } from '@/api/client';
 import { useYear } from '@/api/useYear';
@@ -11,6 +11,8 @@ import { Button } from '@/ui/Button';
 import { Board, Card, Toolbar } from '@/ui/Card';
 import { useKeys } from '@/ui/useKeys';
 import { dayName, figure, MONTHS } from '@/units/format';
+import { ClipCalendarView } from './parts/ClipCalendarView';
+import { WaterfallView } from './parts/WaterfallView';
 
 export default function LoadingStep() {
   const { at, report } = useJob();
@@ -37,10 +39,19 @@ export default function LoadingStep() {
   return <LoadingDays year={year.data} stale={behind} />;
 }
 
+const VIEWS = [
+  { id: 'day', title: 'A day', hint: '1' },
+  { id: 'waterfall', title: 'To the meter', hint: '2' },
+  { id: 'calendar', title: 'When it clips', hint: '3' },
+] as const;
+
+type ViewId = (typeof VIEWS)[number]['id'];
+
 function LoadingDays({ year, stale }: { year: YearReport; stale: boolean }) {
   const [title, setTitle] = useState(year.days[0]?.title ?? '');
   const [tried, setTried] = useState<number | null>(null);
   const [table, setTable] = useState<TableData | null>(null);
+  const [view, setView] = useState<ViewId>('day');
   const day = year.days.find((d) => d.title === title) ?? year.days[0];
   const limitKw = tried ?? year.limit_kw;
   const limits = year.limits.map((l) => ({
@@ -52,53 +63,83 @@ function LoadingDays({ year, stale }: { year: YearReport; stale: boolean }) {
   const pick = (start: string) => {
     const found = year.days.find((d) => d.title.startsWith(start));
     if (found) setTitle(found.title);
+    setView('day');
   };
-  useKeys({ m: () => pick('Most'), s: () => pick('Clear summer'), w: () => pick('Clear winter') });
+  useKeys({
+    m: () => pick('Most'),
+    s: () => pick('Clear summer'),
+    w: () => pick('Clear winter'),
+    ...Object.fromEntries(VIEWS.map(({ id, hint }) => [hint, () => setView(id)])),
+  });
   if (!day) return null;
   const hint: Record<string, string> = { M: 'M', 'Clear s': 'S', 'Clear w': 'W' };
   return (
     <>
       <Toolbar>
-        {year.days.map((d) => (
+        {VIEWS.map(({ id, title: name, hint }) => (
           <Button
-            key={d.title}
-            weight={d === day ? 'pressed' : 'plain'}
-            aria-pressed={d === day}
-            hint={hint[d.title.startsWith('M') ? 'M' : d.title.slice(0, 7)] ?? ''}
-            onClick={() => setTitle(d.title)}
+            key={id}
+            hint={hint}
+            weight={view === id ? 'pressed' : 'plain'}
+            aria-pressed={view === id}
+            onClick={() => setView(id)}
           >
-            {d.title}, {dayName(d.day_of_year)}
+            {name}
           </Button>
         ))}
-        <Button
-          onClick={() =>
-            setTable({
-              title: day.title,
-              columns: ['Hour', 'DC kW', 'AC without limit kW', 'AC kW'],
-              rows: day.dc_kw.map((dc, i) => [
-                `${i}:00 to ${i + 1}:00`,
-                figure(dc, 2),
-                figure(day.unlimited_kw[i] ?? 0, 2),
-                figure(day.ac_kw[i] ?? 0, 2),
-              ]),
-            })
-          }
-        >
-          As table
-        </Button>
         <span className="grow" />
         {tried !== null && (
           <Button onClick={() => setTried(null)}>Back to {figure(year.limit_kw, 2)} kW</Button>
         )}
         {year.stand_in_weather && <span className="text-sm text-warn">stand-in weather</span>}
       </Toolbar>
+      {view === 'day' && (
+        <div className="flex gap-1.5 px-3.5 pt-2">
+          {year.days.map((d) => (
+            <Button
+              key={d.title}
+              weight={d === day ? 'pressed' : 'plain'}
+              aria-pressed={d === day}
+              hint={hint[d.title.startsWith('M') ? 'M' : d.title.slice(0, 7)] ?? ''}
+              onClick={() => setTitle(d.title)}
+            >
+              {d.title}, {dayName(d.day_of_year)}
+            </Button>
+          ))}
+          <Button
+            onClick={() =>
+              setTable({
+                title: day.title,
+                columns: ['Hour', 'DC kW', 'AC without limit kW', 'AC kW'],
+                rows: day.dc_kw.map((dc, i) => [
+                  `${i}:00 to ${i + 1}:00`,
+                  figure(dc, 2),
+                  figure(day.unlimited_kw[i] ?? 0, 2),
+                  figure(day.ac_kw[i] ?? 0, 2),
+                ]),
+              })
+            }
+          >
+            As table
+          </Button>
+        </div>
+      )}
       <div aria-busy={stale} className={`flex min-h-0 grow flex-col ${stale ? 'opacity-50' : ''}`}>
-        <DayChart
-          day={{ title: day.title, dcKw: day.dc_kw, unlimitedKw: day.unlimited_kw }}
-          limitKw={limitKw}
-          datasheetLimitKw={year.limit_kw}
-          onLimit={setTried}
-        />
+        {view === 'day' && (
+          <DayChart
+            day={{
+              title: day.title,
+              dcKw: day.dc_kw,
+              unlimitedKw: day.unlimited_kw,
+              trackersKw: day.tracker_kw,
+            }}
+            limitKw={limitKw}
+            datasheetLimitKw={year.limit_kw}
+            onLimit={setTried}
+          />
+        )}
+        {view === 'waterfall' && <WaterfallView year={year} />}
+        {view === 'calendar' && <ClipCalendarView year={year} />}
       </div>
       <Board heightPx={236}>
         <Card

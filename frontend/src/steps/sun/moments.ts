@@ -1,6 +1,12 @@
 /** Moments of a day in words, and which of them is nearest. */
 import type { SunDay } from '@/api/sunQueries';
 
+/** The moment looked at: a day of the year, from 0, and its minute. */
+export interface When {
+  day: number;
+  minute: number;
+}
+
 export type Moment = SunDay['moments'][number];
 
 export const clockOf = (minute: number) =>

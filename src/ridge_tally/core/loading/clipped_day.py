@@ -14,11 +14,15 @@ JUNE_21, DECEMBER_21 = 171, 354
 
 @dataclass(frozen=True, slots=True)
 class LoadingDay:
-    """One day in 24 hour means, kW; ``day_of_year`` counts from 0."""
+    """One day in 24 hour means, kW; ``day_of_year`` counts from 0.
+
+    ``tracker_kw`` are the trackers' shares of ``dc_kw``.
+    """
 
     title: str
     day_of_year: int
     dc_kw: tuple[float, ...]
+    tracker_kw: tuple[tuple[float, ...], ...]
     unlimited_kw: tuple[float, ...]
     ac_kw: tuple[float, ...]
     clipped_kwh: float
@@ -64,6 +68,7 @@ def _day(title: str, day: int, year: YearResult) -> LoadingDay:
         title,
         day,
         kilowatts(year.dc_w),
+        tuple(kilowatts(tracker) for tracker in year.tracker_dc_w),
         kilowatts(year.ac_unlimited_w),
         kilowatts(year.ac_w),
         float(year.clipped_w[hours].sum() / 1000),

@@ -13,14 +13,10 @@ import { Slider } from '@/ui/Slider';
 import { useKeys } from '@/ui/useKeys';
 import { useSize } from '@/ui/useSize';
 import { dayName } from '@/units/format';
-import { clockOf, countOf, meanOf, momentAt } from '../moments';
+import { clockOf, countOf, meanOf, momentAt, type When } from '../moments';
+import { DaySlider } from './DaySlider';
 import { ShadowPlan } from './ShadowPlan';
 import { SunDial } from './SunDial';
-
-export interface When {
-  day: number;
-  minute: number;
-}
 
 interface DayViewProps {
   when: When;
@@ -32,7 +28,6 @@ interface DayViewProps {
 
 const STEP_MIN = 15;
 const FRAME_MS = 160;
-const LAST_DAY = 364;
 const QUICK_DAYS = [354, 79, 171, 265];
 
 export function DayView({ when, onWhen, chosenId, nameOf, onChoose }: DayViewProps) {
@@ -52,14 +47,15 @@ export function DayView({ when, onWhen, chosenId, nameOf, onChoose }: DayViewPro
     p: () => setPlaying(!playing),
   });
   useEffect(() => {
-    if (!playing) return undefined;
+    // Another day's answer tells nothing of when this one ends.
+    if (!playing || isPlaceholderData) return undefined;
     const timer = setTimeout(() => {
       const next = when.minute + STEP_MIN;
       if (next > last) setPlaying(false);
       else onWhen({ ...when, minute: Math.max(first, next) });
     }, FRAME_MS);
     return () => clearTimeout(timer);
-  }, [playing, when, first, last, onWhen]);
+  }, [playing, isPlaceholderData, when, first, last, onWhen]);
   const play = () => {
     if (!playing && when.minute >= last) onWhen({ ...when, minute: first });
     setPlaying(!playing);
@@ -109,15 +105,7 @@ export function DayView({ when, onWhen, chosenId, nameOf, onChoose }: DayViewPro
         <Card title="Day and time" className="flex w-[430px] shrink-0 flex-col">
           <div className="grid grid-cols-[84px_1fr] items-center gap-x-2 gap-y-1 text-sm">
             <b className="font-figure text-base">{dayName(when.day)}</b>
-            <Slider
-              label="Day of the year"
-              value={when.day}
-              min={0}
-              max={LAST_DAY}
-              step={1}
-              told={dayName(when.day)}
-              onChange={(next) => onWhen({ ...when, day: next })}
-            />
+            <DaySlider when={when} onWhen={onWhen} />
             <b className="font-figure text-base">{clockOf(moment?.minute ?? when.minute)}</b>
             <Slider
               label="Time of day"

@@ -8,12 +8,11 @@ import { SunPlanChart } from '@/charts/SunPlanChart';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Board } from '@/ui/Card';
-import { Slider } from '@/ui/Slider';
 import { useKeys } from '@/ui/useKeys';
 import { useSize } from '@/ui/useSize';
 import { dayName, figure } from '@/units/format';
-import { clockOf } from '../moments';
-import type { When } from './DayView';
+import { clockOf, type When } from '../moments';
+import { DaySlider, LAST_DAY } from './DaySlider';
 
 interface PathViewProps {
   plane: RoofPlane;
@@ -22,8 +21,6 @@ interface PathViewProps {
   when: When;
   onWhen: (when: When) => void;
 }
-
-const LAST_DAY = 364;
 
 export function PathView({ plane, moduleId, when, onWhen }: PathViewProps) {
   const { job, at } = useJob();
@@ -77,15 +74,7 @@ export function PathView({ plane, moduleId, when, onWhen }: PathViewProps) {
           <div className="flex w-[330px] flex-col text-xs text-ink-2">
             <span className="flex items-center gap-2 text-sm text-ink">
               <b className="w-16 font-figure text-base">{dayName(when.day)}</b>
-              <Slider
-                label="Day of the year"
-                value={when.day}
-                min={0}
-                max={LAST_DAY}
-                step={1}
-                told={dayName(when.day)}
-                onChange={(day) => onWhen({ ...when, day })}
-              />
+              <DaySlider when={when} onWhen={onWhen} />
             </span>
             <p className="mt-1">
               Black: this day

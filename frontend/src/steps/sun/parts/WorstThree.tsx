@@ -21,7 +21,7 @@ export function WorstThree({ nameOf }: { nameOf: (id: string) => string }) {
         <>
           <p className="text-sm">{data.told}</p>
           <p className="mt-1 text-xs text-ink-2">
-            {data.module_ids.map(nameOf).join(', ')}. Light on the glass, not yet kWh at the meter.
+            {data.module_ids.map(nameOf).join(', ')}; light on the glass.
           </p>
           {data.edits.length > 0 && (
             <span className="mt-auto">

@@ -1,0 +1,43 @@
+/** The steps from sunlight to meter in words: what each is, and how it is worked out. */
+import type { Schemas } from '@/api/client';
+
+type Step = Schemas['Step'];
+
+export const STEP_TITLES: Record<Step, string> = {
+  sunlight: 'Sunlight on the glass',
+  shade: 'Shade',
+  snow: 'Snow',
+  dirt: 'Dirt',
+  glass: 'Slanting light at the glass',
+  back: 'Back of the modules',
+  'low-light': 'Weak light',
+  heat: 'Heat of the cells',
+  uneven: 'Uneven light in strings',
+  tracker: 'Trackers’ limits',
+  mismatch: 'Modules not alike',
+  wiring: 'Wiring',
+  conversion: 'Inverter',
+  night: 'Night draw',
+  limit: 'AC limit',
+};
+
+export const STEP_WORKINGS: Record<Step, string> = {
+  sunlight:
+    'Light on the free glass, hour by hour: rated watts × W/m² ÷ 1000. Sky by Perez et al. 1990, the ground by its reflection.',
+  shade: 'The share of beam and sky that reaches each substring, from the sky over its points.',
+  snow: 'Townsend and Powers 2011 from the months’ snowfall; none is typed, none is taken.',
+  dirt: 'The month’s share, typed in Sun under Weather, or the usual allowance.',
+  glass: 'One sheet of glass: refraction and absorption by the angle of each hour’s light.',
+  back: 'Light on the back of bifacial modules on legs, times the datasheet’s bifaciality.',
+  'low-light':
+    'Each substring at its own best with cells at 25 °C: the single diode at that light.',
+  heat: 'The same with cells as warm as air, wind, light and mounting make them (Faiman 2008).',
+  uneven:
+    'Substrings in series share one current, strings in parallel one voltage; bypass diodes let the shaded ones be passed by.',
+  tracker: 'The best point inside the window and current of each tracker, nothing below its start.',
+  mismatch: 'An allowance for modules that differ; common practice, no source.',
+  wiring: 'An allowance until runs are drawn in Build; common practice, no source.',
+  conversion: 'The loss curve through the datasheet’s efficiencies, by load.',
+  night: 'The datasheet’s watts in every dark hour.',
+  limit: 'What each hour’s mean would give above the inverter’s AC watts. Finer steps clip more.',
+};

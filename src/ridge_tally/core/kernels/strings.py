@@ -1,0 +1,434 @@
+"""Compiled: what a tracker draws from strings whose substrings do not get the same light.
+
+A substring is the part of a module under one bypass diode.  Substrings in series share one
+current, strings in parallel one voltage.  All kernels live in this one file: the compiler's
+cache does not see changes elsewhere.
+"""
+
+import math
+from typing import Any
+
+import numba
+import numpy as np
+
+compiled = numba.njit(cache=True, nogil=True)
+BOLTZMANN_EV_PER_K = 8.617332478e-05
+STC_K = 298.15
+# Band gap of silicon and how it falls with heat: De Soto et al. 2006.
+GAP_EV, GAP_PER_K = 1.121, -0.0002677
+# What a conducting bypass diode costs; common practice for Schottky diodes, no source.
+BYPASS_V = 0.5
+# Substrings nearer than this share of the brightest count as one level of light.
+LEVELS = 200
+# Light this even is taken as one.
+EVEN_FRAC = 0.01
+# Below this light the diode equations are ill-conditioned and the yield is nothing.
+DARK_W_PER_M2 = 1.0
+# Levels whose staircase power lies this far below the best one's are not searched.
+WORTH_FRAC = 0.88
+GOLDEN = 0.6180339887498949
+CURRENTS, VOLTAGES = 96, 128
+# No limit at all, volts or amperes.
+BOUNDLESS = 1e9
+
+
+@compiled
+def diode_terms(light: float, cell_degc: float, ref: Any) -> Any:
+    """Return light current, saturation current, series ohm, shunt siemens and a of a substring.
+
+    ``ref``: light current, saturation current, series ohm, shunt ohm, a of the module at
+    standard conditions, A/°C of the short-circuit current, substrings in the module.
+    """
+    kelvin = cell_degc + 273.15
+    warm = kelvin / STC_K
+    gap = GAP_EV * (1.0 + GAP_PER_K * (kelvin - STC_K))
+    rise = GAP_EV / (BOLTZMANN_EV_PER_K * STC_K) - gap / (BOLTZMANN_EV_PER_K * kelvin)
+    parts = ref[6]
+    light_a = light / 1000.0 * (ref[0] + ref[5] * (kelvin - STC_K))
+    saturation_a = ref[1] * warm * warm * warm * math.exp(rise)
+    shunt_s = light / 1000.0 / ref[3] * parts
+    return light_a, saturation_a, ref[2] / parts, shunt_s, ref[4] * warm / parts
+
+
+@compiled
+def voltage_at(current: float, terms: Any) -> float:
+    """Return a substring's voltage at a current, its bypass diode conducting where it must."""
+    light, saturation, series, shunt, a = terms
+    if current >= light:
+        return -BYPASS_V
+    vd = a * math.log((light - current) / saturation + 1.0)
+    for _ in range(4):
+        grown = saturation * math.exp(vd / a)
+        off = light - (grown - saturation) - vd * shunt - current
+        step = off / (grown / a + shunt)
+        vd += step
+        if abs(step) < 1e-9:
+            break
+    volts: float = max(vd - current * series, -BYPASS_V)
+    return volts
+
+
+@compiled
+def best_point(terms: Any) -> Any:
+    """Return voltage and current of a substring's own maximum-power point.
+
+    By Newton's method on the diode voltage, as in Bishop 1988: dP/dvd = 0.
+    """
+    light, saturation, series, shunt, a = terms
+    vd = a * math.log(light / saturation + 1.0) * 0.85
+    for _ in range(30):
+        grown = saturation * math.exp(vd / a)
+        i = light - (grown - saturation) - vd * shunt
+        di, d2i = -grown / a - shunt, -grown / (a * a)
+        v, dv, d2v = vd - i * series, 1.0 - di * series, -d2i * series
+        first = dv * i + v * di
+        second = d2v * i + 2.0 * dv * di + v * d2i
+        step = -first / second
+        # A long first step would leave the knee.
+        step = max(-2.0 * a, min(2.0 * a, step))
+        vd += step
+        if abs(step) < 1e-10:
+            break
+    i = light - saturation * math.expm1(vd / a) - vd * shunt
+    return vd - i * series, i
+
+
+@compiled
+def _levels(light: Any, cell_degc: float, ref: Any, counts: Any, terms: Any) -> int:
+    """Sort a string's substrings into levels of light, brightest first; return how many."""
+    brightest = 0.0
+    for e in light:
+        brightest = max(brightest, e)
+    sums = np.zeros(LEVELS + 1)
+    many = np.zeros(LEVELS + 1)
+    for e in light:
+        k = round(e / brightest * LEVELS)
+        sums[k] += e
+        many[k] += 1.0
+    found = 0
+    for k in range(LEVELS, -1, -1):
+        if many[k] > 0.0:
+            counts[found] = many[k]
+            mean = sums[k] / many[k]
+            one = diode_terms(max(mean, 1e-6), cell_degc, ref)
+            for j in range(5):
+                terms[found, j] = one[j]
+            found += 1
+    return found
+
+
+@compiled
+def _string_v(current: float, found: int, counts: Any, terms: Any) -> float:
+    """Return the voltage of a string at a current."""
+    total = 0.0
+    for k in range(found):
+        one = (terms[k, 0], terms[k, 1], terms[k, 2], terms[k, 3], terms[k, 4])
+        total += counts[k] * voltage_at(current, one)
+    return total
+
+
+@compiled
+def _highest(low: float, high: float, found: int, counts: Any, terms: Any) -> Any:
+    """Return current and power of the highest point between two currents, by golden section."""
+    a, b = low, high
+    c, d = b - GOLDEN * (b - a), a + GOLDEN * (b - a)
+    pc = c * _string_v(c, found, counts, terms)
+    pd = d * _string_v(d, found, counts, terms)
+    for _ in range(18):
+        if pc > pd:
+            b, d, pd = d, c, pc
+            c = b - GOLDEN * (b - a)
+            pc = c * _string_v(c, found, counts, terms)
+        else:
+            a, c, pc = c, d, pd
+            d = a + GOLDEN * (b - a)
+            pd = d * _string_v(d, found, counts, terms)
+    return (c, pc) if pc > pd else (d, pd)
+
+
+@compiled
+def _current_at(volts: float, most: float, found: int, counts: Any, terms: Any) -> float:
+    """Return the current at which a string stands at a voltage; 0 where it never reaches it."""
+    if _string_v(0.0, found, counts, terms) <= volts:
+        return 0.0
+    low, high = 0.0, most
+    for _ in range(40):
+        middle = (low + high) / 2
+        if _string_v(middle, found, counts, terms) > volts:
+            low = middle
+        else:
+            high = middle
+    return low
+
+
+@compiled
+def _best_of_string(low: float, high: float, found: int, counts: Any, terms: Any) -> Any:
+    """Return current and power of a string's best point between two currents.
+
+    Between the light currents of two levels the power has one maximum; levels whose staircase
+    lies far below the best are passed over.
+    """
+    scores = np.empty(found)
+    brighter, best_score = 0.0, 0.0
+    for k in range(found):
+        brighter += counts[k]
+        scores[k] = brighter * terms[k, 0]
+        best_score = max(best_score, scores[k])
+    best_i, best_p = low, low * _string_v(low, found, counts, terms)
+    for k in range(found):
+        if scores[k] < WORTH_FRAC * best_score:
+            continue
+        top = min(high, terms[k, 0])
+        foot = max(low, terms[k + 1, 0] if k + 1 < found else 0.0)
+        if top <= foot:
+            continue
+        i, p = _highest(foot, top, found, counts, terms)
+        if p > best_p:
+            best_i, best_p = i, p
+    end = high * _string_v(high, found, counts, terms)
+    return (high, end) if end > best_p else (best_i, best_p)
+
+
+@compiled
+def _single(
+    light: Any, cell_degc: float, ref: Any, v_min: float, v_max: float, i_max: float
+) -> Any:
+    """Return free power, taken power, voltage and open voltage of one string on a tracker."""
+    counts, terms = np.empty(len(light)), np.empty((len(light), 5))
+    found = _levels(light, cell_degc, ref, counts, terms)
+    most = terms[0, 0]
+    i, free = _best_of_string(0.0, most, found, counts, terms)
+    v = free / i if i > 0 else 0.0
+    opens = _string_v(0.0, found, counts, terms)
+    if v_min <= v <= v_max and i <= i_max:
+        return free, free, v, opens
+    if opens <= v_min:
+        return free, 0.0, 0.0, opens
+    least = _current_at(v_max, most, found, counts, terms)
+    top = min(i_max, _current_at(v_min, most, found, counts, terms))
+    if top <= least:
+        return free, 0.0, 0.0, opens
+    i, taken = _best_of_string(least, top, found, counts, terms)
+    return free, taken, taken / i if i > 0 else 0.0, opens
+
+
+@compiled
+def _parallel(
+    light: Any,
+    starts: Any,
+    cell_degc: Any,
+    ref: Any,
+    v_min: float,
+    v_max: float,
+    i_max: float,
+) -> Any:
+    """Return the same of several strings on one voltage, from tables of their curves."""
+    strings = len(starts) - 1
+    volts = np.empty((strings, CURRENTS))
+    amps = np.empty((strings, CURRENTS))
+    opens = 0.0
+    for s in range(strings):
+        mine = light[starts[s] : starts[s + 1]]
+        counts, terms = np.empty(len(mine)), np.empty((len(mine), 5))
+        found = _levels(mine, cell_degc[s], ref, counts, terms)
+        # Close together where the curve bends: just below each level's light current.
+        each = max(2, CURRENTS // found)
+        for k in range(CURRENTS):
+            level = max(0, found - 1 - k // each)
+            foot = terms[level + 1, 0] if level + 1 < found else 0.0
+            inside = min(1.0, (k - (found - 1 - level) * each + 1.0) / each)
+            amps[s, k] = foot + (terms[level, 0] - foot) * (1.0 - (1.0 - inside) ** 2)
+        amps[s, 0] = 0.0
+        for k in range(CURRENTS):
+            volts[s, k] = _string_v(amps[s, k], found, counts, terms)
+        opens = max(opens, volts[s, 0])
+    free, taken, at = 0.0, 0.0, 0.0
+    sums, grid = np.empty(VOLTAGES), np.empty(VOLTAGES)
+    for n in range(VOLTAGES):
+        v = opens * (0.2 + 0.8 * n / (VOLTAGES - 1.0))
+        total = 0.0
+        for s in range(strings):
+            # Voltage falls along the table: the last current still above v.
+            low, high = 0, CURRENTS - 1
+            if volts[s, 0] <= v:
+                continue
+            while high - low > 1:
+                middle = (low + high) // 2
+                if volts[s, middle] > v:
+                    low = middle
+                else:
+                    high = middle
+            span = volts[s, low] - volts[s, high]
+            share = (volts[s, low] - v) / span if span > 1e-12 else 0.0
+            total += amps[s, low] + min(1.0, share) * (amps[s, high] - amps[s, low])
+        sums[n], grid[n] = total, v
+        free = max(free, total * v)
+        if v_min <= v <= v_max and total <= i_max and total * v > taken:
+            taken, at = total * v, v
+    # A parabola through the top point and its neighbours.
+    for n in range(1, VOLTAGES - 1):
+        a, b, c = sums[n - 1] * grid[n - 1], sums[n] * grid[n], sums[n + 1] * grid[n + 1]
+        bend = a - 2.0 * b + c
+        if b >= a and b >= c and bend < 0:
+            lift = -((a - c) ** 2) / (8.0 * bend)
+            free = max(free, b + lift)
+            inside = v_min <= grid[n - 1] and grid[n + 1] <= v_max and sums[n - 1] <= i_max
+            if inside and b + lift > taken:
+                taken, at = b + lift, grid[n]
+    # Between two points of the table the current's limit is met exactly.
+    for n in range(1, VOLTAGES):
+        if sums[n - 1] > i_max >= sums[n] and sums[n - 1] > sums[n]:
+            share = (sums[n - 1] - i_max) / (sums[n - 1] - sums[n])
+            v = grid[n - 1] + share * (grid[n] - grid[n - 1])
+            if v_min <= v <= v_max and i_max * v > taken:
+                taken, at = i_max * v, v
+    return free, taken, at, opens
+
+
+@compiled
+def own_power(light: Any, starts: Any, cell_degc: Any, ref: Any) -> Any:
+    """Return (n,) W: the sum of all substrings each at its own best; see ``free_year``."""
+    moments = light.shape[1]
+    total = np.zeros(moments)
+    for n in range(moments):
+        for s in range(len(starts) - 1):
+            for m in range(starts[s], starts[s + 1]):
+                if light[m, n] > DARK_W_PER_M2:
+                    v, i = best_point(diode_terms(light[m, n], cell_degc[s, n], ref))
+                    total[n] += v * i
+    return total
+
+
+@compiled
+def free_year(light: Any, starts: Any, cell_degc: Any, ref: Any) -> Any:
+    """Return where strings on one tracker would stand without its limits, at n moments.
+
+    Parameters
+    ----------
+    light : (m, n) float
+        Irradiance that reaches the cells of each substring, W/m², string by string.
+    starts : (s + 1,) int
+        Where each string's substrings begin.
+    cell_degc : (s, n) float
+    ref : (7,) float
+        See ``diode_terms``.
+
+    Returns
+    -------
+    own, free : (n,) float
+        All substrings each at its own best, and the strings' best together, W.
+    volts, opens : (n,) float
+        The voltage of that best, and the highest at which any of the strings opens.
+    even : (n,) bool
+        Whether all substrings get the same light: then one stands for all.
+    """
+    moments, strings = light.shape[1], len(starts) - 1
+    own, free = np.zeros(moments), np.zeros(moments)
+    volts, opens = np.zeros(moments), np.zeros(moments)
+    even = np.zeros(moments, np.bool_)
+    column, cells = np.empty(light.shape[0]), np.empty(strings)
+    alike = _alike(starts)
+    for n in range(moments):
+        brightest, dullest, total = 0.0, 1e30, 0.0
+        for m in range(light.shape[0]):
+            e = light[m, n]
+            column[m] = e
+            brightest, dullest, total = max(brightest, e), min(dullest, e), total + e
+        if brightest <= DARK_W_PER_M2:
+            continue
+        even_heat = True
+        for s in range(strings):
+            cells[s] = cell_degc[s, n]
+            if abs(cells[s] - cells[0]) > 0.5:
+                even_heat = False
+        if alike and even_heat and brightest - dullest < EVEN_FRAC * brightest:
+            series = (starts[1] - starts[0]) * 1.0
+            one = diode_terms(total / light.shape[0], cells[0], ref)
+            v, i = best_point(one)
+            free[n] = own[n] = v * i * light.shape[0]
+            volts[n], opens[n] = v * series, voltage_at(0.0, one) * series
+            even[n] = True
+            continue
+        own[n] = own_power(light[:, n : n + 1], starts, cell_degc[:, n : n + 1], ref)[0]
+        if strings == 1:
+            free[n], _, volts[n], opens[n] = _single(
+                column, cells[0], ref, 0.0, BOUNDLESS, BOUNDLESS
+            )
+        else:
+            free[n], _, volts[n], opens[n] = _parallel(
+                column, starts, cells, ref, 0.0, BOUNDLESS, BOUNDLESS
+            )
+    return own, free, volts, opens, even
+
+
+@compiled
+def _alike(starts: Any) -> bool:
+    """Whether all strings are as long as the first."""
+    for s in range(1, len(starts) - 1):
+        if starts[s + 1] - starts[s] != starts[1] - starts[0]:
+            return False
+    return True
+
+
+@compiled
+def limited_year(
+    light: Any,
+    starts: Any,
+    cell_degc: Any,
+    ref: Any,
+    free: Any,
+    volts: Any,
+    opens: Any,
+    even: Any,
+    v_min: float,
+    v_max: float,
+    i_max: float,
+    v_start: float,
+) -> Any:
+    """Return what a tracker draws within its limits: (n,) W each, and at which voltage.
+
+    Parameters
+    ----------
+    free, volts, opens, even : (n,)
+        What ``free_year`` returned; only moments beyond a limit are looked at again.
+    v_min, v_max, i_max : float
+        The tracker's window and the current it takes, volts and amperes.
+    v_start : float
+        Strings that open lower than this draw nothing.
+    """
+    strings = len(starts) - 1
+    taken, at = free.copy(), volts.copy()
+    cells = np.empty(strings)
+    for n in range(len(free)):
+        if free[n] <= 0.0:
+            continue
+        if opens[n] < max(v_start, v_min):
+            taken[n], at[n] = 0.0, 0.0
+            continue
+        if v_min <= volts[n] <= v_max and free[n] <= i_max * volts[n]:
+            continue
+        for s in range(strings):
+            cells[s] = cell_degc[s, n]
+        column = light[:, n].copy()
+        if even[n]:
+            one = np.full(starts[1] - starts[0], column.mean())
+            _, power, at[n], _ = _single(one, cells[0], ref, v_min, v_max, i_max / strings)
+            taken[n] = power * strings
+        elif strings == 1:
+            _, taken[n], at[n], _ = _single(column, cells[0], ref, v_min, v_max, i_max)
+        else:
+            _, taken[n], at[n], _ = _parallel(column, starts, cells, ref, v_min, v_max, i_max)
+    return taken, at
+
+
+def warm() -> None:
+    """Compile every kernel once, or load it from the cache."""
+    ref = np.array([10.0, 1e-10, 0.3, 400.0, 1.8, 0.005, 3.0])
+    light = np.array([[900.0, 600.0], [900.0, 300.0], [900.0, 600.0], [900.0, 500.0]])
+    cells = np.full((2, 2), 40.0)
+    own_power(light, np.array([0, 4]), cells[:1], ref)
+    for starts in (np.array([0, 4]), np.array([0, 2, 4])):
+        heat = cells[: len(starts) - 1]
+        _, free, volts, opens, even = free_year(light, starts, heat, ref)
+        limits = (10.0, 100.0, 20.0, 5.0)
+        limited_year(light, starts, heat, ref, free, volts, opens, even, *limits)

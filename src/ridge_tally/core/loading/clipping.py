@@ -1,0 +1,41 @@
+"""When the AC limit cuts: by month and hour, and on how many days."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ridge_tally.core.energy.year import YearResult
+from ridge_tally.core.sky.weather_year import WeatherYear, month_of
+
+# A day counts as much clipped from this share of what it would have given; our own line.
+MUCH_FRAC = 0.1
+# Less in a day than this is no clipping a person would see.
+LEAST_KWH = 0.01
+
+
+@dataclass(frozen=True, slots=True)
+class ClipCalendar:
+    """``kwh`` (12, 24) by month and hour of standard time; days a month with any, with much."""
+
+    kwh: tuple[tuple[float, ...], ...]
+    days_any: tuple[int, ...]
+    days_much: tuple[int, ...]
+
+
+def clip_calendar(year: YearResult, weather: WeatherYear) -> ClipCalendar:
+    """Return when a year's hours are clipped."""
+    month = month_of(weather.time)
+    hour = (weather.time.astype("datetime64[h]") - weather.time.astype("datetime64[D]")).astype(int)
+    kwh = np.bincount(month * 24 + hour, year.clipped_w / 1000, minlength=288).reshape(12, 24)
+    daily = year.clipped_w.reshape(365, 24).sum(axis=1) / 1000
+    whole = np.maximum(year.ac_unlimited_w, 0).reshape(365, 24).sum(axis=1) / 1000
+    month_of_day = month.reshape(365, 24)[:, 12]
+    much = daily > MUCH_FRAC * np.maximum(whole, LEAST_KWH)
+    some = daily > LEAST_KWH
+
+    def by_month(days: np.ndarray) -> tuple[int, ...]:
+        return tuple(int(days[month_of_day == m].sum()) for m in range(12))
+
+    return ClipCalendar(
+        tuple(tuple(float(v) for v in row) for row in kwh), by_month(some), by_month(much)
+    )
