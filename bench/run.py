@@ -25,16 +25,14 @@ from live import live_app
 import array_step
 import sun_step
 import survey
+import year_step
 from browser import CONTEXT, launch
-from jobs import SAMPLE, SHELF, option_a, workspace_in
-from ridge_tally.core.energy.year import simulate_year
+from jobs import SAMPLE, SHELF, option_a
 from ridge_tally.core.job.array_edits import ToggleModules
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.services.briefing import brief_report
 from ridge_tally.services.editing import apply_edit
-from ridge_tally.services.evaluation import plant_of
 from ridge_tally.services.reporting import option_report
-from ridge_tally.services.weather import location_of, weather_of
 
 STATIC = Path(__file__).parents[1] / "src" / "ridge_tally" / "static"
 TOGGLES = 200
@@ -85,26 +83,8 @@ def year_of_one_module_by_script(
 
 
 def core() -> None:
-    """The year and the checks, against a script in the same run."""
+    """Bills, edits and checks."""
     option = option_a(SAMPLE)
-    location = location_of(SAMPLE.site)
-    with tempfile.TemporaryDirectory() as folder:
-        workspace = workspace_in(Path(folder))
-        weather = weather_of(workspace, SAMPLE)
-        plant = plant_of(workspace, SAMPLE, option)
-    plane = SAMPLE.survey.planes[0]
-    ours_s = median_s(lambda: simulate_year(plant, weather))
-    script_s = median_s(
-        lambda: year_of_one_module_by_script(
-            weather, location, plant.diode, plane.slope_deg, plane.azimuth_deg
-        ),
-        3,
-    )
-    modules = sum(g.modules_in_series * g.strings for g in plant.groups)
-    print(f"hourly year, {modules} modules: {ours_s:.3f} s (aim under 0.5 s)")
-    print(
-        f"  against the per-module script, {modules} x {script_s:.2f} s: {modules * script_s / ours_s:.0f} times as fast"
-    )
     brief_s = median_s(lambda: brief_report(SAMPLE), 15)
     print(f"twelve bills read and the need told: {brief_s * 1000:.1f} ms (aim under 10 ms)")
     toggle = ToggleModules(option.id, ("south-3",))
@@ -147,6 +127,7 @@ def main() -> None:
     survey.core(median_s)
     array_step.core(median_s)
     sun_step.core(median_s)
+    year_step.core(median_s, year_of_one_module_by_script)
     sizes()
     with (
         tempfile.TemporaryDirectory() as folder,

@@ -62,7 +62,7 @@ def drawn(
     """What the product's kernels make of substrings (m, n) in strings: own, free, taken, volts."""
     ref = diode_reference(fit_diode(sheet), sheet.bypass_diodes)
     heat = np.repeat(cells[None], len(starts) - 1, axis=0)
-    own, *free = free_year(light, np.array(starts), heat, ref)
+    _, own, *free = free_year(light, np.array(starts), heat, ref)
     taken, volts = limited_year(
         light, np.array(starts), heat, ref, *free, tracker.v_min_v, tracker.v_max_v,
         tracker.i_max_a, v_start_v,

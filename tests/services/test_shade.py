@@ -12,7 +12,8 @@ from ridge_tally.core.job.survey_edits import RemoveObstruction, SetShadeField, 
 from ridge_tally.core.sun.occluders import OwnerKind
 from ridge_tally.core.sun.shading import FINE
 from ridge_tally.services.editing import apply_edit
-from ridge_tally.services.shade import ShadeReport, shade_report, trimmed
+from ridge_tally.services.evaluation import year_report
+from ridge_tally.services.shade import ShadeReport, at_meter, shade_report, trimmed
 from ridge_tally.services.workspace import Workspace
 
 TREE = next(s for s in FULL.survey.shade_sources if s.name == "Cottonwood")
@@ -59,6 +60,21 @@ def test_leave_one_out_is_what_the_job_without_it_gains(workspace: Workspace, re
     assert by_name(report)["Chimney"] == pytest.approx(gained, rel=1e-6)
 
 
+def test_at_the_meter_an_owner_costs_what_the_year_without_it_gains(workspace, report) -> None:
+    chimney = next(o for o in FULL.survey.planes[0].obstructions if o.name == "Chimney")
+    number = next(c.number for c in report.culprits if c.name == "Chimney")
+    without = apply_edit(FULL, RemoveObstruction("south", chimney.id), SHELF)
+    gained = (
+        year_report(workspace, without, option_a(without)).energy_kwh
+        - year_report(workspace, FULL, option_a(FULL)).energy_kwh
+    )
+    cost = at_meter(workspace, FULL, option_a(FULL), number)
+    assert cost.kwh == pytest.approx(gained, abs=0.5)
+    assert cost.kwh > 20
+    with pytest.raises(NotFound, match="owner of shade"):
+        at_meter(workspace, FULL, option_a(FULL), 99)
+
+
 def test_the_modules_beside_the_chimney_lose_most(report: ShadeReport) -> None:
     worst = sorted(report.modules, key=lambda m: -m.lost_frac)[:2]
     assert {m.module_id for m in worst} == {"south-25", "south-26"}
@@ -72,6 +88,11 @@ def test_trimming_gives_back_what_the_trimmed_job_gains(workspace: Workspace, re
     assert cut.recovered_kwh == pytest.approx(report.lost_kwh - after.lost_kwh, rel=1e-6)
     assert 0 < cut.recovered_kwh < by_name(report)["Cottonwood"]
     assert cut.recovered_frac == pytest.approx(cut.recovered_kwh / report.free_kwh)
+    gained = (
+        year_report(workspace, job, option_a(job)).energy_kwh
+        - year_report(workspace, FULL, option_a(FULL)).energy_kwh
+    )
+    assert cut.meter_kwh == pytest.approx(gained)
 
 
 @pytest.mark.parametrize(

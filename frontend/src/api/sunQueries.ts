@@ -82,6 +82,17 @@ export const sunDayQuery = (at: OptionAt, day: number) =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+export const atMeterQuery = (at: OptionAt, number: number) =>
+  queryOptions<Schemas['AtMeter']>({
+    queryKey: ['at-meter', at, number],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET(`${OPTION}/at-meter`, { params: { ...pathOf(at), query: { number } }, signal }),
+      ).then((a) => a.cost),
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: false,
+  });
+
 export const worstQuery = (at: OptionAt) =>
   queryOptions<Schemas['WorstModules']>({
     queryKey: ['worst-modules', at],

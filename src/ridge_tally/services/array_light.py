@@ -56,16 +56,20 @@ class ArrayLight:
 
 
 def array_lights(
-    workspace: Workspace, job: Job, option: Option, resolution: Resolution = QUICK
+    workspace: Workspace,
+    job: Job,
+    option: Option,
+    resolution: Resolution = QUICK,
+    without: int | None = None,
 ) -> tuple[SiteSky, tuple[ArrayLight, ...]]:
-    """Return the light on each array that has modules.
+    """Return the light on each array that has modules, as if one owner were not there.
 
     Raises
     ------
     MissingDatum
         If a plane of the array does not close.
     """
-    sky = site_sky(workspace, job, option)
+    sky = site_sky(workspace, job, option, without)
     arrays = [a for a in option.arrays if present_of(a)]
     for array in arrays:
         require_closed(plane_of(job, array.plane_id))

@@ -114,12 +114,16 @@ def year_report(workspace: Workspace, job: Job, option: Option) -> YearReport:
     )
 
 
-def hourly_year(workspace: Workspace, job: Job, option: Option) -> YearResult:
-    """Return the hours themselves, for a series on request."""
-    return _year(workspace, job, option)[0]
+def hourly_year(
+    workspace: Workspace, job: Job, option: Option, without: int | None = None
+) -> YearResult:
+    """Return the hours themselves; ``without`` an owner of shade, by its number."""
+    return _year(workspace, job, option, without)[0]
 
 
-def _year(workspace: Workspace, job: Job, option: Option) -> tuple[YearResult, WeatherYear]:
+def _year(
+    workspace: Workspace, job: Job, option: Option, without: int | None = None
+) -> tuple[YearResult, WeatherYear]:
     weather = weather_of(workspace, job)
     key = (
         weather_key(job),
@@ -128,14 +132,15 @@ def _year(workspace: Workspace, job: Job, option: Option) -> tuple[YearResult, W
         option.strings,
         module_sheet_of(job, option),
         inverter_sheet_of(job, option),
+        without,
     )
     year = workspace.years.get(
-        key, lambda: simulate_year(plant_of(workspace, job, option), weather)
+        key, lambda: simulate_year(plant_of(workspace, job, option, without), weather)
     )
     return year, weather
 
 
-def plant_of(workspace: Workspace, job: Job, option: Option) -> Plant:
+def plant_of(workspace: Workspace, job: Job, option: Option, without: int | None = None) -> Plant:
     """Return what the year needs to know of an option.
 
     Raises
@@ -147,7 +152,7 @@ def plant_of(workspace: Workspace, job: Job, option: Option) -> Plant:
     return Plant(
         module_w=sheet.p_max_w,
         inverter=inverter_sheet_of(job, option),
-        trackers=_trackers(workspace, job, option),
+        trackers=_trackers(workspace, job, option, without),
         losses=DcLosses(
             losses.number("share_frac", loss="mismatch"),
             losses.number("share_frac", loss="wiring"),
@@ -155,7 +160,9 @@ def plant_of(workspace: Workspace, job: Job, option: Option) -> Plant:
     )
 
 
-def _trackers(workspace: Workspace, job: Job, option: Option) -> tuple[LoadedTracker, ...]:
+def _trackers(
+    workspace: Workspace, job: Job, option: Option, without: int | None
+) -> tuple[LoadedTracker, ...]:
     """Return the trackers with their strings' light, remembered whatever inverter they are on."""
     sheet, weather = module_sheet_of(job, option), weather_of(workspace, job)
     diode = fit_diode(sheet)
@@ -166,12 +173,12 @@ def _trackers(workspace: Workspace, job: Job, option: Option) -> tuple[LoadedTra
     def load(item: tuple[int, list[ModuleString]]) -> LoadedTracker:
         index, strings = item
         wired = tuple(s.module_ids for s in strings)
-        key = (index, wired, weather_key(job), job.survey, option.arrays, sheet)
+        key = (index, wired, weather_key(job), job.survey, option.arrays, sheet, without)
         return workspace.loaded.get(
             key,
             lambda: loaded_tracker(
                 index,
-                _lit_strings(workspace, job, option, wired, index),
+                _lit_strings(workspace, job, option, wired, index, without),
                 diode,
                 sheet.bypass_diodes,
                 weather,
@@ -189,9 +196,10 @@ def _lit_strings(
     option: Option,
     wired: tuple[tuple[PlacedId, ...], ...],
     tracker_index: int,
+    without: int | None,
 ) -> tuple[LitString, ...]:
     """Return strings with the light on each of their substrings."""
-    sky, arrays = array_lights(workspace, job, option)
+    sky, arrays = array_lights(workspace, job, option, without=without)
     lit = {m.id: (a, x) for a in arrays for m, x in zip(a.modules, a.lights, strict=True)}
     return tuple(
         lit_string(

@@ -19,6 +19,7 @@ from ridge_tally.core.survey.shade import source_at, source_height_m
 from ridge_tally.rules import tables
 from ridge_tally.rules.array import lay_of, placed_at
 from ridge_tally.services.array_light import ArrayLight, array_lights, require_modules
+from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.rows import row_of, with_row
 from ridge_tally.services.site_sky import Spots, module_lights, site_sky, turned
 from ridge_tally.services.weather import weather_key
@@ -98,13 +99,25 @@ class ShadeReport:
 
 @dataclass(frozen=True, slots=True)
 class Trimmed:
-    """What an obstacle lowered by so much gives back in a year, kWh of light on the glass."""
+    """What an obstacle lowered by so much gives back in a year, kWh of light on the glass.
+
+    ``meter_kwh`` is what comes of it at the meter; ``None`` while no module is in a string.
+    """
 
     shade_id: str
     by_m: float
     to_m: float
     recovered_kwh: float
     recovered_frac: float
+    meter_kwh: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class AtMeter:
+    """What an owner of shade costs at the meter in a year, kWh, with what stands behind it."""
+
+    number: int
+    kwh: float
 
 
 def shade_report(
@@ -143,7 +156,31 @@ def trimmed(
     before = shade_report(workspace, job, option)
     after = shade_report(workspace, replace(job, survey=survey), option)
     recovered = before.lost_kwh - after.lost_kwh
-    return Trimmed(shade_id, by_m, to_m, recovered, recovered / before.free_kwh)
+    meter = None
+    if option.strings:
+        lowered = hourly_year(workspace, replace(job, survey=survey), option)
+        meter = lowered.energy_kwh - hourly_year(workspace, job, option).energy_kwh
+    return Trimmed(shade_id, by_m, to_m, recovered, recovered / before.free_kwh, meter)
+
+
+def at_meter(workspace: Workspace, job: Job, option: Option, number: int) -> AtMeter:
+    """Return what an owner of shade costs at the meter: the year without it, less the year.
+
+    Raises
+    ------
+    MissingDatum
+        While no module is in a string.
+    NotFound
+        If no owner has that number.
+    """
+    if not option.strings:
+        raise MissingDatum("string", f"Option {option.name}", "Fill the roof in the Array step.")
+    if not 0 <= number < site_sky(workspace, job, option).owners:
+        raise NotFound("owner of shade", str(number))
+    with_it = hourly_year(workspace, job, option)
+    return AtMeter(
+        number, hourly_year(workspace, job, option, number).energy_kwh - with_it.energy_kwh
+    )
 
 
 def _content(job: Job, option: Option) -> tuple[object, ...]:

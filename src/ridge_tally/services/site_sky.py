@@ -79,16 +79,23 @@ class SiteSky:
         return len(self.occluders.owners)
 
 
-def site_sky(workspace: Workspace, job: Job, option: Option) -> SiteSky:
-    """Return the sky over the arrays of an option; rows on legs stand in it themselves."""
+def site_sky(workspace: Workspace, job: Job, option: Option, without: int | None = None) -> SiteSky:
+    """Return the sky over the arrays of an option; rows on legs stand in it themselves.
+
+    ``without`` is the number of an owner that is thought away.
+    """
     on_legs = tuple(a for a in option.arrays if a.leg_tilt_deg > 0)
     module = module_sheet_of(job, option) if on_legs else None
-    key = (job.survey, weather_key(job), on_legs, module)
-    return workspace.skies.get(key, lambda: _sky(workspace, job, option, on_legs))
+    key = (job.survey, weather_key(job), on_legs, module, without)
+    return workspace.skies.get(key, lambda: _sky(workspace, job, option, on_legs, without))
 
 
 def _sky(
-    workspace: Workspace, job: Job, option: Option, on_legs: tuple[PlaneArray, ...]
+    workspace: Workspace,
+    job: Job,
+    option: Option,
+    on_legs: tuple[PlaneArray, ...],
+    without: int | None,
 ) -> SiteSky:
     occluders = occluders_of(job.survey)
     for array in on_legs:
@@ -99,11 +106,14 @@ def _sky(
         occluders = with_rows(occluders, f"rows on {plane.name}", corners)
     weather = weather_of(workspace, job)
     passing = crown_passing()
+    passes = passes_of(occluders, passing)
+    if without is not None:
+        passes[:, without] = 1.0
     hours = hours_of(weather.time, sun_path(weather.time, location_of(job.site)))
     return SiteSky(
         occluders,
         passing,
-        passes_of(occluders, passing),
+        passes,
         weather,
         hours,
         reflected_frac(job, weather),

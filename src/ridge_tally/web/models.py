@@ -16,7 +16,7 @@ from ridge_tally.services.evaluation import YearReport
 from ridge_tally.services.jobs import JobState
 from ridge_tally.services.layouts import Alternative, Proof
 from ridge_tally.services.one_more import OneMore
-from ridge_tally.services.shade import ShadeHours, ShadeReport, Trimmed
+from ridge_tally.services.shade import AtMeter, ShadeHours, ShadeReport, Trimmed
 from ridge_tally.services.sun_day import SunDay
 from ridge_tally.services.sun_paths import SunPaths
 from ridge_tally.services.targeting import TargetReport
@@ -240,6 +240,18 @@ class SunDayAnswer(Wire):
     """A day's shadows and what each module gets."""
 
     sun_day: SunDay
+
+
+class AtMeterQuery(Wire):
+    """The number of an owner of shade, as the report of shade has it."""
+
+    number: int
+
+
+class AtMeterAnswer(Wire):
+    """What an owner of shade costs at the meter."""
+
+    cost: AtMeter
 
 
 class WorstAnswer(Wire):

@@ -8,7 +8,7 @@ from flask_openapi import APIBlueprint
 from ridge_tally.core.job.ids import PlacedId, PlaneId, ShadeId
 from ridge_tally.core.units import parse_length_m
 from ridge_tally.services.jobs import load_job
-from ridge_tally.services.shade import shade_hours, shade_report, trimmed
+from ridge_tally.services.shade import at_meter, shade_hours, shade_report, trimmed
 from ridge_tally.services.sun_day import sun_day
 from ridge_tally.services.sun_paths import sun_paths
 from ridge_tally.services.weather_report import take_in_weather, weather_report
@@ -16,6 +16,8 @@ from ridge_tally.services.worst_modules import worst_modules
 from ridge_tally.store.jobs import JobId
 from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import (
+    AtMeterAnswer,
+    AtMeterQuery,
     OptionPath,
     PlanePath,
     RevisionPath,
@@ -77,6 +79,12 @@ def get_sun_day(path: OptionPath, query: SunDayQuery) -> SunDayAnswer:
 def get_worst_modules(path: OptionPath) -> WorstAnswer:
     """What moving the modules with least light would give."""
     return WorstAnswer(worst=worst_modules(workspace(), *option_at(path)))
+
+
+@bp.get(f"{OPTION}/at-meter", operation_id="at_meter", responses={200: AtMeterAnswer})
+def get_at_meter(path: OptionPath, query: AtMeterQuery) -> AtMeterAnswer:
+    """What an owner of shade costs at the meter in a year."""
+    return AtMeterAnswer(cost=at_meter(workspace(), *option_at(path), query.number))
 
 
 WEATHER = "/jobs/<job_id>/revisions/<int:revision>/weather"

@@ -18,7 +18,6 @@ from ridge_tally.core.kernels import strings as kernel
 from ridge_tally.core.sky.weather_year import WeatherYear, month_of
 
 FloatArray = NDArray[np.float64]
-STC_DEGC = 25.0
 NOT_INCLUDED = (
     "no derating of the inverter by heat or altitude",
     "clipping on hourly means, which understates it",
@@ -189,11 +188,8 @@ def loaded_tracker(
     starts = np.cumsum([0, *(len(s.reaching_w_per_m2) for s in strings)])
     cells = np.array([cell_degc(s.warming_w_per_m2, weather, s.heat) for s in strings])
     ref = diode_reference(diode, substrings)
-    cool = kernel.own_power(
-        light, np.array([0, len(light)]), np.full_like(cells[:1], STC_DEGC), ref
-    )
     free = kernel.free_year(light, starts, cells, ref)
-    return LoadedTracker(index, tuple(strings), light, starts, cells, ref, cool, *free)
+    return LoadedTracker(index, tuple(strings), light, starts, cells, ref, *free)
 
 
 def taken_w(tracker: LoadedTracker, inverter: InverterSheet) -> FloatArray:

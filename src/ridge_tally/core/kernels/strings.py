@@ -62,7 +62,7 @@ def voltage_at(current: float, terms: Any) -> float:
         off = light - (grown - saturation) - vd * shunt - current
         step = off / (grown / a + shunt)
         vd += step
-        if abs(step) < 1e-9:
+        if abs(step) < 1e-7:
             break
     volts: float = max(vd - current * series, -BYPASS_V)
     return volts
@@ -87,7 +87,7 @@ def best_point(terms: Any) -> Any:
         # A long first step would leave the knee.
         step = max(-2.0 * a, min(2.0 * a, step))
         vd += step
-        if abs(step) < 1e-10:
+        if abs(step) < 1e-8:
             break
     i = light - saturation * math.expm1(vd / a) - vd * shunt
     return vd - i * series, i
@@ -96,7 +96,7 @@ def best_point(terms: Any) -> Any:
 @compiled
 def _levels(light: Any, cell_degc: float, ref: Any, counts: Any, terms: Any) -> int:
     """Sort a string's substrings into levels of light, brightest first; return how many."""
-    brightest = 0.0
+    brightest = 1e-6
     for e in light:
         brightest = max(brightest, e)
     sums = np.zeros(LEVELS + 1)
@@ -162,6 +162,14 @@ def _current_at(volts: float, most: float, found: int, counts: Any, terms: Any) 
 
 
 @compiled
+def _stretch(k: int, low: float, high: float, found: int, terms: Any) -> Any:
+    """Return the currents between a level's light current and the next one's, within bounds."""
+    foot = terms[k + 1, 0] if k + 1 < found else 0.0
+    # The peak of a level lies within the last third below its light current.
+    return max(low, foot, 0.6 * terms[k, 0]), min(high, terms[k, 0])
+
+
+@compiled
 def _best_of_string(low: float, high: float, found: int, counts: Any, terms: Any) -> Any:
     """Return current and power of a string's best point between two currents.
 
@@ -175,13 +183,28 @@ def _best_of_string(low: float, high: float, found: int, counts: Any, terms: Any
         scores[k] = brighter * terms[k, 0]
         best_score = max(best_score, scores[k])
     best_i, best_p = low, low * _string_v(low, found, counts, terms)
+    # A look into each stretch, then a search of the two that promise most.
+    first, second, first_p, second_p = -1, -1, -1.0, -1.0
     for k in range(found):
         if scores[k] < WORTH_FRAC * best_score:
             continue
-        top = min(high, terms[k, 0])
-        foot = max(low, terms[k + 1, 0] if k + 1 < found else 0.0)
+        foot, top = _stretch(k, low, high, found, terms)
         if top <= foot:
             continue
+        seen = 0.0
+        # Where the brightest of a lone level peaks, and just below the light of a near one.
+        for share in (0.93, 0.998):
+            i = max(foot, share * top)
+            seen = max(seen, i * _string_v(i, found, counts, terms))
+        if seen > first_p:
+            second, second_p = first, first_p
+            first, first_p = k, seen
+        elif seen > second_p:
+            second, second_p = k, seen
+    for k in (first, second):
+        if k < 0:
+            continue
+        foot, top = _stretch(k, low, high, found, terms)
         i, p = _highest(foot, top, found, counts, terms)
         if p > best_p:
             best_i, best_p = i, p
@@ -286,16 +309,15 @@ def _parallel(
 
 
 @compiled
-def own_power(light: Any, starts: Any, cell_degc: Any, ref: Any) -> Any:
-    """Return (n,) W: the sum of all substrings each at its own best; see ``free_year``."""
-    moments = light.shape[1]
-    total = np.zeros(moments)
-    for n in range(moments):
-        for s in range(len(starts) - 1):
-            for m in range(starts[s], starts[s + 1]):
-                if light[m, n] > DARK_W_PER_M2:
-                    v, i = best_point(diode_terms(light[m, n], cell_degc[s, n], ref))
-                    total[n] += v * i
+def _own_power(light: Any, cell_degc: float, ref: Any, counts: Any, terms: Any) -> float:
+    """Return the sum of a string's substrings each at its own best, W, level by level."""
+    found = _levels(light, cell_degc, ref, counts, terms)
+    total = 0.0
+    for k in range(found):
+        if terms[k, 0] > DARK_W_PER_M2 / 1000.0 * ref[0]:
+            one = (terms[k, 0], terms[k, 1], terms[k, 2], terms[k, 3], terms[k, 4])
+            v, i = best_point(one)
+            total += counts[k] * v * i
     return total
 
 
@@ -315,15 +337,17 @@ def free_year(light: Any, starts: Any, cell_degc: Any, ref: Any) -> Any:
 
     Returns
     -------
-    own, free : (n,) float
-        All substrings each at its own best, and the strings' best together, W.
+    cool, own, free : (n,) float
+        All substrings each at its own best, at 25 °C and as warm as they are, and the strings'
+        best together, W.
     volts, opens : (n,) float
         The voltage of that best, and the highest at which any of the strings opens.
     even : (n,) bool
         Whether all substrings get the same light: then one stands for all.
     """
     moments, strings = light.shape[1], len(starts) - 1
-    own, free = np.zeros(moments), np.zeros(moments)
+    cool, own, free = np.zeros(moments), np.zeros(moments), np.zeros(moments)
+    counts, terms = np.empty(light.shape[0]), np.empty((light.shape[0], 5))
     volts, opens = np.zeros(moments), np.zeros(moments)
     even = np.zeros(moments, np.bool_)
     column, cells = np.empty(light.shape[0]), np.empty(strings)
@@ -348,8 +372,13 @@ def free_year(light: Any, starts: Any, cell_degc: Any, ref: Any) -> Any:
             free[n] = own[n] = v * i * light.shape[0]
             volts[n], opens[n] = v * series, voltage_at(0.0, one) * series
             even[n] = True
+            v, i = best_point(diode_terms(total / light.shape[0], STC_K - 273.15, ref))
+            cool[n] = v * i * light.shape[0]
             continue
-        own[n] = own_power(light[:, n : n + 1], starts, cell_degc[:, n : n + 1], ref)[0]
+        for s in range(strings):
+            mine = column[starts[s] : starts[s + 1]]
+            own[n] += _own_power(mine, cells[s], ref, counts, terms)
+            cool[n] += _own_power(mine, STC_K - 273.15, ref, counts, terms)
         if strings == 1:
             free[n], _, volts[n], opens[n] = _single(
                 column, cells[0], ref, 0.0, BOUNDLESS, BOUNDLESS
@@ -358,7 +387,7 @@ def free_year(light: Any, starts: Any, cell_degc: Any, ref: Any) -> Any:
             free[n], _, volts[n], opens[n] = _parallel(
                 column, starts, cells, ref, 0.0, BOUNDLESS, BOUNDLESS
             )
-    return own, free, volts, opens, even
+    return cool, own, free, volts, opens, even
 
 
 @compiled
@@ -426,9 +455,8 @@ def warm() -> None:
     ref = np.array([10.0, 1e-10, 0.3, 400.0, 1.8, 0.005, 3.0])
     light = np.array([[900.0, 600.0], [900.0, 300.0], [900.0, 600.0], [900.0, 500.0]])
     cells = np.full((2, 2), 40.0)
-    own_power(light, np.array([0, 4]), cells[:1], ref)
     for starts in (np.array([0, 4]), np.array([0, 2, 4])):
         heat = cells[: len(starts) - 1]
-        _, free, volts, opens, even = free_year(light, starts, heat, ref)
+        _, _, free, volts, opens, even = free_year(light, starts, heat, ref)
         limits = (10.0, 100.0, 20.0, 5.0)
         limited_year(light, starts, heat, ref, free, volts, opens, even, *limits)

@@ -1,6 +1,9 @@
 /** What one of them takes, in words for the homeowner, and through the months. */
+
+import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '@/api/client';
-import type { ShadeReport } from '@/api/sunQueries';
+import { atMeterQuery, type ShadeReport } from '@/api/sunQueries';
+import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
 import { figure, MONTHS } from '@/units/format';
@@ -27,7 +30,13 @@ export function sentenceOf(shade: ShadeReport, culprit: Schemas['Culprit']): str
 
 export function CulpritWords({ shade, culprit }: CulpritWordsProps) {
   const most = Math.max(1e-9, ...culprit.monthly_kwh);
-  const words = sentenceOf(shade, culprit);
+  const { at, option } = useJob();
+  const { data: cost } = useQuery({
+    ...atMeterQuery(at, culprit.number),
+    enabled: option.strings.length > 0,
+  });
+  const meter = cost ? ` At the meter that is ${figure(cost.kwh)} kWh.` : '';
+  const words = sentenceOf(shade, culprit) + meter;
   return (
     <Card
       title={culprit.name}

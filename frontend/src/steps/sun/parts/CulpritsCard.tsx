@@ -122,8 +122,12 @@ function Trim({ culprit }: { culprit: Schemas['Culprit'] }) {
       ) : data ? (
         <>
           <span className="grow">
-            gives back <b className="font-figure">{figure(data.recovered_kwh)} kWh</b>,{' '}
-            {figure(data.recovered_frac * 100, 1)} %
+            gives back <b className="font-figure">{figure(data.recovered_kwh)} kWh</b>
+            {data.meter_kwh !== null && (
+              <>
+                , <b className="font-figure">{figure(data.meter_kwh)}</b> at the meter
+              </>
+            )}
           </span>
           <Button
             onClick={() =>
