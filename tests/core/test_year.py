@@ -7,7 +7,7 @@ import pytest
 
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.energy.diode_fit import fit_diode
-from ridge_tally.core.energy.inverter import ac_power, loss_curve
+from ridge_tally.core.energy.inverter import clipped_by_minutes_w, loss_curve, unlimited_ac_w
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.energy.year import (
     DcLosses,
@@ -21,7 +21,8 @@ from ridge_tally.core.energy.year import (
 from ridge_tally.core.equipment import EfficiencyPoint, InverterSheet
 from ridge_tally.core.errors import MissingDatum, OutOfRange
 from ridge_tally.core.loading.clipped_day import limit_costs, loading_days
-from ridge_tally.core.sky.plane_irradiance import plane_light
+from ridge_tally.core.sky.minutes import beam_quantiles
+from ridge_tally.core.sky.plane_irradiance import light_parts, plane_light
 from ridge_tally.core.sky.stand_in_year import stand_in_year
 from ridge_tally.core.sky.sun import Location, sun_path
 from ridge_tally.simulators.weather_service import normals_at
@@ -33,6 +34,7 @@ INVERTER = SHELF.inverters[4]
 
 
 SUN = sun_path(WEATHER.time, SITE)
+MINUTES = beam_quantiles(WEATHER, SUN, SITE.elevation_m)
 
 
 def lit_strings(azimuth_deg: float) -> tuple[LitString, ...]:
@@ -46,8 +48,11 @@ def lit_strings(azimuth_deg: float) -> tuple[LitString, ...]:
         (Step.GLASS, reaching),
     )
     substrings = np.repeat(reaching[None], 39, axis=0)
+    parts = light_parts(WEATHER, SUN, 26.6, azimuth_deg)
+    direct = np.divide(parts.beam_w_per_m2, poa, out=np.zeros_like(poa), where=poa > 0)
     return tuple(
-        LitString(tracker, 13, substrings, poa, left, HeatLoss(24.0, 5.0)) for tracker in (0, 1)
+        LitString(tracker, 13, substrings, poa, direct, left, HeatLoss(24.0, 5.0))
+        for tracker in (0, 1)
     )
 
 
@@ -62,6 +67,7 @@ def plant(azimuth_deg: float = 176.0, inverter: InverterSheet = INVERTER, **chan
         inverter=inverter,
         trackers=loaded(lit_strings(azimuth_deg)),
         losses=DcLosses(0.01, 0.015),
+        beam_quantiles=MINUTES,
     )
     return replace(made, **change)
 
@@ -124,7 +130,7 @@ def test_nothing_clipped_leaves_no_most_clipped_day() -> None:
 def test_loss_curve_meets_the_datasheet_efficiencies(sheet: InverterSheet) -> None:
     for point in sheet.efficiency:
         dc = np.array([point.load_frac * sheet.p_ac_w / point.efficiency_frac])
-        efficiency = ac_power(dc, sheet).unlimited_w[0] / dc[0]
+        efficiency = unlimited_ac_w(dc, sheet)[0] / dc[0]
         # Three terms through seven rounded points: within half a per cent of each.
         assert efficiency == pytest.approx(point.efficiency_frac, abs=0.006)
 
@@ -181,3 +187,15 @@ def test_a_shaded_substring_costs_its_string_more_than_its_share_of_the_light() 
 def test_an_option_without_strings_draws_its_night_watts() -> None:
     idle = simulate_year(plant(trackers=()), WEATHER)
     assert idle.energy_kwh == pytest.approx(-INVERTER.night_w * 8.76)
+
+
+def test_minutes_keep_the_hour_s_mean_and_clip_no_less_than_it() -> None:
+    assert MINUTES.mean(axis=1) == pytest.approx(np.ones(len(MINUTES)))
+    assert YEAR.clipped_most_kwh > YEAR.clipped_kwh
+    # Even hours: the band closes.
+    even = np.ones_like(MINUTES)
+    same = replace(YEAR, beam_quantiles=even)
+    assert same.clipped_most_kwh == pytest.approx(YEAR.clipped_kwh)
+    # By hand: half the light at 1.5, half at 0.5 of 8 kW over a limit of 9 clips half of 3 kW.
+    cut = clipped_by_minutes_w(np.array([8000.0]), np.ones(1), np.array([[0.5, 1.5]]), 9000.0)
+    assert cut[0] == pytest.approx(1500.0)

@@ -192,7 +192,7 @@ function YearRows({ year, other }: { year: YearReport; other: YearReport | undef
       <Row
         label="Clipped"
         value={`${signed(-year.clipped_frac * 100, 1) || '0.0'} %`}
-        aside={`${figure(year.clipped_hours)} h`}
+        aside={`at most ${figure(mostFrac(year) * 100, 1)} %`}
       />
       {year.tracker_loss_kwh >= 0.5 && (
         <Row label="Lost at trackers" value={`−${figure(year.tracker_loss_kwh)} kWh`} />
@@ -216,6 +216,10 @@ function YearRows({ year, other }: { year: YearReport; other: YearReport | undef
     </>
   );
 }
+
+/** The share clipped if in every hour the sun came and went as under broken cloud. */
+const mostFrac = (year: YearReport) =>
+  year.clipped_kwh > 0 ? (year.clipped_frac * year.clipped_most_kwh) / year.clipped_kwh : 0;
 
 /** What shade takes of the light; the year's energy is after it. */
 function ShadeRow() {

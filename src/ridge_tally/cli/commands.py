@@ -337,7 +337,7 @@ def _year_text(report: YearReport) -> str:
             f"{report.energy_kwh:.0f} kWh a year at the meter{stand_in}",
             f"{report.specific_kwh_per_kw:.0f} kWh per kW DC",
             f"clipped {report.clipped_kwh:.0f} kWh, {report.clipped_frac * 100:.2f} %, "
-            f"{report.clipped_hours} hours",
+            f"{report.clipped_hours} hours on hourly means; at most {report.clipped_most_kwh:.0f} kWh",
             *(
                 f"{s.step.value:<11} {s.change_kwh:>9.0f} kWh {s.share_frac * 100:>7.2f} %  "
                 f"leaves {s.after_kwh:.0f}"

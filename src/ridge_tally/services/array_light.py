@@ -159,12 +159,16 @@ def lit_string(
     month = sky.hours.month
     reaching: list[FloatArray] = []
     left: dict[Step, FloatArray] = {}
+    direct = np.zeros(len(month))
     for lit, light in modules:
         parts, passed = lit.on_free.parts, lit.on_free.passed
         falling, through = substring_light(light, sky.hours, parts, passed)
         snow, dirt = (1 - lit.snow_frac)[month], (1 - lit.soiling_frac)[month]
         reaching.append(through * (snow * dirt) + lit.rear_w_per_m2)
         shaded = falling.mean(axis=0)
+        reach = np.ones(len(month))
+        reach[sky.hours.up] = light.reach.mean(axis=0)
+        direct += parts.beam_w_per_m2 * reach
         front = through.mean(axis=0) * snow * dirt
         for step, light_left in (
             (Step.SUNLIGHT, parts.poa_w_per_m2),
@@ -181,9 +185,14 @@ def lit_string(
         modules=len(modules),
         reaching_w_per_m2=np.concatenate(reaching),
         warming_w_per_m2=left[Step.DIRT] + rear,
+        direct_frac=_share(direct / len(modules), left[Step.SHADE]),
         on_glass=tuple(left.items()),
         heat=heat,
     )
+
+
+def _share(part: FloatArray, whole: FloatArray) -> FloatArray:
+    return np.clip(np.divide(part, whole, out=np.zeros_like(part), where=whole > 0), 0.0, 1.0)
 
 
 def require_modules(option: Option) -> None:

@@ -3,6 +3,9 @@
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
+
 from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode
 from ridge_tally.core.energy.waterfall import Stage
 from ridge_tally.core.energy.year import (
@@ -29,13 +32,16 @@ from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.weather import Monthly
 from ridge_tally.core.loading.clipped_day import LimitCost, LoadingDay, limit_costs, loading_days
 from ridge_tally.core.loading.clipping import ClipCalendar, clip_calendar
+from ridge_tally.core.sky.minutes import beam_quantiles
+from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.rules import tables
 from ridge_tally.services.array_light import array_lights, lit_string
-from ridge_tally.services.weather import weather_doubts, weather_key, weather_of
+from ridge_tally.services.weather import location_of, weather_doubts, weather_key, weather_of
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import climate
 
+FloatArray = NDArray[np.float64]
 # No zone's standard time is further from its sun than this.
 MOST_CLOCK_OFF_H = 3.0
 
@@ -64,6 +70,7 @@ class YearReport:
     clipped_kwh: float
     clipped_frac: float
     clipped_hours: int
+    clipped_most_kwh: float
     tracker_loss_kwh: float
     monthly_kwh: tuple[float, ...]
     stages: tuple[Stage, ...]
@@ -100,6 +107,7 @@ def year_report(workspace: Workspace, job: Job, option: Option) -> YearReport:
         clipped_kwh=year.clipped_kwh,
         clipped_frac=year.clipped_frac,
         clipped_hours=year.clipped_hours,
+        clipped_most_kwh=year.clipped_most_kwh,
         tracker_loss_kwh=year.tracker_loss_kwh,
         monthly_kwh=year.monthly_kwh,
         stages=year.stages,
@@ -157,7 +165,19 @@ def plant_of(workspace: Workspace, job: Job, option: Option, without: int | None
             losses.number("share_frac", loss="mismatch"),
             losses.number("share_frac", loss="wiring"),
         ),
+        beam_quantiles=_minutes(workspace, job),
     )
+
+
+def _minutes(workspace: Workspace, job: Job) -> FloatArray:
+    """Return how the beam comes and goes inside each hour of the job's weather."""
+    location = location_of(job.site)
+
+    def compute() -> FloatArray:
+        weather = weather_of(workspace, job)
+        return beam_quantiles(weather, sun_path(weather.time, location), location.elevation_m)
+
+    return workspace.weather.get(("minutes", weather_key(job)), compute)
 
 
 def _trackers(
@@ -220,6 +240,10 @@ def heat_loss(mounting: Mounting) -> HeatLoss:
 
 def _doubts(job: Job, weather: WeatherYear) -> tuple[str, ...]:
     doubts = list(weather_doubts(job, weather))
+    doubts.append(
+        "Clipping is worked out on hourly means, which understate it; the most is what broken "
+        "cloud in every hour would clip"
+    )
     doubts.append("Not included: " + "; ".join(NOT_INCLUDED))
     typed = {m.quantity for m in job.weather.months}
     kept = tables.load("dc-losses")

@@ -46,16 +46,8 @@ def loss_curve(points: tuple[EfficiencyPoint, ...]) -> LossCurve:
     return LossCurve(*(float(max(value, 0.0)) for value in fitted))
 
 
-@dataclass(frozen=True, slots=True)
-class AcPower:
-    """n hours of AC power in W: what it would be without a limit, and at the meter."""
-
-    unlimited_w: FloatArray
-    delivered_w: FloatArray
-
-
-def ac_power(dc_w: FloatArray, sheet: InverterSheet) -> AcPower:
-    """Return AC power for (n,) DC power; a dark inverter draws its night watts.
+def unlimited_ac_w(dc_w: FloatArray, sheet: InverterSheet) -> FloatArray:
+    """Return AC power for (n,) DC power as if there were no AC limit; dark, the night watts.
 
     Notes
     -----
@@ -65,5 +57,25 @@ def ac_power(dc_w: FloatArray, sheet: InverterSheet) -> AcPower:
     p = dc_w / sheet.p_ac_w
     loss_frac = curve.own_frac + curve.linear_frac * p + curve.square_frac * p**2
     gross_w = dc_w - loss_frac * sheet.p_ac_w
-    unlimited_w = np.where(gross_w > 0, gross_w, -sheet.night_w)
-    return AcPower(unlimited_w, np.minimum(unlimited_w, sheet.p_ac_w))
+    return np.where(gross_w > 0, gross_w, -sheet.night_w)
+
+
+def clipped_by_minutes_w(
+    unlimited_w: FloatArray, direct_frac: FloatArray, beam: FloatArray, limit_w: float
+) -> FloatArray:
+    """Return (n,): what a limit cuts off hours whose minutes differ.
+
+    Parameters
+    ----------
+    unlimited_w, direct_frac : (n,) float
+        AC power of the hour's mean, and the beam's share of its light.
+    beam : (n, q) float
+        The beam of the hour's minutes over its mean; see ``core.sky.minutes``.
+    """
+    cut = np.zeros(len(unlimited_w))
+    # No minute is brighter than this over the hour.
+    reach = unlimited_w * (1 + direct_frac * (beam[:, -1] - 1))
+    near = reach > limit_w
+    minutes = unlimited_w[near, None] * (1 + direct_frac[near, None] * (beam[near] - 1))
+    cut[near] = np.maximum(minutes - limit_w, 0.0).mean(axis=1)
+    return cut

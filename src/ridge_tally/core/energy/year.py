@@ -11,17 +11,14 @@ from numpy.typing import NDArray
 from pvlib import temperature
 
 from ridge_tally.core.energy.diode_fit import DiodeModel
-from ridge_tally.core.energy.inverter import ac_power
+from ridge_tally.core.energy.inverter import clipped_by_minutes_w, unlimited_ac_w
 from ridge_tally.core.energy.waterfall import Stage, Step, waterfall
 from ridge_tally.core.equipment import InverterSheet
 from ridge_tally.core.kernels import strings as kernel
 from ridge_tally.core.sky.weather_year import WeatherYear, month_of
 
 FloatArray = NDArray[np.float64]
-NOT_INCLUDED = (
-    "no derating of the inverter by heat or altitude",
-    "clipping on hourly means, which understates it",
-)
+NOT_INCLUDED = ("no derating of the inverter by heat or altitude",)
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +48,8 @@ class LitString:
 
     ``reaching_w_per_m2`` (m, n) is what reaches the cells of its m substrings, module by module,
     front and back, after shade, dirt and snow; ``warming_w_per_m2`` (n,) what falls on its glass
-    and heats it.  ``on_glass`` holds, in W/m² (n,), the mean light of its modules as it is left
+    and heats it; ``direct_frac`` (n,) is the beam's share of its light.
+    ``on_glass`` holds, in W/m² (n,), the mean light of its modules as it is left
     by each step from the free sky to the cells.
     """
 
@@ -59,6 +57,7 @@ class LitString:
     modules: int
     reaching_w_per_m2: FloatArray
     warming_w_per_m2: FloatArray
+    direct_frac: FloatArray
     on_glass: tuple[tuple[Step, FloatArray], ...]
     heat: HeatLoss
 
@@ -93,6 +92,7 @@ class Plant:
     inverter: InverterSheet
     trackers: tuple[LoadedTracker, ...]
     losses: DcLosses
+    beam_quantiles: FloatArray
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,7 +100,8 @@ class YearResult:
     """(8760,) hours in W, and twelve months in kWh.
 
     ``dc_w`` is what the trackers could take; ``ac_unlimited_w`` what the inverter would give
-    without its AC limit; ``ac_w`` what reaches the meter (night draw negative).
+    without its AC limit; ``ac_w`` what reaches the meter (night draw negative), every hour taken
+    as even.  ``direct_frac`` and ``beam_quantiles`` say how far its minutes may differ.
     """
 
     dc_w: FloatArray
@@ -109,6 +110,20 @@ class YearResult:
     tracker_dc_w: tuple[FloatArray, ...]
     monthly_kwh: tuple[float, ...]
     stages: tuple[Stage, ...]
+    limit_w: float
+    direct_frac: FloatArray
+    beam_quantiles: FloatArray
+
+    @property
+    def clipped_most_kwh(self) -> float:
+        """What the limit would cut if in every hour the sun came and went as under broken cloud.
+
+        The year lies between this and ``clipped_kwh``, which takes every hour as even.
+        """
+        cut = clipped_by_minutes_w(
+            self.ac_unlimited_w, self.direct_frac, self.beam_quantiles, self.limit_w
+        )
+        return float(cut.sum() / 1000)
 
     @property
     def energy_kwh(self) -> float:
@@ -223,16 +238,32 @@ def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
         taken[i] * kept if i in taken else none for i in range(len(plant.inverter.trackers))
     )
     dc_w = np.sum(tracker_dc, axis=0) if tracker_dc else none
-    ac = ac_power(dc_w, plant.inverter)
-    monthly = np.bincount(month_of(weather.time), weights=ac.delivered_w, minlength=12) / 1000
+    unlimited = unlimited_ac_w(dc_w, plant.inverter)
+    direct = _direct_frac(plant, taken, none)
+    delivered = np.minimum(unlimited, plant.inverter.p_ac_w)
+    monthly = np.bincount(month_of(weather.time), weights=delivered, minlength=12) / 1000
     return YearResult(
         dc_w=dc_w,
-        ac_unlimited_w=ac.unlimited_w,
-        ac_w=ac.delivered_w,
+        ac_unlimited_w=unlimited,
+        ac_w=delivered,
         tracker_dc_w=tracker_dc,
         monthly_kwh=tuple(float(m) for m in monthly),
-        stages=_stages(plant, sum(taken.values(), none), dc_w, ac.unlimited_w, ac.delivered_w),
+        stages=_stages(plant, sum(taken.values(), none), dc_w, unlimited, delivered),
+        limit_w=plant.inverter.p_ac_w,
+        direct_frac=direct,
+        beam_quantiles=plant.beam_quantiles,
     )
+
+
+def _direct_frac(plant: Plant, taken: dict[int, FloatArray], none: FloatArray) -> FloatArray:
+    """Return (n,): the share of the power that comes and goes with the beam."""
+    weighed, whole = none.copy(), none.copy()
+    for tracker in plant.trackers:
+        modules = sum(s.modules for s in tracker.strings)
+        share = sum((s.direct_frac * s.modules for s in tracker.strings), none) / modules
+        weighed += share * taken[tracker.index]
+        whole += taken[tracker.index]
+    return np.divide(weighed, whole, out=none.copy(), where=whole > 0)
 
 
 def _stages(

@@ -60,7 +60,8 @@ export function ClipCalendarView({ year }: { year: YearReport }) {
       </table>
       <p className="mt-1 text-xs text-ink-2">
         {figure(year.clipped_kwh)} kWh in {figure(year.clipped_hours)} hours, on hourly means, which
-        understate it; standard time.
+        understate it: broken cloud in every hour would clip {figure(year.clipped_most_kwh)} kWh,
+        and the year lies between. Standard time.
       </p>
     </div>
   );
