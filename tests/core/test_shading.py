@@ -33,6 +33,7 @@ from ridge_tally.core.sun.shading import (
     Glass,
     Passing,
     Resolution,
+    cell_groups,
     cell_weights,
     glass_corners_m,
     glass_of,
@@ -186,8 +187,9 @@ def sky_lost(survey: Survey, plane: RoofPlane, place: Place) -> float:
         np.array(["2025-01-01T12:30"], "datetime64[s]"),
         SunPath(np.array([95.0]), np.array([0.0])),
     )
+    groups = cell_groups(QUICK if len(sky) == 12 else FINE, half_cut=False)
     light = module_light(
-        sky, 3, hours, parts, weights, passes_of(occluders, PASSING), len(occluders.owners)
+        sky, 3, groups, hours, parts, weights, passes_of(occluders, PASSING), len(occluders.owners)
     )
     assert light.lost.sum() == pytest.approx(1 - light.sky_open_frac[:, 0].mean())
     return float(light.lost.sum())
@@ -332,8 +334,9 @@ def test_hours_months_and_substrings_add_up_to_what_the_module_loses() -> None:
     weights = cell_weights(glass, QUICK.rows)
     points = sample_points_m(SOUTH, LAY, Place(0.6, 0.2, P), 3, QUICK).reshape(-1, 3)
     sky = skies_over(occluders, glass, points, weights)
+    groups = cell_groups(QUICK if len(sky) == 12 else FINE, half_cut=False)
     light = module_light(
-        sky, 3, hours, parts, weights, passes_of(occluders, PASSING), len(occluders.owners)
+        sky, 3, groups, hours, parts, weights, passes_of(occluders, PASSING), len(occluders.owners)
     )
     falling, reaching = substring_light(
         light, hours, parts, glass_passing(sun, glass.slope_deg, glass.azimuth_deg)
@@ -345,3 +348,32 @@ def test_hours_months_and_substrings_add_up_to_what_the_module_loses() -> None:
     # Nobody's shadow is longer than everybody's: each alone gives back no more than it takes.
     assert (light.alone <= light.only + 1e-6).all()
     assert light.alone.sum() <= light.lost.sum() + 1e-6
+
+
+def test_the_darkest_cells_rule_a_substring_and_half_cut_ones_by_halves() -> None:
+    plane, place = CHIMNEY_ONLY.planes[0], Place(8.05, 4.3, P)
+    occluders, glass = occluders_of(CHIMNEY_ONLY), glass_of(plane, 0.0)
+    points = sample_points_m(plane, LAY, place, 3, FINE).reshape(-1, 3)
+    weights = cell_weights(glass, FINE.rows)
+    sky = skies_over(occluders, glass, points, weights)
+    time = np.array(["2025-06-01T12:30"] * 12, "datetime64[s]")
+    sun = SunPath(np.linspace(30.0, 75.0, 12), np.full(12, 240.0))
+    none = np.zeros(12)
+    parts = LightParts(np.ones(12), none, none, none, none)
+    passes, owners = passes_of(occluders, PASSING), len(occluders.owners)
+    whole, halved = (
+        module_light(
+            sky, 3, cell_groups(FINE, half_cut=cut), hours_of(time, sun), parts, weights, passes, owners
+        )
+        for cut in (False, True)
+    )  # fmt: skip
+    each = reach_at(
+        sky, len(sky), sun.azimuth_deg, 90 - sun.zenith_deg, np.full(12, 5), passes
+    ).reshape(3, FINE.across, FINE.along, 12)
+    assert whole.reach == pytest.approx(each.mean(axis=(1, 2)), abs=1e-5)
+    assert whole.reach_least == pytest.approx(each.min(axis=(1, 2)), abs=1e-5)
+    # Two halves along the module, each as its darkest, side by side.
+    halves = each.reshape(3, FINE.across, 2, FINE.along // 2, 12).min(axis=(1, 3)).mean(axis=1)
+    assert halved.reach_least == pytest.approx(halves, abs=1e-5)
+    assert (whole.reach_least <= halved.reach_least + 1e-6).all()
+    assert (halved.reach_least < halved.reach - 0.05).any()

@@ -20,7 +20,7 @@ from ridge_tally.core.sky.sun import Location, apart_km, sun_path
 from ridge_tally.services import jobs
 from ridge_tally.services.array_light import array_lights
 from ridge_tally.services.editing import apply_edit, apply_edits
-from ridge_tally.services.evaluation import year_report
+from ridge_tally.services.evaluation import shade_band, year_report
 from ridge_tally.services.shade import shade_report
 from ridge_tally.services.weather import weather_of
 from ridge_tally.services.weather_report import take_in_weather, weather_report
@@ -205,6 +205,12 @@ def test_shade_lowers_the_year_and_a_felled_tree_raises_it(workspace) -> None:
     # The trees' share of the light and what it costs besides to get it unevenly, softened by
     # what would have been clipped anyway.
     assert 0.5 * report.lost_frac < lost < 2 * report.lost_frac
+
+
+def test_the_darkest_cells_leave_less_than_the_mean_but_not_much_here(workspace) -> None:
+    year = year_report(workspace, FULL, option_a(FULL)).energy_kwh
+    least = shade_band(workspace, FULL, option_a(FULL)).energy_least_kwh
+    assert 0.97 * year < least < year
 
 
 def test_each_substring_has_its_own_light(workspace) -> None:

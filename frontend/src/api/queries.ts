@@ -63,6 +63,20 @@ export const targetQuery = (at: OptionAt) =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+export const shadeBandQuery = (at: OptionAt) =>
+  queryOptions<Schemas['ShadeBand']>({
+    queryKey: ['shade-band', at],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/shade-band', {
+          params: pathOf(at),
+          signal,
+        }),
+      ).then((answer) => answer.band),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
 export const placesQuery = (typed: string) =>
   queryOptions<Schemas['PlaceFound'][]>({
     queryKey: ['places', typed],

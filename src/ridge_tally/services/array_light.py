@@ -82,7 +82,8 @@ def _lit(
     plane, sheet = plane_of(job, array.plane_id), module_sheet_of(job, option)
     modules = present_of(array)
     lay = lay_of(sheet, array, plane)
-    spots = Spots(plane, lay, placed_at(modules), sheet.bypass_diodes, resolution)
+    places = placed_at(modules)
+    spots = Spots(plane, lay, places, sheet.bypass_diodes, resolution, sheet.half_cut)
     on_free = turned(sky, spots.glass, resolution)
     rear, rear_told = _rear(sheet, spots, array, sky)
     return ArrayLight(
@@ -154,8 +155,13 @@ def lit_string(
     sky: SiteSky,
     tracker_index: int,
     heat: HeatLoss,
+    *,
+    darkest: bool = False,
 ) -> LitString:
-    """Return a string of modules, in wiring order, with the light on it."""
+    """Return a string of modules, in wiring order, with the light on it.
+
+    ``darkest`` lets the darkest cells of each substring rule it.
+    """
     month = sky.hours.month
     reaching: list[FloatArray] = []
     left: dict[Step, FloatArray] = {}
@@ -164,7 +170,10 @@ def lit_string(
         parts, passed = lit.on_free.parts, lit.on_free.passed
         falling, through = substring_light(light, sky.hours, parts, passed)
         snow, dirt = (1 - lit.snow_frac)[month], (1 - lit.soiling_frac)[month]
-        reaching.append(through * (snow * dirt) + lit.rear_w_per_m2)
+        ruled = through
+        if darkest:
+            _, ruled = substring_light(light, sky.hours, parts, passed, darkest=True)
+        reaching.append(ruled * (snow * dirt) + lit.rear_w_per_m2)
         shaded = falling.mean(axis=0)
         reach = np.ones(len(month))
         reach[sky.hours.up] = light.reach.mean(axis=0)

@@ -84,6 +84,51 @@ class YearReport:
     diode: DiodeNote
 
 
+@dataclass(frozen=True, slots=True)
+class Supposed:
+    """What a year is worked out for besides what is there.
+
+    ``without``: the number of an owner of shade that is thought away.  ``darkest``: the darkest
+    cells of each substring rule it, instead of the mean of its light.
+    """
+
+    without: int | None = None
+    darkest: bool = False
+
+
+AS_IT_IS = Supposed()
+
+
+@dataclass(frozen=True, slots=True)
+class ShadeBand:
+    """The year's energy if the darkest cells of each substring ruled it, kWh: at least so much."""
+
+    energy_least_kwh: float
+
+
+def shade_band(workspace: Workspace, job: Job, option: Option) -> ShadeBand:
+    """Return what the year comes to at least.
+
+    The year takes each substring on its mean light: true of soft shade and of shade across both
+    halves of a half-cut module; a hard edge over few cells is nearer to the darkest.
+
+    Raises
+    ------
+    MissingDatum
+        When no module is in a string.
+    """
+    require_strings(option)
+    return ShadeBand(hourly_year(workspace, job, option, Supposed(darkest=True)).energy_kwh)
+
+
+def require_strings(option: Option) -> None:
+    """Raise MissingDatum while no module is in a string."""
+    if not option.strings:
+        raise MissingDatum(
+            "string", f"Option {option.name}", "Fill the roof and the strings follow by themselves."
+        )
+
+
 def year_report(workspace: Workspace, job: Job, option: Option) -> YearReport:
     """Return the simulated year of an option.
 
@@ -92,10 +137,7 @@ def year_report(workspace: Workspace, job: Job, option: Option) -> YearReport:
     MissingDatum
         When no module is in a string, or a datasheet lacks what the model needs.
     """
-    if not option.strings:
-        raise MissingDatum(
-            "string", f"Option {option.name}", "Fill the roof and the strings follow by themselves."
-        )
+    require_strings(option)
     year, weather = _year(workspace, job, option)
     module = module_sheet_of(job, option)
     inverter = inverter_sheet_of(job, option)
@@ -123,14 +165,14 @@ def year_report(workspace: Workspace, job: Job, option: Option) -> YearReport:
 
 
 def hourly_year(
-    workspace: Workspace, job: Job, option: Option, without: int | None = None
+    workspace: Workspace, job: Job, option: Option, supposed: Supposed = AS_IT_IS
 ) -> YearResult:
-    """Return the hours themselves; ``without`` an owner of shade, by its number."""
-    return _year(workspace, job, option, without)[0]
+    """Return the hours themselves, as things are or as they are supposed to be."""
+    return _year(workspace, job, option, supposed)[0]
 
 
 def _year(
-    workspace: Workspace, job: Job, option: Option, without: int | None = None
+    workspace: Workspace, job: Job, option: Option, supposed: Supposed = AS_IT_IS
 ) -> tuple[YearResult, WeatherYear]:
     weather = weather_of(workspace, job)
     key = (
@@ -140,15 +182,17 @@ def _year(
         option.strings,
         module_sheet_of(job, option),
         inverter_sheet_of(job, option),
-        without,
+        supposed,
     )
     year = workspace.years.get(
-        key, lambda: simulate_year(plant_of(workspace, job, option, without), weather)
+        key, lambda: simulate_year(plant_of(workspace, job, option, supposed), weather)
     )
     return year, weather
 
 
-def plant_of(workspace: Workspace, job: Job, option: Option, without: int | None = None) -> Plant:
+def plant_of(
+    workspace: Workspace, job: Job, option: Option, supposed: Supposed = AS_IT_IS
+) -> Plant:
     """Return what the year needs to know of an option.
 
     Raises
@@ -160,7 +204,7 @@ def plant_of(workspace: Workspace, job: Job, option: Option, without: int | None
     return Plant(
         module_w=sheet.p_max_w,
         inverter=inverter_sheet_of(job, option),
-        trackers=_trackers(workspace, job, option, without),
+        trackers=_trackers(workspace, job, option, supposed),
         losses=DcLosses(
             losses.number("share_frac", loss="mismatch"),
             losses.number("share_frac", loss="wiring"),
@@ -181,7 +225,7 @@ def _minutes(workspace: Workspace, job: Job) -> FloatArray:
 
 
 def _trackers(
-    workspace: Workspace, job: Job, option: Option, without: int | None
+    workspace: Workspace, job: Job, option: Option, supposed: Supposed
 ) -> tuple[LoadedTracker, ...]:
     """Return the trackers with their strings' light, remembered whatever inverter they are on."""
     sheet, weather = module_sheet_of(job, option), weather_of(workspace, job)
@@ -193,12 +237,12 @@ def _trackers(
     def load(item: tuple[int, list[ModuleString]]) -> LoadedTracker:
         index, strings = item
         wired = tuple(s.module_ids for s in strings)
-        key = (index, wired, weather_key(job), job.survey, option.arrays, sheet, without)
+        key = (index, wired, weather_key(job), job.survey, option.arrays, sheet, supposed)
         return workspace.loaded.get(
             key,
             lambda: loaded_tracker(
                 index,
-                _lit_strings(workspace, job, option, wired, index, without),
+                _lit_strings(workspace, job, option, wired, index, supposed),
                 diode,
                 sheet.bypass_diodes,
                 weather,
@@ -216,14 +260,18 @@ def _lit_strings(
     option: Option,
     wired: tuple[tuple[PlacedId, ...], ...],
     tracker_index: int,
-    without: int | None,
+    supposed: Supposed,
 ) -> tuple[LitString, ...]:
     """Return strings with the light on each of their substrings."""
-    sky, arrays = array_lights(workspace, job, option, without=without)
+    sky, arrays = array_lights(workspace, job, option, without=supposed.without)
     lit = {m.id: (a, x) for a in arrays for m, x in zip(a.modules, a.lights, strict=True)}
     return tuple(
         lit_string(
-            [lit[m] for m in ids], sky, tracker_index, heat_loss(lit[ids[0]][0].array.mounting)
+            [lit[m] for m in ids],
+            sky,
+            tracker_index,
+            heat_loss(lit[ids[0]][0].array.mounting),
+            darkest=supposed.darkest,
         )
         for ids in wired
     )
@@ -241,8 +289,8 @@ def heat_loss(mounting: Mounting) -> HeatLoss:
 def _doubts(job: Job, weather: WeatherYear) -> tuple[str, ...]:
     doubts = list(weather_doubts(job, weather))
     doubts.append(
-        "Clipping is worked out on hourly means, which understate it; the most is what broken "
-        "cloud in every hour would clip"
+        "Clipping is worked out on hourly means, which understate it; the most is what sun and "
+        "cloud by turns in every hour would clip"
     )
     doubts.append("Not included: " + "; ".join(NOT_INCLUDED))
     typed = {m.quantity for m in job.weather.months}

@@ -19,7 +19,7 @@ from ridge_tally.core.survey.shade import source_at, source_height_m
 from ridge_tally.rules import tables
 from ridge_tally.rules.array import lay_of, placed_at
 from ridge_tally.services.array_light import ArrayLight, array_lights, require_modules
-from ridge_tally.services.evaluation import hourly_year
+from ridge_tally.services.evaluation import Supposed, hourly_year, require_strings
 from ridge_tally.services.rows import row_of, with_row
 from ridge_tally.services.site_sky import Spots, module_lights, site_sky, turned
 from ridge_tally.services.weather import weather_key
@@ -173,13 +173,14 @@ def at_meter(workspace: Workspace, job: Job, option: Option, number: int) -> AtM
     NotFound
         If no owner has that number.
     """
-    if not option.strings:
-        raise MissingDatum("string", f"Option {option.name}", "Fill the roof in the Array step.")
+    require_strings(option)
     if not 0 <= number < site_sky(workspace, job, option).owners:
         raise NotFound("owner of shade", str(number))
     with_it = hourly_year(workspace, job, option)
     return AtMeter(
-        number, hourly_year(workspace, job, option, number).energy_kwh - with_it.energy_kwh
+        number,
+        hourly_year(workspace, job, option, Supposed(without=number)).energy_kwh
+        - with_it.energy_kwh,
     )
 
 

@@ -175,7 +175,7 @@ def _year_lines(year: YearReport | None) -> tuple[str, ...]:
         f"{energy:,.0f} kWh a year at the meter".replace(",", " "),
         f"{year.specific_kwh_per_kw:,.0f} kWh per kW DC".replace(",", " "),
         f"clipped {year.clipped_frac * 100:.1f} %, {year.clipped_hours} hours (hourly means); "
-        f"broken cloud would clip {shown(year.clipped_most_kwh)} kWh at most",
+        f"sun and cloud by turns would clip {shown(year.clipped_most_kwh)} kWh at most",
     )
 
 

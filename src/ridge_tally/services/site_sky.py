@@ -29,6 +29,7 @@ from ridge_tally.core.sun.shading import (
     Passing,
     Resolution,
     WordArray,
+    cell_groups,
     cell_weights,
     glass_corners_m,
     glass_of,
@@ -71,7 +72,7 @@ class SiteSky:
     reflected_frac: FloatArray
     number: int = field(default_factory=lambda: next(_NUMBERS))
     turned: Remembered = field(default_factory=lambda: Remembered(32))
-    lights: Remembered = field(default_factory=lambda: Remembered(2048))
+    lights: Remembered = field(default_factory=lambda: Remembered(768))
 
     @property
     def owners(self) -> int:
@@ -155,6 +156,7 @@ class Spots:
     places: tuple[Place, ...]
     substrings: int
     resolution: Resolution
+    half_cut: bool = False
 
     @property
     def glass(self) -> Glass:
@@ -165,7 +167,7 @@ class Spots:
         """Return what the sky over one of the places depends on, besides the site."""
         lay = self.lay
         size = (lay.long_m, lay.short_m, lay.leg_tilt_deg)
-        return self.plane.id, size, place, self.substrings, self.resolution
+        return self.plane.id, size, place, self.substrings, self.resolution, self.half_cut
 
 
 def module_lights(sky: SiteSky, spots: Spots) -> tuple[ModuleLight, ...]:
@@ -178,6 +180,7 @@ def module_lights(sky: SiteSky, spots: Spots) -> tuple[ModuleLight, ...]:
             lambda: module_light(
                 _words(sky, spots, place),
                 spots.substrings,
+                cell_groups(spots.resolution, half_cut=spots.half_cut),
                 sky.hours,
                 on_free.parts,
                 on_free.weights,

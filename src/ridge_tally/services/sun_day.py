@@ -108,7 +108,7 @@ def sun_day(workspace: Workspace, job: Job, option: Option, day: int) -> SunDay:
         sheet = module_sheet_of(job, option)
         lay = lay_of(sheet, one.array, one.plane)
         places = placed_at(one.modules)
-        spots = Spots(one.plane, lay, places, sheet.bypass_diodes, QUICK)
+        spots = Spots(one.plane, lay, places, sheet.bypass_diodes, QUICK, sheet.half_cut)
         face = np.cross(*axes(spots.glass.azimuth_deg, spots.glass.slope_deg))
         before = np.array(
             [toward_sun(a, e) @ face > 0 for a, e in zip(azimuth, elevation, strict=True)]

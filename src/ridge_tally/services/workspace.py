@@ -74,8 +74,8 @@ class Workspace:
     runs: Runs = field(default_factory=Runs)
     fills: Remembered = field(default_factory=lambda: Remembered(128))
     # Strings with their light and free curves, some ten megabytes each.
-    loaded: Remembered = field(default_factory=lambda: Remembered(12))
-    skies: Remembered = field(default_factory=lambda: Remembered(8))
+    loaded: Remembered = field(default_factory=lambda: Remembered(6))
+    skies: Remembered = field(default_factory=lambda: Remembered(4))
     # Words of the sky over modules, a megabyte each.
     words: Remembered = field(default_factory=lambda: Remembered(96))
 

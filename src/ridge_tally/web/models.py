@@ -12,7 +12,7 @@ from ridge_tally.core.job.survey import Picture
 from ridge_tally.core.survey.scene import Scene
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.rules.setbacks import SetbackPack
-from ridge_tally.services.evaluation import YearReport
+from ridge_tally.services.evaluation import ShadeBand, YearReport
 from ridge_tally.services.jobs import JobState
 from ridge_tally.services.layouts import Alternative, Proof
 from ridge_tally.services.one_more import OneMore
@@ -111,6 +111,12 @@ class YearAnswer(Wire):
     """The simulated year of an option."""
 
     year: YearReport
+
+
+class ShadeBandAnswer(Wire):
+    """What the year comes to at least."""
+
+    band: ShadeBand
 
 
 class TargetAnswer(Wire):

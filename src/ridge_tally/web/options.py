@@ -9,7 +9,7 @@ from ridge_tally.core.job.document import Job, Option, option_of
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.rules.setbacks import setback_packs
 from ridge_tally.services.brief_sheet import brief_sheet
-from ridge_tally.services.evaluation import year_report
+from ridge_tally.services.evaluation import shade_band, year_report
 from ridge_tally.services.jobs import load_job
 from ridge_tally.services.sheets import option_sheet
 from ridge_tally.services.targeting import target_report
@@ -22,6 +22,7 @@ from ridge_tally.web.models import (
     PlaceFound,
     PlaceQuery,
     PlacesAnswer,
+    ShadeBandAnswer,
     ShelfAnswer,
     TargetAnswer,
     YearAnswer,
@@ -42,6 +43,12 @@ def option_at(path: OptionPath) -> tuple[Job, Option]:
 def get_year(path: OptionPath) -> YearAnswer:
     """The simulated year, the days that show the limit, and what other limits would clip."""
     return YearAnswer(year=year_report(workspace(), *option_at(path)))
+
+
+@bp.get(f"{OPTION}/shade-band", operation_id="shade_band", responses={200: ShadeBandAnswer})
+def get_shade_band(path: OptionPath) -> ShadeBandAnswer:
+    """What the year comes to at least, the darkest cells of each substring ruling it."""
+    return ShadeBandAnswer(band=shade_band(workspace(), *option_at(path)))
 
 
 @bp.get(f"{OPTION}/target", operation_id="option_target", responses={200: TargetAnswer})

@@ -313,7 +313,7 @@ def _through(word: Any, passes: Any) -> float:
 @compiled
 def beam_sums(
     sky: Any,
-    per_part: int,
+    group_of: Any,
     azimuth_rad: Any,
     elevation_rad: Any,
     month: Any,
@@ -327,8 +327,9 @@ def beam_sums(
     ----------
     sky : (n, rows, 4 rows) uint64
         Skies over points, part by part.
-    per_part : int
-        How many points a part has.
+    group_of : (k,) int
+        To which group of cells each of a part's k points belongs, from 0: cells of one group are
+        in series, groups side by side.
     azimuth_rad, elevation_rad, month, direct : (m,)
         Where the sun is, the month (0 to 11), and the beam on the free plane, W/m².
     passes : (12, 64) float
@@ -338,7 +339,8 @@ def beam_sums(
 
     Returns
     -------
-    reach : (parts, m) float32
+    reach, least : (parts, m) float32
+        On the mean of a part's points, and where the darkest point of each group rules it.
     alone, only : (owners, 12) float
         Over all points: what returns when an owner alone goes, and what it takes if it alone
         stands there.
@@ -349,12 +351,16 @@ def beam_sums(
     """
     count, rows, columns = sky.shape
     cell = math.pi / 2 / rows
+    per_part, groups = len(group_of), group_of.max() + 1
     reach = np.zeros((count // per_part, azimuth_rad.shape[0]), np.float32)
+    # The darkest of each group so far, at every moment of the part in hand.
+    darkest = np.ones((groups, azimuth_rad.shape[0]))
+    least = np.zeros_like(reach)
     alone, only = np.zeros((owners, 12)), np.zeros((owners, 12))
     words, weights = np.zeros(4, np.uint64), np.zeros(4)
     one, none = np.uint64(1), np.uint64(0)
     for p in range(count):
-        part = p // per_part
+        part, group = p // per_part, group_of[p % per_part]
         for m in range(azimuth_rad.shape[0]):
             x = azimuth_rad[m] / cell - 0.5
             y = min(max(elevation_rad[m] / cell - 0.5, 0.0), rows - 1.0)
@@ -385,7 +391,13 @@ def beam_sums(
                         alone[j, mine] += share * (without - through)
                         only[j, mine] += share * (1 - open_at[j])
             reach[part, m] += whole / per_part
-    return reach, alone, only
+            darkest[group, m] = min(darkest[group, m], whole)
+        if p % per_part == per_part - 1:
+            for m in range(azimuth_rad.shape[0]):
+                for g in range(groups):
+                    least[part, m] += darkest[g, m] / groups
+                    darkest[g, m] = 1.0
+    return reach, least, alone, only
 
 
 @compiled
@@ -397,7 +409,8 @@ def beam_through(
     Parameters as ``beam_sums``, which tells whose shade it is as well.
     """
     nothing = np.zeros(azimuth_rad.shape[0])
-    return beam_sums(sky, per_part, azimuth_rad, elevation_rad, month, nothing, passes, 0)[0]
+    one_group = np.zeros(per_part, np.int64)
+    return beam_sums(sky, one_group, azimuth_rad, elevation_rad, month, nothing, passes, 0)[0]
 
 
 @compiled
@@ -453,5 +466,5 @@ def warm() -> None:
     )  # fmt: skip
     passes, at = np.zeros((12, 64)), np.array([0.1])
     beam_through(sky, 1, at, at, np.array([0]), passes)
-    beam_sums(sky, 1, at, at, np.array([0]), at, passes, 3)
+    beam_sums(sky, np.zeros(1, np.int64), at, at, np.array([0]), at, passes, 3)
     sky_sums(sky, 1, np.ones((4, 16)), passes, 3)

@@ -57,13 +57,15 @@ class ModuleLight:
     """What shade leaves and takes of a year's light on one module; losses in Wh/m².
 
     ``reach`` (s, m): the share of the beam that reaches each substring at each of the m hours
-    with the sun up.  ``sky_open_frac`` (s, 12): the share of the free plane's sky light that
+    with the sun up; ``reach_least`` the same where the darkest cells of a substring rule it.
+    ``sky_open_frac`` (s, 12): the share of the free plane's sky light that
     does, by month.  ``lost`` (12, 24): by month and hour.  ``alone`` and ``only`` (o, 12), by
     owner and month: what returns when the owner alone goes, and what it takes if nobody else
     stood there.
     """
 
     reach: NDArray[np.float32]
+    reach_least: NDArray[np.float32]
     sky_open_frac: FloatArray
     lost: FloatArray
     alone: FloatArray
@@ -125,6 +127,16 @@ def _on_glass(plane: RoofPlane, lay: Lay, place: Place, flat_m: FloatArray) -> F
     normal = np.cross(*axes(plane.azimuth_deg, plane.slope_deg))
     face = glass_of(plane, lay.leg_tilt_deg)
     return np.asarray(foot + STAND_OFF_M * normal + flat_m @ axes(face.azimuth_deg, face.slope_deg))
+
+
+def cell_groups(resolution: Resolution, *, half_cut: bool) -> NDArray[np.int64]:
+    """Return (k,): which cells in series each point of a substring lies on.
+
+    A half-cut substring is two halves side by side along the module: shade on one leaves the
+    other its current.
+    """
+    along = np.arange(resolution.along) * (2 if half_cut else 0) // resolution.along
+    return np.tile(along, resolution.across).astype(np.int64)
 
 
 def skies_over(
@@ -215,6 +227,7 @@ def reach_at(
 def module_light(
     sky: WordArray,
     substrings: int,
+    group_of: NDArray[np.int64],
     hours: Hours,
     parts: LightParts,
     weights: FloatArray,
@@ -227,6 +240,8 @@ def module_light(
     ----------
     sky : (n, rows, 4 rows) uint64
         Skies over the points of the module, substring by substring.
+    group_of : (k,) int
+        What ``cell_groups`` returns.
     hours, parts
         All hours of the year.
 
@@ -238,9 +253,9 @@ def module_light(
     up, month = hours.up, hours.month
     azimuth, elevation = hours.sun.azimuth_deg[up], 90.0 - hours.sun.zenith_deg[up]
     direct = (parts.beam_w_per_m2 + parts.circumsolar_w_per_m2)[up]
-    reach, alone, only = dome.beam_sums(
+    reach, least, alone, only = dome.beam_sums(
         sky,
-        len(sky) // substrings,
+        group_of,
         np.radians(azimuth),
         np.radians(elevation),
         month[up],
@@ -261,6 +276,7 @@ def module_light(
     slots = np.bincount(month * 24 + hours.hour, shaded, minlength=288)
     return ModuleLight(
         reach=reach,
+        reach_least=least,
         sky_open_frac=1 - sky_lost[:, season_of],
         lost=slots.reshape(12, 24).astype(np.float64),
         alone=(alone + sky_alone[:, season_of] * by_month) / len(sky),
@@ -269,12 +285,20 @@ def module_light(
 
 
 def substring_light(
-    light: ModuleLight, hours: Hours, parts: LightParts, passed: GlassPassing
+    light: ModuleLight,
+    hours: Hours,
+    parts: LightParts,
+    passed: GlassPassing,
+    *,
+    darkest: bool = False,
 ) -> tuple[FloatArray, FloatArray]:
-    """Return (s, n) each: light on the glass of each substring, and what reaches its cells, W/m²."""
+    """Return (s, n) each: light on the glass of each substring, and what reaches its cells, W/m².
+
+    ``darkest`` lets the darkest cells of each substring rule its beam, instead of their mean.
+    """
     # Around the set sun there is a little light yet, and nothing is known to stand before it.
     reach = np.ones((len(light.reach), len(hours.month)))
-    reach[:, hours.up] = light.reach
+    reach[:, hours.up] = light.reach_least if darkest else light.reach
     sky_open = light.sky_open_frac[:, hours.month]
     beam = parts.beam_w_per_m2 * reach
     sky = parts.circumsolar_w_per_m2 * reach

@@ -1,6 +1,9 @@
 /** From sunlight to meter: every step with what it takes; one is opened to how it is worked out. */
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas, YearReport } from '@/api/client';
+import { shadeBandQuery } from '@/api/queries';
+import { useJob } from '@/plan/JobContext';
 import { figure, signed } from '@/units/format';
 import { STEP_TITLES, STEP_WORKINGS } from '../stages';
 
@@ -42,6 +45,7 @@ export function WaterfallView({ year }: { year: YearReport }) {
             {open === stage.step && (
               <p className="mb-1 ml-[212px] max-w-[520px] text-xs text-ink-2">
                 {STEP_WORKINGS[stage.step]} Leaves {figure(stage.after_kwh)} kWh.
+                {stage.step === 'uneven' && <Band energyKwh={year.energy_kwh} />}
               </p>
             )}
           </li>
@@ -56,6 +60,21 @@ export function WaterfallView({ year }: { year: YearReport }) {
         </li>
       </ol>
     </div>
+  );
+}
+
+/** Shade inside a substring: its mean light is taken; the darkest cells would leave less. */
+function Band({ energyKwh }: { energyKwh: number }) {
+  const { at } = useJob();
+  const { data } = useQuery(shadeBandQuery(at));
+  if (!data) return <span role="status"> Working out the band</span>;
+  return (
+    <b className="text-ink">
+      {' '}
+      Each substring on its mean light; if its darkest cells ruled it,{' '}
+      {figure(data.energy_least_kwh)} kWh would reach the meter,{' '}
+      {figure(energyKwh - data.energy_least_kwh)} less.
+    </b>
   );
 }
 

@@ -1,0 +1,42 @@
+"""Loading as an estimator reads it: the way to the meter, and when the limit cuts."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+pytestmark = pytest.mark.e2e
+
+
+def kwh(text: str) -> float:
+    """The first number of a row, spaces for thousands and a true minus."""
+    found = re.search(r"[−+]?\d[\d ]*(?= kWh)", text)
+    assert found is not None, text
+    return float(found[0].replace(" ", "").replace("−", "-"))
+
+
+def test_every_step_to_the_meter_is_named_adds_up_and_opens(
+    page: Page, job: str, complaints: list[str]
+) -> None:
+    page.goto(f"{job}/a/loading")
+    expect(page.get_by_text("Clipped by limit")).to_be_visible()
+    page.keyboard.press("2")
+    rows = page.get_by_role("list", name="From sunlight to meter").get_by_role("listitem")
+    expect(rows.first).to_contain_text("Sunlight on the glass")
+    told = [kwh(text) for text in rows.all_inner_texts()]
+    # What is left is what came less what every step took, each rounded to a kilowatt-hour.
+    assert sum(told[:-1]) == pytest.approx(told[-1], abs=len(told))
+    page.get_by_role("button", name=re.compile("^Uneven light in strings")).click()
+    expect(page.get_by_text("if its darkest cells ruled it")).to_be_visible()
+    assert complaints == []
+
+
+def test_the_calendar_tells_when_the_limit_cuts_and_the_band(page: Page, job: str) -> None:
+    page.goto(f"{job}/a/loading")
+    expect(page.get_by_text("Clipped by limit")).to_be_visible()
+    page.keyboard.press("3")
+    table = page.get_by_role("table", name="Clipped by month and hour, kWh")
+    expect(table.get_by_role("row", name=re.compile("^Apr"))).to_be_visible()
+    expect(page.get_by_text("the year lies between")).to_be_visible()
+    tally = page.get_by_role("complementary", name="Tally")
+    expect(tally.get_by_text(re.compile("at most 1\\d"))).to_be_visible()
