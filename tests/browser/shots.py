@@ -36,12 +36,13 @@ def path(page: Page) -> None:
 
 def culprits(page: Page) -> None:
     page.get_by_role("button", name="Who takes it").click()
-    page.get_by_role("button", name=re.compile("^1, ")).wait_for()
+    page.get_by_text("At the meter that is").wait_for()
 
 
 def shade(page: Page) -> None:
     page.get_by_role("button", name="Trim Cottonwood").click()
-    page.get_by_text("gives back").wait_for()
+    page.get_by_text("of light").first.wait_for()
+    page.get_by_role("button", name="Trim it").wait_for()
 
 
 def working(page: Page) -> None:

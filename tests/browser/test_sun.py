@@ -31,7 +31,7 @@ def test_the_worst_tree_is_trimmed_and_plan_list_and_tally_follow(
     row = page.get_by_role("complementary", name="Tally").get_by_text("Shade, of the light")
     expect(row.locator("xpath=..")).to_contain_text("−2.0 %")
     worst.get_by_role("button", name="Trim Cottonwood").click()
-    expect(page.get_by_text(re.compile(r"gives back 5\d\d kWh"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"gives 5\d\d kWh of light"))).to_be_visible()
     page.get_by_role("button", name="Trim it").click()
     expect(first).not_to_have_accessible_name("Module 1: shade takes 3.2 %")
     expect(worst).not_to_contain_text(re.compile(r"Cottonwood.*1 \d{3}"))

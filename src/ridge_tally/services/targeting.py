@@ -28,6 +28,7 @@ from ridge_tally.services.evaluation import (
 )
 from ridge_tally.services.first_yield import monthly_guess
 from ridge_tally.services.layouts import most_modules
+from ridge_tally.services.weather import weather_of
 from ridge_tally.services.workspace import Workspace
 
 TARGET_TITLES = {
@@ -219,9 +220,8 @@ def _yield(workspace: Workspace, job: Job, option: Option) -> _Yield:
         given = Given("y", "yield", typed, "kWh/kW", "typed in the brief")
         return _Yield(given, tuple(m * scale for m in monthly), simulated=False, energy_kwh=None)
     share = tables.load("first-yield").number("performance_frac")
-    origin = (
-        f"first guess: {share * 100:g} % of the light on {plane.name}, stand-in weather, no shade"
-    )
+    weather = weather_of(workspace, job).name
+    origin = f"first guess: {share * 100:g} % of the light on {plane.name}, {weather}, no shade"
     given = Given("y", "yield", sum(monthly), "kWh/kW", origin)
     return _Yield(given, monthly, simulated=False, energy_kwh=None)
 

@@ -192,7 +192,7 @@ function LoadingDays({ year, stale }: { year: YearReport; stale: boolean }) {
           className="min-w-[330px] grow"
         >
           <p className="text-sm">
-            At {figure(limitKw, 2)} kW: {figure(here.clippedKwh)} kWh a year on hour means
+            At {figure(limitKw, 2)} kW: {figure(here.clippedKwh)} kWh a year
             {tried === null && `, at most ${figure(year.clipped_most_kwh)}`}
           </p>
           <LimitCurve points={limits} limitKw={limitKw} widthPx={320} heightPx={144} />

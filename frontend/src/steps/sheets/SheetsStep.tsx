@@ -95,7 +95,7 @@ export default function SheetsStep() {
                   </p>
                   {year.data.stand_in_weather && (
                     <p className="mt-1 rounded-sm border border-warn px-2 py-1 text-xs text-warn">
-                      Stand-in weather: drawn from monthly normals, not measured. No shade yet.
+                      Stand-in weather: drawn from monthly normals, not measured.
                     </p>
                   )}
                 </>

@@ -108,7 +108,7 @@ function Trim({ culprit }: { culprit: Schemas['Culprit'] }) {
   const { data } = answer;
   return (
     <div className="mt-1 flex shrink-0 items-center gap-2 border-t border-rule pt-1.5 text-sm">
-      Lower by
+      <span className="whitespace-nowrap">Lower by</span>
       <TypedField
         label={`Lower ${culprit.name} by`}
         value={typed}
@@ -122,7 +122,7 @@ function Trim({ culprit }: { culprit: Schemas['Culprit'] }) {
       ) : data ? (
         <>
           <span className="grow">
-            gives back <b className="font-figure">{figure(data.recovered_kwh)} kWh</b>
+            gives <b className="font-figure">{figure(data.recovered_kwh)} kWh</b> of light
             {data.meter_kwh !== null && (
               <>
                 , <b className="font-figure">{figure(data.meter_kwh)}</b> at the meter

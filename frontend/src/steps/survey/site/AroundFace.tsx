@@ -104,7 +104,7 @@ function Sizes({ source, heightText }: { source: Source; heightText: string }) {
         />
       )}
       {source.kind === 'tree' && (
-        <span className="flex items-center justify-between gap-2 text-sm">
+        <span className="flex items-center justify-between gap-1.5 text-sm">
           <Choice
             label="Crown"
             value={source.crown}
@@ -130,7 +130,7 @@ function Sizes({ source, heightText }: { source: Source; heightText: string }) {
               echo={() =>
                 `by number: ${MONTHS[source.first_leaf_month - 1]} to ${MONTHS[source.last_leaf_month - 1]} is ${source.first_leaf_month}-${source.last_leaf_month}`
               }
-              width={84}
+              width={54}
               align="right"
               commit={(typed) => set('leaf_months', typed)}
             />
