@@ -110,6 +110,10 @@ def test_a_job_without_its_file_falls_back_and_says_so(workspace, tmp_path) -> N
     assert report.stand_in
     assert any("is not kept here: choose it again" in d for d in report.doubts)
     assert any("not kept here" in d for d in year_report(elsewhere, job, option_a(job)).doubts)
+    # Chosen again it is there at once, in the year too.
+    take_in_weather(elsewhere, job, CAROLINA, "carolina.csv")
+    assert not weather_report(elsewhere, job).stand_in
+    assert not year_report(elsewhere, job, option_a(job)).stand_in_weather
 
 
 def test_a_job_travels_with_its_weather(workspace, tmp_path) -> None:

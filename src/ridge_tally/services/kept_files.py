@@ -70,7 +70,8 @@ def unpacked(workspace: Workspace, files: dict[str, bytes], file: str) -> None:
         path = PurePosixPath(name)
         if path.parts[0] == WEATHER:
             read_weather(content, f"{file}, {name}")
-            keep_file(workspace.weather_files, path.stem, content, path.suffix)
+            if keep_file(workspace.weather_files, path.stem, content, path.suffix):
+                workspace.forget_weather()
             continue
         clean_picture(content, f"{file}, {name}")
         keep_file(workspace.pictures, path.stem, content, path.suffix)

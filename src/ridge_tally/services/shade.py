@@ -347,8 +347,8 @@ def place_losses(
 ) -> FloatArray:
     """Return (n,): the share of a year's light that shade takes at places on a plane."""
     sky = site_sky(workspace, job, option)
-    substrings = module_sheet_of(job, option).bypass_diodes
-    spots = Spots(plane, lay, places, substrings, QUICK)
+    sheet = module_sheet_of(job, option)
+    spots = Spots(plane, lay, places, sheet.bypass_diodes, QUICK, sheet.half_cut)
     free = turned(sky, spots.glass, QUICK).free_wh_per_m2.sum()
     return np.array([light.lost.sum() / free for light in module_lights(sky, spots)])
 

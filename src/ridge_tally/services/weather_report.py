@@ -108,7 +108,8 @@ def take_in_weather(workspace: Workspace, job: Job, content: bytes, file: str) -
     """
     found = read_weather(content, file)
     digest = sha256(content).hexdigest()
-    keep_file(workspace.weather_files, digest, content, WEATHER_SUFFIX)
+    if keep_file(workspace.weather_files, digest, content, WEATHER_SUFFIX):
+        workspace.forget_weather()
     at = found.location
     ref = WeatherFileRef(
         digest, file, found.place, at.latitude_deg, at.longitude_deg, at.elevation_m

@@ -25,6 +25,11 @@ class Remembered:
         self._under_way: dict[Hashable, Event] = {}
         self._lock = Lock()
 
+    def clear(self) -> None:
+        """Forget everything."""
+        with self._lock:
+            self._values.clear()
+
     def __contains__(self, key: Hashable) -> bool:
         """Return whether the value for the key is remembered."""
         with self._lock:
@@ -83,3 +88,10 @@ class Workspace:
     def weather_files(self) -> Path:
         """The folder of kept weather files, beside the pictures."""
         return self.pictures.parent / "weather"
+
+    def forget_weather(self) -> None:
+        """Forget what was worked out while a weather file was not kept here yet."""
+        for memory in (self.years, self.weather, self.guesses, self.shades, self.fills):
+            memory.clear()
+        for memory in (self.loaded, self.skies, self.words):
+            memory.clear()

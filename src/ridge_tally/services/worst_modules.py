@@ -129,7 +129,7 @@ def _free_places(
         )
         if not legal:
             continue
-        spots = Spots(plane, lay, legal, sheet.bypass_diodes, QUICK)
+        spots = Spots(plane, lay, legal, sheet.bypass_diodes, QUICK, sheet.half_cut)
         light_kwh = turned(sky, spots.glass, QUICK).free_wh_per_m2.sum() / 1000 * area_m2
         losses = place_losses(workspace, job, option, plane, lay, legal)
         found += [

@@ -10,8 +10,8 @@ from ridge_tally.core.errors import NotFound, StorageFailed
 _HASH = re.compile(r"[0-9a-f]{64}")
 
 
-def keep_file(folder: Path, sha256: str, content: bytes, suffix: str) -> None:
-    """Write content under its hash; nothing is done when it is there already.
+def keep_file(folder: Path, sha256: str, content: bytes, suffix: str) -> bool:
+    """Write content under its hash; return whether it is new: nothing is done when it is there.
 
     Raises
     ------
@@ -20,7 +20,7 @@ def keep_file(folder: Path, sha256: str, content: bytes, suffix: str) -> None:
     """
     place = folder / f"{sha256}{suffix}"
     if place.exists():
-        return
+        return False
     try:
         folder.mkdir(parents=True, exist_ok=True)
         with tempfile.NamedTemporaryFile(dir=folder, delete=False) as new:
@@ -28,6 +28,7 @@ def keep_file(folder: Path, sha256: str, content: bytes, suffix: str) -> None:
         os.replace(new.name, place)
     except OSError as error:
         raise StorageFailed(f"the file was not written ({error.strerror})") from None
+    return True
 
 
 def kept_file(folder: Path, sha256: str, suffixes: tuple[str, ...], what: str) -> Path:
