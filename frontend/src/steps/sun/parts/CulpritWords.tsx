@@ -13,6 +13,8 @@ interface CulpritWordsProps {
   culprit: Schemas['Culprit'];
 }
 
+const capital = (name: string) => name.slice(0, 1).toUpperCase() + name.slice(1);
+
 /** A sentence a person can say on the doorstep. */
 export function sentenceOf(shade: ShadeReport, culprit: Schemas['Culprit']): string {
   const share = (culprit.alone_kwh / shade.free_kwh) * 100;
@@ -25,7 +27,7 @@ export function sentenceOf(shade: ShadeReport, culprit: Schemas['Culprit']): str
     behind > 0.1 * culprit.only_kwh && behind > 1
       ? ` By itself it would take ${figure(culprit.only_kwh)}: the rest is shaded by others too.`
       : '';
-  return `${culprit.name} takes ${figure(culprit.alone_kwh)} kWh of light from this array in a year, ${figure(share, 1)} % of it, most of all in ${MONTHS[most] ?? ''}.${hidden}`;
+  return `${capital(culprit.name)} takes ${figure(culprit.alone_kwh)} kWh of light from this array in a year, ${figure(share, 1)} % of it, most of all in ${MONTHS[most] ?? ''}.${hidden}`;
 }
 
 export function CulpritWords({ shade, culprit }: CulpritWordsProps) {
@@ -39,13 +41,13 @@ export function CulpritWords({ shade, culprit }: CulpritWordsProps) {
   const words = sentenceOf(shade, culprit) + meter;
   return (
     <Card
-      title={culprit.name}
+      title={capital(culprit.name)}
       aside="light on the glass"
-      className="flex w-[232px] shrink-0 flex-col"
+      className="flex w-[232px] shrink-0 flex-col overflow-y-auto"
     >
       <p className="text-sm">{words}</p>
       <div
-        className="mt-auto flex h-[58px] items-end gap-[3px]"
+        className="mt-auto flex h-[58px] shrink-0 items-end gap-[3px]"
         role="img"
         aria-label={`${culprit.name} by month: ${culprit.monthly_kwh.map((k, m) => `${MONTHS[m] ?? ''} ${figure(k)}`).join(', ')} kWh`}
       >

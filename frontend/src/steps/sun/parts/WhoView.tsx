@@ -137,7 +137,10 @@ function Claim({ camera, culprit, rank, most, to, chosen, onPick }: ClaimProps) 
   if (!culprit.at) return null;
   const [foot, b] = [toScreen(camera, pointOf(culprit.at)), toScreen(camera, pointOf(to))];
   // Beside the foot of what has its name there already.
-  const a = culprit.shade_id ? { xPx: foot.xPx - BESIDE_PX, yPx: foot.yPx } : foot;
+  const a = {
+    xPx: foot.xPx - (culprit.shade_id && culprit.kind !== 'house' ? BESIDE_PX : 0),
+    yPx: foot.yPx - (culprit.kind === 'house' ? BESIDE_PX + 4 : 0),
+  };
   const colour = chosen ? 'var(--color-copper)' : 'var(--color-ink-2)';
   return (
     <g
