@@ -107,7 +107,7 @@ def in_browser(page: Page, address: str) -> None:
     page.get_by_role("region", name="Portrait fill").wait_for()
     page.get_by_text("To the meter", exact=True).wait_for()
     # The smallest module on the larger roof, so that it holds forty.
-    page.get_by_role("combobox", name="Module").click()
+    page.get_by_role("combobox", name="Module", exact=True).click()
     page.get_by_role("option", name="250 W").click()
     page.get_by_role("button", name="South back").click()
     page.get_by_role("region", name="Portrait fill").first.get_by_role("button").click()
