@@ -28,8 +28,15 @@ const DAYS_BEFORE = [0, 31, 59, 90, 120, 151, 181, 212, 243, 273, 304, 334];
 
 export { MONTHS };
 
+/** The month, from 0, of a day of the year. */
+export const monthOfDay = (dayOfYear: number) =>
+  DAYS_BEFORE.findLastIndex((before) => before <= dayOfYear);
+
 /** `15 Apr` for a day of the year counted from 0 in a year without a leap day. */
 export function dayName(dayOfYear: number): string {
-  const month = DAYS_BEFORE.findLastIndex((before) => before <= dayOfYear);
+  const month = monthOfDay(dayOfYear);
   return `${dayOfYear - (DAYS_BEFORE[month] ?? 0) + 1} ${MONTHS[month] ?? ''}`;
 }
+
+/** The same words with a capital first. */
+export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

@@ -20,6 +20,7 @@ from ridge_tally.core.sun.shading import (
     STAND_OFF_M,
     ModuleLight,
     Resolution,
+    reach_by_hour,
     substring_light,
 )
 from ridge_tally.core.sun.snow import SnowMonths, snow_lost_frac
@@ -175,9 +176,7 @@ def lit_string(
             _, ruled = substring_light(light, sky.hours, parts, passed, darkest=True)
         reaching.append(ruled * (snow * dirt) + lit.rear_w_per_m2)
         shaded = falling.mean(axis=0)
-        reach = np.ones(len(month))
-        reach[sky.hours.up] = light.reach.mean(axis=0)
-        direct += parts.beam_w_per_m2 * reach
+        direct += parts.beam_w_per_m2 * reach_by_hour(light.reach, sky.hours).mean(axis=0)
         front = through.mean(axis=0) * snow * dirt
         for step, light_left in (
             (Step.SUNLIGHT, parts.poa_w_per_m2),

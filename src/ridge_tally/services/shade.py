@@ -153,13 +153,14 @@ def trimmed(
     to_m = height_m - by_m
     lower = replace(source, height=Taped(to_m, f"{to_m:.2f} m"))
     survey = replace(job.survey, shade_sources=with_row(job.survey.shade_sources, lower))
+    lowered = replace(job, survey=survey)
     before = shade_report(workspace, job, option)
-    after = shade_report(workspace, replace(job, survey=survey), option)
+    after = shade_report(workspace, lowered, option)
     recovered = before.lost_kwh - after.lost_kwh
     meter = None
     if option.strings:
-        lowered = hourly_year(workspace, replace(job, survey=survey), option)
-        meter = lowered.energy_kwh - hourly_year(workspace, job, option).energy_kwh
+        meter = hourly_year(workspace, lowered, option).energy_kwh
+        meter -= hourly_year(workspace, job, option).energy_kwh
     return Trimmed(shade_id, by_m, to_m, recovered, recovered / before.free_kwh, meter)
 
 

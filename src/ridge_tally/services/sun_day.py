@@ -10,7 +10,7 @@ from ridge_tally.core.job.document import Job, Option, module_sheet_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.sky.sun import sun_path
-from ridge_tally.core.sky.weather_year import NOMINAL_YEAR, month_of
+from ridge_tally.core.sky.weather_year import moments_of_day, month_of
 from ridge_tally.core.sun.occluders import OWN_PLANE_M
 from ridge_tally.core.sun.shading import QUICK, glass_corners_m, reach_at
 from ridge_tally.core.sun.shadows import (
@@ -97,8 +97,7 @@ def sun_day(workspace: Workspace, job: Job, option: Option, day: int) -> SunDay:
         raise OutOfRange("Day of the year", day, f"between 0 and {DAYS - 1}")
     sky, arrays = array_lights(workspace, job, option)
     minutes = np.arange(0, 24 * 60, STEP_MIN)
-    midnight = np.datetime64(f"{NOMINAL_YEAR}-01-01T00:00", "s") + np.timedelta64(day * 86400, "s")
-    time = midnight + (minutes * 60).astype("timedelta64[s]")
+    time = moments_of_day(day, minutes)
     sun = sun_path(time, location_of(job.site))
     up = sun.zenith_deg < 90 - LOWEST_DEG
     azimuth, elevation = sun.azimuth_deg[up], 90 - sun.zenith_deg[up]

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.weather import Monthly, WeatherFileRef
 from ridge_tally.core.sky.sun import apart_km
-from ridge_tally.core.sky.weather_year import WeatherYear, month_of
+from ridge_tally.core.sky.weather_year import WeatherYear, day_of, month_of
 from ridge_tally.formats.weather_file import Gap, WeatherFile, read_weather
 from ridge_tally.rules import tables
 from ridge_tally.services.kept_files import WEATHER_SUFFIX
@@ -136,7 +136,7 @@ def file_told(job: Job, found: WeatherFile, ref: WeatherFileRef) -> FileTold:
 
 def _months(job: Job, year: WeatherYear) -> tuple[WeatherMonth, ...]:
     month = month_of(year.time)
-    day = (year.time.astype("datetime64[D]") - year.time.astype("datetime64[Y]")).astype(int)
+    day = day_of(year.time)
     highest = np.full(365, -np.inf)
     lowest = np.full(365, np.inf)
     np.maximum.at(highest, day, year.air_degc)

@@ -10,6 +10,7 @@ import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Board, Card, Toolbar } from '@/ui/Card';
 import { useKeys } from '@/ui/useKeys';
+import { ViewButtons } from '@/ui/ViewButtons';
 import { dayName, figure, MONTHS } from '@/units/format';
 import { ClipCalendarView } from './parts/ClipCalendarView';
 import { WaterfallView } from './parts/WaterfallView';
@@ -76,17 +77,7 @@ function LoadingDays({ year, stale }: { year: YearReport; stale: boolean }) {
   return (
     <>
       <Toolbar>
-        {VIEWS.map(({ id, title: name, hint }) => (
-          <Button
-            key={id}
-            hint={hint}
-            weight={view === id ? 'pressed' : 'plain'}
-            aria-pressed={view === id}
-            onClick={() => setView(id)}
-          >
-            {name}
-          </Button>
-        ))}
+        <ViewButtons views={VIEWS} view={view} onView={setView} />
         <span className="grow" />
         {tried !== null && (
           <Button onClick={() => setTried(null)}>Back to {figure(year.limit_kw, 2)} kW</Button>

@@ -5,11 +5,12 @@ import type { RoofPlane } from '@/api/client';
 import { type ShadeReport, sunDayQuery, useShade } from '@/api/sunQueries';
 import { useJob } from '@/plan/JobContext';
 import { PlaneTabs } from '@/plan/PlaneTabs';
-import { Button } from '@/ui/Button';
 import { Toolbar } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { useKeys } from '@/ui/useKeys';
-import { monthOfDay, type When } from './moments';
+import { ViewButtons } from '@/ui/ViewButtons';
+import { monthOfDay } from '@/units/format';
+import type { When } from './moments';
 import { DayView } from './parts/DayView';
 import { PathView } from './parts/PathView';
 import { ShadeView } from './parts/ShadeView';
@@ -70,17 +71,7 @@ function SunOnPlane({ plane, laid }: { plane: RoofPlane; laid: boolean }) {
   return (
     <>
       <Toolbar>
-        {VIEWS.map(({ id, title, hint }) => (
-          <Button
-            key={id}
-            hint={hint}
-            weight={view === id ? 'pressed' : 'plain'}
-            aria-pressed={view === id}
-            onClick={() => setView(id)}
-          >
-            {title}
-          </Button>
-        ))}
+        <ViewButtons views={VIEWS} view={view} onView={setView} />
         {view === 'shade' && laid && (
           <Choice
             label="Time of year"

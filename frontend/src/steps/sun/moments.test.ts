@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest';
 import type { SunDay } from '@/api/sunQueries';
-import { clockOf, countOf, momentAt, monthOfDay } from './moments';
+import { monthOfDay } from '@/units/format';
+import { clockOf, countOf, momentAt } from './moments';
 
 const moment = (minute: number, lit: number[][]): SunDay['moments'][number] => ({
   minute,

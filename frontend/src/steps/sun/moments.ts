@@ -41,8 +41,3 @@ export function countOf(moment: Moment): Counted {
   }
   return found;
 }
-
-const MONTH_STARTS = [0, 31, 59, 90, 120, 151, 181, 212, 243, 273, 304, 334];
-
-/** The month, from 0, of a day of the year. */
-export const monthOfDay = (day: number) => MONTH_STARTS.findLastIndex((start) => start <= day);

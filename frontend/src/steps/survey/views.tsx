@@ -1,6 +1,6 @@
 /** The three drawings of the survey, and the switch between them. */
 import type { ReactNode } from 'react';
-import { Button } from '@/ui/Button';
+import { ViewButtons } from '@/ui/ViewButtons';
 
 export type SurveyView = 'plane' | 'site' | 'scene';
 
@@ -9,10 +9,10 @@ export interface SurveyViewProps {
   views: ReactNode;
 }
 
-const VIEWS: [SurveyView, string, string][] = [
-  ['plane', 'Plane', '1'],
-  ['site', 'Site', '2'],
-  ['scene', '3-D', '3'],
+const VIEWS: { id: SurveyView; title: string; hint: string }[] = [
+  { id: 'plane', title: 'Plane', hint: '1' },
+  { id: 'site', title: 'Site', hint: '2' },
+  { id: 'scene', title: '3-D', hint: '3' },
 ];
 
 interface ViewSwitchProps {
@@ -23,17 +23,7 @@ interface ViewSwitchProps {
 export function ViewSwitch({ view, onView }: ViewSwitchProps) {
   return (
     <fieldset aria-label="Drawing" className="ml-auto flex gap-1">
-      {VIEWS.map(([id, title, key]) => (
-        <Button
-          key={id}
-          hint={key}
-          weight={view === id ? 'pressed' : 'plain'}
-          aria-pressed={view === id}
-          onClick={() => onView(id)}
-        >
-          {title}
-        </Button>
-      ))}
+      <ViewButtons views={VIEWS} view={view} onView={onView} />
     </fieldset>
   );
 }

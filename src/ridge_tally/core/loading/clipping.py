@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ridge_tally.core.energy.year import YearResult
-from ridge_tally.core.sky.weather_year import WeatherYear, month_of
+from ridge_tally.core.sky.weather_year import WeatherYear, hour_of, month_of
 
 # A day counts as much clipped from this share of what it would have given; our own line.
 MUCH_FRAC = 0.1
@@ -25,8 +25,9 @@ class ClipCalendar:
 def clip_calendar(year: YearResult, weather: WeatherYear) -> ClipCalendar:
     """Return when a year's hours are clipped."""
     month = month_of(weather.time)
-    hour = (weather.time.astype("datetime64[h]") - weather.time.astype("datetime64[D]")).astype(int)
-    kwh = np.bincount(month * 24 + hour, year.clipped_w / 1000, minlength=288).reshape(12, 24)
+    kwh = np.bincount(
+        month * 24 + hour_of(weather.time), year.clipped_w / 1000, minlength=288
+    ).reshape(12, 24)
     daily = year.clipped_w.reshape(365, 24).sum(axis=1) / 1000
     whole = np.maximum(year.ac_unlimited_w, 0).reshape(365, 24).sum(axis=1) / 1000
     month_of_day = month.reshape(365, 24)[:, 12]

@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 from pvlib import atmosphere, iam, irradiance
 
 from ridge_tally.core.sky.sun import SunPath
-from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.core.sky.weather_year import WeatherYear, day_of
 
 FloatArray = NDArray[np.float64]
 GRASS_ALBEDO_FRAC = 0.2
@@ -105,8 +105,7 @@ def light_parts(
 ) -> LightParts:
     """Return the light on a free plane by where it comes from; parameters as ``plane_light``."""
     zenith, azimuth = sun.zenith_deg, sun.azimuth_deg
-    day = (weather.time.astype("datetime64[D]") - weather.time.astype("datetime64[Y]")).astype(int)
-    extra = irradiance.get_extra_radiation(day + 1)
+    extra = irradiance.get_extra_radiation(day_of(weather.time) + 1)
     mass = np.nan_to_num(atmosphere.get_relative_airmass(np.minimum(zenith, 90.0)), nan=38.0)
     sky = irradiance.perez(
         tilt_deg, azimuth_deg, weather.dhi_w_per_m2, weather.dni_w_per_m2,

@@ -40,6 +40,24 @@ def month_of(time: NDArray[np.datetime64]) -> NDArray[np.int64]:
     return time.astype("datetime64[M]").astype(np.int64) % 12
 
 
+def hour_of(time: NDArray[np.datetime64]) -> NDArray[np.int64]:
+    """Return the hour 0 to 23 of each moment."""
+    hours = time.astype("datetime64[h]") - time.astype("datetime64[D]")
+    return np.asarray(hours.astype(np.int64))
+
+
+def day_of(time: NDArray[np.datetime64]) -> NDArray[np.int64]:
+    """Return the day of the year, from 0, of each moment."""
+    days = time.astype("datetime64[D]") - time.astype("datetime64[Y]")
+    return np.asarray(days.astype(np.int64))
+
+
+def moments_of_day(day: int, minutes: NDArray[np.int64]) -> NDArray[np.datetime64]:
+    """Return moments of a day of the nominal year, 0 for the first of January."""
+    midnight = np.datetime64(f"{NOMINAL_YEAR}-01-01T00:00", "s") + np.timedelta64(day * 86400, "s")
+    return np.asarray(midnight + (minutes * 60).astype("timedelta64[s]"))
+
+
 def clearest_day(ghi_w_per_m2: FloatArray, around_day: int, within_days: int = 12) -> int:
     """Return the day of the year (0 to 364) with most light within some days of another.
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ridge_tally.core.sky.sun import Location, sun_path
-from ridge_tally.core.sky.weather_year import NOMINAL_YEAR
+from ridge_tally.core.sky.weather_year import moments_of_day
 
 # The sun's upper limb stands on the horizon when its middle, as refracted, is this far below.
 LIMB_DEG = -0.2667
@@ -40,9 +40,8 @@ def day_path(day: int, location: Location) -> DayPath:
     -----
     Rise and set by the upper limb with mean refraction, to the minute.
     """
-    midnight = np.datetime64(f"{NOMINAL_YEAR}-01-01T00:00", "s") + np.timedelta64(day * 86400, "s")
     minutes = np.arange(0, 24 * 60 + 1, STEP_MIN)
-    sun = sun_path(midnight + (minutes * 60).astype("timedelta64[s]"), location)
+    sun = sun_path(moments_of_day(day, minutes), location)
     elevation = 90.0 - sun.zenith_deg
     above = elevation - LIMB_DEG
     up = above > 0

@@ -11,7 +11,7 @@ from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.kernels import dome
 from ridge_tally.core.sky.plane_irradiance import GlassPassing, LightParts
 from ridge_tally.core.sky.sun import SunPath
-from ridge_tally.core.sky.weather_year import month_of
+from ridge_tally.core.sky.weather_year import hour_of, month_of
 from ridge_tally.core.sun.occluders import MOST_OWNERS, Occluders, OwnerKind
 from ridge_tally.core.survey.site_frame import axes, to_site
 
@@ -85,8 +85,7 @@ class Hours:
 def hours_of(time: NDArray[np.datetime64], sun: SunPath) -> Hours:
     """Return the hours of a year from their (n,) moments and the sun's places."""
     month = np.asarray(month_of(time), dtype=np.int64)
-    hour = (time.astype("datetime64[h]") - time.astype("datetime64[D]")).astype(np.int64)
-    return Hours(sun, month, hour, sun.zenith_deg < 90)
+    return Hours(sun, month, hour_of(time), sun.zenith_deg < 90)
 
 
 def glass_of(plane: RoofPlane, leg_tilt_deg: float) -> Glass:
@@ -284,6 +283,16 @@ def module_light(
     )
 
 
+def reach_by_hour(reach: NDArray[np.float32], hours: Hours) -> FloatArray:
+    """Return (s, n) shares of the beam at all hours of those at the hours with the sun up.
+
+    Around the set sun there is a little light yet, and nothing is known to stand before it.
+    """
+    whole = np.ones((len(reach), len(hours.month)))
+    whole[:, hours.up] = reach
+    return whole
+
+
 def substring_light(
     light: ModuleLight,
     hours: Hours,
@@ -296,9 +305,7 @@ def substring_light(
 
     ``darkest`` lets the darkest cells of each substring rule its beam, instead of their mean.
     """
-    # Around the set sun there is a little light yet, and nothing is known to stand before it.
-    reach = np.ones((len(light.reach), len(hours.month)))
-    reach[:, hours.up] = light.reach_least if darkest else light.reach
+    reach = reach_by_hour(light.reach_least if darkest else light.reach, hours)
     sky_open = light.sky_open_frac[:, hours.month]
     beam = parts.beam_w_per_m2 * reach
     sky = parts.circumsolar_w_per_m2 * reach

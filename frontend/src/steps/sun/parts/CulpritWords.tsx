@@ -6,14 +6,12 @@ import { atMeterQuery, type ShadeReport } from '@/api/sunQueries';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
-import { figure, MONTHS } from '@/units/format';
+import { capital, figure, MONTHS } from '@/units/format';
 
 interface CulpritWordsProps {
   shade: ShadeReport;
   culprit: Schemas['Culprit'];
 }
-
-const capital = (name: string) => name.slice(0, 1).toUpperCase() + name.slice(1);
 
 /** A sentence a person can say on the doorstep. */
 export function sentenceOf(shade: ShadeReport, culprit: Schemas['Culprit']): string {

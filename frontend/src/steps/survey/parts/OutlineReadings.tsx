@@ -6,6 +6,7 @@ import { At } from '@/drawing/Pane';
 import { useJob } from '@/plan/JobContext';
 import type { PlaneSurvey } from '@/plan/scene';
 import { TypedField } from '@/ui/TypedField';
+import { capital } from '@/units/format';
 import { echoOf } from '@/units/length';
 import type { ReadingKind, Wanted } from '../planeTool';
 import { cornerPx, readingLine, roomiest, sideLines } from './outlineGeometry';
@@ -14,7 +15,6 @@ const WIDE_PX = 92;
 const NARROW_PX = 66;
 const OTHERS = ['diagonal', 'offset', 'along'] as const;
 
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 const isOther = (kind: ReadingKind) => (OTHERS as readonly string[]).includes(kind);
 
 interface OutlineReadingsProps {
