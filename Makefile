@@ -33,7 +33,8 @@ test: ; @$(MAKE) -k -j3 --output-sync=target checks
 shots: setup .venv/.dev .build/browser ; $(BIN)/python tests/browser/shots.py
 bench: setup .venv/.dev .build/browser ; $(BIN)/python bench/run.py
 ready: .build/libs .venv/.run $(DIST) .build/warm
-.build/warm: $(wildcard src/ridge_tally/core/kernels/*.py) .venv/.run ; mkdir -p .build; $(BIN)/python -m ridge_tally.cli warm && touch $@
+# The compiler's cache does not see a change in a kernel another one calls: it begins anew.
+.build/warm: $(wildcard src/ridge_tally/core/kernels/*.py) .venv/.run ; mkdir -p .build; rm -rf $(NUMBA_CACHE_DIR); $(BIN)/python -m ridge_tally.cli warm && touch $@
 
 $(UV):
 	$(PYTHON) -m venv .tools && .tools/bin/python -m pip install -q --disable-pip-version-check 'uv==0.13.9'

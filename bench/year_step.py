@@ -11,13 +11,19 @@ from pvlib import pvsystem
 
 from jobs import FULL, SHELF, option_a, workspace_in
 from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode
-from ridge_tally.core.energy.year import LitString, cell_degc, loaded_tracker, simulate_year
+from ridge_tally.core.energy.inverter import ac_side
+from ridge_tally.core.energy.lit import LitString, cell_degc
+from ridge_tally.core.energy.trackers import drawn_by_strings, loaded_tracker
+from ridge_tally.core.energy.year import simulate_year
+from ridge_tally.core.equipment import Warming
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits import ChooseInverter
 from ridge_tally.core.kernels import strings
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.services.editing import apply_edit
-from ridge_tally.services.evaluation import plant_of, year_report
+from ridge_tally.services.evaluation import fine_steps, year_report
+from ridge_tally.services.own_point import own_point_report
+from ridge_tally.services.plant import plant_of, trackers_of
 from ridge_tally.services.weather import location_of, weather_of
 
 # Hours summed by whole arrays; the year has so many times more.
@@ -35,19 +41,22 @@ def core(median_s: Callable[..., float], script: Callable[..., float]) -> None:
         workspace = workspace_in(Path(folder))
         weather = weather_of(workspace, FULL)
         plant = plant_of(workspace, FULL, option)
-    modules = sum(s.modules for t in plant.trackers for s in t.strings)
+        trackers = trackers_of(workspace, FULL, option)
+    modules = sum(s.modules for t in trackers for s in t.strings)
+    inverter = FULL.equipment.inverters[0]
 
     def electrical() -> None:
-        for tracker in plant.trackers:
-            loaded_tracker(tracker.index, tracker.strings, diode, 3, weather)
-        simulate_year(plant, weather)
+        loaded = [loaded_tracker(t.index, t.strings, diode, 3, weather) for t in trackers]
+        drawn = drawn_by_strings(loaded, inverter, 405.0, len(weather.time))
+        side = ac_side(inverter, Warming(25.0, 40.0))
+        simulate_year(replace(plant, drawn=drawn, side=side), weather)
 
     ours_s = median_s(electrical)
-    by_arrays_s = median_s(lambda: by_arrays(plant.trackers[0].strings, diode, weather), 3)
+    by_arrays_s = median_s(lambda: by_arrays(trackers[0].strings, diode, weather), 3)
     # Of the first tracker's sampled hours to all strings' sun-up hours.
-    lit = plant.trackers[0].strings[0].reaching_w_per_m2
+    lit = trackers[0].strings[0].reaching_w_per_m2
     by_arrays_s *= int((lit.max(axis=0) > 1.0).sum()) / SAMPLED_HOURS
-    by_arrays_s *= sum(len(t.strings) for t in plant.trackers) / len(plant.trackers[0].strings)
+    by_arrays_s *= sum(len(t.strings) for t in trackers) / len(trackers[0].strings)
     location = location_of(FULL.site)
     script_s = modules * median_s(
         lambda: script(weather, location, diode, plane.slope_deg, plane.azimuth_deg), 3
@@ -70,10 +79,22 @@ def core(median_s: Callable[..., float], script: Callable[..., float]) -> None:
         begun = time.perf_counter()
         year_report(known, other, option_a(other))
         changed_s = time.perf_counter() - begun
+        begun = time.perf_counter()
+        for _ in fine_steps(known, FULL, option):
+            pass
+        fine_s = time.perf_counter() - begun
+        begun = time.perf_counter()
+        own_point_report(known, FULL, option)
+        ways_s = time.perf_counter() - begun
     print(
         f"whole hourly year with its weather, sky and shade: {whole_s:.2f} s; both scripts together "
         f"{(by_arrays_s + script_s) / whole_s:.0f} times as long (floor 8, aim 25); another inverter "
         f"on the same strings {changed_s * 1000:.0f} ms, {whole_s / changed_s:.0f} times faster (aim 8)"
+    )
+    print(
+        f"the fine year after it, quarters of an hour on the fine sky: {fine_s:.2f} s, "
+        f"{fine_s / whole_s:.1f} times the hourly one for four times its steps; four more years of "
+        f"optimizers and microinverters {ways_s:.2f} s"
     )
 
 

@@ -37,6 +37,38 @@ def test_the_calendar_tells_when_the_limit_cuts_and_the_band(page: Page, job: st
     page.keyboard.press("3")
     table = page.get_by_role("table", name="Clipped by month and hour, kWh")
     expect(table.get_by_role("row", name=re.compile("^Apr"))).to_be_visible()
-    expect(page.get_by_text("the year lies between")).to_be_visible()
+    # By the hour first, then by the quarter with the band from hours to minutes.
+    expect(page.get_by_text("in steps of 15 minutes")).to_be_visible(timeout=30_000)
+    expect(page.get_by_text("kWh on single minutes")).to_be_visible()
     tally = page.get_by_role("complementary", name="Tally")
-    expect(tally.get_by_text(re.compile("at most 1\\d"))).to_be_visible()
+    expect(tally.get_by_text(re.compile(r"7\.\d to 1\d\.\d %"))).to_be_visible()
+
+
+def test_the_inverter_at_work_and_its_years_to_come(page: Page, job: str) -> None:
+    page.goto(f"{job}/a/loading")
+    expect(page.get_by_text("Clipped by limit")).to_be_visible()
+    page.keyboard.press("4")
+    loads = page.get_by_role("region", name="Hours by load").get_by_role("row")
+    expect(loads).to_have_count(11)
+    years = page.get_by_role("region", name="Years to come")
+    expect(years.get_by_text("year 25")).to_be_visible()
+    expect(page.get_by_role("region", name="Heat of the cabinet")).to_contain_text("Warmest 6")
+
+
+def test_optimizers_are_put_on_modules_by_clicking_them(
+    page: Page, job: str, complaints: list[str]
+) -> None:
+    page.goto(f"{job}/a/loading")
+    expect(page.get_by_text("Clipped by limit")).to_be_visible()
+    page.keyboard.press("5")
+    ways = page.get_by_role("region", name="Ways to the grid")
+    marked = ways.get_by_role("listitem").filter(has_text="Optimizers where marked")
+    expect(marked).to_contain_text("1 × Sample add-on", timeout=30_000)
+    before = marked.inner_text()
+    page.get_by_role("checkbox", name=re.compile("^Module 25,")).click()
+    expect(page.get_by_text("2 have one")).to_be_visible()
+    expect(marked).to_contain_text("2 × Sample add-on", timeout=30_000)
+    assert kwh(marked.inner_text()) != kwh(before)
+    page.get_by_role("button", name="Back to the darkest").click()
+    expect(page.get_by_text("1 has one")).to_be_visible()
+    assert complaints == []

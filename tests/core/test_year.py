@@ -5,23 +5,25 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from plants import USUAL, string_plant
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.energy.diode_fit import fit_diode
-from ridge_tally.core.energy.inverter import clipped_by_minutes_w, loss_curve, unlimited_ac_w
+from ridge_tally.core.energy.inverter import ac_side
+from ridge_tally.core.energy.lit import HeatLoss, LitString
+from ridge_tally.core.energy.trackers import LoadedTracker, loaded_tracker
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.energy.year import (
-    DcLosses,
-    HeatLoss,
-    LitString,
-    LoadedTracker,
+    Losses,
     Plant,
-    loaded_tracker,
+    YearResult,
+    energy_by_age_kwh,
     simulate_year,
 )
-from ridge_tally.core.equipment import EfficiencyPoint, InverterSheet
-from ridge_tally.core.errors import MissingDatum, OutOfRange
+from ridge_tally.core.equipment import InverterSheet
+from ridge_tally.core.errors import MissingDatum
+from ridge_tally.core.loading.at_work import at_work
 from ridge_tally.core.loading.clipped_day import limit_costs, loading_days
-from ridge_tally.core.sky.minutes import beam_quantiles
+from ridge_tally.core.loading.clipping import clip_calendar
 from ridge_tally.core.sky.plane_irradiance import light_parts, plane_light
 from ridge_tally.core.sky.stand_in_year import stand_in_year
 from ridge_tally.core.sky.sun import Location, sun_path
@@ -31,10 +33,8 @@ SITE = Location(36.2, -105.6, 2150, -7)
 WEATHER = stand_in_year(normals_at("high-desert", SITE.latitude_deg), SITE)
 SHELF = sample_shelf()
 INVERTER = SHELF.inverters[4]
-
-
 SUN = sun_path(WEATHER.time, SITE)
-MINUTES = beam_quantiles(WEATHER, SUN, SITE.elevation_m)
+LOSSES = Losses(mismatch_frac=0.01, wiring_frac=0.015)
 
 
 def lit_strings(azimuth_deg: float) -> tuple[LitString, ...]:
@@ -61,22 +61,26 @@ def loaded(strings: tuple[LitString, ...]) -> tuple[LoadedTracker, ...]:
     return tuple(loaded_tracker(s.tracker_index, (s,), diode, 3, WEATHER) for s in strings)
 
 
-def plant(azimuth_deg: float = 176.0, inverter: InverterSheet = INVERTER, **change) -> Plant:
-    made = Plant(
-        module_w=SHELF.modules[1].p_max_w,
-        inverter=inverter,
-        trackers=loaded(lit_strings(azimuth_deg)),
-        losses=DcLosses(0.01, 0.015),
-        beam_quantiles=MINUTES,
-    )
-    return replace(made, **change)
+SOUTH = loaded(lit_strings(176.0))
 
 
-YEAR = simulate_year(plant(), WEATHER)
+def plant(
+    trackers: tuple[LoadedTracker, ...] = SOUTH,
+    inverter: InverterSheet = INVERTER,
+    losses: Losses = LOSSES,
+) -> Plant:
+    return string_plant(trackers, inverter, SHELF.modules[1].p_max_w, WEATHER, losses)
+
+
+def year(*given, **change) -> YearResult:
+    return simulate_year(plant(*given, **change), WEATHER)
+
+
+YEAR = year()
 
 
 def test_energy_is_conserved_hour_by_hour() -> None:
-    assert np.array_equal(YEAR.ac_unlimited_w - YEAR.clipped_w, YEAR.ac_w)
+    assert np.array_equal(YEAR.ac_unlimited_w - YEAR.clipped_w, YEAR.ac_rated_w)
     assert sum(YEAR.monthly_kwh) == pytest.approx(YEAR.energy_kwh, rel=1e-12)
     assert (YEAR.ac_unlimited_w <= YEAR.dc_w).all()
     assert YEAR.ac_w.max() == INVERTER.p_ac_w
@@ -95,22 +99,47 @@ def test_a_higher_limit_never_clips_more() -> None:
 
 
 def test_south_beats_west_and_west_beats_north() -> None:
-    facing = [simulate_year(plant(a), WEATHER).energy_kwh for a in (176.0, 266.0, 356.0)]
+    facing = [year(loaded(lit_strings(a))).energy_kwh for a in (176.0, 266.0, 356.0)]
     assert facing[0] > facing[1] > facing[2]
 
 
 def test_half_the_array_gives_half_where_nothing_clips() -> None:
     big = replace(INVERTER, p_ac_w=50_000.0)
-    dc_both = simulate_year(plant(inverter=big), WEATHER).dc_w.sum()
-    one = plant(inverter=big)
-    dc_one = simulate_year(replace(one, trackers=one.trackers[:1]), WEATHER).dc_w.sum()
+    dc_both, dc_one = (year(t, big).dc_w.sum() for t in (SOUTH, SOUTH[:1]))
     assert dc_both == pytest.approx(2 * dc_one, rel=1e-12)
 
 
 def test_losses_take_their_product() -> None:
-    clean = simulate_year(plant(losses=DcLosses(0.0, 0.0)), WEATHER).dc_w.sum()
-    lossy = simulate_year(plant(losses=DcLosses(0.01, 0.015)), WEATHER).dc_w.sum()
-    assert lossy == pytest.approx(clean * 0.99 * 0.985, rel=1e-12)
+    clean = year(losses=Losses()).dc_w.sum()
+    lossy = year(losses=replace(LOSSES, first_year_frac=0.02)).dc_w.sum()
+    assert lossy == pytest.approx(clean * 0.99 * 0.985 * 0.98, rel=1e-12)
+
+
+def test_each_year_gives_less_but_clips_less_too() -> None:
+    losses = replace(LOSSES, first_year_frac=0.02, yearly_frac=0.005)
+    ages = energy_by_age_kwh(plant(losses=losses), WEATHER)
+    assert len(ages) == 25
+    assert list(ages) == sorted(ages, reverse=True)
+    assert ages[0] == pytest.approx(year(losses=losses).energy_kwh)
+    # 24 later years take 12 % of the rating; the limit gives part of it back.
+    assert 1 - 0.12 / 0.98 < ages[-1] / ages[0] < 0.97
+    free = energy_by_age_kwh(
+        plant(inverter=replace(INVERTER, p_ac_w=50_000.0), losses=losses), WEATHER
+    )
+    assert free[-1] / free[0] < ages[-1] / ages[0]
+
+
+def test_outages_wires_and_an_export_limit_each_take_their_step() -> None:
+    losses = replace(LOSSES, ac_wiring_frac=0.01, outage_frac=0.02)
+    held = simulate_year(replace(plant(losses=losses), export_w=5000.0), WEATHER)
+    shares = {s.step: s for s in held.stages}
+    assert held.ac_w.max() == pytest.approx(5000 * 0.98)
+    assert shares[Step.AC_WIRING].share_frac == pytest.approx(-0.01, rel=0.01)
+    assert shares[Step.OUTAGE].share_frac == pytest.approx(-0.02, rel=0.01)
+    assert shares[Step.EXPORT].change_kwh < 0
+    assert held.stages[-1].after_kwh == pytest.approx(held.energy_kwh, abs=1e-6)
+    # The inverter itself clips what it did before.
+    assert held.clipped_kwh == pytest.approx(year(losses=losses).clipped_kwh)
 
 
 def test_days_are_the_ones_their_titles_say() -> None:
@@ -122,25 +151,8 @@ def test_days_are_the_ones_their_titles_say() -> None:
 
 
 def test_nothing_clipped_leaves_no_most_clipped_day() -> None:
-    year = simulate_year(plant(inverter=replace(INVERTER, p_ac_w=50_000.0)), WEATHER)
-    assert next(d.title for d in loading_days(year, WEATHER, 36.2)) == "Clear summer day"
-
-
-@pytest.mark.parametrize("sheet", SHELF.inverters, ids=lambda i: i.id)
-def test_loss_curve_meets_the_datasheet_efficiencies(sheet: InverterSheet) -> None:
-    for point in sheet.efficiency:
-        dc = np.array([point.load_frac * sheet.p_ac_w / point.efficiency_frac])
-        efficiency = unlimited_ac_w(dc, sheet)[0] / dc[0]
-        # Three terms through seven rounded points: within half a per cent of each.
-        assert efficiency == pytest.approx(point.efficiency_frac, abs=0.006)
-
-
-def test_efficiency_of_a_whole_or_of_two_points_is_refused() -> None:
-    points = tuple(EfficiencyPoint(load, 1.02) for load in (0.1, 0.5, 1.0))
-    with pytest.raises(OutOfRange, match=r"1\.02"):
-        loss_curve(points)
-    with pytest.raises(MissingDatum, match="efficiency"):
-        loss_curve(INVERTER.efficiency[:2])
+    free = year(inverter=replace(INVERTER, p_ac_w=50_000.0))
+    assert next(d.title for d in loading_days(free, WEATHER, 36.2)) == "Clear summer day"
 
 
 def test_a_module_without_coefficients_cannot_be_simulated_and_says_so() -> None:
@@ -151,7 +163,7 @@ def test_a_module_without_coefficients_cannot_be_simulated_and_says_so() -> None
 
 def test_the_waterfall_ends_at_the_meter_and_nothing_is_unnamed() -> None:
     first, last = YEAR.stages[0], YEAR.stages[-1]
-    assert (first.step, last.step) == (Step.SUNLIGHT, Step.LIMIT)
+    assert (first.step, last.step) == (Step.SUNLIGHT, Step.OUTAGE)
     assert last.after_kwh == pytest.approx(YEAR.energy_kwh, abs=1e-6)
     told = first.after_kwh + sum(s.change_kwh for s in YEAR.stages)
     assert told == pytest.approx(YEAR.energy_kwh, abs=1e-6)
@@ -165,7 +177,6 @@ def test_the_waterfall_ends_at_the_meter_and_nothing_is_unnamed() -> None:
 
 def test_a_shaded_substring_costs_its_string_more_than_its_share_of_the_light() -> None:
     big = replace(INVERTER, p_ac_w=50_000.0)
-    even = plant(inverter=big)
     shaded = tuple(
         replace(
             s,
@@ -173,9 +184,7 @@ def test_a_shaded_substring_costs_its_string_more_than_its_share_of_the_light() 
         )
         for s in lit_strings(176.0)
     )
-    whole, less = (
-        simulate_year(p, WEATHER) for p in (even, replace(even, trackers=loaded(shaded)))
-    )
+    whole, less = (year(t, big) for t in (SOUTH, loaded(shaded)))
     lost = 1 - less.dc_w.sum() / whole.dc_w.sum()
     # 6 of 39 substrings at 60 % are 6.2 % of the light.  At most the string bypasses them: 15.4 %
     # of its voltage and their diodes'.
@@ -185,17 +194,36 @@ def test_a_shaded_substring_costs_its_string_more_than_its_share_of_the_light() 
 
 
 def test_an_option_without_strings_draws_its_night_watts() -> None:
-    idle = simulate_year(plant(trackers=()), WEATHER)
-    assert idle.energy_kwh == pytest.approx(-INVERTER.night_w * 8.76)
+    assert year(()).energy_kwh == pytest.approx(-INVERTER.night_w * 8.76)
 
 
-def test_minutes_keep_the_hour_s_mean_and_clip_no_less_than_it() -> None:
-    assert MINUTES.mean(axis=1) == pytest.approx(np.ones(len(MINUTES)))
-    assert YEAR.clipped_most_kwh > YEAR.clipped_kwh
-    # Even hours: the band closes.
-    even = np.ones_like(MINUTES)
-    same = replace(YEAR, beam_quantiles=even)
-    assert same.clipped_most_kwh == pytest.approx(YEAR.clipped_kwh)
-    # By hand: half the light at 1.5, half at 0.5 of 8 kW over a limit of 9 clips half of 3 kW.
-    cut = clipped_by_minutes_w(np.array([8000.0]), np.ones(1), np.array([[0.5, 1.5]]), 9000.0)
-    assert cut[0] == pytest.approx(1500.0)
+def test_the_same_inverter_with_only_its_limit_raised_never_clips_more() -> None:
+    clipped = [
+        year(inverter=replace(INVERTER, p_ac_w=w)).clipped_kwh for w in (5e3, 6e3, 7.6e3, 9e3, 12e3)
+    ]
+    assert clipped == sorted(clipped, reverse=True)
+
+
+def test_the_calendar_holds_what_the_year_clips_and_no_month_has_more_days_than_it_has() -> None:
+    calendar = clip_calendar(YEAR, WEATHER)
+    assert np.sum(calendar.kwh) == pytest.approx(YEAR.clipped_kwh)
+    for days, much, whole in zip(
+        calendar.days_any,
+        calendar.days_much,
+        (31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31),
+        strict=True,
+    ):
+        assert 0 <= much <= days <= whole
+
+
+def test_hours_by_load_are_the_hours_that_run_and_a_small_inverter_runs_at_its_limit() -> None:
+    work = at_work(YEAR, ac_side(INVERTER, USUAL))
+    assert sum(b.hours for b in work.bands) == (YEAR.ac_rated_w > 0).sum()
+    assert sum(b.kwh for b in work.bands) == pytest.approx(
+        YEAR.ac_rated_w[YEAR.ac_rated_w > 0].sum() / 1000
+    )
+    assert 0 < work.best_from_frac < work.best_to_frac <= 1
+    smallest, *_, largest = work.sizes
+    assert smallest.rating_kw == pytest.approx(0.6 * 7.6)
+    assert smallest.best_hours < largest.best_hours
+    assert all(0.9 < s.efficiency_frac < 0.99 for s in work.sizes)

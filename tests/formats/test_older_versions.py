@@ -2,6 +2,7 @@
 
 import json
 import math
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
@@ -83,7 +84,14 @@ def test_a_version_4_job_gets_the_weather_and_mountings_it_was_reckoned_with() -
     text = (OLDER / "juniper-4.json").read_text("utf-8")
     assert '"weather"' not in text
     job = read_job(text)
-    assert job == FULL
+    assert replace(job, equipment=FULL.equipment) == FULL
     assert job.weather == JobWeather()
     assert {a.mounting for o in job.options for a in o.arrays} == {Mounting.STAND_OFF}
     assert stored_job(text) == job
+
+
+def test_a_version_5_job_names_no_ageing_and_no_derating() -> None:
+    job = read_job((OLDER / "juniper-5.json").read_text("utf-8"))
+    assert replace(job, equipment=FULL.equipment) == FULL
+    assert {m.yearly_loss_frac for m in job.equipment.modules} == {None}
+    assert {i.derating for i in job.equipment.inverters} == {()}

@@ -15,7 +15,7 @@ from pvlib import pvsystem, singlediode
 
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.energy.diode_fit import fit_diode
-from ridge_tally.core.energy.year import diode_reference
+from ridge_tally.core.energy.lit import diode_reference
 from ridge_tally.core.equipment import ModuleSheet, TrackerSheet
 from ridge_tally.core.kernels.strings import free_year, limited_year
 

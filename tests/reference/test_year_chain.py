@@ -10,19 +10,13 @@ import pytest
 from pvlib import iam, irradiance, pvsystem, solarposition, temperature
 from pvlib.atmosphere import get_relative_airmass
 
+from plants import WIDE, string_plant
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.energy.diode_fit import fit_diode
+from ridge_tally.core.energy.lit import HeatLoss, LitString
+from ridge_tally.core.energy.trackers import loaded_tracker
 from ridge_tally.core.energy.waterfall import Step
-from ridge_tally.core.energy.year import (
-    DcLosses,
-    HeatLoss,
-    LitString,
-    Plant,
-    YearResult,
-    loaded_tracker,
-    simulate_year,
-)
-from ridge_tally.core.equipment import TrackerSheet
+from ridge_tally.core.energy.year import YearResult, simulate_year
 from ridge_tally.core.sky.plane_irradiance import plane_light
 from ridge_tally.core.sky.stand_in_year import stand_in_year
 from ridge_tally.core.sky.sun import Location, sun_path
@@ -33,8 +27,6 @@ WEATHER = stand_in_year(normals_at("high-desert", PLACE.latitude_deg), PLACE)
 SUN = sun_path(WEATHER.time, PLACE)
 SHELF = sample_shelf()
 SHEET, DIODE = SHELF.modules[1], fit_diode(SHELF.modules[1])
-WIDE = TrackerSheet(1.0, 5000.0, 1e6, None, 4)
-EVEN = np.ones((len(WEATHER.time), 1))
 
 
 def string(azimuth_deg: float, modules: int, tilt_deg: float = 30.0) -> LitString:
@@ -52,10 +44,10 @@ def year_of(strings: list[LitString], ratio: float) -> YearResult:
     modules = sum(s.modules for s in strings)
     inverter = replace(
         SHELF.inverters[0], p_ac_w=modules * SHEET.p_max_w / ratio, trackers=(WIDE,), v_start_v=1.0,
-        night_w=0.0,
+        night_w=0.0, derating=(),
     )  # fmt: skip
     tracker = loaded_tracker(0, strings, DIODE, SHEET.bypass_diodes, WEATHER)
-    return simulate_year(Plant(SHEET.p_max_w, inverter, (tracker,), DcLosses(0, 0), EVEN), WEATHER)
+    return simulate_year(string_plant((tracker,), inverter, SHEET.p_max_w, WEATHER), WEATHER)
 
 
 def by_the_library(tilt: float, azimuth: float) -> float:

@@ -30,5 +30,5 @@ def test_nothing_is_interpolated_or_invented() -> None:
 
 
 def test_allowances_are_shares_below_a_tenth() -> None:
-    shares = [float(share) for _, share in tables.load("dc-losses").rows]
+    shares = [float(share) for _, share in tables.load("usual-losses").rows]
     assert all(0 < share < 0.1 for share in shares)

@@ -121,7 +121,7 @@ def test_the_year_is_marked_and_remembered(workspace: Workspace) -> None:
     option = SAMPLE.options[0]
     first = year_report(workspace, SAMPLE, option)
     assert first.stand_in_weather
-    assert any("hourly means" in doubt for doubt in first.doubts)
+    assert any("Hourly means" in doubt for doubt in first.doubts)
     assert sum(first.monthly_kwh) == pytest.approx(first.energy_kwh)
     assert first.specific_kwh_per_kw == pytest.approx(first.energy_kwh / (28 * 0.405))
     renamed = replace(SAMPLE, name="other")

@@ -142,6 +142,14 @@ def test_the_worst_modules_move_to_better_places_that_are_free(workspace) -> Non
     gained = (after.free_kwh - after.lost_kwh) - (before.free_kwh - before.lost_kwh)
     assert better.gained_kwh == pytest.approx(gained, rel=1e-3)
     assert better.gained_kwh > 100
+    # At the meter, strings threaded anew: a fifth of the light becomes power, and the modules that
+    # held their strings back no longer do.
+    at_meter = year_report(workspace, moved, option_a(moved)).energy_kwh
+    at_meter -= year_report(workspace, free, option_a(free)).energy_kwh
+    assert better.meter_gained_kwh == pytest.approx(at_meter)
+    assert 0.15 * better.gained_kwh < better.meter_gained_kwh < better.gained_kwh
+    assert "kWh at the meter" in better.told
+    assert 0 < better.meter_without_kwh < 0.3 * better.without_kwh
 
 
 def test_without_modules_there_is_nothing_to_move(workspace) -> None:

@@ -1,5 +1,6 @@
 """The command line: JSON out, exit codes, sentences on stderr."""
 
+import csv
 import json
 from pathlib import Path
 
@@ -65,14 +66,26 @@ def test_a_bad_file_exits_2_and_nothing_is_stored(data: Path) -> None:
     assert len(json.loads(run(data, "list", "--json").stdout)) == 1
 
 
-def test_year_prints_json_and_writes_the_hours(data: Path) -> None:
-    hours = data / "hours.csv"
-    result = run(data, "year", "juniper-bench", "--json", "--hours", str(hours))
+@pytest.mark.parametrize(("flags", "steps"), [((), 35040), (("--quick",), 8760)])
+def test_year_prints_json_and_writes_its_steps(
+    data: Path, flags: tuple[str, ...], steps: int
+) -> None:
+    file = data / "steps.csv"
+    result = run(data, "year", "juniper-bench", "--json", "--csv", str(file), *flags)
     report = json.loads(result.stdout)
-    lines = hours.read_text("utf-8").splitlines()
-    assert len(lines) == 8761
-    total_kwh = sum(float(line.split(",")[3]) for line in lines[1:]) / 1000
+    rows = list(csv.DictReader(file.open(encoding="utf-8")))
+    assert len(rows) == steps
+    total_kwh = sum(float(row["ac_w"]) for row in rows) * 8.76 / steps
     assert total_kwh == pytest.approx(report["energy_kwh"], rel=1e-4)
+    assert report["stages"][-1]["after_kwh"] == pytest.approx(report["energy_kwh"])
+
+
+def test_own_point_lists_the_ways_and_an_unknown_module_is_refused(data: Path) -> None:
+    report = json.loads(run(data, "own-point", "juniper-bench", "--json").stdout)
+    assert [w["way"] for w in report["ways"]] == ["strung", "add-on", "system", "micro", "micro"]
+    assert "as strung" in run(data, "own-point", "juniper-bench", "--on", "south-1").stdout
+    refused = run(data, "own-point", "juniper-bench", "--on", "south-99")
+    assert (refused.exit_code, "south-99" in refused.stderr) == (2, True)
 
 
 def test_export_is_the_job_file_and_comes_back(data: Path) -> None:

@@ -49,6 +49,38 @@ export const yearQuery = (at: OptionAt) =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+const FINE_EVERY_MS = 400;
+
+/** The year by quarters of an hour; asking begins it, and it is asked again until it is there. */
+export const fineYearQuery = (at: OptionAt) =>
+  queryOptions<Schemas['FineYearAnswer']>({
+    queryKey: ['fine-year', at],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/year/fine', {
+          params: pathOf(at),
+          signal,
+        }),
+      ),
+    refetchInterval: (query) => (query.state.data?.running ? FINE_EVERY_MS : false),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+/** What optimizers and microinverters would give; `helped` null lets the darkest be taken. */
+export const ownPointQuery = (at: OptionAt, helped: readonly string[] | null) =>
+  queryOptions<Schemas['OwnPointReport']>({
+    queryKey: ['own-point', at, helped],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/own-point', {
+          params: { ...pathOf(at), query: helped ? { helped: helped.join(',') } : {} },
+          signal,
+        }),
+      ).then((answer) => answer.report),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
 export const targetQuery = (at: OptionAt) =>
   queryOptions<TargetReport>({
     queryKey: ['target', at],

@@ -82,6 +82,17 @@ export const sunDayQuery = (at: OptionAt, day: number) =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+export const lossesAtMeterQuery = (at: OptionAt) =>
+  queryOptions<Schemas['LossAtMeter'][]>({
+    queryKey: ['losses-at-meter', at],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET(`${OPTION}/losses-at-meter`, { params: pathOf(at), signal })).then(
+        (answer) => answer.losses,
+      ),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
 export const atMeterQuery = (at: OptionAt, number: number) =>
   queryOptions<Schemas['AtMeter']>({
     queryKey: ['at-meter', at, number],

@@ -1,4 +1,4 @@
-/** A day's power by the hour with the inverter's limit as a line that can be dragged. */
+/** A day's power in equal steps with the inverter's limit as a line that can be dragged. */
 import { max } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
 import { area, curveMonotoneX, line } from 'd3-shape';
@@ -56,11 +56,12 @@ function Drawn({
   heightPx,
 }: DayChartProps & { widthPx: number; heightPx: number }) {
   const [dragging, setDragging] = useState(false);
+  const stepH = 24 / day.dcKw.length;
   const highest = max([...day.dcKw, datasheetLimitKw, limitKw]) ?? 1;
   const x = scaleLinear([0, 24], [PAD.left, widthPx - PAD.right]);
   const y = scaleLinear([0, highest * 1.06], [heightPx - PAD.bottom, PAD.top]).nice();
   const at = (kw: number[]): HourPoint[] =>
-    kw.map((v, i) => ({ hour: i + 0.5, kw: Math.max(0, v) }));
+    kw.map((v, i) => ({ hour: (i + 0.5) * stepH, kw: Math.max(0, v) }));
   const unlimited = at(day.unlimitedKw);
   const curve = line<HourPoint>(
     (p) => x(p.hour),
@@ -71,8 +72,10 @@ function Drawn({
     () => y(0),
     (p) => y(p.kw),
   ).curve(curveMonotoneX);
-  const clippedKwh = day.unlimitedKw.reduce((sum, kw) => sum + Math.max(0, kw - limitKw), 0);
-  const deliveredKwh = day.unlimitedKw.reduce((sum, kw) => sum + Math.min(kw, limitKw), 0);
+  const daily = (of: (kw: number) => number) =>
+    day.unlimitedKw.reduce((sum, kw) => sum + of(kw), 0) * stepH;
+  const clippedKwh = daily((kw) => Math.max(0, kw - limitKw));
+  const deliveredKwh = daily((kw) => Math.min(kw, limitKw));
   const cutHours = unlimited.filter((p) => p.kw > limitKw).map((p) => p.hour);
   const middle = cutHours.length ? ((cutHours[0] ?? 12) + (cutHours.at(-1) ?? 12)) / 2 : 12;
   const peakKw = max(day.unlimitedKw) ?? 0;
@@ -90,7 +93,7 @@ function Drawn({
       height={heightPx}
       className="absolute inset-0 touch-none"
       role="group"
-      aria-label={`${day.title}: power by the hour`}
+      aria-label={`${day.title}: power through the day`}
     >
       <g fontSize="13" fill="var(--color-ink-2)">
         {y.ticks(6).map((kw) => (
@@ -116,7 +119,7 @@ function Drawn({
           </text>
         ))}
         <text x={widthPx - PAD.right} y={heightPx - 8} textAnchor="end">
-          local standard time, hour means
+          local standard time, {stepH === 1 ? 'hour' : 'quarter-hour'} means
         </text>
       </g>
       <defs>
@@ -156,7 +159,7 @@ function Drawn({
         strokeWidth="2"
         clipPath="url(#below-limit)"
       />
-      <DcLabel day={day} x={x} y={y} />
+      <DcLabel day={day} stepH={stepH} x={x} y={y} />
       <text
         x={x(12)}
         y={y(Math.min(limitKw, highest) * 0.45)}
@@ -165,7 +168,7 @@ function Drawn({
         textAnchor="middle"
         fill="var(--color-ink)"
       >
-        {figure(deliveredKwh, 1)} kWh to the meter
+        {figure(deliveredKwh, 1)} kWh of AC
       </text>
       {clippedKwh > 0.005 && (
         <text
@@ -272,18 +275,19 @@ const sumTo = (series: number[][], hour: number) =>
 
 interface DcLabelProps {
   day: DaySeries;
+  stepH: number;
   x: (hour: number) => number;
   y: (kw: number) => number;
 }
 
 /** Names the DC curve on its morning side, where nothing else is drawn. */
-function DcLabel({ day, x, y }: DcLabelProps) {
+function DcLabel({ day, stepH, x, y }: DcLabelProps) {
   const peak = max(day.dcKw) ?? 0;
   const hour = day.dcKw.findIndex((kw) => kw > peak * 0.3);
   if (peak <= 0 || hour < 0) return null;
   return (
     <text
-      x={x(hour + 0.5) - 10}
+      x={x((hour + 0.5) * stepH) - 10}
       y={y(day.dcKw[hour] ?? 0)}
       fontSize="12.5"
       fill="var(--color-ink-2)"

@@ -2,7 +2,7 @@
 import { type ReactNode, useState } from 'react';
 import type { OptionReport, YearReport } from '@/api/client';
 import { useShade } from '@/api/sunQueries';
-import { useYear } from '@/api/useYear';
+import { useQuickYear, useYear } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
 import { Choice } from '@/ui/Choice';
 import { figure, signed, yearlyKwh } from '@/units/format';
@@ -160,43 +160,59 @@ function Limits({ report }: { report: OptionReport }) {
 
 function Year({ otherId }: { otherId?: string }) {
   const { at, report } = useJob();
-  const { query, behind } = useYear(at, report.modules_strung > 0);
-  const { query: other } = useYear(
+  const { query, year, behind, finerFrac } = useYear(at, report.modules_strung > 0);
+  const { query: other } = useQuickYear(
     { ...at, optionId: otherId ?? at.optionId },
     otherId !== undefined,
   );
   if (report.modules_strung === 0) {
     return <p className="py-1 text-sm text-ink-2">No year yet: no module is in a string.</p>;
   }
-  if (query.isPending) return <CatchingUp text="Working out the year" />;
   if (query.isError) return <p className="py-1 text-sm text-stop">{query.error.message}</p>;
+  if (!year || !query.data) return <CatchingUp text="Working out the year" />;
+  // Two options are set side by side by the hour, both alike.
+  const beside = otherId && other.data ? query.data.energy_kwh - other.data.energy_kwh : null;
   return (
     <div aria-busy={behind}>
       {behind && <CatchingUp text="The year is catching up" />}
       <div className={behind ? 'opacity-50' : ''}>
-        <YearRows year={query.data} other={otherId ? other.data : undefined} />
+        <YearRows year={year} besideKwh={beside} />
+        {!behind && finerFrac !== null && (
+          <CatchingUp text="By the hour; the finer year follows" frac={finerFrac} />
+        )}
       </div>
     </div>
   );
 }
 
-function YearRows({ year, other }: { year: YearReport; other: YearReport | undefined }) {
+function YearRows({ year, besideKwh }: { year: YearReport; besideKwh: number | null }) {
   return (
     <>
       <Row
         label="To the meter"
         value={yearlyKwh(year.energy_kwh)}
-        aside={other ? signed(Math.round((year.energy_kwh - other.energy_kwh) / 10) * 10) : ''}
+        aside={besideKwh === null ? '' : signed(Math.round(besideKwh / 10) * 10)}
       />
       <Row label="Per kW DC" value={`${figure(year.specific_kwh_per_kw)} kWh`} />
       <Row
         label="Clipped"
         value={`${signed(-year.clipped_frac * 100, 1) || '0.0'} %`}
-        aside={`at most ${figure(mostFrac(year) * 100, 1)} %`}
+        aside={clippedBand(year)}
       />
       {year.tracker_loss_kwh >= 0.5 && (
         <Row label="Lost at trackers" value={`−${figure(year.tracker_loss_kwh)} kWh`} />
       )}
+      {(year.hot_loss_kwh ?? 0) >= 0.5 && (
+        <Row label="Lost to the inverter’s heat" value={`−${figure(year.hot_loss_kwh ?? 0)} kWh`} />
+      )}
+      {(year.export_loss_kwh ?? 0) >= 0.5 && (
+        <Row label="Held back at export" value={`−${figure(year.export_loss_kwh ?? 0)} kWh`} />
+      )}
+      {year.faults.map((fault) => (
+        <p key={fault} className="py-0.5 text-xs text-stop">
+          {fault}.
+        </p>
+      ))}
       <ShadeRow />
       {year.stand_in_weather && (
         <p className="mt-1 rounded-sm border border-warn bg-warn-wash px-2 py-1 text-xs text-warn">
@@ -217,9 +233,15 @@ function YearRows({ year, other }: { year: YearReport; other: YearReport | undef
   );
 }
 
-/** The share clipped if in every hour the sun came and went as under broken cloud. */
-const mostFrac = (year: YearReport) =>
-  year.clipped_kwh > 0 ? (year.clipped_frac * year.clipped_most_kwh) / year.clipped_kwh : 0;
+/** The share clipped on hourly means and on single minutes; the year lies between. */
+function clippedBand(year: YearReport): string {
+  if (year.clipped_most_kwh === null) return 'on hourly means';
+  const frac = year.clipped_kwh > 0 ? year.clipped_frac / year.clipped_kwh : 0;
+  const [low, high] = [year.clipped_hourly_kwh, year.clipped_most_kwh].map((kwh) =>
+    figure(kwh * frac * 100, 1),
+  );
+  return `${low} to ${high} %`;
+}
 
 /** What shade takes of the light; the year's energy is after it. */
 function ShadeRow() {
@@ -237,12 +259,15 @@ function ShadeRow() {
   );
 }
 
-function CatchingUp({ text }: { text: string }) {
+function CatchingUp({ text, frac }: { text: string; frac?: number }) {
   return (
     <div className="py-1 text-xs text-ink-2" role="status">
       {text}
       <div className="mt-1 h-[3px] overflow-hidden rounded-full bg-bar">
-        <div className="h-full w-1/3 animate-pulse bg-patina" />
+        <div
+          className="h-full w-1/3 animate-pulse bg-patina"
+          style={frac === undefined ? undefined : { width: `${Math.max(4, frac * 100)}%` }}
+        />
       </div>
     </div>
   );

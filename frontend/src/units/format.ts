@@ -23,6 +23,10 @@ export function signed(value: number, places = 0): string {
 export const clock = (iso: string) =>
   new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 
+/** `8:05` for a minute of the day. */
+export const clockOf = (minute: number) =>
+  `${Math.floor(minute / 60)}:${String(minute % 60).padStart(2, '0')}`;
+
 const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 const DAYS_BEFORE = [0, 31, 59, 90, 120, 151, 181, 212, 243, 273, 304, 334];
 

@@ -3,19 +3,31 @@
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
+from typing import TypeVar
 
 from pydantic import TypeAdapter
 
-from ridge_tally.core.equipment import InverterId, InverterSheet, ModuleId, ModuleSheet
+from ridge_tally.core.equipment import (
+    InverterId,
+    InverterSheet,
+    MicroinverterSheet,
+    ModuleId,
+    ModuleSheet,
+    OptimizerSheet,
+)
 from ridge_tally.core.errors import NotFound
+
+Sheet = TypeVar("Sheet")
 
 
 @dataclass(frozen=True, slots=True)
 class Shelf:
-    """Modules and inverters to choose from."""
+    """Modules, inverters and converters for single modules to choose from."""
 
     modules: tuple[ModuleSheet, ...]
     inverters: tuple[InverterSheet, ...]
+    optimizers: tuple[OptimizerSheet, ...] = ()
+    microinverters: tuple[MicroinverterSheet, ...] = ()
 
     def module(self, module_id: ModuleId) -> ModuleSheet:
         """Return one module; NotFound if there is none."""
@@ -31,14 +43,27 @@ class Shelf:
                 return sheet
         raise NotFound("inverter", inverter_id)
 
+    def converter(self, unit_id: str) -> OptimizerSheet | MicroinverterSheet:
+        """Return one optimizer or microinverter; NotFound if there is none."""
+        sheets: tuple[OptimizerSheet | MicroinverterSheet, ...] = self.optimizers
+        for sheet in sheets + self.microinverters:
+            if sheet.id == unit_id:
+                return sheet
+        raise NotFound("optimizer or microinverter", unit_id)
+
 
 @cache
 def sample_shelf() -> Shelf:
     """Return the shipped sample equipment."""
     folder = files("ridge_tally.catalogue").joinpath("data")
-    modules = TypeAdapter(tuple[ModuleSheet, ...])
-    inverters = TypeAdapter(tuple[InverterSheet, ...])
+
+    def read(name: str, kind: type[Sheet]) -> tuple[Sheet, ...]:
+        content = folder.joinpath(name).read_bytes()
+        return tuple(TypeAdapter(list[kind]).validate_json(content))  # type: ignore[valid-type]
+
     return Shelf(
-        modules.validate_json(folder.joinpath("modules.json").read_bytes()),
-        inverters.validate_json(folder.joinpath("inverters.json").read_bytes()),
+        read("modules.json", ModuleSheet),
+        read("inverters.json", InverterSheet),
+        read("optimizers.json", OptimizerSheet),
+        read("microinverters.json", MicroinverterSheet),
     )

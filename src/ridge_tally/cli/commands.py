@@ -28,9 +28,8 @@ from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import RowRule, Ways
 from ridge_tally.core.job.document import option_of
-from ridge_tally.core.job.ids import OptionId
-from ridge_tally.core.kernels import dome, strings
-from ridge_tally.core.sky.weather_year import hour_middles
+from ridge_tally.core.job.ids import OptionId, PlacedId
+from ridge_tally.core.kernels.all import warm_all
 from ridge_tally.core.sun.shading import FINE, QUICK
 from ridge_tally.formats.job_file import job_file_schema
 from ridge_tally.formats.layout_case import solve_layout_case
@@ -41,6 +40,8 @@ from ridge_tally.services.brief_sheet import brief_sheet
 from ridge_tally.services.deadline import after_s
 from ridge_tally.services.evaluation import YearReport, hourly_year, year_report
 from ridge_tally.services.layouts import alternatives
+from ridge_tally.services.own_point import own_point_report
+from ridge_tally.services.plant import AS_IT_IS, FINELY, weather_for
 from ridge_tally.services.reporting import CheckView, OptionReport
 from ridge_tally.services.sample_jobs import store_samples
 from ridge_tally.services.shade import ShadeReport, shade_report
@@ -134,8 +135,7 @@ def _serve(workspace: Workspace, port: int, host: str) -> None:
 
 def _warm(workspace: Workspace) -> None:
     """Do the slow first things before a person asks for them."""
-    dome.warm()
-    strings.warm()
+    warm_all()
     for sheet in workspace.shelf.modules:
         fit_diode(sheet)
     import weasyprint  # noqa: F401, PLC0415 - takes seconds to load, and a sheet wants it
@@ -195,25 +195,60 @@ def _check_text(report: OptionReport) -> str:
 @option_option
 @data_option
 @json_option
-@click.option("--hours", "hours_file", type=click.Path(dir_okay=False, path_type=Path))
+@click.option("--csv", "csv_file", type=click.Path(dir_okay=False, path_type=Path))
+@click.option("--quick", is_flag=True, help="By the hour instead of the quarter of an hour.")
 @speaks
 def year(
-    job_id: str, option_id: str, data: Path, hours_file: Path | None, *, json_out: bool
+    job_id: str, option_id: str, data: Path, csv_file: Path | None, *, json_out: bool, quick: bool
 ) -> None:
-    """Simulate the year of an option; --hours writes the series as CSV."""
+    """Simulate the year of an option; --csv writes its steps, each named by its middle."""
     workspace = open_workspace(data)
     job = jobs.load_job(workspace, JobId(job_id))
     option = option_of(job, OptionId(option_id))
-    report = year_report(workspace, job, option)
-    if hours_file is not None:
-        result = hourly_year(workspace, job, option)
-        rows = zip(hour_middles(), result.dc_w, result.ac_unlimited_w, result.ac_w, strict=True)
+    report = year_report(workspace, job, option, fine=not quick)
+    if csv_file is not None:
+        supposed = AS_IT_IS if quick else FINELY
+        result = hourly_year(workspace, job, option, supposed)
+        columns = {
+            "local_standard_time": weather_for(workspace, job, supposed).time,
+            **{f"source_{n}_dc_w": w for n, w in enumerate(result.tracker_dc_w, start=1)},
+            "dc_w": result.dc_w,
+            "ac_unlimited_w": result.ac_unlimited_w,
+            "ac_w": result.ac_w,
+            "cabinet_degc": result.cabinet_degc,
+        }
         text = io.StringIO(newline="")
         writer = csv.writer(text)
-        writer.writerow(["local_standard_time", "dc_w", "ac_unlimited_w", "ac_w"])
+        writer.writerow(columns)
+        rows = zip(*columns.values(), strict=True)
         writer.writerows([str(t), *(f"{v:.1f}" for v in values)] for t, *values in rows)
-        hours_file.write_text(text.getvalue(), "utf-8", newline="")
+        csv_file.write_text(text.getvalue(), "utf-8", newline="")
     click.echo(as_json(report) if json_out else _year_text(report))
+
+
+@main.command(name="own-point")
+@click.argument("job_id")
+@option_option
+@data_option
+@json_option
+@click.option("--on", "helped", help="Ids of modules with add-on optimizers, by commas.")
+@speaks
+def own_point(
+    job_id: str, option_id: str, data: Path, helped: str | None, *, json_out: bool
+) -> None:
+    """Tell what optimizers and microinverters of the shelf would give in a year."""
+    workspace = open_workspace(data)
+    job = jobs.load_job(workspace, JobId(job_id))
+    option = option_of(job, OptionId(option_id))
+    ids = None if helped is None else tuple(PlacedId(m) for m in helped.split(",") if m)
+    report = own_point_report(workspace, job, option, ids)
+    lines = [
+        f"{w.problem or f'{w.energy_kwh:.0f} kWh, {w.gain_kwh:+.0f}'}  {w.units} × {w.unit}"
+        if w.unit
+        else f"{w.energy_kwh:.0f} kWh as strung"
+        for w in report.ways
+    ]
+    click.echo(as_json(report) if json_out else "\n".join(lines))
 
 
 @main.command()
@@ -302,8 +337,7 @@ def _weather_text(found: WeatherFile) -> str:
 @main.command()
 def warm() -> None:
     """Compile what is compiled, so that nobody waits for it later."""
-    dome.warm()
-    strings.warm()
+    warm_all()
 
 
 @main.command()
@@ -332,12 +366,17 @@ def _target_text(report: TargetReport) -> str:
 
 def _year_text(report: YearReport) -> str:
     stand_in = " (stand-in weather)" if report.stand_in_weather else ""
+    most = ""
+    if report.clipped_most_kwh is not None:
+        most = f", on single minutes {report.clipped_most_kwh:.0f} kWh"
     return "\n".join(
         [
             f"{report.energy_kwh:.0f} kWh a year at the meter{stand_in}",
             f"{report.specific_kwh_per_kw:.0f} kWh per kW DC",
             f"clipped {report.clipped_kwh:.0f} kWh, {report.clipped_frac * 100:.2f} %, "
-            f"{report.clipped_hours} hours on hourly means; at most {report.clipped_most_kwh:.0f} kWh",
+            f"{report.clipped_hours:.0f} hours, in steps of {report.step_minutes} minutes; "
+            f"on hourly means {report.clipped_hourly_kwh:.0f} kWh{most}",
+            *(f"! {fault}" for fault in report.faults),
             *(
                 f"{s.step.value:<11} {s.change_kwh:>9.0f} kWh {s.share_frac * 100:>7.2f} %  "
                 f"leaves {s.after_kwh:.0f}"

@@ -5,15 +5,22 @@ A number that is ``None`` was not on the datasheet.  Rules that need it answer
 """
 
 from dataclasses import dataclass
+from enum import StrEnum
 from typing import NewType
 
 ModuleId = NewType("ModuleId", str)
 InverterId = NewType("InverterId", str)
+OptimizerId = NewType("OptimizerId", str)
+MicroinverterId = NewType("MicroinverterId", str)
 
 
 @dataclass(frozen=True, slots=True)
 class ModuleSheet:
-    """A module's datasheet at standard test conditions (1000 W/m², 25 °C cell, AM 1.5)."""
+    """A module's datasheet at standard test conditions (1000 W/m², 25 °C cell, AM 1.5).
+
+    ``first_year_loss_frac`` and ``yearly_loss_frac`` are what its warranty grants: the share of
+    the rating lost in the first year, and in each later one.
+    """
 
     id: ModuleId
     name: str
@@ -36,6 +43,8 @@ class ModuleSheet:
     max_series_fuse_a: float | None
     all_black: bool | None = None
     bifacial_frac: float | None = None
+    first_year_loss_frac: float | None = None
+    yearly_loss_frac: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,10 +60,27 @@ class TrackerSheet:
 
 @dataclass(frozen=True, slots=True)
 class EfficiencyPoint:
-    """Conversion efficiency at one load, both as fractions."""
+    """Conversion efficiency at one load, both as fractions; ``dc_v`` where the sheet names it."""
 
     load_frac: float
     efficiency_frac: float
+    dc_v: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class DeratingPoint:
+    """The share of its AC rating an inverter gives without end at an air temperature."""
+
+    air_degc: float
+    power_frac: float
+
+
+@dataclass(frozen=True, slots=True)
+class Warming:
+    """How far the cabinet stands above the air at the rating, and how fast it follows."""
+
+    rise_at_rating_k: float
+    lag_min: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,3 +100,55 @@ class InverterSheet:
     trackers: tuple[TrackerSheet, ...]
     battery_ready: bool | None = None
     backup_ready: bool | None = None
+    derating: tuple[DeratingPoint, ...] = ()
+    warming: Warming | None = None
+
+
+class OptimizerKind(StrEnum):
+    """On every module with an inverter that holds the string's voltage, or on a few alone."""
+
+    SYSTEM = "system"
+    ADD_ON = "add-on"
+
+
+@dataclass(frozen=True, slots=True)
+class OptimizerSheet:
+    """A converter at one module.
+
+    ``string_v``: the voltage the inverter holds a string of them at; a system's alone.
+    """
+
+    id: OptimizerId
+    name: str
+    provenance: str
+    kind: OptimizerKind
+    p_max_w: float
+    v_in_min_v: float
+    v_in_max_v: float
+    v_out_max_v: float
+    i_out_max_a: float
+    efficiency_frac: float
+    string_v: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class MicroinverterSheet:
+    """An inverter of one module, or of a few that each have their own tracker in it.
+
+    ``p_ac_w`` is the most it gives: where it clips.
+    """
+
+    id: MicroinverterId
+    name: str
+    provenance: str
+    inputs: int
+    p_ac_w: float
+    v_min_v: float
+    v_max_v: float
+    v_start_v: float
+    v_dc_max_v: float
+    i_max_a: float
+    night_w: float
+    efficiency: tuple[EfficiencyPoint, ...]
+    derating: tuple[DeratingPoint, ...] = ()
+    warming: Warming | None = None

@@ -1,6 +1,7 @@
 """What must hold inside a job document before anything is computed from it."""
 
 from collections.abc import Iterable
+from itertools import pairwise
 
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
 from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
@@ -23,6 +24,8 @@ LONGEST_NAME = 80
 MOST_MODULES = 500
 WIDEST_GAP_M = 20.0
 LONGEST_RUN = 20
+# More is no ageing but a fault; loads are shares of the AC rating.
+MOST_AGEING_FRAC, MOST_LOAD_FRAC = 0.1, 1.5
 STEEPEST_LEG_DEG, UPRIGHT_DEG = 60.0, 90.0
 
 
@@ -97,6 +100,17 @@ def require_module_sheet(sheet: ModuleSheet) -> None:
         raise OutOfRange(
             f"{sheet.name}, bifaciality as a fraction", sheet.bifacial_frac, "above 0, at most 1"
         )
+    for told, lost in (
+        ("loss in the first year", sheet.first_year_loss_frac),
+        ("loss in each later year", sheet.yearly_loss_frac),
+    ):
+        if lost is not None and not 0 <= lost <= MOST_AGEING_FRAC:
+            raise OutOfRange(
+                f"{sheet.name}, {told} as a fraction",
+                lost,
+                f"between 0 and {MOST_AGEING_FRAC:g}",
+                "Sheets print per cent: divide by 100.",
+            )
     beta = sheet.beta_voc_frac_per_degc
     if beta is not None and not -0.006 <= beta < 0:
         raise OutOfRange(
@@ -126,6 +140,43 @@ def require_inverter_sheet(sheet: InverterSheet) -> None:
                 tracker.v_min_v,
                 f"above 0 and below its highest ({tracker.v_max_v:g} V), both within the input limit",
             )
+
+    for point in sheet.efficiency:
+        if not 0 < point.efficiency_frac < 1:
+            raise OutOfRange(
+                f"{sheet.name}, efficiency at {point.load_frac * 100:g} % load, as a fraction",
+                point.efficiency_frac,
+                "above 0 and below 1",
+                "No inverter gives more than it takes; sheets print per cent: divide by 100.",
+            )
+        if not 0 < point.load_frac <= MOST_LOAD_FRAC:
+            raise OutOfRange(
+                f"{sheet.name}, load of an efficiency, as a fraction",
+                point.load_frac,
+                f"above 0, at most {MOST_LOAD_FRAC:g}",
+            )
+    _require_sound_derating(sheet)
+
+
+def _require_sound_derating(sheet: InverterSheet) -> None:
+    points = sorted(sheet.derating, key=lambda p: p.air_degc)
+    for cooler, hotter in pairwise(points):
+        if hotter.power_frac > cooler.power_frac or hotter.air_degc == cooler.air_degc:
+            raise OutOfRange(
+                f"{sheet.name}, derated power at {hotter.air_degc:g} °C, as a fraction",
+                hotter.power_frac,
+                f"at most {cooler.power_frac:g}, what it gives at {cooler.air_degc:g} °C",
+            )
+    for point in points:
+        if not 0 <= point.power_frac <= 1:
+            raise OutOfRange(
+                f"{sheet.name}, derated power at {point.air_degc:g} °C, as a fraction",
+                point.power_frac,
+                "between 0 and 1",
+                "Sheets print per cent of the rating: divide by 100.",
+            )
+    if sheet.warming is not None:
+        _require_positive(f"{sheet.name}, cabinet", sheet.warming, ("rise_at_rating_k", "lag_min"))
 
 
 def _require_positive(owner: str, values: object, names: Iterable[str]) -> None:

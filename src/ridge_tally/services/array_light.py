@@ -1,13 +1,13 @@
 """The light an option's arrays live on: after shade, dirt and snow, and with what the back gets."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
+from ridge_tally.core.energy.lit import HeatLoss, LitString
 from ridge_tally.core.energy.waterfall import Step
-from ridge_tally.core.energy.year import HeatLoss, LitString
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.array import Mounting, PlacedModule, PlaneArray, present_of
@@ -62,15 +62,19 @@ def array_lights(
     option: Option,
     resolution: Resolution = QUICK,
     without: int | None = None,
+    *,
+    fine: bool = False,
 ) -> tuple[SiteSky, tuple[ArrayLight, ...]]:
     """Return the light on each array that has modules, as if one owner were not there.
+
+    ``fine`` goes by quarters of an hour.
 
     Raises
     ------
     MissingDatum
         If a plane of the array does not close.
     """
-    sky = site_sky(workspace, job, option, without)
+    sky = site_sky(workspace, job, option, without, fine=fine)
     arrays = [a for a in option.arrays if present_of(a)]
     for array in arrays:
         require_closed(plane_of(job, array.plane_id))
@@ -158,23 +162,27 @@ def lit_string(
     heat: HeatLoss,
     *,
     darkest: bool = False,
+    free_of: frozenset[Step] = frozenset(),
 ) -> LitString:
     """Return a string of modules, in wiring order, with the light on it.
 
-    ``darkest`` lets the darkest cells of each substring rule it.
+    ``darkest`` lets the darkest cells of each substring rule it; ``free_of`` thinks steps away.
     """
     month = sky.hours.month
     reaching: list[FloatArray] = []
     left: dict[Step, FloatArray] = {}
     direct = np.zeros(len(month))
-    for lit, light in modules:
+    for lit, seen in modules:
         parts, passed = lit.on_free.parts, lit.on_free.passed
+        light = _unshaded(seen) if Step.SHADE in free_of else seen
         falling, through = substring_light(light, sky.hours, parts, passed)
-        snow, dirt = (1 - lit.snow_frac)[month], (1 - lit.soiling_frac)[month]
+        snow = 1.0 if Step.SNOW in free_of else (1 - lit.snow_frac)[month]
+        dirt = 1.0 if Step.DIRT in free_of else (1 - lit.soiling_frac)[month]
+        rear = 0.0 if Step.BACK in free_of else lit.rear_w_per_m2
         ruled = through
         if darkest:
             _, ruled = substring_light(light, sky.hours, parts, passed, darkest=True)
-        reaching.append(ruled * (snow * dirt) + lit.rear_w_per_m2)
+        reaching.append(ruled * (snow * dirt) + rear)
         shaded = falling.mean(axis=0)
         direct += parts.beam_w_per_m2 * reach_by_hour(light.reach, sky.hours).mean(axis=0)
         front = through.mean(axis=0) * snow * dirt
@@ -184,18 +192,26 @@ def lit_string(
             (Step.SNOW, shaded * snow),
             (Step.DIRT, shaded * snow * dirt),
             (Step.GLASS, front),
-            (Step.BACK, front + lit.rear_w_per_m2),
+            (Step.BACK, front + rear),
         ):
             left[step] = left.get(step, 0.0) + light_left / len(modules)
-    rear = modules[0][0].rear_w_per_m2
     return LitString(
         tracker_index=tracker_index,
         modules=len(modules),
         reaching_w_per_m2=np.concatenate(reaching),
-        warming_w_per_m2=left[Step.DIRT] + rear,
+        warming_w_per_m2=left[Step.DIRT] + (left[Step.BACK] - left[Step.GLASS]),
         direct_frac=_share(direct / len(modules), left[Step.SHADE]),
         on_glass=tuple(left.items()),
         heat=heat,
+    )
+
+
+def _unshaded(light: ModuleLight) -> ModuleLight:
+    return replace(
+        light,
+        reach=np.ones_like(light.reach),
+        reach_least=np.ones_like(light.reach_least),
+        sky_open_frac=np.ones_like(light.sky_open_frac),
     )
 
 

@@ -1,49 +1,49 @@
 """What the core computes for an option, remembered by the content it depends on."""
 
-from concurrent.futures import ThreadPoolExecutor
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
-from numpy.typing import NDArray
 
 from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode
-from ridge_tally.core.energy.waterfall import Stage
-from ridge_tally.core.energy.year import (
-    NOT_INCLUDED,
-    DcLosses,
-    HeatLoss,
-    LitString,
-    LoadedTracker,
-    Plant,
-    YearResult,
-    loaded_tracker,
-    simulate_year,
-)
+from ridge_tally.core.energy.inverter import AcSide
+from ridge_tally.core.energy.waterfall import Stage, Step
+from ridge_tally.core.energy.year import YearResult, energy_by_age_kwh, simulate_year
 from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job.array import Mounting
 from ridge_tally.core.job.document import (
     Job,
-    ModuleString,
     Option,
     inverter_sheet_of,
     module_sheet_of,
+    present_ids,
 )
-from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.weather import Monthly
+from ridge_tally.core.loading.at_work import AtWork, at_work
 from ridge_tally.core.loading.clipped_day import LimitCost, LoadingDay, limit_costs, loading_days
 from ridge_tally.core.loading.clipping import ClipCalendar, clip_calendar
-from ridge_tally.core.sky.minutes import beam_quantiles
-from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.core.sun.shading import FINE
 from ridge_tally.rules import tables
-from ridge_tally.services.array_light import array_lights, lit_string
-from ridge_tally.services.weather import location_of, weather_doubts, weather_key, weather_of
+from ridge_tally.services.array_light import array_lights
+from ridge_tally.services.plant import (
+    AS_IT_IS,
+    FINELY,
+    Supposed,
+    plant_of,
+    weather_for,
+)
+from ridge_tally.services.weather import (
+    fine_weather_of,
+    weather_doubts,
+    weather_key,
+)
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import climate
 
-FloatArray = NDArray[np.float64]
 # No zone's standard time is further from its sun than this.
 MOST_CLOCK_OFF_H = 3.0
+# From memory: above it datasheets begin to derate.
+THIN_AIR_M = 2000.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,42 +61,46 @@ class DiodeNote:
 class YearReport:
     """The year of an option, for people and programs.
 
-    ``doubts`` are sentences on what the figure rests on that nobody measured.
+    Figures are those of ``step_minutes``; ``clipped_hourly_kwh`` is what hourly means clip and
+    ``clipped_most_kwh`` what single minutes would, ``None`` until the year is worked out in
+    quarters.  ``by_age_kwh``: the first year and each later one.  ``faults``: sentences on what
+    takes no part.  ``doubts``: on what the figure rests on that nobody measured.
     """
 
     option_id: str
+    step_minutes: int
     energy_kwh: float
     specific_kwh_per_kw: float
     clipped_kwh: float
     clipped_frac: float
-    clipped_hours: int
-    clipped_most_kwh: float
+    clipped_hours: float
+    clipped_hourly_kwh: float
+    clipped_most_kwh: float | None
     tracker_loss_kwh: float
+    hot_loss_kwh: float | None
+    cabinet_most_degc: float
+    export_loss_kwh: float | None
     monthly_kwh: tuple[float, ...]
+    by_age_kwh: tuple[float, ...]
     stages: tuple[Stage, ...]
     limit_kw: float
     days: tuple[LoadingDay, ...]
     limits: tuple[LimitCost, ...]
     calendar: ClipCalendar
+    at_work: AtWork
     weather: str
     stand_in_weather: bool
+    faults: tuple[str, ...]
     doubts: tuple[str, ...]
     diode: DiodeNote
 
 
 @dataclass(frozen=True, slots=True)
-class Supposed:
-    """What a year is worked out for besides what is there.
+class FineStep:
+    """How far the fine year is, and the year when it is there."""
 
-    ``without``: the number of an owner of shade that is thought away.  ``darkest``: the darkest
-    cells of each substring rule it, instead of the mean of its light.
-    """
-
-    without: int | None = None
-    darkest: bool = False
-
-
-AS_IT_IS = Supposed()
+    done_frac: float
+    year: YearReport | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -129,8 +133,10 @@ def require_strings(option: Option) -> None:
         )
 
 
-def year_report(workspace: Workspace, job: Job, option: Option) -> YearReport:
-    """Return the simulated year of an option.
+def year_report(
+    workspace: Workspace, job: Job, option: Option, *, fine: bool = False
+) -> YearReport:
+    """Return the simulated year of an option, by the hour or finely by the quarter.
 
     Raises
     ------
@@ -138,169 +144,148 @@ def year_report(workspace: Workspace, job: Job, option: Option) -> YearReport:
         When no module is in a string, or a datasheet lacks what the model needs.
     """
     require_strings(option)
-    year, weather = _year(workspace, job, option)
+    hourly, side, by_age_kwh = _year(workspace, job, option)
+    supposed = FINELY if fine else AS_IT_IS
+    year = _year(workspace, job, option, supposed)[0] if fine else hourly
+    weather = weather_for(workspace, job, supposed)
     module = module_sheet_of(job, option)
-    inverter = inverter_sheet_of(job, option)
     strung = sum(len(s.module_ids) for s in option.strings)
+    derates = any(s.step is Step.HOT for s in year.stages)
+    exports = any(s.step is Step.EXPORT for s in year.stages)
     return YearReport(
         option_id=option.id,
+        step_minutes=round(year.hours * 60),
         energy_kwh=year.energy_kwh,
         specific_kwh_per_kw=year.energy_kwh / (strung * module.p_max_w / 1000),
         clipped_kwh=year.clipped_kwh,
         clipped_frac=year.clipped_frac,
         clipped_hours=year.clipped_hours,
+        clipped_hourly_kwh=hourly.clipped_kwh,
         clipped_most_kwh=year.clipped_most_kwh,
-        tracker_loss_kwh=year.tracker_loss_kwh,
+        tracker_loss_kwh=year.lost_kwh(Step.TRACKER),
+        hot_loss_kwh=year.lost_kwh(Step.HOT) if derates else None,
+        cabinet_most_degc=float(year.cabinet_degc.max()),
+        export_loss_kwh=year.lost_kwh(Step.EXPORT) if exports else None,
         monthly_kwh=year.monthly_kwh,
+        by_age_kwh=tuple(kwh * year.energy_kwh / hourly.energy_kwh for kwh in by_age_kwh)
+        if hourly.energy_kwh > 0
+        else by_age_kwh,
         stages=year.stages,
-        limit_kw=inverter.p_ac_w / 1000,
+        limit_kw=year.limit_w / 1000,
         days=tuple(loading_days(year, weather, job.site.latitude_deg)),
         limits=tuple(limit_costs(year)),
         calendar=clip_calendar(year, weather),
+        at_work=at_work(year, side),
         weather=weather.name,
         stand_in_weather=weather.stand_in,
-        doubts=_doubts(job, weather),
+        faults=_faults(job, option, year),
+        doubts=_doubts(job, option, weather),
         diode=_diode_note(fit_diode(module)),
     )
+
+
+def fine_steps(workspace: Workspace, job: Job, option: Option) -> Iterator[FineStep]:
+    """Yield how far the fine year is, and at last the year itself.
+
+    Raises
+    ------
+    MissingDatum
+        As ``year_report``.
+    """
+    require_strings(option)
+    yield FineStep(0.05)
+    fine_weather_of(workspace, job)
+    yield FineStep(0.2)
+    array_lights(workspace, job, option, FINE, fine=True)
+    yield FineStep(0.6)
+    hourly_year(workspace, job, option, FINELY)
+    yield FineStep(0.95)
+    yield FineStep(1.0, year_report(workspace, job, option, fine=True))
 
 
 def hourly_year(
     workspace: Workspace, job: Job, option: Option, supposed: Supposed = AS_IT_IS
 ) -> YearResult:
-    """Return the hours themselves, as things are or as they are supposed to be."""
+    """Return the steps themselves, as things are or as they are supposed to be."""
     return _year(workspace, job, option, supposed)[0]
 
 
-def _year(
-    workspace: Workspace, job: Job, option: Option, supposed: Supposed = AS_IT_IS
-) -> tuple[YearResult, WeatherYear]:
-    weather = weather_of(workspace, job)
-    key = (
+def _key(job: Job, option: Option, supposed: Supposed) -> tuple[object, ...]:
+    grid = job.brief.grid
+    return (
         weather_key(job),
         job.survey,
         option.arrays,
         option.strings,
         module_sheet_of(job, option),
         inverter_sheet_of(job, option),
+        grid.export_limit_kw if grid else None,
         supposed,
     )
-    year = workspace.years.get(
-        key, lambda: simulate_year(plant_of(workspace, job, option, supposed), weather)
-    )
-    return year, weather
 
 
-def plant_of(
+def _year(
     workspace: Workspace, job: Job, option: Option, supposed: Supposed = AS_IT_IS
-) -> Plant:
-    """Return what the year needs to know of an option.
+) -> tuple[YearResult, AcSide, tuple[float, ...]]:
+    """Return the year, its inverter and, by the hour as things are, the years by age."""
 
-    Raises
-    ------
-    MissingDatum
-        If the module's datasheet lacks a coefficient the diode model needs.
-    """
-    losses, sheet = tables.load("dc-losses"), module_sheet_of(job, option)
-    return Plant(
-        module_w=sheet.p_max_w,
-        inverter=inverter_sheet_of(job, option),
-        trackers=_trackers(workspace, job, option, supposed),
-        losses=DcLosses(
-            losses.number("share_frac", loss="mismatch"),
-            losses.number("share_frac", loss="wiring"),
-        ),
-        beam_quantiles=_minutes(workspace, job),
-    )
+    def compute() -> tuple[YearResult, AcSide, tuple[float, ...]]:
+        plant = plant_of(workspace, job, option, supposed)
+        weather = weather_for(workspace, job, supposed)
+        ages = energy_by_age_kwh(plant, weather) if supposed == AS_IT_IS else ()
+        return simulate_year(plant, weather), plant.side, ages
+
+    return workspace.years.get(_key(job, option, supposed), compute)
 
 
-def _minutes(workspace: Workspace, job: Job) -> FloatArray:
-    """Return how the beam comes and goes inside each hour of the job's weather."""
-    location = location_of(job.site)
-
-    def compute() -> FloatArray:
-        weather = weather_of(workspace, job)
-        return beam_quantiles(weather, sun_path(weather.time, location), location.elevation_m)
-
-    return workspace.weather.get(("minutes", weather_key(job)), compute)
-
-
-def _trackers(
-    workspace: Workspace, job: Job, option: Option, supposed: Supposed
-) -> tuple[LoadedTracker, ...]:
-    """Return the trackers with their strings' light, remembered whatever inverter they are on."""
-    sheet, weather = module_sheet_of(job, option), weather_of(workspace, job)
-    diode = fit_diode(sheet)
-    by_tracker: dict[int, list[ModuleString]] = {}
-    for string in option.strings:
-        by_tracker.setdefault(string.tracker_number - 1, []).append(string)
-
-    def load(item: tuple[int, list[ModuleString]]) -> LoadedTracker:
-        index, strings = item
-        wired = tuple(s.module_ids for s in strings)
-        key = (index, wired, weather_key(job), job.survey, option.arrays, sheet, supposed)
-        return workspace.loaded.get(
-            key,
-            lambda: loaded_tracker(
-                index,
-                _lit_strings(workspace, job, option, wired, index, supposed),
-                diode,
-                sheet.bypass_diodes,
-                weather,
-            ),
+def _faults(job: Job, option: Option, year: YearResult) -> tuple[str, ...]:
+    """Return what takes no part in the year, in sentences."""
+    found = []
+    loose = len(present_ids(option)) - sum(len(s.module_ids) for s in option.strings)
+    if loose:
+        are = (
+            "module is in no string and gives"
+            if loose == 1
+            else "modules are in no string and give"
         )
-
-    # The kernels let go of the interpreter, so that both cores work.
-    with ThreadPoolExecutor() as pool:
-        return tuple(pool.map(load, by_tracker.items()))
-
-
-def _lit_strings(
-    workspace: Workspace,
-    job: Job,
-    option: Option,
-    wired: tuple[tuple[PlacedId, ...], ...],
-    tracker_index: int,
-    supposed: Supposed,
-) -> tuple[LitString, ...]:
-    """Return strings with the light on each of their substrings."""
-    sky, arrays = array_lights(workspace, job, option, without=supposed.without)
-    lit = {m.id: (a, x) for a in arrays for m, x in zip(a.modules, a.lights, strict=True)}
-    return tuple(
-        lit_string(
-            [lit[m] for m in ids],
-            sky,
-            tracker_index,
-            heat_loss(lit[ids[0]][0].array.mounting),
-            darkest=supposed.darkest,
-        )
-        for ids in wired
-    )
+        found.append(f"{loose} {are} nothing: string them, or take them off the roof")
+    inverter = inverter_sheet_of(job, option)
+    for number, power_w in enumerate(year.tracker_dc_w, start=1):
+        tags = [s.tag for s in option.strings if s.tracker_number == number]
+        if tags and not np.any(power_w > 0):
+            window = inverter.trackers[number - 1]
+            found.append(
+                f"Tracker {number} never runs all year: {', '.join(tags)} stays outside its "
+                f"{window.v_min_v:g} to {window.v_max_v:g} V, start {inverter.v_start_v:g} V. "
+                "Put more or fewer modules in series"
+            )
+    return tuple(found)
 
 
-def heat_loss(mounting: Mounting) -> HeatLoss:
-    """Return how a mounting cools its modules."""
-    table = tables.load("heat-loss")
-    return HeatLoss(
-        table.number("constant_w_per_m2k", mounting=mounting.value),
-        table.number("per_wind_w_per_m2k_per_m_per_s", mounting=mounting.value),
-    )
-
-
-def _doubts(job: Job, weather: WeatherYear) -> tuple[str, ...]:
+def _doubts(job: Job, option: Option, weather: WeatherYear) -> tuple[str, ...]:
     doubts = list(weather_doubts(job, weather))
     doubts.append(
-        "Clipping is worked out on hourly means, which understate it; the most is what sun and "
-        "cloud by turns in every hour would clip"
+        "Hourly means understate clipping; the year by the quarter has sun and cloud come and go "
+        "as on a day of passing clouds, which over a year is more than there is"
     )
-    doubts.append("Not included: " + "; ".join(NOT_INCLUDED))
     typed = {m.quantity for m in job.weather.months}
-    kept = tables.load("dc-losses")
+    module = module_sheet_of(job, option)
+    known = {
+        "soiling": Monthly.SOILING in typed,
+        "ageing in the first year": module.first_year_loss_frac is not None,
+        "ageing in each later year": module.yearly_loss_frac is not None,
+    }
     shares = ", ".join(
         f"{loss} {float(share) * 100:g} %"
-        for loss, share in kept.rows
-        if not (loss == "soiling" and Monthly.SOILING in typed)
+        for loss, share in tables.load("usual-losses").rows
+        if not known.get(str(loss), False)
     )
     doubts.append(f"Usual allowances taken off: {shares}")
+    doubts.append(_told_heat(job, option))
+    if (job.site.elevation_m or 0.0) > THIN_AIR_M:
+        doubts.append("Many inverters derate above 2000 m: its datasheet is not asked for that yet")
+    if job.brief.grid and job.brief.grid.export_limit_kw is not None:
+        doubts.append("What is held back at the export limit is reckoned with nobody at home")
     if Monthly.SNOWFALL in typed:
         doubts.append("Snow by a published monthly model; its falls and humidity are estimated")
     else:
@@ -323,6 +308,15 @@ def _doubts(job: Job, weather: WeatherYear) -> tuple[str, ...]:
         hottest = climate(site.climate_id).hottest_degc
         doubts.append(f"Hottest air is the climate's stand-in, {hottest:g} °C")
     return tuple(doubts)
+
+
+def _told_heat(job: Job, option: Option) -> str:
+    inverter = inverter_sheet_of(job, option)
+    if not inverter.derating:
+        return f"{inverter.name} names no derating by heat: none is taken off"
+    if inverter.warming is None:
+        return "The inverter's derating is its datasheet's; how fast its cabinet warms is estimated"
+    return "The inverter's derating and warming are its datasheet's; it hangs in the shade"
 
 
 def _diode_note(model: DiodeModel) -> DiodeNote:

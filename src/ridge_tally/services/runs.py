@@ -3,14 +3,18 @@
 One run at a time for each place: a newer one there cancels the one before it.
 """
 
+import os
 from collections.abc import Callable, Hashable, Iterator
+from contextlib import suppress
 from dataclasses import dataclass
-from threading import Event, Lock, Thread
+from threading import Event, Lock, Thread, get_native_id
 from typing import Generic, TypeVar
 
 from ridge_tally.core.errors import RidgeTallyError
 
 Step = TypeVar("Step")
+# How much later than a request a run is served; see nice(1).
+BEHIND = 10
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,6 +35,7 @@ class _Run:
         self._steps = steps
 
     def go(self) -> None:
+        _stand_back()
         step: object | None = None
         problem = "It broke off."
         try:
@@ -46,6 +51,12 @@ class _Run:
             # Whatever happened, nobody waits for it any longer.
             self.seen = Seen(step, running=False, cancelled=self.stop.is_set(), problem=problem)
             self.first.set()
+
+
+def _stand_back() -> None:
+    """Let requests go first: this thread, and those it begins, are served after them."""
+    with suppress(AttributeError, OSError):
+        os.setpriority(os.PRIO_PROCESS, get_native_id(), BEHIND)
 
 
 class Runs:
@@ -87,4 +98,12 @@ class Runs:
         with self._lock:
             run = self._runs.get(place)
         if run is not None:
+            run.stop.set()
+
+    def forget(self, *under: Hashable) -> None:
+        """Stop what runs at places that begin so; asked for again it is begun anew."""
+        with self._lock:
+            gone = [p for p in self._runs if isinstance(p, tuple) and p[: len(under)] == under]
+            runs = [self._runs.pop(place) for place in gone]
+        for run in runs:
             run.stop.set()

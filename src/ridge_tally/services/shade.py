@@ -19,7 +19,8 @@ from ridge_tally.core.survey.shade import source_at, source_height_m
 from ridge_tally.rules import tables
 from ridge_tally.rules.array import lay_of, placed_at
 from ridge_tally.services.array_light import ArrayLight, array_lights, require_modules
-from ridge_tally.services.evaluation import Supposed, hourly_year, require_strings
+from ridge_tally.services.evaluation import hourly_year, require_strings
+from ridge_tally.services.plant import Supposed
 from ridge_tally.services.rows import row_of, with_row
 from ridge_tally.services.site_sky import Spots, module_lights, site_sky, turned
 from ridge_tally.services.weather import weather_key

@@ -47,7 +47,7 @@ def option_sheet(workspace: Workspace, job_id: JobId, revision: int, option_id: 
     state = open_job(workspace, job_id, revision)
     option = option_of(state.job, option_id)
     report = next(r for r in state.reports if r.option_id == option.id)
-    year = year_report(workspace, state.job, option) if option.strings else None
+    year = year_report(workspace, state.job, option, fine=True) if option.strings else None
     shade = None
     if report.modules and all(is_closed(plane_of(state.job, a.plane_id)) for a in option.arrays):
         shade = shade_report(workspace, state.job, option, FINE)
@@ -174,8 +174,10 @@ def _year_lines(year: YearReport | None) -> tuple[str, ...]:
     return (
         f"{energy:,.0f} kWh a year at the meter".replace(",", " "),
         f"{year.specific_kwh_per_kw:,.0f} kWh per kW DC".replace(",", " "),
-        f"clipped {year.clipped_frac * 100:.1f} %, {year.clipped_hours} hours (hourly means); "
-        f"sun and cloud by turns would clip {shown(year.clipped_most_kwh)} kWh at most",
+        f"clipped {year.clipped_frac * 100:.1f} %, {year.clipped_hours:.0f} hours, by quarters of "
+        f"an hour: {shown(year.clipped_kwh)} kWh, between {shown(year.clipped_hourly_kwh)} on hourly "
+        f"means and {shown(year.clipped_most_kwh or year.clipped_kwh)} on single minutes",
+        *year.faults,
     )
 
 

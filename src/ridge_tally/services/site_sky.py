@@ -41,7 +41,13 @@ from ridge_tally.core.sun.shading import (
 )
 from ridge_tally.rules import tables
 from ridge_tally.rules.array import lay_of, placed_at
-from ridge_tally.services.weather import location_of, reflected_frac, weather_key, weather_of
+from ridge_tally.services.weather import (
+    fine_weather_of,
+    location_of,
+    reflected_frac,
+    weather_key,
+    weather_of,
+)
 from ridge_tally.services.workspace import Remembered, Workspace
 
 FloatArray = NDArray[np.float64]
@@ -80,15 +86,24 @@ class SiteSky:
         return len(self.occluders.owners)
 
 
-def site_sky(workspace: Workspace, job: Job, option: Option, without: int | None = None) -> SiteSky:
+def site_sky(
+    workspace: Workspace,
+    job: Job,
+    option: Option,
+    without: int | None = None,
+    *,
+    fine: bool = False,
+) -> SiteSky:
     """Return the sky over the arrays of an option; rows on legs stand in it themselves.
 
-    ``without`` is the number of an owner that is thought away.
+    ``without`` is the number of an owner that is thought away; ``fine`` goes by quarters of an
+    hour.
     """
     on_legs = tuple(a for a in option.arrays if a.leg_tilt_deg > 0)
     module = module_sheet_of(job, option) if on_legs else None
     key = (job.survey, weather_key(job), on_legs, module, without)
-    return workspace.skies.get(key, lambda: _sky(workspace, job, option, on_legs, without))
+    skies = workspace.fine_skies if fine else workspace.skies
+    return skies.get(key, lambda: _sky(workspace, job, option, on_legs, without, fine=fine))
 
 
 def _sky(
@@ -97,6 +112,8 @@ def _sky(
     option: Option,
     on_legs: tuple[PlaneArray, ...],
     without: int | None,
+    *,
+    fine: bool,
 ) -> SiteSky:
     occluders = occluders_of(job.survey)
     for array in on_legs:
@@ -105,7 +122,7 @@ def _sky(
         places = placed_at(present_of(array))
         corners = np.array([glass_corners_m(plane, lay, p) for p in places]).reshape(-1, 4, 3)
         occluders = with_rows(occluders, f"rows on {plane.name}", corners)
-    weather = weather_of(workspace, job)
+    weather = fine_weather_of(workspace, job).weather if fine else weather_of(workspace, job)
     passing = crown_passing()
     passes = passes_of(occluders, passing)
     if without is not None:
@@ -117,7 +134,7 @@ def _sky(
         passes,
         weather,
         hours,
-        reflected_frac(job, weather),
+        reflected_frac(job, weather_of(workspace, job)),
     )
 
 
@@ -140,7 +157,7 @@ def turned(sky: SiteSky, glass: Glass, resolution: Resolution) -> Turned:
             glass.azimuth_deg,
             sky.reflected_frac[sky.hours.month],
         )
-        free = np.bincount(sky.hours.month, parts.poa_w_per_m2, minlength=12)
+        free = np.bincount(sky.hours.month, parts.poa_w_per_m2, minlength=12) * sky.hours.step_h
         passed = glass_passing(sky.hours.sun, glass.slope_deg, glass.azimuth_deg)
         return Turned(parts, passed, free.astype(np.float64), cell_weights(glass, resolution.rows))
 

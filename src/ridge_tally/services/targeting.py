@@ -329,7 +329,8 @@ def _inverter_routes(
     def lost_behind_kwh(limit_kw: float | None) -> float | None:
         if year is None or limit_kw is None:
             return None
-        return max(0.0, clipped_kwh_at(year.ac_unlimited_w, limit_kw * 1000) - year.clipped_kwh)
+        behind = clipped_kwh_at(year.ac_unlimited_w, limit_kw * 1000, year.hours)
+        return max(0.0, behind - year.clipped_kwh)
 
     views = []
     for route in grid.routes:

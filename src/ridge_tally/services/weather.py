@@ -9,8 +9,9 @@ from numpy.typing import NDArray
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.document import Job, Site
 from ridge_tally.core.job.weather import Monthly, WeatherFileRef, typed_months
+from ridge_tally.core.sky.fine_weather import FineYear, fine_year, quarter_middles
 from ridge_tally.core.sky.stand_in_year import MonthlyNormals, stand_in_year
-from ridge_tally.core.sky.sun import Location, apart_km
+from ridge_tally.core.sky.sun import Location, apart_km, sun_path
 from ridge_tally.core.sky.weather_year import WeatherYear, hour_middles, month_of
 from ridge_tally.formats.weather_file import WeatherFile, read_weather
 from ridge_tally.rules import tables
@@ -47,6 +48,17 @@ def weather_key(job: Job) -> Hashable:
 def weather_of(workspace: Workspace, job: Job) -> WeatherYear:
     """Return the weather year of a job's site; the stand-in where its file is not kept here."""
     return workspace.weather.get(weather_key(job), lambda: _year(workspace, job))
+
+
+def fine_weather_of(workspace: Workspace, job: Job) -> FineYear:
+    """Return the same year by quarters of an hour, its beam coming and going."""
+
+    def compute() -> FineYear:
+        hourly, location = weather_of(workspace, job), location_of(job.site)
+        sun = sun_path(quarter_middles(hourly.time), location)
+        return fine_year(hourly, sun, location.elevation_m)
+
+    return workspace.weather.get(("fine", weather_key(job)), compute)
 
 
 def kept_weather(workspace: Workspace, job: Job) -> WeatherFile | None:
@@ -122,7 +134,7 @@ def snowfall_cm(job: Job) -> FloatArray:
 
 def soiling_frac(job: Job) -> FloatArray:
     """Return (12,): what dirt takes of each month's light, typed or the usual allowance."""
-    usual = tables.load("dc-losses").number("share_frac", loss="soiling")
+    usual = tables.load("usual-losses").number("share_frac", loss="soiling")
     return np.array(typed_months(job.weather, Monthly.SOILING) or (usual,) * 12)
 
 

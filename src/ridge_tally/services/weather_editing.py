@@ -102,7 +102,7 @@ def _usual(job: Job, quantity: Monthly) -> tuple[float, ...]:
         values: tuple[float, ...] = getattr(normals_of(job), NORMALS[quantity])
         return values
     if quantity is Monthly.SOILING:
-        return (tables.load("dc-losses").number("share_frac", loss="soiling"),) * MONTHS
+        return (tables.load("usual-losses").number("share_frac", loss="soiling"),) * MONTHS
     if quantity is Monthly.REFLECTION:
         return (tables.load("ground-reflection").number("reflected_frac", ground="bare"),) * MONTHS
     return (0.0,) * MONTHS

@@ -81,6 +81,9 @@ class Workspace:
     # Strings with their light and free curves, some ten megabytes each.
     loaded: Remembered = field(default_factory=lambda: Remembered(6))
     skies: Remembered = field(default_factory=lambda: Remembered(4))
+    # A fine sky's light is four times as long: some fifteen megabytes for thirty modules.
+    fine_skies: Remembered = field(default_factory=lambda: Remembered(1))
+    fine_loaded: Remembered = field(default_factory=lambda: Remembered(3))
     # Words of the sky over modules, a megabyte each.
     words: Remembered = field(default_factory=lambda: Remembered(96))
 
@@ -93,5 +96,5 @@ class Workspace:
         """Forget what was worked out while a weather file was not kept here yet."""
         for memory in (self.years, self.weather, self.guesses, self.shades, self.fills):
             memory.clear()
-        for memory in (self.loaded, self.skies, self.words):
+        for memory in (self.loaded, self.skies, self.words, self.fine_skies, self.fine_loaded):
             memory.clear()

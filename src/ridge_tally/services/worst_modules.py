@@ -10,13 +10,15 @@ from ridge_tally.core.array.legal import boxes_of, shortfalls
 from ridge_tally.core.array.search import bands_at
 from ridge_tally.core.job.array import Orientation, present_of
 from ridge_tally.core.job.array_edits import AddModule, LaidAt, RemoveModules
-from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
+from ridge_tally.core.job.document import Job, Option, module_sheet_of, option_of, plane_of
+from ridge_tally.core.job.edits import Edit
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.sun.shading import QUICK
 from ridge_tally.core.working import shown
 from ridge_tally.rules.array import lay_of, placed_at, standing
 from ridge_tally.services.array_light import require_modules
-from ridge_tally.services.editing import design_for
+from ridge_tally.services.editing import apply_edits, design_for
+from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.shade import place_losses, shade_report
 from ridge_tally.services.site_sky import Spots, site_sky, turned
 from ridge_tally.services.workspace import Workspace
@@ -42,7 +44,9 @@ class WorstModules:
     """The modules with least light, and where they would do better.
 
     ``without_kwh`` is the light they get now, lost if they were left off.  ``edits`` move
-    ``moved`` of them; empty where no better place is free.
+    ``moved`` of them; empty where no better place is free.  ``meter_gained_kwh`` and
+    ``meter_without_kwh`` are the same at the meter, strings threaded anew; ``None`` where they
+    do not go to a meter.
     """
 
     module_ids: tuple[PlacedId, ...]
@@ -50,6 +54,8 @@ class WorstModules:
     moved: tuple[PlacedId, ...]
     places: tuple[FreePlace, ...]
     gained_kwh: float
+    meter_gained_kwh: float | None
+    meter_without_kwh: float | None
     told: str
     edits: tuple[RemoveModules | AddModule, ...]
 
@@ -85,19 +91,46 @@ def worst_modules(workspace: Workspace, job: Job, option: Option) -> WorstModule
             RemoveModules(option.id, tuple(moved)),
             *(AddModule(option.id, p.plane_id, p.at) for p in taken),
         )
+    meter_gained = _at_meter(workspace, job, option, edits) if edits else None
+    off = _at_meter(workspace, job, option, (RemoveModules(option.id, tuple(worst)),))
+    meter_without = None if off is None else -off
+    told = _told(len(worst), len(moved), (gained, meter_gained), (without, meter_without))
     return WorstModules(
-        tuple(worst), without, tuple(moved), tuple(taken), gained,
-        _told(len(worst), len(moved), gained, without), edits,
+        tuple(worst), without, tuple(moved), tuple(taken), gained, meter_gained, meter_without,
+        told, edits,
     )  # fmt: skip
 
 
-def _told(worst: int, moved: int, gained_kwh: float, without_kwh: float) -> str:
-    left_off = f"Left off, the array would get {shown(without_kwh)} kWh of light less in a year."
+def _at_meter(
+    workspace: Workspace, job: Job, option: Option, edits: tuple[Edit, ...]
+) -> float | None:
+    """Return what edits change at the meter, kWh; ``None`` where either has no year."""
+    if not option.strings:
+        return None
+    changed = apply_edits(job, edits, workspace.shelf)
+    other = option_of(changed, option.id)
+    if not other.strings:
+        return None
+    after = hourly_year(workspace, changed, other).energy_kwh
+    return after - hourly_year(workspace, job, option).energy_kwh
+
+
+Kwh = tuple[float, float | None]
+
+
+def _told(worst: int, moved: int, gained_kwh: Kwh, without_kwh: Kwh) -> str:
+    """Return both in a sentence; each is light on the glass and what of it reaches the meter."""
+    light, meter = without_kwh
+    left_off = f"Left off, the array would get {shown(light)} kWh of light less in a year"
+    left_off += "." if meter is None else f" and the meter {shown(meter)} kWh less."
     if moved == 0:
         return f"No other legal place gives the worst {worst} more light. {left_off}"
     which = f"the worst {moved}" if moved == worst else f"{moved} of the worst {worst}"
+    light, meter = gained_kwh
+    at_meter = "" if meter is None else f", {shown(meter)} kWh at the meter"
     return (
-        f"Moving {which} to the best free places gives {shown(gained_kwh)} kWh a year. {left_off}"
+        f"Moving {which} to the best free places gives {shown(light)} kWh of light a year"
+        f"{at_meter}. {left_off}"
     )
 
 

@@ -25,6 +25,8 @@ from ridge_tally.web.models import (
 
 bp = APIBlueprint("jobs", __name__, url_prefix="/api/jobs")
 OTHER_PROGRAM = "api"
+# Where fine years run, followed by the job, the option and the revision.
+FINE_YEAR = "fine year"
 
 
 def workspace() -> Workspace:
@@ -68,6 +70,8 @@ def get_job(path: JobPath, query: RevisionQuery) -> JobAnswer:
 def post_edit(path: JobPath, body: EditRequest) -> JobAnswer:
     """Apply an edit and save; answers with the new revision and its fast checks."""
     job_id = JobId(path.job_id)
+    # Whatever goes on for the job as it was leaves the machine to the new one.
+    workspace().runs.forget(FINE_YEAR, path.job_id)
     return JobAnswer(state=jobs.save_edit(workspace(), job_id, body.parent, body.edit, body.author))
 
 

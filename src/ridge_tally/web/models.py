@@ -15,7 +15,9 @@ from ridge_tally.rules.setbacks import SetbackPack
 from ridge_tally.services.evaluation import ShadeBand, YearReport
 from ridge_tally.services.jobs import JobState
 from ridge_tally.services.layouts import Alternative, Proof
+from ridge_tally.services.losses_at_meter import LossAtMeter
 from ridge_tally.services.one_more import OneMore
+from ridge_tally.services.own_point import OwnPointReport
 from ridge_tally.services.shade import AtMeter, ShadeHours, ShadeReport, Trimmed
 from ridge_tally.services.sun_day import SunDay
 from ridge_tally.services.sun_paths import SunPaths
@@ -111,6 +113,33 @@ class YearAnswer(Wire):
     """The simulated year of an option."""
 
     year: YearReport
+
+
+class FineYearAnswer(Wire):
+    """How the year by quarters of an hour stands; no year until it is done."""
+
+    year: YearReport | None
+    done_frac: float
+    running: bool
+    problem: str
+
+
+class OwnPointQuery(Wire):
+    """Ids of the modules with add-on optimizers, by commas; left out, the darkest are taken."""
+
+    helped: str | None = None
+
+
+class OwnPointAnswer(Wire):
+    """The year with every module at its own point, and without."""
+
+    report: OwnPointReport
+
+
+class LossesAnswer(Wire):
+    """What steps of the light come to at the meter."""
+
+    losses: list[LossAtMeter]
 
 
 class ShadeBandAnswer(Wire):

@@ -6,19 +6,23 @@ from flask_openapi import APIBlueprint
 from ridge_tally.catalogue.gazetteer import find_places
 from ridge_tally.catalogue.grid_packs import grid_packs
 from ridge_tally.core.job.document import Job, Option, option_of
-from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.job.ids import OptionId, PlacedId
 from ridge_tally.rules.setbacks import setback_packs
 from ridge_tally.services.brief_sheet import brief_sheet
-from ridge_tally.services.evaluation import shade_band, year_report
+from ridge_tally.services.evaluation import fine_steps, shade_band, year_report
 from ridge_tally.services.jobs import load_job
+from ridge_tally.services.own_point import own_point_report
 from ridge_tally.services.sheets import option_sheet
 from ridge_tally.services.targeting import target_report
 from ridge_tally.simulators.weather_service import climates
 from ridge_tally.store.jobs import JobId
-from ridge_tally.web.jobs import workspace
+from ridge_tally.web.jobs import FINE_YEAR, workspace
 from ridge_tally.web.models import (
     ClimateChoice,
+    FineYearAnswer,
     OptionPath,
+    OwnPointAnswer,
+    OwnPointQuery,
     PlaceFound,
     PlaceQuery,
     PlacesAnswer,
@@ -43,6 +47,30 @@ def option_at(path: OptionPath) -> tuple[Job, Option]:
 def get_year(path: OptionPath) -> YearAnswer:
     """The simulated year, the days that show the limit, and what other limits would clip."""
     return YearAnswer(year=year_report(workspace(), *option_at(path)))
+
+
+@bp.get(f"{OPTION}/year/fine", operation_id="fine_year", responses={200: FineYearAnswer})
+def get_fine_year(path: OptionPath) -> FineYearAnswer:
+    """How the year by quarters of an hour stands; begun if it is not going on yet."""
+    here, (job, option) = workspace(), option_at(path)
+    place = (FINE_YEAR, path.job_id, path.option_id, path.revision)
+    seen = here.runs.look(place, None, lambda: fine_steps(here, job, option))
+    step = seen.step
+    return FineYearAnswer(
+        year=step.year if step else None,
+        done_frac=step.done_frac if step else 0.0,
+        running=seen.running,
+        problem=seen.problem,
+    )
+
+
+@bp.get(f"{OPTION}/own-point", operation_id="own_point", responses={200: OwnPointAnswer})
+def get_own_point(path: OptionPath, query: OwnPointQuery) -> OwnPointAnswer:
+    """The year with optimizers on some modules or all, and with microinverters."""
+    helped = None
+    if query.helped is not None:
+        helped = tuple(PlacedId(m) for m in query.helped.split(",") if m)
+    return OwnPointAnswer(report=own_point_report(workspace(), *option_at(path), helped))
 
 
 @bp.get(f"{OPTION}/shade-band", operation_id="shade_band", responses={200: ShadeBandAnswer})

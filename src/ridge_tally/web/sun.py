@@ -8,6 +8,7 @@ from flask_openapi import APIBlueprint
 from ridge_tally.core.job.ids import PlacedId, PlaneId, ShadeId
 from ridge_tally.core.units import parse_length_m
 from ridge_tally.services.jobs import load_job
+from ridge_tally.services.losses_at_meter import losses_at_meter
 from ridge_tally.services.shade import at_meter, shade_hours, shade_report, trimmed
 from ridge_tally.services.sun_day import sun_day
 from ridge_tally.services.sun_paths import sun_paths
@@ -18,6 +19,7 @@ from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import (
     AtMeterAnswer,
     AtMeterQuery,
+    LossesAnswer,
     OptionPath,
     PlanePath,
     RevisionPath,
@@ -85,6 +87,12 @@ def get_worst_modules(path: OptionPath) -> WorstAnswer:
 def get_at_meter(path: OptionPath, query: AtMeterQuery) -> AtMeterAnswer:
     """What an owner of shade costs at the meter in a year."""
     return AtMeterAnswer(cost=at_meter(workspace(), *option_at(path), query.number))
+
+
+@bp.get(f"{OPTION}/losses-at-meter", operation_id="losses_at_meter", responses={200: LossesAnswer})
+def get_losses_at_meter(path: OptionPath) -> LossesAnswer:
+    """What shade, snow, dirt and the modules' backs each come to at the meter in a year."""
+    return LossesAnswer(losses=list(losses_at_meter(workspace(), *option_at(path))))
 
 
 WEATHER = "/jobs/<job_id>/revisions/<int:revision>/weather"

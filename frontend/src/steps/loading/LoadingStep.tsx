@@ -1,7 +1,7 @@
-/** Loading: the clipped day with a limit to drag, the way to the meter, when the limit cuts. */
+/** Loading: the clipped day with a limit to drag, the way to the meter, the inverter at work. */
 import { useState } from 'react';
 import type { YearReport } from '@/api/client';
-import { useYear } from '@/api/useYear';
+import { type FinerFrac, useYear } from '@/api/useYear';
 import { DayChart } from '@/charts/DayChart';
 import { clippedAt, LimitCurve } from '@/charts/LimitCurve';
 import { MonthBars } from '@/charts/MonthBars';
@@ -11,13 +11,15 @@ import { Button } from '@/ui/Button';
 import { Board, Card, Toolbar } from '@/ui/Card';
 import { useKeys } from '@/ui/useKeys';
 import { ViewButtons } from '@/ui/ViewButtons';
-import { dayName, figure, MONTHS } from '@/units/format';
+import { clockOf, dayName, figure, MONTHS } from '@/units/format';
+import { AtWorkView } from './parts/AtWorkView';
 import { ClipCalendarView } from './parts/ClipCalendarView';
+import { OwnPointView } from './parts/OwnPointView';
 import { WaterfallView } from './parts/WaterfallView';
 
 export default function LoadingStep() {
   const { at, report } = useJob();
-  const { query: year, behind } = useYear(at, report.modules_strung > 0);
+  const { query, year, behind, finerFrac } = useYear(at, report.modules_strung > 0);
   if (report.modules_strung === 0) {
     return (
       <p className="p-6 text-base text-ink-2">
@@ -25,30 +27,38 @@ export default function LoadingStep() {
       </p>
     );
   }
-  if (year.isPending)
+  if (query.isError)
+    return (
+      <p className="p-6 text-base text-stop" role="alert">
+        {query.error.message}
+      </p>
+    );
+  if (!year)
     return (
       <p className="p-6 text-sm text-ink-2" role="status">
         Working out the year
       </p>
     );
-  if (year.isError)
-    return (
-      <p className="p-6 text-base text-stop" role="alert">
-        {year.error.message}
-      </p>
-    );
-  return <LoadingDays year={year.data} stale={behind} />;
+  return <LoadingDays year={year} stale={behind} finerFrac={finerFrac} />;
 }
 
 const VIEWS = [
   { id: 'day', title: 'A day', hint: '1' },
   { id: 'waterfall', title: 'To the meter', hint: '2' },
   { id: 'calendar', title: 'When it clips', hint: '3' },
+  { id: 'work', title: 'At work', hint: '4' },
+  { id: 'own', title: 'Own point', hint: '5' },
 ] as const;
 
 type ViewId = (typeof VIEWS)[number]['id'];
 
-function LoadingDays({ year, stale }: { year: YearReport; stale: boolean }) {
+interface LoadingDaysProps {
+  year: YearReport;
+  stale: boolean;
+  finerFrac: FinerFrac;
+}
+
+function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
   const [title, setTitle] = useState(year.days[0]?.title ?? '');
   const [tried, setTried] = useState<number | null>(null);
   const [table, setTable] = useState<TableData | null>(null);
@@ -60,7 +70,10 @@ function LoadingDays({ year, stale }: { year: YearReport; stale: boolean }) {
     clippedKwh: l.clipped_kwh,
     clippedFrac: l.clipped_frac,
   }));
-  const here = clippedAt(limits, limitKw);
+  const here =
+    tried === null
+      ? { clippedKwh: year.clipped_kwh, clippedFrac: year.clipped_frac }
+      : clippedAt(limits, tried);
   const pick = (start: string) => {
     const found = year.days.find((d) => d.title.startsWith(start));
     if (found) setTitle(found.title);
@@ -82,7 +95,10 @@ function LoadingDays({ year, stale }: { year: YearReport; stale: boolean }) {
         {tried !== null && (
           <Button onClick={() => setTried(null)}>Back to {figure(year.limit_kw, 2)} kW</Button>
         )}
-        {year.stand_in_weather && <span className="text-sm text-warn">stand-in weather</span>}
+        <StepsTold minutes={year.step_minutes} finerFrac={finerFrac} />
+        {year.stand_in_weather && (
+          <span className="whitespace-nowrap text-sm text-warn">stand-in weather</span>
+        )}
       </Toolbar>
       {view === 'day' && (
         <div className="flex gap-1.5 px-3.5 pt-2">
@@ -101,9 +117,9 @@ function LoadingDays({ year, stale }: { year: YearReport; stale: boolean }) {
             onClick={() =>
               setTable({
                 title: day.title,
-                columns: ['Hour', 'DC kW', 'AC without limit kW', 'AC kW'],
+                columns: ['From', 'DC kW', 'AC without limit kW', 'AC kW'],
                 rows: day.dc_kw.map((dc, i) => [
-                  `${i}:00 to ${i + 1}:00`,
+                  clockOf((i * 1440) / day.dc_kw.length),
                   figure(dc, 2),
                   figure(day.unlimited_kw[i] ?? 0, 2),
                   figure(day.ac_kw[i] ?? 0, 2),
@@ -131,65 +147,84 @@ function LoadingDays({ year, stale }: { year: YearReport; stale: boolean }) {
         )}
         {view === 'waterfall' && <WaterfallView year={year} />}
         {view === 'calendar' && <ClipCalendarView year={year} />}
+        {view === 'work' && <AtWorkView year={year} />}
+        {view === 'own' && <OwnPointView />}
       </div>
-      <Board heightPx={236}>
-        <Card
-          title="Energy by month, kWh"
-          aside={
-            <button
-              type="button"
-              className="min-h-6 underline"
-              onClick={() =>
-                setTable({
-                  title: 'Energy by month',
-                  columns: ['Month', 'kWh'],
-                  rows: MONTHS.map((m, i) => [m, figure(year.monthly_kwh[i] ?? 0)]),
-                })
-              }
-            >
-              as table
-            </button>
-          }
-          className="shrink-0"
-        >
-          <MonthBars
-            label="Energy at the meter by month"
-            valuesKwh={year.monthly_kwh}
-            widthPx={462}
-            heightPx={172}
-          />
-        </Card>
-        <Card
-          title="Clipped by limit"
-          aside={
-            <button
-              type="button"
-              className="min-h-6 underline"
-              onClick={() =>
-                setTable({
-                  title: 'Clipped by limit',
-                  columns: ['Limit kW', 'Clipped kWh', 'Share %'],
-                  rows: year.limits.map((l) => [
-                    figure(l.limit_kw, 2),
-                    figure(l.clipped_kwh),
-                    figure(l.clipped_frac * 100, 1),
-                  ]),
-                })
-              }
-            >
-              as table
-            </button>
-          }
-          className="min-w-[330px] grow"
-        >
-          <p className="text-sm">
-            At {figure(limitKw, 2)} kW: {figure(here.clippedKwh)} kWh a year
-            {tried === null && `, at most ${figure(year.clipped_most_kwh)}`}
-          </p>
-          <LimitCurve points={limits} limitKw={limitKw} widthPx={320} heightPx={144} />
-        </Card>
-      </Board>
+      {view !== 'own' && (
+        <Board heightPx={236}>
+          <Card
+            title="Energy by month, kWh"
+            aside={
+              <button
+                type="button"
+                className="min-h-6 underline"
+                onClick={() =>
+                  setTable({
+                    title: 'Energy by month',
+                    columns: ['Month', 'kWh'],
+                    rows: MONTHS.map((m, i) => [m, figure(year.monthly_kwh[i] ?? 0)]),
+                  })
+                }
+              >
+                as table
+              </button>
+            }
+            className="shrink-0"
+          >
+            <MonthBars
+              label="Energy at the meter by month"
+              valuesKwh={year.monthly_kwh}
+              widthPx={462}
+              heightPx={172}
+            />
+          </Card>
+          <Card
+            title="Clipped by limit"
+            aside={
+              <button
+                type="button"
+                className="min-h-6 underline"
+                onClick={() =>
+                  setTable({
+                    title: 'Clipped by limit',
+                    columns: ['Limit kW', 'Clipped kWh', 'Share %'],
+                    rows: year.limits.map((l) => [
+                      figure(l.limit_kw, 2),
+                      figure(l.clipped_kwh),
+                      figure(l.clipped_frac * 100, 1),
+                    ]),
+                  })
+                }
+              >
+                as table
+              </button>
+            }
+            className="min-w-[330px] grow"
+          >
+            <p className="whitespace-nowrap text-sm">
+              At {figure(limitKw, 2)} kW: {figure(here.clippedKwh)} kWh a year
+              {tried === null &&
+                year.clipped_most_kwh !== null &&
+                ` (${figure(year.clipped_hourly_kwh)} to ${figure(year.clipped_most_kwh)})`}
+            </p>
+            <LimitCurve points={limits} limitKw={limitKw} widthPx={320} heightPx={144} />
+          </Card>
+        </Board>
+      )}
       {table && <TableBehind table={table} open onOpenChange={() => setTable(null)} />}
     </>
+  );
+}
+
+/** Which steps the figures are of, and how far the finer ones are. */
+function StepsTold({ minutes, finerFrac }: { minutes: number; finerFrac: FinerFrac }) {
+  if (finerFrac === null)
+    return (
+      <span className="whitespace-nowrap text-sm text-ink-2">in steps of {minutes} minutes</span>
+    );
+  return (
+    <span role="status" className="whitespace-nowrap text-sm text-ink-2">
+      by the hour; finer {figure(finerFrac * 100)} %
+    </span>
   );
 }

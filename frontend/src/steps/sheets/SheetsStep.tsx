@@ -16,7 +16,7 @@ const LINK = 'inline-flex h-[27px] items-center rounded-md border px-2.5 text-sm
 
 export default function SheetsStep() {
   const { job, option, report, at, state } = useJob();
-  const { query: year, behind } = useYear(at, report.modules_strung > 0);
+  const { year, behind, finerFrac } = useYear(at, report.modules_strung > 0);
   const { planes } = job.survey;
   const filled = planes.filter((p) => option.arrays.some((a) => a.plane_id === p.id));
   const used = filled.length > 0 ? filled : planes.slice(0, 1);
@@ -88,12 +88,10 @@ export default function SheetsStep() {
                 </p>
               ))}
               <h3 className="mt-2 font-semibold">Year</h3>
-              {year.data && !behind ? (
+              {year && !behind && finerFrac === null ? (
                 <>
-                  <p className="text-lg font-semibold">
-                    {yearlyKwh(year.data.energy_kwh)} at the meter
-                  </p>
-                  {year.data.stand_in_weather && (
+                  <p className="text-lg font-semibold">{yearlyKwh(year.energy_kwh)} at the meter</p>
+                  {year.stand_in_weather && (
                     <p className="mt-1 rounded-sm border border-warn px-2 py-1 text-xs text-warn">
                       Stand-in weather: drawn from monthly normals, not measured.
                     </p>

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import type { SunDay } from '@/api/sunQueries';
-import { monthOfDay } from '@/units/format';
-import { clockOf, countOf, momentAt } from './moments';
+import { clockOf, monthOfDay } from '@/units/format';
+import { countOf, momentAt } from './moments';
 
 const moment = (minute: number, lit: number[][]): SunDay['moments'][number] => ({
   minute,

@@ -9,9 +9,6 @@ export interface When {
 
 export type Moment = SunDay['moments'][number];
 
-export const clockOf = (minute: number) =>
-  `${Math.floor(minute / 60)}:${String(minute % 60).padStart(2, '0')}`;
-
 /** The moment nearest a minute of the day; none on a day without sun. */
 export function momentAt(day: SunDay, minute: number): Moment | undefined {
   let best: Moment | undefined;

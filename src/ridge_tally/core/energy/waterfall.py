@@ -16,12 +16,18 @@ class Step(StrEnum):
     LOW_LIGHT = "low-light"
     HEAT = "heat"
     UNEVEN = "uneven"
+    OPTIMIZERS = "optimizers"
     TRACKER = "tracker"
     MISMATCH = "mismatch"
+    AGE = "age"
     WIRING = "wiring"
     CONVERSION = "conversion"
     NIGHT = "night"
     LIMIT = "limit"
+    HOT = "hot"
+    AC_WIRING = "ac-wiring"
+    EXPORT = "export"
+    OUTAGE = "outage"
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,302 +1,195 @@
-"""The year of an option: from light on its substrings to energy at the meter, hour by hour.
+"""The year of an option: from what its modules draw to energy at the meter, step by step."""
 
-No derating or export limit yet: ``NOT_INCLUDED`` says so wherever the figures go.
-"""
-
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from pvlib import temperature
 
-from ridge_tally.core.energy.diode_fit import DiodeModel
-from ridge_tally.core.energy.inverter import clipped_by_minutes_w, unlimited_ac_w
+from ridge_tally.core.energy.inverter import AcSide, AcYear, ac_year, clipped_by_minutes_w
+from ridge_tally.core.energy.lit import Drawn, kwh_of
 from ridge_tally.core.energy.waterfall import Stage, Step, waterfall
-from ridge_tally.core.equipment import InverterSheet
-from ridge_tally.core.kernels import strings as kernel
 from ridge_tally.core.sky.weather_year import WeatherYear, month_of
 
 FloatArray = NDArray[np.float64]
-NOT_INCLUDED = ("no derating of the inverter by heat or altitude",)
+# Warranties run so long.
+YEARS = 25
 
 
 @dataclass(frozen=True, slots=True)
-class HeatLoss:
-    """Faiman's two heat-loss factors of a mounting: W/m²K and W/m²K per m/s of wind."""
+class Losses:
+    """Shares lost besides what is simulated.
 
-    constant_w_per_m2k: float
-    per_wind_w_per_m2k_per_m_per_s: float
-
-
-@dataclass(frozen=True, slots=True)
-class DcLosses:
-    """Fractions of the power lost on the DC side besides what is simulated."""
-
-    mismatch_frac: float
-    wiring_frac: float
-
-    @property
-    def kept_power_frac(self) -> float:
-        """What is left of the power."""
-        return (1 - self.mismatch_frac) * (1 - self.wiring_frac)
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class LitString:
-    """A string on its tracker, with the light on it.
-
-    ``reaching_w_per_m2`` (m, n) is what reaches the cells of its m substrings, module by module,
-    front and back, after shade, dirt and snow; ``warming_w_per_m2`` (n,) what falls on its glass
-    and heats it; ``direct_frac`` (n,) is the beam's share of its light.
-    ``on_glass`` holds, in W/m² (n,), the mean light of its modules as it is left
-    by each step from the free sky to the cells.
+    ``first_year_frac`` and ``yearly_frac`` are ageing: of the rating, in the first year and in
+    each later one.  ``outage_frac`` is time the plant stands still.
     """
 
-    tracker_index: int
-    modules: int
-    reaching_w_per_m2: FloatArray
-    warming_w_per_m2: FloatArray
-    direct_frac: FloatArray
-    on_glass: tuple[tuple[Step, FloatArray], ...]
-    heat: HeatLoss
+    mismatch_frac: float = 0.0
+    wiring_frac: float = 0.0
+    ac_wiring_frac: float = 0.0
+    first_year_frac: float = 0.0
+    yearly_frac: float = 0.0
+    outage_frac: float = 0.0
 
-
-@dataclass(frozen=True, slots=True, eq=False)
-class LoadedTracker:
-    """Strings on one tracker and where they would stand without its limits; (n,) W and V.
-
-    ``cool_w`` and ``own_w``: all substrings each at its own best, at 25 °C and as warm as they
-    are.  ``free_w`` at ``volts_v``: the strings' best together; ``opens_v``: where they open.
-    """
-
-    index: int
-    strings: tuple[LitString, ...]
-    light_w_per_m2: FloatArray
-    starts: NDArray[np.int64]
-    cells_degc: FloatArray
-    ref: FloatArray
-    cool_w: FloatArray
-    own_w: FloatArray
-    free_w: FloatArray
-    volts_v: FloatArray
-    opens_v: FloatArray
-    even: NDArray[np.bool_]
+    def aged_frac(self, year: int) -> float:
+        """Return what is left of a module's power in a year, counted from 1."""
+        return 1 - self.first_year_frac - (year - 1) * self.yearly_frac
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Plant:
-    """What the year needs to know of an option."""
+    """What the year needs to know of an option.
 
-    module_w: float
-    inverter: InverterSheet
-    trackers: tuple[LoadedTracker, ...]
-    losses: DcLosses
-    beam_quantiles: FloatArray
-
-
-@dataclass(frozen=True, slots=True)
-class YearResult:
-    """(8760,) hours in W, and twelve months in kWh.
-
-    ``dc_w`` is what the trackers could take; ``ac_unlimited_w`` what the inverter would give
-    without its AC limit; ``ac_w`` what reaches the meter (night draw negative), every hour taken
-    as even.  ``direct_frac`` and ``beam_quantiles`` say how far its minutes may differ.
+    ``export_w``: the most that may leave the house; nobody at home is taken.
+    ``minute_beam`` (n, q): see ``core.sky.fine_weather``; ``None`` where it is not known.
     """
 
+    drawn: Drawn
+    side: AcSide
+    losses: Losses
+    air_degc: FloatArray
+    export_w: float | None = None
+    minute_beam: FloatArray | None = None
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class YearResult:
+    """Steps in W, and twelve months in kWh.
+
+    ``dc_w`` is what reaches the inverters; ``ac_unlimited_w`` what they would give without a
+    limit, ``ac_rated_w`` at their rating; ``ac_w`` what reaches the meter, night draw negative.
+    ``clipped_most_kwh``: what the limit cuts off the steps' minutes; ``None`` where they are
+    not known.
+    """
+
+    hours: float
     dc_w: FloatArray
     ac_unlimited_w: FloatArray
+    ac_rated_w: FloatArray
     ac_w: FloatArray
     tracker_dc_w: tuple[FloatArray, ...]
+    cabinet_degc: FloatArray
     monthly_kwh: tuple[float, ...]
     stages: tuple[Stage, ...]
     limit_w: float
-    direct_frac: FloatArray
-    beam_quantiles: FloatArray
-
-    @property
-    def clipped_most_kwh(self) -> float:
-        """What the limit would cut if in every hour the sun came and went as under broken cloud.
-
-        The year lies between this and ``clipped_kwh``, which takes every hour as even.
-        """
-        cut = clipped_by_minutes_w(
-            self.ac_unlimited_w, self.direct_frac, self.beam_quantiles, self.limit_w
-        )
-        return float(cut.sum() / 1000)
+    clipped_most_kwh: float | None
 
     @property
     def energy_kwh(self) -> float:
         """Energy at the meter in the year."""
-        return float(self.ac_w.sum() / 1000)
-
-    @property
-    def tracker_loss_kwh(self) -> float:
-        """What the trackers' windows, currents and start voltages cost."""
-        return -next(s.change_kwh for s in self.stages if s.step is Step.TRACKER)
+        return kwh_of(self.ac_w, self.hours)
 
     @property
     def clipped_w(self) -> FloatArray:
-        """What the AC limit cuts off, hour by hour."""
-        return self.ac_unlimited_w - self.ac_w
+        """What the AC limit cuts off, step by step."""
+        return self.ac_unlimited_w - self.ac_rated_w
 
     @property
     def clipped_kwh(self) -> float:
         """What the AC limit cuts off in the year."""
-        return float(self.clipped_w.sum() / 1000)
+        return kwh_of(self.clipped_w, self.hours)
 
     @property
     def clipped_frac(self) -> float:
         """Share of the unlimited energy that is cut off."""
-        whole = float(np.maximum(self.ac_unlimited_w, 0).sum())
-        return float(self.clipped_w.sum()) / whole if whole > 0 else 0.0
+        whole = kwh_of(np.maximum(self.ac_unlimited_w, 0), self.hours)
+        return self.clipped_kwh / whole if whole > 0 else 0.0
 
     @property
-    def clipped_hours(self) -> int:
+    def clipped_hours(self) -> float:
         """Hours of the year at the limit."""
-        return int((self.clipped_w > 0).sum())
+        return float((self.clipped_w > 0).sum()) * self.hours
 
-
-def diode_reference(diode: DiodeModel, substrings: int) -> FloatArray:
-    """Return (7,): the module's diode as the kernels take it."""
-    return np.array(
-        [
-            diode.light_current_a,
-            diode.saturation_current_a,
-            diode.series_ohm,
-            diode.shunt_ohm,
-            diode.thermal_v,
-            diode.alpha_isc_a_per_degc,
-            float(substrings),
-        ]
-    )
-
-
-def cell_degc(warming_w_per_m2: FloatArray, weather: WeatherYear, heat: HeatLoss) -> FloatArray:
-    """Return (n,) cell temperature: Faiman 2008."""
-    return np.asarray(
-        temperature.faiman(
-            warming_w_per_m2,
-            weather.air_degc,
-            weather.wind_m_per_s,
-            heat.constant_w_per_m2k,
-            heat.per_wind_w_per_m2k_per_m_per_s,
-        )
-    )
-
-
-def loaded_tracker(
-    index: int,
-    strings: Sequence[LitString],
-    diode: DiodeModel,
-    substrings: int,
-    weather: WeatherYear,
-) -> LoadedTracker:
-    """Return strings on a tracker, worked out as far as its own limits do not count.
-
-    Notes
-    -----
-    Substrings by the single diode of De Soto et al. 2006, a bypass diode over each; strings on
-    one current, parallel strings on one voltage.  See ``core.kernels.strings``.
-    """
-    light = np.ascontiguousarray(np.concatenate([s.reaching_w_per_m2 for s in strings]))
-    starts = np.cumsum([0, *(len(s.reaching_w_per_m2) for s in strings)])
-    cells = np.array([cell_degc(s.warming_w_per_m2, weather, s.heat) for s in strings])
-    ref = diode_reference(diode, substrings)
-    free = kernel.free_year(light, starts, cells, ref)
-    return LoadedTracker(index, tuple(strings), light, starts, cells, ref, *free)
-
-
-def taken_w(tracker: LoadedTracker, inverter: InverterSheet) -> FloatArray:
-    """Return (n,) W: what the tracker draws at the best point its window and current allow.
-
-    Nothing where the strings open below the window or the start voltage.
-    """
-    sheet = inverter.trackers[tracker.index]
-    taken, _ = kernel.limited_year(
-        tracker.light_w_per_m2, tracker.starts, tracker.cells_degc, tracker.ref, tracker.free_w,
-        tracker.volts_v, tracker.opens_v, tracker.even, sheet.v_min_v, sheet.v_max_v,
-        sheet.i_max_a, inverter.v_start_v,
-    )  # fmt: skip
-    return np.asarray(taken)
+    def lost_kwh(self, step: Step) -> float:
+        """Return what a step takes; 0 where the year has no such step."""
+        return sum((-s.change_kwh for s in self.stages if s.step is step), start=0.0)
 
 
 def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
-    """Return the hourly year of a plant.
+    """Return the year of a plant in the weather's steps.
 
     Parameters
     ----------
     plant : Plant
-        Without a tracker loaded the year is the inverter's night draw.
+        Drawing nothing, its year is the inverters' night draw.
     weather : WeatherYear
-        The same hours as the strings' light.
+        The same steps as the light it was drawn from.
     """
-    none = np.zeros(len(weather.time))
-    kept = plant.losses.kept_power_frac
-    taken = {t.index: taken_w(t, plant.inverter) for t in plant.trackers}
-    tracker_dc = tuple(
-        taken[i] * kept if i in taken else none for i in range(len(plant.inverter.trackers))
+    drawn, losses, hours = plant.drawn, plant.losses, weather.step_h
+    kept = _kept_frac(losses, 1)
+    ac, wired, exported, at_meter = _to_meter(plant, hours, 1)
+    limit_w = plant.side.rating_w * len(drawn.units_w)
+    dc_w = drawn.units_w.sum(axis=0) * kept
+    monthly = np.bincount(month_of(weather.time), weights=at_meter, minlength=12) * hours / 1000
+    taken = kwh_of(drawn.units_w, hours)
+    matched = taken * (1 - losses.mismatch_frac)
+    aged = matched * losses.aged_frac(1)
+    stages = (
+        *drawn.left,
+        *(((Step.MISMATCH, matched),) if losses.mismatch_frac else ()),
+        (Step.AGE, aged),
+        *(((Step.WIRING, kwh_of(dc_w, hours)),) if losses.wiring_frac else ()),
+        (Step.CONVERSION, kwh_of(np.maximum(ac.unlimited_w, 0), hours)),
+        (Step.NIGHT, kwh_of(ac.unlimited_w, hours)),
+        (Step.LIMIT, kwh_of(ac.rated_w, hours)),
+        *(((Step.HOT, kwh_of(ac.given_w, hours)),) if len(plant.side.airs_degc) else ()),
+        (Step.AC_WIRING, kwh_of(wired, hours)),
+        *(((Step.EXPORT, kwh_of(exported, hours)),) if plant.export_w is not None else ()),
+        (Step.OUTAGE, kwh_of(at_meter, hours)),
     )
-    dc_w = np.sum(tracker_dc, axis=0) if tracker_dc else none
-    unlimited = unlimited_ac_w(dc_w, plant.inverter)
-    direct = _direct_frac(plant, taken, none)
-    delivered = np.minimum(unlimited, plant.inverter.p_ac_w)
-    monthly = np.bincount(month_of(weather.time), weights=delivered, minlength=12) / 1000
     return YearResult(
+        hours=hours,
         dc_w=dc_w,
-        ac_unlimited_w=unlimited,
-        ac_w=delivered,
-        tracker_dc_w=tracker_dc,
+        ac_unlimited_w=ac.unlimited_w,
+        ac_rated_w=ac.rated_w,
+        ac_w=at_meter,
+        tracker_dc_w=tuple(w * kept for w in drawn.sources_w),
+        cabinet_degc=ac.cabinet_degc,
         monthly_kwh=tuple(float(m) for m in monthly),
-        stages=_stages(plant, sum(taken.values(), none), dc_w, unlimited, delivered),
-        limit_w=plant.inverter.p_ac_w,
-        direct_frac=direct,
-        beam_quantiles=plant.beam_quantiles,
+        stages=waterfall(stages),
+        limit_w=limit_w,
+        clipped_most_kwh=_clipped_most_kwh(plant, kept, hours),
     )
 
 
-def _direct_frac(plant: Plant, taken: dict[int, FloatArray], none: FloatArray) -> FloatArray:
-    """Return (n,): the share of the power that comes and goes with the beam."""
-    weighed, whole = none.copy(), none.copy()
-    for tracker in plant.trackers:
-        modules = sum(s.modules for s in tracker.strings)
-        share = sum((s.direct_frac * s.modules for s in tracker.strings), none) / modules
-        weighed += share * taken[tracker.index]
-        whole += taken[tracker.index]
-    return np.divide(weighed, whole, out=none.copy(), where=whole > 0)
+def energy_by_age_kwh(plant: Plant, weather: WeatherYear) -> tuple[float, ...]:
+    """Return the energy at the meter of the first year and each later one, kWh.
+
+    Older modules clip less: the inverter's part is worked out anew for each year.
+    """
+    hours = weather.step_h
+    return tuple(kwh_of(_to_meter(plant, hours, year)[-1], hours) for year in range(1, YEARS + 1))
 
 
-def _stages(
-    plant: Plant,
-    drawn_w: FloatArray,
-    dc_w: FloatArray,
-    unlimited_w: FloatArray,
-    delivered_w: FloatArray,
-) -> tuple[Stage, ...]:
-    """Return the waterfall; light counts as what modules of their rating make of it."""
+def _to_meter(
+    plant: Plant, hours: float, year: int
+) -> tuple[AcYear, FloatArray, FloatArray, FloatArray]:
+    """Return the inverters' part in a year from 1, and (n,) W after wires, export and outages."""
+    drawn, losses = plant.drawn, plant.losses
+    units_w = drawn.units_w * _kept_frac(losses, year)
+    ac = ac_year(units_w, drawn.volts_v, plant.air_degc, plant.side, hours)
+    # What is drawn at night is too little to lose any of it.
+    wired = np.where(ac.given_w > 0, ac.given_w * (1 - losses.ac_wiring_frac), ac.given_w)
+    exported = wired if plant.export_w is None else np.minimum(wired, plant.export_w)
+    at_meter = np.where(exported > 0, exported * (1 - losses.outage_frac), exported)
+    return ac, wired, exported, at_meter
 
-    def kwh(power_w: FloatArray | float) -> float:
-        return float(np.sum(power_w)) / 1000
 
-    light: dict[Step, float] = {}
-    for string in (s for t in plant.trackers for s in t.strings):
-        for step, w_per_m2 in string.on_glass:
-            made = kwh(w_per_m2) / 1000 * plant.module_w * string.modules
-            light[step] = light.get(step, 0.0) + made
-    taken = kwh(drawn_w)
-    after_mismatch = taken * (1 - plant.losses.mismatch_frac)
-    by_day = np.maximum(unlimited_w, 0.0)
-    return waterfall(
-        (
-            *light.items(),
-            (Step.LOW_LIGHT, sum(kwh(t.cool_w) for t in plant.trackers)),
-            (Step.HEAT, sum(kwh(t.own_w) for t in plant.trackers)),
-            (Step.UNEVEN, sum(kwh(t.free_w) for t in plant.trackers)),
-            (Step.TRACKER, taken),
-            (Step.MISMATCH, after_mismatch),
-            (Step.WIRING, kwh(dc_w)),
-            (Step.CONVERSION, kwh(by_day)),
-            (Step.NIGHT, kwh(unlimited_w)),
-            (Step.LIMIT, kwh(delivered_w)),
+def _kept_frac(losses: Losses, year: int) -> float:
+    """Return what mismatch, ageing and wires leave of the DC power in a year, from 1."""
+    return (1 - losses.mismatch_frac) * losses.aged_frac(year) * (1 - losses.wiring_frac)
+
+
+def _clipped_most_kwh(plant: Plant, kept_frac: float, hours: float) -> float | None:
+    """Return what the limit cuts off the minutes of every inverter, each by itself."""
+    if plant.minute_beam is None:
+        return None
+    drawn, cut = plant.drawn, 0.0
+    for unit_w in drawn.units_w:
+        ac = ac_year(unit_w[None] * kept_frac, drawn.volts_v, plant.air_degc, plant.side, hours)
+        cut += kwh_of(
+            clipped_by_minutes_w(
+                ac.unlimited_w, drawn.direct_frac, plant.minute_beam, plant.side.rating_w
+            ),
+            hours,
         )
-    )
+    return cut

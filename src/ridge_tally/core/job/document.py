@@ -18,7 +18,7 @@ from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.job.weather import JobWeather
 from ridge_tally.core.units import LengthUnit
 
-DOCUMENT_VERSION = 5
+DOCUMENT_VERSION = 6
 
 
 class CodePack(StrEnum):

@@ -1,8 +1,7 @@
 """Compiled: what a tracker draws from strings whose substrings do not get the same light.
 
 A substring is the part of a module under one bypass diode.  Substrings in series share one
-current, strings in parallel one voltage.  All kernels live in this one file: the compiler's
-cache does not see changes elsewhere.
+current, strings in parallel one voltage.
 """
 
 import math
@@ -249,7 +248,6 @@ def _parallel(
     strings = len(starts) - 1
     volts = np.empty((strings, CURRENTS))
     amps = np.empty((strings, CURRENTS))
-    opens = 0.0
     for s in range(strings):
         mine = light[starts[s] : starts[s + 1]]
         counts, terms = np.empty(len(mine)), np.empty((len(mine), 5))
@@ -264,7 +262,17 @@ def _parallel(
         amps[s, 0] = 0.0
         for k in range(CURRENTS):
             volts[s, k] = _string_v(amps[s, k], found, counts, terms)
-        opens = max(opens, volts[s, 0])
+    return _together(volts, amps, v_min, v_max, i_max)
+
+
+@compiled
+def _together(volts: Any, amps: Any, v_min: float, v_max: float, i_max: float) -> Any:
+    """Return free and taken power, voltage and open voltage of strings on one voltage.
+
+    ``volts`` and ``amps`` (s, k): each string's curve, voltage falling as current grows.
+    """
+    strings, points = volts.shape
+    opens = volts[:, 0].max()
     free, taken, at = 0.0, 0.0, 0.0
     sums, grid = np.empty(VOLTAGES), np.empty(VOLTAGES)
     for n in range(VOLTAGES):
@@ -272,7 +280,7 @@ def _parallel(
         total = 0.0
         for s in range(strings):
             # Voltage falls along the table: the last current still above v.
-            low, high = 0, CURRENTS - 1
+            low, high = 0, points - 1
             if volts[s, 0] <= v:
                 continue
             while high - low > 1:

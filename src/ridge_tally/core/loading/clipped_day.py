@@ -5,6 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.sky.weather_year import WeatherYear, clearest_day
 
@@ -14,7 +15,7 @@ JUNE_21, DECEMBER_21 = 171, 354
 
 @dataclass(frozen=True, slots=True)
 class LoadingDay:
-    """One day in 24 hour means, kW; ``day_of_year`` counts from 0.
+    """One day in means of equal steps, kW; ``day_of_year`` counts from 0.
 
     ``tracker_kw`` are the trackers' shares of ``dc_kw``.
     """
@@ -37,9 +38,9 @@ class LimitCost:
     clipped_frac: float
 
 
-def clipped_kwh_at(unlimited_w: FloatArray, limit_w: float) -> float:
-    """Return the energy above a limit, kWh, for powers that are means of one hour."""
-    return float(np.maximum(unlimited_w - limit_w, 0.0).sum() / 1000)
+def clipped_kwh_at(unlimited_w: FloatArray, limit_w: float, hours: float) -> float:
+    """Return the energy above a limit, kWh, for powers that are means of so many hours."""
+    return kwh_of(np.maximum(unlimited_w - limit_w, 0.0), hours)
 
 
 def loading_days(year: YearResult, weather: WeatherYear, latitude_deg: float) -> list[LoadingDay]:
@@ -52,17 +53,18 @@ def loading_days(year: YearResult, weather: WeatherYear, latitude_deg: float) ->
         _day("Clear summer day", clearest_day(weather.ghi_w_per_m2, summer), year),
         _day("Clear winter day", clearest_day(weather.ghi_w_per_m2, winter), year),
     ]
-    clipped = year.clipped_w.reshape(365, 24).sum(axis=1)
+    clipped = year.clipped_w.reshape(365, -1).sum(axis=1)
     if clipped.max() > 0:
         days.insert(0, _day("Most clipped day", int(np.argmax(clipped)), year))
     return days
 
 
 def _day(title: str, day: int, year: YearResult) -> LoadingDay:
-    hours = slice(day * 24, day * 24 + 24)
+    steps = len(year.ac_w) // 365
+    mine = slice(day * steps, (day + 1) * steps)
 
     def kilowatts(power_w: FloatArray) -> tuple[float, ...]:
-        return tuple(float(p) for p in power_w[hours] / 1000)
+        return tuple(float(p) for p in power_w[mine] / 1000)
 
     return LoadingDay(
         title,
@@ -70,18 +72,18 @@ def _day(title: str, day: int, year: YearResult) -> LoadingDay:
         kilowatts(year.dc_w),
         tuple(kilowatts(tracker) for tracker in year.tracker_dc_w),
         kilowatts(year.ac_unlimited_w),
-        kilowatts(year.ac_w),
-        float(year.clipped_w[hours].sum() / 1000),
+        kilowatts(year.ac_rated_w),
+        kwh_of(year.clipped_w[mine], year.hours),
     )
 
 
 def limit_costs(year: YearResult, steps: int = 61) -> list[LimitCost]:
     """Return clipped energy for limits from zero to the highest hour of the year."""
-    whole_kwh = float(np.maximum(year.ac_unlimited_w, 0).sum() / 1000)
+    whole_kwh = kwh_of(np.maximum(year.ac_unlimited_w, 0), year.hours)
     highest_w = float(max(year.ac_unlimited_w.max(), 1.0))
     costs = []
     for limit_w in np.linspace(0, highest_w * 1.05, steps):
-        clipped = clipped_kwh_at(year.ac_unlimited_w, float(limit_w))
+        clipped = clipped_kwh_at(year.ac_unlimited_w, float(limit_w), year.hours)
         share = clipped / whole_kwh if whole_kwh > 0 else 0.0
         costs.append(LimitCost(float(limit_w / 1000), clipped, share))
     return costs

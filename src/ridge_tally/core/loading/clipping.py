@@ -24,13 +24,13 @@ class ClipCalendar:
 
 def clip_calendar(year: YearResult, weather: WeatherYear) -> ClipCalendar:
     """Return when a year's hours are clipped."""
-    month = month_of(weather.time)
+    month, kwh_per_w = month_of(weather.time), year.hours / 1000
     kwh = np.bincount(
-        month * 24 + hour_of(weather.time), year.clipped_w / 1000, minlength=288
+        month * 24 + hour_of(weather.time), year.clipped_w * kwh_per_w, minlength=288
     ).reshape(12, 24)
-    daily = year.clipped_w.reshape(365, 24).sum(axis=1) / 1000
-    whole = np.maximum(year.ac_unlimited_w, 0).reshape(365, 24).sum(axis=1) / 1000
-    month_of_day = month.reshape(365, 24)[:, 12]
+    daily = year.clipped_w.reshape(365, -1).sum(axis=1) * kwh_per_w
+    whole = np.maximum(year.ac_unlimited_w, 0).reshape(365, -1).sum(axis=1) * kwh_per_w
+    month_of_day = month.reshape(365, -1)[:, 0]
     much = daily > MUCH_FRAC * np.maximum(whole, LEAST_KWH)
     some = daily > LEAST_KWH
 

@@ -13,9 +13,9 @@ NOMINAL_YEAR = 2025
 
 @dataclass(frozen=True, slots=True)
 class WeatherYear:
-    """8760 hours in the site's standard time; irradiances are hour means in W/m².
+    """8760 hours, or equal parts of them, in standard time; irradiances are their means in W/m².
 
-    ``time`` is the middle of each hour.  ``stand_in`` marks a synthetic year.
+    ``time`` is the middle of each.  ``stand_in`` marks a synthetic year.
     """
 
     time: NDArray[np.datetime64]
@@ -26,6 +26,16 @@ class WeatherYear:
     wind_m_per_s: FloatArray
     name: str
     stand_in: bool
+
+    @property
+    def step_h(self) -> float:
+        """Hours in a step."""
+        return step_h(len(self.time))
+
+
+def step_h(steps: int) -> float:
+    """Return the hours in each of so many equal steps of a year."""
+    return HOURS / steps
 
 
 def hour_middles() -> NDArray[np.datetime64]:
@@ -63,11 +73,11 @@ def clearest_day(ghi_w_per_m2: FloatArray, around_day: int, within_days: int = 1
 
     Parameters
     ----------
-    ghi_w_per_m2 : (8760,) float
-        Hourly means.
+    ghi_w_per_m2 : (n,) float
+        Means of equal steps of the year.
     around_day : int
         0 is the first of January; the search wraps round the year's end.
     """
-    daily = ghi_w_per_m2.reshape(365, 24).sum(axis=1)
+    daily = ghi_w_per_m2.reshape(365, -1).sum(axis=1)
     days = np.arange(around_day - within_days, around_day + within_days + 1) % 365
     return int(days[np.argmax(daily[days])])

@@ -11,7 +11,7 @@ from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.kernels import dome
 from ridge_tally.core.sky.plane_irradiance import GlassPassing, LightParts
 from ridge_tally.core.sky.sun import SunPath
-from ridge_tally.core.sky.weather_year import hour_of, month_of
+from ridge_tally.core.sky.weather_year import hour_of, month_of, step_h
 from ridge_tally.core.sun.occluders import MOST_OWNERS, Occluders, OwnerKind
 from ridge_tally.core.survey.site_frame import axes, to_site
 
@@ -74,12 +74,20 @@ class ModuleLight:
 
 @dataclass(frozen=True, slots=True)
 class Hours:
-    """The hours of a year: the sun, month and hour of the day of each, and which see the sun."""
+    """The hours of a year: the sun, month and hour of the day of each, and which see the sun.
+
+    Or equal parts of hours.
+    """
 
     sun: SunPath
     month: NDArray[np.int64]
     hour: NDArray[np.int64]
     up: NDArray[np.bool_]
+
+    @property
+    def step_h(self) -> float:
+        """Hours in a step."""
+        return step_h(len(self.month))
 
 
 def hours_of(time: NDArray[np.datetime64], sun: SunPath) -> Hours:
@@ -272,14 +280,14 @@ def module_light(
     by_month = np.bincount(month, wide, minlength=12)
     shaded = wide * sky_lost.mean(axis=0)[season_of][month]
     shaded[up] += direct * (1 - reach.mean(axis=0))
-    slots = np.bincount(month * 24 + hours.hour, shaded, minlength=288)
+    slots = np.bincount(month * 24 + hours.hour, shaded, minlength=288) * hours.step_h
     return ModuleLight(
         reach=reach,
         reach_least=least,
         sky_open_frac=1 - sky_lost[:, season_of],
         lost=slots.reshape(12, 24).astype(np.float64),
-        alone=(alone + sky_alone[:, season_of] * by_month) / len(sky),
-        only=(only + sky_only[:, season_of] * by_month) / len(sky),
+        alone=(alone + sky_alone[:, season_of] * by_month) * (hours.step_h / len(sky)),
+        only=(only + sky_only[:, season_of] * by_month) * (hours.step_h / len(sky)),
     )
 
 

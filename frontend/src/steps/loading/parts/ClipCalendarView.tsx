@@ -59,9 +59,11 @@ export function ClipCalendarView({ year }: { year: YearReport }) {
         </tbody>
       </table>
       <p className="mt-1 text-xs text-ink-2">
-        {figure(year.clipped_kwh)} kWh in {figure(year.clipped_hours)} hours, on hourly means, which
-        understate it: broken cloud in every hour would clip {figure(year.clipped_most_kwh)} kWh,
-        and the year lies between. Standard time.
+        {figure(year.clipped_kwh)} kWh in {figure(year.clipped_hours)} hours{' '}
+        {year.clipped_most_kwh === null
+          ? 'on hourly means, which understate it; the finer year follows.'
+          : `by the quarter of an hour, between ${figure(year.clipped_hourly_kwh)} kWh on hourly means and ${figure(year.clipped_most_kwh)} kWh on single minutes.`}{' '}
+        Standard time.
       </p>
     </div>
   );

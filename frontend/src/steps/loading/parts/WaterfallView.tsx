@@ -25,7 +25,7 @@ export function WaterfallView({ year }: { year: YearReport }) {
               type="button"
               aria-expanded={open === stage.step}
               onClick={() => setOpen(open === stage.step ? '' : stage.step)}
-              className="grid min-h-[27px] w-full grid-cols-[200px_1fr_190px] items-center gap-3 rounded-sm px-1 text-left text-sm hover:bg-sheet"
+              className="grid min-h-[25px] w-full grid-cols-[200px_1fr_190px] items-center gap-3 rounded-sm px-1 text-left text-sm hover:bg-sheet"
             >
               <span>{STEP_TITLES[stage.step]}</span>
               <Bar stage={stage} whole={whole} />
@@ -48,6 +48,11 @@ export function WaterfallView({ year }: { year: YearReport }) {
                 {stage.step === 'uneven' && <Band energyKwh={year.energy_kwh} />}
               </p>
             )}
+          </li>
+        ))}
+        {year.faults.map((fault) => (
+          <li key={fault} className="px-1 text-sm text-stop">
+            {fault}.
           </li>
         ))}
         <li className="mt-1 grid grid-cols-[200px_1fr_190px] gap-3 border-t border-ink px-1 pt-1 text-sm font-semibold">
@@ -88,7 +93,7 @@ function Bar({ stage, whole }: { stage: Stage; whole: number }) {
     <span className="relative block h-[15px] bg-bar" aria-hidden="true">
       <span className="absolute inset-y-0 left-0 bg-straw-wash" style={{ width: share(low) }} />
       <span
-        className={`absolute inset-y-0 ${gains ? 'bg-patina' : stage.step === 'limit' ? 'bg-stop' : 'bg-obstruction'}`}
+        className={`absolute inset-y-0 ${gains ? 'bg-patina' : ['limit', 'hot', 'export'].includes(stage.step) ? 'bg-stop' : 'bg-obstruction'}`}
         style={{ left: share(low), width: stage.change_kwh === 0 ? 0 : share(high - low) }}
       />
     </span>

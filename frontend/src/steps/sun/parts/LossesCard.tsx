@@ -1,44 +1,62 @@
 /** What else changes the light: dirt, snow and the back of the modules. */
-import { useShade, type WeatherReport } from '@/api/sunQueries';
+import type { Schemas } from '@/api/client';
+import { lossesAtMeterQuery, useShade, type WeatherReport } from '@/api/sunQueries';
+import { useCatchingUp } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
 import { Card } from '@/ui/Card';
 import { Toggle } from '@/ui/Toggle';
 import { figure } from '@/units/format';
 
+type LossAtMeter = Schemas['LossAtMeter'];
+
 const sum = (values: readonly number[]) => values.reduce((a, b) => a + b, 0);
 
 export function LossesCard({ weather }: { weather: WeatherReport }) {
-  const { job, option, at, act } = useJob();
+  const { job, option, at, act, report } = useJob();
   const { query, behind } = useShade(at, true);
+  const meter = useCatchingUp(at, lossesAtMeterQuery, report.modules_strung > 0);
+  const atMeter = (step: LossAtMeter['step']) =>
+    meter.query.data?.find((l) => l.step === step)?.kwh;
   const shade = query.data;
-  const rows: [string, number, string][] = shade
+  const rows: [string, LossAtMeter['step'], number, string][] = shade
     ? [
-        ['Shade takes', -shade.lost_kwh, 'of the free light'],
+        ['Shade takes', 'shade', -shade.lost_kwh, 'of the free light'],
         [
           'Snow takes',
+          'snow',
           -sum(shade.monthly_snow_kwh),
           weather.typed.includes('snowfall')
             ? 'monthly model of Townsend and Powers'
             : 'no snowfall is typed',
         ],
-        ['Dirt takes', -sum(shade.monthly_soiling_kwh), 'of what is left'],
-        ['The back adds', sum(shade.monthly_rear_kwh), shade.rear_told],
+        ['Dirt takes', 'dirt', -sum(shade.monthly_soiling_kwh), 'of what is left'],
+        ['The back adds', 'back', sum(shade.monthly_rear_kwh), shade.rear_told],
       ]
     : [];
   return (
     <Card
       title="What else changes the light"
-      aside="kWh a year on the array"
+      aside="kWh a year"
       className={`flex min-w-[320px] grow basis-0 flex-col overflow-y-auto ${behind ? 'opacity-60' : ''}`}
     >
       <table className="text-sm">
+        <thead>
+          <tr className="text-xs text-ink-2">
+            <td />
+            <th className="pr-3 text-right font-normal">on the array</th>
+            <th className="pr-3 text-right font-normal">at the meter</th>
+          </tr>
+        </thead>
         <tbody>
-          {rows.map(([title, kwh, told]) => (
+          {rows.map(([title, step, kwh, told]) => (
             <tr key={title}>
               <th scope="row" className="pr-3 text-left font-normal whitespace-nowrap">
                 {title}
               </th>
               <td className="pr-3 text-right font-figure whitespace-nowrap">{figure(kwh)}</td>
+              <td className="pr-3 text-right font-figure whitespace-nowrap">
+                {atMeter(step) === undefined ? '' : figure(atMeter(step) ?? 0)}
+              </td>
               <td
                 className="text-xs text-ink-2"
                 title={title.startsWith('Snow') ? weather.snow_told : undefined}

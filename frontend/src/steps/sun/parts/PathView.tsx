@@ -10,8 +10,8 @@ import { Button } from '@/ui/Button';
 import { Board } from '@/ui/Card';
 import { useKeys } from '@/ui/useKeys';
 import { useSize } from '@/ui/useSize';
-import { dayName, figure } from '@/units/format';
-import { clockOf, type When } from '../moments';
+import { clockOf, dayName, figure } from '@/units/format';
+import type { When } from '../moments';
 import { DaySlider, LAST_DAY } from './DaySlider';
 
 interface PathViewProps {

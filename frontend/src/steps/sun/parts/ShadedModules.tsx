@@ -3,10 +3,10 @@
 import type { Schemas } from '@/api/client';
 import type { ShadeReport } from '@/api/sunQueries';
 import { type Camera, toScreen } from '@/drawing/camera';
+import { shadeTint } from '@/drawing/shadeTint';
 import { sizeOf } from '@/plan/modules';
 import { figure } from '@/units/format';
 import { lostOf, type Period } from '../periods';
-import { shadeTint } from '../shadeTint';
 
 interface ShadedModulesProps {
   camera: Camera;

@@ -2,12 +2,12 @@
 import type { SunDay } from '@/api/sunQueries';
 import type { Camera } from '@/drawing/camera';
 import { RoofEdges } from '@/drawing/RoofOutline';
+import { shadeTint } from '@/drawing/shadeTint';
 import { useJob } from '@/plan/JobContext';
 import { ShadeMark } from '@/plan/site/ShadeMark';
 import { ringPoints, stripsOf } from '@/plan/site/siteModules';
 import { figure } from '@/units/format';
 import { type Moment, meanOf } from '../moments';
-import { shadeTint } from '../shadeTint';
 
 interface ShadowPlanProps {
   camera: Camera;

@@ -21,7 +21,7 @@ export function WorstThree({ nameOf }: { nameOf: (id: string) => string }) {
         <>
           <p className="text-sm">{data.told}</p>
           <p className="mt-1 text-xs text-ink-2">
-            {data.module_ids.map(nameOf).join(', ')}; light on the glass.
+            {data.module_ids.map(nameOf).join(', ')}; strings threaded anew, years by the hour.
           </p>
           {data.edits.length > 0 && (
             <span className="mt-auto">

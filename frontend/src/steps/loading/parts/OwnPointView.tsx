@@ -1,0 +1,123 @@
+/** What converters at single modules would give here: picked on the roof, reckoned beside it. */
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { Schemas } from '@/api/client';
+import { ownPointQuery } from '@/api/queries';
+import { PlaneCanvas } from '@/drawing/PlaneCanvas';
+import { useJob } from '@/plan/JobContext';
+import { sceneOf } from '@/plan/scene';
+import { Button } from '@/ui/Button';
+import { figure, signed } from '@/units/format';
+import { HelpedModules } from './HelpedModules';
+
+type Way = Schemas['WayYear'];
+
+export function OwnPointView() {
+  const { at, job, option, state, report } = useJob();
+  const [picked, setPicked] = useState<readonly string[] | null>(null);
+  const { data, isError, error, isFetching } = useQuery(ownPointQuery(at, picked));
+  const module = job.equipment.modules.find((m) => m.id === option.module_id);
+  const used = job.survey.planes.filter((p) => option.arrays.some((a) => a.plane_id === p.id));
+  const helped = picked ?? data?.modules.filter((m) => m.helped).map((m) => m.module_id) ?? [];
+  const toggle = (id: string) =>
+    setPicked(helped.includes(id) ? helped.filter((h) => h !== id) : [...helped, id]);
+  return (
+    <>
+      <div className="flex items-center gap-2 px-3.5 pt-2 text-sm">
+        <span>
+          The light shade leaves each module. Click those that get an add-on optimizer:{' '}
+          {helped.length} {helped.length === 1 ? 'has' : 'have'} one.
+        </span>
+        {picked !== null && <Button onClick={() => setPicked(null)}>Back to the darkest</Button>}
+      </div>
+      <div className="flex min-h-0 grow gap-2">
+        {used.map((plane) => {
+          const array = option.arrays.find((a) => a.plane_id === plane.id);
+          return (
+            <PlaneCanvas
+              key={plane.id}
+              scene={sceneOf(plane, state, report)}
+              label={`Optimizers on ${plane.name}`}
+              padPx={36}
+            >
+              {(camera) =>
+                array && module && data ? (
+                  <HelpedModules
+                    camera={camera}
+                    array={array}
+                    module={module}
+                    shares={data.modules}
+                    helped={helped}
+                    onToggle={toggle}
+                  />
+                ) : null
+              }
+            </PlaneCanvas>
+          );
+        })}
+      </div>
+      <section
+        aria-label="Ways to the grid"
+        aria-busy={isFetching}
+        className="shrink-0 border-t border-rule bg-sheet px-3.5 py-2"
+      >
+        {isError && (
+          <p role="alert" className="text-sm text-stop">
+            {error.message}
+          </p>
+        )}
+        {!data && !isError && (
+          <p role="status" className="text-sm text-ink-2">
+            Working out four more years
+          </p>
+        )}
+        {data && (
+          <ul
+            className={`grid gap-3 ${isFetching ? 'opacity-50' : ''}`}
+            style={{ gridTemplateColumns: `repeat(${data.ways.length}, minmax(0, 1fr))` }}
+          >
+            {data.ways.map((way) => (
+              <WayCard key={way.unit || way.way} way={way} />
+            ))}
+          </ul>
+        )}
+        <p className="mt-2 text-xs text-ink-2">
+          Years by the hour. Units are invented samples; strings stay as they are threaded. What
+          microinverters give is mostly their higher limit where that differs. Whether each module
+          may be paired with each unit is not checked here.
+        </p>
+      </section>
+    </>
+  );
+}
+
+const TITLES: Record<Way['way'], string> = {
+  strung: 'Strings as they are',
+  'add-on': 'Optimizers where marked',
+  system: 'Optimizers on all',
+  micro: 'Microinverters',
+};
+
+function WayCard({ way }: { way: Way }) {
+  return (
+    <li className="text-sm">
+      <p className="font-medium">{TITLES[way.way]}</p>
+      {way.energy_kwh !== null && (
+        <p className="whitespace-nowrap font-figure text-lg font-semibold">
+          {figure(way.energy_kwh)} kWh
+        </p>
+      )}
+      {way.unit && way.gain_kwh !== null && way.gain_frac !== null && (
+        <p className="whitespace-nowrap font-figure">
+          {signed(way.gain_kwh) || '0'} kWh, {signed(way.gain_frac * 100, 1) || '0.0'} %
+        </p>
+      )}
+      <p className="text-xs text-ink-2">{way.unit && `${way.units} × ${way.unit}`}</p>
+      <p className="whitespace-nowrap text-xs text-ink-2">
+        limit {figure(way.limit_kw, 2)} kW
+        {way.clipped_kwh !== null && `, clips ${figure(way.clipped_kwh)} kWh`}
+      </p>
+      {way.problem && <p className="text-xs text-stop">{way.problem}</p>}
+    </li>
+  );
+}

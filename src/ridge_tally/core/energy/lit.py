@@ -1,0 +1,115 @@
+"""Strings with the light on them, and what a DC side makes of it before any inverter."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+from pvlib import temperature
+
+from ridge_tally.core.energy.diode_fit import DiodeModel
+from ridge_tally.core.energy.waterfall import Step
+from ridge_tally.core.sky.weather_year import WeatherYear
+
+FloatArray = NDArray[np.float64]
+# Energies by the step after which they are left, kWh.
+Left = tuple[tuple[Step, float], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class HeatLoss:
+    """Faiman's two heat-loss factors of a mounting: W/m²K and W/m²K per m/s of wind."""
+
+    constant_w_per_m2k: float
+    per_wind_w_per_m2k_per_m_per_s: float
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class LitString:
+    """Modules that share a tracker or stand on one array, with the light on them.
+
+    ``reaching_w_per_m2`` (m, n) is what reaches the cells of its m substrings, module by module,
+    front and back, after shade, dirt and snow; ``warming_w_per_m2`` (n,) what falls on its glass
+    and heats it; ``direct_frac`` (n,) is the beam's share of its light.
+    ``on_glass`` holds, in W/m² (n,), the mean light of its modules as it is left
+    by each step from the free sky to the cells.
+    """
+
+    tracker_index: int
+    modules: int
+    reaching_w_per_m2: FloatArray
+    warming_w_per_m2: FloatArray
+    direct_frac: FloatArray
+    on_glass: tuple[tuple[Step, FloatArray], ...]
+    heat: HeatLoss
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Drawn:
+    """What a DC side draws from its light.
+
+    ``units_w`` (u, n): what each inverter of the option takes, W; ``volts_v`` (n,): at which
+    voltage, the mean of its trackers.  ``sources_w``: the same by tracker, or by array where
+    every module has its own.  ``direct_frac`` (n,): the share that comes and goes with the beam.
+    ``left``: kWh of a year after each step.
+    """
+
+    units_w: FloatArray
+    volts_v: FloatArray
+    sources_w: tuple[FloatArray, ...]
+    direct_frac: FloatArray
+    left: Left
+
+
+def cell_degc(warming_w_per_m2: FloatArray, weather: WeatherYear, heat: HeatLoss) -> FloatArray:
+    """Return (n,) cell temperature: Faiman 2008."""
+    return np.asarray(
+        temperature.faiman(
+            warming_w_per_m2,
+            weather.air_degc,
+            weather.wind_m_per_s,
+            heat.constant_w_per_m2k,
+            heat.per_wind_w_per_m2k_per_m_per_s,
+        )
+    )
+
+
+def diode_reference(diode: DiodeModel, substrings: int) -> FloatArray:
+    """Return (7,): the module's diode as the kernels take it."""
+    return np.array(
+        [
+            diode.light_current_a,
+            diode.saturation_current_a,
+            diode.series_ohm,
+            diode.shunt_ohm,
+            diode.thermal_v,
+            diode.alpha_isc_a_per_degc,
+            float(substrings),
+        ]
+    )
+
+
+def kwh_of(power_w: FloatArray, hours: float) -> float:
+    """Return the energy of powers that are means of so many hours each."""
+    return float(np.sum(power_w)) * hours / 1000
+
+
+def light_left(strings: Sequence[LitString], module_w: float, hours: float) -> Left:
+    """Return the light after each step, as what modules of their rating make of it, kWh."""
+    left: dict[Step, float] = {}
+    for string in strings:
+        for step, w_per_m2 in string.on_glass:
+            made = kwh_of(w_per_m2, hours) / 1000 * module_w * string.modules
+            left[step] = left.get(step, 0.0) + made
+    return tuple(left.items())
+
+
+def direct_share(groups: Sequence[tuple[Sequence[LitString], FloatArray]]) -> FloatArray:
+    """Return (n,): the share of powers that comes and goes with the beam, by strings and power."""
+    weighed, whole = np.zeros(1), np.zeros(1)
+    for strings, power_w in groups:
+        modules = sum(s.modules for s in strings)
+        share = np.sum([s.direct_frac * s.modules for s in strings], axis=0) / modules
+        weighed = weighed + share * power_w
+        whole = whole + power_w
+    return np.divide(weighed, whole, out=np.zeros_like(whole), where=whole > 0)

@@ -1,0 +1,195 @@
+"""Modules each at a point of their own: optimizers on every module, and microinverters."""
+
+import os
+from collections.abc import Sequence
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridge_tally.core.energy.diode_fit import DiodeModel
+from ridge_tally.core.energy.lit import (
+    Drawn,
+    Left,
+    LitString,
+    cell_degc,
+    diode_reference,
+    direct_share,
+    kwh_of,
+    light_left,
+)
+from ridge_tally.core.energy.waterfall import Step
+from ridge_tally.core.equipment import InverterSheet, MicroinverterSheet, OptimizerSheet
+from ridge_tally.core.errors import MissingDatum
+from ridge_tally.core.kernels import modules as kernel
+from ridge_tally.core.sky.weather_year import WeatherYear, step_h
+
+FloatArray = NDArray[np.float64]
+# Modules handed to a core together.
+AT_ONCE = 4
+# Halvings of the span a string's current is looked for in.
+HALVINGS = 40
+
+
+@dataclass(frozen=True, slots=True)
+class Converter:
+    """What a converter at a module tracks: its window, the most current and where it starts."""
+
+    v_min_v: float
+    v_max_v: float
+    i_max_a: float
+    v_start_v: float
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class ModulePoints:
+    """Modules of strings or arrays each with a converter; (m, n) W and kWh after each step."""
+
+    groups: tuple[LitString, ...]
+    taken_w: tuple[FloatArray, ...]
+    volts_v: tuple[FloatArray, ...]
+    left: Left
+
+
+def module_points(
+    groups: Sequence[LitString],
+    converter: Converter,
+    diode: DiodeModel,
+    substrings: int,
+    module_w: float,
+    weather: WeatherYear,
+) -> ModulePoints:
+    """Return what converters of their own take of each module, group by group."""
+    ref, hours = diode_reference(diode, substrings), weather.step_h
+    limits = (converter.v_min_v, converter.v_max_v, converter.i_max_a, converter.v_start_v)
+
+    def some(part: tuple[FloatArray, FloatArray]) -> tuple[FloatArray, ...]:
+        light, cells = part
+        own = np.repeat(cells[None], len(light) // substrings, axis=0)
+        found: tuple[FloatArray, ...] = kernel.own_points(light, substrings, own, ref, *limits)
+        return found
+
+    parts = []
+    for group in groups:
+        cells = cell_degc(group.warming_w_per_m2, weather, group.heat)
+        light = np.ascontiguousarray(group.reaching_w_per_m2)
+        step = AT_ONCE * substrings
+        parts.append([(light[k : k + step], cells) for k in range(0, len(light), step)])
+    # The kernel lets go of the interpreter, so that every core works.
+    with ThreadPoolExecutor(os.cpu_count()) as pool:
+        done = [list(pool.map(some, group_parts)) for group_parts in parts]
+    flat = [part for group in done for part in group]
+    cool, own, best = (sum(kwh_of(part[k], hours) for part in flat) for k in range(3))
+    taken = [np.concatenate([part[3] for part in group]) for group in done]
+    volts = [np.concatenate([part[4] for part in group]) for group in done]
+    left = (
+        *light_left(groups, module_w, hours),
+        (Step.LOW_LIGHT, cool),
+        (Step.HEAT, own),
+        (Step.UNEVEN, best),
+    )
+    return ModulePoints(tuple(groups), tuple(taken), tuple(volts), left)
+
+
+def optimizer_converter(sheet: OptimizerSheet) -> Converter:
+    """Return what an optimizer tracks; it starts where it tracks and names no current."""
+    return Converter(sheet.v_in_min_v, sheet.v_in_max_v, np.inf, sheet.v_in_min_v)
+
+
+def micro_converter(sheet: MicroinverterSheet) -> Converter:
+    """Return what each input of a microinverter tracks."""
+    return Converter(sheet.v_min_v, sheet.v_max_v, sheet.i_max_a, sheet.v_start_v)
+
+
+def drawn_by_optimizers(
+    points: ModulePoints, optimizer: OptimizerSheet, inverter: InverterSheet, steps: int
+) -> Drawn:
+    """Return what an inverter draws from strings in which every module has its optimizer.
+
+    Notes
+    -----
+    The inverter holds each string at one voltage; its optimizers share one current.  Each gives
+    all its module has as long as its own output voltage allows; one far brighter than the rest
+    stands at that voltage and gives less.
+
+    Raises
+    ------
+    MissingDatum
+        If the optimizer's sheet names no string voltage.
+    """
+    if optimizer.string_v is None:
+        raise MissingDatum("string voltage", optimizer.name, "Type what the inverter holds.")
+    hours = step_h(steps)
+    sources = [np.zeros(steps) for _ in inverter.trackers]
+    given = 0.0
+    for group, taken in zip(points.groups, points.taken_w, strict=True):
+        kept = np.minimum(taken, optimizer.p_max_w) * optimizer.efficiency_frac
+        string_w = series_of_optimizers_w(kept, optimizer, optimizer.string_v)
+        given += kwh_of(string_w, hours)
+        sources[group.tracker_index] += string_w
+    # The inverter's own currents, at the voltage it holds.
+    limited = tuple(
+        np.minimum(s, t.i_max_a * optimizer.string_v)
+        for s, t in zip(sources, inverter.trackers, strict=True)
+    )
+    whole = np.sum(limited, axis=0)
+    return Drawn(
+        units_w=whole[None],
+        volts_v=np.full(steps, optimizer.string_v),
+        sources_w=limited,
+        direct_frac=_direct(points),
+        left=(*points.left, (Step.OPTIMIZERS, given), (Step.TRACKER, kwh_of(whole, hours))),
+    )
+
+
+def series_of_optimizers_w(
+    kept_w: FloatArray, optimizer: OptimizerSheet, string_v: float
+) -> FloatArray:
+    """Return (n,): what a string of optimizers held at a voltage gives, of (m, n) W at each.
+
+    Nothing where even all of them at their highest output do not reach the voltage.
+    """
+    whole = kept_w.sum(axis=0)
+    if len(kept_w) * optimizer.v_out_max_v < string_v:
+        return np.zeros_like(whole)
+    low, high = np.zeros_like(whole), np.maximum(whole / string_v, 1e-9)
+
+    def volts(amps: FloatArray) -> FloatArray:
+        return np.asarray(np.minimum(kept_w / amps, optimizer.v_out_max_v).sum(axis=0))
+
+    # The voltage of the string falls as its current grows; at the sum's own current none is cut.
+    free = volts(high) >= string_v * (1 - 1e-9)
+    top = high.copy()
+    for _ in range(HALVINGS):
+        middle = (low + high) / 2
+        enough = volts(np.maximum(middle, 1e-12)) >= string_v
+        low, high = np.where(enough, middle, low), np.where(enough, high, middle)
+    amps = np.minimum(np.where(free, top, low), optimizer.i_out_max_a)
+    return np.asarray(np.where(whole > 0, amps * string_v, 0.0))
+
+
+def drawn_by_microinverters(points: ModulePoints, sheet: MicroinverterSheet, steps: int) -> Drawn:
+    """Return what microinverters draw, each from as many modules of an array as it has inputs."""
+    units: list[FloatArray] = [
+        taken[first : first + sheet.inputs].sum(axis=0)
+        for taken in points.taken_w
+        for first in range(0, len(taken), sheet.inputs)
+    ]
+    whole = np.sum(units, axis=0) if units else np.zeros(steps)
+    at = np.zeros(steps)
+    for taken, volts in zip(points.taken_w, points.volts_v, strict=True):
+        at += (taken * volts).sum(axis=0)
+    return Drawn(
+        units_w=np.array(units).reshape(-1, steps),
+        volts_v=np.divide(at, whole, out=np.zeros(steps), where=whole > 0),
+        sources_w=tuple(t.sum(axis=0) for t in points.taken_w),
+        direct_frac=_direct(points),
+        left=(*points.left, (Step.TRACKER, kwh_of(whole, step_h(steps)))),
+    )
+
+
+def _direct(points: ModulePoints) -> FloatArray:
+    return direct_share(
+        [((g,), t.sum(axis=0)) for g, t in zip(points.groups, points.taken_w, strict=True)]
+    )

@@ -1,0 +1,143 @@
+"""What an inverter's trackers draw from their strings, with or without add-on optimizers."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridge_tally.core.energy.diode_fit import DiodeModel
+from ridge_tally.core.energy.lit import (
+    Drawn,
+    LitString,
+    cell_degc,
+    diode_reference,
+    direct_share,
+    kwh_of,
+    light_left,
+)
+from ridge_tally.core.energy.waterfall import Step
+from ridge_tally.core.equipment import InverterSheet, OptimizerSheet
+from ridge_tally.core.kernels import modules as module_kernel
+from ridge_tally.core.kernels import strings as kernel
+from ridge_tally.core.sky.weather_year import WeatherYear, step_h
+
+FloatArray = NDArray[np.float64]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Helpers:
+    """Add-on optimizers of one kind on the modules marked ``fitted`` (m,), string by string."""
+
+    sheet: OptimizerSheet
+    fitted: NDArray[np.bool_]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class LoadedTracker:
+    """Strings on one tracker and where they would stand without its limits; (n,) W and V.
+
+    ``cool_w`` and ``own_w``: all substrings each at its own best, at 25 °C and as warm as they
+    are.  ``free_w`` at ``volts_v``: the strings' best together, without optimizers;
+    ``opens_v``: where they open.
+    """
+
+    index: int
+    strings: tuple[LitString, ...]
+    light_w_per_m2: FloatArray
+    starts: NDArray[np.int64]
+    cells_degc: FloatArray
+    ref: FloatArray
+    cool_w: FloatArray
+    own_w: FloatArray
+    free_w: FloatArray
+    volts_v: FloatArray
+    opens_v: FloatArray
+    even: NDArray[np.bool_]
+    helpers: Helpers | None = None
+
+
+def loaded_tracker(
+    index: int,
+    strings: Sequence[LitString],
+    diode: DiodeModel,
+    substrings: int,
+    weather: WeatherYear,
+) -> LoadedTracker:
+    """Return strings on a tracker, worked out as far as its own limits do not count.
+
+    Notes
+    -----
+    Substrings by the single diode of De Soto et al. 2006, a bypass diode over each; strings on
+    one current, parallel strings on one voltage.  See ``core.kernels.strings``.
+    """
+    light = np.ascontiguousarray(np.concatenate([s.reaching_w_per_m2 for s in strings]))
+    starts = np.cumsum([0, *(len(s.reaching_w_per_m2) for s in strings)])
+    cells = np.array([cell_degc(s.warming_w_per_m2, weather, s.heat) for s in strings])
+    ref = diode_reference(diode, substrings)
+    free = kernel.free_year(light, starts, cells, ref)
+    return LoadedTracker(index, tuple(strings), light, starts, cells, ref, *free)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Taken:
+    """What a tracker draws, (n,): W, V, and W of the strings' best with their optimizers."""
+
+    power_w: FloatArray
+    volts_v: FloatArray
+    best_w: FloatArray
+
+
+def taken(tracker: LoadedTracker, inverter: InverterSheet) -> Taken:
+    """Return what the tracker draws at the best point its window and current allow.
+
+    Nothing where the strings open below the window or the start voltage.
+    """
+    sheet, helpers = inverter.trackers[tracker.index], tracker.helpers
+    limits = (sheet.v_min_v, sheet.v_max_v, sheet.i_max_a, inverter.v_start_v)
+    if helpers is not None and helpers.fitted.any():
+        best_w, power_w, volts_v = module_kernel.helped_year(
+            tracker.light_w_per_m2, tracker.starts, tracker.cells_degc, tracker.ref,
+            int(tracker.ref[6]), helpers.fitted, helpers.sheet.efficiency_frac,
+            helpers.sheet.p_max_w, helpers.sheet.i_out_max_a, *limits,
+        )  # fmt: skip
+        return Taken(power_w, volts_v, best_w)
+    power_w, volts_v = kernel.limited_year(
+        tracker.light_w_per_m2, tracker.starts, tracker.cells_degc, tracker.ref, tracker.free_w,
+        tracker.volts_v, tracker.opens_v, tracker.even, *limits,
+    )  # fmt: skip
+    return Taken(power_w, volts_v, tracker.free_w)
+
+
+def drawn_by_strings(
+    trackers: Sequence[LoadedTracker], inverter: InverterSheet, module_w: float, steps: int
+) -> Drawn:
+    """Return what a string inverter draws in a year of so many steps."""
+    hours, none = step_h(steps), np.zeros(steps)
+    found = {t.index: taken(t, inverter) for t in trackers}
+    sources = tuple(found[i].power_w if i in found else none for i in range(len(inverter.trackers)))
+    whole = np.sum([t.power_w for t in found.values()], axis=0) if found else none
+    volts = np.sum([t.power_w * t.volts_v for t in found.values()], axis=0) if found else none
+
+    def summed(powers: Sequence[FloatArray]) -> float:
+        return sum(kwh_of(p, hours) for p in powers)
+
+    helped: tuple[tuple[Step, float], ...] = ()
+    if any(t.helpers is not None for t in trackers):
+        helped = ((Step.OPTIMIZERS, summed([t.best_w for t in found.values()])),)
+    return Drawn(
+        units_w=whole[None],
+        volts_v=np.divide(volts, whole, out=none.copy(), where=whole > 0),
+        sources_w=sources,
+        direct_frac=direct_share([(t.strings, found[t.index].power_w) for t in trackers])
+        if found
+        else none,
+        left=(
+            *light_left([s for t in trackers for s in t.strings], module_w, hours),
+            (Step.LOW_LIGHT, summed([t.cool_w for t in trackers])),
+            (Step.HEAT, summed([t.own_w for t in trackers])),
+            (Step.UNEVEN, summed([t.free_w for t in trackers])),
+            *helped,
+            (Step.TRACKER, kwh_of(whole, hours)),
+        ),
+    )

@@ -1,0 +1,268 @@
+"""Compiled: modules each at a point of their own, and strings in which some of them are.
+
+An add-on optimizer lets its module give all it has to a string that carries more current than
+the module can; at less current it passes the module's own point on.  Its efficiency counts
+always.
+"""
+
+from typing import Any
+
+import numba
+import numpy as np
+
+from ridge_tally.core.kernels.strings import (
+    BOUNDLESS,
+    BYPASS_V,
+    DARK_W_PER_M2,
+    EVEN_FRAC,
+    STC_K,
+    _best_of_string,
+    _levels,
+    _own_power,
+    _single,
+    _string_v,
+    _together,
+    best_point,
+    diode_terms,
+    voltage_at,
+)
+
+compiled = numba.njit(cache=True, nogil=True)
+# Currents at which a string with optimizers is looked at.
+POINTS = 160
+
+
+@compiled
+def own_points(
+    light: Any,
+    per: int,
+    cell_degc: Any,
+    ref: Any,
+    v_min: float,
+    v_max: float,
+    i_max: float,
+    v_start: float,
+) -> Any:
+    """Return what converters of one module each take of m modules, at n moments.
+
+    Parameters
+    ----------
+    light : (m * per, n) float
+        Irradiance that reaches the cells of each substring, W/m², module by module.
+    per : int
+        Substrings of a module.
+    cell_degc : (m, n) float
+    ref : (7,) float
+        See ``strings.diode_terms``.
+    v_min, v_max, i_max, v_start : float
+        What a converter tracks and takes, and the voltage it starts at.
+
+    Returns
+    -------
+    cool, own : (n,) float
+        All substrings each at its own best, at 25 °C and as warm as they are, W.
+    best, taken, volts : (m, n) float
+        Each module's best and what its converter takes of it, W, and at which voltage.
+    """
+    modules, moments = light.shape[0] // per, light.shape[1]
+    cool, own = np.zeros(moments), np.zeros(moments)
+    best, taken = np.zeros((modules, moments)), np.zeros((modules, moments))
+    volts = np.zeros((modules, moments))
+    mine, counts, terms = np.empty(per), np.empty(per), np.empty((per, 5))
+    for m in range(modules):
+        for n in range(moments):
+            brightest, dullest, total = 0.0, 1e30, 0.0
+            for k in range(per):
+                e = light[m * per + k, n]
+                mine[k] = e
+                brightest, dullest, total = max(brightest, e), min(dullest, e), total + e
+            if brightest <= DARK_W_PER_M2:
+                continue
+            heat = cell_degc[m, n]
+            if brightest - dullest < EVEN_FRAC * brightest:
+                one = diode_terms(total / per, heat, ref)
+                v, i = best_point(one)
+                best[m, n] = v * i * per
+                own[n] += v * i * per
+                opens = voltage_at(0.0, one) * per
+                v25, i25 = best_point(diode_terms(total / per, STC_K - 273.15, ref))
+                cool[n] += v25 * i25 * per
+                if v_min <= v * per <= v_max and i <= i_max:
+                    taken[m, n], volts[m, n] = v * i * per, v * per
+                else:
+                    _, taken[m, n], volts[m, n], _ = _single(mine, heat, ref, v_min, v_max, i_max)
+            else:
+                own[n] += _own_power(mine, heat, ref, counts, terms)
+                cool[n] += _own_power(mine, STC_K - 273.15, ref, counts, terms)
+                best[m, n], taken[m, n], volts[m, n], opens = _single(
+                    mine, heat, ref, v_min, v_max, i_max
+                )
+            if opens < v_start:
+                taken[m, n], volts[m, n] = 0.0, 0.0
+    return cool, own, best, taken, volts
+
+
+@compiled
+def _module_curve(
+    light: Any,
+    cell_degc: float,
+    ref: Any,
+    amps: Any,
+    kept_frac: float,
+    p_max: float,
+    i_out_max: float,
+    volts: Any,
+) -> None:
+    """Add to ``volts`` what a module with an add-on optimizer gives at each current."""
+    counts, terms = np.empty(len(light)), np.empty((len(light), 5))
+    found = _levels(light, cell_degc, ref, counts, terms)
+    i_best, p_best = _best_of_string(0.0, terms[0, 0], found, counts, terms)
+    p_best = min(p_best, p_max)
+    for k in range(len(amps)):
+        i = amps[k]
+        straight = _string_v(i, found, counts, terms)
+        if straight > 0.0:
+            straight *= kept_frac
+        if i <= i_best or p_best <= 0.0:
+            volts[k] += straight
+        elif i > i_out_max:
+            volts[k] -= BYPASS_V
+        else:
+            volts[k] += max(straight, kept_frac * p_best / i)
+
+
+@compiled
+def _top_of(x: Any, y: Any, k: int) -> Any:
+    """Return place and height of the parabola's top through three points around the k-th."""
+    a, b, c = x[k - 1], x[k], x[k + 1]
+    left, right = (y[k] - y[k - 1]) / (b - a), (y[k + 1] - y[k]) / (c - b)
+    bend = (right - left) / (c - a)
+    if bend >= 0.0:
+        return b, y[k]
+    top = (a + b) / 2.0 - left / (2.0 * bend)
+    top = min(c, max(a, top))
+    return top, y[k - 1] + left * (top - a) + bend * (top - a) * (top - b)
+
+
+@compiled
+def _alone(volts: Any, amps: Any, v_min: float, v_max: float, i_max: float) -> Any:
+    """Return free and taken power and the voltage of one string from its own curve."""
+    last = len(amps) - 1
+    power = volts * amps
+    free, taken, at = 0.0, 0.0, 0.0
+    for k in range(1, last):
+        if power[k] >= power[k - 1] and power[k] >= power[k + 1]:
+            i, p = _top_of(amps, power, k)
+            free = max(free, p)
+            if p > taken and i <= i_max and v_min <= p / i <= v_max:
+                taken, at = p, p / i
+    for k in range(last + 1):
+        free = max(free, power[k])
+        if power[k] > taken and amps[k] <= i_max and v_min <= volts[k] <= v_max:
+            taken, at = power[k], volts[k]
+    # Where a limit cuts the curve between two of its points.
+    for k in range(last):
+        for limit in (v_min, v_max):
+            if volts[k] > limit >= volts[k + 1]:
+                share = (volts[k] - limit) / (volts[k] - volts[k + 1])
+                i = amps[k] + share * (amps[k + 1] - amps[k])
+                if i <= i_max and i * limit > taken:
+                    taken, at = i * limit, limit
+        if amps[k] <= i_max < amps[k + 1]:
+            share = (i_max - amps[k]) / (amps[k + 1] - amps[k])
+            v = volts[k] + share * (volts[k + 1] - volts[k])
+            if v_min <= v <= v_max and i_max * v > taken:
+                taken, at = i_max * v, v
+    return free, taken, at
+
+
+@compiled
+def helped_year(
+    light: Any,
+    starts: Any,
+    cell_degc: Any,
+    ref: Any,
+    per: int,
+    fitted: Any,
+    kept_frac: float,
+    p_max: float,
+    i_out_max: float,
+    v_min: float,
+    v_max: float,
+    i_max: float,
+    v_start: float,
+) -> Any:
+    """Return what a tracker takes of strings of which some modules have optimizers.
+
+    Parameters
+    ----------
+    light, starts, cell_degc, ref
+        As ``strings.free_year`` takes them.
+    per : int
+        Substrings of a module.
+    fitted : (m,) bool
+        Whether each module, string by string, has an optimizer.
+    kept_frac, p_max, i_out_max : float
+        What an optimizer keeps of the power, the most it takes and the most current it gives.
+    v_min, v_max, i_max, v_start : float
+        The tracker's window, the current it takes and the voltage it starts at.
+
+    Returns
+    -------
+    free, taken, volts : (n,) float
+        The strings' best together without the tracker's limits and within them, W, and the
+        voltage of that.
+    """
+    strings, moments = len(starts) - 1, light.shape[1]
+    free, taken, at = np.zeros(moments), np.zeros(moments), np.zeros(moments)
+    volts, amps = np.zeros((strings, POINTS)), np.zeros((strings, POINTS))
+    counts, terms = np.empty(light.shape[0]), np.empty((light.shape[0], 5))
+    for n in range(moments):
+        brightest = 0.0
+        for m in range(light.shape[0]):
+            brightest = max(brightest, light[m, n])
+        if brightest <= DARK_W_PER_M2:
+            continue
+        for s in range(strings):
+            bare = np.empty(starts[s + 1] - starts[s])
+            plain, brightest = 0, 0.0
+            for m in range(starts[s], starts[s + 1]):
+                brightest = max(brightest, light[m, n])
+                if not fitted[m // per]:
+                    bare[plain] = light[m, n]
+                    plain += 1
+            most = diode_terms(brightest, cell_degc[s, n], ref)[0]
+            for k in range(POINTS):
+                # Closer together towards the bend of the brightest.
+                amps[s, k] = most * (1.0 - (1.0 - k / (POINTS - 1.0)) ** 1.6)
+                volts[s, k] = 0.0
+            if plain > 0:
+                found = _levels(bare[:plain], cell_degc[s, n], ref, counts, terms)
+                for k in range(POINTS):
+                    volts[s, k] = _string_v(amps[s, k], found, counts, terms)
+            for m in range(starts[s] // per, starts[s + 1] // per):
+                if fitted[m]:
+                    _module_curve(
+                        light[m * per : (m + 1) * per, n].copy(),
+                        cell_degc[s, n], ref, amps[s], kept_frac, p_max, i_out_max, volts[s],
+                    )  # fmt: skip
+        runs = volts[:, 0].max() >= max(v_start, v_min)
+        if strings == 1:
+            free[n], taken[n], at[n] = _alone(volts[0], amps[0], v_min, v_max, i_max)
+        else:
+            free[n], _, _, _ = _together(volts, amps, 0.0, BOUNDLESS, BOUNDLESS)
+            _, taken[n], at[n], _ = _together(volts, amps, v_min, v_max, i_max)
+        if not runs:
+            taken[n], at[n] = 0.0, 0.0
+    return free, taken, at
+
+
+def warm() -> None:
+    """Compile every kernel once, or load it from the cache."""
+    ref = np.array([10.0, 1e-10, 0.3, 400.0, 1.8, 0.005, 2.0])
+    light = np.array([[900.0, 600.0], [900.0, 300.0], [900.0, 600.0], [900.0, 500.0]])
+    cells = np.full((2, 2), 40.0)
+    limits = (10.0, 100.0, 20.0, 5.0)
+    own_points(light, 2, cells, ref, *limits)
+    fitted, starts = np.array([True, False]), np.array([0, 4])
+    helped_year(light, starts, cells[:1], ref, 2, fitted, 0.99, 500.0, 15.0, *limits)

@@ -1,0 +1,152 @@
+"""What it would give to let modules stand each at a point of their own, on this roof."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from ridge_tally.core.equipment import MicroinverterSheet, OptimizerKind, OptimizerSheet
+from ridge_tally.core.errors import NotFound, RidgeTallyError
+from ridge_tally.core.job.document import Job, Option, inverter_sheet_of, present_ids
+from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.services.array_light import array_lights
+from ridge_tally.services.evaluation import hourly_year, require_strings
+from ridge_tally.services.plant import OwnPoint, Supposed
+from ridge_tally.services.workspace import Workspace
+
+# A module this much darker over the year than the brightest of its string is worth a look;
+# our own line.
+DARKER_FRAC = 0.05
+
+
+class Way(StrEnum):
+    """How modules reach the grid."""
+
+    STRUNG = "strung"
+    ADD_ON = "add-on"
+    SYSTEM = "system"
+    MICRO = "micro"
+
+
+@dataclass(frozen=True, slots=True)
+class WayYear:
+    """The year one way, kWh, against the strings as they are; ``None`` and why where it fails."""
+
+    way: Way
+    unit: str
+    units: int
+    limit_kw: float
+    energy_kwh: float | None
+    gain_kwh: float | None
+    gain_frac: float | None
+    clipped_kwh: float | None
+    problem: str
+
+
+@dataclass(frozen=True, slots=True)
+class ModuleShare:
+    """A module's light over the year as a share of its free light, and whether it is helped."""
+
+    module_id: PlacedId
+    light_frac: float
+    helped: bool
+
+
+@dataclass(frozen=True, slots=True)
+class OwnPointReport:
+    """The ways side by side, by the hour, and which modules have add-on optimizers."""
+
+    ways: tuple[WayYear, ...]
+    modules: tuple[ModuleShare, ...]
+
+
+def own_point_report(
+    workspace: Workspace, job: Job, option: Option, helped: tuple[PlacedId, ...] | None = None
+) -> OwnPointReport:
+    """Return the year of the strings as they are, with optimizers, and of microinverters.
+
+    Parameters
+    ----------
+    helped : tuple of module ids, optional
+        Modules with add-on optimizers; left out: those clearly darker than the brightest of
+        their string.
+
+    Raises
+    ------
+    MissingDatum
+        While no module is in a string.
+    NotFound
+        If a helped module is not there.
+    """
+    require_strings(option)
+    light = _light(workspace, job, option)
+    if helped is None:
+        helped = _darker(option, light)
+    there = set(present_ids(option))
+    for module_id in helped:
+        if module_id not in there:
+            raise NotFound("module", module_id)
+    as_it_is = hourly_year(workspace, job, option)
+    limit_kw = as_it_is.limit_w / 1000
+    ways = [
+        WayYear(
+            Way.STRUNG, "", 0, limit_kw, as_it_is.energy_kwh, 0.0, 0.0, as_it_is.clipped_kwh, ""
+        )
+    ]
+    units: list[OptimizerSheet | MicroinverterSheet] = [*workspace.shelf.optimizers]
+    for unit in [*units, *workspace.shelf.microinverters]:
+        own = OwnPoint(unit, helped if _way(unit) is Way.ADD_ON else ())
+        ways.append(_year_of(workspace, job, option, own, as_it_is.energy_kwh))
+    modules = tuple(ModuleShare(m, share, m in helped) for m, share in light.items())
+    return OwnPointReport(tuple(ways), modules)
+
+
+def _way(unit: OptimizerSheet | MicroinverterSheet) -> Way:
+    if isinstance(unit, MicroinverterSheet):
+        return Way.MICRO
+    return Way.ADD_ON if unit.kind is OptimizerKind.ADD_ON else Way.SYSTEM
+
+
+def _year_of(
+    workspace: Workspace, job: Job, option: Option, own: OwnPoint, strung_kwh: float
+) -> WayYear:
+    way, count = _way(own.unit), len(present_ids(option))
+    if isinstance(own.unit, MicroinverterSheet):
+        by_array = [sum(m.present for m in a.modules) for a in option.arrays]
+        units = sum(-(-n // own.unit.inputs) for n in by_array)
+        limit_kw = units * own.unit.p_ac_w / 1000
+    else:
+        limit_kw = inverter_sheet_of(job, option).p_ac_w / 1000
+        units = len(own.module_ids) if way is Way.ADD_ON else count
+    try:
+        year = hourly_year(workspace, job, option, Supposed(own_point=own))
+    except RidgeTallyError as error:
+        return WayYear(way, own.unit.name, units, limit_kw, None, None, None, None, str(error))
+    gain = year.energy_kwh - strung_kwh
+    return WayYear(
+        way,
+        own.unit.name,
+        units,
+        limit_kw,
+        year.energy_kwh,
+        gain,
+        gain / strung_kwh if strung_kwh > 0 else None,
+        year.clipped_kwh,
+        "",
+    )
+
+
+def _light(workspace: Workspace, job: Job, option: Option) -> dict[PlacedId, float]:
+    """Return the share of its free light that shade leaves each module over the year."""
+    _, arrays = array_lights(workspace, job, option)
+    return {
+        module.id: 1 - float(light.lost.sum() / max(lit.on_free.free_wh_per_m2.sum(), 1e-9))
+        for lit in arrays
+        for module, light in zip(lit.modules, lit.lights, strict=True)
+    }
+
+
+def _darker(option: Option, light: dict[PlacedId, float]) -> tuple[PlacedId, ...]:
+    found: list[PlacedId] = []
+    for string in option.strings:
+        best = max(light[m] for m in string.module_ids)
+        found += [m for m in string.module_ids if light[m] < best - DARKER_FRAC]
+    return tuple(found)

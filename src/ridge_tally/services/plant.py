@@ -1,0 +1,235 @@
+"""An option as the year takes it: its light, its converters and its losses, remembered."""
+
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ridge_tally.core.energy.diode_fit import fit_diode
+from ridge_tally.core.energy.inverter import ac_side
+from ridge_tally.core.energy.lit import Drawn, HeatLoss, LitString
+from ridge_tally.core.energy.module_points import (
+    drawn_by_microinverters,
+    drawn_by_optimizers,
+    micro_converter,
+    module_points,
+    optimizer_converter,
+)
+from ridge_tally.core.energy.trackers import (
+    Helpers,
+    LoadedTracker,
+    drawn_by_strings,
+    loaded_tracker,
+)
+from ridge_tally.core.energy.waterfall import Step
+from ridge_tally.core.energy.year import Losses, Plant
+from ridge_tally.core.equipment import (
+    MicroinverterSheet,
+    ModuleSheet,
+    OptimizerKind,
+    OptimizerSheet,
+    Warming,
+)
+from ridge_tally.core.job.array import Mounting
+from ridge_tally.core.job.document import (
+    Job,
+    ModuleString,
+    Option,
+    inverter_sheet_of,
+    module_sheet_of,
+)
+from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.core.sun.shading import FINE, QUICK
+from ridge_tally.rules import tables
+from ridge_tally.services.array_light import array_lights, lit_string
+from ridge_tally.services.weather import fine_weather_of, weather_key, weather_of
+from ridge_tally.services.workspace import Workspace
+
+
+@dataclass(frozen=True, slots=True)
+class OwnPoint:
+    """Converters at modules: optimizers at those named, or one kind of unit at all of them."""
+
+    unit: OptimizerSheet | MicroinverterSheet
+    module_ids: tuple[PlacedId, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Supposed:
+    """What a year is worked out for besides what is there, and how finely.
+
+    ``without``: the number of an owner of shade that is thought away.  ``darkest``: the darkest
+    cells of each substring rule it, instead of the mean of its light.  ``free_of``: steps of the
+    light that are thought away.  ``own_point``: converters at the modules.  ``fine``: by
+    quarters of an hour, on the fine sky.
+    """
+
+    without: int | None = None
+    darkest: bool = False
+    free_of: frozenset[Step] = frozenset()
+    own_point: OwnPoint | None = None
+    fine: bool = False
+
+
+AS_IT_IS = Supposed()
+FINELY = Supposed(fine=True)
+
+
+def weather_for(workspace: Workspace, job: Job, supposed: Supposed) -> WeatherYear:
+    """Return the weather year in the steps supposed."""
+    if supposed.fine:
+        return fine_weather_of(workspace, job).weather
+    return weather_of(workspace, job)
+
+
+def plant_of(
+    workspace: Workspace, job: Job, option: Option, supposed: Supposed = AS_IT_IS
+) -> Plant:
+    """Return what the year needs to know of an option.
+
+    Raises
+    ------
+    MissingDatum, OutOfRange
+        If a datasheet lacks what the model needs or contradicts itself.
+    """
+    unit = supposed.own_point.unit if supposed.own_point else None
+    inverter = unit if isinstance(unit, MicroinverterSheet) else inverter_sheet_of(job, option)
+    heat = tables.load("inverter-heat")
+    usual = Warming(
+        heat.number("value", quantity="rise above the air at the rating, K"),
+        heat.number("value", quantity="lag of the cabinet, minutes"),
+    )
+    export_kw = job.brief.grid.export_limit_kw if job.brief.grid else None
+    return Plant(
+        drawn=_drawn(workspace, job, option, supposed),
+        side=ac_side(inverter, usual),
+        losses=losses_of(module_sheet_of(job, option), unit),
+        air_degc=weather_for(workspace, job, supposed).air_degc,
+        export_w=None if export_kw is None else export_kw * 1000,
+        minute_beam=fine_weather_of(workspace, job).minute_beam if supposed.fine else None,
+    )
+
+
+def losses_of(
+    module: ModuleSheet, unit: OptimizerSheet | MicroinverterSheet | None = None
+) -> Losses:
+    """Return the usual losses, the module's own ageing where its datasheet grants one.
+
+    Where each module has its own point nothing is lost to mismatch, and behind microinverters
+    there is no DC run.
+    """
+    table = tables.load("usual-losses")
+
+    def share(loss: str) -> float:
+        return table.number("share_frac", loss=loss)
+
+    micro = isinstance(unit, MicroinverterSheet)
+    alone = micro or (isinstance(unit, OptimizerSheet) and unit.kind is OptimizerKind.SYSTEM)
+    first, later = module.first_year_loss_frac, module.yearly_loss_frac
+    return Losses(
+        mismatch_frac=0.0 if alone else share("mismatch"),
+        wiring_frac=0.0 if micro else share("DC wiring"),
+        ac_wiring_frac=share("AC wiring"),
+        first_year_frac=share("ageing in the first year") if first is None else first,
+        yearly_frac=share("ageing in each later year") if later is None else later,
+        outage_frac=share("standing still"),
+    )
+
+
+def _drawn(workspace: Workspace, job: Job, option: Option, supposed: Supposed) -> Drawn:
+    own, sheet = supposed.own_point, module_sheet_of(job, option)
+    weather, inverter = weather_for(workspace, job, supposed), inverter_sheet_of(job, option)
+    steps = len(weather.time)
+    if own is None or (
+        isinstance(own.unit, OptimizerSheet) and own.unit.kind is OptimizerKind.ADD_ON
+    ):
+        trackers = trackers_of(workspace, job, option, supposed)
+        return drawn_by_strings(trackers, inverter, sheet.p_max_w, steps)
+    if isinstance(own.unit, OptimizerSheet):
+        groups = [(s.tracker_number - 1, s.module_ids) for s in option.strings]
+        converter = optimizer_converter(own.unit)
+    else:
+        present = [(m.id for m in a.modules if m.present) for a in option.arrays]
+        groups = [(n, tuple(ids)) for n, ids in enumerate(present)]
+        groups = [(n, ids) for n, ids in groups if ids]
+        converter = micro_converter(own.unit)
+    lit = _lit(workspace, job, option, groups, supposed)
+    points = module_points(
+        lit, converter, fit_diode(sheet), sheet.bypass_diodes, sheet.p_max_w, weather
+    )
+    if isinstance(own.unit, OptimizerSheet):
+        return drawn_by_optimizers(points, own.unit, inverter, steps)
+    return drawn_by_microinverters(points, own.unit, steps)
+
+
+def trackers_of(
+    workspace: Workspace, job: Job, option: Option, supposed: Supposed = AS_IT_IS
+) -> tuple[LoadedTracker, ...]:
+    """Return the trackers with their strings' light, remembered whatever inverter they are on."""
+    sheet, weather = module_sheet_of(job, option), weather_for(workspace, job, supposed)
+    diode = fit_diode(sheet)
+    # Optimizers change what a tracker takes of its strings, not the light on them.
+    lit = replace(supposed, own_point=None)
+    loaded = workspace.fine_loaded if supposed.fine else workspace.loaded
+    by_tracker: dict[int, list[ModuleString]] = {}
+    for string in option.strings:
+        by_tracker.setdefault(string.tracker_number - 1, []).append(string)
+
+    def load(item: tuple[int, list[ModuleString]]) -> LoadedTracker:
+        index, strings = item
+        wired = tuple(s.module_ids for s in strings)
+        key = (index, wired, weather_key(job), job.survey, option.arrays, sheet, lit)
+
+        def compute() -> LoadedTracker:
+            groups = [(index, ids) for ids in wired]
+            mine = _lit(workspace, job, option, groups, lit)
+            return loaded_tracker(index, mine, diode, sheet.bypass_diodes, weather)
+
+        return replace(loaded.get(key, compute), helpers=_helpers(supposed.own_point, wired))
+
+    # The kernels let go of the interpreter, so that both cores work.
+    with ThreadPoolExecutor() as pool:
+        return tuple(pool.map(load, by_tracker.items()))
+
+
+def _helpers(own: OwnPoint | None, wired: tuple[tuple[PlacedId, ...], ...]) -> Helpers | None:
+    if own is None or not isinstance(own.unit, OptimizerSheet):
+        return None
+    there = set(own.module_ids)
+    return Helpers(own.unit, np.array([m in there for ids in wired for m in ids]))
+
+
+def _lit(
+    workspace: Workspace,
+    job: Job,
+    option: Option,
+    groups: list[tuple[int, tuple[PlacedId, ...]]],
+    supposed: Supposed,
+) -> tuple[LitString, ...]:
+    """Return modules by tracker or array with the light on each of their substrings."""
+    resolution = FINE if supposed.fine else QUICK
+    sky, arrays = array_lights(
+        workspace, job, option, resolution, supposed.without, fine=supposed.fine
+    )
+    lit = {m.id: (a, x) for a in arrays for m, x in zip(a.modules, a.lights, strict=True)}
+    return tuple(
+        lit_string(
+            [lit[m] for m in ids],
+            sky,
+            index,
+            heat_loss(lit[ids[0]][0].array.mounting),
+            darkest=supposed.darkest,
+            free_of=supposed.free_of,
+        )
+        for index, ids in groups
+    )
+
+
+def heat_loss(mounting: Mounting) -> HeatLoss:
+    """Return how a mounting cools its modules."""
+    table = tables.load("heat-loss")
+    return HeatLoss(
+        table.number("constant_w_per_m2k", mounting=mounting.value),
+        table.number("per_wind_w_per_m2k_per_m_per_s", mounting=mounting.value),
+    )

@@ -1,0 +1,32 @@
+"""Plants of a few even strings, for tests of the year."""
+
+import numpy as np
+
+from ridge_tally.core.energy.inverter import ac_side
+from ridge_tally.core.energy.trackers import LoadedTracker, drawn_by_strings
+from ridge_tally.core.energy.year import Losses, Plant
+from ridge_tally.core.equipment import InverterSheet, TrackerSheet, Warming
+from ridge_tally.core.sky.weather_year import WeatherYear
+
+# A cabinet that settles in forty minutes, 25 K above the air at its rating.
+USUAL = Warming(25.0, 40.0)
+# A tracker that stands in nobody's way.
+WIDE = TrackerSheet(1.0, 5000.0, 1e6, None, 4)
+
+
+def string_plant(
+    trackers: tuple[LoadedTracker, ...],
+    inverter: InverterSheet,
+    module_w: float,
+    weather: WeatherYear,
+    losses: Losses | None = None,
+    minute_beam: np.ndarray | None = None,
+) -> Plant:
+    """Strings on a string inverter."""
+    return Plant(
+        drawn_by_strings(trackers, inverter, module_w, len(weather.time)),
+        ac_side(inverter, USUAL),
+        losses or Losses(),
+        weather.air_degc,
+        minute_beam=minute_beam,
+    )
