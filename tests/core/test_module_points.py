@@ -67,8 +67,8 @@ LIGHT = st.lists(st.floats(30, 1100), min_size=12, max_size=12)
 def test_optimizers_never_lose_before_their_own_efficiency(
     light: list[float], fitted: list[bool], cell: float
 ) -> None:
-    # Tables of the curves cost up to two thousandths of the rating.
-    slack = 0.002 * 4 * SHEET.p_max_w
+    # A peak between two looks costs up to three thousandths of the rating.
+    slack = 0.003 * 4 * SHEET.p_max_w
     with_some = helped(light, fitted, cell)
     assert with_some >= bare(light, cell) - slack
     assert with_some <= own_sum(light, cell) + slack

@@ -28,8 +28,10 @@ from ridge_tally.core.kernels.strings import (
 )
 
 compiled = numba.njit(cache=True, nogil=True)
-# Currents at which a string with optimizers is looked at.
-POINTS = 160
+# Currents at which a string with optimizers is looked at, and once more about its best.
+POINTS, CLOSE = 192, 32
+# How far about it, as a share of the brightest substring's current.
+NEAR_FRAC = 0.01
 
 
 @compiled
@@ -132,34 +134,16 @@ def _module_curve(
 
 
 @compiled
-def _top_of(x: Any, y: Any, k: int) -> Any:
-    """Return place and height of the parabola's top through three points around the k-th."""
-    a, b, c = x[k - 1], x[k], x[k + 1]
-    left, right = (y[k] - y[k - 1]) / (b - a), (y[k + 1] - y[k]) / (c - b)
-    bend = (right - left) / (c - a)
-    if bend >= 0.0:
-        return b, y[k]
-    top = (a + b) / 2.0 - left / (2.0 * bend)
-    top = min(c, max(a, top))
-    return top, y[k - 1] + left * (top - a) + bend * (top - a) * (top - b)
-
-
-@compiled
 def _alone(volts: Any, amps: Any, v_min: float, v_max: float, i_max: float) -> Any:
-    """Return free and taken power and the voltage of one string from its own curve."""
+    """Return free power and its current, taken power, its current and voltage, of one string."""
     last = len(amps) - 1
     power = volts * amps
-    free, taken, at = 0.0, 0.0, 0.0
-    for k in range(1, last):
-        if power[k] >= power[k - 1] and power[k] >= power[k + 1]:
-            i, p = _top_of(amps, power, k)
-            free = max(free, p)
-            if p > taken and i <= i_max and v_min <= p / i <= v_max:
-                taken, at = p, p / i
+    free, i_free, taken, i_taken, at = 0.0, 0.0, 0.0, 0.0, 0.0
     for k in range(last + 1):
-        free = max(free, power[k])
+        if power[k] > free:
+            free, i_free = power[k], amps[k]
         if power[k] > taken and amps[k] <= i_max and v_min <= volts[k] <= v_max:
-            taken, at = power[k], volts[k]
+            taken, i_taken, at = power[k], amps[k], volts[k]
     # Where a limit cuts the curve between two of its points.
     for k in range(last):
         for limit in (v_min, v_max):
@@ -167,13 +151,44 @@ def _alone(volts: Any, amps: Any, v_min: float, v_max: float, i_max: float) -> A
                 share = (volts[k] - limit) / (volts[k] - volts[k + 1])
                 i = amps[k] + share * (amps[k + 1] - amps[k])
                 if i <= i_max and i * limit > taken:
-                    taken, at = i * limit, limit
+                    taken, i_taken, at = i * limit, i, limit
         if amps[k] <= i_max < amps[k + 1]:
             share = (i_max - amps[k]) / (amps[k + 1] - amps[k])
             v = volts[k] + share * (volts[k + 1] - volts[k])
             if v_min <= v <= v_max and i_max * v > taken:
-                taken, at = i_max * v, v
-    return free, taken, at
+                taken, i_taken, at = i_max * v, i_max, v
+    return free, i_free, taken, i_taken, at
+
+
+@compiled
+def _curve(
+    light: Any,
+    cell_degc: float,
+    ref: Any,
+    per: int,
+    fitted: Any,
+    kept_frac: float,
+    p_max: float,
+    i_out_max: float,
+    amps: Any,
+) -> Any:
+    """Return the voltage at each current of a string of which some modules have optimizers."""
+    volts = np.zeros(len(amps))
+    counts, terms = np.empty(len(light)), np.empty((len(light), 5))
+    bare, plain = np.empty(len(light)), 0
+    for m in range(len(light)):
+        if not fitted[m // per]:
+            bare[plain] = light[m]
+            plain += 1
+    if plain > 0:
+        found = _levels(bare[:plain], cell_degc, ref, counts, terms)
+        for k in range(len(amps)):
+            volts[k] = _string_v(amps[k], found, counts, terms)
+    for m in range(len(light) // per):
+        if fitted[m]:
+            mine = light[m * per : (m + 1) * per]
+            _module_curve(mine, cell_degc, ref, amps, kept_frac, p_max, i_out_max, volts)
+    return volts
 
 
 @compiled
@@ -216,43 +231,39 @@ def helped_year(
     strings, moments = len(starts) - 1, light.shape[1]
     free, taken, at = np.zeros(moments), np.zeros(moments), np.zeros(moments)
     volts, amps = np.zeros((strings, POINTS)), np.zeros((strings, POINTS))
-    counts, terms = np.empty(light.shape[0]), np.empty((light.shape[0], 5))
+    unit = (kept_frac, p_max, i_out_max)
     for n in range(moments):
-        brightest = 0.0
-        for m in range(light.shape[0]):
-            brightest = max(brightest, light[m, n])
-        if brightest <= DARK_W_PER_M2:
+        column = light[:, n].copy()
+        if column.max() <= DARK_W_PER_M2:
             continue
         for s in range(strings):
-            bare = np.empty(starts[s + 1] - starts[s])
-            plain, brightest = 0, 0.0
-            for m in range(starts[s], starts[s + 1]):
-                brightest = max(brightest, light[m, n])
-                if not fitted[m // per]:
-                    bare[plain] = light[m, n]
-                    plain += 1
-            most = diode_terms(brightest, cell_degc[s, n], ref)[0]
+            mine = column[starts[s] : starts[s + 1]]
+            own = fitted[starts[s] // per : starts[s + 1] // per]
+            cell = cell_degc[s, n]
+            most = diode_terms(mine.max(), cell, ref)[0]
             for k in range(POINTS):
                 # Closer together towards the bend of the brightest.
                 amps[s, k] = most * (1.0 - (1.0 - k / (POINTS - 1.0)) ** 1.6)
-                volts[s, k] = 0.0
-            if plain > 0:
-                found = _levels(bare[:plain], cell_degc[s, n], ref, counts, terms)
-                for k in range(POINTS):
-                    volts[s, k] = _string_v(amps[s, k], found, counts, terms)
-            for m in range(starts[s] // per, starts[s + 1] // per):
-                if fitted[m]:
-                    _module_curve(
-                        light[m * per : (m + 1) * per, n].copy(),
-                        cell_degc[s, n], ref, amps[s], kept_frac, p_max, i_out_max, volts[s],
-                    )  # fmt: skip
-        runs = volts[:, 0].max() >= max(v_start, v_min)
+            volts[s] = _curve(mine, cell, ref, per, own, unit[0], unit[1], unit[2], amps[s])
+        opens = volts[:, 0].max()
         if strings == 1:
-            free[n], taken[n], at[n] = _alone(volts[0], amps[0], v_min, v_max, i_max)
+            free[n], i_free, taken[n], i_taken, at[n] = _alone(
+                volts[0], amps[0], v_min, v_max, i_max
+            )
+            # Once more, closely, about the points found.
+            for i in (i_free, i_taken):
+                near = np.linspace(max(0.0, i - NEAR_FRAC * most), i + NEAR_FRAC * most, CLOSE)
+                close = _curve(column, cell, ref, per, fitted, unit[0], unit[1], unit[2], near)
+                f, _, t, _, v = _alone(close, near, v_min, v_max, i_max)
+                free[n] = max(free[n], f)
+                if t > taken[n]:
+                    taken[n], at[n] = t, v
+                if i_free == i_taken:
+                    break
         else:
             free[n], _, _, _ = _together(volts, amps, 0.0, BOUNDLESS, BOUNDLESS)
             _, taken[n], at[n], _ = _together(volts, amps, v_min, v_max, i_max)
-        if not runs:
+        if opens < max(v_start, v_min):
             taken[n], at[n] = 0.0, 0.0
     return free, taken, at
 

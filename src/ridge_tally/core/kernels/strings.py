@@ -25,7 +25,8 @@ EVEN_FRAC = 0.01
 DARK_W_PER_M2 = 1.0
 # Levels whose staircase power lies this far below the best one's are not searched.
 WORTH_FRAC = 0.88
-GOLDEN = 0.6180339887498949
+# About where a level's diodes stand at its peak, as a share of where they open.
+NEAR_PEAK = 0.88
 CURRENTS, VOLTAGES = 96, 128
 # No limit at all, volts or amperes.
 BOUNDLESS = 1e9
@@ -127,22 +128,73 @@ def _string_v(current: float, found: int, counts: Any, terms: Any) -> float:
 
 
 @compiled
-def _highest(low: float, high: float, found: int, counts: Any, terms: Any) -> Any:
-    """Return current and power of the highest point between two currents, by golden section."""
-    a, b = low, high
-    c, d = b - GOLDEN * (b - a), a + GOLDEN * (b - a)
-    pc = c * _string_v(c, found, counts, terms)
-    pd = d * _string_v(d, found, counts, terms)
-    for _ in range(18):
-        if pc > pd:
-            b, d, pd = d, c, pc
-            c = b - GOLDEN * (b - a)
-            pc = c * _string_v(c, found, counts, terms)
+def _rise(k: int, vd: float, found: int, counts: Any, terms: Any, held: Any) -> Any:
+    """Return current, power and how power grows with current where level k has a diode voltage.
+
+    Only level k and brighter ones carry: the others are bypassed.  ``held`` keeps their diode
+    voltages from one look to the next, so that one or two steps of Newton do.
+    """
+    light, saturation, series, shunt, a = (
+        terms[k, 0], terms[k, 1], terms[k, 2], terms[k, 3], terms[k, 4],
+    )  # fmt: skip
+    grown = saturation * math.exp(vd / a)
+    current = light - (grown - saturation) - vd * shunt
+    dimmer = 0.0
+    for j in range(k + 1, found):
+        dimmer += counts[j]
+    # Level k unclipped: its bypass is a stretch further on.
+    volts = counts[k] * (vd - current * series) - dimmer * BYPASS_V
+    slope = -counts[k] * (1.0 / (grown / a + shunt) + series)
+    for j in range(k):
+        light, saturation, series, shunt, a = (
+            terms[j, 0], terms[j, 1], terms[j, 2], terms[j, 3], terms[j, 4],
+        )  # fmt: skip
+        u = held[j]
+        for _ in range(6):
+            grown = saturation * math.exp(u / a)
+            step = (light - (grown - saturation) - u * shunt - current) / (grown / a + shunt)
+            # A long step upwards would overflow, downwards it is safe.
+            step = min(step, 2.0 * a)
+            u += step
+            if abs(step) < 1e-5:
+                break
+        held[j] = u
+        volts += counts[j] * (u - current * series)
+        slope -= counts[j] * (1.0 / (grown / a + shunt) + series)
+    return current, current * volts, volts + current * slope
+
+
+@compiled
+def _highest(k: int, found: int, counts: Any, terms: Any, held: Any) -> Any:
+    """Return current and power where level k's stretch peaks, by secants on dP/dI.
+
+    Power has one maximum in a level's stretch; over the level's diode voltage its slope is
+    close to straight.
+    """
+    a = terms[k, 4]
+    opens = a * math.log(terms[k, 0] / terms[k, 1] + 1.0)
+    low, high = 0.0, opens
+    vd = opens * NEAR_PEAK
+    i, p, rise = _rise(k, vd, found, counts, terms, held)
+    best_i, best_p = i, p
+    # Power rises with current at high diode voltages, falls at low ones.
+    before_vd, before = vd, rise
+    vd = vd - 0.5 * a if rise > 0.0 else vd + 0.5 * a
+    for _ in range(12):
+        i, p, rise = _rise(k, vd, found, counts, terms, held)
+        if p > best_p:
+            best_i, best_p = i, p
+        if rise > 0.0:
+            high = min(high, vd)
         else:
-            a, c, pc = c, d, pd
-            d = a + GOLDEN * (b - a)
-            pd = d * _string_v(d, found, counts, terms)
-    return (c, pc) if pc > pd else (d, pd)
+            low = max(low, vd)
+        if abs(vd - before_vd) < 1e-4 * a or rise == before:
+            break
+        to = vd - rise * (vd - before_vd) / (rise - before)
+        if not low < to < high:
+            to = (low + high) / 2.0
+        before_vd, before, vd = vd, rise, to
+    return best_i, best_p
 
 
 @compiled
@@ -161,40 +213,30 @@ def _current_at(volts: float, most: float, found: int, counts: Any, terms: Any) 
 
 
 @compiled
-def _stretch(k: int, low: float, high: float, found: int, terms: Any) -> Any:
-    """Return the currents between a level's light current and the next one's, within bounds."""
-    foot = terms[k + 1, 0] if k + 1 < found else 0.0
-    # The peak of a level lies within the last third below its light current.
-    return max(low, foot, 0.6 * terms[k, 0]), min(high, terms[k, 0])
-
-
-@compiled
 def _best_of_string(low: float, high: float, found: int, counts: Any, terms: Any) -> Any:
     """Return current and power of a string's best point between two currents.
 
     Between the light currents of two levels the power has one maximum; levels whose staircase
     lies far below the best are passed over.
     """
-    scores = np.empty(found)
-    brighter, best_score = 0.0, 0.0
+    scores, held = np.empty(found), np.empty(found)
+    dimmer, volts, best_score = counts[:found].sum(), 0.0, 0.0
     for k in range(found):
-        brighter += counts[k]
-        scores[k] = brighter * terms[k, 0]
+        held[k] = terms[k, 4] * math.log(terms[k, 0] / terms[k, 1] + 1.0) * NEAR_PEAK
+        dimmer -= counts[k]
+        volts += counts[k] * held[k]
+        scores[k] = terms[k, 0] * (volts - dimmer * BYPASS_V)
         best_score = max(best_score, scores[k])
     best_i, best_p = low, low * _string_v(low, found, counts, terms)
-    # A look into each stretch, then a search of the two that promise most.
+    # A look at each stretch about where it peaks, then a search of the two that promise most.
     first, second, first_p, second_p = -1, -1, -1.0, -1.0
     for k in range(found):
         if scores[k] < WORTH_FRAC * best_score:
             continue
-        foot, top = _stretch(k, low, high, found, terms)
-        if top <= foot:
+        foot = terms[k + 1, 0] if k + 1 < found else 0.0
+        if min(high, terms[k, 0]) <= max(low, foot):
             continue
-        seen = 0.0
-        # Where the brightest of a lone level peaks, and just below the light of a near one.
-        for share in (0.93, 0.998):
-            i = max(foot, share * top)
-            seen = max(seen, i * _string_v(i, found, counts, terms))
+        _, seen, _ = _rise(k, held[k], found, counts, terms, held)
         if seen > first_p:
             second, second_p = first, first_p
             first, first_p = k, seen
@@ -203,8 +245,11 @@ def _best_of_string(low: float, high: float, found: int, counts: Any, terms: Any
     for k in (first, second):
         if k < 0:
             continue
-        foot, top = _stretch(k, low, high, found, terms)
-        i, p = _highest(foot, top, found, counts, terms)
+        foot = terms[k + 1, 0] if k + 1 < found else 0.0
+        i, p = _highest(k, found, counts, terms, held)
+        inside = min(max(i, low, foot), high, terms[k, 0])
+        if inside != i:
+            i, p = inside, inside * _string_v(inside, found, counts, terms)
         if p > best_p:
             best_i, best_p = i, p
     end = high * _string_v(high, found, counts, terms)
