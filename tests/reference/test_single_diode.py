@@ -4,20 +4,29 @@ The exact route is the Lambert-W solution of the single-diode equation (Jain and
 2004) scanned over the whole curve; the product uses Newton's method on the diode voltage.
 """
 
+import csv
+import json
 from dataclasses import replace
 from itertools import pairwise
+from pathlib import Path
 
 import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from pvlib import pvsystem, singlediode
+from scipy import constants
 
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.energy.lit import diode_reference
 from ridge_tally.core.equipment import ModuleSheet, TrackerSheet
-from ridge_tally.core.kernels.strings import free_year, limited_year
+from ridge_tally.core.kernels.strings import (
+    best_point,
+    free_year,
+    limited_year,
+    voltage_at,
+)
 
 MODULES = sample_shelf().modules
 LIGHT = np.array([0.0, 40.0, 200.0, 600.0, 1000.0, 1150.0])
@@ -182,3 +191,42 @@ def test_more_light_never_gives_less_and_one_s_own_best_is_never_beaten(
     assert drawn(sheet, dull * brighter, [0, 12], heat)[1][0] >= free[0] * (1 - 1e-5)
     two = drawn(sheet, dull, [0, 6, 12], heat)[1][0]
     assert two <= own[0] * (1 + 1e-5)
+
+
+PRECISE = Path(__file__).parents[2] / ".build/measured/pvlib/data"
+
+
+def precise_curves() -> list[tuple[dict, tuple[float, ...]]]:
+    """High-precision solutions of the single diode (Jain and Kapoor's equation in 40 digits).
+
+    They travel with an earlier wheel of the reference library, installed for the tests alone.
+    """
+    found = []
+    for number in (1, 2):
+        text = (PRECISE / f"precise_iv_curves{number}.json").read_text("utf-8")
+        curves = {c["Index"]: c for c in json.loads(text)["IV Curves"]}
+        table = PRECISE / f"precise_iv_curves_parameter_sets{number}.csv"
+        for row in csv.DictReader(table.open(encoding="utf-8")):
+            curve = curves[int(row["Index"])]
+            volts_a = float(row["n"]) * int(row["cells_in_series"]) * constants.k / constants.e
+            terms = (
+                float(row["photocurrent"]),
+                float(row["saturation_current"]),
+                float(row["resistance_series"]),
+                1 / float(row["resistance_shunt"]),
+                volts_a * float(curve["Temperature"]),
+            )
+            found.append((curve, terms))
+    return found
+
+
+def test_points_and_peaks_equal_high_precision_solutions() -> None:
+    curves = precise_curves()
+    assert len(curves) > 50
+    for curve, terms in curves:
+        volts, amps = best_point(terms)
+        assert volts * amps == pytest.approx(float(curve["p_mp"]), rel=1e-9)
+        # Where the curve is flat the peak's place is known less well than its height.
+        assert volts == pytest.approx(float(curve["v_mp"]), rel=2e-5)
+        for v, i in zip(curve["Voltages"][::9], curve["Currents"][::9], strict=True):
+            assert voltage_at(float(i), terms) == pytest.approx(float(v), abs=2e-6)

@@ -57,7 +57,7 @@ def voltage_at(current: float, terms: Any) -> float:
     if current >= light:
         return -BYPASS_V
     vd = a * math.log((light - current) / saturation + 1.0)
-    for _ in range(4):
+    for _ in range(8):
         grown = saturation * math.exp(vd / a)
         off = light - (grown - saturation) - vd * shunt - current
         step = off / (grown / a + shunt)
