@@ -4,11 +4,12 @@ import { useState } from 'react';
 import type { Schemas } from '@/api/client';
 import { ownPointQuery } from '@/api/queries';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
+import { shadeTint } from '@/drawing/shadeTint';
 import { useJob } from '@/plan/JobContext';
 import { sceneOf } from '@/plan/scene';
+import { type Tile, TintedModules } from '@/plan/TintedModules';
 import { Button } from '@/ui/Button';
 import { figure, signed } from '@/units/format';
-import { HelpedModules } from './HelpedModules';
 
 type Way = Schemas['WayYear'];
 
@@ -42,13 +43,13 @@ export function OwnPointView() {
             >
               {(camera) =>
                 array && module && data ? (
-                  <HelpedModules
+                  <TintedModules
                     camera={camera}
                     array={array}
                     module={module}
-                    shares={data.modules}
-                    helped={helped}
-                    onToggle={toggle}
+                    pick="any"
+                    onPick={toggle}
+                    tileOf={(id, i) => tileOf(data.modules, helped, id, i)}
                   />
                 ) : null
               }
@@ -89,6 +90,25 @@ export function OwnPointView() {
       </section>
     </>
   );
+}
+
+/** A module by the light shade leaves it, and whether it has an optimizer. */
+function tileOf(
+  shares: readonly Schemas['ModuleShare'][],
+  helped: readonly string[],
+  id: string,
+  index: number,
+): Tile | null {
+  const mine = shares.find((s) => s.module_id === id);
+  if (!mine) return null;
+  const worst = Math.max(...shares.map((s) => 1 - s.light_frac));
+  const told = `${figure(mine.light_frac * 100)} %`;
+  return {
+    tint: shadeTint(1 - mine.light_frac, worst),
+    told,
+    label: `Module ${index + 1}, ${told} of its light: optimizer`,
+    picked: helped.includes(id),
+  };
 }
 
 const TITLES: Record<Way['way'], string> = {

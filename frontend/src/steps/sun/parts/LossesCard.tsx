@@ -37,14 +37,14 @@ export function LossesCard({ weather }: { weather: WeatherReport }) {
     <Card
       title="What else changes the light"
       aside="kWh a year"
-      className={`flex min-w-[320px] grow basis-0 flex-col overflow-y-auto ${behind ? 'opacity-60' : ''}`}
+      className={`flex min-w-[360px] grow basis-0 flex-col overflow-y-auto ${behind ? 'opacity-60' : ''}`}
     >
       <table className="text-sm">
         <thead>
           <tr className="text-xs text-ink-2">
             <td />
-            <th className="pr-3 text-right font-normal">on the array</th>
-            <th className="pr-3 text-right font-normal">at the meter</th>
+            <th className="pr-3 text-right font-normal">array</th>
+            <th className="pr-3 text-right font-normal">meter</th>
           </tr>
         </thead>
         <tbody>

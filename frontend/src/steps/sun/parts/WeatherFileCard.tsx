@@ -40,7 +40,7 @@ export function WeatherFileCard({ weather }: { weather: WeatherReport }) {
     <Card
       title={shown ? `${shown.ref.file}` : 'Weather'}
       aside={found ? 'read, not yet used' : shown ? 'in use' : 'stand-in'}
-      className="flex w-[470px] shrink-0 flex-col"
+      className={`flex shrink-0 flex-col ${shown ? 'w-[470px]' : 'w-[370px]'}`}
     >
       <div className="flex min-h-0 grow gap-3">
         <div className="flex min-w-0 grow flex-col text-sm">
