@@ -80,6 +80,17 @@ def test_year_prints_json_and_writes_its_steps(
     assert report["stages"][-1]["after_kwh"] == pytest.approx(report["energy_kwh"])
 
 
+def test_plan_strings_prints_plans_or_the_reason_and_every_inverter(data: Path) -> None:
+    report = json.loads(run(data, "plan-strings", "juniper-bench").stdout)
+    assert (report["total"], report["plans"][0]["current"]) == (1, True)
+    small = json.loads(run(data, "plan-strings", "juniper-bench", "--inverter", "sample-i3").stdout)
+    assert small["why_none"].endswith("the inverter takes 1.")
+    every = json.loads(run(data, "plan-strings", "juniper-bench", "--all").stdout)
+    assert len(every["found"]) == every["of"] == 8
+    unknown = run(data, "plan-strings", "juniper-bench", "--inverter", "none")
+    assert (unknown.exit_code, "none" in unknown.stderr) == (2, True)
+
+
 def test_own_point_lists_the_ways_and_an_unknown_module_is_refused(data: Path) -> None:
     report = json.loads(run(data, "own-point", "juniper-bench", "--json").stdout)
     assert [w["way"] for w in report["ways"]] == ["strung", "add-on", "system", "micro", "micro"]

@@ -1,5 +1,5 @@
 /** A card of the board below the work surface. */
-import type { ReactNode } from 'react';
+import type { ComponentProps, ReactNode } from 'react';
 
 interface CardProps {
   title: string;
@@ -8,12 +8,15 @@ interface CardProps {
   aside?: ReactNode;
   children: ReactNode;
   className?: string;
+  /** What happens when something is dropped on it. */
+  dropped?: Pick<ComponentProps<'section'>, 'onDragOver' | 'onDragLeave' | 'onDrop'>;
 }
 
-export function Card({ title, heading, aside, children, className = '' }: CardProps) {
+export function Card({ title, heading, aside, children, className = '', dropped }: CardProps) {
   return (
     <section
       aria-label={title}
+      {...dropped}
       className={`rounded-lg border border-rule bg-sheet px-3 py-2.5 ${className}`}
     >
       <div className="mb-1 flex items-baseline justify-between gap-2">

@@ -25,9 +25,11 @@ from waitress import create_server
 from ridge_tally import __version__
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.energy.diode_fit import fit_diode
+from ridge_tally.core.equipment import InverterId
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import RowRule, Ways
 from ridge_tally.core.job.document import option_of
+from ridge_tally.core.job.edits import ChooseInverter
 from ridge_tally.core.job.ids import OptionId, PlacedId
 from ridge_tally.core.kernels.all import warm_all
 from ridge_tally.core.sun.shading import FINE, QUICK
@@ -38,6 +40,7 @@ from ridge_tally.formats.weather_file import WeatherFile, read_weather
 from ridge_tally.services import jobs
 from ridge_tally.services.brief_sheet import brief_sheet
 from ridge_tally.services.deadline import after_s
+from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.evaluation import YearReport, hourly_year, year_report
 from ridge_tally.services.layouts import alternatives
 from ridge_tally.services.own_point import own_point_report
@@ -46,6 +49,7 @@ from ridge_tally.services.reporting import CheckView, OptionReport
 from ridge_tally.services.sample_jobs import store_samples
 from ridge_tally.services.shade import ShadeReport, shade_report
 from ridge_tally.services.sheets import option_sheet
+from ridge_tally.services.string_plans import inverter_plans, plans_report
 from ridge_tally.services.targeting import TargetReport, target_report
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.database import PICTURES, open_database
@@ -224,6 +228,31 @@ def year(
         writer.writerows([str(t), *(f"{v:.1f}" for v in values)] for t, *values in rows)
         csv_file.write_text(text.getvalue(), "utf-8", newline="")
     click.echo(as_json(report) if json_out else _year_text(report))
+
+
+@main.command(name="plan-strings")
+@click.argument("job_id")
+@option_option
+@data_option
+@click.option("--inverter", "inverter_id", help="Another inverter of the shelf.")
+@click.option("--all", "every", is_flag=True, help="Every inverter of the shelf.")
+@speaks
+def plan_strings(
+    job_id: str, option_id: str, data: Path, inverter_id: str | None, *, every: bool
+) -> None:
+    """Print every legal string plan with its rank and reasons, or why there is none, as JSON."""
+    workspace = open_workspace(data)
+    job = jobs.load_job(workspace, JobId(job_id))
+    option = option_of(job, OptionId(option_id))
+    if every:
+        *_, last = inverter_plans(job, option, workspace.shelf.inverters)
+        click.echo(as_json(last))
+        return
+    if inverter_id is not None:
+        chosen = ChooseInverter(option.id, InverterId(inverter_id))
+        job = apply_edit(job, chosen, workspace.shelf)
+        option = option_of(job, option.id)
+    click.echo(as_json(plans_report(workspace, job, option)))
 
 
 @main.command(name="own-point")

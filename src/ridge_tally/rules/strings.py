@@ -1,6 +1,7 @@
 """Rules of strings and trackers, in the order a careful designer goes through them."""
 
 import math
+from dataclasses import dataclass
 
 from ridge_tally.core.equipment import TrackerSheet
 from ridge_tally.core.job.document import ModuleString
@@ -256,7 +257,7 @@ def short_circuit_current(
     design: Design, number: int, tracker: TrackerSheet, strings: int
 ) -> Check:
     """Short-circuit current with its bright-cloud factor must not exceed the input's."""
-    factor, source = _bright_cloud_factor(design)
+    factor, source = bright_cloud_factor(design)
     return check(
         rule_id="strings.short-circuit-current",
         title="Short circuit",
@@ -322,37 +323,61 @@ def equal_lengths(number: int, lengths: list[int]) -> Check:
     )
 
 
+@dataclass(frozen=True, slots=True)
+class PlanningVoltages:
+    """A module's open voltage at the coldest, and both its voltages at the hottest cell."""
+
+    cold_open_v: float
+    hot_mp_v: float
+    hot_open_v: float
+
+
+def planning_voltages(design: Design) -> PlanningVoltages:
+    """Return what strings are planned on.
+
+    Without a coefficient nothing may be planned on it: a cautious crystalline one is taken.
+    """
+    module, beta = design.module, design.module.beta_voc_frac_per_degc
+    beta = CAUTIOUS_FRAC_PER_DEGC if beta is None else beta
+    gamma = design.vmp_coefficient.value
+    gamma = CAUTIOUS_FRAC_PER_DEGC if gamma is None else gamma
+    t_hot = design.hottest_cell.value
+    assert t_hot is not None
+    return PlanningVoltages(
+        string_voltage_v(1, module.voc_v, beta, design.coldest_planning_degc),
+        string_voltage_v(1, module.vmp_v, gamma, t_hot),
+        string_voltage_v(1, module.voc_v, beta, t_hot),
+    )
+
+
+def shortest_on(design: Design, volts: PlanningVoltages, tracker: TrackerSheet) -> int:
+    """Return the fewest modules in series that start and track at the hottest."""
+    return max(
+        fewest_in_series(volts.hot_mp_v, tracker.v_min_v),
+        fewest_in_series(volts.hot_open_v, design.inverter.v_start_v),
+    )
+
+
 def string_limits(design: Design) -> StringLimits:
     """Return the counts a planner may use: window at the hottest, ceiling at the coldest.
 
     Uses the planning minimum, so that a plan can be drawn before anybody typed one; the
     cold check still answers "not checked" then.
     """
-    module, inverter = design.module, design.inverter
+    inverter = design.inverter
     ceiling, _ = cold_limit(design)
-    # Without a coefficient nothing may be planned on it: take a cautious crystalline one.
-    beta = module.beta_voc_frac_per_degc
-    beta = CAUTIOUS_FRAC_PER_DEGC if beta is None else beta
-    gamma = design.vmp_coefficient.value
-    gamma = CAUTIOUS_FRAC_PER_DEGC if gamma is None else gamma
-    t_hot = design.hottest_cell.value
+    volts = planning_voltages(design)
     assert ceiling.value is not None
-    assert t_hot is not None
-    cold_v = string_voltage_v(1, module.voc_v, beta, design.coldest_planning_degc)
-    hot_v = string_voltage_v(1, module.vmp_v, gamma, t_hot)
-    open_v = string_voltage_v(1, module.voc_v, beta, t_hot)
-    lowest_v = max(tracker.v_min_v for tracker in inverter.trackers)
-    shortest = max(fewest_in_series(hot_v, lowest_v), fewest_in_series(open_v, inverter.v_start_v))
     return StringLimits(
-        series_min=shortest,
-        series_max=most_in_series(cold_v, ceiling.value),
-        strings_max=tuple(_strings_max(design, tracker) for tracker in inverter.trackers),
+        series_min=max(shortest_on(design, volts, tracker) for tracker in inverter.trackers),
+        series_max=most_in_series(volts.cold_open_v, ceiling.value),
+        strings_max=tuple(strings_max(design, tracker) for tracker in inverter.trackers),
     )
 
 
-def _strings_max(design: Design, tracker: TrackerSheet) -> int:
+def strings_max(design: Design, tracker: TrackerSheet) -> int:
     module = design.module
-    factor, _ = _bright_cloud_factor(design)
+    factor, _ = bright_cloud_factor(design)
     by_terminals = tracker.inputs
     by_short_circuit = (
         by_terminals
@@ -364,7 +389,7 @@ def _strings_max(design: Design, tracker: TrackerSheet) -> int:
     return max(0, min(by_terminals, by_short_circuit, by_operating))
 
 
-def _bright_cloud_factor(design: Design) -> tuple[float, Source]:
+def bright_cloud_factor(design: Design) -> tuple[float, Source]:
     table = tables.load("short-circuit-factor")
     return table.number("factor", code_pack=design.job.site.code_pack.value), table.source
 

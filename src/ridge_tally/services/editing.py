@@ -12,7 +12,7 @@ from ridge_tally.catalogue.gazetteer import zone_at
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.brief.typed import parse_day
 from ridge_tally.core.errors import BadGeometry
-from ridge_tally.core.job import array_edits, edits, survey_edits, weather_edits
+from ridge_tally.core.job import array_edits, edits, string_edits, survey_edits, weather_edits
 from ridge_tally.core.job.array import WAYS_TOLD
 from ridge_tally.core.job.document import (
     CodePack,
@@ -22,6 +22,7 @@ from ridge_tally.core.job.document import (
     Option,
     module_sheet_of,
     option_of,
+    present_ids,
     with_option,
 )
 from ridge_tally.core.job.ids import OptionId
@@ -43,6 +44,7 @@ from ridge_tally.services.brief_editing import apply_brief_edit
 from ridge_tally.services.obstruction_editing import plane_parts_changed
 from ridge_tally.services.outline_editing import outline_changed
 from ridge_tally.services.plane_editing import planes_changed, with_true_azimuths
+from ridge_tally.services.string_editing import string_changed
 from ridge_tally.services.surroundings_editing import surroundings_changed
 from ridge_tally.services.weather_editing import weather_changed
 from ridge_tally.simulators.weather_service import climate
@@ -86,16 +88,40 @@ def apply_edits(job: Job, steps: Iterable[edits.Edit], shelf: Shelf) -> Job:
 
 
 def thread_option(job: Job, option: Option) -> Option:
-    """Return the option with its strings planned and threaded anew."""
+    """Return the option with its strings planned and threaded anew, but for locked ones.
+
+    A locked string keeps its order and its tracker, without modules that are gone; no other
+    string is planned onto its tracker.
+    """
     design = design_for(job, option)
-    arrays = tuple(a for a in option.arrays if any(m.present for m in a.modules))
-    counts = tuple(sum(m.present for m in array.modules) for array in arrays)
-    strings: tuple[ModuleString, ...] = ()
-    if arrays:
-        plans = plan_planes(counts, string_limits(design), option.series_wish)
-        for array, plan in zip(arrays, plans, strict=True):
-            strings += thread_strings(array.modules, plan, len(strings))
-    return replace(option, strings=strings)
+    strings = _locked(option, len(design.inverter.trackers))
+    wired = {m for s in strings for m in s.module_ids}
+    free = [tuple(m for m in a.modules if m.present and m.id not in wired) for a in option.arrays]
+    free = [modules for modules in free if modules]
+    if free:
+        limits, taken = string_limits(design), {s.tracker_number for s in strings}
+        room = tuple(
+            0 if number in taken else most
+            for number, most in enumerate(limits.strings_max, start=1)
+        )
+        counts = tuple(len(modules) for modules in free)
+        plans = plan_planes(counts, replace(limits, strings_max=room), option.series_wish)
+        for modules, plan in zip(free, plans, strict=True):
+            strings += thread_strings(modules, plan, strings)
+    # By tag, so that a string keeps its place and its colour whoever else is wired.
+    ordered = sorted(strings, key=lambda s: (len(s.tag), s.tag))
+    return replace(option, strings=tuple(ordered))
+
+
+def _locked(option: Option, trackers: int) -> tuple[ModuleString, ...]:
+    """Return the locked strings, without modules that are gone; none of trackers that are gone."""
+    there = set(present_ids(option))
+    kept = (
+        replace(s, module_ids=tuple(m for m in s.module_ids if m in there))
+        for s in option.strings
+        if s.locked and s.tracker_number <= trackers
+    )
+    return tuple(s for s in kept if s.module_ids)
 
 
 def design_for(job: Job, option: Option) -> Design:
@@ -117,6 +143,8 @@ def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911,
         return surroundings_changed(job, edit)
     if isinstance(edit, weather_edits.WeatherEdit):
         return weather_changed(job, edit)
+    if isinstance(edit, string_edits.StringEdit):
+        return string_changed(job, edit)
     match edit:
         case edits.SetSiteField():
             return _site_field(job, edit)

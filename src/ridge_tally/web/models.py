@@ -19,6 +19,7 @@ from ridge_tally.services.losses_at_meter import LossAtMeter
 from ridge_tally.services.one_more import OneMore
 from ridge_tally.services.own_point import OwnPointReport
 from ridge_tally.services.shade import AtMeter, ShadeHours, ShadeReport, Trimmed
+from ridge_tally.services.string_plans import InverterPlans, Objective, PlansReport
 from ridge_tally.services.sun_day import SunDay
 from ridge_tally.services.sun_paths import SunPaths
 from ridge_tally.services.targeting import TargetReport
@@ -122,6 +123,32 @@ class FineYearAnswer(Wire):
     done_frac: float
     running: bool
     problem: str
+
+
+class PlansQuery(Wire):
+    """What stands before the other merits of a plan; nothing more than the usual order."""
+
+    first: Objective | None = None
+
+
+class PlansAnswer(Wire):
+    """The legal string plans of an option."""
+
+    report: PlansReport
+
+
+class InverterPlansAnswer(Wire):
+    """Inverters with their best plans, as far as they are looked at."""
+
+    plans: InverterPlans | None
+    running: bool
+    problem: str
+
+
+class Stopped(Wire):
+    """What went on for an option goes on no longer."""
+
+    option_id: str
 
 
 class OwnPointQuery(Wire):

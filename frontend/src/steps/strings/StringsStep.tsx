@@ -1,6 +1,6 @@
-/** Strings: threads on the plan, a card for each tracker with its voltage window. */
+/** Strings: threads on the plan, drawn by hand or planned; every legal plan; every inverter. */
 import { useQuery } from '@tanstack/react-query';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import type { RoofPlane } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
@@ -12,6 +12,11 @@ import { Button } from '@/ui/Button';
 import { Board, Toolbar } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { useKeys } from '@/ui/useKeys';
+import { ViewButtons } from '@/ui/ViewButtons';
+import { DraftCard } from './parts/DraftCard';
+import { InvertersView } from './parts/InvertersView';
+import { PlansView } from './parts/PlansView';
+import { StringCard } from './parts/StringCard';
 import { TemperaturesCard } from './parts/TemperaturesCard';
 import { Threads } from './parts/Threads';
 import { TrackerCard } from './parts/TrackerCard';
@@ -22,17 +27,138 @@ export default function StringsStep() {
   return <PlaneStrings plane={plane} />;
 }
 
+const VIEWS = [
+  { id: 'wiring', title: 'Wiring', hint: '1' },
+  { id: 'plans', title: 'Plans', hint: '2' },
+  { id: 'inverters', title: 'Inverters', hint: '3' },
+] as const;
+
+type ViewId = (typeof VIEWS)[number]['id'];
+
 function PlaneStrings({ plane }: { plane: RoofPlane }) {
-  const { state, job, option, report, act } = useJob();
-  const saving = useSaving();
+  const { job, option, report, act } = useJob();
+  const [view, setView] = useState<ViewId>('wiring');
+  const [draft, setDraft] = useState<readonly string[] | null>(null);
   const shelf = useQuery(shelfQuery);
   const inverter = job.equipment.inverters.find((i) => i.id === option.inverter_id);
   const inverters = shelf.data?.inverters ?? (inverter ? [inverter] : []);
+  const begin = () => {
+    setView('wiring');
+    setDraft(draft ? null : []);
+  };
+  useKeys({
+    h: begin,
+    ...Object.fromEntries(VIEWS.map(({ id, hint }) => [hint, () => setView(id)])),
+  });
+  return (
+    <>
+      <Toolbar>
+        <ViewButtons views={VIEWS} view={view} onView={setView} />
+        <Choice
+          label="Inverter"
+          value={option.inverter_id}
+          items={stockFirst(inverters, job.brief.stock, 'inverter')}
+          onChange={(inverter_id) =>
+            act({ kind: 'choose-inverter', option_id: option.id, inverter_id })
+          }
+          className="w-[250px]"
+        />
+        <Button hint="H" weight={draft ? 'pressed' : 'plain'} onClick={begin}>
+          Thread by hand
+        </Button>
+        <span className="grow" />
+        <span className="text-sm whitespace-nowrap text-ink-2">
+          {report.series_min} to {report.series_max} fit
+        </span>
+      </Toolbar>
+      {view === 'wiring' && <Wiring plane={plane} draft={draft} onDraft={setDraft} />}
+      {view === 'plans' && <PlansView />}
+      {view === 'inverters' && <InvertersView />}
+    </>
+  );
+}
+
+interface WiringProps {
+  plane: RoofPlane;
+  draft: readonly string[] | null;
+  onDraft: (draft: readonly string[] | null) => void;
+}
+
+function Wiring({ plane, draft, onDraft }: WiringProps) {
+  const { state, job, option, report } = useJob();
+  const [chosen, setChosen] = useState({ tag: '', moduleId: '' });
   const array = option.arrays.find((a) => a.plane_id === plane.id);
   const module = job.equipment.modules.find((m) => m.id === option.module_id);
+  const string = option.strings.find((s) => s.tag === chosen.tag);
+  const pick = (id: string, drawn: boolean) => {
+    if (!draft) {
+      const tag = option.strings.find((s) => s.module_ids.includes(id))?.tag ?? '';
+      setChosen({ tag: tag === chosen.tag && id === chosen.moduleId ? '' : tag, moduleId: id });
+    } else if (!draft.includes(id)) onDraft([...draft, id]);
+    // Clicked again, the thread goes back to before it; drawing over it does nothing.
+    else if (!drawn) onDraft(draft.slice(0, draft.indexOf(id)));
+  };
+  return (
+    <>
+      <PlaneTabs>
+        <span className="grow" />
+        <Series />
+      </PlaneTabs>
+      <PlaneCanvas
+        scene={sceneOf(plane, state, report)}
+        label={`Strings on ${plane.name}`}
+        padPx={36}
+      >
+        {(camera) =>
+          array && module ? (
+            <Threads
+              camera={camera}
+              array={array}
+              module={module}
+              strings={option.strings}
+              chosenTag={chosen.tag}
+              draft={draft}
+              onModule={pick}
+            />
+          ) : null
+        }
+      </PlaneCanvas>
+      <Board heightPx={228}>
+        {draft ? (
+          <DraftCard moduleIds={draft} onDone={() => onDraft(null)} />
+        ) : string ? (
+          <StringCard
+            string={string}
+            moduleId={chosen.moduleId}
+            onGone={() => setChosen({ tag: '', moduleId: '' })}
+          />
+        ) : (
+          <TemperaturesCard />
+        )}
+        {report.trackers.map((tracker) => (
+          <TrackerCard
+            key={tracker.number}
+            tracker={tracker}
+            onString={(tag) => setChosen({ tag: tag === chosen.tag ? '' : tag, moduleId: '' })}
+          />
+        ))}
+      </Board>
+    </>
+  );
+}
+
+/** How many in series: a wish, or as the planner has it. */
+function Series() {
+  const { option, act } = useJob();
+  const saving = useSaving();
+  const locked = option.strings.some((s) => s.locked);
   const longest = Math.max(0, ...option.strings.map((s) => s.module_ids.length));
   const wish = (modules: number | null) =>
     act({ kind: 'wish-series-length', option_id: option.id, modules_in_series: modules });
+  const plan = async () => {
+    if (locked) await act({ kind: 'plan-anew', option_id: option.id });
+    if (option.series_wish !== null || !locked) await wish(null);
+  };
   // Clicks faster than the answers add up from what was asked for last, not from what is shown.
   const asked = useRef(0);
   if (!saving) asked.current = option.series_wish ?? longest;
@@ -42,71 +168,38 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
   };
   const longer = () => change(1);
   const shorter = () => change(-1);
-  useKeys({ '+': longer, '=': longer, '-': shorter, a: () => wish(null) });
+  useKeys({ '+': longer, '=': longer, '-': shorter, a: () => void plan() });
   return (
     <>
-      <Toolbar>
-        <Choice
-          label="Inverter"
-          value={option.inverter_id}
-          items={stockFirst(inverters, job.brief.stock, 'inverter')}
-          onChange={(inverter_id) =>
-            act({ kind: 'choose-inverter', option_id: option.id, inverter_id })
-          }
-          className="min-w-[250px]"
-        />
-        <span className="ml-1 text-sm">In series</span>
-        <fieldset className="flex" aria-label="Modules in series">
-          <Button
-            aria-label="One fewer in series"
-            className="rounded-r-none"
-            disabled={longest === 0}
-            onClick={shorter}
-          >
-            −
-          </Button>
-          <span className="flex h-[27px] min-w-[66px] items-center justify-center border-y border-rule bg-sheet px-2 font-figure text-base font-semibold">
-            {option.series_wish ?? `auto ${longest || ''}`}
-          </span>
-          <Button
-            aria-label="One more in series"
-            className="rounded-l-none"
-            disabled={longest === 0}
-            onClick={longer}
-          >
-            +
-          </Button>
-        </fieldset>
+      <span className="text-sm">In series</span>
+      <fieldset className="flex" aria-label="Modules in series">
         <Button
-          hint="A"
-          weight={option.series_wish === null ? 'pressed' : 'plain'}
-          onClick={() => wish(null)}
+          aria-label="One fewer in series"
+          className="rounded-r-none"
+          disabled={longest === 0}
+          onClick={shorter}
         >
-          Let the planner choose
+          −
         </Button>
-        <span className="grow" />
-        <span className="text-sm whitespace-nowrap text-ink-2">
-          {report.series_min} to {report.series_max} fit
+        <span className="flex h-[27px] min-w-[66px] items-center justify-center border-y border-rule bg-sheet px-2 font-figure text-base font-semibold">
+          {locked ? 'by hand' : (option.series_wish ?? `auto ${longest || ''}`)}
         </span>
-      </Toolbar>
-      <PlaneTabs />
-      <PlaneCanvas
-        scene={sceneOf(plane, state, report)}
-        label={`Strings on ${plane.name}`}
-        padPx={36}
+        <Button
+          aria-label="One more in series"
+          className="rounded-l-none"
+          disabled={longest === 0}
+          onClick={longer}
+        >
+          +
+        </Button>
+      </fieldset>
+      <Button
+        hint="A"
+        weight={option.series_wish === null && !locked ? 'pressed' : 'plain'}
+        onClick={() => void plan()}
       >
-        {(camera) =>
-          array && module ? (
-            <Threads camera={camera} array={array} module={module} strings={option.strings} />
-          ) : null
-        }
-      </PlaneCanvas>
-      <Board heightPx={228}>
-        <TemperaturesCard />
-        {report.trackers.map((tracker) => (
-          <TrackerCard key={tracker.number} tracker={tracker} />
-        ))}
-      </Board>
+        Let the planner choose
+      </Button>
     </>
   );
 }

@@ -70,11 +70,15 @@ class Equipment:
 
 @dataclass(frozen=True, slots=True)
 class ModuleString:
-    """Modules in series, in wiring order from the positive end, on one tracker (from 1)."""
+    """Modules in series, in wiring order from the positive end, on one tracker (from 1).
+
+    ``locked``: wired so by a person; planning leaves it alone.
+    """
 
     tag: str
     tracker_number: int
     module_ids: tuple[PlacedId, ...]
+    locked: bool = False
 
 
 @dataclass(frozen=True, slots=True)

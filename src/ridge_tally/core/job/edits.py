@@ -14,6 +14,7 @@ from ridge_tally.core.job.array_edits import ArrayEdit
 from ridge_tally.core.job.brief_edits import BriefEdit
 from ridge_tally.core.job.document import CodePack
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.job.string_edits import StringEdit
 from ridge_tally.core.job.survey_edits import SurveyEdit
 from ridge_tally.core.job.weather_edits import WeatherEdit
 from ridge_tally.core.units import LengthUnit
@@ -137,4 +138,5 @@ Edit = (
     | SurveyEdit
     | BriefEdit
     | WeatherEdit
+    | StringEdit
 )

@@ -1,6 +1,7 @@
 """Which module belongs to which string, and in what wiring order."""
 
-from itertools import groupby
+from collections.abc import Iterable
+from itertools import count, groupby
 
 from ridge_tally.core.job.array import PlacedModule
 from ridge_tally.core.job.document import ModuleString
@@ -24,11 +25,14 @@ def serpentine(modules: tuple[PlacedModule, ...]) -> tuple[PlacedModule, ...]:
 
 
 def thread_strings(
-    modules: tuple[PlacedModule, ...], plan: tuple[TrackerLoad, ...], first: int = 0
+    modules: tuple[PlacedModule, ...],
+    plan: tuple[TrackerLoad, ...],
+    there: tuple[ModuleString, ...] = (),
 ) -> tuple[ModuleString, ...]:
     """Return the plan's strings with modules in wiring order, tagged A, B, C …
 
-    Modules beyond the plan's count stay without a string; ``first`` strings have tags already.
+    Modules beyond the plan's count stay without a string; tags of strings that are ``there``
+    are not given again.
     """
     ordered = [m.id for m in serpentine(modules)]
     strings: list[ModuleString] = []
@@ -36,9 +40,16 @@ def thread_strings(
     for load in plan:
         for _ in range(load.strings):
             ids = tuple(ordered[start : start + load.modules_in_series])
-            strings.append(ModuleString(_tag(first + len(strings)), load.tracker_number, ids))
+            tag = free_tag(s.tag for s in (*there, *strings))
+            strings.append(ModuleString(tag, load.tracker_number, ids))
             start += load.modules_in_series
     return tuple(strings)
+
+
+def free_tag(taken: Iterable[str]) -> str:
+    """Return the first of A, B, C … that no string has."""
+    names = set(taken)
+    return next(tag for tag in map(_tag, count()) if tag not in names)
 
 
 def _tag(index: int) -> str:

@@ -1,6 +1,6 @@
 /** Strings as threads through module centres, numbered from the positive end. */
 import type { Schemas } from '@/api/client';
-import { type Camera, toScreen } from '@/drawing/camera';
+import { type Camera, type PointPx, toScreen } from '@/drawing/camera';
 import { ModuleShape } from '@/drawing/ModuleShape';
 import { threadOf } from '@/drawing/threads';
 import { sizeOf } from '@/plan/modules';
@@ -10,9 +10,23 @@ interface ThreadsProps {
   array: Schemas['PlaneArray'];
   module: Schemas['ModuleSheet'];
   strings: Schemas['ModuleString'][];
+  /** The string looked at. */
+  chosenTag: string;
+  /** Modules threaded by hand so far, in wiring order; null while nobody threads. */
+  draft: readonly string[] | null;
+  /** A module was clicked, or drawn across. */
+  onModule: (id: string, drawn: boolean) => void;
 }
 
-export function Threads({ camera, array, module, strings }: ThreadsProps) {
+export function Threads({
+  camera,
+  array,
+  module,
+  strings,
+  chosenTag,
+  draft,
+  onModule,
+}: ThreadsProps) {
   const centre = new Map(
     array.modules.map((m) => {
       const { widthM, heightM } = sizeOf(module, m.orientation, array.leg_tilt_deg);
@@ -52,8 +66,9 @@ export function Threads({ camera, array, module, strings }: ThreadsProps) {
               points={points.map((p) => `${p.xPx},${p.yPx}`).join(' ')}
               fill="none"
               stroke={colour}
-              strokeWidth="3"
+              strokeWidth={string.tag === chosenTag ? 6 : 3}
               strokeDasharray={dash || undefined}
+              opacity={draft ? 0.35 : 1}
             />
             {points.map((p, i) => (
               <g key={string.module_ids[i]} transform={`translate(${p.xPx} ${p.yPx})`}>
@@ -85,6 +100,71 @@ export function Threads({ camera, array, module, strings }: ThreadsProps) {
           </g>
         );
       })}
+      {draft && <Draft points={draft.flatMap((id) => centre.get(id) ?? [])} radiusPx={radiusPx} />}
+      {array.modules
+        .filter((m) => m.present)
+        .map((m, i) => {
+          const { widthM, heightM } = sizeOf(module, m.orientation, array.leg_tilt_deg);
+          const corner = toScreen(camera, { xM: m.x_m, yM: m.y_m + heightM });
+          const mine = strings.find((s) => s.module_ids.includes(m.id));
+          const place = mine ? `${mine.tag}${mine.module_ids.indexOf(m.id) + 1}` : 'in no string';
+          return (
+            <rect
+              key={m.id}
+              role="button"
+              tabIndex={0}
+              aria-label={`Module ${i + 1}, ${place}`}
+              x={corner.xPx}
+              y={corner.yPx}
+              width={widthM * camera.pxPerM}
+              height={heightM * camera.pxPerM}
+              fill="transparent"
+              className={draft ? 'cursor-crosshair' : 'cursor-pointer'}
+              onPointerDown={(event) => {
+                // Drawing on goes over other modules: none of them may hold the pointer.
+                event.currentTarget.releasePointerCapture(event.pointerId);
+                onModule(m.id, false);
+              }}
+              onPointerEnter={(event) => {
+                if (draft && event.buttons === 1) onModule(m.id, true);
+              }}
+              onKeyDown={(event) => {
+                if (event.key === 'Enter' || event.key === ' ') {
+                  event.preventDefault();
+                  onModule(m.id, false);
+                }
+              }}
+            />
+          );
+        })}
+    </g>
+  );
+}
+
+/** The thread as far as it is drawn. */
+function Draft({ points, radiusPx }: { points: readonly PointPx[]; radiusPx: number }) {
+  return (
+    <g pointerEvents="none">
+      <polyline
+        points={points.map((p) => `${p.xPx},${p.yPx}`).join(' ')}
+        fill="none"
+        stroke="var(--color-ink)"
+        strokeWidth="4"
+      />
+      {points.map((p, i) => (
+        <g key={`${p.xPx} ${p.yPx}`} transform={`translate(${p.xPx} ${p.yPx})`}>
+          <circle r={radiusPx} fill="var(--color-ink)" />
+          <text
+            y="4.2"
+            fontSize="12.5"
+            fontWeight="600"
+            fill="var(--color-sheet)"
+            textAnchor="middle"
+          >
+            {i + 1}
+          </text>
+        </g>
+      ))}
     </g>
   );
 }

@@ -1,4 +1,5 @@
 /** One tracker: its strings, its voltage window, its currents. */
+import { useState } from 'react';
 import type { Schemas } from '@/api/client';
 import { threadOf } from '@/drawing/threads';
 import { useJob } from '@/plan/JobContext';
@@ -7,8 +8,17 @@ import { Mark, type Shape } from '@/ui/Mark';
 import { figure } from '@/units/format';
 import { VoltageWindow } from './VoltageWindow';
 
-export function TrackerCard({ tracker }: { tracker: Schemas['TrackerView'] }) {
-  const { option, report } = useJob();
+/** What a string's tag is carried as. */
+const STRING = 'application/x-ridge-tally-string';
+
+interface TrackerCardProps {
+  tracker: Schemas['TrackerView'];
+  onString: (tag: string) => void;
+}
+
+export function TrackerCard({ tracker, onString }: TrackerCardProps) {
+  const { option, report, act } = useJob();
+  const [over, setOver] = useState(false);
   const subjects = [`tracker ${tracker.number}`, ...tracker.strings.map((tag) => `string ${tag}`)];
   const off = report.checks.filter(
     ({ check }) =>
@@ -21,7 +31,26 @@ export function TrackerCard({ tracker }: { tracker: Schemas['TrackerView'] }) {
     <Card
       title={`Tracker ${tracker.number}`}
       aside={<Mark shape={shape} />}
-      className="w-[270px] shrink-0"
+      className={`w-[270px] shrink-0 ${over ? 'border-patina bg-patina-wash' : ''}`}
+      dropped={{
+        onDragOver: (event) => {
+          if (!event.dataTransfer.types.includes(STRING)) return;
+          event.preventDefault();
+          setOver(true);
+        },
+        onDragLeave: () => setOver(false),
+        onDrop: (event) => {
+          setOver(false);
+          const tag = event.dataTransfer.getData(STRING);
+          if (tag && !tracker.strings.includes(tag))
+            void act({
+              kind: 'move-string',
+              option_id: option.id,
+              tag,
+              tracker_number: tracker.number,
+            });
+        },
+      }}
     >
       {tracker.strings.length === 0 ? (
         <p className="text-sm text-ink-2">
@@ -33,13 +62,24 @@ export function TrackerCard({ tracker }: { tracker: Schemas['TrackerView'] }) {
             {tracker.strings.map((tag) => {
               const index = option.strings.findIndex((s) => s.tag === tag);
               return (
-                <span
+                <button
                   key={tag}
-                  className="rounded-full px-2 font-semibold text-sheet"
+                  type="button"
+                  draggable
+                  aria-label={`String ${tag}: look at it, or draw it to another tracker`}
+                  onClick={() => onString(tag)}
+                  onDragStart={(event) => event.dataTransfer.setData(STRING, tag)}
+                  className="min-h-6 cursor-grab rounded-full px-2 font-semibold text-sheet"
                   style={{ background: threadOf(index).colour }}
                 >
                   {tag}
-                </span>
+                  {option.strings[index]?.locked && (
+                    <span
+                      aria-hidden="true"
+                      className="mb-0.5 ml-1.5 inline-block h-1.5 w-1.5 rounded-full bg-sheet"
+                    />
+                  )}
+                </button>
               );
             })}
             {tracker.modules_in_series} modules in series

@@ -1,0 +1,84 @@
+/** Every inverter of the shelf with its best plan for this array, or why it has none. */
+import { useQuery } from '@tanstack/react-query';
+import { inverterPlansQuery, stopInverterPlans } from '@/api/stringQueries';
+import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
+import { Mark } from '@/ui/Mark';
+import { figure } from '@/units/format';
+
+export function InvertersView() {
+  const { at, option, act } = useJob();
+  const { data, error } = useQuery(inverterPlansQuery(at));
+  if (error) return <p className="p-6 text-sm text-stop">{error.message}</p>;
+  const found = data?.plans?.found ?? [];
+  return (
+    <section aria-label="Inverters for this array" className="min-h-0 grow overflow-y-auto p-4">
+      <div className="mb-2 flex items-center gap-2 text-sm">
+        <b>
+          {found.filter((i) => i.legal).length} of {found.length} inverters have a legal plan
+        </b>
+        {data?.running && (
+          <>
+            <span role="status" className="text-ink-2">
+              {found.length} of {data.plans?.of ?? '…'} looked at
+            </span>
+            <Button onClick={() => void stopInverterPlans(at)}>Stop</Button>
+          </>
+        )}
+      </div>
+      <table className="w-full text-sm">
+        <thead>
+          <tr className="text-left text-xs text-ink-2">
+            <th className="font-normal">Inverter</th>
+            <th className="w-[76px] text-right font-normal">DC:AC</th>
+            <th className="w-[76px] text-right font-normal">Plans</th>
+            <th className="pl-5 font-normal">Best plan, or why there is none</th>
+            <th className="w-[90px]">
+              <span className="sr-only">Take it</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {found.map((i) => (
+            <tr key={i.inverter_id} className="border-t border-rule">
+              <th scope="row" className="py-1.5 text-left font-medium">
+                {i.name}
+              </th>
+              <td className="text-right font-figure">{figure(i.loading, 2)}</td>
+              <td className="text-right font-figure">{figure(i.total)}</td>
+              <td className="py-1.5 pl-5">
+                <span className="flex items-start gap-2">
+                  <span className="mt-1 shrink-0">
+                    <Mark shape={i.legal ? 'circle' : 'square'} />
+                  </span>
+                  {i.told}
+                </span>
+              </td>
+              <td className="text-right">
+                {i.inverter_id === option.inverter_id ? (
+                  <span className="text-xs text-ink-2">chosen</span>
+                ) : (
+                  <Button
+                    onClick={() =>
+                      void act({
+                        kind: 'choose-inverter',
+                        option_id: option.id,
+                        inverter_id: i.inverter_id,
+                      })
+                    }
+                  >
+                    Choose
+                  </Button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-2 text-xs text-ink-2">
+        DC:AC ratio, makers’ DC limits and the grid’s caps stand in the Tally once an inverter is
+        chosen. Sample inverters are invented.
+      </p>
+    </section>
+  );
+}

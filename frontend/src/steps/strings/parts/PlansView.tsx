@@ -1,0 +1,141 @@
+/** Every legal way to string the array, ranked, and what each length in series comes to. */
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { Schemas } from '@/api/client';
+import { type Objective, stringPlansQuery } from '@/api/stringQueries';
+import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
+import { Choice } from '@/ui/Choice';
+import { Mark } from '@/ui/Mark';
+import { figure } from '@/units/format';
+
+const OBJECTIVES: { value: Objective; label: string }[] = [
+  { value: 'own-trackers', label: 'Planes on trackers of their own' },
+  { value: 'headroom', label: 'Headroom under the voltage limit' },
+  { value: 'fewest-strings', label: 'Fewest strings' },
+  { value: 'middle', label: 'Middle of the window' },
+  { value: 'all-trackers', label: 'No tracker unused' },
+];
+
+export function PlansView() {
+  const { at, act } = useJob();
+  const [first, setFirst] = useState<Objective>('own-trackers');
+  const { data, error, isFetching } = useQuery(stringPlansQuery(at, first));
+  if (error) return <p className="p-6 text-sm text-stop">{error.message}</p>;
+  if (!data)
+    return (
+      <p className="p-6 text-sm text-ink-2" role="status">
+        Looking for every legal plan
+      </p>
+    );
+  return (
+    <div className="flex min-h-0 grow">
+      <section
+        aria-label="Legal plans"
+        aria-busy={isFetching}
+        className="min-w-0 grow basis-0 overflow-y-auto px-4 py-3"
+      >
+        <div className="mb-2 flex items-center gap-2 text-sm">
+          <b>
+            {data.total === 1 ? 'One legal plan' : `${figure(data.total)} legal plans`}
+            {data.total > data.plans.length && `, the first ${data.plans.length} shown`}
+          </b>
+          <span className="grow" />
+          <span className="text-ink-2">First of all</span>
+          <Choice
+            label="What counts first"
+            value={first}
+            items={OBJECTIVES}
+            onChange={(id) => setFirst(id as Objective)}
+          />
+        </div>
+        {data.why_none && (
+          <p role="alert" className="rounded-md border border-stop bg-stop-wash p-2 text-sm">
+            {data.why_none}
+          </p>
+        )}
+        <ol className={isFetching ? 'opacity-60' : ''}>
+          {data.plans.map((plan, i) => (
+            <PlanRow
+              key={plan.told}
+              plan={plan}
+              rank={i + 1}
+              bestKwh={Math.max(...data.plans.map((p) => p.energy_kwh ?? 0))}
+              onUse={() => void act(plan.edit)}
+            />
+          ))}
+        </ol>
+        <p className="mt-2 text-xs text-ink-2">
+          Ranked by {data.ranked_by}. A year is worked out for the first four, by the hour; it does
+          not change the order. Using a plan locks its strings.
+        </p>
+      </section>
+      <section
+        aria-label="Lengths in series"
+        className="w-[370px] shrink-0 overflow-y-auto border-l border-rule px-3.5 py-3"
+      >
+        <h2 className="mb-1 text-sm font-semibold">How many in series</h2>
+        <ul className="text-sm">
+          {data.lengths.toReversed().map((length) => (
+            <li key={length.modules_in_series} className="flex items-start gap-2 py-0.5">
+              <span className="mt-1 shrink-0">
+                <Mark
+                  shape={
+                    length.breaks === 'stop' ? 'square' : length.breaks ? 'triangle' : 'circle'
+                  }
+                />
+              </span>
+              {length.told}
+            </li>
+          ))}
+        </ul>
+      </section>
+    </div>
+  );
+}
+
+interface PlanRowProps {
+  plan: Schemas['PlanView'];
+  rank: number;
+  bestKwh: number;
+  onUse: () => void;
+}
+
+function PlanRow({ plan, rank, bestKwh, onUse }: PlanRowProps) {
+  const { merits } = plan;
+  const told = [
+    merits.strings === 1 ? '1 string' : `${merits.strings} strings`,
+    merits.lengths === 1 ? 'all alike' : `${merits.lengths} lengths`,
+    merits.tight_strings > 0 ? `${merits.tight_strings} with under 2 % headroom` : 'headroom kept',
+    ...(merits.mixed_trackers > 0 ? [`${merits.mixed_trackers} tracker with two planes`] : []),
+    ...(merits.unused_trackers > 0 ? [`${merits.unused_trackers} tracker unused`] : []),
+  ];
+  return (
+    <li className="flex items-center gap-3 border-b border-rule py-1.5 text-sm">
+      <span className="w-5 shrink-0 text-right font-figure text-ink-2">{rank}</span>
+      <div className="min-w-0 grow">
+        <p className="font-medium">{plan.told}</p>
+        <p className="text-xs text-ink-2">{told.join(', ')}</p>
+      </div>
+      <span className="w-[120px] shrink-0 text-right font-figure">
+        {plan.energy_kwh !== null && (
+          <>
+            {figure(plan.energy_kwh)} kWh
+            {plan.energy_kwh < bestKwh - 0.5 && (
+              <span className="block text-xs text-ink-2">
+                −{figure(bestKwh - plan.energy_kwh)} kWh
+              </span>
+            )}
+          </>
+        )}
+      </span>
+      {plan.current ? (
+        <span className="w-[76px] shrink-0 text-center text-xs text-ink-2">as it is</span>
+      ) : (
+        <Button className="w-[76px] shrink-0 justify-center" onClick={onUse}>
+          Use it
+        </Button>
+      )}
+    </li>
+  );
+}

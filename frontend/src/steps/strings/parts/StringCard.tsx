@@ -1,0 +1,91 @@
+/** The string that was clicked: to another tracker, turned, cut, joined, locked. */
+import type { Schemas } from '@/api/client';
+import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
+import { Card } from '@/ui/Card';
+import { Choice } from '@/ui/Choice';
+import { Toggle } from '@/ui/Toggle';
+
+interface StringCardProps {
+  string: Schemas['ModuleString'];
+  /** The module of it that was clicked. */
+  moduleId: string;
+  onGone: () => void;
+}
+
+const MOST_OTHERS = 6;
+
+export function StringCard({ string, moduleId, onGone }: StringCardProps) {
+  const { option, report, act } = useJob();
+  const { tag } = string;
+  const at = string.module_ids.indexOf(moduleId);
+  const others = option.strings.filter((s) => s.tag !== tag);
+  return (
+    <Card
+      title={`String ${tag}`}
+      aside={`${string.module_ids.length} in series`}
+      className="w-[270px] shrink-0"
+    >
+      <div className="flex flex-col gap-1.5 text-sm">
+        <Choice
+          label={`Tracker of string ${tag}`}
+          value={String(string.tracker_number)}
+          items={report.trackers.map((t) => ({
+            value: String(t.number),
+            label: `on tracker ${t.number}`,
+          }))}
+          onChange={(number) =>
+            void act({
+              kind: 'move-string',
+              option_id: option.id,
+              tag,
+              tracker_number: Number(number),
+            })
+          }
+        />
+        <div className="flex flex-wrap gap-1.5">
+          <Button onClick={() => void act({ kind: 'reverse-string', option_id: option.id, tag })}>
+            Turn round
+          </Button>
+          <Button
+            disabled={at < 1}
+            onClick={() => {
+              void act({ kind: 'cut-string', option_id: option.id, tag, from_id: moduleId });
+              onGone();
+            }}
+          >
+            Cut before {tag}
+            {at + 1}
+          </Button>
+        </div>
+        {others.length > 0 && (
+          <fieldset className="flex flex-wrap items-center gap-1" aria-label="Join to its end">
+            <span className="text-ink-2">Join to its end</span>
+            {others.slice(0, MOST_OTHERS).map((s) => (
+              <Button
+                key={s.tag}
+                aria-label={`Join string ${s.tag} to its end`}
+                onClick={() =>
+                  void act({
+                    kind: 'join-strings',
+                    option_id: option.id,
+                    tag,
+                    other_tag: s.tag,
+                  })
+                }
+              >
+                {s.tag}
+              </Button>
+            ))}
+          </fieldset>
+        )}
+        <Toggle
+          on={string.locked}
+          onChange={(on) => void act({ kind: 'lock-string', option_id: option.id, tag, on })}
+        >
+          Locked: planning leaves it as it is
+        </Toggle>
+      </div>
+    </Card>
+  );
+}

@@ -1,0 +1,212 @@
+"""Every way to string an array on an inverter's trackers, and its simple merits.
+
+A plan is counts only: how many strings of which length of which plane stand on which tracker.
+Alike trackers are taken as a class, so that no plan is listed twice.  Plans are built class by
+class and option by option; a memoised count of what can still be completed prunes dead ends and
+tells how many plans there are.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from functools import cache
+from itertools import islice, product
+
+# So many are listed at most; the count itself is exact.
+MOST_LISTED = 20_000
+
+
+@dataclass(frozen=True, slots=True)
+class TrackerClass:
+    """Trackers that are alike: their numbers, the lengths legal on them, strings each takes."""
+
+    numbers: tuple[int, ...]
+    series_min: int
+    series_max: int
+    strings_max: int
+
+
+@dataclass(frozen=True, slots=True)
+class PlanLoad:
+    """Equal strings of one plane on one tracker (numbered from 1); planes count from 0."""
+
+    tracker_number: int
+    plane_index: int
+    modules_in_series: int
+    strings: int
+
+
+Plan = tuple[PlanLoad, ...]
+# Length, and strings of each plane.
+_Option = tuple[int, tuple[int, ...]]
+
+
+@dataclass(frozen=True, slots=True)
+class Plans:
+    """``plans`` in a fixed order, all of them unless ``total`` is more."""
+
+    total: int
+    plans: tuple[Plan, ...]
+
+
+def legal_plans(counts: tuple[int, ...], classes: Sequence[TrackerClass]) -> Plans:
+    """Return every plan that strings all modules within the lengths and strings allowed.
+
+    Parameters
+    ----------
+    counts : tuple of int
+        Modules on each plane.
+    classes : sequence of TrackerClass
+        Strings in parallel on one tracker are equally long; they may be of several planes.
+    """
+    options = [_options(counts, c) for c in classes]
+    carried = [len(c.numbers) * c.series_max * c.strings_max for c in classes]
+    # What the classes behind each can carry at most.
+    beyond = [sum(carried[i + 1 :]) for i in range(len(classes))]
+
+    def after(at: int) -> tuple[int, int, int]:
+        """The state in which the class behind one begins."""
+        following = at + 1
+        return following, 0, len(classes[following].numbers) if following < len(classes) else 0
+
+    @cache
+    def ways(at: int, first: int, trackers: int, left: tuple[int, ...]) -> int:
+        """Count how what is left can be strung by options from one on, and later classes."""
+        if not any(left):
+            return 1
+        if at == len(classes):
+            return 0
+        most = trackers * classes[at].series_max * classes[at].strings_max + beyond[at]
+        if sum(left) > most:
+            return 0
+        total = ways(*after(at), left)
+        if trackers and (at + 1 < len(classes) or _reached(options[at], first, left)):
+            for index, rest in _steps(options[at], first, left):
+                total += ways(at, index, trackers - 1, rest)
+        return total
+
+    def build(
+        at: int, first: int, trackers: int, left: tuple[int, ...], made: tuple[list[_Option], ...]
+    ) -> Iterator[Plan]:
+        if not any(left):
+            yield _plan(made, classes)
+            return
+        if at == len(classes):
+            return
+        for index, rest in _steps(options[at], first, left) if trackers else ():
+            if ways(at, index, trackers - 1, rest):
+                made[at].append(options[at][index])
+                yield from build(at, index, trackers - 1, rest, made)
+                made[at].pop()
+        if ways(*after(at), left):
+            yield from build(*after(at), left, made)
+
+    if not classes or not any(counts):
+        return Plans(0, ())
+    begin = (0, 0, len(classes[0].numbers), counts)
+    made: tuple[list[_Option], ...] = tuple([] for _ in classes)
+    return Plans(ways(*begin), tuple(islice(build(*begin, made), MOST_LISTED)))
+
+
+def _options(counts: tuple[int, ...], trackers: TrackerClass) -> list[_Option]:
+    """Return what one tracker of a class can carry, plane by plane, longest strings first.
+
+    Those that serve the first plane come first: once they are passed it must be done.
+    """
+    found: list[_Option] = []
+    for series in range(trackers.series_max, max(1, trackers.series_min) - 1, -1):
+        most = [min(trackers.strings_max, count // series) for count in counts]
+        found += [
+            (series, strings)
+            for strings in product(*(range(m, -1, -1) for m in most))
+            if 1 <= sum(strings) <= trackers.strings_max
+        ]
+    return sorted(found, key=lambda option: _first_plane(option[1]))
+
+
+def _first_plane(strings: tuple[int, ...]) -> int:
+    """Return the first plane that has any."""
+    return next(plane for plane, count in enumerate(strings) if count)
+
+
+def _reached(options: list[_Option], first: int, left: tuple[int, ...]) -> bool:
+    """Whether options from one on can still serve the first plane that has modules left."""
+    return first < len(options) and _first_plane(options[first][1]) <= _first_plane(left)
+
+
+def _steps(
+    options: list[_Option], first: int, left: tuple[int, ...]
+) -> Iterator[tuple[int, tuple[int, ...]]]:
+    """Yield the options from one on that what is left allows, with what is left after them."""
+    for index in range(first, len(options)):
+        series, strings = options[index]
+        rest = tuple(n - series * k for n, k in zip(left, strings, strict=True))
+        if min(rest) >= 0:
+            yield index, rest
+
+
+def _plan(made: tuple[list[_Option], ...], classes: Sequence[TrackerClass]) -> Plan:
+    return tuple(
+        PlanLoad(number, plane, series, count)
+        for options, trackers in zip(made, classes, strict=True)
+        for number, (series, strings) in zip(trackers.numbers, options, strict=False)
+        for plane, count in enumerate(strings)
+        if count
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Merits:
+    """What speaks for a plan, the smaller the better.
+
+    ``tight_strings``: strings closer to their voltage limit than the headroom wanted;
+    ``mixed_trackers``: trackers with strings of several planes; ``off_centre_v``: volts between
+    each string's and the middle of its tracker's window, summed.
+    """
+
+    tight_strings: int
+    mixed_trackers: int
+    off_wish: int
+    strings: int
+    lengths: int
+    off_centre_v: float
+    unused_trackers: int
+
+
+def merits_of(
+    plan: Plan,
+    trackers: int,
+    tight_from: int,
+    module_vmp_v: float,
+    centre_v: Sequence[float],
+    series_wish: int | None = None,
+) -> Merits:
+    """Return a plan's merits.
+
+    Parameters
+    ----------
+    trackers : int
+        The inverter's.
+    tight_from : int
+        The length from which a string has less headroom than wanted.
+    module_vmp_v : float
+        A module's maximum-power voltage.
+    centre_v : sequence of float
+        The middle of each tracker's window.
+    """
+    by_tracker: dict[int, set[int]] = {}
+    for load in plan:
+        by_tracker.setdefault(load.tracker_number, set()).add(load.plane_index)
+    return Merits(
+        tight_strings=sum(ld.strings for ld in plan if ld.modules_in_series >= tight_from),
+        mixed_trackers=sum(len(planes) > 1 for planes in by_tracker.values()),
+        off_wish=sum(ld.strings for ld in plan if ld.modules_in_series != series_wish)
+        if series_wish
+        else 0,
+        strings=sum(ld.strings for ld in plan),
+        lengths=len({ld.modules_in_series for ld in plan}),
+        off_centre_v=sum(
+            ld.strings * abs(ld.modules_in_series * module_vmp_v - centre_v[ld.tracker_number - 1])
+            for ld in plan
+        ),
+        unused_trackers=trackers - len(by_tracker),
+    )

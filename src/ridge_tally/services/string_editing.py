@@ -1,0 +1,153 @@
+"""Strings by hand: a plan taken, modules threaded, strings cut, joined, moved and locked."""
+
+from dataclasses import replace
+from typing import assert_never
+
+from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, OutOfRange
+from ridge_tally.core.job import string_edits as edits
+from ridge_tally.core.job.document import (
+    Job,
+    ModuleString,
+    Option,
+    inverter_sheet_of,
+    option_of,
+    present_ids,
+    with_option,
+)
+from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.strings.thread import free_tag, serpentine
+
+
+def string_changed(job: Job, edit: edits.StringEdit) -> Job:
+    """Return the job after an edit of strings; what was touched by hand is locked.
+
+    Raises
+    ------
+    NotFound, OutOfRange, MissingDatum, BadGeometry
+        If a string, module or tracker is not there, or the edit leaves nothing of a string.
+    """
+    option = option_of(job, edit.option_id)
+    match edit:
+        case edits.UsePlan():
+            strings = _planned(option, edit.loads)
+        case edits.ThreadString():
+            strings = _threaded(option, edit)
+        case edits.MoveString():
+            strings = _with(
+                option, replace(_found(option, edit.tag), tracker_number=edit.tracker_number)
+            )
+        case edits.CutString():
+            strings = _cut(option, edit)
+        case edits.JoinStrings():
+            strings = _joined(option, edit)
+        case edits.ReverseString():
+            string = _found(option, edit.tag)
+            strings = _with(option, replace(string, module_ids=string.module_ids[::-1]))
+        case edits.LockString():
+            strings = _with(option, _found(option, edit.tag), locked=edit.on)
+        case edits.PlanAnew():
+            strings = ()
+        case _:
+            assert_never(edit)
+    if isinstance(edit, edits.ThreadString | edits.MoveString):
+        # Who joins others on a tracker means them to stay there.
+        strings = tuple(
+            replace(s, locked=True) if s.tracker_number == edit.tracker_number else s
+            for s in strings
+        )
+    trackers = len(inverter_sheet_of(job, option).trackers)
+    for string in strings:
+        if not 1 <= string.tracker_number <= trackers:
+            raise OutOfRange(
+                f"Tracker of string {string.tag}",
+                string.tracker_number,
+                f"between 1 and {trackers}",
+            )
+    return with_option(job, replace(option, strings=strings))
+
+
+def _found(option: Option, tag: str) -> ModuleString:
+    for string in option.strings:
+        if string.tag == tag:
+            return string
+    raise NotFound("string", tag)
+
+
+def _with(
+    option: Option, changed: ModuleString, *, locked: bool = True
+) -> tuple[ModuleString, ...]:
+    """Return the strings with one of them changed, locked or not."""
+    return tuple(
+        replace(changed, locked=locked) if s.tag == changed.tag else s for s in option.strings
+    )
+
+
+def _planned(option: Option, loads: tuple[edits.PlannedStrings, ...]) -> tuple[ModuleString, ...]:
+    """Return the strings of a plan, each plane's modules threaded row by row.
+
+    Raises
+    ------
+    BadGeometry
+        If a plane has not as many modules as the plan strings there.
+    """
+    left = {a.plane_id: [m.id for m in serpentine(a.modules)] for a in option.arrays}
+    strings: list[ModuleString] = []
+    for load in loads:
+        for _ in range(load.strings):
+            ids = left.get(load.plane_id, [])
+            mine, left[load.plane_id] = ids[: load.modules_in_series], ids[load.modules_in_series :]
+            if len(mine) < load.modules_in_series:
+                raise BadGeometry(
+                    "Plan",
+                    f"it strings more modules than are on {load.plane_id}",
+                    "Ask for the plans again: the array has changed.",
+                )
+            tag = free_tag(s.tag for s in strings)
+            strings.append(ModuleString(tag, load.tracker_number, tuple(mine), locked=True))
+    return tuple(strings)
+
+
+def _threaded(option: Option, edit: edits.ThreadString) -> tuple[ModuleString, ...]:
+    there, wanted = set(present_ids(option)), edit.module_ids
+    if not wanted:
+        raise MissingDatum("module", "The new string", "Click the modules in wiring order.")
+    for module_id in wanted:
+        if module_id not in there:
+            raise NotFound("module", module_id)
+    if len(set(wanted)) != len(wanted):
+        raise BadGeometry("String", "a module stands in it twice", "Click each module once.")
+    strings = _without(option.strings, set(wanted))
+    tag = free_tag(s.tag for s in strings)
+    return (*strings, ModuleString(tag, edit.tracker_number, wanted, locked=True))
+
+
+def _without(strings: tuple[ModuleString, ...], taken: set[PlacedId]) -> tuple[ModuleString, ...]:
+    """Return strings without some modules; those left empty are gone."""
+    rest = (
+        replace(s, module_ids=tuple(m for m in s.module_ids if m not in taken)) for s in strings
+    )
+    return tuple(s for s in rest if s.module_ids)
+
+
+def _cut(option: Option, edit: edits.CutString) -> tuple[ModuleString, ...]:
+    string = _found(option, edit.tag)
+    if edit.from_id not in string.module_ids:
+        raise NotFound(f"module of string {edit.tag}:", edit.from_id)
+    at = string.module_ids.index(edit.from_id)
+    if at == 0:
+        raise BadGeometry(
+            f"String {edit.tag}", "cut before its first module nothing is left of it",
+            "Cut it at a later module.",
+        )  # fmt: skip
+    first = replace(string, module_ids=string.module_ids[:at])
+    tag = free_tag(s.tag for s in option.strings)
+    second = ModuleString(tag, string.tracker_number, string.module_ids[at:], locked=True)
+    return (*_with(option, first), second)
+
+
+def _joined(option: Option, edit: edits.JoinStrings) -> tuple[ModuleString, ...]:
+    first, second = _found(option, edit.tag), _found(option, edit.other_tag)
+    if first.tag == second.tag:
+        raise BadGeometry(f"String {first.tag}", "it cannot follow itself", "Choose another one.")
+    whole = replace(first, module_ids=first.module_ids + second.module_ids)
+    return tuple(s for s in _with(option, whole) if s.tag != second.tag)
