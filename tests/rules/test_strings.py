@@ -4,12 +4,19 @@ from dataclasses import replace
 
 import pytest
 
-from jobs import SAMPLE, option_a, with_inverter, with_module
-from ridge_tally.core.job.document import CodePack, DesignTemperature, Job, ModuleString
+from jobs import FULL, SAMPLE, option_a, with_inverter, with_module
+from ridge_tally.core.job.document import (
+    CodePack,
+    DesignTemperature,
+    Job,
+    ModuleString,
+    present_ids,
+)
 from ridge_tally.core.job.edits import WishSeriesLength
 from ridge_tally.core.working import Check, LimitKind, Verdict
+from ridge_tally.rules import tables
 from ridge_tally.rules.report import all_checks
-from ridge_tally.services.editing import design_for
+from ridge_tally.services.editing import design_for, thread_option
 
 
 def checks_of(job: Job, option_index: int = 0) -> dict[tuple[str, str], Check]:
@@ -47,7 +54,9 @@ def test_without_a_typed_minimum_the_cold_check_is_not_made() -> None:
     ],
 )
 def test_a_missing_datasheet_number_is_not_a_silent_pass(change: dict, rule: tuple) -> None:
-    check = checks_of(with_module(SAMPLE, **change))[rule]
+    # Where no table stands in for a coefficient.
+    job = at_site(with_module(SAMPLE, **change), code_pack=CodePack.IEC)
+    check = checks_of(job)[rule]
     assert check.verdict is Verdict.NOT_CHECKED
     assert check.reason
 
@@ -155,3 +164,90 @@ def test_adding_a_module_never_lowers_the_cold_voltage(series: int) -> None:
         return checks_of(job)["strings.cold-voltage", "string A"].value.value or 0.0
 
     assert cold(series + 1) > cold(series)
+
+
+@pytest.mark.parametrize(
+    ("coldest_degc", "factor"),
+    [(21.0, 1.02), (0.0, 1.10), (-0.5, 1.12), (-28.0, 1.21), (-40.0, 1.25), (-40.5, None)],
+)
+def test_without_a_coefficient_the_table_stands_in(coldest_degc: float, factor) -> None:
+    bare = with_module(SAMPLE, beta_voc_frac_per_degc=None)
+    job = at_site(bare, coldest=DesignTemperature(coldest_degc, "typed"))
+    job = replace(job, options=tuple(thread_option(job, o) for o in job.options))
+    check = checks_of(job)["strings.cold-voltage", "string A"]
+    longest = len(option_a(job).strings[0].module_ids)
+    if factor is None:
+        assert check.verdict is Verdict.NOT_CHECKED
+    else:
+        assert check.value.value == pytest.approx(longest * 37.3 * factor)
+        assert check.source.document.startswith("NEC Table 690.7(A)")
+        # The plan is made on the same factor.
+        assert check.verdict is Verdict.KEPT
+
+
+def test_the_table_lies_where_crystalline_coefficients_do() -> None:
+    # Derivable: 1 + 0.0037 (25 - T) at the coldest of each row, within a point and a half.
+    for low_degc, factor in tables.load("voltage-table").rows:
+        assert float(factor) == pytest.approx(1 + 0.0037 * (25 - float(low_degc)), abs=0.015)
+
+
+def paralleled(job: Job, strings: int, **module: object) -> Job:
+    """All modules in equal strings on tracker 1, as wired by hand."""
+    job = with_module(job, **module)
+    option = option_a(job)
+    ids = present_ids(option)
+    each = len(ids) // strings
+    wired = tuple(
+        ModuleString(chr(65 + k), 1, ids[k * each : (k + 1) * each], locked=True)
+        for k in range(strings)
+    )
+    return replace(job, options=(replace(option, strings=wired),))
+
+
+def test_two_strings_need_no_fuse_and_four_do_with_the_size_named() -> None:
+    # By hand: 1.25 x 13.84 A is 17.3 A, under the module's 25 A; three sound strings push 51.9 A
+    # into the fourth, and 1.5625 x 13.84 = 21.6 A wants 25 A.
+    two = checks_of(paralleled(SAMPLE, 2))["strings.without-fuses", "tracker 1"]
+    assert (two.verdict, two.value.value) == (Verdict.KEPT, pytest.approx(17.3))
+    four = checks_of(paralleled(SAMPLE, 4))["strings.without-fuses", "tracker 1"]
+    assert (four.kind, four.verdict) == (LimitKind.NOTE, Verdict.BROKEN)
+    assert four.value.value == pytest.approx(51.9)
+    assert four.reached_at.startswith("fuse every string with 25 A gPV")
+
+
+def test_where_no_fuse_fits_between_string_and_module_it_is_a_stop() -> None:
+    tight = checks_of(paralleled(SAMPLE, 4, max_series_fuse_a=20.0))
+    check = tight["strings.without-fuses", "tracker 1"]
+    assert (check.kind, check.verdict) == (LimitKind.STOP, Verdict.BROKEN)
+    assert "no standard fuse lies between 21.6 A and the module's 20 A" in check.reached_at
+    silent = checks_of(paralleled(SAMPLE, 4, max_series_fuse_a=None))
+    assert silent["strings.without-fuses", "tracker 1"].verdict is Verdict.NOT_CHECKED
+    # Elsewhere plain Isc counts: 3 x 13.84 = 41.5 A.
+    iec = at_site(paralleled(SAMPLE, 4), code_pack=CodePack.IEC)
+    assert checks_of(iec)["strings.without-fuses", "tracker 1"].value.value == pytest.approx(41.52)
+
+
+def test_planes_in_series_cost_and_planes_in_parallel_are_a_word() -> None:
+    south, north = FULL.survey.planes[:2]
+    option = option_a(FULL)
+    (array,) = option.arrays
+    half = len(array.modules) // 2
+    split = (
+        replace(array, modules=array.modules[:half]),
+        replace(array, plane_id=north.id, modules=array.modules[half:]),
+    )
+    ids = present_ids(option)
+    in_series = ModuleString("A", 1, (*ids[:7], *ids[-7:]), locked=True)
+    job = replace(FULL, options=(replace(option, arrays=split, strings=(in_series,)),))
+    check = checks_of(job)["strings.one-plane", "string A"]
+    assert (check.kind, check.verdict) == (LimitKind.COSTS, Verdict.BROKEN)
+    assert check.value.value == pytest.approx(180, abs=8)
+    assert abs(south.azimuth_deg - north.azimuth_deg) == pytest.approx(check.value.value)
+    beside = tuple(
+        ModuleString(t, 1, part, locked=True) for t, part in (("A", ids[:14]), ("B", ids[14:]))
+    )
+    job = replace(FULL, options=(replace(option, arrays=split, strings=beside),))
+    found = checks_of(job)
+    assert ("strings.one-plane", "string A") not in found
+    note = found["strings.planes-on-tracker", "tracker 1"]
+    assert (note.kind, note.verdict) == (LimitKind.NOTE, Verdict.BROKEN)

@@ -6,6 +6,8 @@ from ridge_tally.rules.design import Design
 from ridge_tally.rules.grid import grid_checks
 from ridge_tally.rules.loading import loading_checks
 from ridge_tally.rules.setbacks import setback_checks
+from ridge_tally.rules.string_fuses import fuse_checks
+from ridge_tally.rules.string_mixing import mixing_checks
 from ridge_tally.rules.strings import string_checks
 from ridge_tally.rules.survey import survey_checks
 from ridge_tally.rules.wishes import wish_checks
@@ -17,6 +19,8 @@ def all_checks(design: Design) -> tuple[Check, ...]:
     """Return every check: broken by kind, then unchecked by kind, then kept by margin."""
     found = (
         *string_checks(design),
+        *fuse_checks(design),
+        *mixing_checks(design),
         *array_checks(design),
         *setback_checks(design),
         *loading_checks(design),

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 
 from ridge_tally.core.equipment import TrackerSheet
-from ridge_tally.core.job.document import ModuleString
+from ridge_tally.core.job.document import CodePack, ModuleString
 from ridge_tally.core.job.edits import WishSeriesLength
 from ridge_tally.core.strings.plan import StringLimits
 from ridge_tally.core.strings.voltage import (
@@ -27,6 +27,7 @@ from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design
 
 MAKER = Source("inverter datasheet", "", SourceStatus.DATASHEET)
+TABLE_METHOD = Source("NEC Table 690.7(A)", "2023", SourceStatus.FROM_MEMORY)
 MAX_VOLTAGE = Source("NEC 690.7(A)(1), coefficient method", "2023", SourceStatus.FROM_MEMORY)
 STRICTER = Source("record low instead of the mean of yearly lows", "", SourceStatus.COMMON_PRACTICE)
 PARALLEL = Source("equal strings on one input", "", SourceStatus.COMMON_PRACTICE)
@@ -88,6 +89,11 @@ def cold_voltage(design: Design, string: ModuleString) -> Check:
     """
     count = len(string.module_ids)
     formula, givens, value = _voltage_sum(count, _voc(design), _beta(design), design.coldest)
+    source, factor = MAX_VOLTAGE, table_factor(design)
+    if factor is not None:
+        formula, source = "n * voc * f", TABLE_METHOD
+        givens = (_count(count), _voc(design), factor)
+        value = None if factor.value is None else count * design.module.voc_v * factor.value
     limit, all_known = cold_limit(design)
     reason = ""
     if design.coldest.value is None:
@@ -110,11 +116,28 @@ def cold_voltage(design: Design, string: ModuleString) -> Check:
         unit="V",
         relation="<=",
         limit=limit,
-        source=MAX_VOLTAGE,
+        source=source,
         reached_at=_reached_at(design, count),
         reason=reason,
         fixes=_shorter(design, count),
     )
+
+
+def table_factor(design: Design) -> Given | None:
+    """Return the table's factor where it takes the coefficient's place: none on the datasheet, US.
+
+    Its value is ``None`` where the air is colder than the table goes, or nobody typed it.
+    """
+    site = design.job.site
+    if design.module.beta_voc_frac_per_degc is not None or site.code_pack is not CodePack.US:
+        return None
+    table, at = tables.load("voltage-table"), design.coldest.value
+    factor = None
+    if at is not None:
+        # The colder row counts between two.
+        rows = [(float(low), float(f)) for low, f in table.rows if float(low) <= at]
+        factor = max(rows)[1] if rows else None
+    return Given("f", "factor of the table", factor, "", table.source.document)
 
 
 def record_low_voltage(design: Design, string: ModuleString) -> tuple[Check, ...]:
@@ -343,8 +366,12 @@ def planning_voltages(design: Design) -> PlanningVoltages:
     gamma = CAUTIOUS_FRAC_PER_DEGC if gamma is None else gamma
     t_hot = design.hottest_cell.value
     assert t_hot is not None
+    by_table = table_factor(design)
+    cold_v = string_voltage_v(1, module.voc_v, beta, design.coldest_planning_degc)
+    if by_table is not None and by_table.value is not None:
+        cold_v = module.voc_v * by_table.value
     return PlanningVoltages(
-        string_voltage_v(1, module.voc_v, beta, design.coldest_planning_degc),
+        cold_v,
         string_voltage_v(1, module.vmp_v, gamma, t_hot),
         string_voltage_v(1, module.voc_v, beta, t_hot),
     )

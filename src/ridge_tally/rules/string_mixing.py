@@ -1,0 +1,75 @@
+"""Strings of several planes: in series their currents differ, in parallel their peaks."""
+
+from ridge_tally.core.job.document import plane_of
+from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
+from ridge_tally.rules.design import Design
+
+PRACTICE = Source("planes in one string or on one tracker", "", SourceStatus.COMMON_PRACTICE)
+# Common practice, no source: as far apart as two planes of a string may look.
+APART_DEG = 15.0
+
+
+def mixing_checks(design: Design) -> tuple[Check, ...]:
+    """Return a verdict on every string and tracker that has modules of several planes."""
+    home = {m.id: a.plane_id for a in design.option.arrays for m in a.modules}
+    checks = []
+    seen: dict[int, set[PlaneId]] = {}
+    for string in design.option.strings:
+        ids = {home[m] for m in string.module_ids if m in home}
+        seen.setdefault(string.tracker_number, set()).update(ids)
+        if len(ids) > 1:
+            planes = [plane_of(design.job, i) for i in sorted(ids)]
+            checks.append(_in_series(string.tag, planes))
+    for number, ids in sorted(seen.items()):
+        strings = sum(s.tracker_number == number for s in design.option.strings)
+        if len(ids) > 1 and strings > 1:
+            checks.append(_in_parallel(number, len(ids)))
+    return tuple(checks)
+
+
+def _in_series(tag: str, planes: list[RoofPlane]) -> Check:
+    """In series the plane with least light sets the current of all; diodes conduct for hours."""
+    apart = max(_apart_deg(a, b) for a in planes for b in planes)
+    return check(
+        rule_id="strings.one-plane",
+        title="Planes in series",
+        subject=f"string {tag}",
+        kind=LimitKind.COSTS,
+        formula="apart",
+        givens=(Given("apart", "facing of its planes apart", apart, "°", "survey"),),
+        value=apart,
+        symbol="d",
+        unit="°",
+        relation="<=",
+        limit=Given("d_max", "apart at most", APART_DEG, "°", "common practice"),
+        source=PRACTICE,
+        reached_at="what it costs is in the year, as uneven light in strings",
+    )
+
+
+def _in_parallel(number: int, planes: int) -> Check:
+    """In parallel voltages are nearly equal: planes cost little, and their currents add."""
+    return check(
+        rule_id="strings.planes-on-tracker",
+        title="Planes in parallel",
+        subject=f"tracker {number}",
+        kind=LimitKind.NOTE,
+        formula="planes",
+        givens=(Given("planes", "planes on it", float(planes), "", "this design"),),
+        value=float(planes),
+        symbol="n",
+        unit="planes",
+        relation="<=",
+        limit=Given("n_max", "planes without a loss", 1.0, "planes", "common practice"),
+        source=PRACTICE,
+        reached_at="a tracker each is better; in parallel it usually costs 0.5 to 2 %",
+        graded=False,
+    )
+
+
+def _apart_deg(one: RoofPlane, other: RoofPlane) -> float:
+    """Return how far apart two planes face, degrees of azimuth."""
+    turned = abs(one.azimuth_deg - other.azimuth_deg) % 360
+    return min(turned, 360 - turned)
