@@ -4,9 +4,10 @@ from dataclasses import dataclass
 
 from ridge_tally.core.array.legal import Shortfall
 from ridge_tally.core.job.array import PlacedModule, empty_array
-from ridge_tally.core.job.document import Job, Option, present_ids
+from ridge_tally.core.job.document import Job, ModuleString, Option, plane_of, present_ids
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.sheets.working_lines import WorkingLines, value_and_limit, working_lines
+from ridge_tally.core.strings.voltage import STC_CELL_DEGC
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.survey.taping import small_size_text
 from ridge_tally.core.units import LengthUnit
@@ -40,7 +41,11 @@ class CheckView:
 
 @dataclass(frozen=True, slots=True)
 class TrackerView:
-    """One tracker's voltage window and what its strings reach; ``None`` where not known."""
+    """One tracker's voltage window and what its strings reach; ``None`` where not known.
+
+    ``i_hot_a``: operating current at the hottest cells in full sun.  ``planes``: names of those
+    its strings lie on.
+    """
 
     number: int
     strings: tuple[str, ...]
@@ -51,7 +56,9 @@ class TrackerView:
     v_limit_v: float
     v_hot_v: float | None
     v_cold_v: float | None
+    planes: tuple[str, ...]
     i_operating_a: float
+    i_hot_a: float | None
     i_operating_max_a: float
     i_short_a: float
     i_short_max_a: float | None
@@ -168,6 +175,8 @@ def _trackers(design: Design, checks: tuple[Check, ...]) -> tuple[TrackerView, .
                 v_cold_v=value_of.get(("strings.cold-voltage", f"string {longest.tag}"))
                 if longest
                 else None,
+                planes=_planes_of(design, mine),
+                i_hot_a=_hot_a(design, len(mine)),
                 i_operating_a=value_of.get(("strings.operating-current", subject)) or 0.0,
                 i_operating_max_a=tracker.i_max_a,
                 i_short_a=value_of.get(("strings.short-circuit-current", subject)) or 0.0,
@@ -175,6 +184,24 @@ def _trackers(design: Design, checks: tuple[Check, ...]) -> tuple[TrackerView, .
             )
         )
     return tuple(views)
+
+
+def _planes_of(design: Design, strings: list[ModuleString]) -> tuple[str, ...]:
+    """Return the names of the planes some strings lie on."""
+    wired = {m for s in strings for m in s.module_ids}
+    return tuple(
+        plane_of(design.job, a.plane_id).name
+        for a in design.option.arrays
+        if any(m.id in wired for m in a.modules)
+    )
+
+
+def _hot_a(design: Design, strings: int) -> float | None:
+    """Return the operating current of strings at the hottest cells, by the current coefficient."""
+    alpha, hot = design.module.alpha_isc_frac_per_degc, design.hottest_cell.value
+    if alpha is None or hot is None:
+        return None
+    return strings * design.module.imp_a * (1 + alpha * (hot - STC_CELL_DEGC))
 
 
 def _planes(design: Design) -> tuple[PlaneView, ...]:

@@ -70,7 +70,11 @@ class WeatherMonth:
 
 @dataclass(frozen=True, slots=True)
 class WeatherReport:
-    """The weather year of a job; ``typed`` names the quantities somebody typed over."""
+    """The weather year of a job; ``typed`` names the quantities somebody typed over.
+
+    ``lowest_degc``: the year's coldest hour.  It is a typical year's, no extreme: it passes no
+    voltage limit.
+    """
 
     name: str
     stand_in: bool
@@ -79,6 +83,7 @@ class WeatherReport:
     months: tuple[WeatherMonth, ...]
     typed: tuple[Monthly, ...]
     snow_told: str
+    lowest_degc: float
 
 
 def weather_report(workspace: Workspace, job: Job) -> WeatherReport:
@@ -95,6 +100,7 @@ def weather_report(workspace: Workspace, job: Job) -> WeatherReport:
         months=_months(job, year),
         typed=tuple(m.quantity for m in job.weather.months),
         snow_told=f"{source.document} ({source.status.value.replace('-', ' ')})",
+        lowest_degc=float(year.air_degc.min()),
     )
 
 

@@ -117,13 +117,14 @@ function Wiring({ plane, draft, onDraft }: WiringProps) {
               module={module}
               strings={option.strings}
               chosenTag={chosen.tag}
+              unit={job.unit}
               draft={draft}
               onModule={pick}
             />
           ) : null
         }
       </PlaneCanvas>
-      <Board heightPx={228}>
+      <Board heightPx={240}>
         {draft ? (
           <DraftCard moduleIds={draft} onDone={() => onDraft(null)} />
         ) : string ? (

@@ -4,6 +4,7 @@ import { type Camera, type PointPx, toScreen } from '@/drawing/camera';
 import { ModuleShape } from '@/drawing/ModuleShape';
 import { threadOf } from '@/drawing/threads';
 import { sizeOf } from '@/plan/modules';
+import { formatLength, type LengthUnit } from '@/units/length';
 
 interface ThreadsProps {
   camera: Camera;
@@ -12,6 +13,7 @@ interface ThreadsProps {
   strings: Schemas['ModuleString'][];
   /** The string looked at. */
   chosenTag: string;
+  unit: LengthUnit;
   /** Modules threaded by hand so far, in wiring order; null while nobody threads. */
   draft: readonly string[] | null;
   /** A module was clicked, or drawn across. */
@@ -24,6 +26,7 @@ export function Threads({
   module,
   strings,
   chosenTag,
+  unit,
   draft,
   onModule,
 }: ThreadsProps) {
@@ -70,6 +73,22 @@ export function Threads({
               strokeDasharray={dash || undefined}
               opacity={draft ? 0.35 : 1}
             />
+            {jumpsOf(points, module.long_m * camera.pxPerM).map(({ xPx, yPx, longPx, upright }) => (
+              <text
+                key={`${xPx} ${yPx}`}
+                x={upright ? xPx + 7 : xPx}
+                y={upright ? yPx + 4 : yPx - 7}
+                fontSize="12"
+                fontWeight="600"
+                textAnchor={upright ? 'start' : 'middle'}
+                fill="var(--color-warn)"
+                stroke="var(--color-sheet)"
+                strokeWidth="3"
+                paintOrder="stroke"
+              >
+                jump {formatLength(longPx / camera.pxPerM, unit)}
+              </text>
+            ))}
             {points.map((p, i) => (
               <g key={string.module_ids[i]} transform={`translate(${p.xPx} ${p.yPx})`}>
                 <circle r={radiusPx} fill="var(--color-sheet)" stroke={colour} strokeWidth="2" />
@@ -139,6 +158,24 @@ export function Threads({
         })}
     </g>
   );
+}
+
+/** From centre to centre further than this many module lengths, leads may not reach. */
+const REACH_LENGTHS = 1.15;
+
+/** Nearer its beginning: what a thread jumps over stands in its middle. */
+const LABEL_AT = 0.3;
+
+/** Where a thread goes further than from a module to its neighbour, and how far. */
+export function jumpsOf(points: readonly PointPx[], lengthPx: number) {
+  return points.slice(1).flatMap((to, i) => {
+    const from = points[i] ?? to;
+    const longPx = Math.hypot(to.xPx - from.xPx, to.yPx - from.yPx);
+    if (longPx <= lengthPx * REACH_LENGTHS) return [];
+    const at = (a: number, b: number) => a + (b - a) * LABEL_AT;
+    const upright = Math.abs(to.xPx - from.xPx) < Math.abs(to.yPx - from.yPx);
+    return [{ xPx: at(from.xPx, to.xPx), yPx: at(from.yPx, to.yPx), longPx, upright }];
+  });
 }
 
 /** The thread as far as it is drawn. */

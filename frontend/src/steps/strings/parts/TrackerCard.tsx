@@ -86,8 +86,10 @@ export function TrackerCard({ tracker, onString }: TrackerCardProps) {
           </p>
           <VoltageWindow tracker={tracker} />
           <p className="text-xs text-ink-2">
-            Imp {figure(tracker.i_operating_a, 1)} A of {figure(tracker.i_operating_max_a, 1)} A
-            {'  '}· Isc × factor {figure(tracker.i_short_a, 1)} A of{' '}
+            {tracker.planes.join(' and ')}. Imp {figure(tracker.i_operating_a, 1)} A
+            {tracker.i_hot_a !== null && `, hot ${figure(tracker.i_hot_a, 1)} A`} of{' '}
+            {figure(tracker.i_operating_max_a, 1)} A{'  '}· Isc × factor{' '}
+            {figure(tracker.i_short_a, 1)} A of{' '}
             {tracker.i_short_max_a === null ? 'not given' : `${figure(tracker.i_short_max_a, 1)} A`}
           </p>
         </>
