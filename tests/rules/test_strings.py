@@ -4,19 +4,20 @@ from dataclasses import replace
 
 import pytest
 
-from jobs import FULL, SAMPLE, option_a, with_inverter, with_module
+from jobs import FULL, SAMPLE, SHELF, option_a, with_inverter, with_module
 from ridge_tally.core.job.document import (
     CodePack,
+    ColdSchool,
     DesignTemperature,
     Job,
     ModuleString,
     present_ids,
 )
-from ridge_tally.core.job.edits import WishSeriesLength
+from ridge_tally.core.job.edits import SetColdSchool, WishSeriesLength
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.rules import tables
 from ridge_tally.rules.report import all_checks
-from ridge_tally.services.editing import design_for, thread_option
+from ridge_tally.services.editing import apply_edit, design_for, thread_option
 
 
 def checks_of(job: Job, option_index: int = 0) -> dict[tuple[str, str], Check]:
@@ -251,3 +252,30 @@ def test_planes_in_series_cost_and_planes_in_parallel_are_a_word() -> None:
     assert ("strings.one-plane", "string A") not in found
     note = found["strings.planes-on-tracker", "tracker 1"]
     assert (note.kind, note.verdict) == (LimitKind.NOTE, Verdict.BROKEN)
+
+
+def test_the_school_decides_which_coldest_air_counts() -> None:
+    low = at_site(SAMPLE, record_low=DesignTemperature(-35.0, "typed"))
+    mean = checks_of(low)
+    assert mean["strings.record-low", "string A"].kind is LimitKind.NOTE
+    strict_job = apply_edit(low, SetColdSchool(ColdSchool.RECORD_LOW), SHELF)
+    strict = checks_of(strict_job)
+    # By hand: 13 x 37.3 V x (1 + 0.0027 x 60) = 563.5 V; 14 would be 606.8 V.
+    check = strict["strings.cold-voltage", "string A"]
+    assert (check.value.value, check.verdict) == (pytest.approx(563.5, abs=0.1), Verdict.KEPT)
+    assert ("strings.record-low", "string A") not in strict
+    missing = checks_of(apply_edit(SAMPLE, SetColdSchool(ColdSchool.RECORD_LOW), SHELF))
+    reason = missing["strings.cold-voltage", "string A"].reason
+    assert reason.startswith("Not checked: no record low is typed")
+    fixed = checks_of(apply_edit(SAMPLE, SetColdSchool(ColdSchool.FIXED), SHELF))
+    # By hand: 14 x 37.3 V x (1 + 0.0027 x 40) = 578.6 V.
+    assert fixed["strings.cold-voltage", "string A"].value.value == pytest.approx(578.6, abs=0.1)
+
+
+def test_every_family_of_rules_has_its_ceiling_and_its_factor() -> None:
+    for pack in CodePack:
+        found = checks_of(at_site(SAMPLE, code_pack=pack))
+        assert found["strings.cold-voltage", "string A"].limit.value == 600
+        assert found["strings.short-circuit-current", "tracker 1"].value.value == pytest.approx(
+            17.3
+        )

@@ -6,8 +6,10 @@ from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
 from ridge_tally.core.errors import MissingDatum, OutsideModelRange
 from ridge_tally.core.job.document import (
+    ColdSchool,
     Job,
     Option,
+    Site,
     inverter_sheet_of,
     module_sheet_of,
     present_ids,
@@ -50,7 +52,7 @@ def design_of(
     """
     site = job.site
     module = module_sheet_of(job, option)
-    typed = site.coldest.value_degc
+    coldest = coldest_of(site)
     hottest = site.hottest.value_degc
     rise_k = tables.load("cell-temperature-rise").number("rise_k", mounting=MOUNTING)
     hottest_degc = stand_in_hottest_degc if hottest is None else hottest
@@ -60,9 +62,7 @@ def design_of(
         option=option,
         module=module,
         inverter=inverter_sheet_of(job, option),
-        coldest=Given(
-            "t_min", "coldest air", typed, "°C", site.coldest.source if typed is not None else ""
-        ),
+        coldest=coldest,
         hottest_cell=Given(
             "t_hot",
             "hottest cell",
@@ -70,9 +70,22 @@ def design_of(
             "°C",
             f"{hottest_degc:g} °C air ({hot_origin}) + {rise_k:g} K for a roof stand-off",
         ),
-        coldest_planning_degc=stand_in_coldest_degc if typed is None else typed,
+        coldest_planning_degc=stand_in_coldest_degc if coldest.value is None else coldest.value,
         vmp_coefficient=_vmp_coefficient(module),
     )
+
+
+def coldest_of(site: Site) -> Given:
+    """Return the coldest air of the job's school; without a value while nobody typed it."""
+    if site.cold_school is ColdSchool.FIXED:
+        table = tables.load("fixed-coldest")
+        value = table.number("coldest_degc", school="fixed")
+        return Given("t_min", "coldest air, fixed", value, "°C", table.source.document)
+    strict = site.cold_school is ColdSchool.RECORD_LOW
+    typed = site.record_low if strict else site.coldest
+    label = "record low" if strict else "coldest air"
+    source = typed.source if typed.value_degc is not None else ""
+    return Given("t_min", label, typed.value_degc, "°C", source)
 
 
 def count_given(design: Design) -> Given:

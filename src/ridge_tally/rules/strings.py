@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 
 from ridge_tally.core.equipment import TrackerSheet
-from ridge_tally.core.job.document import CodePack, ModuleString
+from ridge_tally.core.job.document import CodePack, ColdSchool, ModuleString
 from ridge_tally.core.job.edits import WishSeriesLength
 from ridge_tally.core.strings.plan import StringLimits
 from ridge_tally.core.strings.voltage import (
@@ -98,7 +98,7 @@ def cold_voltage(design: Design, string: ModuleString) -> Check:
     reason = ""
     if design.coldest.value is None:
         reason = (
-            "Not checked: no extreme minimum temperature is typed for this site. A climate's "
+            f"Not checked: no {_wanted_cold(design)} is typed for this site. A climate's "
             f"stand-in ({design.coldest_planning_degc:g} °C) is for planning and passes no limit."
         )
     elif value is not None and not all_known and verdict_of(value, "<=", limit.value) == "kept":
@@ -123,6 +123,11 @@ def cold_voltage(design: Design, string: ModuleString) -> Check:
     )
 
 
+def _wanted_cold(design: Design) -> str:
+    strict = design.job.site.cold_school is ColdSchool.RECORD_LOW
+    return "record low" if strict else "extreme minimum temperature"
+
+
 def table_factor(design: Design) -> Given | None:
     """Return the table's factor where it takes the coefficient's place: none on the datasheet, US.
 
@@ -143,7 +148,7 @@ def table_factor(design: Design) -> Given | None:
 def record_low_voltage(design: Design, string: ModuleString) -> tuple[Check, ...]:
     """The stricter school: the same voltage at the lowest air ever read, once it is typed."""
     low = design.job.site.record_low
-    if low.value_degc is None:
+    if low.value_degc is None or design.job.site.cold_school is not ColdSchool.YEARLY_LOWS:
         return ()
     count = len(string.module_ids)
     at = Given("t_low", "record low", low.value_degc, "°C", low.source)

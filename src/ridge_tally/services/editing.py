@@ -55,6 +55,7 @@ CODE_PACKS = {
     "United States": CodePack.US,
     "Australia": CodePack.AU_NZ,
     "New Zealand": CodePack.AU_NZ,
+    "United Kingdom": CodePack.UK,
 }
 SITE_NAMES = {
     edits.SiteField.ELEVATION: "Elevation",
@@ -148,6 +149,8 @@ def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911,
     match edit:
         case edits.SetSiteField():
             return _site_field(job, edit)
+        case edits.SetColdSchool():
+            return replace(job, site=replace(job.site, cold_school=edit.school))
         case edits.SetPlace():
             climate(edit.climate_id)
             site = replace(

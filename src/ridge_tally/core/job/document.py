@@ -27,6 +27,15 @@ class CodePack(StrEnum):
     US = "us"
     IEC = "iec"
     AU_NZ = "au-nz"
+    UK = "uk"
+
+
+class ColdSchool(StrEnum):
+    """Which coldest air strings are held to: a site's, the stricter one, or one for every site."""
+
+    YEARLY_LOWS = "yearly-lows"
+    RECORD_LOW = "record-low"
+    FIXED = "fixed"
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +51,8 @@ class Site:
     """Where the house stands and which rules hold there.
 
     ``elevation_m`` is ``None`` until somebody gives it.  ``coldest`` is the extreme annual
-    mean minimum, ``record_low`` the lowest ever read, ``hottest`` the 2 % high.
+    mean minimum, ``record_low`` the lowest ever read, ``hottest`` the 2 % high; ``cold_school`` says
+    which of the first two holds, or a fixed one.
     """
 
     place: str
@@ -56,6 +66,7 @@ class Site:
     coldest: DesignTemperature
     hottest: DesignTemperature
     record_low: DesignTemperature = DesignTemperature(None, "")
+    cold_school: ColdSchool = ColdSchool.YEARLY_LOWS
     time_zone: str = ""
     survey_day: date | None = None
 

@@ -12,7 +12,7 @@ from typing import Literal
 from ridge_tally.core.equipment import InverterId, ModuleId
 from ridge_tally.core.job.array_edits import ArrayEdit
 from ridge_tally.core.job.brief_edits import BriefEdit
-from ridge_tally.core.job.document import CodePack
+from ridge_tally.core.job.document import CodePack, ColdSchool
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.string_edits import StringEdit
 from ridge_tally.core.job.survey_edits import SurveyEdit
@@ -37,6 +37,12 @@ class SetSiteField:
     typed: str
     source: str = ""
     kind: Literal["set-site-field"] = "set-site-field"
+
+
+@dataclass(frozen=True, slots=True)
+class SetColdSchool:
+    school: ColdSchool
+    kind: Literal["set-cold-school"] = "set-cold-school"
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,6 +129,7 @@ class RemoveOption:
 
 Edit = (
     SetSiteField
+    | SetColdSchool
     | SetPlace
     | SetCoordinates
     | PickPlace

@@ -13,6 +13,12 @@ const PACKS = [
   { value: 'us', label: 'US rules' },
   { value: 'iec', label: 'IEC rules' },
   { value: 'au-nz', label: 'AU/NZ rules' },
+  { value: 'uk', label: 'UK rules' },
+];
+const SCHOOLS = [
+  { value: 'yearly-lows', label: 'Strings held to the coldest air' },
+  { value: 'record-low', label: 'Strings held to the record low' },
+  { value: 'fixed', label: 'Strings held to a fixed −15 °C' },
 ];
 const M_PER_FT = 0.3048;
 
@@ -89,6 +95,17 @@ export function PlaceSection() {
         <TemperatureField which="coldest" sourced />
         <TemperatureField which="record_low" sourced />
         <TemperatureField which="hottest" sourced />
+        <Choice
+          label="Which coldest air counts"
+          value={site.cold_school}
+          items={SCHOOLS}
+          onChange={(school) =>
+            void act({
+              kind: 'set-cold-school',
+              school: school as Schemas['ColdSchool'],
+            })
+          }
+        />
       </Fields>
       <Fields title="Weather and rules" width={222}>
         <Choice
