@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from ridge_tally.core.job.array import Orientation, PlacedModule
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.string_edits import Weave
 from ridge_tally.core.strings.plan import StringLimits, plan_planes, plan_strings
 from ridge_tally.core.strings.thread import serpentine, thread_strings
 from ridge_tally.core.strings.voltage import fewest_in_series, most_in_series
@@ -141,3 +142,10 @@ def test_where_not_all_can_be_strung_the_plane_filled_first_is() -> None:
 def test_one_plane_is_planned_as_before() -> None:
     limits = StringLimits(5, 14, (1, 1))
     assert plan_planes((23,), limits) == (plan_strings(23, limits),)
+
+
+def test_threads_run_by_columns_from_the_left_every_second_one_upwards() -> None:
+    ordered = serpentine((*row(0.0, [0, 1, 2]), *row(1.8, [0, 1, 2])), Weave.COLUMNS)
+    assert [(m.x_m, m.y_m) for m in ordered] == [
+        (0, 1.8), (0, 0.0), (1, 0.0), (1, 1.8), (2, 1.8), (2, 0.0),
+    ]  # fmt: skip

@@ -29,7 +29,7 @@ def string_changed(job: Job, edit: edits.StringEdit) -> Job:
     option = option_of(job, edit.option_id)
     match edit:
         case edits.UsePlan():
-            strings = _planned(option, edit.loads)
+            strings = planned_strings(option, edit)
         case edits.ThreadString():
             strings = _threaded(option, edit)
         case edits.MoveString():
@@ -82,17 +82,17 @@ def _with(
     )
 
 
-def _planned(option: Option, loads: tuple[edits.PlannedStrings, ...]) -> tuple[ModuleString, ...]:
-    """Return the strings of a plan, each plane's modules threaded row by row.
+def planned_strings(option: Option, plan: edits.UsePlan) -> tuple[ModuleString, ...]:
+    """Return the strings of a plan, each plane's modules threaded in its weave.
 
     Raises
     ------
     BadGeometry
         If a plane has not as many modules as the plan strings there.
     """
-    left = {a.plane_id: [m.id for m in serpentine(a.modules)] for a in option.arrays}
+    left = {a.plane_id: [m.id for m in serpentine(a.modules, plan.weave)] for a in option.arrays}
     strings: list[ModuleString] = []
-    for load in loads:
+    for load in plan.loads:
         for _ in range(load.strings):
             ids = left.get(load.plane_id, [])
             mine, left[load.plane_id] = ids[: load.modules_in_series], ids[load.modules_in_series :]

@@ -5,8 +5,8 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from ridge_tally.core.equipment import InverterId, InverterSheet
-from ridge_tally.core.job.document import Job, Option, option_of, with_option
-from ridge_tally.core.job.string_edits import PlannedStrings, UsePlan
+from ridge_tally.core.job.document import Job, ModuleString, Option, option_of, with_option
+from ridge_tally.core.job.string_edits import PlannedStrings, UsePlan, Weave
 from ridge_tally.core.strings.plans import Merits, Plan, Plans, legal_plans, merits_of
 from ridge_tally.rules.string_plans import (
     LengthTold,
@@ -17,11 +17,14 @@ from ridge_tally.rules.string_plans import (
 )
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import hourly_year
-from ridge_tally.services.string_editing import string_changed
+from ridge_tally.services.string_editing import planned_strings, string_changed
 from ridge_tally.services.workspace import Workspace
 
 # So many plans are shown, and for so many of them a year is worked out.
 SHOWN, WITH_YEAR = 12, 4
+# Less than this share of a year is no reason to run threads another way.
+LEAST_GAIN_FRAC = 0.001
+WEAVES = {Weave.ROWS: "row by row", Weave.COLUMNS: "column by column"}
 
 
 class Objective(StrEnum):
@@ -38,11 +41,13 @@ class Objective(StrEnum):
 class PlanView:
     """A plan with its merits; ``energy_kwh`` by the hour where a year was worked out.
 
+    ``woven``: how its threads run, the better of two ways where there is a year.
     ``current``: the strings there are stand exactly so.
     """
 
     loads: tuple[PlannedStrings, ...]
     told: str
+    woven: str
     merits: Merits
     energy_kwh: float | None
     current: bool
@@ -119,11 +124,20 @@ def plans_report(
         edit = UsePlan(option.id, _loads(plan, space))
         energy = None
         if number < WITH_YEAR:
-            changed = string_changed(job, edit)
-            energy = hourly_year(workspace, changed, option_of(changed, option.id)).energy_kwh
+            ways = [replace(edit, weave=weave) for weave in Weave]
+            years = [_energy_kwh(workspace, job, way) for way in ways]
+            # Row by row unless the other way gives more than a crew would notice.
+            better = years[1] > years[0] * (1 + LEAST_GAIN_FRAC)
+            edit, energy = (ways[1], years[1]) if better else (ways[0], years[0])
         views.append(
             PlanView(
-                edit.loads, _told(plan, space), merits, energy, _is_so(option, edit.loads), edit
+                edit.loads,
+                _told(plan, space),
+                WEAVES[edit.weave],
+                merits,
+                energy,
+                _is_so(option, edit),
+                edit,
             )
         )
     return PlansReport(
@@ -205,16 +219,15 @@ def _told(plan: Plan, space: PlanSpace) -> str:
     )
 
 
-def _is_so(option: Option, loads: tuple[PlannedStrings, ...]) -> bool:
-    """Whether the strings there are have the plan's lengths on its trackers, plane by plane."""
-    plane_of_module = {m.id: a.plane_id for a in option.arrays for m in a.modules}
-    mine = sorted(
-        (str(plane_of_module.get(s.module_ids[0], "")), s.tracker_number, len(s.module_ids))
-        for s in option.strings
-    )
-    theirs = sorted(
-        (str(ld.plane_id), ld.tracker_number, ld.modules_in_series)
-        for ld in loads
-        for _ in range(ld.strings)
-    )
-    return mine == theirs
+def _is_so(option: Option, plan: UsePlan) -> bool:
+    """Whether the strings there are hold the plan's modules on its trackers."""
+
+    def held(strings: tuple[ModuleString, ...]) -> list[tuple[int, tuple[str, ...]]]:
+        return sorted((s.tracker_number, tuple(sorted(s.module_ids))) for s in strings)
+
+    return held(option.strings) == held(planned_strings(option, plan))
+
+
+def _energy_kwh(workspace: Workspace, job: Job, plan: UsePlan) -> float:
+    changed = string_changed(job, plan)
+    return hourly_year(workspace, changed, option_of(changed, plan.option_id)).energy_kwh

@@ -1,9 +1,17 @@
 """The edits of strings: a plan taken, and modules threaded by hand."""
 
 from dataclasses import dataclass
+from enum import StrEnum
 from typing import Literal
 
 from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
+
+
+class Weave(StrEnum):
+    """How threads run over a plane."""
+
+    ROWS = "rows"
+    COLUMNS = "columns"
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,6 +30,7 @@ class UsePlan:
 
     option_id: OptionId
     loads: tuple[PlannedStrings, ...]
+    weave: Weave = Weave.ROWS
     kind: Literal["use-plan"] = "use-plan"
 
 

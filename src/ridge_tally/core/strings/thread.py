@@ -5,21 +5,32 @@ from itertools import count, groupby
 
 from ridge_tally.core.job.array import PlacedModule
 from ridge_tally.core.job.document import ModuleString
+from ridge_tally.core.job.string_edits import Weave
 from ridge_tally.core.strings.plan import TrackerLoad
 
 ROW_TOLERANCE_M = 0.05
 
 
-def serpentine(modules: tuple[PlacedModule, ...]) -> tuple[PlacedModule, ...]:
+def serpentine(
+    modules: tuple[PlacedModule, ...], weave: Weave = Weave.ROWS
+) -> tuple[PlacedModule, ...]:
     """Return the present modules row by row from the top, every second row reversed.
 
-    Leads then reach from each module to the next without crossing the roof.
+    Or column by column from the left.  Leads then reach from each module to the next without
+    crossing the roof.
     """
-    present = sorted((m for m in modules if m.present), key=lambda m: (-m.y_m, m.x_m))
+
+    def line_of(m: PlacedModule) -> float:
+        return -m.y_m if weave is Weave.ROWS else m.x_m
+
+    def along(m: PlacedModule) -> float:
+        return m.x_m if weave is Weave.ROWS else -m.y_m
+
+    present = sorted((m for m in modules if m.present), key=lambda m: (line_of(m), along(m)))
     ordered: list[PlacedModule] = []
-    rows = groupby(present, key=lambda m: round(m.y_m / ROW_TOLERANCE_M))
-    for number, (_, row) in enumerate(rows):
-        run = sorted(row, key=lambda m: m.x_m)
+    lines = groupby(present, key=lambda m: round(line_of(m) / ROW_TOLERANCE_M))
+    for number, (_, line) in enumerate(lines):
+        run = sorted(line, key=along)
         ordered.extend(run if number % 2 == 0 else reversed(run))
     return tuple(ordered)
 

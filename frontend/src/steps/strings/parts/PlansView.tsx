@@ -104,6 +104,7 @@ interface PlanRowProps {
 function PlanRow({ plan, rank, bestKwh, onUse }: PlanRowProps) {
   const { merits } = plan;
   const told = [
+    plan.woven,
     merits.strings === 1 ? '1 string' : `${merits.strings} strings`,
     merits.lengths === 1 ? 'all alike' : `${merits.lengths} lengths`,
     merits.tight_strings > 0 ? `${merits.tight_strings} with under 2 % headroom` : 'headroom kept',
