@@ -157,6 +157,21 @@ def test_none_helped_is_as_strung_and_too_few_for_the_voltage_say_so(workspace: 
         own_point_report(workspace, FULL, replace(option, strings=()))
 
 
+def test_strings_too_short_for_the_voltage_the_inverter_holds_are_named(
+    workspace: Workspace,
+) -> None:
+    option = option_a(FULL)
+    first, second = option.strings
+    short = replace(option, strings=(first, replace(second, module_ids=second.module_ids[:6])))
+    job = with_option(FULL, short)
+    system = next(w for w in own_point_report(workspace, job, short).ways if w.way is Way.SYSTEM)
+    # By hand: 380 V over 60 V are 6.3, so seven.
+    assert system.problem == (
+        "String B (6) never runs: up to 60 V from each, 7 at least reach the 380 V the inverter holds."
+    )
+    assert system.energy_kwh > 5000
+
+
 def test_another_inverter_leaves_the_light_alone(workspace: Workspace) -> None:
     larger = with_inverter(FULL, p_ac_w=10_000.0)
     report = year_report(workspace, larger, option_a(larger))

@@ -17,8 +17,15 @@ const LABEL: Record<Which, string> = {
 const written = (value: number | null) =>
   value === null ? '' : `${figure(value, 1).replace(/\.0$/, '')} °C`;
 
-/** With `sourced` the source is a field of its own; without, it is told in words. */
-export function TemperatureField({ which, sourced = false }: { which: Which; sourced?: boolean }) {
+interface TemperatureFieldProps {
+  which: Which;
+  /** The source as a field of its own; else it is told in words. */
+  sourced?: boolean;
+  /** One line of words at most, where the source is told elsewhere. */
+  brief?: boolean;
+}
+
+export function TemperatureField({ which, sourced = false, brief = false }: TemperatureFieldProps) {
   const { job, edit } = useJob();
   const shelf = useQuery(shelfQuery);
   const climate = shelf.data?.climates.find((c) => c.id === job.site.climate_id);
@@ -54,7 +61,10 @@ export function TemperatureField({ which, sourced = false }: { which: Which; sou
           />
         </div>
       ) : (
-        <p className="mt-0.5 text-xs text-ink-2">
+        <p
+          className={`mt-0.5 text-xs text-ink-2 ${brief && temperature.value_degc !== null ? 'truncate' : ''}`}
+          title={temperature.source}
+        >
           {temperature.value_degc === null ? missing : temperature.source}
         </p>
       )}

@@ -1,5 +1,6 @@
 """What it would give to let modules stand each at a point of their own, on this roof."""
 
+import math
 from dataclasses import dataclass
 from enum import StrEnum
 
@@ -28,7 +29,10 @@ class Way(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class WayYear:
-    """The year one way, kWh, against the strings as they are; ``None`` and why where it fails."""
+    """The year one way, kWh, against the strings as they are; ``None`` where it fails.
+
+    ``problem``: why it fails, or what takes no part in it.
+    """
 
     way: Way
     unit: str
@@ -130,7 +134,22 @@ def _year_of(
         gain,
         gain / strung_kwh if strung_kwh > 0 else None,
         year.clipped_kwh,
-        "",
+        _too_short(option, own.unit),
+    )
+
+
+def _too_short(option: Option, unit: OptimizerSheet | MicroinverterSheet) -> str:
+    """Return which strings of optimizers never reach the voltage the inverter holds."""
+    if not isinstance(unit, OptimizerSheet) or unit.string_v is None:
+        return ""
+    short = [s for s in option.strings if len(s.module_ids) * unit.v_out_max_v < unit.string_v]
+    if not short:
+        return ""
+    told = ", ".join(f"{s.tag} ({len(s.module_ids)})" for s in short)
+    least = math.ceil(unit.string_v / unit.v_out_max_v)
+    return (
+        f"String {told} never runs: up to {unit.v_out_max_v:g} V from each, {least} at least reach "
+        f"the {unit.string_v:g} V the inverter holds."
     )
 
 

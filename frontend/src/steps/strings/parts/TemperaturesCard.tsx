@@ -12,8 +12,8 @@ export function TemperaturesCard() {
   return (
     <Card title="Design temperatures" className="w-[266px] shrink-0">
       <div className="flex flex-col gap-1">
-        <TemperatureField which="coldest" />
-        <TemperatureField which="hottest" />
+        <TemperatureField which="coldest" brief />
+        <TemperatureField which="hottest" brief />
         {data && (
           <p className="text-xs text-ink-2">
             The weather year’s lowest, {figure(data.lowest_degc)} °C, is no extreme.
