@@ -8,8 +8,8 @@ import pytest
 from jobs import FULL, SAMPLE, SHELF, option_a, with_inverter, with_module, workspace_in
 from ridge_tally.core.equipment import TrackerSheet
 from ridge_tally.core.job.array_edits import RemoveModules
-from ridge_tally.core.job.document import Job, present_ids
-from ridge_tally.core.job.string_edits import PlannedStrings
+from ridge_tally.core.job.document import Job, present_ids, with_option
+from ridge_tally.core.job.string_edits import PlannedStrings, ThreadString
 from ridge_tally.core.working import LimitKind, Verdict
 from ridge_tally.rules.string_plans import length_told, plan_space, why_no_plan
 from ridge_tally.rules.strings import string_checks
@@ -131,3 +131,17 @@ def test_without_a_typed_extreme_the_sentence_says_what_stands_in() -> None:
     site = replace(SAMPLE.site, coldest=replace(SAMPLE.site.coldest, value_degc=None))
     job = replace(SAMPLE, site=site)
     assert "(stand-in by climate)" in length_told(design_for(job, option_a(job)), 16).told
+
+
+def test_locks_that_leave_modules_without_a_place_say_what_to_change(workspace) -> None:
+    ids = present_ids(option_a(FULL))
+    job = apply_edit(FULL, ThreadString("a", 1, ids[:6]), SHELF)
+    job = apply_edit(job, ThreadString("a", 2, ids[6:12]), SHELF)
+    kept = tuple(s for s in option_a(job).strings if len(s.module_ids) == 6)
+    option = replace(option_a(job), strings=kept)
+    told = plans_report(workspace, with_option(job, option), option).held_up
+    tags = ", ".join(s.tag for s in kept)
+    assert told.startswith(
+        f"Locked as they are, {tags} leave no legal place for 16 modules: unlock"
+    )
+    assert plans_report(workspace, FULL, option_a(FULL)).held_up == ""

@@ -5,7 +5,14 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from ridge_tally.core.equipment import InverterId, InverterSheet
-from ridge_tally.core.job.document import Job, ModuleString, Option, option_of, with_option
+from ridge_tally.core.job.document import (
+    Job,
+    ModuleString,
+    Option,
+    option_of,
+    present_ids,
+    with_option,
+)
 from ridge_tally.core.job.string_edits import PlannedStrings, UsePlan, Weave
 from ridge_tally.core.strings.plans import Merits, Plan, Plans, legal_plans, merits_of
 from ridge_tally.rules.string_plans import (
@@ -58,12 +65,13 @@ class PlanView:
 class PlansReport:
     """Legal plans, best first; ``why_none`` where there is none.
 
-    ``lengths``: every length with its verdict, whatever the count of modules.
+    ``held_up``: what locked strings leave no place for, and what to do.  ``lengths``: every length with its verdict, whatever the count of modules.
     """
 
     total: int
     plans: tuple[PlanView, ...]
     why_none: str
+    held_up: str
     lengths: tuple[LengthTold, ...]
     ranked_by: str
 
@@ -144,8 +152,22 @@ def plans_report(
         total=plans.total,
         plans=tuple(views),
         why_none="" if plans.total else why_no_plan(design, space),
+        held_up=_held_up(option),
         lengths=lengths_told(design),
         ranked_by=", then ".join(TITLES[o] for o in order),
+    )
+
+
+def _held_up(option: Option) -> str:
+    """Return which modules locked strings leave in no string; nothing where all are wired."""
+    locked = [s.tag for s in option.strings if s.locked]
+    loose = len(present_ids(option)) - sum(len(s.module_ids) for s in option.strings)
+    if not locked or loose == 0:
+        return ""
+    which = "1 module" if loose == 1 else f"{loose} modules"
+    return (
+        f"Locked as they are, {', '.join(locked)} leave no legal place for {which}: unlock or move "
+        "one of them, thread the rest by hand, or use a plan below."
     )
 
 

@@ -49,6 +49,11 @@ export function PlansView() {
             onChange={(id) => setFirst(id as Objective)}
           />
         </div>
+        {data.held_up && (
+          <p className="mb-2 rounded-md border border-warn bg-warn-wash p-2 text-sm">
+            {data.held_up}
+          </p>
+        )}
         {data.why_none && (
           <p role="alert" className="rounded-md border border-stop bg-stop-wash p-2 text-sm">
             {data.why_none}
