@@ -16,10 +16,10 @@ from ridge_tally.core.job.array_edits import (
     ToggleModules,
 )
 from ridge_tally.core.job.document import present_ids
-from ridge_tally.core.job.survey import SitePoint
+from ridge_tally.core.job.survey import SitePoint, Taped
 from ridge_tally.core.job.survey_edits import MoveShade
 from ridge_tally.core.sun.occluders import OwnerKind
-from ridge_tally.services.editing import apply_edit
+from ridge_tally.services.editing import apply_edit, apply_edits
 from ridge_tally.services.evaluation import year_report
 from ridge_tally.services.shade import shade_hours, shade_report
 from ridge_tally.services.sun_day import SunMoment, sun_day
@@ -150,6 +150,19 @@ def test_the_worst_modules_move_to_better_places_that_are_free(workspace) -> Non
     assert 0.15 * better.gained_kwh < better.meter_gained_kwh < better.gained_kwh
     assert "kWh at the meter" in better.told
     assert 0 < better.meter_without_kwh < 0.3 * better.without_kwh
+
+
+def test_once_the_tree_is_trimmed_moves_keep_clear_of_the_modules_that_stay(workspace) -> None:
+    # The place of a module that stays is not free: such a move was once offered, and refused.
+    tree = next(s for s in FULL.survey.shade_sources if s.name == "Cottonwood")
+    for height_m in (9.3, 7.3, 5.5):
+        lower = replace(tree, height=Taped(height_m, f"{height_m} m"))
+        sources = tuple(lower if s.id == tree.id else s for s in FULL.survey.shade_sources)
+        job = replace(FULL, survey=replace(FULL.survey, shade_sources=sources))
+        report = worst_modules(workspace, job, option_a(job))
+        moved = apply_edits(job, report.edits, SHELF)
+        assert len(present_ids(option_a(moved))) == 28
+        assert "Left off, the array would get" in report.told
 
 
 def test_without_modules_there_is_nothing_to_move(workspace) -> None:

@@ -74,15 +74,7 @@ def worst_modules(workspace: Workspace, job: Job, option: Option) -> WorstModule
     report = shade_report(workspace, job, option)
     kwh = {m.module_id: m.free_kwh_per_m2 * (1 - m.lost_frac) * area_m2 for m in report.modules}
     worst = sorted(kwh, key=lambda m: kwh[m])[:WORST]
-    free = _free_places(workspace, job, option, tuple(worst), area_m2)
-    moved: list[PlacedId] = []
-    taken: list[FreePlace] = []
-    for module_id in worst:
-        best = next((p for p in free if all(_apart(job, option, p, t) for t in taken)), None)
-        if best is None or best.kwh - kwh[module_id] < LEAST_GAIN_KWH:
-            break
-        moved.append(module_id)
-        taken.append(best)
+    moved, taken = _moves(workspace, job, option, worst, kwh, area_m2)
     gained = sum(p.kwh for p in taken) - sum(kwh[m] for m in moved)
     without = sum(kwh[m] for m in worst)
     edits: tuple[RemoveModules | AddModule, ...] = ()
@@ -99,6 +91,31 @@ def worst_modules(workspace: Workspace, job: Job, option: Option) -> WorstModule
         tuple(worst), without, tuple(moved), tuple(taken), gained, meter_gained, meter_without,
         told, edits,
     )  # fmt: skip
+
+
+def _moves(
+    workspace: Workspace,
+    job: Job,
+    option: Option,
+    worst: list[PlacedId],
+    kwh: dict[PlacedId, float],
+    area_m2: float,
+) -> tuple[list[PlacedId], list[FreePlace]]:
+    """Return as many of the worst as do better elsewhere, and the places they go to.
+
+    Places are free once those that move are gone; the others stand where they stood.
+    """
+    for many in range(len(worst), 0, -1):
+        moved, taken = worst[:many], list[FreePlace]()
+        free = _free_places(workspace, job, option, tuple(moved), area_m2)
+        for module_id in moved:
+            best = next((p for p in free if all(_apart(job, option, p, t) for t in taken)), None)
+            if best is None or best.kwh - kwh[module_id] < LEAST_GAIN_KWH:
+                break
+            taken.append(best)
+        if len(taken) == many:
+            return moved, taken
+    return [], []
 
 
 def _at_meter(
