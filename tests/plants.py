@@ -27,6 +27,5 @@ def string_plant(
         drawn_by_strings(trackers, inverter, module_w, len(weather.time)),
         ac_side(inverter, USUAL),
         losses or Losses(),
-        weather.air_degc,
         minute_beam=minute_beam,
     )

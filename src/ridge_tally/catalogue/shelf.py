@@ -43,14 +43,6 @@ class Shelf:
                 return sheet
         raise NotFound("inverter", inverter_id)
 
-    def converter(self, unit_id: str) -> OptimizerSheet | MicroinverterSheet:
-        """Return one optimizer or microinverter; NotFound if there is none."""
-        sheets: tuple[OptimizerSheet | MicroinverterSheet, ...] = self.optimizers
-        for sheet in sheets + self.microinverters:
-            if sheet.id == unit_id:
-                return sheet
-        raise NotFound("optimizer or microinverter", unit_id)
-
 
 @cache
 def sample_shelf() -> Shelf:

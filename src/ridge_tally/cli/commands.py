@@ -30,7 +30,7 @@ from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import RowRule, Ways
 from ridge_tally.core.job.document import option_of
 from ridge_tally.core.job.edits import ChooseInverter
-from ridge_tally.core.job.ids import OptionId, PlacedId
+from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.kernels.all import warm_all
 from ridge_tally.core.sun.shading import FINE, QUICK
 from ridge_tally.formats.job_file import job_file_schema
@@ -43,7 +43,7 @@ from ridge_tally.services.deadline import after_s
 from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.evaluation import YearReport, hourly_year, year_report
 from ridge_tally.services.layouts import alternatives
-from ridge_tally.services.own_point import own_point_report
+from ridge_tally.services.own_point import helped_ids, own_point_report
 from ridge_tally.services.plant import AS_IT_IS, FINELY, weather_for
 from ridge_tally.services.reporting import CheckView, OptionReport
 from ridge_tally.services.sample_jobs import store_samples
@@ -269,8 +269,7 @@ def own_point(
     workspace = open_workspace(data)
     job = jobs.load_job(workspace, JobId(job_id))
     option = option_of(job, OptionId(option_id))
-    ids = None if helped is None else tuple(PlacedId(m) for m in helped.split(",") if m)
-    report = own_point_report(workspace, job, option, ids)
+    report = own_point_report(workspace, job, option, helped_ids(helped))
     lines = [
         f"{w.problem or f'{w.energy_kwh:.0f} kWh, {w.gain_kwh:+.0f}'}  {w.units} × {w.unit}"
         if w.unit

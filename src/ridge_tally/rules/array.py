@@ -9,7 +9,7 @@ from ridge_tally.core.array.legal import Shortfall, shortfalls
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.job.array import PlacedModule, PlaneArray, Ways, present_of
 from ridge_tally.core.job.array_edits import FillPlane
-from ridge_tally.core.job.document import plane_of, present_ids
+from ridge_tally.core.job.document import plane_of, present_ids, strung_count
 from ridge_tally.core.job.edits import WishSeriesLength
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.survey import RoofPlane
@@ -170,7 +170,7 @@ def _exception(plane: RoofPlane, reason: str, short: list[Shortfall]) -> Check:
 
 def _strung(design: Design) -> Check:
     present = present_ids(design.option)
-    strung = sum(len(s.module_ids) for s in design.option.strings)
+    strung = strung_count(design.option)
     fixes: tuple[Fix, ...] = ()
     if design.option.series_wish is not None:
         fixes = (Fix("Let the planner choose", WishSeriesLength(design.option.id, None)),)

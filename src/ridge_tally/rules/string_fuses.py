@@ -1,6 +1,6 @@
 """Whether strings in parallel need fuses, and which: what sound strings push into a faulty one."""
 
-from ridge_tally.core.job.document import CodePack
+from ridge_tally.core.job.document import CodePack, strings_on
 from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design
@@ -15,7 +15,7 @@ def fuse_checks(design: Design) -> tuple[Check, ...]:
     """Return for each tracker with several strings whether they may go without fuses."""
     checks = []
     for number, _ in enumerate(design.inverter.trackers, start=1):
-        strings = sum(s.tracker_number == number for s in design.option.strings)
+        strings = len(strings_on(design.option, number))
         if strings > 1:
             checks.append(_without_fuses(design, number, strings))
     return tuple(checks)

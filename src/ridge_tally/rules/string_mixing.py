@@ -1,6 +1,6 @@
 """Strings of several planes: in series their currents differ, in parallel their peaks."""
 
-from ridge_tally.core.job.document import plane_of
+from ridge_tally.core.job.document import plane_of, strings_on
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
@@ -23,8 +23,7 @@ def mixing_checks(design: Design) -> tuple[Check, ...]:
             planes = [plane_of(design.job, i) for i in sorted(ids)]
             checks.append(_in_series(string.tag, planes))
     for number, ids in sorted(seen.items()):
-        strings = sum(s.tracker_number == number for s in design.option.strings)
-        if len(ids) > 1 and strings > 1:
+        if len(ids) > 1 and len(strings_on(design.option, number)) > 1:
             checks.append(_in_parallel(number, len(ids)))
     return tuple(checks)
 

@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 
 from ridge_tally.core.equipment import TrackerSheet
-from ridge_tally.core.job.document import CodePack, ColdSchool, ModuleString
+from ridge_tally.core.job.document import CodePack, ColdSchool, ModuleString, strings_on
 from ridge_tally.core.job.edits import WishSeriesLength
 from ridge_tally.core.strings.plan import StringLimits
 from ridge_tally.core.strings.voltage import (
@@ -48,7 +48,7 @@ def string_checks(design: Design) -> tuple[Check, ...]:
             cold_window(design, string),
         ]
     for number, tracker in enumerate(design.inverter.trackers, start=1):
-        mine = [s for s in design.option.strings if s.tracker_number == number]
+        mine = strings_on(design.option, number)
         if mine:
             checks += [
                 operating_current(design, number, tracker, len(mine)),

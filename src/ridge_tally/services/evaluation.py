@@ -6,9 +6,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode
-from ridge_tally.core.energy.inverter import AcSide
 from ridge_tally.core.energy.waterfall import Stage, Step
-from ridge_tally.core.energy.year import YearResult, energy_by_age_kwh, simulate_year
+from ridge_tally.core.energy.year import Plant, YearResult, energy_by_age_kwh, simulate_year
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.document import (
     Job,
@@ -16,6 +15,8 @@ from ridge_tally.core.job.document import (
     inverter_sheet_of,
     module_sheet_of,
     present_ids,
+    strings_on,
+    strung_count,
 )
 from ridge_tally.core.job.weather import Monthly
 from ridge_tally.core.loading.at_work import AtWork, at_work
@@ -36,6 +37,7 @@ from ridge_tally.services.weather import (
     fine_weather_of,
     weather_doubts,
     weather_key,
+    weather_of,
 )
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import climate
@@ -144,19 +146,22 @@ def year_report(
         When no module is in a string, or a datasheet lacks what the model needs.
     """
     require_strings(option)
-    hourly, side, by_age_kwh = _year(workspace, job, option)
+    hourly, plant = _year(workspace, job, option)
+    by_age_kwh = workspace.years.get(
+        ("by age", *_key(job, option, AS_IT_IS)),
+        lambda: energy_by_age_kwh(plant, weather_of(workspace, job)),
+    )
     supposed = FINELY if fine else AS_IT_IS
-    year = _year(workspace, job, option, supposed)[0] if fine else hourly
+    year = hourly_year(workspace, job, option, supposed) if fine else hourly
     weather = weather_for(workspace, job, supposed)
     module = module_sheet_of(job, option)
-    strung = sum(len(s.module_ids) for s in option.strings)
     derates = any(s.step is Step.HOT for s in year.stages)
     exports = any(s.step is Step.EXPORT for s in year.stages)
     return YearReport(
         option_id=option.id,
         step_minutes=round(year.hours * 60),
         energy_kwh=year.energy_kwh,
-        specific_kwh_per_kw=year.energy_kwh / (strung * module.p_max_w / 1000),
+        specific_kwh_per_kw=year.energy_kwh / (strung_count(option) * module.p_max_w / 1000),
         clipped_kwh=year.clipped_kwh,
         clipped_frac=year.clipped_frac,
         clipped_hours=year.clipped_hours,
@@ -175,7 +180,7 @@ def year_report(
         days=tuple(loading_days(year, weather, job.site.latitude_deg)),
         limits=tuple(limit_costs(year)),
         calendar=clip_calendar(year, weather),
-        at_work=at_work(year, side),
+        at_work=at_work(year, plant.side),
         weather=weather.name,
         stand_in_weather=weather.stand_in,
         faults=_faults(job, option, year),
@@ -226,14 +231,12 @@ def _key(job: Job, option: Option, supposed: Supposed) -> tuple[object, ...]:
 
 def _year(
     workspace: Workspace, job: Job, option: Option, supposed: Supposed = AS_IT_IS
-) -> tuple[YearResult, AcSide, tuple[float, ...]]:
-    """Return the year, its inverter and, by the hour as things are, the years by age."""
+) -> tuple[YearResult, Plant]:
+    """Return the year and what it was worked out for."""
 
-    def compute() -> tuple[YearResult, AcSide, tuple[float, ...]]:
+    def compute() -> tuple[YearResult, Plant]:
         plant = plant_of(workspace, job, option, supposed)
-        weather = weather_for(workspace, job, supposed)
-        ages = energy_by_age_kwh(plant, weather) if supposed == AS_IT_IS else ()
-        return simulate_year(plant, weather), plant.side, ages
+        return simulate_year(plant, weather_for(workspace, job, supposed)), plant
 
     return workspace.years.get(_key(job, option, supposed), compute)
 
@@ -241,7 +244,7 @@ def _year(
 def _faults(job: Job, option: Option, year: YearResult) -> tuple[str, ...]:
     """Return what takes no part in the year, in sentences."""
     found = []
-    loose = len(present_ids(option)) - sum(len(s.module_ids) for s in option.strings)
+    loose = len(present_ids(option)) - strung_count(option)
     if loose:
         are = (
             "module is in no string and gives"
@@ -251,7 +254,7 @@ def _faults(job: Job, option: Option, year: YearResult) -> tuple[str, ...]:
         found.append(f"{loose} {are} nothing: string them, or take them off the roof")
     inverter = inverter_sheet_of(job, option)
     for number, power_w in enumerate(year.tracker_dc_w, start=1):
-        tags = [s.tag for s in option.strings if s.tracker_number == number]
+        tags = [s.tag for s in strings_on(option, number)]
         if tags and not np.any(power_w > 0):
             window = inverter.trackers[number - 1]
             found.append(

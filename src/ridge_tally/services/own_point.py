@@ -62,6 +62,13 @@ class OwnPointReport:
     modules: tuple[ModuleShare, ...]
 
 
+def helped_ids(by_commas: str | None) -> tuple[PlacedId, ...] | None:
+    """Return the modules named in a line, as ``own_point_report`` takes them."""
+    if by_commas is None:
+        return None
+    return tuple(PlacedId(m) for m in by_commas.split(",") if m)
+
+
 def own_point_report(
     workspace: Workspace, job: Job, option: Option, helped: tuple[PlacedId, ...] | None = None
 ) -> OwnPointReport:

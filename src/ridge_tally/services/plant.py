@@ -105,7 +105,6 @@ def plant_of(
         drawn=_drawn(workspace, job, option, supposed),
         side=ac_side(inverter, usual),
         losses=losses_of(module_sheet_of(job, option), unit),
-        air_degc=weather_for(workspace, job, supposed).air_degc,
         export_w=None if export_kw is None else export_kw * 1000,
         minute_beam=fine_weather_of(workspace, job).minute_beam if supposed.fine else None,
     )

@@ -4,7 +4,15 @@ from dataclasses import dataclass
 
 from ridge_tally.core.array.legal import Shortfall
 from ridge_tally.core.job.array import PlacedModule, empty_array
-from ridge_tally.core.job.document import Job, ModuleString, Option, plane_of, present_ids
+from ridge_tally.core.job.document import (
+    Job,
+    ModuleString,
+    Option,
+    plane_of,
+    present_ids,
+    strings_on,
+    strung_count,
+)
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.sheets.working_lines import WorkingLines, value_and_limit, working_lines
 from ridge_tally.core.strings.voltage import STC_CELL_DEGC
@@ -119,7 +127,7 @@ def option_report(job: Job, option: Option) -> OptionReport:
     return OptionReport(
         option_id=option.id,
         modules=modules,
-        modules_strung=sum(len(s.module_ids) for s in option.strings),
+        modules_strung=strung_count(option),
         p_dc_w=p_dc_w,
         p_ac_w=design.inverter.p_ac_w,
         dc_ac_ratio=p_dc_w / design.inverter.p_ac_w,
@@ -156,7 +164,7 @@ def _trackers(design: Design, checks: tuple[Check, ...]) -> tuple[TrackerView, .
     assert ceiling.value is not None
     views = []
     for number, tracker in enumerate(design.inverter.trackers, start=1):
-        mine = [s for s in design.option.strings if s.tracker_number == number]
+        mine = strings_on(design.option, number)
         longest = max(mine, key=lambda s: len(s.module_ids), default=None)
         shortest = min(mine, key=lambda s: len(s.module_ids), default=None)
         subject = f"tracker {number}"
@@ -186,7 +194,7 @@ def _trackers(design: Design, checks: tuple[Check, ...]) -> tuple[TrackerView, .
     return tuple(views)
 
 
-def _planes_of(design: Design, strings: list[ModuleString]) -> tuple[str, ...]:
+def _planes_of(design: Design, strings: tuple[ModuleString, ...]) -> tuple[str, ...]:
     """Return the names of the planes some strings lie on."""
     wired = {m for s in strings for m in s.module_ids}
     return tuple(

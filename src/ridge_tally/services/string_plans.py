@@ -11,6 +11,7 @@ from ridge_tally.core.job.document import (
     Option,
     option_of,
     present_ids,
+    strung_count,
     with_option,
 )
 from ridge_tally.core.job.string_edits import PlannedStrings, UsePlan, Weave
@@ -161,7 +162,7 @@ def plans_report(
 def _held_up(option: Option) -> str:
     """Return which modules locked strings leave in no string; nothing where all are wired."""
     locked = [s.tag for s in option.strings if s.locked]
-    loose = len(present_ids(option)) - sum(len(s.module_ids) for s in option.strings)
+    loose = len(present_ids(option)) - strung_count(option)
     if not locked or loose == 0:
         return ""
     which = "1 module" if loose == 1 else f"{loose} modules"

@@ -6,12 +6,12 @@ from flask_openapi import APIBlueprint
 from ridge_tally.catalogue.gazetteer import find_places
 from ridge_tally.catalogue.grid_packs import grid_packs
 from ridge_tally.core.job.document import Job, Option, option_of
-from ridge_tally.core.job.ids import OptionId, PlacedId
+from ridge_tally.core.job.ids import OptionId
 from ridge_tally.rules.setbacks import setback_packs
 from ridge_tally.services.brief_sheet import brief_sheet
 from ridge_tally.services.evaluation import fine_steps, shade_band, year_report
 from ridge_tally.services.jobs import load_job
-from ridge_tally.services.own_point import own_point_report
+from ridge_tally.services.own_point import helped_ids, own_point_report
 from ridge_tally.services.sheets import option_sheet
 from ridge_tally.services.string_plans import inverter_plans, plans_report
 from ridge_tally.services.targeting import target_report
@@ -72,9 +72,7 @@ def get_fine_year(path: OptionPath) -> FineYearAnswer:
 @bp.get(f"{OPTION}/own-point", operation_id="own_point", responses={200: OwnPointAnswer})
 def get_own_point(path: OptionPath, query: OwnPointQuery) -> OwnPointAnswer:
     """The year with optimizers on some modules or all, and with microinverters."""
-    helped = None
-    if query.helped is not None:
-        helped = tuple(PlacedId(m) for m in query.helped.split(",") if m)
+    helped = helped_ids(query.helped)
     return OwnPointAnswer(report=own_point_report(workspace(), *option_at(path), helped))
 
 

@@ -171,7 +171,7 @@ def clipped_by_minutes_w(
     unlimited_w, direct_frac : (n,) float
         AC power of the step's mean, and the beam's share of its light.
     beam : (n, q) float
-        The beam of the step's minutes over its mean; see ``core.sky.minutes``.
+        The beam of the step's minutes over its mean; see ``core.sky.fine_weather``.
     """
     cut = np.zeros(len(unlimited_w))
     near = unlimited_w * (1 + direct_frac * (beam.max(axis=1) - 1)) > limit_w

@@ -46,7 +46,6 @@ class Plant:
     drawn: Drawn
     side: AcSide
     losses: Losses
-    air_degc: FloatArray
     export_w: float | None = None
     minute_beam: FloatArray | None = None
 
@@ -116,7 +115,7 @@ def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
     """
     drawn, losses, hours = plant.drawn, plant.losses, weather.step_h
     kept = _kept_frac(losses, 1)
-    ac, wired, exported, at_meter = _to_meter(plant, hours, 1)
+    ac, wired, exported, at_meter = _to_meter(plant, weather, 1)
     limit_w = plant.side.rating_w * len(drawn.units_w)
     dc_w = drawn.units_w.sum(axis=0) * kept
     monthly = np.bincount(month_of(weather.time), weights=at_meter, minlength=12) * hours / 1000
@@ -147,7 +146,7 @@ def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
         monthly_kwh=tuple(float(m) for m in monthly),
         stages=waterfall(stages),
         limit_w=limit_w,
-        clipped_most_kwh=_clipped_most_kwh(plant, kept, hours),
+        clipped_most_kwh=_clipped_most_kwh(plant, kept, weather),
     )
 
 
@@ -156,17 +155,18 @@ def energy_by_age_kwh(plant: Plant, weather: WeatherYear) -> tuple[float, ...]:
 
     Older modules clip less: the inverter's part is worked out anew for each year.
     """
-    hours = weather.step_h
-    return tuple(kwh_of(_to_meter(plant, hours, year)[-1], hours) for year in range(1, YEARS + 1))
+    return tuple(
+        kwh_of(_to_meter(plant, weather, year)[-1], weather.step_h) for year in range(1, YEARS + 1)
+    )
 
 
 def _to_meter(
-    plant: Plant, hours: float, year: int
+    plant: Plant, weather: WeatherYear, year: int
 ) -> tuple[AcYear, FloatArray, FloatArray, FloatArray]:
     """Return the inverters' part in a year from 1, and (n,) W after wires, export and outages."""
     drawn, losses = plant.drawn, plant.losses
     units_w = drawn.units_w * _kept_frac(losses, year)
-    ac = ac_year(units_w, drawn.volts_v, plant.air_degc, plant.side, hours)
+    ac = ac_year(units_w, drawn.volts_v, weather.air_degc, plant.side, weather.step_h)
     # What is drawn at night is too little to lose any of it.
     wired = np.where(ac.given_w > 0, ac.given_w * (1 - losses.ac_wiring_frac), ac.given_w)
     exported = wired if plant.export_w is None else np.minimum(wired, plant.export_w)
@@ -179,13 +179,13 @@ def _kept_frac(losses: Losses, year: int) -> float:
     return (1 - losses.mismatch_frac) * losses.aged_frac(year) * (1 - losses.wiring_frac)
 
 
-def _clipped_most_kwh(plant: Plant, kept_frac: float, hours: float) -> float | None:
+def _clipped_most_kwh(plant: Plant, kept_frac: float, weather: WeatherYear) -> float | None:
     """Return what the limit cuts off the minutes of every inverter, each by itself."""
     if plant.minute_beam is None:
         return None
-    drawn, cut = plant.drawn, 0.0
+    drawn, cut, hours = plant.drawn, 0.0, weather.step_h
     for unit_w in drawn.units_w:
-        ac = ac_year(unit_w[None] * kept_frac, drawn.volts_v, plant.air_degc, plant.side, hours)
+        ac = ac_year(unit_w[None] * kept_frac, drawn.volts_v, weather.air_degc, plant.side, hours)
         cut += kwh_of(
             clipped_by_minutes_w(
                 ac.unlimited_w, drawn.direct_frac, plant.minute_beam, plant.side.rating_w

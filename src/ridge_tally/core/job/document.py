@@ -198,6 +198,16 @@ def module_footprint_m(
     return sheet.long_m, sheet.short_m * seen
 
 
+def strings_on(option: Option, tracker_number: int) -> tuple[ModuleString, ...]:
+    """Return the strings on a tracker, numbered from 1."""
+    return tuple(s for s in option.strings if s.tracker_number == tracker_number)
+
+
+def strung_count(option: Option) -> int:
+    """Return how many modules are in a string."""
+    return sum(len(s.module_ids) for s in option.strings)
+
+
 def present_ids(option: Option) -> tuple[PlacedId, ...]:
     """Return the ids of the modules that are there, plane by plane."""
     return tuple(m.id for array in option.arrays for m in array.modules if m.present)
