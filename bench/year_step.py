@@ -16,7 +16,7 @@ from ridge_tally.core.energy.lit import LitString, cell_degc
 from ridge_tally.core.energy.trackers import drawn_by_strings, loaded_tracker
 from ridge_tally.core.energy.year import simulate_year
 from ridge_tally.core.equipment import Warming
-from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.document import Job, tracker_inputs
 from ridge_tally.core.job.edits import ChooseInverter
 from ridge_tally.core.kernels import strings
 from ridge_tally.core.sky.weather_year import WeatherYear
@@ -47,9 +47,9 @@ def core(median_s: Callable[..., float], script: Callable[..., float]) -> None:
 
     def electrical() -> None:
         loaded = [loaded_tracker(t.index, t.strings, diode, 3, weather) for t in trackers]
-        drawn = drawn_by_strings(loaded, inverter, 405.0, len(weather.time))
+        drawn = drawn_by_strings(loaded, tracker_inputs((inverter,)), 405.0, len(weather.time))
         side = ac_side(inverter, Warming(25.0, 40.0))
-        simulate_year(replace(plant, drawn=drawn, side=side), weather)
+        simulate_year(replace(plant, drawn=drawn, sides=(side,)), weather)
 
     ours_s = median_s(electrical)
     by_arrays_s = median_s(lambda: by_arrays(trackers[0].strings, diode, weather), 3)

@@ -6,6 +6,7 @@ from ridge_tally.core.energy.inverter import ac_side
 from ridge_tally.core.energy.trackers import LoadedTracker, drawn_by_strings
 from ridge_tally.core.energy.year import Losses, Plant
 from ridge_tally.core.equipment import InverterSheet, TrackerSheet, Warming
+from ridge_tally.core.job.document import tracker_inputs
 from ridge_tally.core.sky.weather_year import WeatherYear
 
 # A cabinet that settles in forty minutes, 25 K above the air at its rating.
@@ -24,8 +25,8 @@ def string_plant(
 ) -> Plant:
     """Strings on a string inverter."""
     return Plant(
-        drawn_by_strings(trackers, inverter, module_w, len(weather.time)),
-        ac_side(inverter, USUAL),
+        drawn_by_strings(trackers, tracker_inputs((inverter,)), module_w, len(weather.time)),
+        (ac_side(inverter, USUAL),),
         losses or Losses(),
         minute_beam=minute_beam,
     )

@@ -22,6 +22,7 @@ from ridge_tally.core.energy.module_points import (
 )
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.errors import MissingDatum
+from ridge_tally.core.job.document import tracker_inputs
 from ridge_tally.core.kernels.modules import helped_year, own_points
 from ridge_tally.core.kernels.strings import free_year
 from ridge_tally.core.sky.weather_year import WeatherYear, hour_middles
@@ -165,11 +166,11 @@ def test_microinverters_each_take_their_own_modules_and_pairs_stay_on_their_arra
     found = points(micro_converter(TWIN), group([800.0] * 9), group([500.0] * 6, 1))
     drawn = drawn_by_microinverters(found, TWIN, 8760)
     # Three modules make two units, two make one.
-    assert drawn.units_w.shape == (3, 8760)
-    one, other = drawn.units_w[0, 0], drawn.units_w[1, 0]
+    assert drawn.banks[0].units_w.shape == (3, 8760)
+    one, other = drawn.banks[0].units_w[:2, 0]
     assert one == pytest.approx(2 * other)
-    assert drawn.units_w.sum() == pytest.approx(sum(s.sum() for s in drawn.sources_w))
-    assert dict(drawn.left)[Step.TRACKER] == pytest.approx(drawn.units_w.sum() / 1000)
+    assert drawn.whole_w.sum() == pytest.approx(sum(s.sum() for s in drawn.sources_w))
+    assert dict(drawn.left)[Step.TRACKER] == pytest.approx(drawn.whole_w.sum() / 1000)
 
 
 def test_a_converter_outside_its_window_takes_less_and_below_its_start_nothing() -> None:
@@ -188,16 +189,18 @@ def test_a_converter_outside_its_window_takes_less_and_below_its_start_nothing()
 def test_optimizers_on_all_keep_their_efficiency_and_want_the_string_s_voltage_named() -> None:
     inverter = SHELF.inverters[4]
     found = points(optimizer_converter(SYSTEM), group([700.0] * 30), group([400.0] * 30, 1))
-    drawn = drawn_by_optimizers(found, SYSTEM, inverter, 8760)
+    drawn = drawn_by_optimizers(found, SYSTEM, tracker_inputs((inverter,)), 8760)
     whole = sum(t.sum() for t in found.taken_w)
-    assert drawn.units_w.sum() == pytest.approx(whole * SYSTEM.efficiency_frac)
-    assert drawn.volts_v[0] == SYSTEM.string_v
+    assert drawn.whole_w.sum() == pytest.approx(whole * SYSTEM.efficiency_frac)
+    assert drawn.banks[0].volts_v[0] == SYSTEM.string_v
     with pytest.raises(MissingDatum, match="string voltage"):
-        drawn_by_optimizers(found, replace(SYSTEM, string_v=None), inverter, 8760)
+        drawn_by_optimizers(
+            found, replace(SYSTEM, string_v=None), tracker_inputs((inverter,)), 8760
+        )
 
 
 def test_a_microinverter_clips_at_its_own_watts_not_at_the_sum() -> None:
     # One module in full sun above the unit's limit, one dim: the sum would hide it.
     found = points(micro_converter(MICRO), group([1100.0] * 3 + [200.0] * 3))
-    units = drawn_by_microinverters(found, MICRO, 8760).units_w
+    units = drawn_by_microinverters(found, MICRO, 8760).banks[0].units_w
     assert units[0, 0] > MICRO.p_ac_w > units[1, 0]

@@ -105,8 +105,8 @@ def test_a_large_inverter_s_plans_are_counted_whole_and_listed_up_to_a_bound() -
 
 def test_merits_by_hand() -> None:
     plan = (PlanLoad(1, 0, 14, 1), PlanLoad(1, 1, 14, 1), PlanLoad(2, 0, 8, 1))
-    found = merits_of(plan, 3, 14, 30.0, (320.0, 320.0, 320.0), series_wish=8)
-    assert (found.tight_strings, found.mixed_trackers, found.off_wish) == (2, 1, 2)
+    found = merits_of(plan, (14, 9, 9), 30.0, (320.0, 320.0, 320.0))
+    assert (found.tight_strings, found.mixed_trackers) == (2, 1)
     assert (found.strings, found.lengths, found.unused_trackers) == (3, 2, 1)
     # 14 x 30 is 100 V above the middle, twice; 8 x 30 is 80 V below it.
     assert found.off_centre_v == pytest.approx(280.0)

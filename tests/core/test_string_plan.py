@@ -8,9 +8,12 @@ from hypothesis import strategies as st
 
 from ridge_tally.core.job.array import Orientation, PlacedModule
 from ridge_tally.core.job.ids import PlacedId
-from ridge_tally.core.job.string_edits import Weave
 from ridge_tally.core.strings.plan import StringLimits, plan_planes, plan_strings
-from ridge_tally.core.strings.thread import serpentine, thread_strings
+from ridge_tally.core.strings.thread import (
+    Weave,
+    serpentine,
+    thread_strings,
+)
 from ridge_tally.core.strings.voltage import fewest_in_series, most_in_series
 
 

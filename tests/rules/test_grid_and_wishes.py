@@ -10,7 +10,7 @@ from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.grid import RouteKind
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.rules.grid import grid_checks
-from ridge_tally.rules.strings import string_checks
+from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.wishes import wish_checks
 from ridge_tally.services.editing import apply_edit, design_for
 
@@ -123,9 +123,7 @@ def test_a_typed_source_takes_the_mark_of_a_sample_away() -> None:
 def test_the_record_low_is_a_note_of_the_stricter_school() -> None:
     job = apply_edit(SAMPLE, edits.SetSiteField(edits.SiteField.RECORD_LOW, "-34"), SHELF)
     found = [
-        c
-        for c in string_checks(design_for(job, option_a(job)))
-        if c.rule_id == "strings.record-low"
+        c for c in all_checks(design_for(job, option_a(job))) if c.rule_id == "strings.record-low"
     ]
     # 14 * 37.3 V * (1 + 0.0027 * 59) = 605.4 V, over 600 V.
     assert [(c.kind, c.verdict) for c in found] == [(LimitKind.NOTE, Verdict.BROKEN)] * 2

@@ -69,9 +69,8 @@ def test_moved_to_a_tracker_both_strings_stay_there() -> None:
 
 
 def test_a_plan_is_used_as_it_stands_and_survives_the_job_file() -> None:
-    plan = strings.UsePlan(
-        "a", (strings.PlannedStrings("south", 1, 10, 2), strings.PlannedStrings("south", 2, 8, 1))
-    )
+    shares = ((1, IDS[:10]), (1, IDS[10:20]), (2, IDS[20:]))
+    plan = strings.UsePlan("a", tuple(strings.PlannedString(*s) for s in shares))
     job = apply_edit(SAMPLE, plan, SHELF)
     assert told(option_a(job).strings) == [
         ("A", 1, 10, True), ("B", 1, 10, True), ("C", 2, 8, True),
@@ -101,7 +100,7 @@ def test_a_locked_string_loses_a_module_that_is_taken_off_and_goes_with_its_trac
         (strings.CutString("a", "A", option_a(SAMPLE).strings[1].module_ids[0]), NotFound, "string A"),
         (strings.JoinStrings("a", "A", "A"), BadGeometry, "follow itself"),
         (
-            strings.UsePlan("a", (strings.PlannedStrings("south", 1, 40, 1),)),
+            strings.UsePlan("a", (strings.PlannedString(1, (IDS[0], "south-99")),)),
             BadGeometry,
             "the array has changed",
         ),

@@ -15,7 +15,7 @@ from ridge_tally.core.equipment import (
     TrackerSheet,
 )
 from ridge_tally.core.errors import MissingDatum, OutOfRange
-from ridge_tally.core.job.document import Job, inverter_sheet_of, with_option
+from ridge_tally.core.job.document import Job, inverter_sheets_of, with_option
 from ridge_tally.rules.document import require_inverter_sheet, require_sound
 from ridge_tally.services.demo_lagoon import lagoon_road
 from ridge_tally.services.evaluation import fine_steps, year_report
@@ -74,7 +74,7 @@ def test_modules_in_no_string_and_a_tracker_that_never_runs_are_told_and_the_res
     assert report.faults[0].startswith("14 modules are in no string")
     assert report.energy_kwh > 5000
     high = TrackerSheet(590.0, 599.0, 20.0, 25.0, 2)
-    first = inverter_sheet_of(SAMPLE, option).trackers[0]
+    first = inverter_sheets_of(SAMPLE, option)[0].trackers[0]
     stopped = with_inverter(SAMPLE, trackers=(first, high))
     report = year_report(workspace, stopped, option_a(stopped))
     assert report.faults == (
@@ -126,7 +126,7 @@ def test_curves_that_cannot_be_are_refused_by_name(change: dict, field: str) -> 
     with pytest.raises(OutOfRange, match=field):
         require_sound(job)
     with pytest.raises(OutOfRange, match=field):
-        require_inverter_sheet(inverter_sheet_of(job, option_a(job)))
+        require_inverter_sheet(inverter_sheets_of(job, option_a(job))[0])
 
 
 def test_ways_side_by_side_say_what_an_own_point_gives_here(workspace: Workspace) -> None:
@@ -152,7 +152,7 @@ def test_none_helped_is_as_strung_and_too_few_for_the_voltage_say_so(workspace: 
     drawn = plant_of(
         workspace, FULL, option, Supposed(own_point=OwnPoint(replace(system, v_out_max_v=20.0)))
     ).drawn
-    assert drawn.units_w.sum() == 0
+    assert drawn.whole_w.sum() == 0
     with pytest.raises(MissingDatum, match="Fill the roof"):
         own_point_report(workspace, FULL, replace(option, strings=()))
 

@@ -32,12 +32,14 @@ from ridge_tally.core.job.document import option_of
 from ridge_tally.core.job.edits import ChooseInverter
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.kernels.all import warm_all
+from ridge_tally.core.strings.plans import MOST_LISTED
 from ridge_tally.core.sun.shading import FINE, QUICK
 from ridge_tally.formats.job_file import job_file_schema
 from ridge_tally.formats.layout_case import solve_layout_case
 from ridge_tally.formats.outline_case import solve_outline_case
 from ridge_tally.formats.weather_file import WeatherFile, read_weather
 from ridge_tally.services import jobs
+from ridge_tally.services.asked_plan import plan_verdict
 from ridge_tally.services.brief_sheet import brief_sheet
 from ridge_tally.services.deadline import after_s
 from ridge_tally.services.editing import apply_edit
@@ -49,7 +51,7 @@ from ridge_tally.services.reporting import CheckView, OptionReport
 from ridge_tally.services.sample_jobs import store_samples
 from ridge_tally.services.shade import ShadeReport, shade_report
 from ridge_tally.services.sheets import option_sheet
-from ridge_tally.services.string_plans import inverter_plans, plans_report
+from ridge_tally.services.string_plans import Objective, inverter_plans, plans_report
 from ridge_tally.services.targeting import TargetReport, target_report
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.database import PICTURES, open_database
@@ -236,11 +238,23 @@ def year(
 @data_option
 @click.option("--inverter", "inverter_id", help="Another inverter of the shelf.")
 @click.option("--all", "every", is_flag=True, help="Every inverter of the shelf.")
+@click.option("--first", type=click.Choice(Objective), help="What counts before the rest.")
+@click.option("--ask", "asked", help="Whether a plan is legal, in words.")
 @speaks
 def plan_strings(
-    job_id: str, option_id: str, data: Path, inverter_id: str | None, *, every: bool
+    job_id: str,
+    option_id: str,
+    data: Path,
+    inverter_id: str | None,
+    first: Objective | None,
+    asked: str | None,
+    *,
+    every: bool,
 ) -> None:
-    """Print every legal string plan with its rank and reasons, or why there is none, as JSON."""
+    """Print every legal string plan with its rank and reasons, or why there is none, as JSON.
+
+    With --ask "14 on 1, 2 x 7 on 2": whether that plan is legal, or why it is not.
+    """
     workspace = open_workspace(data)
     job = jobs.load_job(workspace, JobId(job_id))
     option = option_of(job, OptionId(option_id))
@@ -252,7 +266,10 @@ def plan_strings(
         chosen = ChooseInverter(option.id, InverterId(inverter_id))
         job = apply_edit(job, chosen, workspace.shelf)
         option = option_of(job, option.id)
-    click.echo(as_json(plans_report(workspace, job, option)))
+    if asked is not None:
+        click.echo(as_json(plan_verdict(job, option, asked)))
+        return
+    click.echo(as_json(plans_report(workspace, job, option, first, shown=MOST_LISTED)))
 
 
 @main.command(name="own-point")

@@ -19,7 +19,8 @@ class ModuleSheet:
     """A module's datasheet at standard test conditions (1000 W/m², 25 °C cell, AM 1.5).
 
     ``first_year_loss_frac`` and ``yearly_loss_frac`` are what its warranty grants: the share of
-    the rating lost in the first year, and in each later one.
+    the rating lost in the first year, and in each later one.  ``lead_m``: how long each of its
+    two cables is.
     """
 
     id: ModuleId
@@ -45,17 +46,19 @@ class ModuleSheet:
     bifacial_frac: float | None = None
     first_year_loss_frac: float | None = None
     yearly_loss_frac: float | None = None
+    lead_m: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class TrackerSheet:
-    """One MPPT input of an inverter."""
+    """One MPPT input of an inverter; ``p_max_w`` where its sheet limits watts by input."""
 
     v_min_v: float
     v_max_v: float
     i_max_a: float
     isc_max_a: float | None
     inputs: int
+    p_max_w: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +88,11 @@ class Warming:
 
 @dataclass(frozen=True, slots=True)
 class InverterSheet:
-    """A grid-tied string inverter's datasheet."""
+    """A grid-tied string inverter's datasheet.
+
+    ``bare_isc``: its short-circuit limit is meant for Isc without a factor.  ``arc_fault`` and
+    ``ground_fault``: it detects and interrupts them.  ``full_power_to_m``: how high it gives its rating.
+    """
 
     id: InverterId
     name: str
@@ -102,6 +109,10 @@ class InverterSheet:
     backup_ready: bool | None = None
     derating: tuple[DeratingPoint, ...] = ()
     warming: Warming | None = None
+    bare_isc: bool = False
+    arc_fault: bool | None = None
+    ground_fault: bool | None = None
+    full_power_to_m: float | None = None
 
 
 class OptimizerKind(StrEnum):

@@ -168,7 +168,7 @@ def check(
         margin_frac=margin_of(value, relation, limit.value) if graded else None,
         reached_at=reached_at,
         reason=reason if verdict is Verdict.NOT_CHECKED else "",
-        fixes=fixes if verdict is Verdict.BROKEN else (),
+        fixes=fixes if verdict is not Verdict.KEPT else (),
     )
 
 
@@ -181,6 +181,11 @@ def shown(value: float, digits: int = 3) -> str:
     if "." in text:
         text = text.rstrip("0").rstrip(".")
     return text.replace("-", "−")
+
+
+def degc_text(value: float) -> str:
+    """Return a temperature for people, with a true minus."""
+    return f"{value:g} °C".replace("-", "−")
 
 
 def shown_against(value: float, limit: float, relation: Relation) -> tuple[str, str]:

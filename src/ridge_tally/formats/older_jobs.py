@@ -16,10 +16,11 @@ def brought_up(data: Plain) -> Plain:
     Version 4 gave each module its own way round, and gaps the text they were typed as.
     Version 5 added the weather, mountings and crown shapes; all of it may be missing.
     Version 6 added ageing, derating and warming to datasheets; all of it may be missing.
+    Version 7 added own rules, more inverters, boxes and safety; all of it may be missing.
     What does not look like an old document is left for the reader to refuse.
     """
     job = data.get("job")
-    if not isinstance(job, dict) or job.get("version") not in (1, 2, 3, 4, 5):
+    if not isinstance(job, dict) or job.get("version") not in range(1, DOCUMENT_VERSION):
         return data
     if job["version"] >= 4:
         return {**data, "job": {**job, "version": DOCUMENT_VERSION}}

@@ -10,12 +10,15 @@ from ridge_tally.core.job.document import (
     Job,
     Option,
     Site,
-    inverter_sheet_of,
+    TrackerInput,
+    inverter_sheets_of,
     module_sheet_of,
     present_ids,
+    tracker_inputs,
 )
 from ridge_tally.core.working import Given
 from ridge_tally.rules import tables
+from ridge_tally.rules.code import CodeRules, code_rules
 
 MOUNTING = "roof-stand-off"
 
@@ -24,18 +27,25 @@ MOUNTING = "roof-stand-off"
 class Design:
     """One option with its datasheets and its design temperatures as givens.
 
-    ``coldest_planning_degc`` is for planning only: the typed extreme, or the climate's
+    ``trackers`` are those of all its inverters, numbered through.  ``coldest_planning_degc`` is for planning only: the typed extreme, or the climate's
     stand-in, which never passes a limit.
     """
 
     job: Job
     option: Option
     module: ModuleSheet
-    inverter: InverterSheet
+    inverters: tuple[InverterSheet, ...]
+    trackers: tuple[TrackerInput, ...]
+    rules: CodeRules
     coldest: Given
     hottest_cell: Given
     coldest_planning_degc: float
     vmp_coefficient: Given
+
+    @property
+    def p_ac_w(self) -> float:
+        """What its inverters are rated at together, W."""
+        return sum(i.p_ac_w for i in self.inverters)
 
 
 def design_of(
@@ -51,7 +61,7 @@ def design_of(
         The climate's own guesses, used where nobody typed a temperature.
     """
     site = job.site
-    module = module_sheet_of(job, option)
+    module, inverters = module_sheet_of(job, option), inverter_sheets_of(job, option)
     coldest = coldest_of(site)
     hottest = site.hottest.value_degc
     rise_k = tables.load("cell-temperature-rise").number("rise_k", mounting=MOUNTING)
@@ -61,7 +71,9 @@ def design_of(
         job=job,
         option=option,
         module=module,
-        inverter=inverter_sheet_of(job, option),
+        inverters=inverters,
+        trackers=tracker_inputs(inverters),
+        rules=code_rules(site),
         coldest=coldest,
         hottest_cell=Given(
             "t_hot",
@@ -99,10 +111,10 @@ def p_max_given(design: Design) -> Given:
 
 
 def dc_limit_given(design: Design) -> Given:
-    """Return the DC watts the inverter's maker stands behind."""
-    return Given(
-        "p_dc_max", "maker's DC limit", design.inverter.p_dc_max_w, "W", "inverter datasheet"
-    )
+    """Return the DC watts the makers of all inverters stand behind; unknown where one's sheet is silent."""
+    known = [i.p_dc_max_w for i in design.inverters if i.p_dc_max_w is not None]
+    most = sum(known) if len(known) == len(design.inverters) else None
+    return Given("p_dc_max", "maker's DC limit", most, "W", "inverter datasheet")
 
 
 def _vmp_coefficient(module: ModuleSheet) -> Given:

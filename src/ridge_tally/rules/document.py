@@ -9,7 +9,7 @@ from ridge_tally.core.job.document import (
     Job,
     Option,
     Site,
-    inverter_sheet_of,
+    inverter_sheets_of,
     module_sheet_of,
     plane_of,
     present_ids,
@@ -189,7 +189,7 @@ def _require_positive(owner: str, values: object, names: Iterable[str]) -> None:
 def _require_option(job: Job, option: Option) -> None:
     _require_name(option.name)
     module_sheet_of(job, option)
-    inverter = inverter_sheet_of(job, option)
+    trackers = sum(len(i.trackers) for i in inverter_sheets_of(job, option))
     for array in option.arrays:
         plane_of(job, array.plane_id)
         for gap in (array.gap_in_row, array.gap_between_rows):
@@ -231,9 +231,9 @@ def _require_option(job: Job, option: Option) -> None:
             raise MissingDatum(
                 "module", f"String {string.tag} of option {option.name}", "Take it out or fill it."
             )
-        if not 1 <= string.tracker_number <= len(inverter.trackers):
+        if not 1 <= string.tracker_number <= trackers:
             raise OutOfRange(
                 f"Tracker of string {string.tag}",
                 string.tracker_number,
-                f"between 1 and {len(inverter.trackers)}",
+                f"between 1 and {trackers}",
             )

@@ -17,6 +17,7 @@ from ridge_tally.core.working import (
 )
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design, count_given
+from ridge_tally.rules.tracker_current import over_from
 
 
 def grid_source(grid: GridRules) -> Source:
@@ -33,7 +34,7 @@ def grid_checks(design: Design) -> tuple[Check, ...]:
     found = [] if grid is None else _rule_checks(design, grid)
     if design.job.site.code_pack is CodePack.US:
         found.append(_busbar(design))
-    return tuple(found)
+    return (*found, *_phases(design))
 
 
 def dc_kw(design: Design) -> tuple[Given, Given]:
@@ -58,9 +59,7 @@ def existing_ac(design: Design) -> Given:
 
 def ac_kw(design: Design) -> Given:
     """Return the inverter's AC power."""
-    return Given(
-        "p_ac", "inverter AC power", design.inverter.p_ac_w / 1000, "kW", "inverter datasheet"
-    )
+    return Given("p_ac", "inverter AC power", design.p_ac_w / 1000, "kW", "inverter datasheet")
 
 
 def _rule_checks(design: Design, grid: GridRules) -> list[Check]:
@@ -130,6 +129,7 @@ def _rule_checks(design: Design, grid: GridRules) -> list[Check]:
                 relation="<=",
                 limit=limit,
                 source=source,
+                reached_at=over_from(number_of(limit) * number_of(p_ac), number_of(p_kw), "kW"),
             )
         )
     return found
@@ -145,6 +145,7 @@ def _ac_power(
     reached_at: str = "",
 ) -> Check:
     p_ac, p_old = ac_kw(design), existing_ac(design)
+    left_kw = number_of(limit) - number_of(p_old)
     return check(
         rule_id=rule_id,
         title=title,
@@ -158,12 +159,13 @@ def _ac_power(
         relation="<=",
         limit=limit,
         source=source,
-        reached_at=reached_at,
+        reached_at=reached_at or f"over {limit.value:g} kW from an inverter above {left_kw:g} kW",
     )
 
 
 def _dc_power(design: Design, rule_id: str, title: str, limit: Given, source: Source) -> Check:
     (n, p_kw), p_old = dc_kw(design), existing_dc(design)
+    left_kw = max(0.0, number_of(limit) - number_of(p_old))
     return check(
         rule_id=rule_id,
         title=title,
@@ -177,7 +179,53 @@ def _dc_power(design: Design, rule_id: str, title: str, limit: Given, source: So
         relation="<=",
         limit=limit,
         source=source,
+        reached_at=over_from(left_kw, number_of(p_kw), "kW"),
     )
+
+
+def _phases(design: Design) -> tuple[Check, ...]:
+    """Inverters of one phase on a service of three, and the other way round."""
+    service, family = design.job.survey.service.phases, design.rules.family
+    found = []
+    most = max(i.phases for i in design.inverters)
+    if most > service:
+        found.append(
+            check(
+                rule_id="grid.phases",
+                title="Phases",
+                subject="inverter",
+                kind=LimitKind.STOP,
+                formula="phases",
+                givens=(Given("phases", "phases it needs", float(most), "", "datasheet"),),
+                value=float(most),
+                symbol="phases",
+                unit="",
+                relation="<=",
+                limit=Given("there", "phases of the service", float(service), "", "survey"),
+                source=Source("inverter datasheet", "", SourceStatus.DATASHEET),
+                graded=False,
+            )
+        )
+    if service > 1 and family.phases_apart_kw is not None and family.phases is not None:
+        # All on one phase until somebody says how they are shared out.
+        one_kw = sum(i.p_ac_w for i in design.inverters if i.phases == 1) / 1000
+        found.append(
+            check(
+                rule_id="grid.phases-apart",
+                title="Between phases",
+                subject="AC",
+                kind=LimitKind.OUTSIDE,
+                formula="p_one",
+                givens=(Given("p_one", "AC power on one phase alone", one_kw, "kW", "datasheet"),),
+                value=one_kw,
+                symbol="p",
+                unit="kW",
+                relation="<=",
+                limit=Given("apart", "phases apart at most", family.phases_apart_kw, "kW", "code"),
+                source=family.phases,
+            )
+        )
+    return tuple(found)
 
 
 def service_volts(design: Design) -> Given:
@@ -225,5 +273,15 @@ def _busbar(design: Design) -> Check:
             "survey of the panel",
         ),
         source=table.source,
+        reached_at=_busbar_room(service.main_breaker_a, bar, share, factor, number_of(volts)),
         reason="Not checked: type main breaker and busbar under Already there. Other ways of connecting may be open.",
     )
+
+
+def _busbar_room(
+    main_a: float | None, bar_a: float | None, share: float, factor: float, volts_v: float
+) -> str:
+    if main_a is None or bar_a is None:
+        return ""
+    room_kw = max(0.0, share * bar_a - main_a) / factor * volts_v / 1000
+    return f"takes up to {room_kw:.2f} kW of inverters beside the main breaker"

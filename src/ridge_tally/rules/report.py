@@ -5,11 +5,14 @@ from ridge_tally.rules.array import array_checks
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.grid import grid_checks
 from ridge_tally.rules.loading import loading_checks
+from ridge_tally.rules.safety import safety_checks
 from ridge_tally.rules.setbacks import setback_checks
 from ridge_tally.rules.string_fuses import fuse_checks
+from ridge_tally.rules.string_leads import lead_checks
 from ridge_tally.rules.string_mixing import mixing_checks
-from ridge_tally.rules.strings import string_checks
+from ridge_tally.rules.string_voltage import voltage_checks
 from ridge_tally.rules.survey import survey_checks
+from ridge_tally.rules.tracker_current import tracker_checks
 from ridge_tally.rules.wishes import wish_checks
 
 KINDS = (LimitKind.STOP, LimitKind.OUTSIDE, LimitKind.COSTS, LimitKind.NOTE)
@@ -18,9 +21,12 @@ KINDS = (LimitKind.STOP, LimitKind.OUTSIDE, LimitKind.COSTS, LimitKind.NOTE)
 def all_checks(design: Design) -> tuple[Check, ...]:
     """Return every check: broken by kind, then unchecked by kind, then kept by margin."""
     found = (
-        *string_checks(design),
+        *(c for s in design.option.strings for c in voltage_checks(design, s)),
+        *tracker_checks(design),
         *fuse_checks(design),
         *mixing_checks(design),
+        *lead_checks(design),
+        *safety_checks(design),
         *array_checks(design),
         *setback_checks(design),
         *loading_checks(design),

@@ -4,24 +4,23 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from itertools import groupby
 
-from ridge_tally.core.equipment import TrackerSheet
 from ridge_tally.core.job.array import present_of
-from ridge_tally.core.job.document import plane_of
+from ridge_tally.core.job.document import TrackerInput, plane_of
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.strings.plans import TrackerClass, legal_plans
-from ridge_tally.core.strings.voltage import most_in_series
-from ridge_tally.core.working import LimitKind
+from ridge_tally.core.working import LimitKind, degc_text, number_of
 from ridge_tally.rules.design import Design
-from ridge_tally.rules.strings import (
+from ridge_tally.rules.string_limits import (
+    HEADROOM_FRAC,
     bright_cloud_factor,
     cold_limit,
+    longest_on,
     planning_voltages,
+    rear_gain,
     shortest_on,
     strings_max,
 )
 
-# Less headroom than this under the voltage limit is worth a word; common practice, no source.
-HEADROOM_FRAC = 0.02
 # How far from a count nearest ones that fit are looked for.
 NEAREST = 6
 # Lengths told beyond the last that fits.
@@ -41,14 +40,14 @@ class PlanePart:
 class PlanSpace:
     """What plans are made of.
 
-    ``tight_from``: the length from which a string has less headroom than wanted;
+    ``tight_from``: the length from which a string has less headroom than wanted, by tracker;
     ``centre_v``: the middle of each tracker's window.
     """
 
     parts: tuple[PlanePart, ...]
     classes: tuple[TrackerClass, ...]
     trackers: int
-    tight_from: int
+    tight_from: tuple[int, ...]
     centre_v: tuple[float, ...]
 
     @property
@@ -68,45 +67,43 @@ class LengthTold:
 
 def plan_space(design: Design) -> PlanSpace:
     """Return what the plans of a design are made of."""
-    job, inverter = design.job, design.inverter
+    job, trackers = design.job, design.trackers
     parts = tuple(
         PlanePart(a.plane_id, plane_of(job, a.plane_id).name, len(present_of(a)))
         for a in design.option.arrays
         if present_of(a)
     )
-    volts, (ceiling, _) = planning_voltages(design), cold_limit(design)
-    assert ceiling.value is not None
-    longest = most_in_series(volts.cold_open_v, ceiling.value)
+    volts = planning_voltages(design)
 
-    def alike(numbered: tuple[int, TrackerSheet]) -> tuple[int, int]:
-        tracker = numbered[1]
-        return shortest_on(design, volts, tracker), strings_max(design, tracker)
+    def alike(tracker: TrackerInput) -> tuple[int, int, int]:
+        longest = longest_on(design, volts, tracker)
+        return shortest_on(volts, tracker), longest, strings_max(design, tracker)
 
-    ordered = sorted(enumerate(inverter.trackers, start=1), key=alike)
     classes = tuple(
-        TrackerClass(tuple(number for number, _ in same), shortest, longest, most)
-        for (shortest, most), same in groupby(ordered, key=alike)
+        TrackerClass(tuple(t.number for t in same), shortest, longest, most)
+        for (shortest, longest, most), same in groupby(sorted(trackers, key=alike), key=alike)
     )
     return PlanSpace(
         parts=parts,
         classes=classes,
-        trackers=len(inverter.trackers),
-        tight_from=most_in_series(volts.cold_open_v, ceiling.value * (1 - HEADROOM_FRAC)) + 1,
-        centre_v=tuple((t.v_min_v + t.v_max_v) / 2 for t in inverter.trackers),
+        trackers=len(trackers),
+        tight_from=tuple(longest_on(design, volts, t, HEADROOM_FRAC) + 1 for t in trackers),
+        centre_v=tuple((t.sheet.v_min_v + t.sheet.v_max_v) / 2 for t in trackers),
     )
 
 
 def length_told(design: Design, modules_in_series: int) -> LengthTold:
     """Return whether a string of that length may be wired to this inverter, with its numbers."""
     n, volts = modules_in_series, planning_voltages(design)
-    ceiling, _ = cold_limit(design)
+    # Of several inverters the one that takes the longest strings is told.
+    ceiling = max((cold_limit(design, i)[0] for i in design.inverters), key=number_of)
     assert ceiling.value is not None
     cold_v, hot_v, open_v = n * volts.cold_open_v, n * volts.hot_mp_v, n * volts.hot_open_v
     guessed = "" if design.coldest.value is not None else " (stand-in by climate)"
-    at_cold = f"on a {_degc(design.coldest_planning_degc)} morning{guessed}"
-    at_hot = f"with cells at {_degc(design.hottest_cell.value or 0)}"
-    lowest_v = min(t.v_min_v for t in design.inverter.trackers)
-    start_v = design.inverter.v_start_v
+    at_cold = f"on a {degc_text(design.coldest_planning_degc)} morning{guessed}"
+    at_hot = f"with cells at {degc_text(design.hottest_cell.value or 0)}"
+    lowest_v = min(t.sheet.v_min_v for t in design.trackers)
+    start_v = min(i.v_start_v for i in design.inverters)
     if cold_v > ceiling.value * (1 + 1e-9):
         told = (
             f"{n} in series: {cold_v:.0f} V {at_cold}, the {ceiling.label} is {ceiling.value:g} V"
@@ -135,26 +132,27 @@ def why_no_plan(design: Design, space: PlanSpace) -> str:  # noqa: PLR0911 - one
 
     Stops come first, then the window, each plane's count, the trackers, their combination.
     """
-    inverter, factor = design.inverter, bright_cloud_factor(design)[0]
-    one_a = factor * design.module.isc_a
+    inputs = [t.sheet for t in design.trackers]
+    factor = min(bright_cloud_factor(design, i) for i in design.inverters)
+    one_a = factor * rear_gain(design) * design.module.isc_a
     if not space.parts:
         return "No module is laid: there is nothing to string."
-    limits = [t.isc_max_a for t in inverter.trackers if t.isc_max_a is not None]
-    if len(limits) == len(inverter.trackers) and one_a > max(limits) * (1 + 1e-9):
+    limits = [t.isc_max_a for t in inputs if t.isc_max_a is not None]
+    if len(limits) == len(inputs) and one_a > max(limits) * (1 + 1e-9):
         return (
-            f"One string alone is {one_a:.1f} A short-circuited ({factor:g} × Isc); "
+            f"One string alone is {one_a:.1f} A short-circuited ({factor * rear_gain(design):g} × Isc); "
             f"no input takes more than {max(limits):g} A."
         )
-    ceiling, _ = cold_limit(design)
+    ceiling = max((cold_limit(design, i)[0] for i in design.inverters), key=number_of)
     shortest = min(c.series_min for c in space.classes)
     longest = max(c.series_max for c in space.classes)
-    at_cold = _degc(design.coldest_planning_degc)
+    at_cold = degc_text(design.coldest_planning_degc)
     if longest < 1:
         return f"One module alone is over {ceiling.value:g} V at {at_cold}."
     if shortest > longest:
         return (
             f"Needs at least {shortest} modules in series to start and track with cells at "
-            f"{_degc(design.hottest_cell.value or 0)}, but only {longest} stay under "
+            f"{degc_text(design.hottest_cell.value or 0)}, but only {longest} stay under "
             f"{ceiling.value:g} V at {at_cold}."
         )
     for part in space.parts:
@@ -213,7 +211,3 @@ def _would(near: tuple[int, ...]) -> str:
 
 def _modules(count: int) -> str:
     return "1 module" if count == 1 else f"{count} modules"
-
-
-def _degc(value: float) -> str:
-    return f"{value:g} °C".replace("-", "−")

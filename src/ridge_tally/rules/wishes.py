@@ -1,5 +1,7 @@
 """Wishes of the household: honoured, or refused aloud."""
 
+from collections.abc import Iterable
+
 from ridge_tally.core.job.array import PlaneArray
 from ridge_tally.core.job.array_edits import SetSymmetric, ToggleModules
 from ridge_tally.core.job.document import Job, module_footprint_m, plane_of, present_ids
@@ -53,12 +55,18 @@ def wish_checks(design: Design) -> tuple[Check, ...]:
     if wishes.all_black:
         found.append(_yes("wish.all-black", "All black", "module", design.module.all_black))
     if wishes.battery_later:
-        ready = design.inverter.battery_ready
+        ready = _all(i.battery_ready for i in design.inverters)
         found.append(_yes("wish.battery", "Battery later", "inverter", ready))
     if wishes.backup:
-        ready = design.inverter.backup_ready
+        ready = _all(i.backup_ready for i in design.inverters)
         found.append(_yes("wish.backup", "Backup", "inverter", ready))
     return tuple(found)
+
+
+def _all(answers: Iterable[bool | None]) -> bool | None:
+    """Return whether all are; unknown where one is and none is not."""
+    known = list(answers)
+    return False if False in known else None if None in known else True
 
 
 def _count_check(

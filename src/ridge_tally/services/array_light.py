@@ -12,6 +12,7 @@ from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.array import Mounting, PlacedModule, PlaneArray, present_of
 from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
+from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.sun.rear import RearView, rear_w_per_m2
@@ -79,6 +80,16 @@ def array_lights(
     for array in arrays:
         require_closed(plane_of(job, array.plane_id))
     return sky, tuple(_lit(job, option, array, sky, resolution) for array in arrays)
+
+
+def light_kept_frac(workspace: Workspace, job: Job, option: Option) -> dict[PlacedId, float]:
+    """Return the share of its free light that shade leaves each module over the year."""
+    _, arrays = array_lights(workspace, job, option)
+    return {
+        module.id: 1 - float(light.lost.sum() / max(lit.on_free.free_wh_per_m2.sum(), 1e-9))
+        for lit in arrays
+        for module, light in zip(lit.modules, lit.lights, strict=True)
+    }
 
 
 def _lit(

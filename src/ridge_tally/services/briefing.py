@@ -16,7 +16,7 @@ from ridge_tally.core.job.brief import HeatPumpLoad, StockKind
 from ridge_tally.core.job.document import (
     Job,
     Option,
-    inverter_sheet_of,
+    inverter_sheets_of,
     module_sheet_of,
     present_ids,
 )
@@ -193,10 +193,13 @@ def to_buy(job: Job, option: Option) -> tuple[ToBuy, ...]:
     """Return what the option needs beside what the shelf holds; nothing without a stock list."""
     if not job.brief.stock:
         return ()
-    module, inverter = module_sheet_of(job, option), inverter_sheet_of(job, option)
+    module, inverters = module_sheet_of(job, option), inverter_sheets_of(job, option)
     wanted = (
         (StockKind.MODULE, str(module.id), module.name, len(present_ids(option))),
-        (StockKind.INVERTER, str(inverter.id), inverter.name, 1),
+        *(
+            (StockKind.INVERTER, str(i.id), i.name, inverters.count(i))
+            for i in dict.fromkeys(inverters)
+        ),
     )
     return tuple(
         ToBuy(kind, name, needed, on_shelf(job, kind, item_id))

@@ -8,6 +8,7 @@ from ridge_tally.core.job import edits
 from ridge_tally.core.job.array import Ways
 from ridge_tally.core.job.array_edits import FillPlane
 from ridge_tally.core.job.brief_edits import ServiceField, SetNoGo, SetServiceField
+from ridge_tally.core.job.code_rules import Shutdown
 from ridge_tally.core.job.document import (
     CodePack,
     DesignTemperature,
@@ -17,6 +18,7 @@ from ridge_tally.core.job.document import (
     Site,
 )
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.job.string_edits import PlaceBox, SetShutdown
 from ridge_tally.core.job.survey import Survey
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.services.demo_brief import BRIEF
@@ -46,6 +48,8 @@ def juniper_bench(shelf: Shelf) -> Job:
         SetNoGo(NORTH, on=True),
         SetNoGo(GARAGE_EAST, on=True),
         FillPlane(a, SOUTH, Ways.PORTRAIT),
+        SetShutdown(a, Shutdown.MODULE_SWITCHES),
+        PlaceBox(a, SOUTH, 11.9, 0.3),
         edits.CopyOption(a, "one longer string"),
         edits.WishSeriesLength(b, 15),
     )

@@ -37,16 +37,19 @@ from ridge_tally.core.units import (
 from ridge_tally.rules.array import ways_of
 from ridge_tally.rules.design import Design, design_of
 from ridge_tally.rules.document import require_sound
-from ridge_tally.rules.strings import string_limits
+from ridge_tally.rules.string_limits import string_limits
 from ridge_tally.services.array_editing import array_changed, filled
 from ridge_tally.services.bill_editing import month_first
 from ridge_tally.services.brief_editing import apply_brief_edit
+from ridge_tally.services.code_editing import code_rule_changed, held_to
+from ridge_tally.services.inverter_editing import inverters_changed, with_sheet
 from ridge_tally.services.obstruction_editing import plane_parts_changed
 from ridge_tally.services.outline_editing import outline_changed
 from ridge_tally.services.plane_editing import planes_changed, with_true_azimuths
 from ridge_tally.services.string_editing import string_changed
 from ridge_tally.services.surroundings_editing import surroundings_changed
 from ridge_tally.services.weather_editing import weather_changed
+from ridge_tally.services.wiring_editing import wiring_changed
 from ridge_tally.simulators.weather_service import climate
 
 MOST_OPTIONS = 8
@@ -95,7 +98,7 @@ def thread_option(job: Job, option: Option) -> Option:
     string is planned onto its tracker.
     """
     design = design_for(job, option)
-    strings = _locked(option, len(design.inverter.trackers))
+    strings = _locked(option, len(design.trackers))
     wired = {m for s in strings for m in s.module_ids}
     free = [tuple(m for m in a.modules if m.present and m.id not in wired) for a in option.arrays]
     free = [modules for modules in free if modules]
@@ -144,20 +147,25 @@ def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911,
         return surroundings_changed(job, edit)
     if isinstance(edit, weather_edits.WeatherEdit):
         return weather_changed(job, edit)
-    if isinstance(edit, string_edits.StringEdit):
+    if isinstance(edit, string_edits.ThreadEdit):
         return string_changed(job, edit)
+    if isinstance(edit, string_edits.InverterEdit):
+        return inverters_changed(job, edit, shelf)
+    if isinstance(edit, string_edits.WiringEdit):
+        return wiring_changed(job, edit)
     match edit:
         case edits.SetSiteField():
             return _site_field(job, edit)
         case edits.SetColdSchool():
             return replace(job, site=replace(job.site, cold_school=edit.school))
+        case edits.SetCodeRule():
+            return code_rule_changed(job, edit)
         case edits.SetPlace():
             climate(edit.climate_id)
             site = replace(
-                job.site,
+                held_to(job.site, edit.code_pack),
                 place=edit.place.strip(),
                 climate_id=edit.climate_id,
-                code_pack=edit.code_pack,
                 dwelling=edit.dwelling,
             )
             return replace(job, site=site)
@@ -169,7 +177,7 @@ def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911,
             # The list knows no elevations, and one of another place would be wrong in silence.
             country = edit.place.rsplit(", ", 1)[-1]
             pack = CODE_PACKS.get(country, CodePack.IEC)
-            site = replace(moved.site, place=edit.place.strip(), elevation_m=None, code_pack=pack)
+            site = replace(held_to(moved.site, pack), place=edit.place.strip(), elevation_m=None)
             return replace(moved, site=site)
         case edits.RenameJob():
             return replace(job, name=edit.name.strip())
@@ -178,11 +186,9 @@ def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911,
         case edits.ChooseModule():
             return _with_module(job, edit, shelf)
         case edits.ChooseInverter():
-            inverter = shelf.inverter(edit.inverter_id)
-            known = tuple(i for i in job.equipment.inverters if i.id != inverter.id)
-            equipment = replace(job.equipment, inverters=(*known, inverter))
-            option = replace(option_of(job, edit.option_id), inverter_id=inverter.id)
-            return with_option(replace(job, equipment=equipment), option)
+            option = option_of(job, edit.option_id)
+            option = replace(option, inverter_id=edit.inverter_id, more_inverters=())
+            return with_option(with_sheet(job, shelf.inverter(edit.inverter_id)), option)
         case edits.WishSeriesLength():
             option = option_of(job, edit.option_id)
             wish = edit.modules_in_series

@@ -12,11 +12,12 @@ from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.document import (
     Job,
     Option,
-    inverter_sheet_of,
+    inverter_sheets_of,
     module_sheet_of,
     present_ids,
     strings_on,
     strung_count,
+    tracker_inputs,
 )
 from ridge_tally.core.job.weather import Monthly
 from ridge_tally.core.loading.at_work import AtWork, at_work
@@ -25,6 +26,7 @@ from ridge_tally.core.loading.clipping import ClipCalendar, clip_calendar
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.sun.shading import FINE
 from ridge_tally.rules import tables
+from ridge_tally.rules.loading import THIN_AIR_M
 from ridge_tally.services.array_light import array_lights
 from ridge_tally.services.plant import (
     AS_IT_IS,
@@ -44,8 +46,6 @@ from ridge_tally.simulators.weather_service import climate
 
 # No zone's standard time is further from its sun than this.
 MOST_CLOCK_OFF_H = 3.0
-# From memory: above it datasheets begin to derate.
-THIN_AIR_M = 2000.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -180,7 +180,7 @@ def year_report(
         days=tuple(loading_days(year, weather, job.site.latitude_deg)),
         limits=tuple(limit_costs(year)),
         calendar=clip_calendar(year, weather),
-        at_work=at_work(year, plant.side),
+        at_work=at_work(year, plant.sides[0]),
         weather=weather.name,
         stand_in_weather=weather.stand_in,
         faults=_faults(job, option, year),
@@ -223,7 +223,7 @@ def _key(job: Job, option: Option, supposed: Supposed) -> tuple[object, ...]:
         option.arrays,
         option.strings,
         module_sheet_of(job, option),
-        inverter_sheet_of(job, option),
+        inverter_sheets_of(job, option),
         grid.export_limit_kw if grid else None,
         supposed,
     )
@@ -252,14 +252,14 @@ def _faults(job: Job, option: Option, year: YearResult) -> tuple[str, ...]:
             else "modules are in no string and give"
         )
         found.append(f"{loose} {are} nothing: string them, or take them off the roof")
-    inverter = inverter_sheet_of(job, option)
-    for number, power_w in enumerate(year.tracker_dc_w, start=1):
-        tags = [s.tag for s in strings_on(option, number)]
+    inputs = tracker_inputs(inverter_sheets_of(job, option))
+    for tracker, power_w in zip(inputs, year.tracker_dc_w, strict=False):
+        tags, window = [s.tag for s in strings_on(option, tracker.number)], tracker.sheet
         if tags and not np.any(power_w > 0):
-            window = inverter.trackers[number - 1]
             found.append(
-                f"Tracker {number} never runs all year: {', '.join(tags)} stays outside its "
-                f"{window.v_min_v:g} to {window.v_max_v:g} V, start {inverter.v_start_v:g} V. "
+                f"Tracker {tracker.number} never runs all year: {', '.join(tags)} stays outside "
+                f"its {window.v_min_v:g} to {window.v_max_v:g} V, start "
+                f"{tracker.inverter.v_start_v:g} V. "
                 "Put more or fewer modules in series"
             )
     return tuple(found)
@@ -286,7 +286,7 @@ def _doubts(job: Job, option: Option, weather: WeatherYear) -> tuple[str, ...]:
     doubts.append(f"Usual allowances taken off: {shares}")
     doubts.append(_told_heat(job, option))
     if (job.site.elevation_m or 0.0) > THIN_AIR_M:
-        doubts.append("Many inverters derate above 2000 m: its datasheet is not asked for that yet")
+        doubts.append("Many inverters derate above 2000 m: thin air is not in the year")
     if job.brief.grid and job.brief.grid.export_limit_kw is not None:
         doubts.append("What is held back at the export limit is reckoned with nobody at home")
     if Monthly.SNOWFALL in typed:
@@ -314,10 +314,11 @@ def _doubts(job: Job, option: Option, weather: WeatherYear) -> tuple[str, ...]:
 
 
 def _told_heat(job: Job, option: Option) -> str:
-    inverter = inverter_sheet_of(job, option)
-    if not inverter.derating:
-        return f"{inverter.name} names no derating by heat: none is taken off"
-    if inverter.warming is None:
+    inverters = inverter_sheets_of(job, option)
+    for inverter in inverters:
+        if not inverter.derating:
+            return f"{inverter.name} names no derating by heat: none is taken off"
+    if any(inverter.warming is None for inverter in inverters):
         return "The inverter's derating is its datasheet's; how fast its cabinet warms is estimated"
     return "The inverter's derating and warming are its datasheet's; it hangs in the shade"
 

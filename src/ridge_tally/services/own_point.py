@@ -6,9 +6,9 @@ from enum import StrEnum
 
 from ridge_tally.core.equipment import MicroinverterSheet, OptimizerKind, OptimizerSheet
 from ridge_tally.core.errors import NotFound, RidgeTallyError
-from ridge_tally.core.job.document import Job, Option, inverter_sheet_of, present_ids
+from ridge_tally.core.job.document import Job, Option, inverter_sheets_of, present_ids
 from ridge_tally.core.job.ids import PlacedId
-from ridge_tally.services.array_light import array_lights
+from ridge_tally.services.array_light import light_kept_frac
 from ridge_tally.services.evaluation import hourly_year, require_strings
 from ridge_tally.services.plant import OwnPoint, Supposed
 from ridge_tally.services.workspace import Workspace
@@ -88,7 +88,7 @@ def own_point_report(
         If a helped module is not there.
     """
     require_strings(option)
-    light = _light(workspace, job, option)
+    light = light_kept_frac(workspace, job, option)
     if helped is None:
         helped = _darker(option, light)
     there = set(present_ids(option))
@@ -125,7 +125,7 @@ def _year_of(
         units = sum(-(-n // own.unit.inputs) for n in by_array)
         limit_kw = units * own.unit.p_ac_w / 1000
     else:
-        limit_kw = inverter_sheet_of(job, option).p_ac_w / 1000
+        limit_kw = sum(i.p_ac_w for i in inverter_sheets_of(job, option)) / 1000
         units = len(own.module_ids) if way is Way.ADD_ON else count
     try:
         year = hourly_year(workspace, job, option, Supposed(own_point=own))
@@ -158,16 +158,6 @@ def _too_short(option: Option, unit: OptimizerSheet | MicroinverterSheet) -> str
         f"String {told} never runs: up to {unit.v_out_max_v:g} V from each, {least} at least reach "
         f"the {unit.string_v:g} V the inverter holds."
     )
-
-
-def _light(workspace: Workspace, job: Job, option: Option) -> dict[PlacedId, float]:
-    """Return the share of its free light that shade leaves each module over the year."""
-    _, arrays = array_lights(workspace, job, option)
-    return {
-        module.id: 1 - float(light.lost.sum() / max(lit.on_free.free_wh_per_m2.sum(), 1e-9))
-        for lit in arrays
-        for module, light in zip(lit.modules, lit.lights, strict=True)
-    }
 
 
 def _darker(option: Option, light: dict[PlacedId, float]) -> tuple[PlacedId, ...]:

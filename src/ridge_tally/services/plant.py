@@ -24,6 +24,7 @@ from ridge_tally.core.energy.trackers import (
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.energy.year import Losses, Plant
 from ridge_tally.core.equipment import (
+    InverterSheet,
     MicroinverterSheet,
     ModuleSheet,
     OptimizerKind,
@@ -35,8 +36,9 @@ from ridge_tally.core.job.document import (
     Job,
     ModuleString,
     Option,
-    inverter_sheet_of,
+    inverter_sheets_of,
     module_sheet_of,
+    tracker_inputs,
 )
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.sky.weather_year import WeatherYear
@@ -94,7 +96,9 @@ def plant_of(
         If a datasheet lacks what the model needs or contradicts itself.
     """
     unit = supposed.own_point.unit if supposed.own_point else None
-    inverter = unit if isinstance(unit, MicroinverterSheet) else inverter_sheet_of(job, option)
+    inverters: tuple[InverterSheet | MicroinverterSheet, ...] = inverter_sheets_of(job, option)
+    if isinstance(unit, MicroinverterSheet):
+        inverters = (unit,)
     heat = tables.load("inverter-heat")
     usual = Warming(
         heat.number("value", quantity="rise above the air at the rating, K"),
@@ -103,7 +107,7 @@ def plant_of(
     export_kw = job.brief.grid.export_limit_kw if job.brief.grid else None
     return Plant(
         drawn=_drawn(workspace, job, option, supposed),
-        side=ac_side(inverter, usual),
+        sides=tuple(ac_side(i, usual) for i in inverters),
         losses=losses_of(module_sheet_of(job, option), unit),
         export_w=None if export_kw is None else export_kw * 1000,
         minute_beam=fine_weather_of(workspace, job).minute_beam if supposed.fine else None,
@@ -138,13 +142,14 @@ def losses_of(
 
 def _drawn(workspace: Workspace, job: Job, option: Option, supposed: Supposed) -> Drawn:
     own, sheet = supposed.own_point, module_sheet_of(job, option)
-    weather, inverter = weather_for(workspace, job, supposed), inverter_sheet_of(job, option)
+    weather = weather_for(workspace, job, supposed)
+    inputs = tracker_inputs(inverter_sheets_of(job, option))
     steps = len(weather.time)
     if own is None or (
         isinstance(own.unit, OptimizerSheet) and own.unit.kind is OptimizerKind.ADD_ON
     ):
         trackers = trackers_of(workspace, job, option, supposed)
-        return drawn_by_strings(trackers, inverter, sheet.p_max_w, steps)
+        return drawn_by_strings(trackers, inputs, sheet.p_max_w, steps)
     if isinstance(own.unit, OptimizerSheet):
         groups = [(s.tracker_number - 1, s.module_ids) for s in option.strings]
         converter = optimizer_converter(own.unit)
@@ -158,7 +163,7 @@ def _drawn(workspace: Workspace, job: Job, option: Option, supposed: Supposed) -
         lit, converter, fit_diode(sheet), sheet.bypass_diodes, sheet.p_max_w, weather
     )
     if isinstance(own.unit, OptimizerSheet):
-        return drawn_by_optimizers(points, own.unit, inverter, steps)
+        return drawn_by_optimizers(points, own.unit, inputs, steps)
     return drawn_by_microinverters(points, own.unit, steps)
 
 

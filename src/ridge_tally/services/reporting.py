@@ -14,16 +14,18 @@ from ridge_tally.core.job.document import (
     strung_count,
 )
 from ridge_tally.core.job.ids import PlacedId, PlaneId
+from ridge_tally.core.job.wiring import JunctionBox
 from ridge_tally.core.sheets.working_lines import WorkingLines, value_and_limit, working_lines
+from ridge_tally.core.strings.runs import HomeRun, home_runs, spots_of
 from ridge_tally.core.strings.voltage import STC_CELL_DEGC
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.survey.taping import small_size_text
 from ridge_tally.core.units import LengthUnit
-from ridge_tally.core.working import Check, LimitKind, Verdict
+from ridge_tally.core.working import Check, LimitKind, Verdict, number_of
 from ridge_tally.rules.array import Standing, standing
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.report import all_checks
-from ridge_tally.rules.strings import cold_limit, string_limits
+from ridge_tally.rules.string_limits import cold_limit, rear_gain, string_limits
 from ridge_tally.rules.survey import is_settled
 from ridge_tally.rules.wishes import roofs_left_free
 from ridge_tally.services.briefing import ToBuy, to_buy
@@ -36,7 +38,7 @@ from ridge_tally.services.step_state import StepState
 class CheckView:
     """A check with the texts every reader shows alike; ``key`` names it within the option.
 
-    ``on_sheet``: whether a sheet shows it; how well a survey closes is left out while it does.
+    ``on_sheet``: whether a sheet shows it: notes and how well a survey closes only where they do not.
     """
 
     key: str
@@ -52,10 +54,11 @@ class TrackerView:
     """One tracker's voltage window and what its strings reach; ``None`` where not known.
 
     ``i_hot_a``: operating current at the hottest cells in full sun.  ``planes``: names of those
-    its strings lie on.
+    its strings lie on.  ``inverter``: which of several it belongs to, empty where there is one.
     """
 
     number: int
+    inverter: str
     strings: tuple[str, ...]
     modules_in_series: int
     v_min_v: float
@@ -97,6 +100,15 @@ class PlaneView:
 
 
 @dataclass(frozen=True, slots=True)
+class BoxView:
+    """A box with the conductors that come into it and the cable they take."""
+
+    box: JunctionBox
+    runs: tuple[HomeRun, ...]
+    length_m: float
+
+
+@dataclass(frozen=True, slots=True)
 class OptionReport:
     """Everything of an option that follows an edit at once."""
 
@@ -112,6 +124,8 @@ class OptionReport:
     broken_stops: int
     unchecked_stops: int
     trackers: tuple[TrackerView, ...]
+    inverters: tuple[str, ...]
+    boxes: tuple[BoxView, ...]
     planes: tuple[PlaneView, ...]
     to_buy: tuple[ToBuy, ...]
     steps: dict[str, StepState]
@@ -129,8 +143,8 @@ def option_report(job: Job, option: Option) -> OptionReport:
         modules=modules,
         modules_strung=strung_count(option),
         p_dc_w=p_dc_w,
-        p_ac_w=design.inverter.p_ac_w,
-        dc_ac_ratio=p_dc_w / design.inverter.p_ac_w,
+        p_ac_w=design.p_ac_w,
+        dc_ac_ratio=p_dc_w / design.p_ac_w,
         series_min=limits.series_min,
         series_max=limits.series_max,
         checks=tuple(check_view(c) for c in checks),
@@ -139,6 +153,8 @@ def option_report(job: Job, option: Option) -> OptionReport:
             c.kind is LimitKind.STOP and c.verdict is Verdict.NOT_CHECKED for c in checks
         ),
         trackers=_trackers(design, checks),
+        inverters=tuple(i.name for i in design.inverters),
+        boxes=_boxes(design),
         planes=_planes(design),
         to_buy=to_buy(job, option),
         steps=_steps(design, checks),
@@ -154,16 +170,17 @@ def check_view(check: Check) -> CheckView:
         lines=working_lines(check),
         value_text=value,
         limit_text=limit,
-        on_sheet=check.verdict is not Verdict.KEPT or not check.rule_id.startswith("survey."),
+        on_sheet=check.verdict is not Verdict.KEPT
+        or not (check.kind is LimitKind.NOTE or check.rule_id.startswith("survey.")),
     )
 
 
 def _trackers(design: Design, checks: tuple[Check, ...]) -> tuple[TrackerView, ...]:
     value_of = {(c.rule_id, c.subject): c.value.value for c in checks}
-    ceiling, _ = cold_limit(design)
-    assert ceiling.value is not None
-    views = []
-    for number, tracker in enumerate(design.inverter.trackers, start=1):
+    views, several = [], len(design.inverters) > 1
+    for tracker in design.trackers:
+        number, sheet = tracker.number, tracker.sheet
+        ceiling, _ = cold_limit(design, tracker.inverter)
         mine = strings_on(design.option, number)
         longest = max(mine, key=lambda s: len(s.module_ids), default=None)
         shortest = min(mine, key=lambda s: len(s.module_ids), default=None)
@@ -171,12 +188,13 @@ def _trackers(design: Design, checks: tuple[Check, ...]) -> tuple[TrackerView, .
         views.append(
             TrackerView(
                 number=number,
+                inverter=f"inverter {tracker.unit_number}" if several else "",
                 strings=tuple(s.tag for s in mine),
                 modules_in_series=len(longest.module_ids) if longest else 0,
-                v_min_v=tracker.v_min_v,
-                v_max_v=tracker.v_max_v,
-                v_start_v=design.inverter.v_start_v,
-                v_limit_v=ceiling.value,
+                v_min_v=sheet.v_min_v,
+                v_max_v=sheet.v_max_v,
+                v_start_v=tracker.inverter.v_start_v,
+                v_limit_v=number_of(ceiling),
                 v_hot_v=value_of.get(("strings.hot-window", f"string {shortest.tag}"))
                 if shortest
                 else None,
@@ -186,11 +204,22 @@ def _trackers(design: Design, checks: tuple[Check, ...]) -> tuple[TrackerView, .
                 planes=_planes_of(design, mine),
                 i_hot_a=_hot_a(design, len(mine)),
                 i_operating_a=value_of.get(("strings.operating-current", subject)) or 0.0,
-                i_operating_max_a=tracker.i_max_a,
+                i_operating_max_a=sheet.i_max_a,
                 i_short_a=value_of.get(("strings.short-circuit-current", subject)) or 0.0,
-                i_short_max_a=tracker.isc_max_a,
+                i_short_max_a=sheet.isc_max_a,
             )
         )
+    return tuple(views)
+
+
+def _boxes(design: Design) -> tuple[BoxView, ...]:
+    option = design.option
+    strings = [(s.tag, s.module_ids) for s in option.strings]
+    runs = home_runs(strings, spots_of(design.job, option), option.boxes) if option.boxes else ()
+    views = []
+    for box in option.boxes:
+        mine = tuple(r for r in runs if r.box_id == box.id)
+        views.append(BoxView(box, mine, sum((r.length_m for r in mine), start=0.0)))
     return tuple(views)
 
 
@@ -209,7 +238,7 @@ def _hot_a(design: Design, strings: int) -> float | None:
     alpha, hot = design.module.alpha_isc_frac_per_degc, design.hottest_cell.value
     if alpha is None or hot is None:
         return None
-    return strings * design.module.imp_a * (1 + alpha * (hot - STC_CELL_DEGC))
+    return strings * rear_gain(design) * design.module.imp_a * (1 + alpha * (hot - STC_CELL_DEGC))
 
 
 def _planes(design: Design) -> tuple[PlaneView, ...]:
@@ -255,7 +284,9 @@ def _steps(design: Design, checks: tuple[Check, ...]) -> dict[str, StepState]:
         "survey": _survey_state(design.job),
         "array": _state(begun, [c for c in checks if c.rule_id.startswith("array.")]),
         "sun": _state(begun, []),
-        "strings": _state(begun, [c for c in checks if c.rule_id.startswith("strings.")]),
+        "strings": _state(
+            begun, [c for c in checks if c.rule_id.startswith(("strings.", "safety."))]
+        ),
         "loading": _state(begun, [c for c in checks if c.rule_id.startswith("loading.")]),
         "build": StepState.NOT_BEGUN,
         "money": StepState.NOT_BEGUN,

@@ -6,8 +6,9 @@ from ridge_tally.core.job.document import (
     Job,
     ModuleString,
     Option,
-    inverter_sheet_of,
+    inverter_sheets_of,
     module_sheet_of,
+    names_of,
     option_of,
     plane_of,
 )
@@ -16,7 +17,7 @@ from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.sheets.plan_drawing import plan_svg
 from ridge_tally.core.sun.shading import FINE
 from ridge_tally.core.survey.outline import is_closed
-from ridge_tally.core.working import LimitKind, Verdict, shown
+from ridge_tally.core.working import Check, LimitKind, Verdict, shown
 from ridge_tally.formats.sheet_pdf import (
     CheckRow,
     PlanFigure,
@@ -64,7 +65,7 @@ def _content(
 ) -> SheetContent:
     job = state.job
     option = option_of(job, OptionId(report.option_id))
-    module, inverter = module_sheet_of(job, option), inverter_sheet_of(job, option)
+    module, inverters = module_sheet_of(job, option), inverter_sheets_of(job, option)
     arrays = {a.plane_id: a for a in option.arrays}
     used = [p for p in job.survey.planes if p.id in arrays] or list(job.survey.planes[:1])
     width_mm = PLAN_WIDTH_MM if len(used) == 1 else PLAN_WIDTH_MM / 2 - 2
@@ -83,7 +84,7 @@ def _content(
         ),
         equipment=(
             f"{report.modules} × {module.name}",
-            inverter.name,
+            names_of(inverters),
             f"{report.p_dc_w / 1000:.2f} kW DC on {report.p_ac_w / 1000:.2f} kW AC, "
             f"ratio {report.dc_ac_ratio:.2f}",
             *already_there(job),
@@ -155,16 +156,39 @@ def _rows(views: tuple[CheckView, ...]) -> tuple[CheckRow, ...]:
             CheckRow(
                 kind=KINDS[check.kind],
                 title=check.title,
-                subjects=", ".join(m.check.subject for m in members),
+                subjects=_joined([m.check.subject for m in members]),
                 numbers=lines.numbers,
                 result=lines.result,
                 limit=lines.limit,
-                verdict=VERDICTS[check.verdict],
-                remark=check.reason or check.reached_at,
+                verdict=_verdict(check),
+                remark=_remark(check),
                 source=f"{check.source.document} ({check.source.status.value.replace('-', ' ')})",
             )
         )
     return tuple(rows)
+
+
+def _joined(subjects: list[str]) -> str:
+    """Return ``string A``, ``string B`` as ``string A, B``; names of roofs are never cut."""
+    first, *rest = subjects
+    kind, _, tag = first.partition(" ")
+    if tag and kind in ("string", "tracker"):
+        rest = [s.removeprefix(f"{kind} ") for s in rest]
+    return ", ".join((first, *rest))
+
+
+def _verdict(check: Check) -> str:
+    """Return a verdict in a word; a note that does not hold breaks nothing."""
+    if check.kind is LimitKind.NOTE and check.verdict is Verdict.BROKEN:
+        return "noted"
+    return VERDICTS[check.verdict]
+
+
+def _remark(check: Check) -> str:
+    """Return why a check was not made, or where its limit lies: of what holds, Stops' alone."""
+    if check.verdict is Verdict.KEPT and check.kind is not LimitKind.STOP:
+        return ""
+    return check.reason or check.reached_at
 
 
 def _year_lines(year: YearReport | None) -> tuple[str, ...]:

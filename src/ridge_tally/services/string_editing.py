@@ -9,16 +9,17 @@ from ridge_tally.core.job.document import (
     Job,
     ModuleString,
     Option,
-    inverter_sheet_of,
+    inverter_sheets_of,
     option_of,
     present_ids,
+    tracker_inputs,
     with_option,
 )
 from ridge_tally.core.job.ids import PlacedId
-from ridge_tally.core.strings.thread import free_tag, serpentine
+from ridge_tally.core.strings.thread import free_tag
 
 
-def string_changed(job: Job, edit: edits.StringEdit) -> Job:
+def string_changed(job: Job, edit: edits.ThreadEdit) -> Job:
     """Return the job after an edit of strings; what was touched by hand is locked.
 
     Raises
@@ -55,7 +56,7 @@ def string_changed(job: Job, edit: edits.StringEdit) -> Job:
             replace(s, locked=True) if s.tracker_number == edit.tracker_number else s
             for s in strings
         )
-    trackers = len(inverter_sheet_of(job, option).trackers)
+    trackers = len(tracker_inputs(inverter_sheets_of(job, option)))
     for string in strings:
         if not 1 <= string.tracker_number <= trackers:
             raise OutOfRange(
@@ -83,27 +84,24 @@ def _with(
 
 
 def planned_strings(option: Option, plan: edits.UsePlan) -> tuple[ModuleString, ...]:
-    """Return the strings of a plan, each plane's modules threaded in its weave.
+    """Return the strings of a plan, locked as it has them.
 
     Raises
     ------
     BadGeometry
-        If a plane has not as many modules as the plan strings there.
+        If a module of the plan is not there any more, or stands in two strings.
     """
-    left = {a.plane_id: [m.id for m in serpentine(a.modules, plan.weave)] for a in option.arrays}
-    strings: list[ModuleString] = []
-    for load in plan.loads:
-        for _ in range(load.strings):
-            ids = left.get(load.plane_id, [])
-            mine, left[load.plane_id] = ids[: load.modules_in_series], ids[load.modules_in_series :]
-            if len(mine) < load.modules_in_series:
-                raise BadGeometry(
-                    "Plan",
-                    f"it strings more modules than are on {load.plane_id}",
-                    "Ask for the plans again: the array has changed.",
-                )
-            tag = free_tag(s.tag for s in strings)
-            strings.append(ModuleString(tag, load.tracker_number, tuple(mine), locked=True))
+    there, strings = set(present_ids(option)), list[ModuleString]()
+    for planned in plan.strings:
+        if not planned.module_ids or not there.issuperset(planned.module_ids):
+            raise BadGeometry(
+                "Plan",
+                "it strings modules that are not there, or one of them twice",
+                "Ask for the plans again: the array has changed.",
+            )
+        there -= set(planned.module_ids)
+        tag = free_tag(s.tag for s in strings)
+        strings.append(ModuleString(tag, planned.tracker_number, planned.module_ids, locked=True))
     return tuple(strings)
 
 

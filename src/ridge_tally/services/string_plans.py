@@ -1,10 +1,11 @@
 """The legal string plans of an option, ranked, and every inverter of the shelf with its best."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from ridge_tally.core.equipment import InverterId, InverterSheet
+from ridge_tally.core.job.array import PlacedModule, present_of
 from ridge_tally.core.job.document import (
     Job,
     ModuleString,
@@ -14,8 +15,13 @@ from ridge_tally.core.job.document import (
     strung_count,
     with_option,
 )
-from ridge_tally.core.job.string_edits import PlannedStrings, UsePlan, Weave
+from ridge_tally.core.job.ids import PlacedId, PlaneId
+from ridge_tally.core.job.string_edits import PlannedString, UsePlan
 from ridge_tally.core.strings.plans import Merits, Plan, Plans, legal_plans, merits_of
+from ridge_tally.core.strings.runs import Spot, home_runs, spots_of, steps_m
+from ridge_tally.core.strings.thread import Weave, leapfrogged, shared_out
+from ridge_tally.rules.design import Design
+from ridge_tally.rules.string_leads import reach_m
 from ridge_tally.rules.string_plans import (
     LengthTold,
     PlanSpace,
@@ -23,24 +29,37 @@ from ridge_tally.rules.string_plans import (
     plan_space,
     why_no_plan,
 )
+from ridge_tally.services.array_light import light_kept_frac
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import hourly_year
+from ridge_tally.services.inverter_editing import with_sheet
 from ridge_tally.services.string_editing import planned_strings, string_changed
 from ridge_tally.services.workspace import Workspace
 
 # So many plans are shown, and for so many of them a year is worked out.
 SHOWN, WITH_YEAR = 12, 4
+# By the year itself, so many of the best by the rest are looked at; by home runs, so many threaded.
+BY_YEAR, BY_RUNS = 12, 1000
 # Less than this share of a year is no reason to run threads another way.
 LEAST_GAIN_FRAC = 0.001
-WEAVES = {Weave.ROWS: "row by row", Weave.COLUMNS: "column by column"}
+# Less cable than this is no reason to jump every second module.
+LEAST_SAVED_M = 2.0
+WEAVES = {
+    Weave.ROWS: "row by row",
+    Weave.COLUMNS: "column by column",
+    Weave.LIGHT: "like light together",
+    Weave.DARK: "like light together",
+}
 
 
 class Objective(StrEnum):
     """What a person may put before everything else."""
 
+    ENERGY = "energy"
     HEADROOM = "headroom"
     OWN_TRACKERS = "own-trackers"
     FEWEST_STRINGS = "fewest-strings"
+    HOME_RUNS = "home-runs"
     MIDDLE = "middle"
     ALL_TRACKERS = "all-trackers"
 
@@ -49,15 +68,17 @@ class Objective(StrEnum):
 class PlanView:
     """A plan with its merits; ``energy_kwh`` by the hour where a year was worked out.
 
-    ``woven``: how its threads run, the better of two ways where there is a year.
-    ``current``: the strings there are stand exactly so.
+    ``woven``: how its threads run, the best way where there is a year.  ``home_run_m``: cable from
+    all ends to their boxes, ``None`` while a plane has none.  ``longest_step_m``: from one module
+    to the next.  ``current``: the strings there are stand exactly so.
     """
 
-    loads: tuple[PlannedStrings, ...]
     told: str
     woven: str
     merits: Merits
     energy_kwh: float | None
+    home_run_m: float | None
+    longest_step_m: float
     current: bool
     edit: UsePlan
 
@@ -79,7 +100,7 @@ class PlansReport:
 
 @dataclass(frozen=True, slots=True)
 class InverterPlan:
-    """An inverter with the best of its plans for this array, or why it has none."""
+    """An inverter with its best plan in words, or with why it has none."""
 
     inverter_id: InverterId
     name: str
@@ -98,6 +119,35 @@ class InverterPlans:
     of: int
 
 
+@dataclass(frozen=True, slots=True)
+class Judged:
+    """A plan of counts with its merits."""
+
+    plan: Plan
+    merits: Merits
+
+
+@dataclass(frozen=True, slots=True)
+class Threads:
+    """A plan as strings of modules, how they are shared out, and their cables."""
+
+    strings: tuple[PlannedString, ...]
+    woven: str
+    home_run_m: float | None
+    longest_step_m: float
+
+
+@dataclass(frozen=True, slots=True)
+class Loom:
+    """What turns counts into threads: modules by plane with their places, and what leads reach."""
+
+    option: Option
+    modules: Mapping[PlaneId, tuple[PlacedModule, ...]]
+    spots: Mapping[PlacedId, Spot]
+    reach_m: float | None
+
+
+# What counts after the wish, in this order; each the smaller the better.
 ORDER = {
     Objective.OWN_TRACKERS: lambda m: m.mixed_trackers,
     Objective.HEADROOM: lambda m: m.tight_strings,
@@ -106,49 +156,46 @@ ORDER = {
     Objective.ALL_TRACKERS: lambda m: m.unused_trackers,
 }
 TITLES = {
+    Objective.ENERGY: f"the year of the {BY_YEAR} that are best by the rest",
     Objective.OWN_TRACKERS: "planes on trackers of their own",
     Objective.HEADROOM: "strings with headroom under the voltage limit",
     Objective.FEWEST_STRINGS: "fewest strings",
+    Objective.HOME_RUNS: "shortest home runs, row by row",
     Objective.MIDDLE: "strings near the middle of their window",
     Objective.ALL_TRACKERS: "no tracker unused",
 }
 
 
 def plans_report(
-    workspace: Workspace, job: Job, option: Option, first: Objective | None = None
+    workspace: Workspace,
+    job: Job,
+    option: Option,
+    first: Objective | None = None,
+    shown: int = SHOWN,
 ) -> PlansReport:
     """Return the legal plans of an option, ranked by simple merits one after another.
 
-    ``first`` is put before the others.  The order is not one of energy: a year is worked out for
-    the first few only, and told beside them.
+    ``first`` is put before the others.  Unless that is the energy, the order is not one of
+    energy: a year is worked out for the first few only, and told beside them.  ``shown``: so many
+    at most.
     """
     design = design_for(job, option)
     space = plan_space(design)
     plans = legal_plans(space.counts, space.classes)
-    order = [first, *(o for o in ORDER if o is not first)] if first else list(ORDER)
-    views = []
-    for number, (plan, merits) in enumerate(
-        _ranked(plans, space, design.module.vmp_v, order)[:SHOWN]
-    ):
-        edit = UsePlan(option.id, _loads(plan, space))
-        energy = None
-        if number < WITH_YEAR:
-            ways = [replace(edit, weave=weave) for weave in Weave]
-            years = [_energy_kwh(workspace, job, way) for way in ways]
-            # Row by row unless the other way gives more than a crew would notice.
-            better = years[1] > years[0] * (1 + LEAST_GAIN_FRAC)
-            edit, energy = (ways[1], years[1]) if better else (ways[0], years[0])
-        views.append(
-            PlanView(
-                edit.loads,
-                _told(plan, space),
-                WEAVES[edit.weave],
-                merits,
-                energy,
-                _is_so(option, edit),
-                edit,
-            )
-        )
+    loom = loom_of(design)
+    order = [o for o in (first, *(o for o in ORDER if o is not first)) if o is not None]
+    ranked = _ranked(plans, space, design.module.vmp_v, [o for o in order if o in ORDER])
+    if first is Objective.HOME_RUNS:
+        ranked = sorted(ranked[:BY_RUNS], key=lambda j: _run_m(loom, space, j.plan))
+    by_year = first is Objective.ENERGY
+    years = BY_YEAR if by_year else WITH_YEAR
+    light = light_kept_frac(workspace, job, option) if plans.total else {}
+    views = [
+        _view(workspace, job, loom, space, judged, light if number < years else None)
+        for number, judged in enumerate(ranked[: years if by_year else shown])
+    ]
+    if by_year:
+        views.sort(key=lambda v: -(v.energy_kwh or 0.0))
     return PlansReport(
         total=plans.total,
         plans=tuple(views),
@@ -157,6 +204,97 @@ def plans_report(
         lengths=lengths_told(design),
         ranked_by=", then ".join(TITLES[o] for o in order),
     )
+
+
+def loom_of(design: Design) -> Loom:
+    """Return what turns counts of a design into threads."""
+    option = design.option
+    return Loom(
+        option,
+        {a.plane_id: present_of(a) for a in option.arrays},
+        spots_of(design.job, option),
+        reach_m(design),
+    )
+
+
+def _view(
+    workspace: Workspace,
+    job: Job,
+    loom: Loom,
+    space: PlanSpace,
+    judged: Judged,
+    light: Mapping[PlacedId, float] | None,
+) -> PlanView:
+    """Return a plan as it is shown; with the light of the modules, its years in each weave."""
+    told, option = _told(judged.plan, space), loom.option
+    best, energy = threaded(loom, space, judged.plan, Weave.ROWS, {}), None
+    if light is not None:
+        energy = _energy_kwh(workspace, job, option, best)
+        for weave in (Weave.COLUMNS, Weave.LIGHT, Weave.DARK):
+            other = threaded(loom, space, judged.plan, weave, light)
+            kwh = _energy_kwh(workspace, job, option, other)
+            # Row by row unless another way gives more than a crew would notice.
+            if kwh > energy * (1 + LEAST_GAIN_FRAC):
+                best, energy = other, kwh
+    edit = UsePlan(option.id, best.strings)
+    return PlanView(
+        told=told,
+        woven=best.woven,
+        merits=judged.merits,
+        energy_kwh=energy,
+        home_run_m=best.home_run_m,
+        longest_step_m=best.longest_step_m,
+        current=_is_so(option, edit),
+        edit=edit,
+    )
+
+
+def threaded(
+    loom: Loom, space: PlanSpace, plan: Plan, weave: Weave, light: Mapping[PlacedId, float]
+) -> Threads:
+    """Return a plan's strings; each leaps every second module where that saves cable.
+
+    A leap is only taken as far as the module's own leads reach.
+    """
+    strings: list[PlannedString] = []
+    for index, part in enumerate(space.parts):
+        loads = [ld for ld in plan if ld.plane_index == index for _ in range(ld.strings)]
+        lengths = [ld.modules_in_series for ld in loads]
+        ids = shared_out(loom.modules[part.plane_id], lengths, weave, light)
+        strings += [PlannedString(ld.tracker_number, i) for ld, i in zip(loads, ids, strict=True)]
+    leapt = [replace(s, module_ids=leapfrogged(s.module_ids)) for s in strings]
+    straight_m, leapt_m = _runs_m(loom, strings), _runs_m(loom, leapt)
+    woven = WEAVES[weave]
+    saved_m = 0.0 if straight_m is None or leapt_m is None else straight_m - leapt_m
+    # Ends side by side want one run for both, and no way back over the roof.
+    if saved_m > LEAST_SAVED_M and all(_reached(loom, s) for s in leapt):
+        strings, straight_m, woven = leapt, leapt_m, f"{woven}, every second one back"
+    return Threads(
+        tuple(strings),
+        woven,
+        straight_m,
+        max((_longest_step_m(loom, s) for s in strings), default=0.0),
+    )
+
+
+def _reached(loom: Loom, string: PlannedString) -> bool:
+    steps, reach = steps_m(string.module_ids, loom.spots), loom.reach_m
+    return reach is not None and all(s is not None and s <= reach * (1 + 1e-9) for s in steps)
+
+
+def _longest_step_m(loom: Loom, string: PlannedString) -> float:
+    return max((s or 0.0 for s in steps_m(string.module_ids, loom.spots)), default=0.0)
+
+
+def _runs_m(loom: Loom, strings: list[PlannedString]) -> float | None:
+    """Return the home runs of strings; ``None`` while an end has no box on its plane."""
+    tagged = [("", s.module_ids) for s in strings]
+    runs = home_runs(tagged, loom.spots, loom.option.boxes)
+    return sum(r.length_m for r in runs) if len(runs) == 2 * len(strings) else None
+
+
+def _run_m(loom: Loom, space: PlanSpace, plan: Plan) -> float:
+    return threaded(loom, space, plan, Weave.ROWS, {}).home_run_m or 0.0
 
 
 def _held_up(option: Option) -> str:
@@ -184,14 +322,13 @@ def inverter_plans(
 
 
 def _on(job: Job, option: Option, sheet: InverterSheet) -> InverterPlan:
-    others = tuple(i for i in job.equipment.inverters if i.id != sheet.id)
-    equipment = replace(job.equipment, inverters=(*others, sheet))
-    changed = with_option(replace(job, equipment=equipment), replace(option, inverter_id=sheet.id))
+    alone = replace(option, inverter_id=sheet.id, more_inverters=())
+    changed = with_option(with_sheet(job, sheet), alone)
     design = design_for(changed, option_of(changed, option.id))
     space = plan_space(design)
     plans = legal_plans(space.counts, space.classes)
     if plans.total:
-        best = _ranked(plans, space, design.module.vmp_v, list(ORDER))[0][0]
+        best = _ranked(plans, space, design.module.vmp_v, list(ORDER))[0].plan
         told = _told(best, space)
     else:
         told = why_no_plan(design, space)
@@ -201,30 +338,16 @@ def _on(job: Job, option: Option, sheet: InverterSheet) -> InverterPlan:
     )
 
 
-def _ranked(
-    plans: Plans, space: PlanSpace, vmp_v: float, order: list[Objective]
-) -> list[tuple[Plan, Merits]]:
+def _ranked(plans: Plans, space: PlanSpace, vmp_v: float, order: list[Objective]) -> list[Judged]:
     judged = [
-        (plan, merits_of(plan, space.trackers, space.tight_from, vmp_v, space.centre_v))
+        Judged(plan, merits_of(plan, space.tight_from, vmp_v, space.centre_v))
         for plan in plans.plans
     ]
 
-    def rank(item: tuple[Plan, Merits]) -> tuple[float, ...]:
-        return (*(float(ORDER[o](item[1])) for o in order), float(item[1].lengths))
+    def rank(item: Judged) -> tuple[float, ...]:
+        return (*(float(ORDER[o](item.merits)) for o in order), float(item.merits.lengths))
 
     return sorted(judged, key=rank)
-
-
-def _loads(plan: Plan, space: PlanSpace) -> tuple[PlannedStrings, ...]:
-    return tuple(
-        PlannedStrings(
-            space.parts[ld.plane_index].plane_id,
-            ld.tracker_number,
-            ld.modules_in_series,
-            ld.strings,
-        )
-        for ld in plan
-    )
 
 
 def _told(plan: Plan, space: PlanSpace) -> str:
@@ -251,6 +374,6 @@ def _is_so(option: Option, plan: UsePlan) -> bool:
     return held(option.strings) == held(planned_strings(option, plan))
 
 
-def _energy_kwh(workspace: Workspace, job: Job, plan: UsePlan) -> float:
-    changed = string_changed(job, plan)
-    return hourly_year(workspace, changed, option_of(changed, plan.option_id)).energy_kwh
+def _energy_kwh(workspace: Workspace, job: Job, option: Option, threads: Threads) -> float:
+    changed = string_changed(job, UsePlan(option.id, threads.strings))
+    return hourly_year(workspace, changed, option_of(changed, option.id)).energy_kwh

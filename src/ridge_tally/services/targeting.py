@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from ridge_tally.core.brief.target import Ceiling, CeilingKind, binding_ceiling
 from ridge_tally.core.brief.tariff import next_kwh_cents
 from ridge_tally.core.job.brief import TargetKind
-from ridge_tally.core.job.document import Job, Option, inverter_sheet_of, present_ids
+from ridge_tally.core.job.document import Job, Option, inverter_sheets_of, names_of, present_ids
 from ridge_tally.core.job.grid import GridRules, Metering, RouteKind
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.loading.clipped_day import clipped_kwh_at
@@ -310,9 +310,9 @@ def _routes(
     if grid is None:
         return ()
     worth_cents = _worth_cents(grid, brief.need_kwh or 0.0)
-    by_inverter: dict[str, Option] = {}
+    by_inverter: dict[tuple[str, ...], Option] = {}
     for option in (in_view, *job.options):
-        by_inverter.setdefault(option.inverter_id, option)
+        by_inverter.setdefault((option.inverter_id, *option.more_inverters), option)
     return tuple(
         _inverter_routes(workspace, job, o, grid, worth_cents) for o in by_inverter.values()
     )
@@ -321,7 +321,8 @@ def _routes(
 def _inverter_routes(
     workspace: Workspace, job: Job, option: Option, grid: GridRules, worth_cents: float
 ) -> InverterRoutes:
-    inverter = inverter_sheet_of(job, option)
+    inverters = inverter_sheets_of(job, option)
+    ac_kw = sum(i.p_ac_w for i in inverters) / 1000
     old_kw = sum(a.p_ac_kw for a in job.brief.already.arrays)
     phases = job.survey.service.phases
     year = hourly_year(workspace, job, option) if option.strings else None
@@ -340,7 +341,7 @@ def _inverter_routes(
         views.append(
             RouteView(
                 kind=route.kind,
-                open=room_kw is None or inverter.p_ac_w / 1000 <= room_kw * (1 + 1e-9),
+                open=room_kw is None or ac_kw <= room_kw * (1 + 1e-9),
                 limit_kw=limit,
                 weeks=route.weeks,
                 fee_cents=route.fee_cents,
@@ -351,7 +352,7 @@ def _inverter_routes(
                 export_lost_kwh=lost_behind_kwh(route.imposed_export_kw),
             )
         )
-    return InverterRoutes(option.id, inverter.name, inverter.p_ac_w / 1000, tuple(views))
+    return InverterRoutes(option.id, names_of(inverters), ac_kw, tuple(views))
 
 
 def _worth_cents(grid: GridRules, need_kwh: float) -> float:

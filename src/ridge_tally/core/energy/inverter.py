@@ -1,5 +1,6 @@
 """From DC to AC: losses through the datasheet's efficiencies, the AC limit, and the cabinet's heat."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -152,6 +153,18 @@ def ac_year(
             side.airs_degc, side.powers_frac, side.k_per_w, side.lag_h / hours,
         )
     )  # fmt: skip
+
+
+def summed(years: Sequence[AcYear]) -> AcYear:
+    """Return what inverters of several kinds give together, and their warmest cabinet."""
+    if len(years) == 1:
+        return years[0]
+    return AcYear(
+        np.sum([y.unlimited_w for y in years], axis=0),
+        np.sum([y.rated_w for y in years], axis=0),
+        np.sum([y.given_w for y in years], axis=0),
+        np.max([y.cabinet_degc for y in years], axis=0),
+    )
 
 
 def efficiency_at(load_frac: FloatArray, side: AcSide) -> FloatArray:

@@ -9,6 +9,7 @@ from pvlib import temperature
 
 from ridge_tally.core.energy.diode_fit import DiodeModel
 from ridge_tally.core.energy.waterfall import Step
+from ridge_tally.core.job.document import TrackerInput
 from ridge_tally.core.sky.weather_year import WeatherYear
 
 FloatArray = NDArray[np.float64]
@@ -45,20 +46,31 @@ class LitString:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
+class Bank:
+    """Inverters of one kind: what each takes, ``units_w`` (u, n), at ``volts_v`` (n,), W and V."""
+
+    units_w: FloatArray
+    volts_v: FloatArray
+
+
+@dataclass(frozen=True, slots=True, eq=False)
 class Drawn:
     """What a DC side draws from its light.
 
-    ``units_w`` (u, n): what each inverter of the option takes, W; ``volts_v`` (n,): at which
-    voltage, the mean of its trackers.  ``sources_w``: the same by tracker, or by array where
+    ``banks``: what its inverters take.  ``sources_w``: the same by tracker, or by array where
     every module has its own.  ``direct_frac`` (n,): the share that comes and goes with the beam.
     ``left``: kWh of a year after each step.
     """
 
-    units_w: FloatArray
-    volts_v: FloatArray
+    banks: tuple[Bank, ...]
     sources_w: tuple[FloatArray, ...]
     direct_frac: FloatArray
     left: Left
+
+    @property
+    def whole_w(self) -> FloatArray:
+        """(n,): what all inverters take."""
+        return np.asarray(sum(bank.units_w.sum(axis=0) for bank in self.banks))
 
 
 def cell_degc(warming_w_per_m2: FloatArray, weather: WeatherYear, heat: HeatLoss) -> FloatArray:
@@ -113,3 +125,19 @@ def direct_share(groups: Sequence[tuple[Sequence[LitString], FloatArray]]) -> Fl
         weighed = weighed + share * power_w
         whole = whole + power_w
     return np.divide(weighed, whole, out=np.zeros_like(whole), where=whole > 0)
+
+
+def banks_of(
+    sources_w: Sequence[FloatArray],
+    volts_v: Sequence[FloatArray],
+    inputs: Sequence[TrackerInput],
+) -> tuple[Bank, ...]:
+    """Return what each inverter takes at its inputs, at the mean voltage of them."""
+    banks = []
+    for unit in sorted({t.unit_number for t in inputs}):
+        mine = [i for i, t in enumerate(inputs) if t.unit_number == unit]
+        whole = np.sum([sources_w[i] for i in mine], axis=0)
+        at = np.sum([sources_w[i] * volts_v[i] for i in mine], axis=0)
+        volts = np.divide(at, whole, out=np.zeros_like(whole), where=whole > 0)
+        banks.append(Bank(whole[None], volts))
+    return tuple(banks)

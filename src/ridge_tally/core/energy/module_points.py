@@ -10,9 +10,11 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.energy.diode_fit import DiodeModel
 from ridge_tally.core.energy.lit import (
+    Bank,
     Drawn,
     Left,
     LitString,
+    banks_of,
     cell_degc,
     diode_reference,
     direct_share,
@@ -20,8 +22,9 @@ from ridge_tally.core.energy.lit import (
     light_left,
 )
 from ridge_tally.core.energy.waterfall import Step
-from ridge_tally.core.equipment import InverterSheet, MicroinverterSheet, OptimizerSheet
+from ridge_tally.core.equipment import MicroinverterSheet, OptimizerSheet
 from ridge_tally.core.errors import MissingDatum
+from ridge_tally.core.job.document import TrackerInput
 from ridge_tally.core.kernels import modules as kernel
 from ridge_tally.core.sky.weather_year import WeatherYear, step_h
 
@@ -103,13 +106,16 @@ def micro_converter(sheet: MicroinverterSheet) -> Converter:
 
 
 def drawn_by_optimizers(
-    points: ModulePoints, optimizer: OptimizerSheet, inverter: InverterSheet, steps: int
+    points: ModulePoints,
+    optimizer: OptimizerSheet,
+    inputs: tuple[TrackerInput, ...],
+    steps: int,
 ) -> Drawn:
-    """Return what an inverter draws from strings in which every module has its optimizer.
+    """Return what inverters draw from strings in which every module has its optimizer.
 
     Notes
     -----
-    The inverter holds each string at one voltage; its optimizers share one current.  Each gives
+    An inverter holds each string at one voltage; its optimizers share one current.  Each gives
     all its module has as long as its own output voltage allows; one far brighter than the rest
     stands at that voltage and gives less.
 
@@ -121,7 +127,7 @@ def drawn_by_optimizers(
     if optimizer.string_v is None:
         raise MissingDatum("string voltage", optimizer.name, "Type what the inverter holds.")
     hours = step_h(steps)
-    sources = [np.zeros(steps) for _ in inverter.trackers]
+    sources = [np.zeros(steps) for _ in inputs]
     given = 0.0
     for group, taken in zip(points.groups, points.taken_w, strict=True):
         kept = np.minimum(taken, optimizer.p_max_w) * optimizer.efficiency_frac
@@ -130,13 +136,12 @@ def drawn_by_optimizers(
         sources[group.tracker_index] += string_w
     # The inverter's own currents, at the voltage it holds.
     limited = tuple(
-        np.minimum(s, t.i_max_a * optimizer.string_v)
-        for s, t in zip(sources, inverter.trackers, strict=True)
+        np.minimum(s, t.sheet.i_max_a * optimizer.string_v)
+        for s, t in zip(sources, inputs, strict=True)
     )
     whole = np.sum(limited, axis=0)
     return Drawn(
-        units_w=whole[None],
-        volts_v=np.full(steps, optimizer.string_v),
+        banks=banks_of(limited, [np.full(steps, optimizer.string_v)] * len(inputs), inputs),
         sources_w=limited,
         direct_frac=_direct(points),
         left=(*points.left, (Step.OPTIMIZERS, given), (Step.TRACKER, kwh_of(whole, hours))),
@@ -181,8 +186,12 @@ def drawn_by_microinverters(points: ModulePoints, sheet: MicroinverterSheet, ste
     for taken, volts in zip(points.taken_w, points.volts_v, strict=True):
         at += (taken * volts).sum(axis=0)
     return Drawn(
-        units_w=np.array(units).reshape(-1, steps),
-        volts_v=np.divide(at, whole, out=np.zeros(steps), where=whole > 0),
+        banks=(
+            Bank(
+                np.array(units).reshape(-1, steps),
+                np.divide(at, whole, out=np.zeros(steps), where=whole > 0),
+            ),
+        ),
         sources_w=tuple(t.sum(axis=0) for t in points.taken_w),
         direct_frac=_direct(points),
         left=(*points.left, (Step.TRACKER, kwh_of(whole, step_h(steps)))),

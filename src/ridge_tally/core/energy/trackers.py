@@ -10,6 +10,7 @@ from ridge_tally.core.energy.diode_fit import DiodeModel
 from ridge_tally.core.energy.lit import (
     Drawn,
     LitString,
+    banks_of,
     cell_degc,
     diode_reference,
     direct_share,
@@ -17,7 +18,8 @@ from ridge_tally.core.energy.lit import (
     light_left,
 )
 from ridge_tally.core.energy.waterfall import Step
-from ridge_tally.core.equipment import InverterSheet, OptimizerSheet
+from ridge_tally.core.equipment import OptimizerSheet
+from ridge_tally.core.job.document import TrackerInput
 from ridge_tally.core.kernels import modules as module_kernel
 from ridge_tally.core.kernels import strings as kernel
 from ridge_tally.core.sky.weather_year import WeatherYear, step_h
@@ -88,13 +90,13 @@ class Taken:
     best_w: FloatArray
 
 
-def taken(tracker: LoadedTracker, inverter: InverterSheet) -> Taken:
+def taken(tracker: LoadedTracker, at: TrackerInput) -> Taken:
     """Return what the tracker draws at the best point its window and current allow.
 
     Nothing where the strings open below the window or the start voltage.
     """
-    sheet, helpers = inverter.trackers[tracker.index], tracker.helpers
-    limits = (sheet.v_min_v, sheet.v_max_v, sheet.i_max_a, inverter.v_start_v)
+    sheet, helpers = at.sheet, tracker.helpers
+    limits = (sheet.v_min_v, sheet.v_max_v, sheet.i_max_a, at.inverter.v_start_v)
     if helpers is not None and helpers.fitted.any():
         best_w, power_w, volts_v = module_kernel.helped_year(
             tracker.light_w_per_m2, tracker.starts, tracker.cells_degc, tracker.ref,
@@ -110,14 +112,17 @@ def taken(tracker: LoadedTracker, inverter: InverterSheet) -> Taken:
 
 
 def drawn_by_strings(
-    trackers: Sequence[LoadedTracker], inverter: InverterSheet, module_w: float, steps: int
+    trackers: Sequence[LoadedTracker],
+    inputs: tuple[TrackerInput, ...],
+    module_w: float,
+    steps: int,
 ) -> Drawn:
-    """Return what a string inverter draws in a year of so many steps."""
+    """Return what string inverters draw by their inputs in a year of so many steps."""
     hours, none = step_h(steps), np.zeros(steps)
-    found = {t.index: taken(t, inverter) for t in trackers}
-    sources = tuple(found[i].power_w if i in found else none for i in range(len(inverter.trackers)))
+    found = {t.index: taken(t, inputs[t.index]) for t in trackers}
+    sources = [found[i].power_w if i in found else none for i in range(len(inputs))]
+    volts = [found[i].volts_v if i in found else none for i in range(len(inputs))]
     whole = np.sum([t.power_w for t in found.values()], axis=0) if found else none
-    volts = np.sum([t.power_w * t.volts_v for t in found.values()], axis=0) if found else none
 
     def summed(powers: Sequence[FloatArray]) -> float:
         return sum(kwh_of(p, hours) for p in powers)
@@ -126,9 +131,8 @@ def drawn_by_strings(
     if any(t.helpers is not None for t in trackers):
         helped = ((Step.OPTIMIZERS, summed([t.best_w for t in found.values()])),)
     return Drawn(
-        units_w=whole[None],
-        volts_v=np.divide(volts, whole, out=none.copy(), where=whole > 0),
-        sources_w=sources,
+        banks=banks_of(sources, volts, inputs),
+        sources_w=tuple(sources),
         direct_frac=direct_share([(t.strings, found[t.index].power_w) for t in trackers])
         if found
         else none,

@@ -1,12 +1,19 @@
 """The year of an option: from what its modules draw to energy at the meter, step by step."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.energy.inverter import AcSide, AcYear, ac_year, clipped_by_minutes_w
-from ridge_tally.core.energy.lit import Drawn, kwh_of
+from ridge_tally.core.energy.inverter import (
+    AcSide,
+    AcYear,
+    ac_year,
+    clipped_by_minutes_w,
+    summed,
+)
+from ridge_tally.core.energy.lit import Bank, Drawn, kwh_of
 from ridge_tally.core.energy.waterfall import Stage, Step, waterfall
 from ridge_tally.core.sky.weather_year import WeatherYear, month_of
 
@@ -39,12 +46,12 @@ class Losses:
 class Plant:
     """What the year needs to know of an option.
 
-    ``export_w``: the most that may leave the house; nobody at home is taken.
+    ``sides``: the inverters of each bank, in its order.  ``export_w``: the most that may leave the house; nobody at home is taken.
     ``minute_beam`` (n, q): see ``core.sky.fine_weather``; ``None`` where it is not known.
     """
 
     drawn: Drawn
-    side: AcSide
+    sides: tuple[AcSide, ...]
     losses: Losses
     export_w: float | None = None
     minute_beam: FloatArray | None = None
@@ -116,10 +123,10 @@ def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
     drawn, losses, hours = plant.drawn, plant.losses, weather.step_h
     kept = _kept_frac(losses, 1)
     ac, wired, exported, at_meter = _to_meter(plant, weather, 1)
-    limit_w = plant.side.rating_w * len(drawn.units_w)
-    dc_w = drawn.units_w.sum(axis=0) * kept
+    limit_w = sum(s.rating_w * len(b.units_w) for b, s in _banks(plant))
+    dc_w = drawn.whole_w * kept
     monthly = np.bincount(month_of(weather.time), weights=at_meter, minlength=12) * hours / 1000
-    taken = kwh_of(drawn.units_w, hours)
+    taken = kwh_of(drawn.whole_w, hours)
     matched = taken * (1 - losses.mismatch_frac)
     aged = matched * losses.aged_frac(1)
     stages = (
@@ -130,7 +137,11 @@ def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
         (Step.CONVERSION, kwh_of(np.maximum(ac.unlimited_w, 0), hours)),
         (Step.NIGHT, kwh_of(ac.unlimited_w, hours)),
         (Step.LIMIT, kwh_of(ac.rated_w, hours)),
-        *(((Step.HOT, kwh_of(ac.given_w, hours)),) if len(plant.side.airs_degc) else ()),
+        *(
+            ((Step.HOT, kwh_of(ac.given_w, hours)),)
+            if any(len(s.airs_degc) for s in plant.sides)
+            else ()
+        ),
         (Step.AC_WIRING, kwh_of(wired, hours)),
         *(((Step.EXPORT, kwh_of(exported, hours)),) if plant.export_w is not None else ()),
         (Step.OUTAGE, kwh_of(at_meter, hours)),
@@ -164,9 +175,14 @@ def _to_meter(
     plant: Plant, weather: WeatherYear, year: int
 ) -> tuple[AcYear, FloatArray, FloatArray, FloatArray]:
     """Return the inverters' part in a year from 1, and (n,) W after wires, export and outages."""
-    drawn, losses = plant.drawn, plant.losses
-    units_w = drawn.units_w * _kept_frac(losses, year)
-    ac = ac_year(units_w, drawn.volts_v, weather.air_degc, plant.side, weather.step_h)
+    losses = plant.losses
+    kept = _kept_frac(losses, year)
+    ac = summed(
+        [
+            ac_year(bank.units_w * kept, bank.volts_v, weather.air_degc, side, weather.step_h)
+            for bank, side in _banks(plant)
+        ]
+    )
     # What is drawn at night is too little to lose any of it.
     wired = np.where(ac.given_w > 0, ac.given_w * (1 - losses.ac_wiring_frac), ac.given_w)
     exported = wired if plant.export_w is None else np.minimum(wired, plant.export_w)
@@ -183,13 +199,18 @@ def _clipped_most_kwh(plant: Plant, kept_frac: float, weather: WeatherYear) -> f
     """Return what the limit cuts off the minutes of every inverter, each by itself."""
     if plant.minute_beam is None:
         return None
-    drawn, cut, hours = plant.drawn, 0.0, weather.step_h
-    for unit_w in drawn.units_w:
-        ac = ac_year(unit_w[None] * kept_frac, drawn.volts_v, weather.air_degc, plant.side, hours)
+    cut, hours = 0.0, weather.step_h
+    units = ((u, bank.volts_v, side) for bank, side in _banks(plant) for u in bank.units_w)
+    for unit_w, volts_v, side in units:
+        ac = ac_year(unit_w[None] * kept_frac, volts_v, weather.air_degc, side, hours)
         cut += kwh_of(
             clipped_by_minutes_w(
-                ac.unlimited_w, drawn.direct_frac, plant.minute_beam, plant.side.rating_w
+                ac.unlimited_w, plant.drawn.direct_frac, plant.minute_beam, side.rating_w
             ),
             hours,
         )
     return cut
+
+
+def _banks(plant: Plant) -> Iterable[tuple[Bank, AcSide]]:
+    return zip(plant.drawn.banks, plant.sides, strict=True)

@@ -9,16 +9,24 @@ from dataclasses import dataclass, field, replace
 from datetime import date
 from enum import StrEnum
 
-from ridge_tally.core.equipment import InverterId, InverterSheet, ModuleId, ModuleSheet
+from ridge_tally.core.equipment import (
+    InverterId,
+    InverterSheet,
+    ModuleId,
+    ModuleSheet,
+    TrackerSheet,
+)
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.array import Orientation, PlaneArray
 from ridge_tally.core.job.brief import Brief
+from ridge_tally.core.job.code_rules import OwnRules, Safety
 from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
 from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.job.weather import JobWeather
+from ridge_tally.core.job.wiring import JunctionBox
 from ridge_tally.core.units import LengthUnit
 
-DOCUMENT_VERSION = 6
+DOCUMENT_VERSION = 7
 
 
 class CodePack(StrEnum):
@@ -52,7 +60,7 @@ class Site:
 
     ``elevation_m`` is ``None`` until somebody gives it.  ``coldest`` is the extreme annual
     mean minimum, ``record_low`` the lowest ever read, ``hottest`` the 2 % high; ``cold_school`` says
-    which of the first two holds, or a fixed one.
+    which of the first two holds, or a fixed one.  ``own_rules`` is held otherwise than the family's.
     """
 
     place: str
@@ -67,6 +75,7 @@ class Site:
     hottest: DesignTemperature
     record_low: DesignTemperature = DesignTemperature(None, "")
     cold_school: ColdSchool = ColdSchool.YEARLY_LOWS
+    own_rules: OwnRules = field(default_factory=OwnRules)
     time_zone: str = ""
     survey_day: date | None = None
 
@@ -94,7 +103,7 @@ class ModuleString:
 
 @dataclass(frozen=True, slots=True)
 class Option:
-    """One design for this survey."""
+    """One design for this survey; trackers are numbered through from ``inverter_id`` on."""
 
     id: OptionId
     name: str
@@ -103,6 +112,19 @@ class Option:
     arrays: tuple[PlaneArray, ...] = ()
     series_wish: int | None = None
     strings: tuple[ModuleString, ...] = ()
+    more_inverters: tuple[InverterId, ...] = ()
+    boxes: tuple[JunctionBox, ...] = ()
+    safety: Safety = field(default_factory=Safety)
+
+
+@dataclass(frozen=True, slots=True)
+class TrackerInput:
+    """An MPPT input of an option: its number, and its inverter with that one's number, from 1."""
+
+    number: int
+    unit_number: int
+    sheet: TrackerSheet
+    inverter: InverterSheet
 
 
 @dataclass(frozen=True, slots=True)
@@ -162,18 +184,35 @@ def module_sheet_of(job: Job, option: Option) -> ModuleSheet:
     raise NotFound("module datasheet", option.module_id)
 
 
-def inverter_sheet_of(job: Job, option: Option) -> InverterSheet:
-    """Return the datasheet of the option's inverter.
+def inverter_sheets_of(job: Job, option: Option) -> tuple[InverterSheet, ...]:
+    """Return the datasheets of the option's inverters, one for each that hangs there.
 
     Raises
     ------
     NotFound
         If the job carries no such datasheet.
     """
+    return tuple(_inverter_sheet(job, i) for i in (option.inverter_id, *option.more_inverters))
+
+
+def _inverter_sheet(job: Job, inverter_id: InverterId) -> InverterSheet:
     for sheet in job.equipment.inverters:
-        if sheet.id == option.inverter_id:
+        if sheet.id == inverter_id:
             return sheet
-    raise NotFound("inverter datasheet", option.inverter_id)
+    raise NotFound("inverter datasheet", inverter_id)
+
+
+def names_of(inverters: tuple[InverterSheet, ...]) -> str:
+    """Return inverters by name, alike ones counted: ``2 × Sample inverter 5.0 kW``."""
+    names = [i.name for i in inverters]
+    counts = {name: names.count(name) for name in names}
+    return " + ".join(f"{n} × {name}" if n > 1 else name for name, n in counts.items())
+
+
+def tracker_inputs(inverters: tuple[InverterSheet, ...]) -> tuple[TrackerInput, ...]:
+    """Return the inputs of inverters, numbered through."""
+    owners = [(u, t, i) for u, i in enumerate(inverters, start=1) for t in i.trackers]
+    return tuple(TrackerInput(n, *owner) for n, owner in enumerate(owners, start=1))
 
 
 def with_option(job: Job, option: Option) -> Job:

@@ -12,6 +12,7 @@ from typing import Literal
 from ridge_tally.core.equipment import InverterId, ModuleId
 from ridge_tally.core.job.array_edits import ArrayEdit
 from ridge_tally.core.job.brief_edits import BriefEdit
+from ridge_tally.core.job.code_rules import CodeRuleField
 from ridge_tally.core.job.document import CodePack, ColdSchool
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.string_edits import StringEdit
@@ -43,6 +44,16 @@ class SetSiteField:
 class SetColdSchool:
     school: ColdSchool
     kind: Literal["set-cold-school"] = "set-cold-school"
+
+
+@dataclass(frozen=True, slots=True)
+class SetCodeRule:
+    """A figure held otherwise than the family's, as typed; empty takes the family's again."""
+
+    field: CodeRuleField
+    typed: str
+    source: str = ""
+    kind: Literal["set-code-rule"] = "set-code-rule"
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,6 +104,8 @@ class ChooseModule:
 
 @dataclass(frozen=True, slots=True)
 class ChooseInverter:
+    """One inverter in the place of all there are."""
+
     option_id: OptionId
     inverter_id: InverterId
     kind: Literal["choose-inverter"] = "choose-inverter"
@@ -130,6 +143,7 @@ class RemoveOption:
 Edit = (
     SetSiteField
     | SetColdSchool
+    | SetCodeRule
     | SetPlace
     | SetCoordinates
     | PickPlace

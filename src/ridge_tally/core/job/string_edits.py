@@ -1,27 +1,19 @@
-"""The edits of strings: a plan taken, and modules threaded by hand."""
+"""The edits of strings: a plan taken, modules threaded by hand, inverters, boxes and safety."""
 
 from dataclasses import dataclass
-from enum import StrEnum
 from typing import Literal
 
-from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
-
-
-class Weave(StrEnum):
-    """How threads run over a plane."""
-
-    ROWS = "rows"
-    COLUMNS = "columns"
+from ridge_tally.core.equipment import InverterId
+from ridge_tally.core.job.code_rules import OnSite, Shutdown
+from ridge_tally.core.job.ids import BoxId, OptionId, PlacedId, PlaneId
 
 
 @dataclass(frozen=True, slots=True)
-class PlannedStrings:
-    """Equal strings of a plane on one tracker, numbered from 1."""
+class PlannedString:
+    """A string of a plan: its tracker, numbered from 1, and its modules in wiring order."""
 
-    plane_id: PlaneId
     tracker_number: int
-    modules_in_series: int
-    strings: int
+    module_ids: tuple[PlacedId, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,8 +21,7 @@ class UsePlan:
     """A plan in the place of all strings there are; they are locked as it has them."""
 
     option_id: OptionId
-    loads: tuple[PlannedStrings, ...]
-    weave: Weave = Weave.ROWS
+    strings: tuple[PlannedString, ...]
     kind: Literal["use-plan"] = "use-plan"
 
 
@@ -101,7 +92,75 @@ class PlanAnew:
     kind: Literal["plan-anew"] = "plan-anew"
 
 
-StringEdit = (
+@dataclass(frozen=True, slots=True)
+class AddInverter:
+    """One more inverter beside those there are."""
+
+    option_id: OptionId
+    inverter_id: InverterId
+    kind: Literal["add-inverter"] = "add-inverter"
+
+
+@dataclass(frozen=True, slots=True)
+class ChangeInverter:
+    """Another inverter in the place of one, numbered from 1."""
+
+    option_id: OptionId
+    unit_number: int
+    inverter_id: InverterId
+    kind: Literal["change-inverter"] = "change-inverter"
+
+
+@dataclass(frozen=True, slots=True)
+class RemoveInverter:
+    """An inverter, numbered from 1, is taken away; its strings are planned anew."""
+
+    option_id: OptionId
+    unit_number: int
+    kind: Literal["remove-inverter"] = "remove-inverter"
+
+
+@dataclass(frozen=True, slots=True)
+class PlaceBox:
+    """A box put on a plane, or one that is there moved; from the left end of the eave, up the slope."""
+
+    option_id: OptionId
+    plane_id: PlaneId
+    x_m: float
+    y_m: float
+    box_id: BoxId | None = None
+    kind: Literal["place-box"] = "place-box"
+
+
+@dataclass(frozen=True, slots=True)
+class RemoveBox:
+    option_id: OptionId
+    box_id: BoxId
+    kind: Literal["remove-box"] = "remove-box"
+
+
+@dataclass(frozen=True, slots=True)
+class SetShutdown:
+    """How the roof is shut down."""
+
+    option_id: OptionId
+    way: Shutdown
+    kind: Literal["set-shutdown"] = "set-shutdown"
+
+
+@dataclass(frozen=True, slots=True)
+class ConfirmOnSite:
+    """Somebody on site says a point is so, or takes it back."""
+
+    option_id: OptionId
+    point: OnSite
+    on: bool
+    kind: Literal["confirm-on-site"] = "confirm-on-site"
+
+
+WiringEdit = PlaceBox | RemoveBox | SetShutdown | ConfirmOnSite
+InverterEdit = AddInverter | ChangeInverter | RemoveInverter
+ThreadEdit = (
     UsePlan
     | ThreadString
     | MoveString
@@ -111,3 +170,4 @@ StringEdit = (
     | LockString
     | PlanAnew
 )
+StringEdit = ThreadEdit | InverterEdit | WiringEdit

@@ -165,7 +165,6 @@ class Merits:
 
     tight_strings: int
     mixed_trackers: int
-    off_wish: int
     strings: int
     lengths: int
     off_centre_v: float
@@ -173,21 +172,14 @@ class Merits:
 
 
 def merits_of(
-    plan: Plan,
-    trackers: int,
-    tight_from: int,
-    module_vmp_v: float,
-    centre_v: Sequence[float],
-    series_wish: int | None = None,
+    plan: Plan, tight_from: Sequence[int], module_vmp_v: float, centre_v: Sequence[float]
 ) -> Merits:
     """Return a plan's merits.
 
     Parameters
     ----------
-    trackers : int
-        The inverter's.
-    tight_from : int
-        The length from which a string has less headroom than wanted.
+    tight_from : sequence of int
+        By tracker, the length from which a string has less headroom than wanted.
     module_vmp_v : float
         A module's maximum-power voltage.
     centre_v : sequence of float
@@ -197,16 +189,15 @@ def merits_of(
     for load in plan:
         by_tracker.setdefault(load.tracker_number, set()).add(load.plane_index)
     return Merits(
-        tight_strings=sum(ld.strings for ld in plan if ld.modules_in_series >= tight_from),
+        tight_strings=sum(
+            ld.strings for ld in plan if ld.modules_in_series >= tight_from[ld.tracker_number - 1]
+        ),
         mixed_trackers=sum(len(planes) > 1 for planes in by_tracker.values()),
-        off_wish=sum(ld.strings for ld in plan if ld.modules_in_series != series_wish)
-        if series_wish
-        else 0,
         strings=sum(ld.strings for ld in plan),
         lengths=len({ld.modules_in_series for ld in plan}),
         off_centre_v=sum(
             ld.strings * abs(ld.modules_in_series * module_vmp_v - centre_v[ld.tracker_number - 1])
             for ld in plan
         ),
-        unused_trackers=trackers - len(by_tracker),
+        unused_trackers=len(centre_v) - len(by_tracker),
     )

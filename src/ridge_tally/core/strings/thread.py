@@ -1,30 +1,41 @@
 """Which module belongs to which string, and in what wiring order."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping, Sequence
+from enum import StrEnum
 from itertools import count, groupby
 
 from ridge_tally.core.job.array import PlacedModule
 from ridge_tally.core.job.document import ModuleString
-from ridge_tally.core.job.string_edits import Weave
+from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.strings.plan import TrackerLoad
 
 ROW_TOLERANCE_M = 0.05
 
 
+class Weave(StrEnum):
+    """How the modules of a plane are shared out to its strings."""
+
+    ROWS = "rows"
+    COLUMNS = "columns"
+    LIGHT = "light"
+    DARK = "dark"
+
+
 def serpentine(
-    modules: tuple[PlacedModule, ...], weave: Weave = Weave.ROWS
+    modules: Iterable[PlacedModule], weave: Weave = Weave.ROWS
 ) -> tuple[PlacedModule, ...]:
     """Return the present modules row by row from the top, every second row reversed.
 
     Or column by column from the left.  Leads then reach from each module to the next without
     crossing the roof.
     """
+    down = weave is Weave.COLUMNS
 
     def line_of(m: PlacedModule) -> float:
-        return -m.y_m if weave is Weave.ROWS else m.x_m
+        return m.x_m if down else -m.y_m
 
     def along(m: PlacedModule) -> float:
-        return m.x_m if weave is Weave.ROWS else -m.y_m
+        return -m.y_m if down else m.x_m
 
     present = sorted((m for m in modules if m.present), key=lambda m: (line_of(m), along(m)))
     ordered: list[PlacedModule] = []
@@ -33,6 +44,45 @@ def serpentine(
         run = sorted(line, key=along)
         ordered.extend(run if number % 2 == 0 else reversed(run))
     return tuple(ordered)
+
+
+def shared_out(
+    modules: Iterable[PlacedModule],
+    lengths: Sequence[int],
+    weave: Weave,
+    light: Mapping[PlacedId, float],
+) -> list[tuple[PlacedId, ...]]:
+    """Return modules of one plane as strings of those lengths, each in wiring order.
+
+    Parameters
+    ----------
+    light : mapping
+        What each module gets in a year, in any unit: with ``LIGHT`` the brightest make the first
+        string, with ``DARK`` the darkest.
+    """
+    by_light = weave in (Weave.LIGHT, Weave.DARK)
+    if by_light:
+        sign = -1 if weave is Weave.LIGHT else 1
+        ordered = sorted(
+            (m for m in modules if m.present), key=lambda m: (sign * light.get(m.id, 0.0), m.id)
+        )
+    else:
+        ordered = list(serpentine(modules, weave))
+    strings, start = [], 0
+    for length in lengths:
+        mine = ordered[start : start + length]
+        inside = serpentine(mine) if by_light else mine
+        strings.append(tuple(m.id for m in inside))
+        start += length
+    return strings
+
+
+def leapfrogged(module_ids: tuple[PlacedId, ...]) -> tuple[PlacedId, ...]:
+    """Return a thread that goes out over every second module and comes back over the others.
+
+    Both its ends are then side by side, and one home run serves them.
+    """
+    return (*module_ids[::2], *reversed(module_ids[1::2]))
 
 
 def thread_strings(
@@ -45,15 +95,12 @@ def thread_strings(
     Modules beyond the plan's count stay without a string; tags of strings that are ``there``
     are not given again.
     """
-    ordered = [m.id for m in serpentine(modules)]
+    numbers = [load.tracker_number for load in plan for _ in range(load.strings)]
+    lengths = [load.modules_in_series for load in plan for _ in range(load.strings)]
     strings: list[ModuleString] = []
-    start = 0
-    for load in plan:
-        for _ in range(load.strings):
-            ids = tuple(ordered[start : start + load.modules_in_series])
-            tag = free_tag(s.tag for s in (*there, *strings))
-            strings.append(ModuleString(tag, load.tracker_number, ids))
-            start += load.modules_in_series
+    for number, ids in zip(numbers, shared_out(modules, lengths, Weave.ROWS, {}), strict=True):
+        tag = free_tag(s.tag for s in (*there, *strings))
+        strings.append(ModuleString(tag, number, ids))
     return tuple(strings)
 
 

@@ -1,0 +1,123 @@
+"""The electrical rules a job is held to: its family's, but for what it holds otherwise."""
+
+import tomllib
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from types import MappingProxyType
+from typing import Any
+
+from ridge_tally.core.job.code_rules import VoltageMethod
+from ridge_tally.core.job.document import CodePack, ColdSchool, Site
+from ridge_tally.core.working import Source, SourceStatus
+
+PARALLEL = Source("equal strings on one input", "", SourceStatus.COMMON_PRACTICE)
+SHUTDOWN = Source("NEC 690.12(B)(2)", "2023", SourceStatus.FROM_MEMORY)
+ARC_FAULT = Source("NEC 690.11", "2023", SourceStatus.FROM_MEMORY)
+
+
+@dataclass(frozen=True, slots=True)
+class CodeFamily:
+    """A family of rules: figures with where each comes from; ``None`` where it has no such rule."""
+
+    title: str
+    cold_school: ColdSchool
+    dwelling_ceiling_v: float
+    other_ceiling_v: float
+    ceiling: Source
+    bright_cloud_factor: float
+    bright_cloud: Source
+    voltage_method: VoltageMethod
+    table_without_coefficient: bool
+    method: Source
+    back_current_factor: float
+    least_fuse_factor: float
+    most_fuse_factor: float | None
+    fuses: Source
+    shutdown_inside_v: float | None
+    arc_fault_from_v: float | None
+    phases_apart_kw: float | None
+    phases: Source | None
+
+
+@dataclass(frozen=True, slots=True)
+class CodeRules:
+    """What holds for a job: its own figures where it has any, else the family's.
+
+    ``parallel_apart_frac``: how far voltages of strings on one tracker may differ;
+    ``dc_ac_most``: the ratio the job is not to pass, ``None`` without one.
+    """
+
+    family: CodeFamily
+    ceiling_v: float
+    ceiling: Source
+    bright_cloud_factor: float
+    bright_cloud: Source
+    voltage_method: VoltageMethod
+    method: Source
+    parallel_apart_frac: float
+    parallel: Source
+    dc_ac_most: float | None
+    loading: Source
+
+
+@cache
+def code_families() -> MappingProxyType[CodePack, CodeFamily]:
+    """Return the shipped families."""
+    text = files("ridge_tally.rules").joinpath("packs/code.toml").read_text("utf-8")
+    rows = tomllib.loads(text)
+    return MappingProxyType({CodePack(key): _family(row) for key, row in rows.items()})
+
+
+def family_of(pack: CodePack) -> CodeFamily:
+    """Return one family."""
+    return code_families()[pack]
+
+
+def code_rules(site: Site) -> CodeRules:
+    """Return what holds at a site."""
+    family, own = family_of(site.code_pack), site.own_rules
+    typed = Source(own.source or "typed for this job", "", SourceStatus.TYPED)
+    ceiling_v = family.dwelling_ceiling_v if site.dwelling else family.other_ceiling_v
+    return CodeRules(
+        family=family,
+        ceiling_v=ceiling_v if own.ceiling_v is None else own.ceiling_v,
+        ceiling=family.ceiling if own.ceiling_v is None else typed,
+        bright_cloud_factor=family.bright_cloud_factor
+        if own.bright_cloud_factor is None
+        else own.bright_cloud_factor,
+        bright_cloud=family.bright_cloud if own.bright_cloud_factor is None else typed,
+        voltage_method=own.voltage_method or family.voltage_method,
+        method=family.method if own.voltage_method is None else typed,
+        parallel_apart_frac=own.parallel_apart_frac or 0.0,
+        parallel=PARALLEL if own.parallel_apart_frac is None else typed,
+        dc_ac_most=own.dc_ac_most,
+        loading=typed,
+    )
+
+
+def _family(row: dict[str, Any]) -> CodeFamily:
+    def source(key: str) -> Source:
+        told = row[key]
+        return Source(told["document"], told["clause"], SourceStatus(told["status"]))
+
+    return CodeFamily(
+        title=row["title"],
+        cold_school=ColdSchool(row["cold_school"]),
+        dwelling_ceiling_v=row["dwelling_ceiling_v"],
+        other_ceiling_v=row["other_ceiling_v"],
+        ceiling=source("ceiling"),
+        bright_cloud_factor=row["bright_cloud_factor"],
+        bright_cloud=source("bright_cloud"),
+        voltage_method=VoltageMethod(row["voltage_method"]),
+        table_without_coefficient=row["table_without_coefficient"],
+        method=source("method"),
+        back_current_factor=row["back_current_factor"],
+        least_fuse_factor=row["least_fuse_factor"],
+        most_fuse_factor=row.get("most_fuse_factor"),
+        fuses=source("fuses"),
+        shutdown_inside_v=row.get("shutdown_inside_v"),
+        arc_fault_from_v=row.get("arc_fault_from_v"),
+        phases_apart_kw=row.get("phases_apart_kw"),
+        phases=source("phases") if "phases" in row else None,
+    )

@@ -1,0 +1,154 @@
+"""How many in series, and how many strings, each tracker takes: what strings are planned on.
+
+Uses the planning minimum, so that a plan can be drawn before anybody typed one; the cold check
+still answers "not checked" then.
+"""
+
+import math
+from dataclasses import dataclass
+
+from ridge_tally.core.equipment import InverterSheet
+from ridge_tally.core.job.array import Mounting
+from ridge_tally.core.job.code_rules import VoltageMethod
+from ridge_tally.core.job.document import TrackerInput
+from ridge_tally.core.strings.plan import StringLimits
+from ridge_tally.core.strings.voltage import (
+    fewest_in_series,
+    most_in_series,
+    string_voltage_v,
+)
+from ridge_tally.core.working import Given
+from ridge_tally.rules import tables
+from ridge_tally.rules.design import Design
+
+SHEET = "module datasheet"
+# Less headroom than this under the voltage limit is worth a word; common practice, no source.
+HEADROOM_FRAC = 0.02
+CAUTIOUS_FRAC_PER_DEGC = -0.004
+
+
+@dataclass(frozen=True, slots=True)
+class PlanningVoltages:
+    """A module's open voltage at the coldest, and both its voltages at the hottest cell."""
+
+    cold_open_v: float
+    hot_mp_v: float
+    hot_open_v: float
+
+
+def cold_limit(design: Design, inverter: InverterSheet) -> tuple[Given, bool]:
+    """Return the smallest DC voltage ceiling, the others named, and whether all are known."""
+    code = "code, dwelling" if design.job.site.dwelling else "code"
+    if design.job.site.own_rules.ceiling_v is not None:
+        code = "code as held here"
+    ceilings = {
+        "inverter input": inverter.v_dc_max_v,
+        "module": design.module.max_system_v,
+        code: design.rules.ceiling_v,
+    }
+    known = {name: v for name, v in ceilings.items() if v is not None}
+    lowest = min(known, key=lambda name: known[name])
+    others = ", ".join(
+        f"{name} {v:g} V" if v is not None else f"{name} not given"
+        for name, v in ceilings.items()
+        if name != lowest
+    )
+    limit = Given("v_max", f"{lowest} limit", known[lowest], "V", f"{lowest}; {others}")
+    return limit, len(known) == len(ceilings)
+
+
+def table_factor(design: Design) -> Given:
+    """Return the table's factor at the coldest air.
+
+    Without a value where the air is colder than the table goes, or nobody typed it.
+    """
+    table, at = tables.load("voltage-table"), design.coldest.value
+    factor = None
+    if at is not None:
+        # The colder row counts between two.
+        rows = [(float(low), float(f)) for low, f in table.rows if float(low) <= at]
+        factor = max(rows)[1] if rows else None
+    return Given("f", "factor of the table", factor, "", table.source.document)
+
+
+def planning_voltages(design: Design) -> PlanningVoltages:
+    """Return what strings are planned on.
+
+    Without a coefficient nothing may be planned on it: a cautious crystalline one is taken.
+    """
+    module, rules = design.module, design.rules
+    told = module.beta_voc_frac_per_degc
+    beta = CAUTIOUS_FRAC_PER_DEGC if told is None else told
+    gamma = design.vmp_coefficient.value
+    gamma = CAUTIOUS_FRAC_PER_DEGC if gamma is None else gamma
+    t_hot = design.hottest_cell.value
+    assert t_hot is not None
+    cold_v = string_voltage_v(1, module.voc_v, beta, design.coldest_planning_degc)
+    stands_in = told is None and rules.family.table_without_coefficient
+    if rules.voltage_method is VoltageMethod.TABLE or stands_in:
+        factor = table_factor(design).value
+        cold_v = cold_v if factor is None else module.voc_v * factor
+    return PlanningVoltages(
+        cold_v,
+        string_voltage_v(1, module.vmp_v, gamma, t_hot),
+        string_voltage_v(1, module.voc_v, beta, t_hot),
+    )
+
+
+def shortest_on(volts: PlanningVoltages, tracker: TrackerInput) -> int:
+    """Return the fewest modules in series that start and track at the hottest."""
+    return max(
+        fewest_in_series(volts.hot_mp_v, tracker.sheet.v_min_v),
+        fewest_in_series(volts.hot_open_v, tracker.inverter.v_start_v),
+    )
+
+
+def longest_on(
+    design: Design, volts: PlanningVoltages, tracker: TrackerInput, room_frac: float = 0.0
+) -> int:
+    """Return the most modules in series under the ceiling at the coldest, a share of it spared."""
+    ceiling, _ = cold_limit(design, tracker.inverter)
+    assert ceiling.value is not None
+    return most_in_series(volts.cold_open_v, ceiling.value * (1 - room_frac))
+
+
+def strings_max(design: Design, tracker: TrackerInput) -> int:
+    """Return how many strings a tracker takes by terminals and currents."""
+    module, sheet, rear = design.module, tracker.sheet, rear_gain(design)
+    by_terminals = sheet.inputs
+    short_a = bright_cloud_factor(design, tracker.inverter) * rear * module.isc_a
+    by_short_circuit = (
+        by_terminals
+        if sheet.isc_max_a is None
+        else math.floor(sheet.isc_max_a * (1 + 1e-9) / short_a)
+    )
+    # A second string is not planned onto a tracker it would overrun; the first one may.
+    by_operating = max(1, math.floor(sheet.i_max_a * (1 + 1e-9) / (rear * module.imp_a)))
+    return max(0, min(by_terminals, by_short_circuit, by_operating))
+
+
+def string_limits(design: Design) -> StringLimits:
+    """Return the counts that are legal on every tracker, and strings by tracker."""
+    volts = planning_voltages(design)
+    return StringLimits(
+        series_min=max(shortest_on(volts, tracker) for tracker in design.trackers),
+        series_max=min(longest_on(design, volts, tracker) for tracker in design.trackers),
+        strings_max=tuple(strings_max(design, tracker) for tracker in design.trackers),
+    )
+
+
+def bright_cloud_factor(design: Design, inverter: InverterSheet) -> float:
+    """Return the factor on Isc; none where the inverter's limit is meant without."""
+    return 1.0 if inverter.bare_isc else design.rules.bright_cloud_factor
+
+
+def rear_gain(design: Design) -> float:
+    """Return what rear light makes of a two-sided module's currents; 1 for others."""
+    if design.module.bifacial_frac is None:
+        return 1.0
+    table = tables.load("rear-gain")
+    mountings = [
+        Mounting.OPEN_RACK if a.leg_tilt_deg > 0 else a.mounting for a in design.option.arrays
+    ]
+    gains = (table.number("factor", mounting=m.value) for m in mountings)
+    return max(gains, default=1.0)

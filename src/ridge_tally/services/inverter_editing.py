@@ -1,0 +1,81 @@
+"""Inverters added, changed and taken away; strings keep their inputs where those stay."""
+
+from dataclasses import replace
+from itertools import accumulate
+
+from ridge_tally.catalogue.shelf import Shelf
+from ridge_tally.core.equipment import InverterId, InverterSheet
+from ridge_tally.core.errors import BadGeometry, NotFound
+from ridge_tally.core.job import string_edits as edits
+from ridge_tally.core.job.document import Job, Option, inverter_sheets_of, option_of, with_option
+
+MOST_INVERTERS = 4
+
+
+def with_sheet(job: Job, inverter: InverterSheet) -> Job:
+    """Return the job with a copy of an inverter's datasheet, in the place of an older one."""
+    known = tuple(i for i in job.equipment.inverters if i.id != inverter.id)
+    return replace(job, equipment=replace(job.equipment, inverters=(*known, inverter)))
+
+
+def inverters_changed(job: Job, edit: edits.InverterEdit, shelf: Shelf) -> Job:
+    """Return the job with other inverters in an option.
+
+    Raises
+    ------
+    NotFound
+        If the inverter is not on the shelf, or none has that number.
+    BadGeometry
+        If the last one is taken away, or there are too many.
+    """
+    option = option_of(job, edit.option_id)
+    before = inverter_sheets_of(job, option)
+    # Which inverter there was stands at each place now; none where it is new.
+    stays: list[int | None] = list(range(len(before)))
+    ids: list[InverterId] = [option.inverter_id, *option.more_inverters]
+    if isinstance(edit, edits.AddInverter):
+        if len(ids) >= MOST_INVERTERS:
+            raise BadGeometry(
+                "Inverters", f"an option has at most {MOST_INVERTERS}", "Choose a larger one."
+            )
+        ids.append(edit.inverter_id)
+        stays.append(None)
+    else:
+        at = edit.unit_number - 1
+        if not 0 <= at < len(ids):
+            raise NotFound("inverter number", str(edit.unit_number))
+        if isinstance(edit, edits.ChangeInverter):
+            ids[at] = edit.inverter_id
+        elif len(ids) == 1:
+            raise BadGeometry("Inverters", "the last one stays", "Choose another in its place.")
+        else:
+            del ids[at], stays[at]
+    if not isinstance(edit, edits.RemoveInverter):
+        job = with_sheet(job, shelf.inverter(edit.inverter_id))
+    changed = replace(option, inverter_id=ids[0], more_inverters=tuple(ids[1:]))
+    after = inverter_sheets_of(job, changed)
+    return with_option(job, _renumbered(changed, before, after, stays))
+
+
+def _renumbered(
+    option: Option,
+    before: tuple[InverterSheet, ...],
+    after: tuple[InverterSheet, ...],
+    stays: list[int | None],
+) -> Option:
+    """Return the option with its strings on the inputs' new numbers, without those that are gone."""
+    old_first, new_first = (
+        [0, *accumulate(len(i.trackers) for i in sheets)] for sheets in (before, after)
+    )
+    numbers = {
+        old_first[old] + t + 1: new_first[new] + t + 1
+        for new, old in enumerate(stays)
+        if old is not None
+        for t in range(min(len(before[old].trackers), len(after[new].trackers)))
+    }
+    strings = tuple(
+        replace(s, tracker_number=numbers[s.tracker_number])
+        for s in option.strings
+        if s.tracker_number in numbers
+    )
+    return replace(option, strings=strings)
