@@ -19,7 +19,6 @@ from ridge_tally.rules import tables
 from ridge_tally.rules.report import all_checks
 from ridge_tally.services.editing import apply_edit, design_for, thread_option
 
-
 # Of the sample: 14 in series stay 3 V under 600 V; the table has them over; the chimney parts a row.
 NOTED = {"strings.headroom", "strings.by-the-table", "strings.leads"}
 

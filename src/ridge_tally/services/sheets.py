@@ -17,7 +17,7 @@ from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.sheets.plan_drawing import plan_svg
 from ridge_tally.core.sun.shading import FINE
 from ridge_tally.core.survey.outline import is_closed
-from ridge_tally.core.working import Check, LimitKind, Verdict, shown
+from ridge_tally.core.working import Check, LimitKind, Source, SourceStatus, Verdict, shown
 from ridge_tally.formats.sheet_pdf import (
     CheckRow,
     PlanFigure,
@@ -162,7 +162,7 @@ def _rows(views: tuple[CheckView, ...]) -> tuple[CheckRow, ...]:
                 limit=lines.limit,
                 verdict=_verdict(check),
                 remark=_remark(check),
-                source=f"{check.source.document} ({check.source.status.value.replace('-', ' ')})",
+                source=_source(check.source),
             )
         )
     return tuple(rows)
@@ -175,6 +175,13 @@ def _joined(subjects: list[str]) -> str:
     if tag and kind in ("string", "tracker"):
         rest = [s.removeprefix(f"{kind} ") for s in rest]
     return ", ".join((first, *rest))
+
+
+def _source(source: Source) -> str:
+    """Return a source with how far it is verified; a datasheet's name says that itself."""
+    if source.status is SourceStatus.DATASHEET:
+        return source.document
+    return f"{source.document} ({source.status.value.replace('-', ' ')})"
 
 
 def _verdict(check: Check) -> str:
