@@ -22,6 +22,23 @@ export const stringPlansQuery = (at: OptionAt, first: Objective | null) =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+export const trackerLossesQuery = (at: OptionAt) =>
+  queryOptions<Schemas['TrackerLosses'][]>({
+    queryKey: ['tracker-losses', at],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET(`${OPTION}/tracker-losses`, { params: pathOf(at), signal })).then(
+        (answer) => answer.losses,
+      ),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+/** Whether a plan typed in words is legal. */
+export const askPlan = (at: OptionAt, typed: string) =>
+  unwrap(api.GET(`${OPTION}/plan-verdict`, { params: { ...pathOf(at), query: { typed } } })).then(
+    (answer) => answer.verdict,
+  );
+
 /** Asked again while inverters are looked at; asking begins it. */
 export const inverterPlansQuery = (at: OptionAt) =>
   queryOptions<Schemas['InverterPlansAnswer']>({

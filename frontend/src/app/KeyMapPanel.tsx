@@ -62,6 +62,9 @@ const BY_STEP: Record<string, readonly (readonly [string, string])[]> = {
   strings: [
     ['+ and −', 'one module more or fewer in series'],
     ['A', 'let the planner choose'],
+    ['1, 2, 3, 4', 'wiring, plans, inverters, rules'],
+    ['H', 'thread a string by hand; W wires it'],
+    ['J', 'add a box for home runs; arrows nudge it, Delete takes it away'],
   ],
   loading: [
     ['1, 2, 3', 'a day, to the meter, when it clips'],

@@ -1,12 +1,12 @@
 /** The running ledger beside every step: counts, limits, year, money. */
 import { type ReactNode, useState } from 'react';
-import type { OptionReport, YearReport } from '@/api/client';
+import type { CheckView, OptionReport, YearReport } from '@/api/client';
 import { useShade } from '@/api/sunQueries';
 import { useQuickYear, useYear } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
 import { Choice } from '@/ui/Choice';
 import { figure, signed, yearlyKwh } from '@/units/format';
-import { alike } from './parts/alike';
+import { type AlikeRow, alike } from './parts/alike';
 import { LimitRow } from './parts/LimitRow';
 import { Row } from './parts/Row';
 import { SurveyRows } from './parts/SurveyRows';
@@ -122,29 +122,31 @@ function Counts({ report, other }: { report: OptionReport; other: OptionReport |
 function Limits({ report }: { report: OptionReport }) {
   const [open, setOpen] = useState('');
   const [all, setAll] = useState(false);
+  const [noted, setNoted] = useState(false);
   if (report.checks.length === 0) {
     return (
       <p className="py-1 text-sm text-ink-2">No modules yet: fill the roof in the Array step.</p>
     );
   }
-  const rows = alike(report.checks);
+  const isNoted = ({ check }: CheckView) => check.kind === 'note' && check.verdict !== 'kept';
+  const notes = alike(report.checks.filter(isNoted));
+  const rows = alike(report.checks.filter((view) => !isNoted(view)));
   const unsettled = rows.filter(({ view }) => view.check.verdict !== 'kept').length;
   const count = Math.max(shownMost(), unsettled);
+  const row = ({ view, subjects }: AlikeRow) => (
+    <LimitRow
+      key={view.key}
+      view={view}
+      subjects={subjects}
+      open={open === view.key}
+      onToggle={() => setOpen(open === view.key ? '' : view.key)}
+    />
+  );
   const shown = all ? rows : rows.slice(0, count);
   const folded = rows.length - shown.length;
   return (
     <>
-      <ul>
-        {shown.map(({ view, subjects }) => (
-          <LimitRow
-            key={view.key}
-            view={view}
-            subjects={subjects}
-            open={open === view.key}
-            onToggle={() => setOpen(open === view.key ? '' : view.key)}
-          />
-        ))}
-      </ul>
+      <ul>{shown.map(row)}</ul>
       {(folded > 0 || all) && (
         <button
           type="button"
@@ -153,6 +155,19 @@ function Limits({ report }: { report: OptionReport }) {
         >
           {all ? 'Show the tightest only' : `${folded} more hold`}
         </button>
+      )}
+      {notes.length > 0 && (
+        <>
+          <button
+            type="button"
+            aria-expanded={noted}
+            className="ml-3 min-h-6 text-xs font-medium text-patina underline first:ml-0"
+            onClick={() => setNoted(!noted)}
+          >
+            {notes.length === 1 ? '1 note' : `${notes.length} notes`}
+          </button>
+          {noted && <ul aria-label="Notes">{notes.map(row)}</ul>}
+        </>
       )}
     </>
   );

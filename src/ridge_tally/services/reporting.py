@@ -26,11 +26,13 @@ from ridge_tally.rules.array import Standing, standing
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.string_limits import cold_limit, rear_gain, string_limits
+from ridge_tally.rules.string_leads import reach_m
 from ridge_tally.rules.survey import is_settled
 from ridge_tally.rules.wishes import roofs_left_free
 from ridge_tally.services.briefing import ToBuy, to_buy
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.plane_editing import is_unmeasured
+from ridge_tally.services.rule_views import RulesView, rules_view
 from ridge_tally.services.step_state import StepState
 
 
@@ -110,7 +112,10 @@ class BoxView:
 
 @dataclass(frozen=True, slots=True)
 class OptionReport:
-    """Everything of an option that follows an edit at once."""
+    """Everything of an option that follows an edit at once.
+
+    ``lead_reach_m``: how far apart modules joined by their own leads may be.
+    """
 
     option_id: str
     modules: int
@@ -126,8 +131,10 @@ class OptionReport:
     trackers: tuple[TrackerView, ...]
     inverters: tuple[str, ...]
     boxes: tuple[BoxView, ...]
+    lead_reach_m: float | None
     planes: tuple[PlaneView, ...]
     to_buy: tuple[ToBuy, ...]
+    rules: RulesView
     steps: dict[str, StepState]
 
 
@@ -155,8 +162,10 @@ def option_report(job: Job, option: Option) -> OptionReport:
         trackers=_trackers(design, checks),
         inverters=tuple(i.name for i in design.inverters),
         boxes=_boxes(design),
+        lead_reach_m=reach_m(design),
         planes=_planes(design),
         to_buy=to_buy(job, option),
+        rules=rules_view(job.site),
         steps=_steps(design, checks),
     )
 

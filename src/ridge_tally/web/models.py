@@ -12,6 +12,7 @@ from ridge_tally.core.job.survey import Picture
 from ridge_tally.core.survey.scene import Scene
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.rules.setbacks import SetbackPack
+from ridge_tally.services.asked_plan import PlanVerdict
 from ridge_tally.services.evaluation import ShadeBand, YearReport
 from ridge_tally.services.jobs import JobState
 from ridge_tally.services.layouts import Alternative, Proof
@@ -23,6 +24,7 @@ from ridge_tally.services.string_plans import InverterPlans, Objective, PlansRep
 from ridge_tally.services.sun_day import SunDay
 from ridge_tally.services.sun_paths import SunPaths
 from ridge_tally.services.targeting import TargetReport
+from ridge_tally.services.tracker_losses import TrackerLosses
 from ridge_tally.services.weather_report import FileTold, WeatherReport
 from ridge_tally.services.worst_modules import WorstModules
 
@@ -143,6 +145,24 @@ class InverterPlansAnswer(Wire):
     plans: InverterPlans | None
     running: bool
     problem: str
+
+
+class TypedPlan(Wire):
+    """A plan in words."""
+
+    typed: str
+
+
+class PlanVerdictAnswer(Wire):
+    """Whether the plan is legal."""
+
+    verdict: PlanVerdict
+
+
+class TrackerLossesAnswer(Wire):
+    """What trackers with strings lose."""
+
+    losses: list[TrackerLosses]
 
 
 class Stopped(Wire):

@@ -13,7 +13,6 @@ from ridge_tally.services.evaluation import fine_steps, shade_band, year_report
 from ridge_tally.services.jobs import load_job
 from ridge_tally.services.own_point import helped_ids, own_point_report
 from ridge_tally.services.sheets import option_sheet
-from ridge_tally.services.string_plans import inverter_plans, plans_report
 from ridge_tally.services.targeting import target_report
 from ridge_tally.simulators.weather_service import climates
 from ridge_tally.store.jobs import JobId
@@ -21,18 +20,14 @@ from ridge_tally.web.jobs import FINE_YEAR, workspace
 from ridge_tally.web.models import (
     ClimateChoice,
     FineYearAnswer,
-    InverterPlansAnswer,
     OptionPath,
     OwnPointAnswer,
     OwnPointQuery,
     PlaceFound,
     PlaceQuery,
     PlacesAnswer,
-    PlansAnswer,
-    PlansQuery,
     ShadeBandAnswer,
     ShelfAnswer,
-    Stopped,
     TargetAnswer,
     YearAnswer,
 )
@@ -74,33 +69,6 @@ def get_own_point(path: OptionPath, query: OwnPointQuery) -> OwnPointAnswer:
     """The year with optimizers on some modules or all, and with microinverters."""
     helped = helped_ids(query.helped)
     return OwnPointAnswer(report=own_point_report(workspace(), *option_at(path), helped))
-
-
-@bp.get(f"{OPTION}/string-plans", operation_id="string_plans", responses={200: PlansAnswer})
-def get_string_plans(path: OptionPath, query: PlansQuery) -> PlansAnswer:
-    """The legal string plans, best first, and what each length in series comes to."""
-    return PlansAnswer(report=plans_report(workspace(), *option_at(path), query.first))
-
-
-@bp.get(
-    f"{OPTION}/inverter-plans", operation_id="inverter_plans", responses={200: InverterPlansAnswer}
-)
-def get_inverter_plans(path: OptionPath) -> InverterPlansAnswer:
-    """The shelf's inverters with their best plans for this array, as far as they are looked at."""
-    here, (job, option) = workspace(), option_at(path)
-    place = ("inverter plans", path.job_id, path.option_id, path.revision)
-    inverters = here.shelf.inverters
-    seen = here.runs.look(place, None, lambda: inverter_plans(job, option, inverters))
-    return InverterPlansAnswer(plans=seen.step, running=seen.running, problem=seen.problem)
-
-
-@bp.delete(
-    f"{OPTION}/inverter-plans", operation_id="cancel_inverter_plans", responses={200: Stopped}
-)
-def delete_inverter_plans(path: OptionPath) -> Stopped:
-    """Stop looking; what is found stays."""
-    workspace().runs.cancel(("inverter plans", path.job_id, path.option_id, path.revision))
-    return Stopped(option_id=path.option_id)
 
 
 @bp.get(f"{OPTION}/shade-band", operation_id="shade_band", responses={200: ShadeBandAnswer})

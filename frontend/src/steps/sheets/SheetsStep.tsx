@@ -21,7 +21,6 @@ export default function SheetsStep() {
   const filled = planes.filter((p) => option.arrays.some((a) => a.plane_id === p.id));
   const used = filled.length > 0 ? filled : planes.slice(0, 1);
   const module = job.equipment.modules.find((m) => m.id === option.module_id);
-  const inverter = job.equipment.inverters.find((i) => i.id === option.inverter_id);
   const shown = report.checks.filter((v) => v.on_sheet);
   const off = shown.filter((v) => v.check.verdict !== 'kept');
   return (
@@ -77,7 +76,7 @@ export default function SheetsStep() {
               <p>
                 {report.modules} × {module?.name}
               </p>
-              <p>{inverter?.name}</p>
+              <p>{report.inverters.join(' + ')}</p>
               <p>
                 {figure(report.p_dc_w / 1000, 2)} kW DC on {figure(report.p_ac_w / 1000, 2)} kW AC,
                 ratio {figure(report.dc_ac_ratio, 2)}

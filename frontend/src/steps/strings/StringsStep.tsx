@@ -1,10 +1,11 @@
 /** Strings: threads on the plan, drawn by hand or planned; every legal plan; every inverter. */
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
-import type { RoofPlane } from '@/api/client';
+import type { RoofPlane, Schemas } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob, useSaving } from '@/plan/JobContext';
+import { sizeOf } from '@/plan/modules';
 import { PlaneTabs } from '@/plan/PlaneTabs';
 import { sceneOf } from '@/plan/scene';
 import { stockFirst } from '@/plan/stock';
@@ -13,11 +14,13 @@ import { Board, Toolbar } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { useKeys } from '@/ui/useKeys';
 import { ViewButtons } from '@/ui/ViewButtons';
+import { DesignCard } from './parts/DesignCard';
 import { DraftCard } from './parts/DraftCard';
+import { Boxes, HomeRuns } from './parts/HomeRuns';
 import { InvertersView } from './parts/InvertersView';
 import { PlansView } from './parts/PlansView';
+import { RulesView } from './parts/RulesView';
 import { StringCard } from './parts/StringCard';
-import { TemperaturesCard } from './parts/TemperaturesCard';
 import { Threads } from './parts/Threads';
 import { TrackerCard } from './parts/TrackerCard';
 
@@ -31,6 +34,7 @@ const VIEWS = [
   { id: 'wiring', title: 'Wiring', hint: '1' },
   { id: 'plans', title: 'Plans', hint: '2' },
   { id: 'inverters', title: 'Inverters', hint: '3' },
+  { id: 'rules', title: 'Rules', hint: '4' },
 ] as const;
 
 type ViewId = (typeof VIEWS)[number]['id'];
@@ -59,10 +63,15 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
           value={option.inverter_id}
           items={stockFirst(inverters, job.brief.stock, 'inverter')}
           onChange={(inverter_id) =>
-            act({ kind: 'choose-inverter', option_id: option.id, inverter_id })
+            act({ kind: 'change-inverter', option_id: option.id, unit_number: 1, inverter_id })
           }
-          className="w-[250px]"
+          className={option.more_inverters.length > 0 ? 'w-[150px]' : 'w-[222px]'}
         />
+        {option.more_inverters.length > 0 && (
+          <Button onClick={() => setView('inverters')}>
+            and {option.more_inverters.length} more
+          </Button>
+        )}
         <Button hint="H" weight={draft ? 'pressed' : 'plain'} onClick={begin}>
           Thread by hand
         </Button>
@@ -74,6 +83,7 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
       {view === 'wiring' && <Wiring plane={plane} draft={draft} onDraft={setDraft} />}
       {view === 'plans' && <PlansView />}
       {view === 'inverters' && <InvertersView />}
+      {view === 'rules' && <RulesView />}
     </>
   );
 }
@@ -85,7 +95,7 @@ interface WiringProps {
 }
 
 function Wiring({ plane, draft, onDraft }: WiringProps) {
-  const { state, job, option, report } = useJob();
+  const { state, job, option, report, act } = useJob();
   const [chosen, setChosen] = useState({ tag: '', moduleId: '' });
   const array = option.arrays.find((a) => a.plane_id === plane.id);
   const module = job.equipment.modules.find((m) => m.id === option.module_id);
@@ -98,6 +108,15 @@ function Wiring({ plane, draft, onDraft }: WiringProps) {
     // Clicked again, the thread goes back to before it; drawing over it does nothing.
     else if (!drawn) onDraft(draft.slice(0, draft.indexOf(id)));
   };
+  const addBox = () =>
+    void act({
+      kind: 'place-box',
+      option_id: option.id,
+      plane_id: plane.id,
+      box_id: null,
+      ...boxPlace(array, module),
+    });
+  useKeys({ j: addBox });
   return (
     <>
       <PlaneTabs>
@@ -111,16 +130,47 @@ function Wiring({ plane, draft, onDraft }: WiringProps) {
       >
         {(camera) =>
           array && module ? (
-            <Threads
-              camera={camera}
-              array={array}
-              module={module}
-              strings={option.strings}
-              chosenTag={chosen.tag}
-              unit={job.unit}
-              draft={draft}
-              onModule={pick}
-            />
+            <>
+              <Threads
+                camera={camera}
+                array={array}
+                module={module}
+                strings={option.strings}
+                chosenTag={chosen.tag}
+                unit={job.unit}
+                reachM={report.lead_reach_m}
+                draft={draft}
+                onModule={pick}
+              >
+                <HomeRuns
+                  camera={camera}
+                  planeId={plane.id}
+                  array={array}
+                  module={module}
+                  strings={option.strings}
+                  boxes={report.boxes}
+                />
+              </Threads>
+              <Boxes
+                camera={camera}
+                planeId={plane.id}
+                boxes={report.boxes}
+                unit={job.unit}
+                onMove={(box_id, x_m, y_m) =>
+                  act({
+                    kind: 'place-box',
+                    option_id: option.id,
+                    plane_id: plane.id,
+                    box_id,
+                    x_m,
+                    y_m,
+                  })
+                }
+                onRemove={(box_id) =>
+                  void act({ kind: 'remove-box', option_id: option.id, box_id })
+                }
+              />
+            </>
           ) : null
         }
       </PlaneCanvas>
@@ -134,7 +184,7 @@ function Wiring({ plane, draft, onDraft }: WiringProps) {
             onGone={() => setChosen({ tag: '', moduleId: '' })}
           />
         ) : (
-          <TemperaturesCard />
+          <DesignCard plane={plane} onAddBox={addBox} />
         )}
         {report.trackers.map((tracker) => (
           <TrackerCard
@@ -146,6 +196,17 @@ function Wiring({ plane, draft, onDraft }: WiringProps) {
       </Board>
     </>
   );
+}
+
+/** Where a new box stands: beside the lowest module furthest to the right. */
+function boxPlace(
+  array: Schemas['PlaneArray'] | undefined,
+  module: Schemas['ModuleSheet'] | undefined,
+) {
+  const there = array?.modules.filter((m) => m.present) ?? [];
+  if (there.length === 0 || !module || !array) return { x_m: 0.3, y_m: 0.3 };
+  const right = there.map((m) => m.x_m + sizeOf(module, m.orientation, array.leg_tilt_deg).widthM);
+  return { x_m: Math.max(...right) + 0.15, y_m: Math.min(...there.map((m) => m.y_m)) + 0.15 };
 }
 
 /** How many in series: a wish, or as the planner has it. */

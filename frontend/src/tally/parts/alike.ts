@@ -11,8 +11,8 @@ export function alike(checks: readonly CheckView[]): AlikeRow[] {
   const rows = new Map<string, { view: CheckView; subjects: string[] }>();
   for (const view of checks) {
     const { check, lines, limit_text } = view;
-    // A fix may belong to one subject alone, so what is broken keeps its own row.
-    const own = check.verdict === 'kept' ? '' : check.subject;
+    // A fix may belong to one subject alone, so what has one keeps its own row.
+    const own = check.verdict === 'kept' || check.fixes.length === 0 ? '' : check.subject;
     const key = [check.rule_id, check.verdict, lines.numbers, limit_text, own].join('|');
     const row = rows.get(key);
     if (row) row.subjects.push(check.subject);

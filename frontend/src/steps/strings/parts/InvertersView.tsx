@@ -13,6 +13,7 @@ export function InvertersView() {
   const found = data?.plans?.found ?? [];
   return (
     <section aria-label="Inverters for this array" className="min-h-0 grow overflow-y-auto p-4">
+      <Hanging />
       <div className="mb-2 flex items-center gap-2 text-sm">
         <b>
           {found.filter((i) => i.legal).length} of {found.length} inverters have a legal plan
@@ -33,7 +34,7 @@ export function InvertersView() {
             <th className="w-[76px] text-right font-normal">DC:AC</th>
             <th className="w-[76px] text-right font-normal">Plans</th>
             <th className="pl-5 font-normal">Best plan, or why there is none</th>
-            <th className="w-[90px]">
+            <th className="w-[142px]">
               <span className="sr-only">Take it</span>
             </th>
           </tr>
@@ -55,30 +56,68 @@ export function InvertersView() {
                 </span>
               </td>
               <td className="text-right">
-                {i.inverter_id === option.inverter_id ? (
-                  <span className="text-xs text-ink-2">chosen</span>
-                ) : (
+                <span className="flex items-center justify-end gap-1.5 py-0.5">
+                  {i.inverter_id === option.inverter_id && option.more_inverters.length === 0 ? (
+                    <span className="text-xs text-ink-2">chosen</span>
+                  ) : (
+                    <Button
+                      onClick={() =>
+                        void act({
+                          kind: 'choose-inverter',
+                          option_id: option.id,
+                          inverter_id: i.inverter_id,
+                        })
+                      }
+                    >
+                      Choose
+                    </Button>
+                  )}
                   <Button
+                    aria-label={`Add ${i.name} beside what hangs there`}
                     onClick={() =>
                       void act({
-                        kind: 'choose-inverter',
+                        kind: 'add-inverter',
                         option_id: option.id,
                         inverter_id: i.inverter_id,
                       })
                     }
                   >
-                    Choose
+                    Add
                   </Button>
-                )}
+                </span>
               </td>
             </tr>
           ))}
         </tbody>
       </table>
       <p className="mt-2 text-xs text-ink-2">
-        DC:AC ratio, makers’ DC limits and the grid’s caps stand in the Tally once an inverter is
-        chosen. Sample inverters are invented.
+        Each alone, in the place of all that hang there. DC:AC ratio, makers’ DC limits and the
+        grid’s caps stand in the Tally once an inverter is chosen. Sample inverters are invented.
       </p>
     </section>
+  );
+}
+
+/** What hangs in this option: taken away one by one where there are several. */
+function Hanging() {
+  const { option, report, act } = useJob();
+  if (report.inverters.length < 2) return null;
+  return (
+    <ol aria-label="Inverters of this option" className="mb-3 text-sm">
+      {report.inverters.map((name, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: an inverter is named by its number
+        <li key={i} className="flex items-center gap-2 py-0.5">
+          <b>Inverter {i + 1}</b> {name}
+          <Button
+            aria-label={`Take inverter ${i + 1} away`}
+            onClick={() =>
+              void act({ kind: 'remove-inverter', option_id: option.id, unit_number: i + 1 })
+            }
+          >
+            Take away
+          </Button>
+        </li>
+      ))}
+    </ol>
   );
 }

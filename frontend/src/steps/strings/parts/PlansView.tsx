@@ -2,23 +2,27 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas } from '@/api/client';
-import { type Objective, stringPlansQuery } from '@/api/stringQueries';
+import { askPlan, type Objective, stringPlansQuery } from '@/api/stringQueries';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Choice } from '@/ui/Choice';
 import { Mark } from '@/ui/Mark';
+import { TypedField } from '@/ui/TypedField';
 import { figure } from '@/units/format';
+import { formatLength, type LengthUnit } from '@/units/length';
 
 const OBJECTIVES: { value: Objective; label: string }[] = [
+  { value: 'energy', label: 'Energy of a year' },
   { value: 'own-trackers', label: 'Planes on trackers of their own' },
   { value: 'headroom', label: 'Headroom under the voltage limit' },
   { value: 'fewest-strings', label: 'Fewest strings' },
+  { value: 'home-runs', label: 'Shortest home runs' },
   { value: 'middle', label: 'Middle of the window' },
   { value: 'all-trackers', label: 'No tracker unused' },
 ];
 
 export function PlansView() {
-  const { at, act } = useJob();
+  const { at, act, job } = useJob();
   const [first, setFirst] = useState<Objective>('own-trackers');
   const { data, error, isFetching } = useQuery(stringPlansQuery(at, first));
   if (error) return <p className="p-6 text-sm text-stop">{error.message}</p>;
@@ -62,8 +66,9 @@ export function PlansView() {
         <ol className={isFetching ? 'opacity-60' : ''}>
           {data.plans.map((plan, i) => (
             <PlanRow
-              key={plan.told}
+              key={`${plan.told} ${plan.woven}`}
               plan={plan}
+              unit={job.unit}
               rank={i + 1}
               bestKwh={Math.max(...data.plans.map((p) => p.energy_kwh ?? 0))}
               onUse={() => void act(plan.edit)}
@@ -71,15 +76,18 @@ export function PlansView() {
           ))}
         </ol>
         <p className="mt-2 text-xs text-ink-2">
-          Ranked by {data.ranked_by}. A year is worked out for the first four, by the hour; it does
-          not change the order. Using a plan locks its strings.
+          Ranked by {data.ranked_by}.{' '}
+          {first !== 'energy' &&
+            'A year is worked out for the first four, by the hour; it does not change the order. '}
+          Using a plan locks its strings.
         </p>
       </section>
       <section
         aria-label="Lengths in series"
         className="w-[370px] shrink-0 overflow-y-auto border-l border-rule px-3.5 py-3"
       >
-        <h2 className="mb-1 text-sm font-semibold">How many in series</h2>
+        <AskPlan key={`${at.revision}`} />
+        <h2 className="mt-3 mb-1 text-sm font-semibold">How many in series</h2>
         <ul className="text-sm">
           {data.lengths.toReversed().map((length) => (
             <li key={length.modules_in_series} className="flex items-start gap-2 py-0.5">
@@ -99,20 +107,53 @@ export function PlansView() {
   );
 }
 
+/** A plan in words, and in one sentence whether it is legal. */
+function AskPlan() {
+  const { at } = useJob();
+  const [answer, setAnswer] = useState<Schemas['PlanVerdict'] | null>(null);
+  const [asked, setAsked] = useState('');
+  return (
+    <>
+      <h2 className="mb-1 text-sm font-semibold">Ask about a plan</h2>
+      <TypedField
+        label="Plan in words"
+        value={asked}
+        placeholder="14 on 1, 2 × 7 on 2"
+        width={300}
+        align="left"
+        commit={async (typed) => {
+          setAnswer(typed.trim() ? await askPlan(at, typed) : null);
+          setAsked(typed);
+        }}
+      />
+      {answer && (
+        <p role="status" className="mt-1 flex items-start gap-2 text-sm">
+          <span className="mt-1 shrink-0">
+            <Mark shape={answer.legal ? 'circle' : 'square'} />
+          </span>
+          {answer.told}
+        </p>
+      )}
+    </>
+  );
+}
+
 interface PlanRowProps {
+  unit: LengthUnit;
   plan: Schemas['PlanView'];
   rank: number;
   bestKwh: number;
   onUse: () => void;
 }
 
-function PlanRow({ plan, rank, bestKwh, onUse }: PlanRowProps) {
+function PlanRow({ plan, unit, rank, bestKwh, onUse }: PlanRowProps) {
   const { merits } = plan;
   const told = [
     plan.woven,
     merits.strings === 1 ? '1 string' : `${merits.strings} strings`,
     merits.lengths === 1 ? 'all alike' : `${merits.lengths} lengths`,
     merits.tight_strings > 0 ? `${merits.tight_strings} with under 2 % headroom` : 'headroom kept',
+    ...(plan.home_run_m === null ? [] : [`home runs ${formatLength(plan.home_run_m, unit)}`]),
     ...(merits.mixed_trackers > 0 ? [`${merits.mixed_trackers} tracker with two planes`] : []),
     ...(merits.unused_trackers > 0 ? [`${merits.unused_trackers} tracker unused`] : []),
   ];

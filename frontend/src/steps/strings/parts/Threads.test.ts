@@ -1,11 +1,17 @@
 import { expect, test } from 'vitest';
 import { jumpsOf } from './Threads';
 
-test('neighbours are no jump, a gap in the row is one, told before its middle', () => {
-  const at = (xPx: number, yPx = 0) => ({ xPx, yPx });
-  // Modules 100 long: steps of 66 and 100 reach, one of 206 does not.
-  expect(jumpsOf([at(0), at(66), at(66, 100)], 100)).toEqual([]);
-  expect(jumpsOf([at(0), at(66), at(272)], 100)).toEqual([
-    { xPx: expect.closeTo(127.8), yPx: 0, longPx: 206, upright: false },
+const at = (xPx: number, yPx = 0) => ({ xPx, yPx });
+
+test('what leads reach is no jump; a gap in the row is one, told beside its first module', () => {
+  expect(jumpsOf([at(0), at(66), at(66, 100)], 115, 13)).toEqual([]);
+  expect(jumpsOf([at(0), at(66), at(272)], 115, 13)).toEqual([
+    { xPx: 84, yPx: -7, longPx: 206, anchor: 'start' },
+  ]);
+});
+
+test('a jump down the right side is told on the inner side of it', () => {
+  expect(jumpsOf([at(0), at(100), at(100, 150)], 115, 13)).toEqual([
+    { xPx: 93, yPx: 29, longPx: 150, anchor: 'end' },
   ]);
 });

@@ -1,4 +1,5 @@
 /** Strings as threads through module centres, numbered from the positive end. */
+import type { ReactNode } from 'react';
 import type { Schemas } from '@/api/client';
 import { type Camera, type PointPx, toScreen } from '@/drawing/camera';
 import { ModuleShape } from '@/drawing/ModuleShape';
@@ -14,10 +15,14 @@ interface ThreadsProps {
   /** The string looked at. */
   chosenTag: string;
   unit: LengthUnit;
+  /** How far apart modules joined by their own leads may be; null where nobody knows. */
+  reachM: number | null;
   /** Modules threaded by hand so far, in wiring order; null while nobody threads. */
   draft: readonly string[] | null;
   /** A module was clicked, or drawn across. */
   onModule: (id: string, drawn: boolean) => void;
+  /** What lies between the modules and the threads. */
+  children?: ReactNode;
 }
 
 export function Threads({
@@ -27,8 +32,10 @@ export function Threads({
   strings,
   chosenTag,
   unit,
+  reachM,
   draft,
   onModule,
+  children,
 }: ThreadsProps) {
   const centre = new Map(
     array.modules.map((m) => {
@@ -36,6 +43,7 @@ export function Threads({
       return [m.id, toScreen(camera, { xM: m.x_m + widthM / 2, yM: m.y_m + heightM / 2 })];
     }),
   );
+  const reachPx = (reachM ?? module.long_m * REACH_LENGTHS) * camera.pxPerM;
   const radiusPx = Math.min(13, (module.short_m * camera.pxPerM) / 2 - 2);
   return (
     <g>
@@ -53,6 +61,7 @@ export function Threads({
             state="on"
           />
         ))}
+      {children}
       {strings.map((string, index) => {
         const { colour, dash } = threadOf(index);
         const points = string.module_ids.flatMap((id) => centre.get(id) ?? []);
@@ -73,14 +82,14 @@ export function Threads({
               strokeDasharray={dash || undefined}
               opacity={draft ? 0.35 : 1}
             />
-            {jumpsOf(points, module.long_m * camera.pxPerM).map(({ xPx, yPx, longPx, upright }) => (
+            {jumpsOf(points, reachPx, radiusPx).map(({ xPx, yPx, longPx, anchor }) => (
               <text
                 key={`${xPx} ${yPx}`}
-                x={upright ? xPx + 7 : xPx}
-                y={upright ? yPx + 4 : yPx - 7}
+                x={xPx}
+                y={yPx}
                 fontSize="12"
                 fontWeight="600"
-                textAnchor={upright ? 'start' : 'middle'}
+                textAnchor={anchor}
                 fill="var(--color-warn)"
                 stroke="var(--color-sheet)"
                 strokeWidth="3"
@@ -104,18 +113,22 @@ export function Threads({
                 </text>
               </g>
             ))}
-            {first && (
+            {[
+              { sign: '+', at: first },
+              { sign: '−', at: points.at(-1) ?? first },
+            ].map(({ sign, at }) => (
               <text
-                x={first.xPx - radiusPx - 2}
-                y={first.yPx - radiusPx + 2}
+                key={sign}
+                x={at.xPx - radiusPx - 2}
+                y={at.yPx - radiusPx + 2}
                 fontSize="17"
                 fontWeight="600"
                 fill={colour}
                 textAnchor="middle"
               >
-                +
+                {sign}
               </text>
-            )}
+            ))}
           </g>
         );
       })}
@@ -160,21 +173,30 @@ export function Threads({
   );
 }
 
-/** From centre to centre further than this many module lengths, leads may not reach. */
+/** Where no sheet tells the leads: further than this many module lengths they may not reach. */
 const REACH_LENGTHS = 1.15;
 
-/** Nearer its beginning: what a thread jumps over stands in its middle. */
-const LABEL_AT = 0.3;
-
-/** Where a thread goes further than from a module to its neighbour, and how far. */
-export function jumpsOf(points: readonly PointPx[], lengthPx: number) {
+/** Where a thread goes further than leads reach: how far, and where that is written. */
+export function jumpsOf(points: readonly PointPx[], reachPx: number, clearPx: number) {
+  const xs = points.map((p) => p.xPx);
+  const middlePx = (Math.min(...xs) + Math.max(...xs)) / 2;
   return points.slice(1).flatMap((to, i) => {
     const from = points[i] ?? to;
     const longPx = Math.hypot(to.xPx - from.xPx, to.yPx - from.yPx);
-    if (longPx <= lengthPx * REACH_LENGTHS) return [];
-    const at = (a: number, b: number) => a + (b - a) * LABEL_AT;
+    if (longPx <= reachPx * (1 + 1e-9)) return [];
+    // Beside its first module: what a thread jumps over stands in its middle.
     const upright = Math.abs(to.xPx - from.xPx) < Math.abs(to.yPx - from.yPx);
-    return [{ xPx: at(from.xPx, to.xPx), yPx: at(from.yPx, to.yPx), longPx, upright }];
+    const right = upright ? from.xPx <= middlePx : to.xPx > from.xPx;
+    const away = upright ? 7 : clearPx + 5;
+    const down = upright ? (clearPx + 16) * Math.sign(to.yPx - from.yPx) : -7;
+    return [
+      {
+        xPx: from.xPx + (right ? away : -away),
+        yPx: from.yPx + down,
+        longPx,
+        anchor: right ? ('start' as const) : ('end' as const),
+      },
+    ];
   });
 }
 

@@ -1,6 +1,8 @@
 /** One tracker: its strings, its voltage window, its currents. */
 import { useState } from 'react';
 import type { Schemas } from '@/api/client';
+import { trackerLossesQuery } from '@/api/stringQueries';
+import { useCatchingUp } from '@/api/useYear';
 import { threadOf } from '@/drawing/threads';
 import { useJob } from '@/plan/JobContext';
 import { Card } from '@/ui/Card';
@@ -30,7 +32,12 @@ export function TrackerCard({ tracker, onString }: TrackerCardProps) {
   return (
     <Card
       title={`Tracker ${tracker.number}`}
-      aside={<Mark shape={shape} />}
+      aside={
+        <span className="flex items-center gap-1.5">
+          {tracker.inverter}
+          <Mark shape={shape} />
+        </span>
+      }
       className={`w-[270px] shrink-0 ${over ? 'border-patina bg-patina-wash' : ''}`}
       dropped={{
         onDragOver: (event) => {
@@ -92,8 +99,29 @@ export function TrackerCard({ tracker, onString }: TrackerCardProps) {
             {figure(tracker.i_short_a, 1)} A of{' '}
             {tracker.i_short_max_a === null ? 'not given' : `${figure(tracker.i_short_max_a, 1)} A`}
           </p>
+          <TrackerYear number={tracker.number} />
         </>
       )}
     </Card>
+  );
+}
+
+/** What the tracker loses in a year, worked out when edits pause. */
+function TrackerYear({ number }: { number: number }) {
+  const { at } = useJob();
+  const { query, behind } = useCatchingUp(at, trackerLossesQuery);
+  const losses = query.data?.find((l) => l.number === number);
+  if (!losses) return null;
+  const { uneven_kwh, mixed_kwh, limits_kwh, over_hours } = losses;
+  const told = [
+    `uneven −${figure(uneven_kwh)} kWh`,
+    ...(mixed_kwh === null ? [] : [`of it mixing −${figure(Math.max(0, mixed_kwh))}`]),
+    ...(limits_kwh >= 0.5 ? [`its limits −${figure(limits_kwh)}`] : []),
+    ...(over_hours > 0 ? [`${figure(over_hours)} h over its current`] : []),
+  ];
+  return (
+    <p className={`mt-0.5 text-xs text-ink-2 ${behind ? 'opacity-50' : ''}`}>
+      A year, DC: {told.join(', ')}.
+    </p>
   );
 }

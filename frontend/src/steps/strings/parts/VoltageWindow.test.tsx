@@ -5,6 +5,7 @@ import { VoltageWindow } from './VoltageWindow';
 
 const tracker: Schemas['TrackerView'] = {
   number: 1,
+  inverter: '',
   strings: ['A'],
   modules_in_series: 13,
   v_min_v: 120,
