@@ -1,16 +1,54 @@
 """Sums every practitioner knows, by hand, and closed forms beside them."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
+from jobs import SAMPLE, SHELF, option_a, with_inverter, with_module
+from ridge_tally.core.job import brief_edits
+from ridge_tally.core.job.array_edits import RemoveModules
+from ridge_tally.core.job.document import ModuleString, present_ids, with_option
 from ridge_tally.core.loading.clipped_day import clipped_kwh_at
 from ridge_tally.core.strings.voltage import string_voltage_v, temperature_at_voltage_degc
+from ridge_tally.core.working import Verdict
+from ridge_tally.rules.report import all_checks
+from ridge_tally.services.editing import apply_edit, design_for
 
 
 def test_four_modules_in_series_and_four_strings_in_parallel() -> None:
     # Common practice, no source: 4 x 45.92 V = 183.68 V; 4 x 10.15 A = 40.6 A.
     assert string_voltage_v(4, 45.92, -0.0028, 25.0) == pytest.approx(183.68, abs=5e-3)
-    assert pytest.approx(40.6) == 4 * 10.15
+    job = with_module(SAMPLE, imp_a=10.15, isc_a=10.8, vmp_v=39.9, p_max_w=405.0)
+    ids = present_ids(option_a(job))
+    four = tuple(ModuleString(f"{n}", 1, ids[7 * n : 7 * n + 7]) for n in range(4))
+    job = with_option(job, replace(option_a(job), strings=four))
+    found = {c.rule_id: c for c in all_checks(design_for(job, option_a(job)))}
+    assert found["strings.operating-current"].value.value == pytest.approx(40.6)
+
+
+def test_five_kilowatts_carry_six_and_two_thirds_and_keep_the_rebate() -> None:
+    # Common practice, no source: at most 133 % stated as 1.33 lets 6.65 kW on 5 kW, 6.66 not;
+    # stated as "three quarters of the array" it is 6.667 kW.
+    assert rebate(6650.0, 1.33) is Verdict.KEPT
+    assert rebate(6660.0, 1.33) is Verdict.BROKEN
+    assert rebate(6660.0, 1 / 0.75) is Verdict.KEPT
+    # An inverter larger than its array breaks nothing of the loading.
+    assert rebate(4000.0, 1.33) is Verdict.KEPT
+
+
+def rebate(array_w: float, most: float) -> Verdict:
+    """Whether a rebate's ratio lets ten modules of an array on 5 kW."""
+    job = apply_edit(SAMPLE, brief_edits.TakeGridPack("sample-au-capped"), SHELF)
+    job = with_inverter(with_module(job, p_max_w=array_w / 10), p_ac_w=5000.0)
+    grid = job.brief.grid
+    grid = replace(grid, rebate=replace(grid.rebate, most_dc_ac_ratio=most))
+    ids = present_ids(option_a(job))[10:]
+    job = apply_edit(
+        replace(job, brief=replace(job.brief, grid=grid)), RemoveModules("a", ids), SHELF
+    )
+    found = {c.rule_id: c for c in all_checks(design_for(job, option_a(job)))}
+    return found["grid.rebate-ratio"].verdict
 
 
 def test_frost_on_the_same_four_modules() -> None:

@@ -8,7 +8,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from jobs import SAMPLE, option_a, with_inverter, with_module
-from ridge_tally.core.job.document import DesignTemperature, Job
+from ridge_tally.core.job.code_rules import OwnRules, VoltageMethod
+from ridge_tally.core.job.document import CodePack, DesignTemperature, Job
 from ridge_tally.core.sheets.working_lines import value_and_limit, working_lines
 from ridge_tally.core.working import Check, Verdict, shown, shown_against, verdict_of
 from ridge_tally.rules.report import all_checks
@@ -30,11 +31,32 @@ def designs(draw: st.DrawFn) -> Job:
         isc_a=draw(st.floats(13.1, 16.0)),
         beta_voc_frac_per_degc=draw(st.sampled_from([None, -0.0024, -0.0029, -0.0034])),
         max_system_v=draw(st.sampled_from([None, 600.0, 1000.0])),
+        bifacial_frac=draw(st.sampled_from([None, 0.8])),
+        lead_m=draw(st.sampled_from([None, 0.9, 1.4])),
     )
     coldest = draw(st.one_of(st.none(), st.floats(-45.0, 10.0)))
-    site = replace(job.site, coldest=DesignTemperature(coldest, "drawn"))
+    own = OwnRules(
+        ceiling_v=draw(st.sampled_from([None, 450.0])),
+        bright_cloud_factor=draw(st.sampled_from([None, 1.4])),
+        voltage_method=draw(st.sampled_from([None, VoltageMethod.TABLE])),
+        dc_ac_most=draw(st.sampled_from([None, 1.2])),
+    )
+    pack = draw(st.sampled_from(CodePack))
+    site = replace(
+        job.site,
+        coldest=DesignTemperature(coldest, "drawn"),
+        code_pack=pack,
+        own_rules=own,
+        elevation_m=draw(st.sampled_from([None, 400.0, 2600.0])),
+    )
     job = replace(job, site=site)
-    return with_inverter(job, p_dc_max_w=draw(st.sampled_from([None, 9000.0, 14000.0])))
+    return with_inverter(
+        job,
+        p_dc_max_w=draw(st.sampled_from([None, 9000.0, 14000.0])),
+        bare_isc=draw(st.booleans()),
+        full_power_to_m=draw(st.sampled_from([None, 2000.0])),
+        arc_fault=draw(st.sampled_from([None, True, False])),
+    )
 
 
 @settings(max_examples=40)

@@ -1,0 +1,106 @@
+"""Several inverters in an option: their inputs numbered through, each with its own limits."""
+
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from jobs import FULL, SHELF, option_a, workspace_in
+from ridge_tally.core.errors import BadGeometry, NotFound
+from ridge_tally.core.job import string_edits as strings
+from ridge_tally.core.job.document import Job, inverter_sheets_of, names_of, tracker_inputs
+from ridge_tally.core.job.edits import ChooseInverter
+from ridge_tally.formats.job_file import read_job, write_job
+from ridge_tally.rules.report import all_checks
+from ridge_tally.services.editing import apply_edit, apply_edits, design_for
+from ridge_tally.services.evaluation import hourly_year, year_report
+from ridge_tally.services.plant import plant_of
+from ridge_tally.services.reporting import option_report
+from ridge_tally.services.string_plans import plans_report
+from ridge_tally.services.workspace import Workspace
+
+TWO = apply_edits(
+    FULL,
+    [strings.AddInverter("a", "sample-i5"), strings.MoveString("a", "B", 3)],
+    SHELF,
+)
+
+
+@pytest.fixture(scope="module")
+def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
+    return workspace_in(Path(tmp_path_factory.mktemp("inverters")))
+
+
+def wired(job: Job) -> dict[str, int]:
+    return {s.tag: s.tracker_number for s in option_a(job).strings if s.locked}
+
+
+def test_inputs_are_numbered_through_and_the_job_file_keeps_them() -> None:
+    inputs = tracker_inputs(inverter_sheets_of(TWO, option_a(TWO)))
+    assert [(t.number, t.unit_number, t.inverter.id) for t in inputs] == [
+        (1, 1, "sample-i7-6"), (2, 1, "sample-i7-6"), (3, 2, "sample-i5"), (4, 2, "sample-i5"),
+    ]  # fmt: skip
+    assert read_job(write_job(TWO)) == TWO
+    report = option_report(TWO, option_a(TWO))
+    assert [t.inverter for t in report.trackers] == ["inverter 1"] * 2 + ["inverter 2"] * 2
+    assert report.p_ac_w == 12_600
+
+
+def test_each_inverter_has_its_own_maker_s_watts_and_voltage_limit() -> None:
+    found = {(c.rule_id, c.subject): c for c in all_checks(design_for(TWO, option_a(TWO)))}
+    # A hangs on the first, B on the second: 14 x 405 W each.
+    for unit, most in ((1, 11_400.0), (2, 7_500.0)):
+        check = found["loading.dc-limit", f"inverter {unit}"]
+        assert (check.value.value, check.limit.value) == (5670.0, most)
+
+
+def test_the_year_is_the_sum_of_both_and_each_clips_by_itself(workspace: Workspace) -> None:
+    option = option_a(TWO)
+    plant = plant_of(workspace, TWO, option)
+    assert [side.rating_w for side in plant.sides] == [7600.0, 5000.0]
+    year = hourly_year(workspace, TWO, option)
+    assert year.limit_w == 12_600
+    alone = hourly_year(workspace, FULL, option_a(FULL))
+    # With half the array on each hardly anything is clipped any more.
+    assert alone.clipped_kwh > 1000 > year.clipped_kwh
+    # Nearly the same from the same light: the second one's inputs take a little less current.
+    assert year.dc_w.sum() == pytest.approx(alone.dc_w.sum(), rel=2e-3)
+    assert year_report(workspace, TWO, option).energy_kwh > year.energy_kwh - 1
+
+
+def test_the_planner_uses_the_inputs_of_both(workspace: Workspace) -> None:
+    report = plans_report(workspace, TWO, option_a(TWO))
+    assert report.total > 1
+    assert max(s.tracker_number for p in report.plans for s in p.edit.strings) == 4
+
+
+def test_taken_away_its_strings_are_planned_anew_and_the_others_stay() -> None:
+    first_gone = apply_edit(TWO, strings.RemoveInverter("a", 1), SHELF)
+    assert option_a(first_gone).inverter_id == "sample-i5"
+    # B was on the first input of the second, which is input 1 now.
+    assert wired(first_gone) == {"B": 1}
+    assert sum(len(s.module_ids) for s in option_a(first_gone).strings) == 28
+    other = apply_edit(TWO, strings.ChangeInverter("a", 1, "sample-i10"), SHELF)
+    # Three inputs stand before it now.
+    assert wired(other)["B"] == 4
+    one = apply_edit(TWO, ChooseInverter("a", "sample-i12"), SHELF)
+    assert names_of(inverter_sheets_of(one, option_a(one))).startswith("Sample inverter 12.0 kW")
+
+
+def test_alike_ones_are_counted() -> None:
+    job = apply_edit(FULL, strings.AddInverter("a", "sample-i7-6"), SHELF)
+    assert names_of(inverter_sheets_of(job, option_a(job))).startswith("2 × Sample inverter 7.6 kW")
+
+
+@pytest.mark.parametrize(
+    ("steps", "error", "match"),
+    [
+        ([strings.RemoveInverter("a", 1)], BadGeometry, "the last one stays"),
+        ([strings.RemoveInverter("a", 2)], NotFound, "inverter number"),
+        ([strings.AddInverter("a", "sample-none")], NotFound, "sample-none"),
+        ([strings.AddInverter("a", "sample-i5")] * 4, BadGeometry, "at most 4"),
+    ],
+)
+def test_what_cannot_hang_there_is_refused(steps, error, match) -> None:
+    with pytest.raises(error, match=match):
+        apply_edits(replace(FULL), steps, SHELF)
