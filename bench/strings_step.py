@@ -12,8 +12,8 @@ COUNTS = (16, 14, 10)
 
 def core(median_s: Callable[..., float]) -> None:
     """Ones the rest of the program waits for."""
-    two = [TrackerClass((1, 2, 3, 4, 5, 6), 4, 14, 1)]
-    wide = [TrackerClass((1, 2, 3, 4, 5, 6), 4, 14, 2)]
+    two = [TrackerClass((1, 2, 3, 4, 5, 6), ((4, 14),), 1)]
+    wide = [TrackerClass((1, 2, 3, 4, 5, 6), ((4, 14),), 2)]
     one_s, most_s = (median_s(lambda c=c: legal_plans(COUNTS, c)) for c in (two, wide))
     begun = time.perf_counter()
     *_, last = inverter_plans(FULL, option_a(FULL), SHELF.inverters)

@@ -46,8 +46,8 @@ def core(median_s: Callable[..., float], script: Callable[..., float]) -> None:
     inverter = FULL.equipment.inverters[0]
 
     def electrical() -> None:
-        loaded = [loaded_tracker(t.index, t.strings, diode, 3, weather) for t in trackers]
-        drawn = drawn_by_strings(loaded, tracker_inputs((inverter,)), 405.0, len(weather.time))
+        loaded = [loaded_tracker(t.index, t.strings, weather) for t in trackers]
+        drawn = drawn_by_strings(loaded, tracker_inputs((inverter,)), len(weather.time))
         side = ac_side(inverter, Warming(25.0, 40.0))
         simulate_year(replace(plant, drawn=drawn, sides=(side,)), weather)
 

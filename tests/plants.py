@@ -18,14 +18,13 @@ WIDE = TrackerSheet(1.0, 5000.0, 1e6, None, 4)
 def string_plant(
     trackers: tuple[LoadedTracker, ...],
     inverter: InverterSheet,
-    module_w: float,
     weather: WeatherYear,
     losses: Losses | None = None,
     minute_beam: np.ndarray | None = None,
 ) -> Plant:
     """Strings on a string inverter."""
     return Plant(
-        drawn_by_strings(trackers, tracker_inputs((inverter,)), module_w, len(weather.time)),
+        drawn_by_strings(trackers, tracker_inputs((inverter,)), len(weather.time)),
         (ac_side(inverter, USUAL),),
         losses or Losses(),
         minute_beam=minute_beam,

@@ -8,7 +8,7 @@ from live import live_app
 from playwright.sync_api import BrowserContext, Page, expect
 
 from browser import CHROMIUM, CONTEXT, LAUNCH_ARGS, refuse_other_hosts
-from jobs import SAMPLE
+from jobs import FULL, SAMPLE
 from ridge_tally.formats.job_file import write_job
 
 # A shared machine can stall for seconds; what is awaited is a state, never a speed.
@@ -57,6 +57,13 @@ def complaints(page: Page) -> list[str]:
 def job(page: Page) -> str:
     """A fresh copy of the sample job; its place in the app."""
     answer = page.request.post("/api/jobs/import", data=write_job(SAMPLE))
+    return f"/jobs/{answer.json()['state']['job_id']}"
+
+
+@pytest.fixture
+def house(page: Page) -> str:
+    """A fresh copy of the sample with all its planes; its place in the app."""
+    answer = page.request.post("/api/jobs/import", data=write_job(FULL))
     return f"/jobs/{answer.json()['state']['job_id']}"
 
 

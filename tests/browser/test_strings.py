@@ -91,3 +91,92 @@ def test_another_inverter_is_chosen_by_its_plans_and_one_of_them_used(page: Page
     expect(plans).to_contain_text("16 legal plans", timeout=20_000)
     plans.get_by_role("button", name="Use it").first.click()
     expect(plans.get_by_text("as it is")).to_be_visible()
+
+
+def test_a_box_counts_its_conductors_and_is_moved_by_arrows(page: Page, job: str) -> None:
+    open_strings(page, job)
+    page.get_by_role("tab", name="Home runs").click()
+    told = page.get_by_role("tabpanel", name="Home runs")
+    expect(told).to_contain_text("Box 1: 4 conductors and the ground")
+    expect(told).to_contain_text("118'")
+    box = page.get_by_role("button", name=re.compile("^Box 1:"))
+    box.focus()
+    page.keyboard.press("ArrowLeft")
+    expect(told).not_to_contain_text("118'")
+    page.keyboard.press("j")
+    expect(page.get_by_role("button", name=re.compile("^Box 2:"))).to_be_visible()
+    page.get_by_role("button", name="Take box 2 away").click()
+    expect(page.get_by_role("button", name=re.compile("^Box 2:"))).to_have_count(0)
+
+
+def test_a_rule_typed_for_the_job_is_held_and_taken_back(page: Page, job: str) -> None:
+    open_strings(page, job)
+    page.keyboard.press("4")
+    ceiling = page.get_by_role("textbox", name="Code's voltage ceiling, V")
+    ceiling.fill("450")
+    ceiling.press("Enter")
+    rules = page.get_by_role("region", name="US rules")
+    expect(rules).to_contain_text("typed for this job; the family has 600")
+    tally = page.get_by_role("complementary", name="Tally")
+    # The planner followed: shorter strings, and what finds no place is told.
+    expect(tally.get_by_text("Modules not in a string")).to_be_visible()
+    ceiling.fill("")
+    ceiling.press("Enter")
+    expect(rules).to_contain_text("NEC 690.7")
+    page.get_by_role("checkbox", name=re.compile("^Polarity of every string")).click()
+    page.get_by_role("button", name=re.compile(r"\d notes")).click()
+    expect(tally.get_by_text("Confirmed on site")).to_be_visible()
+    shutdown = page.get_by_role("combobox", name="How the roof is shut down")
+    shutdown.click()
+    page.get_by_role("option", name="not said yet").click()
+    expect(page.get_by_role("region", name="Safety")).to_contain_text("nobody said how")
+
+
+def test_a_plan_asked_in_words_is_answered_in_one_sentence(page: Page, job: str) -> None:
+    open_strings(page, job)
+    page.keyboard.press("2")
+    asked = page.get_by_role("textbox", name="Plan in words")
+    asked.fill("15 on 1, 13 on 2")
+    asked.press("Enter")
+    expect(page.get_by_text("15 in series on tracker 1: 640 V")).to_be_visible()
+    asked.fill("as many as fit")
+    asked.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("14 on 1")
+
+
+def test_a_second_inverter_takes_a_string_and_goes_again(page: Page, job: str) -> None:
+    open_strings(page, job)
+    page.keyboard.press("3")
+    page.get_by_role("button", name="Add Sample inverter 5.0 kW").click()
+    hanging = page.get_by_role("list", name="Inverters of this option")
+    expect(hanging).to_contain_text("Inverter 2 Sample inverter 5.0 kW")
+    page.keyboard.press("1")
+    module(page, "B1").click()
+    page.get_by_role("combobox", name="Tracker of string B").click()
+    page.get_by_role("option", name="on tracker 3").click()
+    third = page.get_by_role("region", name="Tracker 3")
+    expect(third).to_contain_text("14 modules in series")
+    expect(third).to_contain_text("inverter 2")
+    expect(third).to_contain_text("A year, DC", timeout=20_000)
+    page.keyboard.press("3")
+    page.get_by_role("button", name="Take inverter 2 away").click()
+    expect(hanging).to_have_count(0)
+    page.keyboard.press("1")
+    expect(page.get_by_role("region", name="Tracker 2")).to_contain_text("14 modules in series")
+
+
+def test_a_plane_with_modules_of_another_type(page: Page, house: str) -> None:
+    page.goto(f"{house}/a/array")
+    page.get_by_role("button", name="Garage west").click()
+    page.get_by_role("combobox", name="Module on this plane").click()
+    page.get_by_role("option", name="Sample module 330 W").click()
+    expect(page.get_by_text("1.69 × 1.002 m")).to_be_visible()
+    page.keyboard.press("p")
+    tally = page.get_by_role("complementary", name="Tally")
+    expect(tally).to_contain_text("11 × Sample module 330 W")
+    page.goto(f"{house}/a/strings")
+    expect(module(page, "A1")).to_be_visible()
+    page.keyboard.press("2")
+    expect(
+        page.get_by_role("heading", name="How many in series: Sample module 330 W, full-cell")
+    ).to_be_visible(timeout=20_000)

@@ -40,7 +40,8 @@ def helped(light: list[float], fitted: list[bool], cell: float, kept: float = 1.
     """W of one string of modules of three substrings, some with optimizers."""
     column = np.array(light)[:, None]
     free, taken, _ = helped_year(
-        column, np.array([0, len(light)]), np.array([[cell]]), REF, 3, np.array(fitted),
+        column, np.array([0, len(light)]), np.array([[cell]]), REF[None],
+        np.zeros(len(light), np.int64), 3, np.array(fitted),
         kept, 1e6, 1e6, *NO_LIMITS,
     )  # fmt: skip
     assert taken[0] == free[0]
@@ -149,7 +150,7 @@ def group(light_w_per_m2: list[float], index: int = 0) -> LitString:
     heat = HeatLoss(1e9, 0.0)
     return LitString(
         index,
-        len(light_w_per_m2) // 3,
+        (SHEET,) * (len(light_w_per_m2) // 3),
         steady,
         mean,
         np.zeros(8760),
@@ -159,7 +160,7 @@ def group(light_w_per_m2: list[float], index: int = 0) -> LitString:
 
 
 def points(converter: Converter, *groups: LitString):
-    return module_points(groups, converter, fit_diode(SHEET), 3, SHEET.p_max_w, weather())
+    return module_points(groups, converter, weather())
 
 
 def test_microinverters_each_take_their_own_modules_and_pairs_stay_on_their_array() -> None:

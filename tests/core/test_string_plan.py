@@ -120,7 +120,7 @@ def strung(plans) -> list[int]:
 def test_planes_share_the_trackers_so_that_most_modules_are_strung(
     counts, strings_max, expected
 ) -> None:
-    plans = plan_planes(counts, StringLimits(5, 14, strings_max))
+    plans = plan_planes(counts, [StringLimits(5, 14, strings_max)] * len(counts))
     assert sorted(strung(plans)) == sorted(expected)
     assert all(done <= count for done, count in zip(strung(plans), counts, strict=True))
 
@@ -130,7 +130,7 @@ def test_planes_share_the_trackers_so_that_most_modules_are_strung(
     st.lists(st.integers(1, 2), min_size=1, max_size=3),
 )
 def test_no_tracker_takes_two_planes_and_none_more_than_it_may(counts, strings_max) -> None:
-    plans = plan_planes(tuple(counts), StringLimits(5, 14, tuple(strings_max)))
+    plans = plan_planes(tuple(counts), [StringLimits(5, 14, tuple(strings_max))] * len(counts))
     used = [load.tracker_number for plan in plans for load in plan]
     assert len(set(used)) == len(used)
     for load in (ld for plan in plans for ld in plan):
@@ -138,13 +138,13 @@ def test_no_tracker_takes_two_planes_and_none_more_than_it_may(counts, strings_m
 
 
 def test_where_not_all_can_be_strung_the_plane_filled_first_is() -> None:
-    plans = plan_planes((28, 30), StringLimits(5, 14, (1, 1)))
+    plans = plan_planes((28, 30), [StringLimits(5, 14, (1, 1))] * 2)
     assert strung(plans) == [28, 0]
 
 
 def test_one_plane_is_planned_as_before() -> None:
     limits = StringLimits(5, 14, (1, 1))
-    assert plan_planes((23,), limits) == (plan_strings(23, limits),)
+    assert plan_planes((23,), [limits]) == (plan_strings(23, limits),)
 
 
 def test_threads_run_by_columns_from_the_left_every_second_one_upwards() -> None:
@@ -152,3 +152,9 @@ def test_threads_run_by_columns_from_the_left_every_second_one_upwards() -> None
     assert [(m.x_m, m.y_m) for m in ordered] == [
         (0, 1.8), (0, 0.0), (1, 0.0), (1, 1.8), (2, 1.8), (2, 0.0),
     ]  # fmt: skip
+
+
+def test_each_plane_keeps_its_own_lengths() -> None:
+    # Modules of more volts on the second plane: at most 11 in series there.
+    plans = plan_planes((14, 11), [StringLimits(5, 14, (1, 1)), StringLimits(4, 11, (1, 1))])
+    assert [[load.modules_in_series for load in plan] for plan in plans] == [[14], [11]]

@@ -51,14 +51,15 @@ def lit_strings(azimuth_deg: float) -> tuple[LitString, ...]:
     parts = light_parts(WEATHER, SUN, 26.6, azimuth_deg)
     direct = np.divide(parts.beam_w_per_m2, poa, out=np.zeros_like(poa), where=poa > 0)
     return tuple(
-        LitString(tracker, 13, substrings, poa, direct, left, HeatLoss(24.0, 5.0))
+        LitString(
+            tracker, (SHELF.modules[1],) * 13, substrings, poa, direct, left, HeatLoss(24.0, 5.0)
+        )
         for tracker in (0, 1)
     )
 
 
 def loaded(strings: tuple[LitString, ...]) -> tuple[LoadedTracker, ...]:
-    diode = fit_diode(SHELF.modules[1])
-    return tuple(loaded_tracker(s.tracker_index, (s,), diode, 3, WEATHER) for s in strings)
+    return tuple(loaded_tracker(s.tracker_index, (s,), WEATHER) for s in strings)
 
 
 SOUTH = loaded(lit_strings(176.0))
@@ -69,7 +70,7 @@ def plant(
     inverter: InverterSheet = INVERTER,
     losses: Losses = LOSSES,
 ) -> Plant:
-    return string_plant(trackers, inverter, SHELF.modules[1].p_max_w, WEATHER, losses)
+    return string_plant(trackers, inverter, WEATHER, losses)
 
 
 def year(*given, **change) -> YearResult:

@@ -11,6 +11,8 @@ import pytest
 from jobs import FULL, SAMPLE
 from ridge_tally.core.job.array import Mounting
 from ridge_tally.core.job.brief import Brief
+from ridge_tally.core.job.code_rules import OwnRules, Safety
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.weather import JobWeather
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.formats.job_file import JobFile, read_job, stored_job
@@ -84,7 +86,7 @@ def test_a_version_4_job_gets_the_weather_and_mountings_it_was_reckoned_with() -
     text = (OLDER / "juniper-4.json").read_text("utf-8")
     assert '"weather"' not in text
     job = read_job(text)
-    assert replace(job, equipment=FULL.equipment) == FULL
+    assert replace(job, equipment=FULL.equipment) == unwired(FULL)
     assert job.weather == JobWeather()
     assert {a.mounting for o in job.options for a in o.arrays} == {Mounting.STAND_OFF}
     assert stored_job(text) == job
@@ -92,6 +94,22 @@ def test_a_version_4_job_gets_the_weather_and_mountings_it_was_reckoned_with() -
 
 def test_a_version_5_job_names_no_ageing_and_no_derating() -> None:
     job = read_job((OLDER / "juniper-5.json").read_text("utf-8"))
-    assert replace(job, equipment=FULL.equipment) == FULL
+    assert replace(job, equipment=FULL.equipment) == unwired(FULL)
     assert {m.yearly_loss_frac for m in job.equipment.modules} == {None}
     assert {i.derating for i in job.equipment.inverters} == {()}
+
+
+def test_a_version_6_job_has_neither_boxes_nor_words_on_safety_and_holds_to_its_family() -> None:
+    text = (OLDER / "juniper-6.json").read_text("utf-8")
+    job = read_job(text)
+    assert replace(job, equipment=FULL.equipment) == unwired(FULL)
+    assert job.site.own_rules == OwnRules()
+    assert {m.lead_m for m in job.equipment.modules} == {None}
+    assert {o.more_inverters for o in job.options} == {()}
+    assert stored_job(text) == job
+
+
+def unwired(job: Job) -> Job:
+    """The job as it was before boxes were drawn and anybody spoke of shutdown."""
+    options = tuple(replace(o, boxes=(), safety=Safety()) for o in job.options)
+    return replace(job, options=options)

@@ -33,7 +33,7 @@ def string(azimuth_deg: float, modules: int, tilt_deg: float = 30.0) -> LitStrin
     light = plane_light(WEATHER, SUN, tilt_deg, azimuth_deg)
     cells = np.repeat(light.effective_w_per_m2[None], modules * SHEET.bypass_diodes, axis=0)
     return LitString(
-        0, modules, cells, light.poa_w_per_m2, np.zeros(len(WEATHER.time)),
+        0, (SHEET,) * modules, cells, light.poa_w_per_m2, np.zeros(len(WEATHER.time)),
         ((Step.SUNLIGHT, light.poa_w_per_m2), (Step.GLASS, light.effective_w_per_m2)),
         HeatLoss(25.0, 6.84),
     )  # fmt: skip
@@ -46,8 +46,8 @@ def year_of(strings: list[LitString], ratio: float) -> YearResult:
         SHELF.inverters[0], p_ac_w=modules * SHEET.p_max_w / ratio, trackers=(WIDE,), v_start_v=1.0,
         night_w=0.0, derating=(),
     )  # fmt: skip
-    tracker = loaded_tracker(0, strings, DIODE, SHEET.bypass_diodes, WEATHER)
-    return simulate_year(string_plant((tracker,), inverter, SHEET.p_max_w, WEATHER), WEATHER)
+    tracker = loaded_tracker(0, strings, WEATHER)
+    return simulate_year(string_plant((tracker,), inverter, WEATHER), WEATHER)
 
 
 def by_the_library(tilt: float, azimuth: float) -> float:

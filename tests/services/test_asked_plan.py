@@ -10,7 +10,6 @@ from ridge_tally.core.errors import NotUnderstood
 from ridge_tally.core.job.array import Ways
 from ridge_tally.core.job.array_edits import FillPlane
 from ridge_tally.core.job.document import Job
-from ridge_tally.core.strings.plans import legal_plans
 from ridge_tally.rules.asked_plan import why_not
 from ridge_tally.rules.string_plans import plan_space
 from ridge_tally.services.asked_plan import plan_verdict
@@ -81,7 +80,7 @@ def test_every_plan_listed_is_answered_as_legal_on_two_planes() -> None:
     job = apply_edit(TWICE, FillPlane("a", GARAGE_WEST, Ways.PORTRAIT), SHELF)
     design = design_for(job, option_a(job))
     space = plan_space(design)
-    plans = legal_plans(space.counts, space.classes)
+    plans = space.plans()
     assert plans.total > 0
     assert {why_not(design, space, plan) for plan in plans.plans} == {""}
 

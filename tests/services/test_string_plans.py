@@ -77,13 +77,13 @@ def test_what_the_person_puts_first_comes_first(workspace) -> None:
 def test_lengths_are_told_with_their_numbers() -> None:
     # By hand: 15 x 37.3 V x (1 + 0.0027 x 53) = 639.6 V at -28 °C.
     design = design_for(SAMPLE, option_a(SAMPLE))
-    over = length_told(design, 15)
+    over = length_told(design, design.module, 15)
     assert over.breaks is LimitKind.STOP
     assert over.told == (
         "15 in series: 640 V on a −28 °C morning, the inverter input limit is 600 V"
     )
-    assert length_told(design, 14).breaks is None
-    short = length_told(design, 3)
+    assert length_told(design, design.module, 14).breaks is None
+    short = length_told(design, design.module, 3)
     assert short.breaks is LimitKind.COSTS
     assert "the tracker needs 120 V" in short.told
 
@@ -134,7 +134,8 @@ def test_the_shelf_s_inverters_come_one_by_one_with_a_plan_or_a_reason() -> None
 def test_without_a_typed_extreme_the_sentence_says_what_stands_in() -> None:
     site = replace(SAMPLE.site, coldest=replace(SAMPLE.site.coldest, value_degc=None))
     job = replace(SAMPLE, site=site)
-    assert "(stand-in by climate)" in length_told(design_for(job, option_a(job)), 16).told
+    design = design_for(job, option_a(job))
+    assert "(stand-in by climate)" in length_told(design, design.module, 16).told
 
 
 def test_locks_that_leave_modules_without_a_place_say_what_to_change(workspace) -> None:

@@ -8,6 +8,16 @@ export interface SizeM {
   heightM: number;
 }
 
+/** The datasheet of the modules on a plane: the option's, but for a plane of its own. */
+export function moduleOn(
+  job: Schemas['Job'],
+  option: Schemas['Option'],
+  planeId: string,
+): Schemas['ModuleSheet'] | undefined {
+  const own = option.arrays.find((a) => a.plane_id === planeId)?.module_id;
+  return job.equipment.modules.find((m) => m.id === (own ?? option.module_id));
+}
+
 /** What the plane shows of a module; held up on legs it covers less of it. */
 export function sizeOf(
   sheet: Schemas['ModuleSheet'],

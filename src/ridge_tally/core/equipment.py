@@ -49,6 +49,11 @@ class ModuleSheet:
     lead_m: float | None = None
 
 
+def module_area_m2(sheet: ModuleSheet) -> float:
+    """Return the area of a module."""
+    return sheet.long_m * sheet.short_m
+
+
 @dataclass(frozen=True, slots=True)
 class TrackerSheet:
     """One MPPT input of an inverter; ``p_max_w`` where its sheet limits watts by input."""

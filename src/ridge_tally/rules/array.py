@@ -9,7 +9,7 @@ from ridge_tally.core.array.legal import Shortfall, shortfalls
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.job.array import PlacedModule, PlaneArray, Ways, present_of
 from ridge_tally.core.job.array_edits import FillPlane
-from ridge_tally.core.job.document import plane_of, present_ids, strung_count
+from ridge_tally.core.job.document import module_on, plane_of, present_ids, strung_count
 from ridge_tally.core.job.edits import WishSeriesLength
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.survey import RoofPlane
@@ -67,7 +67,9 @@ def standing(design: Design, array: PlaneArray) -> Standing:
     """Return how the present modules of an array on a closed plane stand."""
     plane = plane_of(design.job, array.plane_id)
     present = present_of(array)
-    return _standing(plane, present, lay_of(design.module, array, plane))
+    return _standing(
+        plane, present, lay_of(module_on(design.job, design.option, plane.id), array, plane)
+    )
 
 
 # Asked by the check, by the drawing, and by each option on an unchanged roof.

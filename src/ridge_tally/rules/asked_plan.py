@@ -38,11 +38,12 @@ def _by_tracker(plan: Plan) -> dict[int, list[PlanLoad]]:
 
 
 def _currents(design: Design, space: PlanSpace, plan: Plan) -> str:
-    del space
     for number, loads in sorted(_by_tracker(plan).items()):
         tracker, strings = design.trackers[number - 1], sum(ld.strings for ld in loads)
-        factor = bright_cloud_factor(design, tracker.inverter) * rear_gain(design)
-        short_a, most_a = strings * factor * design.module.isc_a, tracker.sheet.isc_max_a
+        sheets = [space.parts[ld.plane_index].sheet for ld in loads for _ in range(ld.strings)]
+        factor = bright_cloud_factor(design, tracker.inverter)
+        short_a = sum(factor * rear_gain(design, s) * s.isc_a for s in sheets)
+        most_a = tracker.sheet.isc_max_a
         if most_a is not None and short_a > most_a * (1 + 1e-9):
             return (
                 f"{strings} in parallel on tracker {number}: {short_a:.1f} A short-circuited "
@@ -53,7 +54,7 @@ def _currents(design: Design, space: PlanSpace, plan: Plan) -> str:
                 f"{strings} in parallel on tracker {number}: it has {tracker.sheet.inputs} pair(s) "
                 "of terminals."
             )
-        at_work_a = strings * rear_gain(design) * design.module.imp_a
+        at_work_a = sum(rear_gain(design, s) * s.imp_a for s in sheets)
         if strings > 1 and at_work_a > tracker.sheet.i_max_a * (1 + 1e-9):
             return (
                 f"{strings} in parallel on tracker {number}: {at_work_a:.1f} A at work, the input "
@@ -63,11 +64,11 @@ def _currents(design: Design, space: PlanSpace, plan: Plan) -> str:
 
 
 def _coldest(design: Design, space: PlanSpace, plan: Plan) -> str:
-    del space
-    volts = planning_voltages(design)
     for load in plan:
+        sheet = space.parts[load.plane_index].sheet
+        volts = planning_voltages(design, sheet)
         n, tracker = load.modules_in_series, design.trackers[load.tracker_number - 1]
-        limit = cold_limit(design, tracker.inverter)[0]
+        limit = cold_limit(design, tracker.inverter, (sheet,))[0]
         cold_v = n * volts.cold_open_v
         if cold_v > number_of(limit) * (1 + 1e-9):
             return (
@@ -79,8 +80,13 @@ def _coldest(design: Design, space: PlanSpace, plan: Plan) -> str:
 
 
 def _alike(design: Design, space: PlanSpace, plan: Plan) -> str:
-    del design, space
+    del design
     for number, loads in sorted(_by_tracker(plan).items()):
+        if len({space.parts[ld.plane_index].sheet for ld in loads}) > 1:
+            return (
+                f"Two types of module in parallel on tracker {number}: their voltages differ; "
+                "give each type a tracker, or thread it by hand and see its checks."
+            )
         lengths = sorted({ld.modules_in_series for ld in loads})
         if len(lengths) > 1:
             told = " and ".join(map(str, lengths))
@@ -92,10 +98,9 @@ def _alike(design: Design, space: PlanSpace, plan: Plan) -> str:
 
 
 def _hottest(design: Design, space: PlanSpace, plan: Plan) -> str:
-    del space
-    volts = planning_voltages(design)
     hot = degc_text(number_of(design.hottest_cell))
     for load in plan:
+        volts = planning_voltages(design, space.parts[load.plane_index].sheet)
         n, tracker = load.modules_in_series, design.trackers[load.tracker_number - 1]
         if n * volts.hot_mp_v < tracker.sheet.v_min_v * (1 - 1e-9):
             return (

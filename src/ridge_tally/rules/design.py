@@ -1,6 +1,10 @@
 """The numbers several rules share: sheets, temperatures and ceilings of one option."""
 
+from collections import Counter
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from functools import lru_cache
+from string import ascii_lowercase
 
 from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
@@ -13,9 +17,11 @@ from ridge_tally.core.job.document import (
     TrackerInput,
     inverter_sheets_of,
     module_sheet_of,
+    module_sheets,
     present_ids,
     tracker_inputs,
 )
+from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.working import Given
 from ridge_tally.rules import tables
 from ridge_tally.rules.code import CodeRules, code_rules
@@ -27,20 +33,20 @@ MOUNTING = "roof-stand-off"
 class Design:
     """One option with its datasheets and its design temperatures as givens.
 
-    ``trackers`` are those of all its inverters, numbered through.  ``coldest_planning_degc`` is for planning only: the typed extreme, or the climate's
+    ``sheets``: of every module laid; ``module`` is the option's.  ``trackers`` are those of all its inverters, numbered through.  ``coldest_planning_degc`` is for planning only: the typed extreme, or the climate's
     stand-in, which never passes a limit.
     """
 
     job: Job
     option: Option
     module: ModuleSheet
+    sheets: Mapping[PlacedId, ModuleSheet]
     inverters: tuple[InverterSheet, ...]
     trackers: tuple[TrackerInput, ...]
     rules: CodeRules
     coldest: Given
     hottest_cell: Given
     coldest_planning_degc: float
-    vmp_coefficient: Given
 
     @property
     def p_ac_w(self) -> float:
@@ -71,6 +77,7 @@ def design_of(
         job=job,
         option=option,
         module=module,
+        sheets=module_sheets(job, option),
         inverters=inverters,
         trackers=tracker_inputs(inverters),
         rules=code_rules(site),
@@ -83,7 +90,6 @@ def design_of(
             f"{hottest_degc:g} °C air ({hot_origin}) + {rise_k:g} K for a roof stand-off",
         ),
         coldest_planning_degc=stand_in_coldest_degc if coldest.value is None else coldest.value,
-        vmp_coefficient=_vmp_coefficient(module),
     )
 
 
@@ -98,6 +104,45 @@ def coldest_of(site: Site) -> Given:
     label = "record low" if strict else "coldest air"
     source = typed.source if typed.value_degc is not None else ""
     return Given("t_min", label, typed.value_degc, "°C", source)
+
+
+@dataclass(frozen=True, slots=True)
+class Alike:
+    """So many modules of a type; ``suffix`` tells its symbols from those of the first type."""
+
+    count: int
+    sheet: ModuleSheet
+    suffix: str
+
+
+def alike(design: Design, module_ids: Iterable[PlacedId]) -> tuple[Alike, ...]:
+    """Return modules by type, in the order types first appear."""
+    counts = Counter(design.sheets[m] for m in module_ids)
+    return tuple(
+        Alike(n, sheet, f"_{ascii_lowercase[i]}" if i else "")
+        for i, (sheet, n) in enumerate(counts.items())
+    )
+
+
+def watts_of(
+    design: Design, module_ids: Iterable[PlacedId], label: str = "modules"
+) -> tuple[str, tuple[Given, ...], float]:
+    """Return formula, givens and watts of some modules."""
+    groups = alike(design, module_ids) or (Alike(0, design.module, ""),)
+    terms, givens, watts = [], list[Given](), 0.0
+    for g in groups:
+        terms.append(f"n{g.suffix} * p_max{g.suffix}")
+        givens += [
+            Given(f"n{g.suffix}", label, float(g.count), "", "this design"),
+            Given(f"p_max{g.suffix}", "Pmax", g.sheet.p_max_w, "W", "module datasheet"),
+        ]
+        watts += g.count * g.sheet.p_max_w
+    return " + ".join(terms), tuple(givens), watts
+
+
+def dc_watts(design: Design) -> tuple[str, tuple[Given, ...], float]:
+    """Return formula, givens and watts of all modules that are there."""
+    return watts_of(design, present_ids(design.option))
 
 
 def count_given(design: Design) -> Given:
@@ -117,7 +162,9 @@ def dc_limit_given(design: Design) -> Given:
     return Given("p_dc_max", "maker's DC limit", most, "W", "inverter datasheet")
 
 
-def _vmp_coefficient(module: ModuleSheet) -> Given:
+@lru_cache(maxsize=64)
+def vmp_coefficient(module: ModuleSheet) -> Given:
+    """Return how a module's maximum-power voltage changes, by its diode model; unknown without one."""
     try:
         model = fit_diode(module)
     except (MissingDatum, OutsideModelRange):

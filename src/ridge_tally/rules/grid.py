@@ -4,6 +4,8 @@ The checks here need no yield and follow every edit at once; the ceilings that n
 are in ``rules.ceilings``.
 """
 
+from dataclasses import replace
+
 from ridge_tally.core.job.document import CodePack, present_ids
 from ridge_tally.core.job.grid import GridRules, RouteKind, SizeCapKind
 from ridge_tally.core.working import (
@@ -16,7 +18,7 @@ from ridge_tally.core.working import (
     number_of,
 )
 from ridge_tally.rules import tables
-from ridge_tally.rules.design import Design, count_given
+from ridge_tally.rules.design import Design, dc_watts
 from ridge_tally.rules.tracker_current import over_from
 
 
@@ -37,12 +39,19 @@ def grid_checks(design: Design) -> tuple[Check, ...]:
     return (*found, *_phases(design))
 
 
-def dc_kw(design: Design) -> tuple[Given, Given]:
-    """Return count and kW of a module as givens."""
-    return (
-        count_given(design),
-        Given("p_kw", "Pmax", design.module.p_max_w / 1000, "kW", "module datasheet"),
+def dc_kw(design: Design) -> tuple[str, tuple[Given, ...], float]:
+    """Return formula, givens and kW of the modules that are there."""
+    formula, givens, watts = dc_watts(design)
+    kilo = tuple(
+        replace(g, value=number_of(g) / 1000, unit="kW") if g.unit == "W" else g for g in givens
     )
+    return formula, kilo, watts / 1000
+
+
+def _over_from(design: Design, most_kw: float) -> str:
+    """Return from how many modules on a DC power is passed."""
+    dc, count = dc_kw(design)[2], len(present_ids(design.option))
+    return over_from(most_kw, design.module.p_max_w / 1000, "kW", dc, count)
 
 
 def existing_dc(design: Design) -> Given:
@@ -113,7 +122,7 @@ def _rule_checks(design: Design, grid: GridRules) -> list[Check]:
         found.append(_dc_power(design, "grid.rebate-size", "Rebate size", limit, source))
     if rebate is not None and rebate.most_dc_ac_ratio is not None:
         limit = Given("paid_to", "rebate pays up to", rebate.most_dc_ac_ratio, "", "grid rules")
-        n, p_kw = dc_kw(design)
+        formula, givens, dc = dc_kw(design)
         p_ac = ac_kw(design)
         found.append(
             check(
@@ -121,15 +130,15 @@ def _rule_checks(design: Design, grid: GridRules) -> list[Check]:
                 title="Rebate DC:AC",
                 subject="rebate",
                 kind=LimitKind.OUTSIDE,
-                formula="n * p_kw / p_ac",
-                givens=(n, p_kw, p_ac),
-                value=number_of(n) * number_of(p_kw) / number_of(p_ac),
+                formula=f"({formula}) / p_ac" if "+" in formula else f"{formula} / p_ac",
+                givens=(*givens, p_ac),
+                value=dc / number_of(p_ac),
                 symbol="ratio",
                 unit="",
                 relation="<=",
                 limit=limit,
                 source=source,
-                reached_at=over_from(number_of(limit) * number_of(p_ac), number_of(p_kw), "kW"),
+                reached_at=_over_from(design, number_of(limit) * number_of(p_ac)),
             )
         )
     return found
@@ -164,22 +173,22 @@ def _ac_power(
 
 
 def _dc_power(design: Design, rule_id: str, title: str, limit: Given, source: Source) -> Check:
-    (n, p_kw), p_old = dc_kw(design), existing_dc(design)
+    (formula, givens, dc), p_old = dc_kw(design), existing_dc(design)
     left_kw = max(0.0, number_of(limit) - number_of(p_old))
     return check(
         rule_id=rule_id,
         title=title,
         subject="DC",
         kind=LimitKind.OUTSIDE,
-        formula="n * p_kw + p_old",
-        givens=(n, p_kw, p_old),
-        value=number_of(n) * number_of(p_kw) + number_of(p_old),
+        formula=f"{formula} + p_old",
+        givens=(*givens, p_old),
+        value=dc + number_of(p_old),
         symbol="p",
         unit="kW",
         relation="<=",
         limit=limit,
         source=source,
-        reached_at=over_from(left_kw, number_of(p_kw), "kW"),
+        reached_at=_over_from(design, left_kw),
     )
 
 

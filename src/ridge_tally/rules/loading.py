@@ -2,6 +2,7 @@
 
 from ridge_tally.core.equipment import InverterSheet
 from ridge_tally.core.job.document import present_ids
+from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.working import (
     Check,
     Given,
@@ -12,7 +13,7 @@ from ridge_tally.core.working import (
     number_of,
 )
 from ridge_tally.rules import tables
-from ridge_tally.rules.design import Design, count_given, p_max_given
+from ridge_tally.rules.design import Design, dc_watts, watts_of
 from ridge_tally.rules.tracker_current import over_from
 
 THIN_AIR = Source("inverters above 2000 m", "", SourceStatus.FROM_MEMORY)
@@ -22,47 +23,53 @@ THIN_AIR_M = 2000.0
 
 def loading_checks(design: Design) -> tuple[Check, ...]:
     """Return the checks of array power against inverter power; none without modules."""
-    count = len(present_ids(design.option))
-    if not count:
+    if not present_ids(design.option):
         return ()
     own = design.rules.dc_ac_most
     return (
-        *_dc_limits(design, count),
+        *_dc_limits(design),
         _usual_ratio(design),
         *(() if own is None else (_own_ratio(design, own),)),
         *_altitude(design),
     )
 
 
-def _dc_limits(design: Design, modules: int) -> tuple[Check, ...]:
+def _dc_limits(design: Design) -> tuple[Check, ...]:
     """DC watts beyond the maker's figure void what the maker stands behind, inverter by inverter."""
     if len(design.inverters) == 1:
-        return (_dc_limit(design, "inverter", count_given(design), design.inverters[0]),)
+        present = present_ids(design.option)
+        return (_dc_limit(design, "inverter", present, design.inverters[0]),)
     found = []
     for unit, inverter in enumerate(design.inverters, start=1):
         numbers = {t.number for t in design.trackers if t.unit_number == unit}
-        on_it = sum(len(s.module_ids) for s in design.option.strings if s.tracker_number in numbers)
-        n = Given("n", "modules on it", float(on_it), "", "this design")
-        found.append(_dc_limit(design, f"inverter {unit}", n, inverter))
+        on_it = tuple(
+            m for s in design.option.strings if s.tracker_number in numbers for m in s.module_ids
+        )
+        found.append(_dc_limit(design, f"inverter {unit}", on_it, inverter))
     return tuple(found)
 
 
-def _dc_limit(design: Design, subject: str, n: Given, inverter: InverterSheet) -> Check:
-    most, p_max_w = inverter.p_dc_max_w, design.module.p_max_w
+def _dc_limit(
+    design: Design, subject: str, module_ids: tuple[PlacedId, ...], inverter: InverterSheet
+) -> Check:
+    most = inverter.p_dc_max_w
+    formula, givens, value = watts_of(design, module_ids)
     return check(
         rule_id="loading.dc-limit",
         title="Maker's DC watts",
         subject=subject,
         kind=LimitKind.OUTSIDE,
-        formula="n * p_max",
-        givens=(n, p_max_given(design)),
-        value=number_of(n) * p_max_w,
+        formula=formula,
+        givens=givens,
+        value=value,
         symbol="p_dc",
         unit="W",
         relation="<=",
         limit=Given("p_dc_max", "maker's DC limit", most, "W", "inverter datasheet"),
         source=Source("inverter datasheet", "", SourceStatus.DATASHEET),
-        reached_at="" if most is None else over_from(most, p_max_w, "W"),
+        reached_at=""
+        if most is None
+        else over_from(most, design.module.p_max_w, "W", value, len(module_ids)),
     )
 
 
@@ -89,22 +96,22 @@ def _own_ratio(design: Design, most: float) -> Check:
 def _ratio(
     design: Design, rule_id: str, title: str, kind: LimitKind, limit: Given, source: Source
 ) -> Check:
-    n, p_max = count_given(design), p_max_given(design)
-    most_w = number_of(limit) * design.p_ac_w
+    formula, givens, p_dc_w = dc_watts(design)
+    most_w, count = number_of(limit) * design.p_ac_w, len(present_ids(design.option))
     return check(
         rule_id=rule_id,
         title=title,
         subject="inverter",
         kind=kind,
-        formula="n * p_max / p_ac",
-        givens=(n, p_max, Given("p_ac", "inverter AC power", design.p_ac_w, "W", "datasheet")),
-        value=number_of(n) * number_of(p_max) / design.p_ac_w,
+        formula=f"({formula}) / p_ac" if "+" in formula else f"{formula} / p_ac",
+        givens=(*givens, Given("p_ac", "inverter AC power", design.p_ac_w, "W", "datasheet")),
+        value=p_dc_w / design.p_ac_w,
         symbol="ratio",
         unit="",
         relation="<=",
         limit=limit,
         source=source,
-        reached_at=over_from(most_w, number_of(p_max), "W"),
+        reached_at=over_from(most_w, design.module.p_max_w, "W", p_dc_w, count),
     )
 
 

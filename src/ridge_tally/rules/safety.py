@@ -86,8 +86,12 @@ def _shutdown(design: Design, most_v: float) -> Check:
 
 def _arc_fault(design: Design, from_v: float) -> list[Check]:
     """Strings at such a voltage on a building want an inverter that finds arcs."""
-    n, voc = _longest(design), design.module.voc_v
-    if number_of(n) * planning_voltages(design).cold_open_v < from_v:
+    volts = max(sum(design.sheets[m].voc_v for m in s.module_ids) for s in design.option.strings)
+    cold_v = max(
+        sum(planning_voltages(design, design.sheets[m]).cold_open_v for m in s.module_ids)
+        for s in design.option.strings
+    )
+    if cold_v < from_v:
         return []
     lacking = [i.arc_fault for i in design.inverters]
     return [
@@ -96,7 +100,7 @@ def _arc_fault(design: Design, from_v: float) -> list[Check]:
             "Arc-fault protection",
             lacking,
             ARC_FAULT,
-            f"asked for from {from_v:g} V: this string has {number_of(n) * voc:.0f} V",
+            f"asked for from {from_v:g} V: the strings have up to {volts:.0f} V",
         )
     ]
 

@@ -9,8 +9,9 @@ from typing import Any
 
 import numpy as np
 
+from ridge_tally.core.equipment import module_area_m2
 from ridge_tally.core.errors import NotFound
-from ridge_tally.core.job.document import plane_of
+from ridge_tally.core.job.document import module_on, plane_of
 from ridge_tally.core.job.survey import EdgeKind
 from ridge_tally.core.survey.outline import corners_m, is_closed
 from ridge_tally.core.survey.polygon import area_m2
@@ -142,7 +143,10 @@ def _plan_areas_m2(design: Design) -> tuple[float | None, float | None]:
         return None, None
     flat = {p.id: float(np.cos(np.radians(p.slope_deg))) for p in planes}
     roof = sum(area_m2(corners_m(p)) * flat[p.id] for p in planes)
-    one_m2 = design.module.long_m * design.module.short_m
-    arrays = design.option.arrays
-    laid = sum(one_m2 * flat[a.plane_id] * sum(m.present for m in a.modules) for a in arrays)
+    laid = sum(
+        module_area_m2(module_on(design.job, design.option, a.plane_id))
+        * flat[a.plane_id]
+        * sum(m.present for m in a.modules)
+        for a in design.option.arrays
+    )
     return roof, laid

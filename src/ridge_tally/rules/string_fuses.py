@@ -1,6 +1,6 @@
 """Whether strings in parallel need fuses, and which: what sound strings push into a faulty one."""
 
-from ridge_tally.core.job.document import TrackerInput, strings_on
+from ridge_tally.core.job.document import ModuleString, TrackerInput, strings_on
 from ridge_tally.core.working import Check, Given, LimitKind, check
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design
@@ -10,22 +10,29 @@ def fuse_checks(design: Design) -> tuple[Check, ...]:
     """Return for each tracker with several strings whether they may go without fuses."""
     checks = []
     for tracker in design.trackers:
-        strings = len(strings_on(design.option, tracker.number))
-        if strings > 1:
+        strings = strings_on(design.option, tracker.number)
+        if len(strings) > 1:
             checks.append(_without_fuses(design, tracker, strings))
     return tuple(checks)
 
 
-def _without_fuses(design: Design, tracker: TrackerInput, strings: int) -> Check:
+def _without_fuses(
+    design: Design, tracker: TrackerInput, strings: tuple[ModuleString, ...]
+) -> Check:
     """Reverse current of the sound strings against the module's largest series fuse.
 
     Broken, every string wants a fuse of its own, and where no standard one is large enough for
     the string and small enough for the module, that many strings may not be paralleled.
     """
-    module, family = design.module, design.rules.family
-    factor = family.back_current_factor
-    value = (strings - 1) * factor * module.isc_a
-    largest = module.max_series_fuse_a
+    family = design.rules.family
+    sheets = [design.sheets[m] for s in strings for m in s.module_ids]
+    # The strongest strings push into the weakest module: the lowest rating rules.
+    module = max(sheets, key=lambda s: s.isc_a)
+    ratings = [s.max_series_fuse_a for s in sheets]
+    known = [r for r in ratings if r is not None]
+    largest = min(known) if len(known) == len(ratings) else None
+    factor, many = family.back_current_factor, len(strings)
+    value = (many - 1) * factor * module.isc_a
     needed = largest is not None and value > largest * (1 + 1e-9)
     least_a = family.least_fuse_factor * module.isc_a
     most_a = largest
@@ -51,7 +58,7 @@ def _without_fuses(design: Design, tracker: TrackerInput, strings: int) -> Check
         kind=LimitKind.STOP if stops else LimitKind.NOTE,
         formula="(k - 1) * f * isc",
         givens=(
-            Given("k", "strings in parallel", float(strings), "", "this design"),
+            Given("k", "strings in parallel", float(many), "", "this design"),
             Given("f", "factor on Isc", factor, "", family.fuses.document),
             Given("isc", "Isc", module.isc_a, "A", "module datasheet"),
         ),

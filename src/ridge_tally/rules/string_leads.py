@@ -4,6 +4,7 @@ from ridge_tally.core.job.document import ModuleString
 from ridge_tally.core.strings.runs import spots_of, steps_m
 from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
 from ridge_tally.rules.design import Design
+from ridge_tally.rules.string_limits import modules_of
 
 REACH = Source("two leads meet halfway", "", SourceStatus.COMMON_PRACTICE)
 # What loops and clips take of the two leads; common practice, no source.
@@ -17,9 +18,13 @@ def lead_checks(design: Design) -> tuple[Check, ...]:
 
 
 def reach_m(design: Design) -> float | None:
-    """Return how far apart the middles of two modules may be that are joined by their leads."""
-    lead_m = design.module.lead_m
-    return None if lead_m is None else 2 * lead_m - TAKEN_M
+    """Return how far apart the middles of two modules may be that are joined by their leads.
+
+    The shortest leads of the types there are rule it; unknown where one's sheet is silent.
+    """
+    leads = [m.lead_m for m in modules_of(design)]
+    known = [lead for lead in leads if lead is not None]
+    return 2 * min(known) - TAKEN_M if len(known) == len(leads) else None
 
 
 def _reach(design: Design, string: ModuleString, steps: list[float | None]) -> Check:

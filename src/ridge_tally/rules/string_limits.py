@@ -5,9 +5,10 @@ still answers "not checked" then.
 """
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ridge_tally.core.equipment import InverterSheet
+from ridge_tally.core.equipment import InverterSheet, ModuleSheet
 from ridge_tally.core.job.array import Mounting
 from ridge_tally.core.job.code_rules import VoltageMethod
 from ridge_tally.core.job.document import TrackerInput
@@ -17,9 +18,9 @@ from ridge_tally.core.strings.voltage import (
     most_in_series,
     string_voltage_v,
 )
-from ridge_tally.core.working import Given
+from ridge_tally.core.working import Given, number_of
 from ridge_tally.rules import tables
-from ridge_tally.rules.design import Design
+from ridge_tally.rules.design import Design, vmp_coefficient
 
 SHEET = "module datasheet"
 # Less headroom than this under the voltage limit is worth a word; common practice, no source.
@@ -36,14 +37,19 @@ class PlanningVoltages:
     hot_open_v: float
 
 
-def cold_limit(design: Design, inverter: InverterSheet) -> tuple[Given, bool]:
+def cold_limit(
+    design: Design, inverter: InverterSheet, modules: Sequence[ModuleSheet]
+) -> tuple[Given, bool]:
     """Return the smallest DC voltage ceiling, the others named, and whether all are known."""
+    systems = [m.max_system_v for m in modules]
+    known_systems = [v for v in systems if v is not None]
+    system_v = min(known_systems) if len(known_systems) == len(systems) else None
     code = "code, dwelling" if design.job.site.dwelling else "code"
     if design.job.site.own_rules.ceiling_v is not None:
         code = "code as held here"
     ceilings = {
         "inverter input": inverter.v_dc_max_v,
-        "module": design.module.max_system_v,
+        "module": system_v,
         code: design.rules.ceiling_v,
     }
     known = {name: v for name, v in ceilings.items() if v is not None}
@@ -71,15 +77,15 @@ def table_factor(design: Design) -> Given:
     return Given("f", "factor of the table", factor, "", table.source.document)
 
 
-def planning_voltages(design: Design) -> PlanningVoltages:
-    """Return what strings are planned on.
+def planning_voltages(design: Design, module: ModuleSheet) -> PlanningVoltages:
+    """Return what strings of a module are planned on.
 
     Without a coefficient nothing may be planned on it: a cautious crystalline one is taken.
     """
-    module, rules = design.module, design.rules
+    rules = design.rules
     told = module.beta_voc_frac_per_degc
     beta = CAUTIOUS_FRAC_PER_DEGC if told is None else told
-    gamma = design.vmp_coefficient.value
+    gamma = vmp_coefficient(module).value
     gamma = CAUTIOUS_FRAC_PER_DEGC if gamma is None else gamma
     t_hot = design.hottest_cell.value
     assert t_hot is not None
@@ -104,36 +110,48 @@ def shortest_on(volts: PlanningVoltages, tracker: TrackerInput) -> int:
 
 
 def longest_on(
-    design: Design, volts: PlanningVoltages, tracker: TrackerInput, room_frac: float = 0.0
+    design: Design, module: ModuleSheet, tracker: TrackerInput, room_frac: float = 0.0
 ) -> int:
     """Return the most modules in series under the ceiling at the coldest, a share of it spared."""
-    ceiling, _ = cold_limit(design, tracker.inverter)
-    assert ceiling.value is not None
-    return most_in_series(volts.cold_open_v, ceiling.value * (1 - room_frac))
+    ceiling, _ = cold_limit(design, tracker.inverter, (module,))
+    volts = planning_voltages(design, module)
+    return most_in_series(volts.cold_open_v, number_of(ceiling) * (1 - room_frac))
 
 
 def strings_max(design: Design, tracker: TrackerInput) -> int:
-    """Return how many strings a tracker takes by terminals and currents."""
-    module, sheet, rear = design.module, tracker.sheet, rear_gain(design)
+    """Return how many strings a tracker takes by terminals and currents, of the type with most."""
+    sheet, modules = tracker.sheet, modules_of(design)
+    factor = bright_cloud_factor(design, tracker.inverter)
+    short_a = factor * max(rear_gain(design, m) * m.isc_a for m in modules)
+    at_work_a = max(rear_gain(design, m) * m.imp_a for m in modules)
     by_terminals = sheet.inputs
-    short_a = bright_cloud_factor(design, tracker.inverter) * rear * module.isc_a
     by_short_circuit = (
         by_terminals
         if sheet.isc_max_a is None
         else math.floor(sheet.isc_max_a * (1 + 1e-9) / short_a)
     )
     # A second string is not planned onto a tracker it would overrun; the first one may.
-    by_operating = max(1, math.floor(sheet.i_max_a * (1 + 1e-9) / (rear * module.imp_a)))
+    by_operating = max(1, math.floor(sheet.i_max_a * (1 + 1e-9) / at_work_a))
     return max(0, min(by_terminals, by_short_circuit, by_operating))
 
 
-def string_limits(design: Design) -> StringLimits:
-    """Return the counts that are legal on every tracker, and strings by tracker."""
-    volts = planning_voltages(design)
+def modules_of(design: Design) -> tuple[ModuleSheet, ...]:
+    """Return the types there are, the option's own while nothing is laid."""
+    return tuple(dict.fromkeys(design.sheets.values())) or (design.module,)
+
+
+def string_limits(design: Design, *modules: ModuleSheet) -> StringLimits:
+    """Return the counts that are legal on every tracker for some types, and strings by tracker.
+
+    Without any named, for all the types there are.
+    """
+    trackers, sheets = design.trackers, modules or modules_of(design)
     return StringLimits(
-        series_min=max(shortest_on(volts, tracker) for tracker in design.trackers),
-        series_max=min(longest_on(design, volts, tracker) for tracker in design.trackers),
-        strings_max=tuple(strings_max(design, tracker) for tracker in design.trackers),
+        series_min=max(
+            shortest_on(planning_voltages(design, m), t) for m in sheets for t in trackers
+        ),
+        series_max=min(longest_on(design, m, t) for m in sheets for t in trackers),
+        strings_max=tuple(strings_max(design, tracker) for tracker in trackers),
     )
 
 
@@ -142,13 +160,15 @@ def bright_cloud_factor(design: Design, inverter: InverterSheet) -> float:
     return 1.0 if inverter.bare_isc else design.rules.bright_cloud_factor
 
 
-def rear_gain(design: Design) -> float:
+def rear_gain(design: Design, module: ModuleSheet) -> float:
     """Return what rear light makes of a two-sided module's currents; 1 for others."""
-    if design.module.bifacial_frac is None:
+    if module.bifacial_frac is None:
         return 1.0
     table = tables.load("rear-gain")
     mountings = [
-        Mounting.OPEN_RACK if a.leg_tilt_deg > 0 else a.mounting for a in design.option.arrays
+        Mounting.OPEN_RACK if a.leg_tilt_deg > 0 else a.mounting
+        for a in design.option.arrays
+        if (a.module_id or design.module.id) == module.id
     ]
     gains = (table.number("factor", mounting=m.value) for m in mountings)
     return max(gains, default=1.0)

@@ -4,11 +4,14 @@ from ridge_tally.core.job.document import plane_of, strings_on
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
-from ridge_tally.rules.design import Design
+from ridge_tally.rules.design import Alike, Design, alike
 
+TYPES = Source("types of module in one string", "", SourceStatus.COMMON_PRACTICE)
 PRACTICE = Source("planes in one string or on one tracker", "", SourceStatus.COMMON_PRACTICE)
 # Common practice, no source: as far apart as two planes of a string may look.
 APART_DEG = 15.0
+# Common practice, no source: how far currents of types in one string may be apart, per cent.
+TYPES_APART = 5.0
 
 
 def mixing_checks(design: Design) -> tuple[Check, ...]:
@@ -22,10 +25,37 @@ def mixing_checks(design: Design) -> tuple[Check, ...]:
         if len(ids) > 1:
             planes = [plane_of(design.job, i) for i in sorted(ids)]
             checks.append(_in_series(string.tag, planes))
+        types = alike(design, string.module_ids)
+        if len(types) > 1:
+            checks.append(_types_in_series(string.tag, types))
     for number, ids in sorted(seen.items()):
         if len(ids) > 1 and len(strings_on(design.option, number)) > 1:
             checks.append(_in_parallel(number, len(ids)))
     return tuple(checks)
+
+
+def _types_in_series(tag: str, types: tuple[Alike, ...]) -> Check:
+    """In series the type with least current sets that of all."""
+    amps = [t.sheet.imp_a for t in types]
+    high, low = max(amps), min(amps)
+    return check(
+        rule_id="strings.types-in-series",
+        title="Types in series",
+        subject=f"string {tag}",
+        kind=LimitKind.COSTS,
+        formula="(i_high - i_low) / i_high * 100",
+        givens=(
+            Given("i_high", "highest Imp of its types", high, "A", "module datasheet"),
+            Given("i_low", "lowest Imp of its types", low, "A", "module datasheet"),
+        ),
+        value=(high - low) / high * 100,
+        symbol="apart",
+        unit="%",
+        relation="<=",
+        limit=Given("most", "currents apart at most", TYPES_APART, "%", "common practice"),
+        source=TYPES,
+        reached_at="what it costs is told at its tracker; the lowest series fuse rules",
+    )
 
 
 def _in_series(tag: str, planes: list[RoofPlane]) -> Check:

@@ -4,17 +4,19 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from itertools import groupby
 
+from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.job.array import present_of
-from ridge_tally.core.job.document import TrackerInput, plane_of
+from ridge_tally.core.job.document import TrackerInput, module_on, plane_of
 from ridge_tally.core.job.ids import PlaneId
-from ridge_tally.core.strings.plans import TrackerClass, legal_plans
-from ridge_tally.core.working import LimitKind, degc_text, number_of
+from ridge_tally.core.strings.plans import Plans, TrackerClass, legal_plans
+from ridge_tally.core.working import Given, LimitKind, degc_text, number_of
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.string_limits import (
     HEADROOM_FRAC,
     bright_cloud_factor,
     cold_limit,
     longest_on,
+    modules_of,
     planning_voltages,
     rear_gain,
     shortest_on,
@@ -29,31 +31,52 @@ BEYOND = 2
 
 @dataclass(frozen=True, slots=True)
 class PlanePart:
-    """A plane with modules: what is strung apart from the others."""
+    """A plane with modules of a type: what is strung apart from the others."""
 
     plane_id: PlaneId
     name: str
     modules: int
+    sheet: ModuleSheet
 
 
 @dataclass(frozen=True, slots=True)
 class PlanSpace:
     """What plans are made of.
 
-    ``tight_from``: the length from which a string has less headroom than wanted, by tracker;
-    ``centre_v``: the middle of each tracker's window.
+    ``tight_from``: the length from which a string has less headroom than wanted, by tracker and
+    part; ``centre_v``: the middle of each tracker's window.
     """
 
     parts: tuple[PlanePart, ...]
     classes: tuple[TrackerClass, ...]
     trackers: int
-    tight_from: tuple[int, ...]
+    tight_from: tuple[tuple[int, ...], ...]
     centre_v: tuple[float, ...]
 
     @property
     def counts(self) -> tuple[int, ...]:
         """Modules on each plane."""
         return tuple(part.modules for part in self.parts)
+
+    @property
+    def kinds(self) -> tuple[int, ...]:
+        """The type of module on each plane, by number."""
+        sheets = [part.sheet for part in self.parts]
+        return tuple(sheets.index(sheet) for sheet in sheets)
+
+    @property
+    def vmp_v(self) -> tuple[float, ...]:
+        """The maximum-power voltage of a module on each plane."""
+        return tuple(part.sheet.vmp_v for part in self.parts)
+
+    def plans(self, counts: tuple[int, ...] | None = None) -> Plans:
+        """Return every legal plan, of other counts of modules on the planes where they are given."""
+        return legal_plans(self.counts if counts is None else counts, self.classes, self.kinds)
+
+    def span(self, part: int) -> tuple[int, int]:
+        """Return the shortest and longest string of a plane on any tracker."""
+        spans = [c.spans[part] for c in self.classes]
+        return min(low for low, _ in spans), max(high for _, high in spans)
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,44 +90,57 @@ class LengthTold:
 
 def plan_space(design: Design) -> PlanSpace:
     """Return what the plans of a design are made of."""
-    job, trackers = design.job, design.trackers
+    job, option, trackers = design.job, design.option, design.trackers
     parts = tuple(
-        PlanePart(a.plane_id, plane_of(job, a.plane_id).name, len(present_of(a)))
-        for a in design.option.arrays
+        PlanePart(
+            a.plane_id,
+            plane_of(job, a.plane_id).name,
+            len(present_of(a)),
+            module_on(job, option, a.plane_id),
+        )
+        for a in option.arrays
         if present_of(a)
     )
-    volts = planning_voltages(design)
+    sheets = [part.sheet for part in parts] or [design.module]
 
-    def alike(tracker: TrackerInput) -> tuple[int, int, int]:
-        longest = longest_on(design, volts, tracker)
-        return shortest_on(volts, tracker), longest, strings_max(design, tracker)
+    def alike(tracker: TrackerInput) -> tuple[tuple[tuple[int, int], ...], int]:
+        spans = tuple(
+            (
+                shortest_on(planning_voltages(design, sheet), tracker),
+                longest_on(design, sheet, tracker),
+            )
+            for sheet in sheets
+        )
+        return spans, strings_max(design, tracker)
 
     classes = tuple(
-        TrackerClass(tuple(t.number for t in same), shortest, longest, most)
-        for (shortest, longest, most), same in groupby(sorted(trackers, key=alike), key=alike)
+        TrackerClass(tuple(t.number for t in same), spans, most)
+        for (spans, most), same in groupby(sorted(trackers, key=alike), key=alike)
     )
     return PlanSpace(
         parts=parts,
         classes=classes,
         trackers=len(trackers),
-        tight_from=tuple(longest_on(design, volts, t, HEADROOM_FRAC) + 1 for t in trackers),
+        tight_from=tuple(
+            tuple(longest_on(design, sheet, t, HEADROOM_FRAC) + 1 for sheet in sheets)
+            for t in trackers
+        ),
         centre_v=tuple((t.sheet.v_min_v + t.sheet.v_max_v) / 2 for t in trackers),
     )
 
 
-def length_told(design: Design, modules_in_series: int) -> LengthTold:
-    """Return whether a string of that length may be wired to this inverter, with its numbers."""
-    n, volts = modules_in_series, planning_voltages(design)
+def length_told(design: Design, sheet: ModuleSheet, modules_in_series: int) -> LengthTold:
+    """Return whether so many of a module may be wired in series here, with its numbers."""
+    n, volts = modules_in_series, planning_voltages(design, sheet)
     # Of several inverters the one that takes the longest strings is told.
-    ceiling = max((cold_limit(design, i)[0] for i in design.inverters), key=number_of)
-    assert ceiling.value is not None
+    ceiling = _highest_ceiling(design, sheet)
     cold_v, hot_v, open_v = n * volts.cold_open_v, n * volts.hot_mp_v, n * volts.hot_open_v
     guessed = "" if design.coldest.value is not None else " (stand-in by climate)"
     at_cold = f"on a {degc_text(design.coldest_planning_degc)} morning{guessed}"
     at_hot = f"with cells at {degc_text(design.hottest_cell.value or 0)}"
     lowest_v = min(t.sheet.v_min_v for t in design.trackers)
     start_v = min(i.v_start_v for i in design.inverters)
-    if cold_v > ceiling.value * (1 + 1e-9):
+    if cold_v > number_of(ceiling) * (1 + 1e-9):
         told = (
             f"{n} in series: {cold_v:.0f} V {at_cold}, the {ceiling.label} is {ceiling.value:g} V"
         )
@@ -121,31 +157,63 @@ def length_told(design: Design, modules_in_series: int) -> LengthTold:
     return LengthTold(n, None, told)
 
 
-def lengths_told(design: Design) -> tuple[LengthTold, ...]:
-    """Return every length from one module to a few past the last that fits."""
-    longest = max(c.series_max for c in plan_space(design).classes)
-    return tuple(length_told(design, n) for n in range(1, longest + BEYOND + 1))
+def _highest_ceiling(design: Design, sheet: ModuleSheet) -> Given:
+    return max((cold_limit(design, i, (sheet,))[0] for i in design.inverters), key=number_of)
 
 
-def why_no_plan(design: Design, space: PlanSpace) -> str:  # noqa: PLR0911 - one return a gate
+@dataclass(frozen=True, slots=True)
+class LengthsTold:
+    """What each length in series of a module comes to."""
+
+    module: str
+    lengths: tuple[LengthTold, ...]
+
+
+def lengths_told(design: Design) -> tuple[LengthsTold, ...]:
+    """Return for each type every length from one module to a few past the last that fits."""
+    found = []
+    for sheet in modules_of(design):
+        longest = max(longest_on(design, sheet, t) for t in design.trackers)
+        lengths = (length_told(design, sheet, n) for n in range(1, longest + BEYOND + 1))
+        found.append(LengthsTold(sheet.name, tuple(lengths)))
+    return tuple(found)
+
+
+def why_no_plan(design: Design, space: PlanSpace) -> str:
     """Return in a sentence why no plan is legal: the first gate that fails, with its numbers.
 
     Stops come first, then the window, each plane's count, the trackers, their combination.
     """
-    inputs = [t.sheet for t in design.trackers]
-    factor = min(bright_cloud_factor(design, i) for i in design.inverters)
-    one_a = factor * rear_gain(design) * design.module.isc_a
     if not space.parts:
         return "No module is laid: there is nothing to string."
+    for index, part in enumerate(space.parts):
+        told = _why_no_string(design, space, index, part)
+        if told:
+            return told
+    room = sum(len(c.numbers) * c.strings_max for c in space.classes)
+    needed = sum(-(-part.modules // space.span(i)[1]) for i, part in enumerate(space.parts))
+    longest = max(space.span(i)[1] for i, _ in enumerate(space.parts))
+    if needed > room:
+        return (
+            f"{_modules(sum(space.counts))} need at least {needed} strings of up to {longest}; "
+            f"the inverter takes {room}."
+        )
+    return _why_no_combination(space)
+
+
+def _why_no_string(design: Design, space: PlanSpace, index: int, part: PlanePart) -> str:
+    """Return why the modules of a plane make no strings at all; empty where they do."""
+    sheet, inputs = part.sheet, [t.sheet for t in design.trackers]
+    factor = min(bright_cloud_factor(design, i) for i in design.inverters)
+    factor *= rear_gain(design, sheet)
+    one_a = factor * sheet.isc_a
     limits = [t.isc_max_a for t in inputs if t.isc_max_a is not None]
     if len(limits) == len(inputs) and one_a > max(limits) * (1 + 1e-9):
         return (
-            f"One string alone is {one_a:.1f} A short-circuited ({factor * rear_gain(design):g} × Isc); "
+            f"One string alone is {one_a:.1f} A short-circuited ({factor:g} × Isc); "
             f"no input takes more than {max(limits):g} A."
         )
-    ceiling = max((cold_limit(design, i)[0] for i in design.inverters), key=number_of)
-    shortest = min(c.series_min for c in space.classes)
-    longest = max(c.series_max for c in space.classes)
+    ceiling, (shortest, longest) = _highest_ceiling(design, sheet), space.span(index)
     at_cold = degc_text(design.coldest_planning_degc)
     if longest < 1:
         return f"One module alone is over {ceiling.value:g} V at {at_cold}."
@@ -155,42 +223,34 @@ def why_no_plan(design: Design, space: PlanSpace) -> str:  # noqa: PLR0911 - one
             f"{degc_text(design.hottest_cell.value or 0)}, but only {longest} stay under "
             f"{ceiling.value:g} V at {at_cold}."
         )
-    for part in space.parts:
-        if not _splits(part.modules, shortest, longest):
-            near = _nearest(part.modules, lambda n: _splits(n, shortest, longest))
-            return (
-                f"{_modules(part.modules)} on {part.name} cannot be split into strings of "
-                f"{shortest} to {longest}{_would(near)}."
-            )
-    room = sum(len(c.numbers) * c.strings_max for c in space.classes)
-    needed = sum(-(-part.modules // longest) for part in space.parts)
-    if needed > room:
+    if not _splits(part.modules, shortest, longest):
+        near = _nearest(part.modules, lambda n: _splits(n, shortest, longest))
         return (
-            f"{_modules(sum(space.counts))} need at least {needed} strings of up to {longest}; "
-            f"the inverter takes {room}."
+            f"{_modules(part.modules)} on {part.name} cannot be split into strings of "
+            f"{shortest} to {longest}{_would(near)}."
         )
-    return _why_no_combination(space, shortest, longest)
+    return ""
 
 
-def _why_no_combination(space: PlanSpace, shortest: int, longest: int) -> str:
+def _why_no_combination(space: PlanSpace) -> str:
     """Return that nothing fits together, and which counts nearby would."""
     told = " + ".join(f"{part.modules} on {part.name}" for part in space.parts)
+    spans = [space.span(i) for i, _ in enumerate(space.parts)]
+    shortest, longest = min(low for low, _ in spans), max(high for _, high in spans)
+    none = (
+        f"No combination of strings of {shortest} to {longest} on {space.trackers} tracker(s) "
+        f"holds exactly {told}"
+    )
     for at, part in enumerate(space.parts):
         before, after = space.counts[:at], space.counts[at + 1 :]
         near = _nearest(
             part.modules,
-            lambda n, b=before, a=after: legal_plans((*b, n, *a), space.classes).total > 0,  # type: ignore[misc]
+            lambda n, b=before, a=after: space.plans((*b, n, *a)).total > 0,  # type: ignore[misc]
         )
         if near:
             where = f" on {part.name}" if len(space.parts) > 1 else ""
-            return (
-                f"No combination of strings of {shortest} to {longest} on {space.trackers} "
-                f"tracker(s) holds exactly {told}; {' or '.join(map(str, near))}{where} would fit."
-            )
-    return (
-        f"No combination of strings of {shortest} to {longest} on {space.trackers} tracker(s) "
-        f"holds exactly {told}."
-    )
+            return f"{none}; {' or '.join(map(str, near))}{where} would fit."
+    return f"{none}."
 
 
 def _splits(modules: int, shortest: int, longest: int) -> bool:

@@ -1,7 +1,10 @@
 """Rules of a string's voltage: the coldest morning first, then the window at the hottest cell."""
 
 import math
+from dataclasses import dataclass, replace
+from enum import Enum
 
+from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.job.code_rules import VoltageMethod
 from ridge_tally.core.job.document import ColdSchool, ModuleString, TrackerInput
 from ridge_tally.core.job.edits import WishSeriesLength
@@ -15,10 +18,11 @@ from ridge_tally.core.working import (
     SourceStatus,
     check,
     degc_text,
+    number_of,
     verdict_of,
 )
 from ridge_tally.rules import tables
-from ridge_tally.rules.design import Design
+from ridge_tally.rules.design import Alike, Design, alike, vmp_coefficient
 from ridge_tally.rules.string_limits import (
     HEADROOM_FRAC,
     SHEET,
@@ -35,33 +39,57 @@ INPUT = "inverter datasheet"
 HOTTEST_TOLD_DEGC = 100.0
 
 
+class Which(Enum):
+    """The voltage of an open string, or of one at its maximum power."""
+
+    OPEN = "open"
+    PEAK = "peak"
+
+
+OPEN, PEAK = Which.OPEN, Which.PEAK
+
+
+@dataclass(frozen=True, slots=True)
+class Wired:
+    """A string with its modules by type, and its tracker."""
+
+    string: ModuleString
+    groups: tuple[Alike, ...]
+    tracker: TrackerInput
+
+    @property
+    def sheets(self) -> tuple[ModuleSheet, ...]:
+        """The types of its modules."""
+        return tuple(g.sheet for g in self.groups)
+
+
 def voltage_checks(design: Design, string: ModuleString) -> tuple[Check, ...]:
     """Return every check of one string's voltage."""
     tracker = design.trackers[string.tracker_number - 1]
-    cold = cold_voltage(design, string, tracker)
+    wired = Wired(string, alike(design, string.module_ids), tracker)
+    cold = _cold_voltage(design, wired)
     return (
         cold,
         *_headroom(string, cold),
-        *_record_low(design, string, tracker),
-        *_by_the_table(design, string, tracker),
-        _hot_window(design, string, tracker),
-        _start_voltage(design, string, tracker),
-        _cold_window(design, string, tracker),
+        *_record_low(design, wired),
+        *_by_the_table(design, wired),
+        _hot_window(design, wired),
+        _start_voltage(design, wired),
+        _cold_window(design, wired),
     )
 
 
-def cold_voltage(design: Design, string: ModuleString, tracker: TrackerInput) -> Check:
+def _cold_voltage(design: Design, wired: Wired) -> Check:
     """Open-circuit voltage on the coldest morning must not exceed the lowest DC ceiling.
 
     No cell rise is added: Voc peaks at dawn, when the cell is as cold as the air.
     """
-    count = len(string.module_ids)
-    formula, givens, value = voltage_sum(count, _voc(design), _beta(design), design.coldest)
-    source, factor = design.rules.method, _chosen_factor(design)
+    formula, givens, value = _sum_at(wired.groups, OPEN, design.coldest)
+    source, factor = design.rules.method, _chosen_factor(design, wired)
     if factor is not None:
-        formula, givens, value = _table_sum(design, count, factor)
+        formula, givens, value = _table_sum(wired.groups, factor)
         source = tables.load("voltage-table").source
-    limit, all_known = cold_limit(design, tracker.inverter)
+    limit, all_known = cold_limit(design, wired.tracker.inverter, wired.sheets)
     reason = ""
     if design.coldest.value is None:
         reason = (
@@ -74,7 +102,7 @@ def cold_voltage(design: Design, string: ModuleString, tracker: TrackerInput) ->
     return check(
         rule_id="strings.cold-voltage",
         title="Cold Voc",
-        subject=f"string {string.tag}",
+        subject=f"string {wired.string.tag}",
         kind=LimitKind.STOP,
         formula=formula,
         givens=givens,
@@ -84,9 +112,9 @@ def cold_voltage(design: Design, string: ModuleString, tracker: TrackerInput) ->
         relation="<=",
         limit=limit,
         source=source,
-        reached_at="" if factor else _over_below(count, _voc(design), _beta(design), limit),
+        reached_at="" if factor else _over_below(wired.groups, OPEN, limit),
         reason=reason,
-        fixes=_shorter(design, count),
+        fixes=_shorter(design, wired),
     )
 
 
@@ -123,35 +151,39 @@ def _wanted_cold(design: Design) -> str:
     return "record low" if strict else "extreme minimum temperature"
 
 
-def _chosen_factor(design: Design) -> Given | None:
+def _chosen_factor(design: Design, wired: Wired) -> Given | None:
     """Return the table's factor where the table is the method or must stand in."""
-    rules, beta = design.rules, design.module.beta_voc_frac_per_degc
-    stands_in = beta is None and rules.family.table_without_coefficient
+    rules = design.rules
+    unknown = any(s.beta_voc_frac_per_degc is None for s in wired.sheets)
+    stands_in = unknown and rules.family.table_without_coefficient
     if rules.voltage_method is VoltageMethod.TABLE or stands_in:
         return table_factor(design)
     return None
 
 
 def _table_sum(
-    design: Design, count: int, factor: Given
+    groups: tuple[Alike, ...], factor: Given
 ) -> tuple[str, tuple[Given, ...], float | None]:
-    value = None if factor.value is None else count * design.module.voc_v * factor.value
-    return "n * voc * f", (_count(count), _voc(design), factor), value
+    terms = [f"n{g.suffix} * voc{g.suffix}" for g in groups]
+    givens = tuple(x for g in groups for x in (_count(g), _volts(g, OPEN)))
+    formula = f"{terms[0]} * f" if len(terms) == 1 else f"({' + '.join(terms)}) * f"
+    whole_v = sum(g.count * g.sheet.voc_v for g in groups)
+    return formula, (*givens, factor), None if factor.value is None else whole_v * factor.value
 
 
-def _record_low(design: Design, string: ModuleString, tracker: TrackerInput) -> tuple[Check, ...]:
+def _record_low(design: Design, wired: Wired) -> tuple[Check, ...]:
     """The stricter school: the same voltage at the lowest air ever read, once it is typed."""
     low = design.job.site.record_low
     if low.value_degc is None or design.job.site.cold_school is not ColdSchool.YEARLY_LOWS:
         return ()
-    count, limit = len(string.module_ids), cold_limit(design, tracker.inverter)[0]
+    limit = cold_limit(design, wired.tracker.inverter, wired.sheets)[0]
     at = Given("t_low", "record low", low.value_degc, "°C", low.source)
-    formula, givens, value = voltage_sum(count, _voc(design), _beta(design), at)
+    formula, givens, value = _sum_at(wired.groups, OPEN, at)
     return (
         check(
             rule_id="strings.record-low",
             title="Voc at the record low",
-            subject=f"string {string.tag}",
+            subject=f"string {wired.string.tag}",
             kind=LimitKind.NOTE,
             formula=formula,
             givens=givens,
@@ -161,24 +193,23 @@ def _record_low(design: Design, string: ModuleString, tracker: TrackerInput) -> 
             relation="<=",
             limit=limit,
             source=STRICTER,
-            reached_at=_over_below(count, _voc(design), _beta(design), limit),
-            fixes=_shorter(design, count),
+            reached_at=_over_below(wired.groups, OPEN, limit),
+            fixes=_shorter(design, wired),
         ),
     )
 
 
-def _by_the_table(design: Design, string: ModuleString, tracker: TrackerInput) -> tuple[Check, ...]:
+def _by_the_table(design: Design, wired: Wired) -> tuple[Check, ...]:
     """What the family's table says where the coefficient decides: the two may differ."""
     family = design.rules.family
-    if not family.table_without_coefficient or _chosen_factor(design) is not None:
+    if not family.table_without_coefficient or _chosen_factor(design, wired) is not None:
         return ()
-    factor = table_factor(design)
-    formula, givens, value = _table_sum(design, len(string.module_ids), factor)
+    formula, givens, value = _table_sum(wired.groups, table_factor(design))
     return (
         check(
             rule_id="strings.by-the-table",
             title="Cold Voc by the table",
-            subject=f"string {string.tag}",
+            subject=f"string {wired.string.tag}",
             kind=LimitKind.NOTE,
             formula=formula,
             givens=givens,
@@ -186,34 +217,34 @@ def _by_the_table(design: Design, string: ModuleString, tracker: TrackerInput) -
             symbol="v_table",
             unit="V",
             relation="<=",
-            limit=cold_limit(design, tracker.inverter)[0],
+            limit=cold_limit(design, wired.tracker.inverter, wired.sheets)[0],
             source=tables.load("voltage-table").source,
             reached_at="the datasheet's coefficient decides",
         ),
     )
 
 
-def _shorter(design: Design, count: int) -> tuple[Fix, ...]:
-    longest = string_limits(design).series_max
-    if not 0 < longest < count:
+def _shorter(design: Design, wired: Wired) -> tuple[Fix, ...]:
+    longest = string_limits(design, *wired.sheets).series_max
+    if not 0 < longest < len(wired.string.module_ids):
         return ()
     return (Fix(f"Make it {longest}", WishSeriesLength(design.option.id, longest)),)
 
 
-def _hot_window(design: Design, string: ModuleString, tracker: TrackerInput) -> Check:
+def _hot_window(design: Design, wired: Wired) -> Check:
     """Maximum-power voltage at the hottest cell should stay above the tracker's lowest."""
-    count, vmp, gamma = len(string.module_ids), _vmp(design), design.vmp_coefficient
-    formula, givens, value = voltage_sum(count, vmp, gamma, design.hottest_cell)
-    limits = string_limits(design)
+    count = len(wired.string.module_ids)
+    formula, givens, value = _sum_at(wired.groups, PEAK, design.hottest_cell)
+    limits = string_limits(design, *wired.sheets)
     needed = limits.series_min
     fixes: tuple[Fix, ...] = ()
     if count < needed <= limits.series_max:
         fixes = (Fix(f"Make it {needed}", WishSeriesLength(design.option.id, needed)),)
-    limit = Given("v_low", "lowest tracking voltage", tracker.sheet.v_min_v, "V", INPUT)
+    limit = Given("v_low", "lowest tracking voltage", wired.tracker.sheet.v_min_v, "V", INPUT)
     return check(
         rule_id="strings.hot-window",
         title="Hot Vmp",
-        subject=f"string {string.tag}",
+        subject=f"string {wired.string.tag}",
         kind=LimitKind.COSTS,
         formula=formula,
         givens=givens,
@@ -223,20 +254,19 @@ def _hot_window(design: Design, string: ModuleString, tracker: TrackerInput) -> 
         relation=">=",
         limit=limit,
         source=MAKER,
-        reached_at=_under_above(count, vmp, gamma, limit),
+        reached_at=_under_above(wired.groups, PEAK, limit),
         fixes=fixes,
     )
 
 
-def _start_voltage(design: Design, string: ModuleString, tracker: TrackerInput) -> Check:
+def _start_voltage(design: Design, wired: Wired) -> Check:
     """Open-circuit voltage at the hottest cell should still start the inverter."""
-    count, voc, beta = len(string.module_ids), _voc(design), _beta(design)
-    formula, givens, value = voltage_sum(count, voc, beta, design.hottest_cell)
-    limit = Given("v_start", "start voltage", tracker.inverter.v_start_v, "V", INPUT)
+    formula, givens, value = _sum_at(wired.groups, OPEN, design.hottest_cell)
+    limit = Given("v_start", "start voltage", wired.tracker.inverter.v_start_v, "V", INPUT)
     return check(
         rule_id="strings.start-voltage",
         title="Hot start",
-        subject=f"string {string.tag}",
+        subject=f"string {wired.string.tag}",
         kind=LimitKind.COSTS,
         formula=formula,
         givens=givens,
@@ -246,19 +276,18 @@ def _start_voltage(design: Design, string: ModuleString, tracker: TrackerInput) 
         relation=">=",
         limit=limit,
         source=MAKER,
-        reached_at=_under_above(count, voc, beta, limit),
+        reached_at=_under_above(wired.groups, OPEN, limit),
     )
 
 
-def _cold_window(design: Design, string: ModuleString, tracker: TrackerInput) -> Check:
+def _cold_window(design: Design, wired: Wired) -> Check:
     """Maximum-power voltage on a cold bright day may leave the tracking range: no damage."""
-    count, vmp, gamma = len(string.module_ids), _vmp(design), design.vmp_coefficient
-    formula, givens, value = voltage_sum(count, vmp, gamma, design.coldest)
-    limit = Given("v_high", "highest tracking voltage", tracker.sheet.v_max_v, "V", INPUT)
+    formula, givens, value = _sum_at(wired.groups, PEAK, design.coldest)
+    limit = Given("v_high", "highest tracking voltage", wired.tracker.sheet.v_max_v, "V", INPUT)
     return check(
         rule_id="strings.cold-window",
         title="Cold Vmp",
-        subject=f"string {string.tag}",
+        subject=f"string {wired.string.tag}",
         kind=LimitKind.NOTE,
         formula=formula,
         givens=givens,
@@ -268,25 +297,30 @@ def _cold_window(design: Design, string: ModuleString, tracker: TrackerInput) ->
         relation="<=",
         limit=limit,
         source=MAKER,
-        reached_at=_over_below(count, vmp, gamma, limit),
+        reached_at=_over_below(wired.groups, PEAK, limit),
     )
 
 
-def _meets_at(count: int, module_v: Given, coefficient: Given, limit: Given) -> float:
+def _meets_at(groups: tuple[Alike, ...], which: Which, limit: Given) -> float:
     """Return the cell temperature at which a string's voltage is the limit; NaN without one."""
-    if module_v.value is None or coefficient.value is None or limit.value is None:
-        return math.nan
-    return temperature_at_voltage_degc(count, module_v.value, coefficient.value, limit.value)
+    volts, per_degc = 0.0, 0.0
+    for g in groups:
+        coefficient = _coefficient(g, which).value
+        if coefficient is None or limit.value is None:
+            return math.nan
+        volts += g.count * number_of(_volts(g, which))
+        per_degc += g.count * number_of(_volts(g, which)) * coefficient
+    return temperature_at_voltage_degc(1, volts, per_degc / volts, number_of(limit))
 
 
-def _over_below(count: int, module_v: Given, coefficient: Given, limit: Given) -> str:
-    at = _meets_at(count, module_v, coefficient, limit)
+def _over_below(groups: tuple[Alike, ...], which: Which, limit: Given) -> str:
+    at = _meets_at(groups, which, limit)
     # One decimal, rounded to the warm side: the sentence never promises too much cold.
     return "" if math.isnan(at) else f"over {limit.value:g} V below {degc_text(_up(at))}"
 
 
-def _under_above(count: int, module_v: Given, coefficient: Given, limit: Given) -> str:
-    at = _meets_at(count, module_v, coefficient, limit)
+def _under_above(groups: tuple[Alike, ...], which: Which, limit: Given) -> str:
+    at = _meets_at(groups, which, limit)
     if math.isnan(at):
         return ""
     if at > HOTTEST_TOLD_DEGC:
@@ -298,28 +332,38 @@ def _up(value: float) -> float:
     return math.ceil(value * 10) / 10
 
 
-def voltage_sum(
-    modules: int, module_v: Given, coefficient: Given, at: Given
+def _sum_at(
+    groups: tuple[Alike, ...], which: Which, at: Given
 ) -> tuple[str, tuple[Given, ...], float | None]:
-    """Return formula, givens and value of a string's voltage at a temperature."""
-    formula = f"n * {module_v.symbol} * (1 + {coefficient.symbol} * ({at.symbol} - 25))"
-    givens = (_count(modules), module_v, coefficient, at)
-    if module_v.value is None or coefficient.value is None or at.value is None:
-        return formula, givens, None
-    return formula, givens, string_voltage_v(modules, module_v.value, coefficient.value, at.value)
+    """Return formula, givens and value of a string's voltage at a temperature, type by type."""
+    terms, givens, value = [], list[Given](), 0.0
+    known = at.value is not None
+    for g in groups:
+        n, volts, coefficient = _count(g), _volts(g, which), _coefficient(g, which)
+        terms.append(
+            f"{n.symbol} * {volts.symbol} * (1 + {coefficient.symbol} * ({at.symbol} - 25))"
+        )
+        givens += [n, volts, coefficient]
+        if coefficient.value is None or at.value is None:
+            known = False
+        else:
+            value += string_voltage_v(g.count, number_of(volts), coefficient.value, at.value)
+    return " + ".join(terms), (*givens, at), value if known else None
 
 
-def _voc(design: Design) -> Given:
-    return Given("voc", "Voc", design.module.voc_v, "V", SHEET)
+def _volts(g: Alike, which: Which) -> Given:
+    if which is OPEN:
+        return Given(f"voc{g.suffix}", "Voc", g.sheet.voc_v, "V", SHEET)
+    return Given(f"vmp{g.suffix}", "Vmp", g.sheet.vmp_v, "V", SHEET)
 
 
-def _vmp(design: Design) -> Given:
-    return Given("vmp", "Vmp", design.module.vmp_v, "V", SHEET)
+def _coefficient(g: Alike, which: Which) -> Given:
+    if which is OPEN:
+        beta = g.sheet.beta_voc_frac_per_degc
+        return Given(f"beta{g.suffix}", "Voc coefficient", beta, "1/°C", SHEET)
+    gamma = vmp_coefficient(g.sheet)
+    return replace(gamma, symbol=f"{gamma.symbol}{g.suffix}")
 
 
-def _beta(design: Design) -> Given:
-    return Given("beta", "Voc coefficient", design.module.beta_voc_frac_per_degc, "1/°C", SHEET)
-
-
-def _count(modules: int) -> Given:
-    return Given("n", "modules in series", float(modules), "", "this design")
+def _count(g: Alike) -> Given:
+    return Given(f"n{g.suffix}", "modules in series", float(g.count), "", "this design")

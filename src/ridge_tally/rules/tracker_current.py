@@ -1,6 +1,9 @@
 """Rules of trackers: the currents of their strings, terminals, and strings that are alike."""
 
-from ridge_tally.core.job.document import TrackerInput, strings_on
+from string import ascii_lowercase
+
+from ridge_tally.core.equipment import ModuleSheet
+from ridge_tally.core.job.document import ModuleString, TrackerInput, strings_on
 from ridge_tally.core.working import (
     Check,
     Given,
@@ -11,7 +14,7 @@ from ridge_tally.core.working import (
     shown,
 )
 from ridge_tally.rules import tables
-from ridge_tally.rules.design import Design
+from ridge_tally.rules.design import Design, watts_of
 from ridge_tally.rules.string_limits import SHEET, bright_cloud_factor, rear_gain
 
 MAKER = Source("inverter datasheet", "", SourceStatus.DATASHEET)
@@ -24,31 +27,65 @@ def tracker_checks(design: Design) -> tuple[Check, ...]:
     """Return every check of the trackers that carry strings, and of those that carry none."""
     checks: list[Check] = []
     for tracker in design.trackers:
-        lengths = [len(s.module_ids) for s in strings_on(design.option, tracker.number)]
-        if lengths:
+        strings = strings_on(design.option, tracker.number)
+        if strings:
             checks += [
-                _operating_current(design, tracker, len(lengths)),
-                _short_circuit_current(design, tracker, len(lengths)),
-                _terminals(tracker, len(lengths)),
-                *_watts(design, tracker, sum(lengths)),
+                _operating_current(design, tracker, strings),
+                _short_circuit_current(design, tracker, strings),
+                _terminals(tracker, len(strings)),
+                *_watts(design, tracker, strings),
             ]
-        if len(lengths) > 1:
-            checks.append(_equal_lengths(design, tracker, lengths))
+        if len(strings) > 1:
+            checks.append(_equal_voltages(design, tracker, strings))
     return (*checks, *_unused(design))
 
 
-def _operating_current(design: Design, tracker: TrackerInput, strings: int) -> Check:
+def current_sum(
+    design: Design, strings: tuple[ModuleString, ...], which: str
+) -> tuple[str, tuple[Given, ...], float]:
+    """Return formula, givens and amperes of strings in parallel, ``which`` being Imp or Isc.
+
+    A string of several types counts with the largest of them: where bypass diodes conduct it
+    carries that.  Two-sided modules add what their back gets.
+    """
+    by_type: dict[ModuleSheet, int] = {}
+    for string in strings:
+        sheets = [design.sheets[m] for m in string.module_ids]
+        most = max(sheets, key=lambda s: rear_gain(design, s) * _amps(s, which))
+        by_type[most] = by_type.get(most, 0) + 1
+    terms, givens, amps = [], list[Given](), 0.0
+    for index, (sheet, count) in enumerate(by_type.items()):
+        suffix = f"_{ascii_lowercase[index]}" if index else ""
+        gain, each = rear_gain(design, sheet), _amps(sheet, which)
+        rear = sheet.bifacial_frac is not None
+        symbol = which.lower()
+        terms.append(f"k{suffix} * {f'r{suffix} * ' if rear else ''}{symbol}{suffix}")
+        givens.append(Given(f"k{suffix}", "strings in parallel", float(count), "", "this design"))
+        if rear:
+            origin = tables.load("rear-gain").source.document
+            givens.append(Given(f"r{suffix}", "gain by rear light", gain, "", origin))
+        givens.append(Given(f"{symbol}{suffix}", which, each, "A", SHEET))
+        amps += count * gain * each
+    return " + ".join(terms), tuple(givens), amps
+
+
+def _amps(sheet: ModuleSheet, which: str) -> float:
+    return sheet.imp_a if which == "Imp" else sheet.isc_a
+
+
+def _operating_current(
+    design: Design, tracker: TrackerInput, strings: tuple[ModuleString, ...]
+) -> Check:
     """Operating current above the tracker's is clipped: energy and heat, not damage."""
-    formula, rear, gain = _rear(design)
-    value = strings * gain * design.module.imp_a
+    formula, givens, value = current_sum(design, strings, "Imp")
     most = tracker.sheet.i_max_a
     return check(
         rule_id="strings.operating-current",
         title="Operating current",
         subject=f"tracker {tracker.number}",
         kind=LimitKind.COSTS,
-        formula=f"k{formula} * imp",
-        givens=(_strings(strings), *rear, Given("imp", "Imp", design.module.imp_a, "A", SHEET)),
+        formula=formula,
+        givens=givens,
         value=value,
         symbol="i_op",
         unit="A",
@@ -59,24 +96,21 @@ def _operating_current(design: Design, tracker: TrackerInput, strings: int) -> C
     )
 
 
-def _short_circuit_current(design: Design, tracker: TrackerInput, strings: int) -> Check:
+def _short_circuit_current(
+    design: Design, tracker: TrackerInput, strings: tuple[ModuleString, ...]
+) -> Check:
     """Short-circuit current with its bright-cloud factor must not exceed the input's."""
     factor = bright_cloud_factor(design, tracker.inverter)
     source = MAKER if tracker.inverter.bare_isc else design.rules.bright_cloud
-    formula, rear, gain = _rear(design)
-    limit_a, bare_a = tracker.sheet.isc_max_a, strings * gain * design.module.isc_a
+    formula, givens, bare_a = current_sum(design, strings, "Isc")
+    limit_a = tracker.sheet.isc_max_a
     return check(
         rule_id="strings.short-circuit-current",
         title="Short circuit",
         subject=f"tracker {tracker.number}",
         kind=LimitKind.STOP,
-        formula=f"f * k{formula} * isc",
-        givens=(
-            Given("f", "bright-cloud factor", factor, "", source.document),
-            _strings(strings),
-            *rear,
-            Given("isc", "Isc", design.module.isc_a, "A", SHEET),
-        ),
+        formula=f"f * ({formula})" if "+" in formula else f"f * {formula}",
+        givens=(Given("f", "bright-cloud factor", factor, "", source.document), *givens),
         value=factor * bare_a,
         symbol="i_sc",
         unit="A",
@@ -115,55 +149,61 @@ def _terminals(tracker: TrackerInput, strings: int) -> Check:
     )
 
 
-def _watts(design: Design, tracker: TrackerInput, modules: int) -> tuple[Check, ...]:
+def _watts(
+    design: Design, tracker: TrackerInput, strings: tuple[ModuleString, ...]
+) -> tuple[Check, ...]:
     """Watts of one input, where the sheet limits them: most sheets do not."""
     most = tracker.sheet.p_max_w
     if most is None:
         return ()
+    ids = [m for s in strings for m in s.module_ids]
+    formula, givens, value = watts_of(design, ids, "modules on it")
     return (
         check(
             rule_id="strings.tracker-watts",
             title="Maker's DC watts",
             subject=f"tracker {tracker.number}",
             kind=LimitKind.OUTSIDE,
-            formula="n * p_max",
-            givens=(
-                Given("n", "modules on it", float(modules), "", "this design"),
-                Given("p_max", "Pmax", design.module.p_max_w, "W", SHEET),
-            ),
-            value=modules * design.module.p_max_w,
+            formula=formula,
+            givens=givens,
+            value=value,
             symbol="p_dc",
             unit="W",
             relation="<=",
             limit=Given("p_in", "most watts of the input", most, "W", INPUT),
             source=MAKER,
-            reached_at=over_from(most, design.module.p_max_w, "W"),
+            reached_at=over_from(most, design.module.p_max_w, "W", value, len(ids)),
         ),
     )
 
 
-def over_from(limit: float, each: float, unit: str) -> str:
-    """Return from how many modules on a sum over them is more than its limit."""
-    return f"over {shown(limit, 5)} {unit} from {int(limit * (1 + 1e-9) / each) + 1} modules"
+def over_from(limit: float, each: float, unit: str, value: float, count: int) -> str:
+    """Return from how many modules on a sum is over its limit, more of one type being added."""
+    more = int((limit * (1 + 1e-9) - value) // each) + 1
+    return f"over {shown(limit, 5)} {unit} from {max(0, count + more)} modules"
 
 
-def _equal_lengths(design: Design, tracker: TrackerInput, lengths: list[int]) -> Check:
-    """Strings in parallel are equally long, or the longer feeds the shorter.
+def _equal_voltages(
+    design: Design, tracker: TrackerInput, strings: tuple[ModuleString, ...]
+) -> Check:
+    """Strings in parallel have the same voltage, or the higher feeds the lower.
 
-    Judged by voltage: the practice may tolerate strings that are a few per cent apart.
+    Of one type that is the same length.  The practice may tolerate a few per cent.
     """
-    longest, shortest, rules = max(lengths), min(lengths), design.rules
+    rules = design.rules
+    volts = {s.tag: sum(design.sheets[m].vmp_v for m in s.module_ids) for s in strings}
+    high, low = max(volts.values()), min(volts.values())
     return check(
         rule_id="strings.equal-lengths",
         title="Equal strings",
         subject=f"tracker {tracker.number}",
         kind=LimitKind.STOP,
-        formula="(n_long - n_short) / n_long * 100",
+        formula="(v_high - v_low) / v_high * 100",
         givens=(
-            Given("n_long", "longest", float(longest), "", "this design"),
-            Given("n_short", "shortest", float(shortest), "", "this design"),
+            Given("v_high", "highest Vmp of its strings", high, "V", SHEET),
+            Given("v_low", "lowest Vmp of its strings", low, "V", SHEET),
         ),
-        value=(longest - shortest) / longest * 100,
+        value=(high - low) / high * 100,
         symbol="apart",
         unit="%",
         relation="<=",
@@ -203,15 +243,6 @@ def _unused(design: Design) -> tuple[Check, ...]:
             graded=False,
         ),
     )
-
-
-def _rear(design: Design) -> tuple[str, tuple[Given, ...], float]:
-    """Return the rear side's part of a current: nothing where the module has one side."""
-    gain = rear_gain(design)
-    if design.module.bifacial_frac is None:
-        return "", (), 1.0
-    origin = tables.load("rear-gain").source.document
-    return " * r", (Given("r", "gain by rear light", gain, "", origin),), gain
 
 
 def _strings(strings: int) -> Given:

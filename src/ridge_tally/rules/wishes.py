@@ -1,10 +1,17 @@
 """Wishes of the household: honoured, or refused aloud."""
 
 from collections.abc import Iterable
+from dataclasses import replace
 
 from ridge_tally.core.job.array import PlaneArray
 from ridge_tally.core.job.array_edits import SetSymmetric, ToggleModules
-from ridge_tally.core.job.document import Job, module_footprint_m, plane_of, present_ids
+from ridge_tally.core.job.document import (
+    Job,
+    module_footprint_m,
+    module_on,
+    plane_of,
+    present_ids,
+)
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.working import (
@@ -17,7 +24,7 @@ from ridge_tally.core.working import (
     check,
     number_of,
 )
-from ridge_tally.rules.design import Design, count_given, dc_limit_given, p_max_given
+from ridge_tally.rules.design import Design, dc_limit_given, dc_watts, p_max_given
 
 WISH = Source("wish of the household", "", SourceStatus.BRIEF)
 # Half a module gap: closer than this two modules mirror each other for the eye.
@@ -112,19 +119,20 @@ def _roof_left_free(design: Design, plane_id: PlaneId, why: str, array: PlaneArr
 
 def _growth(design: Design, growth: int) -> Check:
     """The inverter's maker must stand behind the modules to come as well."""
-    n, p_max = count_given(design), p_max_given(design)
+    formula, givens, p_dc_w = dc_watts(design)
+    p_max = p_max_given(design)
     return check(
         rule_id="wish.growth",
         title="Room to grow",
         subject="inverter",
         kind=LimitKind.NOTE,
-        formula="(n + n_grow) * p_max",
+        formula=f"{formula} + n_grow * p_grow",
         givens=(
-            n,
+            *givens,
             Given("n_grow", "modules to come", float(growth), "", "wish of the household"),
-            p_max,
+            replace(p_max, symbol="p_grow"),
         ),
-        value=(number_of(n) + growth) * number_of(p_max),
+        value=p_dc_w + growth * number_of(p_max),
         symbol="p_dc",
         unit="W",
         relation="<=",
@@ -136,10 +144,10 @@ def _growth(design: Design, growth: int) -> Check:
 def _symmetry(design: Design, array: PlaneArray) -> Check:
     """Count the modules without a mirror image across the middle of the eave."""
     plane = plane_of(design.job, array.plane_id)
-    eave = corners_m(plane)
+    eave, sheet = corners_m(plane), module_on(design.job, design.option, plane.id)
     middle = float(eave[0][0] + eave[1][0]) / 2
     places = [
-        (m.x_m + module_footprint_m(design.module, m.orientation)[0] / 2 - middle, m.y_m)
+        (m.x_m + module_footprint_m(sheet, m.orientation)[0] / 2 - middle, m.y_m)
         for m in array.modules
         if m.present
     ]

@@ -24,7 +24,7 @@ from ridge_tally.core.job.array import (
 from ridge_tally.core.job.document import (
     Job,
     Option,
-    module_sheet_of,
+    module_on,
     option_of,
     plane_of,
     with_option,
@@ -118,7 +118,7 @@ def with_array(option: Option, array: PlaneArray) -> Option:
 def best_rows(job: Job, option: Option, plane: RoofPlane, ways: Ways) -> Fill:
     """Return the fullest rows, the access path along the edge that costs least."""
     require_closed(plane)
-    lay = lay_of(module_sheet_of(job, option), array_of(option, plane.id), plane)
+    lay = lay_of(module_on(job, option, plane.id), array_of(option, plane.id), plane)
     fills = [
         fill_rows(prepared(ground_of(plane, edge), lay), ways)
         for edge in path_edges(plane) or (None,)
@@ -132,7 +132,7 @@ def filled(job: Job, option_id: OptionId, plane_id: PlaneId, ways: Ways) -> Job:
     option, plane = option_of(job, option_id), plane_of(job, plane_id)
     fill = best_rows(job, option, plane, ways)
     if not fill.places:
-        raise nothing_fits(plane, module_sheet_of(job, option))
+        raise nothing_fits(plane, module_on(job, option, plane.id))
     places = [edits.LaidAt(p.x_m, p.y_m, p.orientation) for p in fill.places]
     array = array_of(option, plane_id)
     return with_option(job, with_array(option, _with_places(array, places)))
@@ -165,7 +165,7 @@ def _laid(job: Job, edit: edits.LayModules) -> Job:
     option, plane = option_of(job, edit.option_id), plane_of(job, edit.plane_id)
     require_closed(plane)
     if not edit.places:
-        raise nothing_fits(plane, module_sheet_of(job, option))
+        raise nothing_fits(plane, module_on(job, option, plane.id))
     array = _with_places(array_of(option, plane.id), edit.places)
     _require_possible(job, option, array, {m.id for m in array.modules})
     return with_option(job, with_array(option, array))
@@ -241,7 +241,7 @@ def _moved(job: Job, edit: edits.MoveModules) -> Job:
 def _turned(job: Job, edit: edits.TurnModules) -> Job:
     option = option_of(job, edit.option_id)
     array = _one_array(option, edit.module_ids)
-    sheet = module_sheet_of(job, option)
+    sheet = module_on(job, option, array.plane_id)
     lay = lay_of(sheet, array, plane_of(job, array.plane_id))
     chosen = sorted(
         (m for m in array.modules if m.id in edit.module_ids), key=lambda m: (m.y_m, m.x_m)
@@ -270,7 +270,7 @@ def _split(job: Job, edit: edits.SplitRow) -> Job:
     option = option_of(job, edit.option_id)
     array = _one_array(option, (edit.module_id,))
     gap_m = _gap_m(job, edit.typed, "Gap in the row")
-    lay = lay_of(module_sheet_of(job, option), array, plane_of(job, array.plane_id))
+    lay = lay_of(module_on(job, option, array.plane_id), array, plane_of(job, array.plane_id))
     module = next(m for m in array.modules if m.id == edit.module_id)
     row = sorted(
         (m for m in array.modules if abs(m.y_m - module.y_m) < SAME_ROW_M and m.present),
@@ -316,7 +316,7 @@ def _require_possible(
     if not is_closed(plane):
         return
     present = present_of(array)
-    lay = lay_of(module_sheet_of(job, option), array, plane)
+    lay = lay_of(module_on(job, option, array.plane_id), array, plane)
     short = shortfalls(ground_of(plane), lay, placed_at(present))
     numbers = {m.id: number for number, m in enumerate(array.modules, start=1)}
     for module, found in zip(present, short, strict=True):
@@ -390,7 +390,7 @@ def _respaced(job: Job, option: Option, old: PlaneArray, new: PlaneArray) -> Pla
     Neighbours that stood at the old gap stand at the new one, counted from the left and from
     below; what stood further apart keeps its place.
     """
-    plane, sheet = plane_of(job, old.plane_id), module_sheet_of(job, option)
+    plane, sheet = plane_of(job, old.plane_id), module_on(job, option, old.plane_id)
     lay, wanted = lay_of(sheet, old, plane), lay_of(sheet, new, plane)
     in_row_m = new.gap_in_row.value_m - old.gap_in_row.value_m
     between_m = new.gap_between_rows.value_m - old.gap_between_rows.value_m

@@ -11,7 +11,7 @@ from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.array import Mounting, PlacedModule, PlaneArray, present_of
-from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
+from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.sky.weather_year import WeatherYear
@@ -48,6 +48,7 @@ class ArrayLight:
 
     plane: RoofPlane
     array: PlaneArray
+    sheet: ModuleSheet
     modules: tuple[PlacedModule, ...]
     lights: tuple[ModuleLight, ...]
     on_free: Turned
@@ -95,7 +96,7 @@ def light_kept_frac(workspace: Workspace, job: Job, option: Option) -> dict[Plac
 def _lit(
     job: Job, option: Option, array: PlaneArray, sky: SiteSky, resolution: Resolution
 ) -> ArrayLight:
-    plane, sheet = plane_of(job, array.plane_id), module_sheet_of(job, option)
+    plane, sheet = plane_of(job, array.plane_id), module_on(job, option, array.plane_id)
     modules = present_of(array)
     lay = lay_of(sheet, array, plane)
     places = placed_at(modules)
@@ -105,6 +106,7 @@ def _lit(
     return ArrayLight(
         plane=plane,
         array=array,
+        sheet=sheet,
         modules=modules,
         lights=module_lights(sky, spots),
         on_free=on_free,
@@ -208,7 +210,7 @@ def lit_string(
             left[step] = left.get(step, 0.0) + light_left / len(modules)
     return LitString(
         tracker_index=tracker_index,
-        modules=len(modules),
+        sheets=tuple(lit.sheet for lit, _ in modules),
         reaching_w_per_m2=np.concatenate(reaching),
         warming_w_per_m2=left[Step.DIRT] + (left[Step.BACK] - left[Step.GLASS]),
         direct_frac=_share(direct / len(modules), left[Step.SHADE]),

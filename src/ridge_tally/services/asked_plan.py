@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from ridge_tally.core.errors import NotUnderstood
 from ridge_tally.core.job.document import Job, Option
-from ridge_tally.core.strings.plans import Plan, PlanLoad, legal_plans
+from ridge_tally.core.strings.plans import Plan, PlanLoad
 from ridge_tally.rules.asked_plan import why_not
 from ridge_tally.rules.string_plans import PlanSpace, plan_space
 from ridge_tally.services.editing import design_for
@@ -39,7 +39,7 @@ def plan_verdict(job: Job, option: Option, typed: str) -> PlanVerdict:
     told = why_not(design, space, plan)
     if told:
         return PlanVerdict(legal=False, told=told)
-    total = legal_plans(space.counts, space.classes).total
+    total = space.plans().total
     return PlanVerdict(legal=True, told=f"Legal: one of {total}." if total > 1 else "Legal.")
 
 

@@ -18,6 +18,7 @@ from ridge_tally.core.job.document import (
     Option,
     inverter_sheets_of,
     module_sheet_of,
+    module_sheets,
     present_ids,
 )
 from ridge_tally.core.job.grid import GridRules, SizeCapKind
@@ -193,9 +194,13 @@ def to_buy(job: Job, option: Option) -> tuple[ToBuy, ...]:
     """Return what the option needs beside what the shelf holds; nothing without a stock list."""
     if not job.brief.stock:
         return ()
-    module, inverters = module_sheet_of(job, option), inverter_sheets_of(job, option)
+    inverters, present = inverter_sheets_of(job, option), set(present_ids(option))
+    modules = [sheet for m, sheet in module_sheets(job, option).items() if m in present]
     wanted = (
-        (StockKind.MODULE, str(module.id), module.name, len(present_ids(option))),
+        *(
+            (StockKind.MODULE, str(m.id), m.name, modules.count(m))
+            for m in dict.fromkeys(modules or [module_sheet_of(job, option)])
+        ),
         *(
             (StockKind.INVERTER, str(i.id), i.name, inverters.count(i))
             for i in dict.fromkeys(inverters)

@@ -11,6 +11,7 @@ from typing import Any, assert_never
 from ridge_tally.catalogue.gazetteer import zone_at
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.brief.typed import parse_day
+from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.errors import BadGeometry
 from ridge_tally.core.job import array_edits, edits, string_edits, survey_edits, weather_edits
 from ridge_tally.core.job.array import WAYS_TOLD
@@ -20,13 +21,14 @@ from ridge_tally.core.job.document import (
     Job,
     ModuleString,
     Option,
-    module_sheet_of,
+    module_on,
     option_of,
+    plane_of,
     present_ids,
     with_option,
 )
-from ridge_tally.core.job.ids import OptionId
-from ridge_tally.core.strings.plan import plan_planes
+from ridge_tally.core.job.ids import OptionId, PlaneId
+from ridge_tally.core.strings.plan import StringLimits, plan_planes
 from ridge_tally.core.strings.thread import thread_strings
 from ridge_tally.core.units import (
     parse_coordinates_deg,
@@ -38,7 +40,7 @@ from ridge_tally.rules.array import ways_of
 from ridge_tally.rules.design import Design, design_of
 from ridge_tally.rules.document import require_sound
 from ridge_tally.rules.string_limits import string_limits
-from ridge_tally.services.array_editing import array_changed, filled
+from ridge_tally.services.array_editing import array_changed, array_of, filled, with_array
 from ridge_tally.services.bill_editing import month_first
 from ridge_tally.services.brief_editing import apply_brief_edit
 from ridge_tally.services.code_editing import code_rule_changed, held_to
@@ -100,21 +102,32 @@ def thread_option(job: Job, option: Option) -> Option:
     design = design_for(job, option)
     strings = _locked(option, len(design.trackers))
     wired = {m for s in strings for m in s.module_ids}
-    free = [tuple(m for m in a.modules if m.present and m.id not in wired) for a in option.arrays]
-    free = [modules for modules in free if modules]
+    free = {
+        a.plane_id: tuple(m for m in a.modules if m.present and m.id not in wired)
+        for a in option.arrays
+    }
+    free = {plane_id: modules for plane_id, modules in free.items() if modules}
     if free:
-        limits, taken = string_limits(design), {s.tracker_number for s in strings}
-        room = tuple(
-            0 if number in taken else most
-            for number, most in enumerate(limits.strings_max, start=1)
-        )
-        counts = tuple(len(modules) for modules in free)
-        plans = plan_planes(counts, replace(limits, strings_max=room), option.series_wish)
-        for modules, plan in zip(free, plans, strict=True):
+        taken = {s.tracker_number for s in strings}
+        limits = [
+            _with_room(string_limits(design, module_on(job, option, plane_id)), taken)
+            for plane_id in free
+        ]
+        counts = tuple(len(modules) for modules in free.values())
+        plans = plan_planes(counts, limits, option.series_wish)
+        for modules, plan in zip(free.values(), plans, strict=True):
             strings += thread_strings(modules, plan, strings)
     # By tag, so that a string keeps its place and its colour whoever else is wired.
     ordered = sorted(strings, key=lambda s: (len(s.tag), s.tag))
     return replace(option, strings=tuple(ordered))
+
+
+def _with_room(limits: StringLimits, taken: set[int]) -> StringLimits:
+    """Return limits without the trackers that are taken."""
+    room = tuple(
+        0 if number in taken else most for number, most in enumerate(limits.strings_max, start=1)
+    )
+    return replace(limits, strings_max=room)
 
 
 def _locked(option: Option, trackers: int) -> tuple[ModuleString, ...]:
@@ -185,6 +198,8 @@ def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911,
             return replace(job, unit=edit.unit)
         case edits.ChooseModule():
             return _with_module(job, edit, shelf)
+        case edits.ChoosePlaneModule():
+            return _with_plane_module(job, edit, shelf)
         case edits.ChooseInverter():
             option = option_of(job, edit.option_id)
             option = replace(option, inverter_id=edit.inverter_id, more_inverters=())
@@ -245,18 +260,41 @@ def _site_field(job: Job, edit: edits.SetSiteField) -> Job:
 
 
 def _with_module(job: Job, edit: edits.ChooseModule, shelf: Shelf) -> Job:
-    """Take another module; arrays are filled again, since every place depends on its size."""
-    module = shelf.module(edit.module_id)
-    known = tuple(m for m in job.equipment.modules if m.id != module.id)
-    job = replace(job, equipment=replace(job.equipment, modules=(*known, module)))
+    """Take another module; planes with one of their own keep it."""
+    old = option_of(job, edit.option_id)
+    job = _with_sheet(job, shelf.module(edit.module_id))
+    changed = with_option(job, replace(old, module_id=edit.module_id))
+    planes = [a.plane_id for a in old.arrays if a.module_id is None]
+    return _filled_again(job, changed, edit.option_id, planes)
+
+
+def _with_plane_module(job: Job, edit: edits.ChoosePlaneModule, shelf: Shelf) -> Job:
+    """Take another module on one plane."""
+    if edit.module_id is not None:
+        job = _with_sheet(job, shelf.module(edit.module_id))
+    plane_of(job, edit.plane_id)
     option = option_of(job, edit.option_id)
-    old = module_sheet_of(job, option)
-    job = with_option(job, replace(option, module_id=module.id))
-    if (old.long_m, old.short_m) != (module.long_m, module.short_m):
-        for array in option.arrays:
-            if array.modules:
-                job = filled(job, option.id, array.plane_id, ways_of(array))
-    return job
+    own = None if edit.module_id == option.module_id else edit.module_id
+    array = replace(array_of(option, edit.plane_id), module_id=own)
+    changed = with_option(job, with_array(option, array))
+    return _filled_again(job, changed, option.id, [edit.plane_id])
+
+
+def _with_sheet(job: Job, module: ModuleSheet) -> Job:
+    known = tuple(m for m in job.equipment.modules if m.id != module.id)
+    return replace(job, equipment=replace(job.equipment, modules=(*known, module)))
+
+
+def _filled_again(job: Job, changed: Job, option_id: OptionId, planes: list[PlaneId]) -> Job:
+    """Return the changed job, planes filled anew whose modules are of another size: every place
+    depends on it."""
+    before, after = option_of(job, option_id), option_of(changed, option_id)
+    for plane_id in planes:
+        old, new = module_on(job, before, plane_id), module_on(changed, after, plane_id)
+        array = array_of(before, plane_id)
+        if array.modules and (old.long_m, old.short_m) != (new.long_m, new.short_m):
+            changed = filled(changed, option_id, plane_id, ways_of(array))
+    return changed
 
 
 def _copied(job: Job, edit: edits.CopyOption) -> Job:

@@ -15,8 +15,10 @@ from ridge_tally.core.job.document import (
     inverter_sheets_of,
     module_sheet_of,
     present_ids,
+    sheets_on_planes,
     strings_on,
     strung_count,
+    strung_w,
     tracker_inputs,
 )
 from ridge_tally.core.job.weather import Monthly
@@ -161,7 +163,7 @@ def year_report(
         option_id=option.id,
         step_minutes=round(year.hours * 60),
         energy_kwh=year.energy_kwh,
-        specific_kwh_per_kw=year.energy_kwh / (strung_count(option) * module.p_max_w / 1000),
+        specific_kwh_per_kw=year.energy_kwh / (strung_w(job, option) / 1000),
         clipped_kwh=year.clipped_kwh,
         clipped_frac=year.clipped_frac,
         clipped_hours=year.clipped_hours,
@@ -222,7 +224,7 @@ def _key(job: Job, option: Option, supposed: Supposed) -> tuple[object, ...]:
         job.survey,
         option.arrays,
         option.strings,
-        module_sheet_of(job, option),
+        sheets_on_planes(job, option),
         inverter_sheets_of(job, option),
         grid.export_limit_kw if grid else None,
         supposed,

@@ -20,7 +20,7 @@ from ridge_tally.core.array.search import prepared
 from ridge_tally.core.array.shape import rail_m, rows_in, runs_of
 from ridge_tally.core.job.array import RowRule, Ways, present_of
 from ridge_tally.core.job.array_edits import LaidAt
-from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
+from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.survey.outline import edge_names, require_closed
@@ -126,7 +126,7 @@ def alternatives(
     ]
     if not any(a.count for a in found):
         remedy = "Choose a smaller module, or narrow a strip."
-        raise nothing_fits(roof.plane, module_sheet_of(job, option), remedy)
+        raise nothing_fits(roof.plane, module_on(job, option, plane_id), remedy)
     return ranked(found)
 
 
@@ -268,7 +268,7 @@ def most_modules(workspace: Workspace, job: Job, option: Option, plane: RoofPlan
 def _roof(workspace: Workspace, job: Job, option: Option, plane_id: PlaneId) -> _Roof:
     plane = plane_of(job, plane_id)
     require_closed(plane)
-    module = module_sheet_of(job, option)
+    module = module_on(job, option, plane_id)
     array = array_of(option, plane_id)
     return _Roof(
         plane,

@@ -6,7 +6,7 @@ from ridge_tally.core.array.blockers import BlockerKind, ground_of
 from ridge_tally.core.array.why_not import Change, ChangeKind, RowRoom, changes, most, row_rooms
 from ridge_tally.core.job.array import WAYS_TOLD, Orientation, Ways, present_of
 from ridge_tally.core.job.array_edits import ArrayField, FillPlane, SetArrayField
-from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
+from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.edits import Edit
 from ridge_tally.core.job.ids import ObstructionId, PlaneId
 from ridge_tally.core.job.survey_edits import (
@@ -72,14 +72,14 @@ def one_more(workspace: Workspace, job: Job, option: Option, plane_id: PlaneId) 
     plane = plane_of(job, plane_id)
     require_closed(plane)
     array = array_of(option, plane_id)
-    key = ("one-more", plane, array, option.module_id, job.unit)
+    key = ("one-more", plane, array, module_on(job, option, plane_id), job.unit)
     return workspace.fills.get(key, lambda: _one_more(job, option, plane_id))
 
 
 def _one_more(job: Job, option: Option, plane_id: PlaneId) -> OneMore:
     plane = plane_of(job, plane_id)
     array = array_of(option, plane_id)
-    lay = lay_of(module_sheet_of(job, option), array, plane)
+    lay = lay_of(module_on(job, option, plane_id), array, plane)
     present = present_of(array)
     ways = ways_of(array)
     ground = ground_of(plane, standing(design_for(job, option), array).path_edge)

@@ -5,7 +5,6 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.energy.inverter import ac_side
 from ridge_tally.core.energy.lit import Drawn, HeatLoss, LitString
 from ridge_tally.core.energy.module_points import (
@@ -38,6 +37,7 @@ from ridge_tally.core.job.document import (
     Option,
     inverter_sheets_of,
     module_sheet_of,
+    sheets_on_planes,
     tracker_inputs,
 )
 from ridge_tally.core.job.ids import PlacedId
@@ -141,7 +141,7 @@ def losses_of(
 
 
 def _drawn(workspace: Workspace, job: Job, option: Option, supposed: Supposed) -> Drawn:
-    own, sheet = supposed.own_point, module_sheet_of(job, option)
+    own = supposed.own_point
     weather = weather_for(workspace, job, supposed)
     inputs = tracker_inputs(inverter_sheets_of(job, option))
     steps = len(weather.time)
@@ -149,7 +149,7 @@ def _drawn(workspace: Workspace, job: Job, option: Option, supposed: Supposed) -
         isinstance(own.unit, OptimizerSheet) and own.unit.kind is OptimizerKind.ADD_ON
     ):
         trackers = trackers_of(workspace, job, option, supposed)
-        return drawn_by_strings(trackers, inputs, sheet.p_max_w, steps)
+        return drawn_by_strings(trackers, inputs, steps)
     if isinstance(own.unit, OptimizerSheet):
         groups = [(s.tracker_number - 1, s.module_ids) for s in option.strings]
         converter = optimizer_converter(own.unit)
@@ -159,9 +159,7 @@ def _drawn(workspace: Workspace, job: Job, option: Option, supposed: Supposed) -
         groups = [(n, ids) for n, ids in groups if ids]
         converter = micro_converter(own.unit)
     lit = _lit(workspace, job, option, groups, supposed)
-    points = module_points(
-        lit, converter, fit_diode(sheet), sheet.bypass_diodes, sheet.p_max_w, weather
-    )
+    points = module_points(lit, converter, weather)
     if isinstance(own.unit, OptimizerSheet):
         return drawn_by_optimizers(points, own.unit, inputs, steps)
     return drawn_by_microinverters(points, own.unit, steps)
@@ -171,8 +169,7 @@ def trackers_of(
     workspace: Workspace, job: Job, option: Option, supposed: Supposed = AS_IT_IS
 ) -> tuple[LoadedTracker, ...]:
     """Return the trackers with their strings' light, remembered whatever inverter they are on."""
-    sheet, weather = module_sheet_of(job, option), weather_for(workspace, job, supposed)
-    diode = fit_diode(sheet)
+    sheets, weather = sheets_on_planes(job, option), weather_for(workspace, job, supposed)
     # Optimizers change what a tracker takes of its strings, not the light on them.
     lit = replace(supposed, own_point=None)
     loaded = workspace.fine_loaded if supposed.fine else workspace.loaded
@@ -183,12 +180,12 @@ def trackers_of(
     def load(item: tuple[int, list[ModuleString]]) -> LoadedTracker:
         index, strings = item
         wired = tuple(s.module_ids for s in strings)
-        key = (index, wired, weather_key(job), job.survey, option.arrays, sheet, lit)
+        key = (index, wired, weather_key(job), job.survey, option.arrays, sheets, lit)
 
         def compute() -> LoadedTracker:
             groups = [(index, ids) for ids in wired]
             mine = _lit(workspace, job, option, groups, lit)
-            return loaded_tracker(index, mine, diode, sheet.bypass_diodes, weather)
+            return loaded_tracker(index, mine, weather)
 
         return replace(loaded.get(key, compute), helpers=_helpers(supposed.own_point, wired))
 

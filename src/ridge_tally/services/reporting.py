@@ -23,10 +23,10 @@ from ridge_tally.core.survey.taping import small_size_text
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import Check, LimitKind, Verdict, number_of
 from ridge_tally.rules.array import Standing, standing
-from ridge_tally.rules.design import Design
+from ridge_tally.rules.design import Alike, Design, alike, dc_watts
 from ridge_tally.rules.report import all_checks
-from ridge_tally.rules.string_limits import cold_limit, rear_gain, string_limits
 from ridge_tally.rules.string_leads import reach_m
+from ridge_tally.rules.string_limits import cold_limit, rear_gain, string_limits
 from ridge_tally.rules.survey import is_settled
 from ridge_tally.rules.wishes import roofs_left_free
 from ridge_tally.services.briefing import ToBuy, to_buy
@@ -114,11 +114,12 @@ class BoxView:
 class OptionReport:
     """Everything of an option that follows an edit at once.
 
-    ``lead_reach_m``: how far apart modules joined by their own leads may be.
+    ``modules_told``: each type with its count.  ``lead_reach_m``: how far apart modules joined by their own leads may be.
     """
 
     option_id: str
     modules: int
+    modules_told: tuple[str, ...]
     modules_strung: int
     p_dc_w: float
     p_ac_w: float
@@ -144,10 +145,11 @@ def option_report(job: Job, option: Option) -> OptionReport:
     checks = all_checks(design)
     limits = string_limits(design)
     modules = len(present_ids(option))
-    p_dc_w = modules * design.module.p_max_w
+    p_dc_w = dc_watts(design)[2]
     return OptionReport(
         option_id=option.id,
         modules=modules,
+        modules_told=_modules_told(design),
         modules_strung=strung_count(option),
         p_dc_w=p_dc_w,
         p_ac_w=design.p_ac_w,
@@ -170,6 +172,12 @@ def option_report(job: Job, option: Option) -> OptionReport:
     )
 
 
+def _modules_told(design: Design) -> tuple[str, ...]:
+    """Return how many modules of which type there are: ``28 × Sample module 405 W``."""
+    groups = alike(design, present_ids(design.option)) or (Alike(0, design.module, ""),)
+    return tuple(f"{g.count} × {g.sheet.name}" for g in groups)
+
+
 def check_view(check: Check) -> CheckView:
     """Return a check with its texts."""
     value, limit = value_and_limit(check)
@@ -189,8 +197,9 @@ def _trackers(design: Design, checks: tuple[Check, ...]) -> tuple[TrackerView, .
     views, several = [], len(design.inverters) > 1
     for tracker in design.trackers:
         number, sheet = tracker.number, tracker.sheet
-        ceiling, _ = cold_limit(design, tracker.inverter)
         mine = strings_on(design.option, number)
+        wired = [design.sheets[m] for s in mine for m in s.module_ids] or [design.module]
+        ceiling, _ = cold_limit(design, tracker.inverter, wired)
         longest = max(mine, key=lambda s: len(s.module_ids), default=None)
         shortest = min(mine, key=lambda s: len(s.module_ids), default=None)
         subject = f"tracker {number}"
@@ -211,7 +220,7 @@ def _trackers(design: Design, checks: tuple[Check, ...]) -> tuple[TrackerView, .
                 if longest
                 else None,
                 planes=_planes_of(design, mine),
-                i_hot_a=_hot_a(design, len(mine)),
+                i_hot_a=_hot_a(design, mine),
                 i_operating_a=value_of.get(("strings.operating-current", subject)) or 0.0,
                 i_operating_max_a=sheet.i_max_a,
                 i_short_a=value_of.get(("strings.short-circuit-current", subject)) or 0.0,
@@ -242,12 +251,16 @@ def _planes_of(design: Design, strings: tuple[ModuleString, ...]) -> tuple[str, 
     )
 
 
-def _hot_a(design: Design, strings: int) -> float | None:
+def _hot_a(design: Design, strings: tuple[ModuleString, ...]) -> float | None:
     """Return the operating current of strings at the hottest cells, by the current coefficient."""
-    alpha, hot = design.module.alpha_isc_frac_per_degc, design.hottest_cell.value
-    if alpha is None or hot is None:
-        return None
-    return strings * rear_gain(design) * design.module.imp_a * (1 + alpha * (hot - STC_CELL_DEGC))
+    hot, amps = design.hottest_cell.value, 0.0
+    for string in strings:
+        sheet = max((design.sheets[m] for m in string.module_ids), key=lambda s: s.imp_a)
+        alpha = sheet.alpha_isc_frac_per_degc
+        if alpha is None or hot is None:
+            return None
+        amps += rear_gain(design, sheet) * sheet.imp_a * (1 + alpha * (hot - STC_CELL_DEGC))
+    return amps
 
 
 def _planes(design: Design) -> tuple[PlaneView, ...]:

@@ -7,9 +7,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.array.lay import Lay, Place
+from ridge_tally.core.equipment import module_area_m2
 from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job.array import PlacedModule, present_of
-from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
+from ridge_tally.core.job.document import Job, Option, module_on, plane_of, sheets_on_planes
 from ridge_tally.core.job.ids import PlacedId, PlaneId, ShadeId
 from ridge_tally.core.job.survey import RoofPlane, SitePoint, Taped
 from ridge_tally.core.sun.occluders import Occluders, OwnerKind
@@ -188,24 +189,29 @@ def at_meter(workspace: Workspace, job: Job, option: Option, number: int) -> AtM
 
 def _content(job: Job, option: Option) -> tuple[object, ...]:
     """Return what the shade of an option depends on."""
-    return weather_key(job), job.survey, option.arrays, module_sheet_of(job, option)
+    return weather_key(job), job.survey, option.arrays, sheets_on_planes(job, option)
+
+
+def _kwh_per_wh_m2(one: ArrayLight) -> float:
+    """Return kWh on the glass of a module of an array for each Wh/m²."""
+    return module_area_m2(one.sheet) / 1000
 
 
 def _report(workspace: Workspace, job: Job, option: Option, resolution: Resolution) -> ShadeReport:
     require_modules(option)
     sky, arrays = array_lights(workspace, job, option, resolution)
-    module = module_sheet_of(job, option)
-    kwh_per_wh_m2 = module.long_m * module.short_m / 1000
 
     def on_array(part: Callable[[ArrayLight], FloatArray]) -> FloatArray:
         """Kilowatt-hours on the glass of all modules."""
-        return np.asarray(sum(part(one) for one in arrays)) * kwh_per_wh_m2
+        return np.asarray(sum(part(one) * _kwh_per_wh_m2(one) for one in arrays))
 
     monthly_free = on_array(lambda one: one.on_free.free_wh_per_m2 * len(one.modules))
     lost = on_array(lambda one: sum_of(x.lost for x in one.lights).sum(axis=1))
     alone = on_array(lambda one: sum_of(x.alone for x in one.lights))
     only = on_array(lambda one: sum_of(x.only for x in one.lights))
-    of_modules = np.array([x.alone.sum(axis=1) for one in arrays for x in one.lights])
+    of_modules = np.array(
+        [x.alone.sum(axis=1) * _kwh_per_wh_m2(one) for one in arrays for x in one.lights]
+    )
     culprits = [
         Culprit(
             number,
@@ -215,7 +221,7 @@ def _report(workspace: Workspace, job: Job, option: Option, resolution: Resoluti
             float(alone[number].sum()),
             float(only[number].sum()),
             tuple(alone[number].tolist()),
-            tuple((of_modules[:, number] * kwh_per_wh_m2).tolist()),
+            tuple(of_modules[:, number].tolist()),
             _middle_of(sky.occluders, number),
         )
         for number, owner in enumerate(sky.occluders.owners)
@@ -307,7 +313,7 @@ def standing_in_array(job: Job, option: Option) -> tuple[str, ...]:
         if not present:
             continue
         plane = plane_of(job, array.plane_id)
-        lay = lay_of(module_sheet_of(job, option), array, plane)
+        lay = lay_of(module_on(job, option, plane.id), array, plane)
         corners = np.array([glass_corners_m(plane, lay, p)[:, :2] for p in placed_at(present)])
         low, high = corners.min(axis=(0, 1)), corners.max(axis=(0, 1))
         for source in job.survey.shade_sources:
@@ -349,7 +355,7 @@ def place_losses(
 ) -> FloatArray:
     """Return (n,): the share of a year's light that shade takes at places on a plane."""
     sky = site_sky(workspace, job, option)
-    sheet = module_sheet_of(job, option)
+    sheet = module_on(job, option, plane.id)
     spots = Spots(plane, lay, places, sheet.bypass_diodes, QUICK, sheet.half_cut)
     free = turned(sky, spots.glass, QUICK).free_wh_per_m2.sum()
     return np.array([light.lost.sum() / free for light in module_lights(sky, spots)])

@@ -7,7 +7,7 @@ from ridge_tally.core.job.document import (
     ModuleString,
     Option,
     inverter_sheets_of,
-    module_sheet_of,
+    module_on,
     names_of,
     option_of,
     plane_of,
@@ -65,7 +65,7 @@ def _content(
 ) -> SheetContent:
     job = state.job
     option = option_of(job, OptionId(report.option_id))
-    module, inverters = module_sheet_of(job, option), inverter_sheets_of(job, option)
+    inverters = inverter_sheets_of(job, option)
     arrays = {a.plane_id: a for a in option.arrays}
     used = [p for p in job.survey.planes if p.id in arrays] or list(job.survey.planes[:1])
     width_mm = PLAN_WIDTH_MM if len(used) == 1 else PLAN_WIDTH_MM / 2 - 2
@@ -77,13 +77,20 @@ def _content(
         revision=state.revision,
         plans=tuple(
             PlanFigure(
-                plan_svg(p, arrays.get(p.id), _on_plane(option, p), module, job.unit, width_mm),
+                plan_svg(
+                    p,
+                    arrays.get(p.id),
+                    _on_plane(option, p),
+                    module_on(job, option, p.id),
+                    job.unit,
+                    width_mm,
+                ),
                 _caption(p),
             )
             for p in used
         ),
         equipment=(
-            f"{report.modules} × {module.name}",
+            *report.modules_told,
             names_of(inverters),
             f"{report.p_dc_w / 1000:.2f} kW DC on {report.p_ac_w / 1000:.2f} kW AC, "
             f"ratio {report.dc_ac_ratio:.2f}",

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.job.array import PlaneArray, present_of
-from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
+from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.sky.plane_irradiance import (
     GlassPassing,
@@ -100,8 +100,8 @@ def site_sky(
     hour.
     """
     on_legs = tuple(a for a in option.arrays if a.leg_tilt_deg > 0)
-    module = module_sheet_of(job, option) if on_legs else None
-    key = (job.survey, weather_key(job), on_legs, module, without)
+    sheets = tuple(module_on(job, option, a.plane_id) for a in on_legs)
+    key = (job.survey, weather_key(job), on_legs, sheets, without)
     skies = workspace.fine_skies if fine else workspace.skies
     return skies.get(key, lambda: _sky(workspace, job, option, on_legs, without, fine=fine))
 
@@ -118,7 +118,7 @@ def _sky(
     occluders = occluders_of(job.survey)
     for array in on_legs:
         plane = plane_of(job, array.plane_id)
-        lay = lay_of(module_sheet_of(job, option), array, plane)
+        lay = lay_of(module_on(job, option, plane.id), array, plane)
         places = placed_at(present_of(array))
         corners = np.array([glass_corners_m(plane, lay, p) for p in places]).reshape(-1, 4, 3)
         occluders = with_rows(occluders, f"rows on {plane.name}", corners)

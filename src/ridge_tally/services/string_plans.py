@@ -17,13 +17,13 @@ from ridge_tally.core.job.document import (
 )
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.string_edits import PlannedString, UsePlan
-from ridge_tally.core.strings.plans import Merits, Plan, Plans, legal_plans, merits_of
+from ridge_tally.core.strings.plans import Merits, Plan, Plans, merits_of
 from ridge_tally.core.strings.runs import Spot, home_runs, spots_of, steps_m
 from ridge_tally.core.strings.thread import Weave, leapfrogged, shared_out
-from ridge_tally.rules.design import Design
+from ridge_tally.rules.design import Design, dc_watts
 from ridge_tally.rules.string_leads import reach_m
 from ridge_tally.rules.string_plans import (
-    LengthTold,
+    LengthsTold,
     PlanSpace,
     lengths_told,
     plan_space,
@@ -87,14 +87,15 @@ class PlanView:
 class PlansReport:
     """Legal plans, best first; ``why_none`` where there is none.
 
-    ``held_up``: what locked strings leave no place for, and what to do.  ``lengths``: every length with its verdict, whatever the count of modules.
+    ``held_up``: what locked strings leave no place for, and what to do.  ``lengths``: every length of every
+    type with its verdict, whatever the count of modules.
     """
 
     total: int
     plans: tuple[PlanView, ...]
     why_none: str
     held_up: str
-    lengths: tuple[LengthTold, ...]
+    lengths: tuple[LengthsTold, ...]
     ranked_by: str
 
 
@@ -181,10 +182,10 @@ def plans_report(
     """
     design = design_for(job, option)
     space = plan_space(design)
-    plans = legal_plans(space.counts, space.classes)
+    plans = space.plans()
     loom = loom_of(design)
     order = [o for o in (first, *(o for o in ORDER if o is not first)) if o is not None]
-    ranked = _ranked(plans, space, design.module.vmp_v, [o for o in order if o in ORDER])
+    ranked = _ranked(plans, space, [o for o in order if o in ORDER])
     if first is Objective.HOME_RUNS:
         ranked = sorted(ranked[:BY_RUNS], key=lambda j: _run_m(loom, space, j.plan))
     by_year = first is Objective.ENERGY
@@ -326,21 +327,21 @@ def _on(job: Job, option: Option, sheet: InverterSheet) -> InverterPlan:
     changed = with_option(with_sheet(job, sheet), alone)
     design = design_for(changed, option_of(changed, option.id))
     space = plan_space(design)
-    plans = legal_plans(space.counts, space.classes)
+    plans = space.plans()
     if plans.total:
-        best = _ranked(plans, space, design.module.vmp_v, list(ORDER))[0].plan
+        best = _ranked(plans, space, list(ORDER))[0].plan
         told = _told(best, space)
     else:
         told = why_no_plan(design, space)
-    dc_w = sum(space.counts) * design.module.p_max_w
+    dc_w = dc_watts(design)[2]
     return InverterPlan(
         sheet.id, sheet.name, sheet.p_ac_w, dc_w / sheet.p_ac_w, plans.total, told, plans.total > 0
     )
 
 
-def _ranked(plans: Plans, space: PlanSpace, vmp_v: float, order: list[Objective]) -> list[Judged]:
+def _ranked(plans: Plans, space: PlanSpace, order: list[Objective]) -> list[Judged]:
     judged = [
-        Judged(plan, merits_of(plan, space.tight_from, vmp_v, space.centre_v))
+        Judged(plan, merits_of(plan, space.tight_from, space.vmp_v, space.centre_v))
         for plan in plans.plans
     ]
 

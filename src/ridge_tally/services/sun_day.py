@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.errors import OutOfRange
-from ridge_tally.core.job.document import Job, Option, module_sheet_of
+from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.sky.sun import sun_path
@@ -104,7 +104,7 @@ def sun_day(workspace: Workspace, job: Job, option: Option, day: int) -> SunDay:
     month = np.asarray(month_of(time), dtype=np.int64)[up]
     lit, modules = [], []
     for one in arrays:
-        sheet = module_sheet_of(job, option)
+        sheet = one.sheet
         lay = lay_of(sheet, one.array, one.plane)
         places = placed_at(one.modules)
         spots = Spots(one.plane, lay, places, sheet.bypass_diodes, QUICK, sheet.half_cut)

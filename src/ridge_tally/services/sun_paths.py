@@ -7,7 +7,7 @@ import numpy as np
 from ridge_tally.core.array.lay import Place
 from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job.array import Orientation
-from ridge_tally.core.job.document import Job, Option, module_sheet_of, plane_of
+from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.sun.day_path import DayPath, day_path
 from ridge_tally.core.sun.occluders import OwnerKind
@@ -77,7 +77,7 @@ def sun_paths(
         raise OutOfRange("Day of the year", day, f"between 0 and {DAYS_A_YEAR - 1}")
     plane = plane_of(job, plane_id)
     require_closed(plane)
-    sheet, array = module_sheet_of(job, option), array_of(option, plane_id)
+    sheet, array = module_on(job, option, plane_id), array_of(option, plane_id)
     lay = lay_of(sheet, array, plane)
     module = next((m for m in array.modules if m.id == module_id), None)
     place, spot = _middle(corners_m(plane)), f"middle of {plane.name}"

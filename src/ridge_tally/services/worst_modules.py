@@ -8,9 +8,10 @@ from ridge_tally.core.array.blockers import Ground, ground_of
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.array.legal import boxes_of, shortfalls
 from ridge_tally.core.array.search import bands_at
+from ridge_tally.core.equipment import module_area_m2
 from ridge_tally.core.job.array import Orientation, present_of
 from ridge_tally.core.job.array_edits import AddModule, LaidAt, RemoveModules
-from ridge_tally.core.job.document import Job, Option, module_sheet_of, option_of, plane_of
+from ridge_tally.core.job.document import Job, Option, module_on, module_sheets, option_of, plane_of
 from ridge_tally.core.job.edits import Edit
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.sun.shading import QUICK
@@ -69,12 +70,13 @@ def worst_modules(workspace: Workspace, job: Job, option: Option) -> WorstModule
         If no module is laid.
     """
     require_modules(option)
-    sheet = module_sheet_of(job, option)
-    area_m2 = sheet.long_m * sheet.short_m
-    report = shade_report(workspace, job, option)
-    kwh = {m.module_id: m.free_kwh_per_m2 * (1 - m.lost_frac) * area_m2 for m in report.modules}
+    report, sheets = shade_report(workspace, job, option), module_sheets(job, option)
+    kwh = {
+        m.module_id: m.free_kwh_per_m2 * (1 - m.lost_frac) * module_area_m2(sheets[m.module_id])
+        for m in report.modules
+    }
     worst = sorted(kwh, key=lambda m: kwh[m])[:WORST]
-    moved, taken = _moves(workspace, job, option, worst, kwh, area_m2)
+    moved, taken = _moves(workspace, job, option, worst, kwh)
     gained = sum(p.kwh for p in taken) - sum(kwh[m] for m in moved)
     without = sum(kwh[m] for m in worst)
     edits: tuple[RemoveModules | AddModule, ...] = ()
@@ -99,7 +101,6 @@ def _moves(
     option: Option,
     worst: list[PlacedId],
     kwh: dict[PlacedId, float],
-    area_m2: float,
 ) -> tuple[list[PlacedId], list[FreePlace]]:
     """Return as many of the worst as do better elsewhere, and the places they go to.
 
@@ -107,7 +108,7 @@ def _moves(
     """
     for many in range(len(worst), 0, -1):
         moved, taken = worst[:many], list[FreePlace]()
-        free = _free_places(workspace, job, option, tuple(moved), area_m2)
+        free = _free_places(workspace, job, option, tuple(moved))
         for module_id in moved:
             best = next((p for p in free if all(_apart(job, option, p, t) for t in taken)), None)
             if best is None or best.kwh - kwh[module_id] < LEAST_GAIN_KWH:
@@ -152,17 +153,16 @@ def _told(worst: int, moved: int, gained_kwh: Kwh, without_kwh: Kwh) -> str:
 
 
 def _free_places(
-    workspace: Workspace, job: Job, option: Option, worst: tuple[PlacedId, ...], area_m2: float
+    workspace: Workspace, job: Job, option: Option, worst: tuple[PlacedId, ...]
 ) -> list[FreePlace]:
     """Return legal places beside what stays, in the rows there are, most light first."""
     found: list[FreePlace] = []
     sky = site_sky(workspace, job, option)
-    sheet = module_sheet_of(job, option)
     for array in option.arrays:
         present = present_of(array)
         if not present:
             continue
-        plane = plane_of(job, array.plane_id)
+        plane, sheet = plane_of(job, array.plane_id), module_on(job, option, array.plane_id)
         lay = lay_of(sheet, array, plane)
         ground = ground_of(plane, standing(design_for(job, option), array).path_edge)
         staying = placed_at(tuple(m for m in present if m.id not in worst))
@@ -180,7 +180,9 @@ def _free_places(
         if not legal:
             continue
         spots = Spots(plane, lay, legal, sheet.bypass_diodes, QUICK, sheet.half_cut)
-        light_kwh = turned(sky, spots.glass, QUICK).free_wh_per_m2.sum() / 1000 * area_m2
+        light_kwh = (
+            turned(sky, spots.glass, QUICK).free_wh_per_m2.sum() / 1000 * module_area_m2(sheet)
+        )
         losses = place_losses(workspace, job, option, plane, lay, legal)
         found += [
             FreePlace(
@@ -223,7 +225,7 @@ def _apart(job: Job, option: Option, one: FreePlace, other: FreePlace) -> bool:
     if one.plane_id != other.plane_id:
         return True
     array = next(a for a in option.arrays if a.plane_id == one.plane_id)
-    lay = lay_of(module_sheet_of(job, option), array, plane_of(job, one.plane_id))
+    lay = lay_of(module_on(job, option, one.plane_id), array, plane_of(job, one.plane_id))
     one_box, other_box = boxes_of(
         lay, tuple(Place(p.at.x_m, p.at.y_m, p.at.orientation) for p in (one, other))
     )

@@ -10,7 +10,7 @@ import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { boxAround } from '@/drawing/snap';
 import { ToolHint } from '@/drawing/ToolHint';
 import { useJob } from '@/plan/JobContext';
-import { sizeOf } from '@/plan/modules';
+import { moduleOn, sizeOf } from '@/plan/modules';
 import { PlaneTabs } from '@/plan/PlaneTabs';
 import { sceneOf } from '@/plan/scene';
 import { stockFirst } from '@/plan/stock';
@@ -60,7 +60,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
   );
   const array = option.arrays.find((a) => a.plane_id === plane.id);
   const placed = array?.modules ?? NO_MODULES;
-  const module = job.equipment.modules.find((m) => m.id === option.module_id);
+  const module = moduleOn(job, option, plane.id);
   const view = report.planes.find((p) => p.plane_id === plane.id);
   const scene = sceneOf(plane, state, report);
   const held = holding.filter((id) => placed.some((m) => m.id === id));
@@ -314,6 +314,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
                   planeId={plane.id}
                   array={array}
                   module={module}
+                  modules={stockFirst(modules, job.brief.stock, 'module')}
                   proving={layouts.proving}
                   squeeze={asked.kind === 'most' && asked.squeeze}
                   onSqueeze={(squeeze) => setAsked({ kind: 'most', squeeze })}

@@ -6,7 +6,7 @@ import type { Camera } from '@/drawing/camera';
 import { ModuleShape } from '@/drawing/ModuleShape';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob } from '@/plan/JobContext';
-import { sizeOf } from '@/plan/modules';
+import { moduleOn, sizeOf } from '@/plan/modules';
 import { sceneOf } from '@/plan/scene';
 import { alike } from '@/tally/parts/alike';
 import { Toolbar } from '@/ui/Card';
@@ -20,7 +20,6 @@ export default function SheetsStep() {
   const { planes } = job.survey;
   const filled = planes.filter((p) => option.arrays.some((a) => a.plane_id === p.id));
   const used = filled.length > 0 ? filled : planes.slice(0, 1);
-  const module = job.equipment.modules.find((m) => m.id === option.module_id);
   const shown = report.checks.filter((v) => v.on_sheet);
   const off = shown.filter((v) => v.check.verdict !== 'kept');
   return (
@@ -73,9 +72,9 @@ export default function SheetsStep() {
             ))}
             <div className="w-[250px] shrink-0 text-sm">
               <h3 className="font-semibold">Equipment</h3>
-              <p>
-                {report.modules} × {module?.name}
-              </p>
+              {report.modules_told.map((told) => (
+                <p key={told}>{told}</p>
+              ))}
               <p>{report.inverters.join(' + ')}</p>
               <p>
                 {figure(report.p_dc_w / 1000, 2)} kW DC on {figure(report.p_ac_w / 1000, 2)} kW AC,
@@ -163,7 +162,7 @@ export default function SheetsStep() {
 /** The modules of a plane as they go on paper. */
 function PlaneModules({ camera, plane }: { camera: Camera; plane: RoofPlane }) {
   const { job, option } = useJob();
-  const module = job.equipment.modules.find((m) => m.id === option.module_id);
+  const module = moduleOn(job, option, plane.id);
   const array = option.arrays.find((a) => a.plane_id === plane.id);
   if (!module) return null;
   return array?.modules

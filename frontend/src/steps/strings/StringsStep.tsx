@@ -5,7 +5,7 @@ import type { RoofPlane, Schemas } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob, useSaving } from '@/plan/JobContext';
-import { sizeOf } from '@/plan/modules';
+import { moduleOn, sizeOf } from '@/plan/modules';
 import { PlaneTabs } from '@/plan/PlaneTabs';
 import { sceneOf } from '@/plan/scene';
 import { stockFirst } from '@/plan/stock';
@@ -98,7 +98,7 @@ function Wiring({ plane, draft, onDraft }: WiringProps) {
   const { state, job, option, report, act } = useJob();
   const [chosen, setChosen] = useState({ tag: '', moduleId: '' });
   const array = option.arrays.find((a) => a.plane_id === plane.id);
-  const module = job.equipment.modules.find((m) => m.id === option.module_id);
+  const module = moduleOn(job, option, plane.id);
   const string = option.strings.find((s) => s.tag === chosen.tag);
   const pick = (id: string, drawn: boolean) => {
     if (!draft) {

@@ -7,8 +7,9 @@ import numpy as np
 from numpy.typing import NDArray
 from pvlib import temperature
 
-from ridge_tally.core.energy.diode_fit import DiodeModel
+from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode
 from ridge_tally.core.energy.waterfall import Step
+from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.job.document import TrackerInput
 from ridge_tally.core.sky.weather_year import WeatherYear
 
@@ -29,7 +30,7 @@ class HeatLoss:
 class LitString:
     """Modules that share a tracker or stand on one array, with the light on them.
 
-    ``reaching_w_per_m2`` (m, n) is what reaches the cells of its m substrings, module by module,
+    ``sheets``: of each module.  ``reaching_w_per_m2`` (m, n) is what reaches the cells of its m substrings, module by module,
     front and back, after shade, dirt and snow; ``warming_w_per_m2`` (n,) what falls on its glass
     and heats it; ``direct_frac`` (n,) is the beam's share of its light.
     ``on_glass`` holds, in W/m² (n,), the mean light of its modules as it is left
@@ -37,12 +38,22 @@ class LitString:
     """
 
     tracker_index: int
-    modules: int
+    sheets: tuple[ModuleSheet, ...]
     reaching_w_per_m2: FloatArray
     warming_w_per_m2: FloatArray
     direct_frac: FloatArray
     on_glass: tuple[tuple[Step, FloatArray], ...]
     heat: HeatLoss
+
+    @property
+    def modules(self) -> int:
+        """How many modules it has."""
+        return len(self.sheets)
+
+    @property
+    def rating_w(self) -> float:
+        """What its modules are rated at together."""
+        return sum(sheet.p_max_w for sheet in self.sheets)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -86,8 +97,19 @@ def cell_degc(warming_w_per_m2: FloatArray, weather: WeatherYear, heat: HeatLoss
     )
 
 
+def diode_of(sheet: ModuleSheet) -> FloatArray:
+    """Return (7,): a module's diode as the kernels take it.
+
+    Raises
+    ------
+    MissingDatum, OutOfModelRange
+        If its datasheet lacks what the model needs or contradicts itself.
+    """
+    return diode_reference(fit_diode(sheet), sheet.bypass_diodes)
+
+
 def diode_reference(diode: DiodeModel, substrings: int) -> FloatArray:
-    """Return (7,): the module's diode as the kernels take it."""
+    """Return (7,): a diode of so many substrings as the kernels take it."""
     return np.array(
         [
             diode.light_current_a,
@@ -106,12 +128,12 @@ def kwh_of(power_w: FloatArray, hours: float) -> float:
     return float(np.sum(power_w)) * hours / 1000
 
 
-def light_left(strings: Sequence[LitString], module_w: float, hours: float) -> Left:
+def light_left(strings: Sequence[LitString], hours: float) -> Left:
     """Return the light after each step, as what modules of their rating make of it, kWh."""
     left: dict[Step, float] = {}
     for string in strings:
         for step, w_per_m2 in string.on_glass:
-            made = kwh_of(w_per_m2, hours) / 1000 * module_w * string.modules
+            made = kwh_of(w_per_m2, hours) / 1000 * string.rating_w
             left[step] = left.get(step, 0.0) + made
     return tuple(left.items())
 

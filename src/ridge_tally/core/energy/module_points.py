@@ -4,11 +4,11 @@ import os
 from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
+from itertools import groupby
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.energy.diode_fit import DiodeModel
 from ridge_tally.core.energy.lit import (
     Bank,
     Drawn,
@@ -16,13 +16,13 @@ from ridge_tally.core.energy.lit import (
     LitString,
     banks_of,
     cell_degc,
-    diode_reference,
+    diode_of,
     direct_share,
     kwh_of,
     light_left,
 )
 from ridge_tally.core.energy.waterfall import Step
-from ridge_tally.core.equipment import MicroinverterSheet, OptimizerSheet
+from ridge_tally.core.equipment import MicroinverterSheet, ModuleSheet, OptimizerSheet
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.document import TrackerInput
 from ridge_tally.core.kernels import modules as kernel
@@ -56,29 +56,26 @@ class ModulePoints:
 
 
 def module_points(
-    groups: Sequence[LitString],
-    converter: Converter,
-    diode: DiodeModel,
-    substrings: int,
-    module_w: float,
-    weather: WeatherYear,
+    groups: Sequence[LitString], converter: Converter, weather: WeatherYear
 ) -> ModulePoints:
-    """Return what converters of their own take of each module, group by group."""
-    ref, hours = diode_reference(diode, substrings), weather.step_h
+    """Return what converters of their own take of each module, group by group.
+
+    Raises
+    ------
+    MissingDatum, OutOfModelRange
+        If a datasheet lacks what the model needs or contradicts itself.
+    """
+    hours = weather.step_h
     limits = (converter.v_min_v, converter.v_max_v, converter.i_max_a, converter.v_start_v)
 
-    def some(part: tuple[FloatArray, FloatArray]) -> tuple[FloatArray, ...]:
-        light, cells = part
-        own = np.repeat(cells[None], len(light) // substrings, axis=0)
-        found: tuple[FloatArray, ...] = kernel.own_points(light, substrings, own, ref, *limits)
+    def some(part: tuple[FloatArray, FloatArray, ModuleSheet]) -> tuple[FloatArray, ...]:
+        light, cells, sheet = part
+        per = sheet.bypass_diodes
+        own = np.repeat(cells[None], len(light) // per, axis=0)
+        found: tuple[FloatArray, ...] = kernel.own_points(light, per, own, diode_of(sheet), *limits)
         return found
 
-    parts = []
-    for group in groups:
-        cells = cell_degc(group.warming_w_per_m2, weather, group.heat)
-        light = np.ascontiguousarray(group.reaching_w_per_m2)
-        step = AT_ONCE * substrings
-        parts.append([(light[k : k + step], cells) for k in range(0, len(light), step)])
+    parts = [_parts(group, weather) for group in groups]
     # The kernel lets go of the interpreter, so that every core works.
     with ThreadPoolExecutor(os.cpu_count()) as pool:
         done = [list(pool.map(some, group_parts)) for group_parts in parts]
@@ -87,12 +84,28 @@ def module_points(
     taken = [np.concatenate([part[3] for part in group]) for group in done]
     volts = [np.concatenate([part[4] for part in group]) for group in done]
     left = (
-        *light_left(groups, module_w, hours),
+        *light_left(groups, hours),
         (Step.LOW_LIGHT, cool),
         (Step.HEAT, own),
         (Step.UNEVEN, best),
     )
     return ModulePoints(tuple(groups), tuple(taken), tuple(volts), left)
+
+
+def _parts(
+    group: LitString, weather: WeatherYear
+) -> list[tuple[FloatArray, FloatArray, ModuleSheet]]:
+    """Return a few modules of a type each, with their light and how warm they are."""
+    cells = cell_degc(group.warming_w_per_m2, weather, group.heat)
+    light = np.ascontiguousarray(group.reaching_w_per_m2)
+    parts, row = [], 0
+    for sheet, run in groupby(group.sheets):
+        left = len(list(run)) * sheet.bypass_diodes
+        while left > 0:
+            some = min(left, AT_ONCE * sheet.bypass_diodes)
+            parts.append((light[row : row + some], cells, sheet))
+            row, left = row + some, left - some
+    return parts
 
 
 def optimizer_converter(sheet: OptimizerSheet) -> Converter:

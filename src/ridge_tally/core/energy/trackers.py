@@ -2,29 +2,33 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.energy.diode_fit import DiodeModel
 from ridge_tally.core.energy.lit import (
     Drawn,
     LitString,
     banks_of,
     cell_degc,
-    diode_reference,
+    diode_of,
     direct_share,
     kwh_of,
     light_left,
 )
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import OptimizerSheet
+from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job.document import TrackerInput
 from ridge_tally.core.kernels import modules as module_kernel
 from ridge_tally.core.kernels import strings as kernel
 from ridge_tally.core.sky.weather_year import WeatherYear, step_h
 
 FloatArray = NDArray[np.float64]
+# Modules without a converter, and a tracker that takes whatever there is.
+NO_UNIT = (1.0, kernel.BOUNDLESS, kernel.BOUNDLESS)
+NO_LIMITS = (0.0, kernel.BOUNDLESS, kernel.BOUNDLESS, 0.0)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -39,6 +43,7 @@ class Helpers:
 class LoadedTracker:
     """Strings on one tracker and where they would stand without its limits; (n,) W and V.
 
+    ``refs`` (t, 7): the diode of each type of module; ``types`` (m,): of each substring.
     ``cool_w`` and ``own_w``: all substrings each at its own best, at 25 °C and as warm as they
     are.  ``free_w`` at ``volts_v``: the strings' best together, without optimizers;
     ``opens_v``: where they open.
@@ -49,7 +54,8 @@ class LoadedTracker:
     light_w_per_m2: FloatArray
     starts: NDArray[np.int64]
     cells_degc: FloatArray
-    ref: FloatArray
+    refs: FloatArray
+    types: NDArray[np.int64]
     cool_w: FloatArray
     own_w: FloatArray
     free_w: FloatArray
@@ -59,26 +65,52 @@ class LoadedTracker:
     helpers: Helpers | None = None
 
 
-def loaded_tracker(
-    index: int,
-    strings: Sequence[LitString],
-    diode: DiodeModel,
-    substrings: int,
-    weather: WeatherYear,
-) -> LoadedTracker:
+def loaded_tracker(index: int, strings: Sequence[LitString], weather: WeatherYear) -> LoadedTracker:
     """Return strings on a tracker, worked out as far as its own limits do not count.
+
+    Raises
+    ------
+    MissingDatum, OutOfModelRange
+        If a datasheet lacks what the model needs or contradicts itself.
 
     Notes
     -----
     Substrings by the single diode of De Soto et al. 2006, a bypass diode over each; strings on
-    one current, parallel strings on one voltage.  See ``core.kernels.strings``.
+    one current, parallel strings on one voltage.  See ``core.kernels.strings``; where modules of
+    several types share a tracker, by the tabled curves of ``core.kernels.modules``.
     """
     light = np.ascontiguousarray(np.concatenate([s.reaching_w_per_m2 for s in strings]))
     starts = np.cumsum([0, *(len(s.reaching_w_per_m2) for s in strings)])
     cells = np.array([cell_degc(s.warming_w_per_m2, weather, s.heat) for s in strings])
-    ref = diode_reference(diode, substrings)
-    free = kernel.free_year(light, starts, cells, ref)
-    return LoadedTracker(index, tuple(strings), light, starts, cells, ref, *free)
+    sheets = list(dict.fromkeys(sheet for s in strings for sheet in s.sheets))
+    refs = np.array([diode_of(sheet) for sheet in sheets])
+    types = np.array(
+        [sheets.index(m) for s in strings for m in s.sheets for _ in range(m.bypass_diodes)]
+    )
+    lit = (light, starts, cells)
+    alike = len(sheets) == 1
+    free = kernel.free_year(*lit, refs[0]) if alike else _mixed_year(*lit, refs, types)
+    return LoadedTracker(index, tuple(strings), *lit, refs, types, *free)
+
+
+def _mixed_year(
+    light: FloatArray,
+    starts: NDArray[np.int64],
+    cells: FloatArray,
+    refs: FloatArray,
+    types: NDArray[np.int64],
+) -> tuple[FloatArray, ...]:
+    """Return what ``kernel.free_year`` does, for strings with modules of several types."""
+    cool, own = np.zeros(light.shape[1]), np.zeros(light.shape[1])
+    for s, (first, end) in enumerate(pairwise(starts)):
+        for t in np.unique(types[first:end]):
+            mine = np.ascontiguousarray(light[first:end][types[first:end] == t])
+            cool_t, own_t = module_kernel.own_year(mine, cells[s], refs[t])
+            cool, own = cool + cool_t, own + own_t
+    free, _, volts = module_kernel.helped_year(
+        light, starts, cells, refs, types, 1, np.zeros(len(light), np.bool_), *NO_UNIT, *NO_LIMITS
+    )
+    return cool, own, free, volts, np.zeros_like(free), np.zeros(len(free), np.bool_)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -97,15 +129,29 @@ def taken(tracker: LoadedTracker, at: TrackerInput) -> Taken:
     """
     sheet, helpers = at.sheet, tracker.helpers
     limits = (sheet.v_min_v, sheet.v_max_v, sheet.i_max_a, at.inverter.v_start_v)
+    lit = (
+        tracker.light_w_per_m2, tracker.starts, tracker.cells_degc, tracker.refs, tracker.types,
+    )  # fmt: skip
     if helpers is not None and helpers.fitted.any():
+        unit = helpers.sheet
+        per = {int(ref[6]) for ref in tracker.refs}
+        if len(per) > 1:
+            raise OutOfRange(
+                "Bypass diodes of the modules on one tracker",
+                max(per),
+                f"alike, as {min(per)}, where some have optimizers",
+            )
         best_w, power_w, volts_v = module_kernel.helped_year(
-            tracker.light_w_per_m2, tracker.starts, tracker.cells_degc, tracker.ref,
-            int(tracker.ref[6]), helpers.fitted, helpers.sheet.efficiency_frac,
-            helpers.sheet.p_max_w, helpers.sheet.i_out_max_a, *limits,
+            *lit, per.pop(), helpers.fitted, unit.efficiency_frac, unit.p_max_w,
+            unit.i_out_max_a, *limits,
         )  # fmt: skip
         return Taken(power_w, volts_v, best_w)
+    if len(tracker.refs) > 1:
+        bare = np.zeros(len(tracker.types), np.bool_)
+        best_w, power_w, volts_v = module_kernel.helped_year(*lit, 1, bare, *NO_UNIT, *limits)
+        return Taken(power_w, volts_v, best_w)
     power_w, volts_v = kernel.limited_year(
-        tracker.light_w_per_m2, tracker.starts, tracker.cells_degc, tracker.ref, tracker.free_w,
+        tracker.light_w_per_m2, tracker.starts, tracker.cells_degc, tracker.refs[0], tracker.free_w,
         tracker.volts_v, tracker.opens_v, tracker.even, *limits,
     )  # fmt: skip
     return Taken(power_w, volts_v, tracker.free_w)
@@ -114,7 +160,6 @@ def taken(tracker: LoadedTracker, at: TrackerInput) -> Taken:
 def drawn_by_strings(
     trackers: Sequence[LoadedTracker],
     inputs: tuple[TrackerInput, ...],
-    module_w: float,
     steps: int,
 ) -> Drawn:
     """Return what string inverters draw by their inputs in a year of so many steps."""
@@ -137,7 +182,7 @@ def drawn_by_strings(
         if found
         else none,
         left=(
-            *light_left([s for t in trackers for s in t.strings], module_w, hours),
+            *light_left([s for t in trackers for s in t.strings], hours),
             (Step.LOW_LIGHT, summed([t.cool_w for t in trackers])),
             (Step.HEAT, summed([t.own_w for t in trackers])),
             (Step.UNEVEN, summed([t.free_w for t in trackers])),

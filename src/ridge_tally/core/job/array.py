@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from enum import StrEnum
 
+from ridge_tally.core.equipment import ModuleId
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.survey import Taped
 
@@ -79,7 +80,7 @@ class PlaneArray:
     ``symmetric``: rows mirror themselves about the middle of the eave.
     ``leg_tilt_deg``: how much steeper than the plane legs hold each row, its upper edge lifted;
     the gap between rows is then what the plane shows between one and the next.
-    ``brushed``: somebody clears snow off it.
+    ``brushed``: somebody clears snow off it.  ``module_id``: of another type than the option's.
     """
 
     plane_id: PlaneId
@@ -91,6 +92,7 @@ class PlaneArray:
     mounting: Mounting = Mounting.STAND_OFF
     leg_tilt_deg: float = 0.0
     brushed: bool = False
+    module_id: ModuleId | None = None
 
 
 def present_of(array: PlaneArray) -> tuple[PlacedModule, ...]:

@@ -178,10 +178,40 @@ def module_sheet_of(job: Job, option: Option) -> ModuleSheet:
     NotFound
         If the job carries no such datasheet.
     """
+    return _module_sheet(job, option.module_id)
+
+
+def module_on(job: Job, option: Option, plane_id: PlaneId) -> ModuleSheet:
+    """Return the datasheet of the modules on a plane: the option's, but for a plane of its own.
+
+    Raises
+    ------
+    NotFound
+        If the job carries no such datasheet.
+    """
+    own = next((a.module_id for a in option.arrays if a.plane_id == plane_id), None)
+    return _module_sheet(job, own or option.module_id)
+
+
+def module_sheets(job: Job, option: Option) -> dict[PlacedId, ModuleSheet]:
+    """Return the datasheet of every module laid."""
+    found: dict[PlacedId, ModuleSheet] = {}
+    for array in option.arrays:
+        sheet = module_on(job, option, array.plane_id)
+        found.update((m.id, sheet) for m in array.modules)
+    return found
+
+
+def sheets_on_planes(job: Job, option: Option) -> tuple[ModuleSheet, ...]:
+    """Return the datasheet of each array, in their order."""
+    return tuple(module_on(job, option, a.plane_id) for a in option.arrays)
+
+
+def _module_sheet(job: Job, module_id: ModuleId) -> ModuleSheet:
     for sheet in job.equipment.modules:
-        if sheet.id == option.module_id:
+        if sheet.id == module_id:
             return sheet
-    raise NotFound("module datasheet", option.module_id)
+    raise NotFound("module datasheet", module_id)
 
 
 def inverter_sheets_of(job: Job, option: Option) -> tuple[InverterSheet, ...]:
@@ -245,6 +275,12 @@ def strings_on(option: Option, tracker_number: int) -> tuple[ModuleString, ...]:
 def strung_count(option: Option) -> int:
     """Return how many modules are in a string."""
     return sum(len(s.module_ids) for s in option.strings)
+
+
+def strung_w(job: Job, option: Option) -> float:
+    """Return what the modules in strings are rated at together, W."""
+    sheets = module_sheets(job, option)
+    return sum(sheets[m].p_max_w for s in option.strings for m in s.module_ids)
 
 
 def present_ids(option: Option) -> tuple[PlacedId, ...]:

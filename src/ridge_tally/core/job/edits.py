@@ -14,7 +14,7 @@ from ridge_tally.core.job.array_edits import ArrayEdit
 from ridge_tally.core.job.brief_edits import BriefEdit
 from ridge_tally.core.job.code_rules import CodeRuleField
 from ridge_tally.core.job.document import CodePack, ColdSchool
-from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.job.ids import OptionId, PlaneId
 from ridge_tally.core.job.string_edits import StringEdit
 from ridge_tally.core.job.survey_edits import SurveyEdit
 from ridge_tally.core.job.weather_edits import WeatherEdit
@@ -103,6 +103,16 @@ class ChooseModule:
 
 
 @dataclass(frozen=True, slots=True)
+class ChoosePlaneModule:
+    """Modules of another type on one plane; ``None`` takes the option's there again."""
+
+    option_id: OptionId
+    plane_id: PlaneId
+    module_id: ModuleId | None
+    kind: Literal["choose-plane-module"] = "choose-plane-module"
+
+
+@dataclass(frozen=True, slots=True)
 class ChooseInverter:
     """One inverter in the place of all there are."""
 
@@ -150,6 +160,7 @@ Edit = (
     | RenameJob
     | SetUnit
     | ChooseModule
+    | ChoosePlaneModule
     | ChooseInverter
     | WishSeriesLength
     | CopyOption

@@ -164,7 +164,8 @@ def _alone(volts: Any, amps: Any, v_min: float, v_max: float, i_max: float) -> A
 def _curve(
     light: Any,
     cell_degc: float,
-    ref: Any,
+    refs: Any,
+    types: Any,
     per: int,
     fitted: Any,
     kept_frac: float,
@@ -175,20 +176,36 @@ def _curve(
     """Return the voltage at each current of a string of which some modules have optimizers."""
     volts = np.zeros(len(amps))
     counts, terms = np.empty(len(light)), np.empty((len(light), 5))
-    bare, plain = np.empty(len(light)), 0
-    for m in range(len(light)):
-        if not fitted[m // per]:
-            bare[plain] = light[m]
-            plain += 1
-    if plain > 0:
-        found = _levels(bare[:plain], cell_degc, ref, counts, terms)
-        for k in range(len(amps)):
-            volts[k] = _string_v(amps[k], found, counts, terms)
+    bare = np.empty(len(light))
+    for t in range(len(refs)):
+        plain = 0
+        for m in range(len(light)):
+            if types[m] == t and not fitted[m // per]:
+                bare[plain] = light[m]
+                plain += 1
+        if plain > 0:
+            found = _levels(bare[:plain], cell_degc, refs[t], counts, terms)
+            for k in range(len(amps)):
+                volts[k] += _string_v(amps[k], found, counts, terms)
     for m in range(len(light) // per):
         if fitted[m]:
-            mine = light[m * per : (m + 1) * per]
+            mine, ref = light[m * per : (m + 1) * per], refs[types[m * per]]
             _module_curve(mine, cell_degc, ref, amps, kept_frac, p_max, i_out_max, volts)
     return volts
+
+
+@compiled
+def _most_a(light: Any, cell_degc: float, refs: Any, types: Any) -> float:
+    """Return the light current of the substring that has most."""
+    most = 0.0
+    for t in range(len(refs)):
+        brightest = 0.0
+        for m in range(len(light)):
+            if types[m] == t:
+                brightest = max(brightest, light[m])
+        if brightest > 0.0:
+            most = max(most, diode_terms(brightest, cell_degc, refs[t])[0])
+    return most
 
 
 @compiled
@@ -196,7 +213,8 @@ def helped_year(
     light: Any,
     starts: Any,
     cell_degc: Any,
-    ref: Any,
+    refs: Any,
+    types: Any,
     per: int,
     fitted: Any,
     kept_frac: float,
@@ -211,10 +229,14 @@ def helped_year(
 
     Parameters
     ----------
-    light, starts, cell_degc, ref
+    light, starts, cell_degc
         As ``strings.free_year`` takes them.
+    refs : (t, 7) float
+        A row of ``strings.diode_terms`` for each type of module.
+    types : (m,) int
+        The type of each substring.
     per : int
-        Substrings of a module.
+        Substrings of a module, of whatever type.
     fitted : (m,) bool
         Whether each module, string by string, has an optimizer.
     kept_frac, p_max, i_out_max : float
@@ -237,14 +259,14 @@ def helped_year(
         if column.max() <= DARK_W_PER_M2:
             continue
         for s in range(strings):
-            mine = column[starts[s] : starts[s + 1]]
+            mine, kinds = column[starts[s] : starts[s + 1]], types[starts[s] : starts[s + 1]]
             own = fitted[starts[s] // per : starts[s + 1] // per]
             cell = cell_degc[s, n]
-            most = diode_terms(mine.max(), cell, ref)[0]
+            most = _most_a(mine, cell, refs, kinds)
             for k in range(POINTS):
                 # Closer together towards the bend of the brightest.
                 amps[s, k] = most * (1.0 - (1.0 - k / (POINTS - 1.0)) ** 1.6)
-            volts[s] = _curve(mine, cell, ref, per, own, unit[0], unit[1], unit[2], amps[s])
+            volts[s] = _curve(mine, cell, refs, kinds, per, own, unit[0], unit[1], unit[2], amps[s])
         opens = volts[:, 0].max()
         if strings == 1:
             free[n], i_free, taken[n], i_taken, at[n] = _alone(
@@ -253,7 +275,9 @@ def helped_year(
             # Once more, closely, about the points found.
             for i in (i_free, i_taken):
                 near = np.linspace(max(0.0, i - NEAR_FRAC * most), i + NEAR_FRAC * most, CLOSE)
-                close = _curve(column, cell, ref, per, fitted, unit[0], unit[1], unit[2], near)
+                close = _curve(
+                    column, cell, refs, types, per, fitted, unit[0], unit[1], unit[2], near
+                )
                 f, _, t, _, v = _alone(close, near, v_min, v_max, i_max)
                 free[n] = max(free[n], f)
                 if t > taken[n]:
@@ -268,6 +292,24 @@ def helped_year(
     return free, taken, at
 
 
+@compiled
+def own_year(light: Any, cell_degc: Any, ref: Any) -> Any:
+    """Return (n,) W each: substrings of one type each at its own best, at 25 °C and as warm as they are.
+
+    ``light`` (m, n) in W/m², ``cell_degc`` (n,).
+    """
+    moments = light.shape[1]
+    cool, own = np.zeros(moments), np.zeros(moments)
+    counts, terms = np.empty(light.shape[0]), np.empty((light.shape[0], 5))
+    for n in range(moments):
+        column = light[:, n].copy()
+        if column.max() <= DARK_W_PER_M2:
+            continue
+        own[n] = _own_power(column, cell_degc[n], ref, counts, terms)
+        cool[n] = _own_power(column, STC_K - 273.15, ref, counts, terms)
+    return cool, own
+
+
 def warm() -> None:
     """Compile every kernel once, or load it from the cache."""
     ref = np.array([10.0, 1e-10, 0.3, 400.0, 1.8, 0.005, 2.0])
@@ -276,4 +318,7 @@ def warm() -> None:
     limits = (10.0, 100.0, 20.0, 5.0)
     own_points(light, 2, cells, ref, *limits)
     fitted, starts = np.array([True, False]), np.array([0, 4])
-    helped_year(light, starts, cells[:1], ref, 2, fitted, 0.99, 500.0, 15.0, *limits)
+    types = np.zeros(4, np.int64)
+    unit = (0.99, 500.0, 15.0)
+    helped_year(light, starts, cells[:1], ref[None], types, 2, fitted, *unit, *limits)
+    own_year(light, cells[0], ref)

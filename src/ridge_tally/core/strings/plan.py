@@ -3,7 +3,7 @@
 A plan is counts only; which modules belong to which string is decided by threading.
 """
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import product
@@ -73,7 +73,7 @@ def plan_strings(
 
 
 def plan_planes(
-    counts: tuple[int, ...], limits: StringLimits, series_wish: int | None = None
+    counts: tuple[int, ...], limits: Sequence[StringLimits], series_wish: int | None = None
 ) -> tuple[tuple[TrackerLoad, ...], ...]:
     """Return a plan for each plane, no tracker shared between two.
 
@@ -85,20 +85,20 @@ def plan_planes(
     counts : tuple of int
         Modules to string on each plane.
     limits, series_wish
-        As for ``plan_strings``; the wish holds on each plane.
+        As for ``plan_strings``, plane by plane; the wish holds on each.
     """
     if len(counts) == 1:
-        return (plan_strings(counts[0], limits, series_wish),)
+        return (plan_strings(counts[0], limits[0], series_wish),)
     best: tuple[tuple[TrackerLoad, ...], ...] = tuple(() for _ in counts)
     best_rank: tuple[int, ...] | None = None
-    for shares in _shared_out(limits.strings_max, len(counts)):
+    for shares in _shared_out(limits[0].strings_max, len(counts)):
         plans = tuple(
-            _on_trackers(count, share, limits, series_wish)
-            for count, share in zip(counts, shares, strict=True)
+            _on_trackers(count, share, own, series_wish)
+            for count, share, own in zip(counts, shares, limits, strict=True)
         )
         ranks = [
-            _rank(plan, count, limits, series_wish) if plan else (count, 0, 0, 0, 0, 0, 0)
-            for plan, count in zip(plans, counts, strict=True)
+            _rank(plan, count, own, series_wish) if plan else (count, 0, 0, 0, 0, 0, 0)
+            for plan, count, own in zip(plans, counts, limits, strict=True)
         ]
         # Equal so far: the plane that was filled first is strung first.
         left_out = tuple(rank[0] for rank in ranks)

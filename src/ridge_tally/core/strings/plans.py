@@ -17,12 +17,24 @@ MOST_LISTED = 20_000
 
 @dataclass(frozen=True, slots=True)
 class TrackerClass:
-    """Trackers that are alike: their numbers, the lengths legal on them, strings each takes."""
+    """Trackers that are alike: their numbers, strings each takes, and the lengths legal on them.
+
+    ``spans``: fewest and most in series, plane by plane; one stands for all planes.
+    """
 
     numbers: tuple[int, ...]
-    series_min: int
-    series_max: int
+    spans: tuple[tuple[int, int], ...]
     strings_max: int
+
+    @property
+    def longest(self) -> int:
+        """The longest string of any plane."""
+        return max(high for _, high in self.spans)
+
+    def takes(self, plane: int, series: int) -> bool:
+        """Return whether strings of a plane may be so long."""
+        low, high = self.spans[plane if len(self.spans) > 1 else 0]
+        return max(1, low) <= series <= high
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +60,9 @@ class Plans:
     plans: tuple[Plan, ...]
 
 
-def legal_plans(counts: tuple[int, ...], classes: Sequence[TrackerClass]) -> Plans:
+def legal_plans(
+    counts: tuple[int, ...], classes: Sequence[TrackerClass], kinds: tuple[int, ...] = ()
+) -> Plans:
     """Return every plan that strings all modules within the lengths and strings allowed.
 
     Parameters
@@ -57,9 +71,11 @@ def legal_plans(counts: tuple[int, ...], classes: Sequence[TrackerClass]) -> Pla
         Modules on each plane.
     classes : sequence of TrackerClass
         Strings in parallel on one tracker are equally long; they may be of several planes.
+    kinds : tuple of int
+        The type of module on each plane; left out, one for all.  Types are not paralleled.
     """
-    options = [_options(counts, c) for c in classes]
-    carried = [len(c.numbers) * c.series_max * c.strings_max for c in classes]
+    options = [_options(counts, c, kinds) for c in classes]
+    carried = [len(c.numbers) * c.longest * c.strings_max for c in classes]
     # What the classes behind each can carry at most.
     beyond = [sum(carried[i + 1 :]) for i in range(len(classes))]
 
@@ -75,7 +91,7 @@ def legal_plans(counts: tuple[int, ...], classes: Sequence[TrackerClass]) -> Pla
             return 1
         if at == len(classes):
             return 0
-        most = trackers * classes[at].series_max * classes[at].strings_max + beyond[at]
+        most = trackers * classes[at].longest * classes[at].strings_max + beyond[at]
         if sum(left) > most:
             return 0
         total = ways(*after(at), left)
@@ -107,20 +123,29 @@ def legal_plans(counts: tuple[int, ...], classes: Sequence[TrackerClass]) -> Pla
     return Plans(ways(*begin), tuple(islice(build(*begin, made), MOST_LISTED)))
 
 
-def _options(counts: tuple[int, ...], trackers: TrackerClass) -> list[_Option]:
+def _options(
+    counts: tuple[int, ...], trackers: TrackerClass, kinds: tuple[int, ...]
+) -> list[_Option]:
     """Return what one tracker of a class can carry, plane by plane, longest strings first.
 
     Those that serve the first plane come first: once they are passed it must be done.
     """
     found: list[_Option] = []
-    for series in range(trackers.series_max, max(1, trackers.series_min) - 1, -1):
-        most = [min(trackers.strings_max, count // series) for count in counts]
+    for series in range(trackers.longest, 0, -1):
+        most = [
+            min(trackers.strings_max, count // series) if trackers.takes(plane, series) else 0
+            for plane, count in enumerate(counts)
+        ]
         found += [
             (series, strings)
             for strings in product(*(range(m, -1, -1) for m in most))
-            if 1 <= sum(strings) <= trackers.strings_max
+            if 1 <= sum(strings) <= trackers.strings_max and _of_one_kind(strings, kinds)
         ]
     return sorted(found, key=lambda option: _first_plane(option[1]))
+
+
+def _of_one_kind(strings: tuple[int, ...], kinds: tuple[int, ...]) -> bool:
+    return len({kind for kind, many in zip(kinds, strings, strict=False) if many}) < 2
 
 
 def _first_plane(strings: tuple[int, ...]) -> int:
@@ -172,16 +197,19 @@ class Merits:
 
 
 def merits_of(
-    plan: Plan, tight_from: Sequence[int], module_vmp_v: float, centre_v: Sequence[float]
+    plan: Plan,
+    tight_from: Sequence[Sequence[int]],
+    vmp_v: Sequence[float],
+    centre_v: Sequence[float],
 ) -> Merits:
     """Return a plan's merits.
 
     Parameters
     ----------
-    tight_from : sequence of int
-        By tracker, the length from which a string has less headroom than wanted.
-    module_vmp_v : float
-        A module's maximum-power voltage.
+    tight_from : sequence of sequences of int
+        By tracker and plane, the length from which a string has less headroom than wanted.
+    vmp_v : sequence of float
+        The maximum-power voltage of a module, by plane.
     centre_v : sequence of float
         The middle of each tracker's window.
     """
@@ -190,13 +218,16 @@ def merits_of(
         by_tracker.setdefault(load.tracker_number, set()).add(load.plane_index)
     return Merits(
         tight_strings=sum(
-            ld.strings for ld in plan if ld.modules_in_series >= tight_from[ld.tracker_number - 1]
+            ld.strings
+            for ld in plan
+            if ld.modules_in_series >= tight_from[ld.tracker_number - 1][ld.plane_index]
         ),
         mixed_trackers=sum(len(planes) > 1 for planes in by_tracker.values()),
         strings=sum(ld.strings for ld in plan),
         lengths=len({ld.modules_in_series for ld in plan}),
         off_centre_v=sum(
-            ld.strings * abs(ld.modules_in_series * module_vmp_v - centre_v[ld.tracker_number - 1])
+            ld.strings
+            * abs(ld.modules_in_series * vmp_v[ld.plane_index] - centre_v[ld.tracker_number - 1])
             for ld in plan
         ),
         unused_trackers=len(centre_v) - len(by_tracker),

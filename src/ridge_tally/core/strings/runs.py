@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 from math import hypot
 
-from ridge_tally.core.job.document import Job, Option, module_footprint_m, module_sheet_of
+from ridge_tally.core.job.document import Job, Option, module_footprint_m, module_on
 from ridge_tally.core.job.ids import BoxId, PlacedId, PlaneId
 from ridge_tally.core.job.wiring import JunctionBox
 
@@ -32,8 +32,9 @@ class HomeRun:
 
 def spots_of(job: Job, option: Option) -> dict[PlacedId, Spot]:
     """Return where the middle of each module of an option is."""
-    sheet, spots = module_sheet_of(job, option), {}
+    spots = {}
     for array in option.arrays:
+        sheet = module_on(job, option, array.plane_id)
         for m in array.modules:
             width_m, height_m = module_footprint_m(sheet, m.orientation, array.leg_tilt_deg)
             spots[m.id] = Spot(array.plane_id, m.x_m + width_m / 2, m.y_m + height_m / 2)

@@ -2,7 +2,7 @@
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
-import { Choice } from '@/ui/Choice';
+import { Choice, type ChoiceItem } from '@/ui/Choice';
 import { Toggle } from '@/ui/Toggle';
 import { TypedField } from '@/ui/TypedField';
 import { echoOf } from '@/units/length';
@@ -12,11 +12,14 @@ interface FillFaceProps {
   planeId: string;
   array: Schemas['PlaneArray'] | undefined;
   module: Schemas['ModuleSheet'];
+  /** The shelf, what lies in stock first. */
+  modules: ChoiceItem[];
   proving: Layouts['proving'];
   squeeze: boolean;
   onSqueeze: (on: boolean) => void;
 }
 
+const AS_OPTION = 'as-option';
 /** As the server starts an array. */
 const USUAL_GAP = '20 mm';
 const MOUNTINGS = [
@@ -25,7 +28,15 @@ const MOUNTINGS = [
   { value: 'open-rack', label: 'Open rack: cool' },
 ];
 
-export function FillFace({ planeId, array, module, proving, squeeze, onSqueeze }: FillFaceProps) {
+export function FillFace({
+  planeId,
+  array,
+  module,
+  modules,
+  proving,
+  squeeze,
+  onSqueeze,
+}: FillFaceProps) {
   const { job, option, edit, act } = useJob();
   const field = (name: Schemas['ArrayField'], label: string, value: string, length: boolean) => (
     <TypedField
@@ -75,6 +86,19 @@ export function FillFace({ planeId, array, module, proving, squeeze, onSqueeze }
           }
         />
       </div>
+      <Choice
+        label="Module on this plane"
+        value={array?.module_id ?? AS_OPTION}
+        items={[{ value: AS_OPTION, label: 'Module here: as the option has it' }, ...modules]}
+        onChange={(id) =>
+          void act({
+            kind: 'choose-plane-module',
+            option_id: option.id,
+            plane_id: planeId,
+            module_id: id === AS_OPTION ? null : id,
+          })
+        }
+      />
       <Toggle on={squeeze} onChange={onSqueeze}>
         Also squeeze in without rows
       </Toggle>

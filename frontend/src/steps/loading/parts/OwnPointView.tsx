@@ -6,6 +6,7 @@ import { ownPointQuery } from '@/api/queries';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { shadeTint } from '@/drawing/shadeTint';
 import { useJob } from '@/plan/JobContext';
+import { moduleOn } from '@/plan/modules';
 import { sceneOf } from '@/plan/scene';
 import { type Tile, TintedModules } from '@/plan/TintedModules';
 import { Button } from '@/ui/Button';
@@ -17,7 +18,6 @@ export function OwnPointView() {
   const { at, job, option, state, report } = useJob();
   const [picked, setPicked] = useState<readonly string[] | null>(null);
   const { data, isError, error, isFetching } = useQuery(ownPointQuery(at, picked));
-  const module = job.equipment.modules.find((m) => m.id === option.module_id);
   const used = job.survey.planes.filter((p) => option.arrays.some((a) => a.plane_id === p.id));
   const helped = picked ?? data?.modules.filter((m) => m.helped).map((m) => m.module_id) ?? [];
   const toggle = (id: string) =>
@@ -34,6 +34,7 @@ export function OwnPointView() {
       <div className="flex min-h-0 grow gap-2">
         {used.map((plane) => {
           const array = option.arrays.find((a) => a.plane_id === plane.id);
+          const module = moduleOn(job, option, plane.id);
           return (
             <PlaneCanvas
               key={plane.id}

@@ -87,21 +87,27 @@ export function PlansView() {
         className="w-[370px] shrink-0 overflow-y-auto border-l border-rule px-3.5 py-3"
       >
         <AskPlan key={`${at.revision}`} />
-        <h2 className="mt-3 mb-1 text-sm font-semibold">How many in series</h2>
-        <ul className="text-sm">
-          {data.lengths.toReversed().map((length) => (
-            <li key={length.modules_in_series} className="flex items-start gap-2 py-0.5">
-              <span className="mt-1 shrink-0">
-                <Mark
-                  shape={
-                    length.breaks === 'stop' ? 'square' : length.breaks ? 'triangle' : 'circle'
-                  }
-                />
-              </span>
-              {length.told}
-            </li>
-          ))}
-        </ul>
+        {data.lengths.map(({ module, lengths }) => (
+          <div key={module}>
+            <h2 className="mt-3 mb-1 text-sm font-semibold">
+              How many in series{data.lengths.length > 1 && `: ${module}`}
+            </h2>
+            <ul className="text-sm">
+              {lengths.toReversed().map((length) => (
+                <li key={length.modules_in_series} className="flex items-start gap-2 py-0.5">
+                  <span className="mt-1 shrink-0">
+                    <Mark
+                      shape={
+                        length.breaks === 'stop' ? 'square' : length.breaks ? 'triangle' : 'circle'
+                      }
+                    />
+                  </span>
+                  {length.told}
+                </li>
+              ))}
+            </ul>
+          </div>
+        ))}
       </section>
     </div>
   );

@@ -4,6 +4,7 @@ import type { RoofPlane } from '@/api/client';
 import type { ShadeReport } from '@/api/sunQueries';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob } from '@/plan/JobContext';
+import { moduleOn } from '@/plan/modules';
 import { sceneOf } from '@/plan/scene';
 import { Board } from '@/ui/Card';
 import { TabbedCard } from '@/ui/TabbedCard';
@@ -44,7 +45,7 @@ export function ShadeView({
   const { state, job, option, report } = useJob();
   const [face, setFace] = useState('modules');
   const array = option.arrays.find((a) => a.plane_id === plane.id);
-  const module = job.equipment.modules.find((m) => m.id === option.module_id);
+  const module = moduleOn(job, option, plane.id);
   return (
     <>
       <PlaneCanvas
