@@ -153,7 +153,7 @@ def test_a_second_inverter_takes_a_string_and_goes_again(page: Page, job: str) -
     page.keyboard.press("1")
     module(page, "B1").click()
     page.get_by_role("combobox", name="Tracker of string B").click()
-    page.get_by_role("option", name="on tracker 3").click()
+    page.get_by_role("option", name="on tracker 3 of inverter 2").click()
     third = page.get_by_role("region", name="Tracker 3")
     expect(third).to_contain_text("14 modules in series")
     expect(third).to_contain_text("inverter 2")

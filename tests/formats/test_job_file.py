@@ -78,6 +78,16 @@ def changed(path: str, value: object) -> str:
         ),
         (changed("job.survey.planes.0.setbacks.rake.value_m", -1.0), "free strip at the rake"),
         (changed("job.unit", "yard"), "unit"),
+        (changed("job.options.0.boxes.0.plane_id", "moon"), "roof plane “moon”"),
+        (changed("job.options.0.boxes.0.x_m", 900.0), "Place of box box1 in metres reads 900"),
+        (
+            changed("job.options.0.more_inverters", ["sample-i7-6"] * 4),
+            "Inverters of option.*reads 5",
+        ),
+        (changed("job.options.0.more_inverters", ["gone"]), "inverter datasheet “gone”"),
+        (changed("job.options.0.arrays.0.module_id", "gone"), "module datasheet “gone”"),
+        (changed("job.site.own_rules.ceiling_v", 5.0), "voltage ceiling, V reads 5"),
+        (changed("job.equipment.modules.0.lead_m", -1.0), "length of a lead in metres reads -1"),
     ],
 )
 def test_a_bad_file_is_refused_with_place_and_value(text: str, says: str) -> None:

@@ -7,13 +7,28 @@ from importlib.resources import files
 from types import MappingProxyType
 from typing import Any
 
-from ridge_tally.core.job.code_rules import VoltageMethod
+from ridge_tally.core.errors import OutOfRange
+from ridge_tally.core.job.code_rules import CodeRuleField, OwnRules, VoltageMethod
 from ridge_tally.core.job.document import CodePack, ColdSchool, Site
 from ridge_tally.core.working import Source, SourceStatus
 
 PARALLEL = Source("equal strings on one input", "", SourceStatus.COMMON_PRACTICE)
 SHUTDOWN = Source("NEC 690.12(B)(2)", "2023", SourceStatus.FROM_MEMORY)
 ARC_FAULT = Source("NEC 690.11", "2023", SourceStatus.FROM_MEMORY)
+NAMES = {
+    CodeRuleField.CEILING: "Code's voltage ceiling, V",
+    CodeRuleField.BRIGHT_CLOUD: "Factor on short-circuit current",
+    CodeRuleField.METHOD: "Method for the coldest voltage",
+    CodeRuleField.PARALLEL: "Voltages of paralleled strings apart, %",
+    CodeRuleField.LOADING: "Most DC:AC of this job",
+}
+# What a person may hold; further off it is a slip of the pen.
+RANGES = {
+    CodeRuleField.CEILING: (50.0, 1500.0),
+    CodeRuleField.BRIGHT_CLOUD: (1.0, 2.0),
+    CodeRuleField.PARALLEL: (0.0, 0.05),
+    CodeRuleField.LOADING: (0.5, 4.0),
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,6 +109,22 @@ def code_rules(site: Site) -> CodeRules:
         dc_ac_most=own.dc_ac_most,
         loading=typed,
     )
+
+
+def require_rule(field: CodeRuleField, value: float) -> None:
+    """Raise OutOfRange if a figure cannot be held; shares are told in per cent."""
+    low, high = RANGES[field]
+    if not low <= value <= high:
+        told = 100 if field is CodeRuleField.PARALLEL else 1
+        raise OutOfRange(NAMES[field], value * told, f"between {low * told:g} and {high * told:g}")
+
+
+def require_own_rules(own: OwnRules) -> None:
+    """Raise OutOfRange on the first figure that cannot be held."""
+    for field in RANGES:
+        value = getattr(own, field.value)
+        if value is not None:
+            require_rule(field, value)
 
 
 def _family(row: dict[str, Any]) -> CodeFamily:

@@ -4,29 +4,22 @@ from collections.abc import Iterable
 from itertools import pairwise
 
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
-from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
+from ridge_tally.core.errors import MissingDatum, OutOfRange
 from ridge_tally.core.job.document import (
     Job,
-    Option,
     Site,
-    inverter_sheets_of,
-    module_sheet_of,
-    plane_of,
-    present_ids,
 )
 from ridge_tally.core.survey.possible import require_possible
 from ridge_tally.rules.brief_document import require_sound_brief
+from ridge_tally.rules.code import require_own_rules
 from ridge_tally.rules.distinct import require_distinct
+from ridge_tally.rules.option_document import require_name, require_sound_option
 from ridge_tally.rules.survey_document import require_sound_survey
 from ridge_tally.rules.weather_document import require_sound_weather
 
-LONGEST_NAME = 80
-MOST_MODULES = 500
-WIDEST_GAP_M = 20.0
-LONGEST_RUN = 20
 # More is no ageing but a fault; loads are shares of the AC rating.
 MOST_AGEING_FRAC, MOST_LOAD_FRAC = 0.1, 1.5
-STEEPEST_LEG_DEG, UPRIGHT_DEG = 60.0, 90.0
+LONGEST_LEAD_M = 5.0
 
 
 def require_sound(job: Job) -> None:
@@ -37,13 +30,13 @@ def require_sound(job: Job) -> None:
     OutOfRange, BadGeometry, MissingDatum, NotFound
         Naming the field, the value and what to do.
     """
-    _require_name(job.name)
+    require_name(job.name)
     _require_site(job.site)
     require_sound_brief(job)
     require_sound_survey(job)
     require_sound_weather(job)
     for plane in job.survey.planes:
-        _require_name(plane.name)
+        require_name(plane.name)
         require_possible(plane)
         require_distinct(f"obstructions of {plane.name}", [o.id for o in plane.obstructions])
     require_distinct("roof planes", [p.id for p in job.survey.planes])
@@ -55,12 +48,7 @@ def require_sound(job: Job) -> None:
         raise MissingDatum("option", f"The job “{job.name}”", "A job holds at least one option.")
     require_distinct("options", [o.id for o in job.options])
     for option in job.options:
-        _require_option(job, option)
-
-
-def _require_name(name: str) -> None:
-    if not 0 < len(name.strip()) <= LONGEST_NAME:
-        raise OutOfRange("Length of the name", len(name), f"1 to {LONGEST_NAME} characters")
+        require_sound_option(job, option)
 
 
 def _require_site(site: Site) -> None:
@@ -76,6 +64,7 @@ def _require_site(site: Site) -> None:
     for field, value, low, high in ranges:
         if value is not None and not low <= value <= high:
             raise OutOfRange(field, value, f"between {low:g} and {high:g}")
+    require_own_rules(site.own_rules)
 
 
 def require_module_sheet(sheet: ModuleSheet) -> None:
@@ -111,6 +100,12 @@ def require_module_sheet(sheet: ModuleSheet) -> None:
                 f"between 0 and {MOST_AGEING_FRAC:g}",
                 "Sheets print per cent: divide by 100.",
             )
+    if sheet.lead_m is not None and not 0 < sheet.lead_m <= LONGEST_LEAD_M:
+        raise OutOfRange(
+            f"{sheet.name}, length of a lead in metres",
+            sheet.lead_m,
+            f"above 0, at most {LONGEST_LEAD_M:g}",
+        )
     beta = sheet.beta_voc_frac_per_degc
     if beta is not None and not -0.006 <= beta < 0:
         raise OutOfRange(
@@ -184,56 +179,3 @@ def _require_positive(owner: str, values: object, names: Iterable[str]) -> None:
         value = getattr(values, name)
         if not value > 0:
             raise OutOfRange(f"{owner}, {name}", value, "more than 0")
-
-
-def _require_option(job: Job, option: Option) -> None:
-    _require_name(option.name)
-    module_sheet_of(job, option)
-    trackers = sum(len(i.trackers) for i in inverter_sheets_of(job, option))
-    for array in option.arrays:
-        plane_of(job, array.plane_id)
-        for gap in (array.gap_in_row, array.gap_between_rows):
-            if not 0 <= gap.value_m <= WIDEST_GAP_M:
-                raise OutOfRange(
-                    f"Gap in option {option.name}", gap.value_m, f"between 0 and {WIDEST_GAP_M:g} m"
-                )
-        if not 0 <= array.leg_tilt_deg <= STEEPEST_LEG_DEG:
-            raise OutOfRange(
-                "Tilt of the legs in degrees",
-                array.leg_tilt_deg,
-                f"between 0 and {STEEPEST_LEG_DEG:g}",
-            )
-        if plane_of(job, array.plane_id).slope_deg + array.leg_tilt_deg > UPRIGHT_DEG:
-            raise OutOfRange(
-                "Tilt of the legs in degrees",
-                array.leg_tilt_deg,
-                "with the plane's slope at most 90",
-            )
-        if not 1 <= array.shortest_run <= LONGEST_RUN:
-            raise OutOfRange(
-                f"Shortest run in option {option.name}",
-                array.shortest_run,
-                f"between 1 and {LONGEST_RUN}",
-            )
-    require_distinct(f"planes of option {option.name}", [a.plane_id for a in option.arrays])
-    placed = [m.id for array in option.arrays for m in array.modules]
-    if len(placed) > MOST_MODULES:
-        raise OutOfRange(f"Modules in option {option.name}", len(placed), f"at most {MOST_MODULES}")
-    require_distinct(f"modules of option {option.name}", placed)
-    strung = [m for string in option.strings for m in string.module_ids]
-    require_distinct(f"strings of option {option.name}", strung)
-    present = set(present_ids(option))
-    for module_id in strung:
-        if module_id not in present:
-            raise NotFound(f"module of a string in option {option.name}:", module_id)
-    for string in option.strings:
-        if not string.module_ids:
-            raise MissingDatum(
-                "module", f"String {string.tag} of option {option.name}", "Take it out or fill it."
-            )
-        if not 1 <= string.tracker_number <= trackers:
-            raise OutOfRange(
-                f"Tracker of string {string.tag}",
-                string.tracker_number,
-                f"between 1 and {trackers}",
-            )

@@ -35,7 +35,7 @@ from ridge_tally.core.job.survey import AccessPath, EdgeKind, RoofPlane, Setback
 from ridge_tally.core.survey.outline import is_closed, require_closed
 from ridge_tally.core.units import LengthUnit, format_length, parse_length_m, parse_number
 from ridge_tally.rules.array import lay_of, placed_at
-from ridge_tally.rules.document import LONGEST_RUN, STEEPEST_LEG_DEG, WIDEST_GAP_M
+from ridge_tally.rules.option_document import LONGEST_RUN, STEEPEST_LEG_DEG, WIDEST_GAP_M
 from ridge_tally.rules.setbacks import edge_zone_m, setback_pack
 from ridge_tally.services.rows import next_id
 

@@ -3,26 +3,12 @@
 from dataclasses import replace
 from typing import Any
 
-from ridge_tally.core.errors import NotUnderstood, OutOfRange
+from ridge_tally.core.errors import NotUnderstood
 from ridge_tally.core.job.code_rules import CodeRuleField, VoltageMethod
 from ridge_tally.core.job.document import CodePack, Job, Site
 from ridge_tally.core.job.edits import SetCodeRule
 from ridge_tally.core.units import parse_number
-from ridge_tally.rules.code import family_of
-
-NAMES = {
-    CodeRuleField.CEILING: "Code's voltage ceiling, V",
-    CodeRuleField.BRIGHT_CLOUD: "Factor on short-circuit current",
-    CodeRuleField.METHOD: "Method for the coldest voltage",
-    CodeRuleField.PARALLEL: "Voltages of paralleled strings apart, %",
-    CodeRuleField.LOADING: "Most DC:AC of this job",
-}
-RANGES = {
-    CodeRuleField.CEILING: (50.0, 1500.0),
-    CodeRuleField.BRIGHT_CLOUD: (1.0, 2.0),
-    CodeRuleField.PARALLEL: (0.0, 5.0),
-    CodeRuleField.LOADING: (0.5, 4.0),
-}
+from ridge_tally.rules.code import NAMES, family_of, require_rule
 
 
 def held_to(site: Site, pack: CodePack) -> Site:
@@ -55,7 +41,6 @@ def _value(edit: SetCodeRule) -> float | VoltageMethod | None:
         except ValueError:
             raise NotUnderstood(name, typed, "coefficient or table") from None
     value = parse_number(typed.rstrip("%V× "), name, "a number")
-    low, high = RANGES[edit.field]
-    if not low <= value <= high:
-        raise OutOfRange(name, value, f"between {low:g} and {high:g}")
-    return value / 100 if edit.field is CodeRuleField.PARALLEL else value
+    value = value / 100 if edit.field is CodeRuleField.PARALLEL else value
+    require_rule(edit.field, value)
+    return value

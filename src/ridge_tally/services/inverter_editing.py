@@ -8,8 +8,7 @@ from ridge_tally.core.equipment import InverterId, InverterSheet
 from ridge_tally.core.errors import BadGeometry, NotFound
 from ridge_tally.core.job import string_edits as edits
 from ridge_tally.core.job.document import Job, Option, inverter_sheets_of, option_of, with_option
-
-MOST_INVERTERS = 4
+from ridge_tally.rules.option_document import MOST_INVERTERS
 
 
 def with_sheet(job: Job, inverter: InverterSheet) -> Job:

@@ -5,9 +5,8 @@ from dataclasses import dataclass
 from ridge_tally.core.job.code_rules import CodeRuleField, OnSite
 from ridge_tally.core.job.document import Site
 from ridge_tally.core.working import Source
-from ridge_tally.rules.code import CodeRules, code_rules
+from ridge_tally.rules.code import NAMES, CodeRules, code_rules
 from ridge_tally.rules.safety import TOLD
-from ridge_tally.services.code_editing import NAMES
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,8 +3,8 @@ import { useState } from 'react';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
-import { Choice } from '@/ui/Choice';
 import { useKeys } from '@/ui/useKeys';
+import { TrackerChoice } from './TrackerChoice';
 
 interface DraftCardProps {
   moduleIds: readonly string[];
@@ -13,11 +13,11 @@ interface DraftCardProps {
 
 export function DraftCard({ moduleIds, onDone }: DraftCardProps) {
   const { option, report, act } = useJob();
-  const [picked, setPicked] = useState<string | null>(null);
+  const [picked, setPicked] = useState<number | null>(null);
   const empty = report.trackers.find((t) => t.strings.length === 0)?.number;
   const before = option.strings.find((s) => s.module_ids.includes(moduleIds[0] ?? ''));
   // An unused tracker first, else where its modules were.
-  const tracker = picked ?? String(empty ?? before?.tracker_number ?? 1);
+  const tracker = picked ?? empty ?? before?.tracker_number ?? 1;
   const many = moduleIds.length;
   const { series_min, series_max } = report;
   const wire = () => {
@@ -25,7 +25,7 @@ export function DraftCard({ moduleIds, onDone }: DraftCardProps) {
       void act({
         kind: 'thread-string',
         option_id: option.id,
-        tracker_number: Number(tracker),
+        tracker_number: tracker,
         module_ids: [...moduleIds],
       });
     onDone();
@@ -40,15 +40,7 @@ export function DraftCard({ moduleIds, onDone }: DraftCardProps) {
             ? `${many} are too many: ${series_max} at most`
             : `${series_min} to ${series_max} fit`}
         </p>
-        <Choice
-          label="Tracker of the new string"
-          value={tracker}
-          items={report.trackers.map((t) => ({
-            value: String(t.number),
-            label: `on tracker ${t.number}`,
-          }))}
-          onChange={setPicked}
-        />
+        <TrackerChoice label="Tracker of the new string" number={tracker} onChange={setPicked} />
         <div className="flex gap-1.5">
           <Button weight="main" hint="W" disabled={many === 0} onClick={wire}>
             Wire it

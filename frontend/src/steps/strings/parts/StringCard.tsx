@@ -3,8 +3,8 @@ import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
-import { Choice } from '@/ui/Choice';
 import { Toggle } from '@/ui/Toggle';
+import { TrackerChoice } from './TrackerChoice';
 
 interface StringCardProps {
   string: Schemas['ModuleString'];
@@ -16,7 +16,7 @@ interface StringCardProps {
 const MOST_OTHERS = 6;
 
 export function StringCard({ string, moduleId, onGone }: StringCardProps) {
-  const { option, report, act } = useJob();
+  const { option, act } = useJob();
   const { tag } = string;
   const at = string.module_ids.indexOf(moduleId);
   const others = option.strings.filter((s) => s.tag !== tag);
@@ -27,20 +27,11 @@ export function StringCard({ string, moduleId, onGone }: StringCardProps) {
       className="w-[270px] shrink-0"
     >
       <div className="flex flex-col gap-1.5 text-sm">
-        <Choice
+        <TrackerChoice
           label={`Tracker of string ${tag}`}
-          value={String(string.tracker_number)}
-          items={report.trackers.map((t) => ({
-            value: String(t.number),
-            label: `on tracker ${t.number}`,
-          }))}
-          onChange={(number) =>
-            void act({
-              kind: 'move-string',
-              option_id: option.id,
-              tag,
-              tracker_number: Number(number),
-            })
+          number={string.tracker_number}
+          onChange={(tracker_number) =>
+            void act({ kind: 'move-string', option_id: option.id, tag, tracker_number })
           }
         />
         <div className="flex flex-wrap gap-1.5">

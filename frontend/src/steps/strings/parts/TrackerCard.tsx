@@ -100,6 +100,11 @@ export function TrackerCard({ tracker, onString }: TrackerCardProps) {
             {tracker.i_short_max_a === null ? 'not given' : `${figure(tracker.i_short_max_a, 1)} A`}
           </p>
           <TrackerYear number={tracker.number} />
+          {tracker.strings.length > 1 && (
+            <p className="mt-0.5 text-xs text-warn">
+              Prove the polarity of each string before they are joined.
+            </p>
+          )}
         </>
       )}
     </Card>

@@ -1,0 +1,115 @@
+"""What must hold inside an option: its arrays, its strings, its inverters and boxes."""
+
+from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
+from ridge_tally.core.job.array import PlaneArray
+from ridge_tally.core.job.document import (
+    Job,
+    Option,
+    inverter_sheets_of,
+    module_on,
+    module_sheet_of,
+    plane_of,
+    present_ids,
+    tracker_inputs,
+)
+from ridge_tally.rules.distinct import require_distinct
+
+LONGEST_NAME = 80
+MOST_MODULES = 500
+WIDEST_GAP_M = 20.0
+LONGEST_RUN = 20
+STEEPEST_LEG_DEG, UPRIGHT_DEG = 60.0, 90.0
+MOST_INVERTERS, FURTHEST_BOX_M = 4, 100.0
+
+
+def require_name(name: str) -> None:
+    """Raise OutOfRange if a name is empty or too long."""
+    if not 0 < len(name.strip()) <= LONGEST_NAME:
+        raise OutOfRange("Length of the name", len(name), f"1 to {LONGEST_NAME} characters")
+
+
+def require_sound_option(job: Job, option: Option) -> None:
+    """Raise on the first thing in an option that contradicts itself.
+
+    Raises
+    ------
+    OutOfRange, BadGeometry, MissingDatum, NotFound
+        Naming the field, the value and what to do.
+    """
+    require_name(option.name)
+    module_sheet_of(job, option)
+    require_distinct(f"planes of option {option.name}", [a.plane_id for a in option.arrays])
+    for array in option.arrays:
+        _require_array(job, option, array)
+    placed = [m.id for array in option.arrays for m in array.modules]
+    if len(placed) > MOST_MODULES:
+        raise OutOfRange(f"Modules in option {option.name}", len(placed), f"at most {MOST_MODULES}")
+    require_distinct(f"modules of option {option.name}", placed)
+    _require_strings(job, option)
+    _require_boxes(job, option)
+
+
+def _require_array(job: Job, option: Option, array: PlaneArray) -> None:
+    plane = plane_of(job, array.plane_id)
+    module_on(job, option, array.plane_id)
+    for gap in (array.gap_in_row, array.gap_between_rows):
+        if not 0 <= gap.value_m <= WIDEST_GAP_M:
+            raise OutOfRange(
+                f"Gap in option {option.name}", gap.value_m, f"between 0 and {WIDEST_GAP_M:g} m"
+            )
+    if not 0 <= array.leg_tilt_deg <= STEEPEST_LEG_DEG:
+        raise OutOfRange(
+            "Tilt of the legs in degrees",
+            array.leg_tilt_deg,
+            f"between 0 and {STEEPEST_LEG_DEG:g}",
+        )
+    if plane.slope_deg + array.leg_tilt_deg > UPRIGHT_DEG:
+        raise OutOfRange(
+            "Tilt of the legs in degrees",
+            array.leg_tilt_deg,
+            "with the plane's slope at most 90",
+        )
+    if not 1 <= array.shortest_run <= LONGEST_RUN:
+        raise OutOfRange(
+            f"Shortest run in option {option.name}",
+            array.shortest_run,
+            f"between 1 and {LONGEST_RUN}",
+        )
+
+
+def _require_strings(job: Job, option: Option) -> None:
+    inverters = inverter_sheets_of(job, option)
+    if len(inverters) > MOST_INVERTERS:
+        raise OutOfRange(
+            f"Inverters of option {option.name}", len(inverters), f"at most {MOST_INVERTERS}"
+        )
+    trackers, present = len(tracker_inputs(inverters)), set(present_ids(option))
+    strung = [m for string in option.strings for m in string.module_ids]
+    require_distinct(f"strings of option {option.name}", strung)
+    for module_id in strung:
+        if module_id not in present:
+            raise NotFound(f"module of a string in option {option.name}:", module_id)
+    for string in option.strings:
+        if not string.module_ids:
+            raise MissingDatum(
+                "module", f"String {string.tag} of option {option.name}", "Take it out or fill it."
+            )
+        if not 1 <= string.tracker_number <= trackers:
+            raise OutOfRange(
+                f"Tracker of string {string.tag}",
+                string.tracker_number,
+                f"between 1 and {trackers}",
+            )
+
+
+def _require_boxes(job: Job, option: Option) -> None:
+    require_distinct(f"boxes of option {option.name}", [b.id for b in option.boxes])
+    for box in option.boxes:
+        plane_of(job, box.plane_id)
+        for at in (box.x_m, box.y_m):
+            if not abs(at) <= FURTHEST_BOX_M:
+                raise OutOfRange(
+                    f"Place of box {box.id} in metres",
+                    at,
+                    f"within {FURTHEST_BOX_M:g} of the eave's left end",
+                )
