@@ -15,3 +15,9 @@ test('a jump down the right side is told on the inner side of it', () => {
     { xPx: 93, yPx: 29, longPx: 150, anchor: 'end' },
   ]);
 });
+
+test('a slanting jump is told in its middle', () => {
+  expect(jumpsOf([at(0), at(100, 100)], 115, 13)).toEqual([
+    { xPx: 50, yPx: 54, longPx: expect.closeTo(141.4, 1), anchor: 'middle' },
+  ]);
+});

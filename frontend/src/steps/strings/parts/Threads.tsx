@@ -175,17 +175,34 @@ export function Threads({
 
 /** Where no sheet tells the leads: further than this many module lengths they may not reach. */
 const REACH_LENGTHS = 1.15;
+/** A jump this far from upright and from level is told in its middle. */
+const SLANT = 0.3;
+
+interface Jump extends PointPx {
+  longPx: number;
+  anchor: 'start' | 'middle' | 'end';
+}
 
 /** Where a thread goes further than leads reach: how far, and where that is written. */
-export function jumpsOf(points: readonly PointPx[], reachPx: number, clearPx: number) {
+export function jumpsOf(points: readonly PointPx[], reachPx: number, clearPx: number): Jump[] {
   const xs = points.map((p) => p.xPx);
   const middlePx = (Math.min(...xs) + Math.max(...xs)) / 2;
-  return points.slice(1).flatMap((to, i) => {
+  return points.slice(1).flatMap((to, i): Jump[] => {
     const from = points[i] ?? to;
     const longPx = Math.hypot(to.xPx - from.xPx, to.yPx - from.yPx);
     if (longPx <= reachPx * (1 + 1e-9)) return [];
+    const [wide, tall] = [Math.abs(to.xPx - from.xPx), Math.abs(to.yPx - from.yPx)];
+    if (Math.min(wide, tall) > SLANT * Math.max(wide, tall))
+      return [
+        {
+          xPx: (from.xPx + to.xPx) / 2,
+          yPx: (from.yPx + to.yPx) / 2 + 4,
+          longPx,
+          anchor: 'middle',
+        },
+      ];
     // Beside its first module: what a thread jumps over stands in its middle.
-    const upright = Math.abs(to.xPx - from.xPx) < Math.abs(to.yPx - from.yPx);
+    const upright = wide < tall;
     const right = upright ? from.xPx <= middlePx : to.xPx > from.xPx;
     const away = upright ? 7 : clearPx + 5;
     const down = upright ? (clearPx + 16) * Math.sign(to.yPx - from.yPx) : -7;
@@ -194,7 +211,7 @@ export function jumpsOf(points: readonly PointPx[], reachPx: number, clearPx: nu
         xPx: from.xPx + (right ? away : -away),
         yPx: from.yPx + down,
         longPx,
-        anchor: right ? ('start' as const) : ('end' as const),
+        anchor: right ? 'start' : 'end',
       },
     ];
   });
