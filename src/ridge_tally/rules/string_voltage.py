@@ -14,6 +14,7 @@ from ridge_tally.core.working import (
     Fix,
     Given,
     LimitKind,
+    Relation,
     Source,
     SourceStatus,
     check,
@@ -176,27 +177,11 @@ def _record_low(design: Design, wired: Wired) -> tuple[Check, ...]:
     low = design.job.site.record_low
     if low.value_degc is None or design.job.site.cold_school is not ColdSchool.YEARLY_LOWS:
         return ()
-    limit = cold_limit(design, wired.tracker.inverter, wired.sheets)[0]
     at = Given("t_low", "record low", low.value_degc, "°C", low.source)
-    formula, givens, value = _sum_at(wired.groups, OPEN, at)
-    return (
-        check(
-            rule_id="strings.record-low",
-            title="Voc at the record low",
-            subject=f"string {wired.string.tag}",
-            kind=LimitKind.NOTE,
-            formula=formula,
-            givens=givens,
-            value=value,
-            symbol="v_low",
-            unit="V",
-            relation="<=",
-            limit=limit,
-            source=STRICTER,
-            reached_at=_over_below(wired.groups, OPEN, limit),
-            fixes=_shorter(design, wired),
-        ),
-    )
+    limit = cold_limit(design, wired.tracker.inverter, wired.sheets)[0]
+    fixes = _shorter(design, wired)
+    held = Held("strings.record-low", "Voc at the record low", LimitKind.NOTE, "v_low", STRICTER)
+    return (_against(wired, held, OPEN, at, "<=", limit, fixes),)
 
 
 def _by_the_table(design: Design, wired: Wired) -> tuple[Check, ...]:
@@ -233,71 +218,70 @@ def _shorter(design: Design, wired: Wired) -> tuple[Fix, ...]:
 
 def _hot_window(design: Design, wired: Wired) -> Check:
     """Maximum-power voltage at the hottest cell should stay above the tracker's lowest."""
-    count = len(wired.string.module_ids)
-    formula, givens, value = _sum_at(wired.groups, PEAK, design.hottest_cell)
     limits = string_limits(design, *wired.sheets)
     needed = limits.series_min
     fixes: tuple[Fix, ...] = ()
-    if count < needed <= limits.series_max:
+    if len(wired.string.module_ids) < needed <= limits.series_max:
         fixes = (Fix(f"Make it {needed}", WishSeriesLength(design.option.id, needed)),)
-    limit = Given("v_low", "lowest tracking voltage", wired.tracker.sheet.v_min_v, "V", INPUT)
-    return check(
-        rule_id="strings.hot-window",
-        title="Hot Vmp",
-        subject=f"string {wired.string.tag}",
-        kind=LimitKind.COSTS,
-        formula=formula,
-        givens=givens,
-        value=value,
-        symbol="v_hot",
-        unit="V",
-        relation=">=",
-        limit=limit,
-        source=MAKER,
-        reached_at=_under_above(wired.groups, PEAK, limit),
-        fixes=fixes,
-    )
+    lowest_v = wired.tracker.sheet.v_min_v
+    limit = Given("v_low", "lowest tracking voltage", lowest_v, "V", INPUT)
+    held = Held("strings.hot-window", "Hot Vmp", LimitKind.COSTS, "v_hot", MAKER)
+    return _against(wired, held, PEAK, design.hottest_cell, ">=", limit, fixes)
 
 
 def _start_voltage(design: Design, wired: Wired) -> Check:
     """Open-circuit voltage at the hottest cell should still start the inverter."""
-    formula, givens, value = _sum_at(wired.groups, OPEN, design.hottest_cell)
     limit = Given("v_start", "start voltage", wired.tracker.inverter.v_start_v, "V", INPUT)
-    return check(
-        rule_id="strings.start-voltage",
-        title="Hot start",
-        subject=f"string {wired.string.tag}",
-        kind=LimitKind.COSTS,
-        formula=formula,
-        givens=givens,
-        value=value,
-        symbol="v_open",
-        unit="V",
-        relation=">=",
-        limit=limit,
-        source=MAKER,
-        reached_at=_under_above(wired.groups, OPEN, limit),
-    )
+    held = Held("strings.start-voltage", "Hot start", LimitKind.COSTS, "v_open", MAKER)
+    return _against(wired, held, OPEN, design.hottest_cell, ">=", limit)
 
 
 def _cold_window(design: Design, wired: Wired) -> Check:
     """Maximum-power voltage on a cold bright day may leave the tracking range: no damage."""
-    formula, givens, value = _sum_at(wired.groups, PEAK, design.coldest)
-    limit = Given("v_high", "highest tracking voltage", wired.tracker.sheet.v_max_v, "V", INPUT)
+    highest_v = wired.tracker.sheet.v_max_v
+    limit = Given("v_high", "highest tracking voltage", highest_v, "V", INPUT)
+    held = Held("strings.cold-window", "Cold Vmp", LimitKind.NOTE, "v_bright", MAKER)
+    return _against(wired, held, PEAK, design.coldest, "<=", limit)
+
+
+@dataclass(frozen=True, slots=True)
+class Held:
+    """What a voltage is held to: the rule, its kind, the symbol of the result, its source."""
+
+    rule_id: str
+    title: str
+    kind: LimitKind
+    symbol: str
+    source: Source
+
+
+def _against(
+    wired: Wired,
+    held: Held,
+    which: Which,
+    at: Given,
+    relation: Relation,
+    limit: Given,
+    fixes: tuple[Fix, ...] = (),
+) -> Check:
+    """Return a string's voltage at a temperature against a limit."""
+    formula, givens, value = _sum_at(wired.groups, which, at)
+    meets = _over_below if relation == "<=" else _under_above
     return check(
-        rule_id="strings.cold-window",
-        title="Cold Vmp",
+        rule_id=held.rule_id,
+        title=held.title,
         subject=f"string {wired.string.tag}",
-        kind=LimitKind.NOTE,
+        kind=held.kind,
         formula=formula,
         givens=givens,
         value=value,
-        symbol="v_bright",
+        symbol=held.symbol,
         unit="V",
-        relation="<=",
+        relation=relation,
         limit=limit,
-        source=MAKER,
-        reached_at=_over_below(wired.groups, PEAK, limit),
+        source=held.source,
+        reached_at=meets(wired.groups, which, limit),
+        fixes=fixes,
     )
 
 
