@@ -10,9 +10,11 @@ from pydantic import TypeAdapter
 from ridge_tally.core.equipment import (
     InverterId,
     InverterSheet,
+    MicroinverterId,
     MicroinverterSheet,
     ModuleId,
     ModuleSheet,
+    OptimizerId,
     OptimizerSheet,
 )
 from ridge_tally.core.errors import NotFound
@@ -42,6 +44,20 @@ class Shelf:
             if sheet.id == inverter_id:
                 return sheet
         raise NotFound("inverter", inverter_id)
+
+    def optimizer(self, optimizer_id: OptimizerId) -> OptimizerSheet:
+        """Return one optimizer; NotFound if there is none."""
+        for sheet in self.optimizers:
+            if sheet.id == optimizer_id:
+                return sheet
+        raise NotFound("optimizer", optimizer_id)
+
+    def microinverter(self, microinverter_id: MicroinverterId) -> MicroinverterSheet:
+        """Return one microinverter; NotFound if there is none."""
+        for sheet in self.microinverters:
+            if sheet.id == microinverter_id:
+                return sheet
+        raise NotFound("microinverter", microinverter_id)
 
 
 @cache

@@ -131,7 +131,9 @@ class OptimizerKind(StrEnum):
 class OptimizerSheet:
     """A converter at one module.
 
-    ``string_v``: the voltage the inverter holds a string of them at; a system's alone.
+    ``string_v``: the voltage the inverter holds a string of them at; ``least_in_string``,
+    ``most_in_string`` and ``most_string_w`` what a string of them may be; a system's alone.
+    ``safe_v``: what each leaves on the string when shut down.
     """
 
     id: OptimizerId
@@ -145,13 +147,20 @@ class OptimizerSheet:
     i_out_max_a: float
     efficiency_frac: float
     string_v: float | None = None
+    i_in_max_a: float | None = None
+    least_in_string: int | None = None
+    most_in_string: int | None = None
+    most_string_w: float | None = None
+    safe_v: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class MicroinverterSheet:
     """An inverter of one module, or of a few that each have their own tracker in it.
 
-    ``p_ac_w`` is the most it gives: where it clips.
+    ``p_ac_w`` is the most it gives: where it clips; ``va_continuous`` what its branch carries
+    without end at ``ac_v``.  ``module_least_w`` to ``module_most_w``: the modules it is meant for.
+    The trunk cable has a connector each ``trunk_pitch_m`` and ``trunk_ohm_per_m`` one way.
     """
 
     id: MicroinverterId
@@ -168,3 +177,11 @@ class MicroinverterSheet:
     efficiency: tuple[EfficiencyPoint, ...]
     derating: tuple[DeratingPoint, ...] = ()
     warming: Warming | None = None
+    va_continuous: float | None = None
+    ac_v: float = 240.0
+    isc_max_a: float | None = None
+    most_on_branch: int | None = None
+    module_least_w: float | None = None
+    module_most_w: float | None = None
+    trunk_pitch_m: float | None = None
+    trunk_ohm_per_m: float | None = None

@@ -91,7 +91,7 @@ def array_checks(design: Design) -> tuple[Check, ...]:
         if array.modules:
             checks.append(_on_roof(design, array))
             checks += _exceptions(design, array)
-    if present_ids(design.option):
+    if present_ids(design.option) and design.microinverter is None:
         checks.append(_strung(design))
     return tuple(checks)
 

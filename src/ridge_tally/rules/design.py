@@ -7,7 +7,13 @@ from functools import lru_cache
 from string import ascii_lowercase
 
 from ridge_tally.core.energy.diode_fit import fit_diode
-from ridge_tally.core.equipment import InverterSheet, ModuleSheet
+from ridge_tally.core.equipment import (
+    InverterSheet,
+    MicroinverterSheet,
+    ModuleSheet,
+    OptimizerKind,
+    OptimizerSheet,
+)
 from ridge_tally.core.errors import MissingDatum, OutsideModelRange
 from ridge_tally.core.job.document import (
     ColdSchool,
@@ -16,12 +22,15 @@ from ridge_tally.core.job.document import (
     Site,
     TrackerInput,
     inverter_sheets_of,
+    microinverter_sheet_of,
     module_sheet_of,
     module_sheets,
+    optimizer_sheet_of,
     present_ids,
     tracker_inputs,
 )
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.strings.units import units_by_plane
 from ridge_tally.core.working import Given
 from ridge_tally.rules import tables
 from ridge_tally.rules.code import CodeRules, code_rules
@@ -33,8 +42,10 @@ MOUNTING = "roof-stand-off"
 class Design:
     """One option with its datasheets and its design temperatures as givens.
 
-    ``sheets``: of every module laid; ``module`` is the option's.  ``trackers`` are those of all its inverters, numbered through.  ``coldest_planning_degc`` is for planning only: the typed extreme, or the climate's
-    stand-in, which never passes a limit.
+    ``sheets``: of every module laid; ``module`` is the option's.  ``fitted``: the modules with an
+    ``optimizer``.  ``trackers`` are those of all its inverters, numbered through.
+    ``coldest_planning_degc`` is for planning only: the typed extreme, or the climate's stand-in,
+    which never passes a limit.
     """
 
     job: Job
@@ -42,6 +53,9 @@ class Design:
     module: ModuleSheet
     sheets: Mapping[PlacedId, ModuleSheet]
     inverters: tuple[InverterSheet, ...]
+    optimizer: OptimizerSheet | None
+    microinverter: MicroinverterSheet | None
+    fitted: tuple[PlacedId, ...]
     trackers: tuple[TrackerInput, ...]
     rules: CodeRules
     coldest: Given
@@ -50,8 +64,16 @@ class Design:
 
     @property
     def p_ac_w(self) -> float:
-        """What its inverters are rated at together, W."""
+        """What its inverters are rated at together, W: those at the modules where it has such."""
+        if self.microinverter is not None:
+            units = units_by_plane(self.option, self.microinverter.inputs)
+            return sum(map(len, units)) * self.microinverter.p_ac_w
         return sum(i.p_ac_w for i in self.inverters)
+
+    @property
+    def holds_string_voltage(self) -> bool:
+        """Whether the inverter holds its strings at a voltage: all have a system's optimizers."""
+        return self.optimizer is not None and self.optimizer.kind is OptimizerKind.SYSTEM
 
 
 def design_of(
@@ -68,7 +90,7 @@ def design_of(
     """
     site = job.site
     module, inverters = module_sheet_of(job, option), inverter_sheets_of(job, option)
-    coldest = coldest_of(site)
+    coldest, optimizer = coldest_of(site), optimizer_sheet_of(job, option)
     hottest = site.hottest.value_degc
     rise_k = tables.load("cell-temperature-rise").number("rise_k", mounting=MOUNTING)
     hottest_degc = stand_in_hottest_degc if hottest is None else hottest
@@ -79,6 +101,9 @@ def design_of(
         module=module,
         sheets=module_sheets(job, option),
         inverters=inverters,
+        optimizer=optimizer,
+        microinverter=microinverter_sheet_of(job, option),
+        fitted=_fitted(option, optimizer),
         trackers=tracker_inputs(inverters),
         rules=code_rules(site),
         coldest=coldest,
@@ -91,6 +116,15 @@ def design_of(
         ),
         coldest_planning_degc=stand_in_coldest_degc if coldest.value is None else coldest.value,
     )
+
+
+def _fitted(option: Option, optimizer: OptimizerSheet | None) -> tuple[PlacedId, ...]:
+    """Return the modules with an optimizer: every one in a system."""
+    if optimizer is None:
+        return ()
+    if optimizer.kind is OptimizerKind.SYSTEM:
+        return present_ids(option)
+    return option.electronics.fitted
 
 
 def coldest_of(site: Site) -> Given:

@@ -26,6 +26,12 @@ def loading_checks(design: Design) -> tuple[Check, ...]:
     if not present_ids(design.option):
         return ()
     own = design.rules.dc_ac_most
+    if design.microinverter is not None:
+        # Makers of microinverters limit the module on each, not the sum.
+        return (
+            _usual_ratio(design),
+            *(() if own is None else (_own_ratio(design, own),)),
+        )
     return (
         *_dc_limits(design),
         _usual_ratio(design),

@@ -6,8 +6,10 @@ from ridge_tally.core.job.document import (
     Job,
     Option,
     inverter_sheets_of,
+    microinverter_sheet_of,
     module_on,
     module_sheet_of,
+    optimizer_sheet_of,
     plane_of,
     present_ids,
     tracker_inputs,
@@ -38,6 +40,8 @@ def require_sound_option(job: Job, option: Option) -> None:
     """
     require_name(option.name)
     module_sheet_of(job, option)
+    optimizer_sheet_of(job, option)
+    microinverter_sheet_of(job, option)
     require_distinct(f"planes of option {option.name}", [a.plane_id for a in option.arrays])
     for array in option.arrays:
         _require_array(job, option, array)

@@ -5,6 +5,8 @@ from ridge_tally.rules.array import array_checks
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.grid import grid_checks
 from ridge_tally.rules.loading import loading_checks
+from ridge_tally.rules.microinverters import microinverter_checks
+from ridge_tally.rules.optimizers import optimizer_checks
 from ridge_tally.rules.safety import safety_checks
 from ridge_tally.rules.setbacks import setback_checks
 from ridge_tally.rules.string_fuses import fuse_checks
@@ -12,7 +14,7 @@ from ridge_tally.rules.string_leads import lead_checks
 from ridge_tally.rules.string_mixing import mixing_checks
 from ridge_tally.rules.string_voltage import voltage_checks
 from ridge_tally.rules.survey import survey_checks
-from ridge_tally.rules.tracker_current import tracker_checks
+from ridge_tally.rules.tracker_current import held_tracker_checks, tracker_checks
 from ridge_tally.rules.wishes import wish_checks
 
 KINDS = (LimitKind.STOP, LimitKind.OUTSIDE, LimitKind.COSTS, LimitKind.NOTE)
@@ -21,12 +23,7 @@ KINDS = (LimitKind.STOP, LimitKind.OUTSIDE, LimitKind.COSTS, LimitKind.NOTE)
 def all_checks(design: Design) -> tuple[Check, ...]:
     """Return every check: broken by kind, then unchecked by kind, then kept by margin."""
     found = (
-        *(c for s in design.option.strings for c in voltage_checks(design, s)),
-        *tracker_checks(design),
-        *fuse_checks(design),
-        *mixing_checks(design),
-        *lead_checks(design),
-        *safety_checks(design),
+        *_electrical_checks(design),
         *array_checks(design),
         *setback_checks(design),
         *loading_checks(design),
@@ -35,6 +32,28 @@ def all_checks(design: Design) -> tuple[Check, ...]:
         *survey_checks(design),
     )
     return tuple(sorted(found, key=_place))
+
+
+def _electrical_checks(design: Design) -> tuple[Check, ...]:
+    """Return what holds for the way modules reach the grid.
+
+    Where the inverter holds a string's voltage, or every module has its own inverter, the rules of
+    plain strings give way to those of the units.
+    """
+    if design.microinverter is not None:
+        return microinverter_checks(design, design.microinverter)
+    units = () if design.optimizer is None else optimizer_checks(design, design.optimizer)
+    if design.holds_string_voltage:
+        return (*units, *held_tracker_checks(design), *lead_checks(design), *safety_checks(design))
+    return (
+        *(c for s in design.option.strings for c in voltage_checks(design, s)),
+        *tracker_checks(design),
+        *fuse_checks(design),
+        *mixing_checks(design),
+        *lead_checks(design),
+        *safety_checks(design),
+        *units,
+    )
 
 
 def _place(item: Check) -> tuple[int, float]:

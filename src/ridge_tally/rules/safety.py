@@ -59,14 +59,14 @@ def _shutdown(design: Design, most_v: float) -> Check:
         )
     elif way is Shutdown.HAZARD_CONTROL:
         reason = "Not checked here: a listed hazard control system is held to its own listing."
-    switched = way is Shutdown.MODULE_SWITCHES
-    each = Given(
-        "v_left",
-        "left of each module when shut down",
-        LEFT_BY_SWITCH_V if switched else None,
-        "V",
-        "usual for listed switches",
-    )
+    optimizer = design.optimizer
+    left_v: float | None
+    if design.holds_string_voltage and optimizer is not None and optimizer.safe_v is not None:
+        # A system's optimizers are the switches.
+        left_v, reason, way = optimizer.safe_v, "", Shutdown.MODULE_SWITCHES
+    else:
+        left_v = LEFT_BY_SWITCH_V if way is Shutdown.MODULE_SWITCHES else None
+    each = Given("v_left", "left of each module when shut down", left_v, "V", "listed switches")
     return check(
         rule_id="safety.shutdown",
         title="Rapid shutdown",
@@ -74,7 +74,7 @@ def _shutdown(design: Design, most_v: float) -> Check:
         kind=LimitKind.STOP if way is not Shutdown.HAZARD_CONTROL else LimitKind.NOTE,
         formula="n * v_left",
         givens=(n, each),
-        value=number_of(n) * LEFT_BY_SWITCH_V if switched else None,
+        value=None if left_v is None else number_of(n) * left_v,
         symbol="v_down",
         unit="V",
         relation="<=",

@@ -40,6 +40,16 @@ def tracker_checks(design: Design) -> tuple[Check, ...]:
     return (*checks, *_unused(design))
 
 
+def held_tracker_checks(design: Design) -> tuple[Check, ...]:
+    """Return what holds of inputs whose strings the inverter holds at one voltage."""
+    checks: list[Check] = []
+    for tracker in design.trackers:
+        strings = strings_on(design.option, tracker.number)
+        if strings:
+            checks += [_terminals(tracker, len(strings)), *_watts(design, tracker, strings)]
+    return (*checks, *_unused(design))
+
+
 def current_sum(
     design: Design, strings: tuple[ModuleString, ...], which: str
 ) -> tuple[str, tuple[Given, ...], float]:

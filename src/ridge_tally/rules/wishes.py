@@ -3,6 +3,7 @@
 from collections.abc import Iterable
 from dataclasses import replace
 
+from ridge_tally.core.equipment import InverterSheet
 from ridge_tally.core.job.array import PlaneArray
 from ridge_tally.core.job.array_edits import SetSymmetric, ToggleModules
 from ridge_tally.core.job.document import (
@@ -62,18 +63,25 @@ def wish_checks(design: Design) -> tuple[Check, ...]:
     if wishes.all_black:
         found.append(_yes("wish.all-black", "All black", "module", design.module.all_black))
     if wishes.battery_later:
-        ready = _all(i.battery_ready for i in design.inverters)
+        ready = _all(i.battery_ready for i in _hybrids(design))
         found.append(_yes("wish.battery", "Battery later", "inverter", ready))
     if wishes.backup:
-        ready = _all(i.backup_ready for i in design.inverters)
+        ready = _all(i.backup_ready for i in _hybrids(design))
         found.append(_yes("wish.backup", "Backup", "inverter", ready))
     return tuple(found)
+
+
+def _hybrids(design: Design) -> tuple[InverterSheet, ...]:
+    """Return the inverters a battery could hang on: none where every module has its own."""
+    return () if design.microinverter is not None else design.inverters
 
 
 def _all(answers: Iterable[bool | None]) -> bool | None:
     """Return whether all are; unknown where one is and none is not."""
     known = list(answers)
-    return False if False in known else None if None in known else True
+    if False in known:
+        return False
+    return None if None in known or not known else True
 
 
 def _count_check(

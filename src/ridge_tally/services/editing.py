@@ -44,6 +44,7 @@ from ridge_tally.services.array_editing import array_changed, array_of, filled, 
 from ridge_tally.services.bill_editing import month_first
 from ridge_tally.services.brief_editing import apply_brief_edit
 from ridge_tally.services.code_editing import code_rule_changed, held_to
+from ridge_tally.services.electronics_editing import electronics_changed
 from ridge_tally.services.inverter_editing import inverters_changed, with_sheet
 from ridge_tally.services.obstruction_editing import plane_parts_changed
 from ridge_tally.services.outline_editing import outline_changed
@@ -119,7 +120,10 @@ def thread_option(job: Job, option: Option) -> Option:
             strings += thread_strings(modules, plan, strings)
     # By tag, so that a string keeps its place and its colour whoever else is wired.
     ordered = sorted(strings, key=lambda s: (len(s.tag), s.tag))
-    return replace(option, strings=tuple(ordered))
+    there = set(present_ids(option))
+    fitted = tuple(m for m in option.electronics.fitted if m in there)
+    electronics = replace(option.electronics, fitted=fitted)
+    return replace(option, strings=tuple(ordered), electronics=electronics)
 
 
 def _with_room(limits: StringLimits, taken: set[int]) -> StringLimits:
@@ -164,6 +168,8 @@ def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911,
         return string_changed(job, edit)
     if isinstance(edit, string_edits.InverterEdit):
         return inverters_changed(job, edit, shelf)
+    if isinstance(edit, string_edits.ElectronicsEdit):
+        return electronics_changed(job, edit, shelf)
     if isinstance(edit, string_edits.WiringEdit):
         return wiring_changed(job, edit)
     match edit:

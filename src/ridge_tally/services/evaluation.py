@@ -8,17 +8,21 @@ import numpy as np
 from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode
 from ridge_tally.core.energy.waterfall import Stage, Step
 from ridge_tally.core.energy.year import Plant, YearResult, energy_by_age_kwh, simulate_year
+from ridge_tally.core.equipment import InverterSheet, MicroinverterSheet
 from ridge_tally.core.errors import MissingDatum
+from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.document import (
     Job,
     Option,
     inverter_sheets_of,
+    microinverter_sheet_of,
     module_sheet_of,
     present_ids,
     sheets_on_planes,
     strings_on,
     strung_count,
     strung_w,
+    taking_part,
     tracker_inputs,
 )
 from ridge_tally.core.job.weather import Monthly
@@ -34,6 +38,7 @@ from ridge_tally.services.plant import (
     AS_IT_IS,
     FINELY,
     Supposed,
+    own_point_of,
     plant_of,
     weather_for,
 )
@@ -131,7 +136,7 @@ def shade_band(workspace: Workspace, job: Job, option: Option) -> ShadeBand:
 
 def require_strings(option: Option) -> None:
     """Raise MissingDatum while no module is in a string."""
-    if not option.strings:
+    if not taking_part(option):
         raise MissingDatum(
             "string", f"Option {option.name}", "Fill the roof and the strings follow by themselves."
         )
@@ -224,6 +229,7 @@ def _key(job: Job, option: Option, supposed: Supposed) -> tuple[object, ...]:
         job.survey,
         option.arrays,
         option.strings,
+        own_point_of(job, option, supposed),
         sheets_on_planes(job, option),
         inverter_sheets_of(job, option),
         grid.export_limit_kw if grid else None,
@@ -254,6 +260,8 @@ def _faults(job: Job, option: Option, year: YearResult) -> tuple[str, ...]:
             else "modules are in no string and give"
         )
         found.append(f"{loose} {are} nothing: string them, or take them off the roof")
+    if option.electronics.architecture is Architecture.MICRO:
+        return tuple(found)
     inputs = tracker_inputs(inverter_sheets_of(job, option))
     for tracker, power_w in zip(inputs, year.tracker_dc_w, strict=False):
         tags, window = [s.tag for s in strings_on(option, tracker.number)], tracker.sheet
@@ -316,7 +324,10 @@ def _doubts(job: Job, option: Option, weather: WeatherYear) -> tuple[str, ...]:
 
 
 def _told_heat(job: Job, option: Option) -> str:
-    inverters = inverter_sheets_of(job, option)
+    micro = microinverter_sheet_of(job, option)
+    inverters: tuple[InverterSheet | MicroinverterSheet, ...] = inverter_sheets_of(job, option)
+    if micro is not None:
+        inverters = (micro,)
     for inverter in inverters:
         if not inverter.derating:
             return f"{inverter.name} names no derating by heat: none is taken off"

@@ -6,11 +6,12 @@ from enum import StrEnum
 
 from ridge_tally.core.equipment import MicroinverterSheet, OptimizerKind, OptimizerSheet
 from ridge_tally.core.errors import NotFound, RidgeTallyError
+from ridge_tally.core.job.architecture import Electronics
 from ridge_tally.core.job.document import Job, Option, inverter_sheets_of, present_ids
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.services.array_light import light_kept_frac
 from ridge_tally.services.evaluation import hourly_year, require_strings
-from ridge_tally.services.plant import OwnPoint, Supposed
+from ridge_tally.services.plant import AS_IT_IS, OwnPoint, Supposed
 from ridge_tally.services.workspace import Workspace
 
 # A module this much darker over the year than the brightest of its string is worth a look;
@@ -35,6 +36,7 @@ class WayYear:
     """
 
     way: Way
+    unit_id: str
     unit: str
     units: int
     limit_kw: float
@@ -95,11 +97,12 @@ def own_point_report(
     for module_id in helped:
         if module_id not in there:
             raise NotFound("module", module_id)
-    as_it_is = hourly_year(workspace, job, option)
+    plain = option.electronics == Electronics()
+    as_it_is = hourly_year(workspace, job, option, AS_IT_IS if plain else Supposed(strung=True))
     limit_kw = as_it_is.limit_w / 1000
     ways = [
         WayYear(
-            Way.STRUNG, "", 0, limit_kw, as_it_is.energy_kwh, 0.0, 0.0, as_it_is.clipped_kwh, ""
+            Way.STRUNG, "", "", 0, limit_kw, as_it_is.energy_kwh, 0.0, 0.0, as_it_is.clipped_kwh, ""
         )
     ]
     units: list[OptimizerSheet | MicroinverterSheet] = [*workspace.shelf.optimizers]
@@ -130,10 +133,13 @@ def _year_of(
     try:
         year = hourly_year(workspace, job, option, Supposed(own_point=own))
     except RidgeTallyError as error:
-        return WayYear(way, own.unit.name, units, limit_kw, None, None, None, None, str(error))
+        return WayYear(
+            way, own.unit.id, own.unit.name, units, limit_kw, None, None, None, None, str(error)
+        )
     gain = year.energy_kwh - strung_kwh
     return WayYear(
         way,
+        own.unit.id,
         own.unit.name,
         units,
         limit_kw,

@@ -36,12 +36,15 @@ from ridge_tally.core.job.document import (
     ModuleString,
     Option,
     inverter_sheets_of,
+    microinverter_sheet_of,
     module_sheet_of,
+    optimizer_sheet_of,
     sheets_on_planes,
     tracker_inputs,
 )
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.core.strings.units import units_by_plane
 from ridge_tally.core.sun.shading import FINE, QUICK
 from ridge_tally.rules import tables
 from ridge_tally.services.array_light import array_lights, lit_string
@@ -63,7 +66,8 @@ class Supposed:
 
     ``without``: the number of an owner of shade that is thought away.  ``darkest``: the darkest
     cells of each substring rule it, instead of the mean of its light.  ``free_of``: steps of the
-    light that are thought away.  ``own_point``: converters at the modules.  ``fine``: by
+    light that are thought away.  ``own_point``: converters at the modules,
+    in the place of what the option has there; ``strung``: none there.  ``fine``: by
     quarters of an hour, on the fine sky.
     """
 
@@ -71,6 +75,7 @@ class Supposed:
     darkest: bool = False
     free_of: frozenset[Step] = frozenset()
     own_point: OwnPoint | None = None
+    strung: bool = False
     fine: bool = False
 
 
@@ -95,7 +100,8 @@ def plant_of(
     MissingDatum, OutOfRange
         If a datasheet lacks what the model needs or contradicts itself.
     """
-    unit = supposed.own_point.unit if supposed.own_point else None
+    own = own_point_of(job, option, supposed)
+    unit = own.unit if own else None
     inverters: tuple[InverterSheet | MicroinverterSheet, ...] = inverter_sheets_of(job, option)
     if isinstance(unit, MicroinverterSheet):
         inverters = (unit,)
@@ -112,6 +118,26 @@ def plant_of(
         export_w=None if export_kw is None else export_kw * 1000,
         minute_beam=fine_weather_of(workspace, job).minute_beam if supposed.fine else None,
     )
+
+
+def own_point_of(job: Job, option: Option, supposed: Supposed = AS_IT_IS) -> OwnPoint | None:
+    """Return what stands at the modules: as supposed, or as the option has it.
+
+    Raises
+    ------
+    NotFound
+        If the job carries no datasheet of it.
+    """
+    if supposed.own_point is not None or supposed.strung:
+        return supposed.own_point
+    micro = microinverter_sheet_of(job, option)
+    if micro is not None:
+        return OwnPoint(micro)
+    optimizer = optimizer_sheet_of(job, option)
+    if optimizer is None:
+        return None
+    some = optimizer.kind is OptimizerKind.ADD_ON
+    return OwnPoint(optimizer, option.electronics.fitted if some else ())
 
 
 def losses_of(
@@ -141,7 +167,7 @@ def losses_of(
 
 
 def _drawn(workspace: Workspace, job: Job, option: Option, supposed: Supposed) -> Drawn:
-    own = supposed.own_point
+    own = own_point_of(job, option, supposed)
     weather = weather_for(workspace, job, supposed)
     inputs = tracker_inputs(inverter_sheets_of(job, option))
     steps = len(weather.time)
@@ -154,8 +180,8 @@ def _drawn(workspace: Workspace, job: Job, option: Option, supposed: Supposed) -
         groups = [(s.tracker_number - 1, s.module_ids) for s in option.strings]
         converter = optimizer_converter(own.unit)
     else:
-        present = [(m.id for m in a.modules if m.present) for a in option.arrays]
-        groups = [(n, tuple(ids)) for n, ids in enumerate(present)]
+        planes = units_by_plane(option, own.unit.inputs)
+        groups = [(n, tuple(m for unit in p for m in unit)) for n, p in enumerate(planes)]
         groups = [(n, ids) for n, ids in groups if ids]
         converter = micro_converter(own.unit)
     lit = _lit(workspace, job, option, groups, supposed)
@@ -171,7 +197,8 @@ def trackers_of(
     """Return the trackers with their strings' light, remembered whatever inverter they are on."""
     sheets, weather = sheets_on_planes(job, option), weather_for(workspace, job, supposed)
     # Optimizers change what a tracker takes of its strings, not the light on them.
-    lit = replace(supposed, own_point=None)
+    lit = replace(supposed, own_point=None, strung=False)
+    own = own_point_of(job, option, supposed)
     loaded = workspace.fine_loaded if supposed.fine else workspace.loaded
     by_tracker: dict[int, list[ModuleString]] = {}
     for string in option.strings:
@@ -187,7 +214,7 @@ def trackers_of(
             mine = _lit(workspace, job, option, groups, lit)
             return loaded_tracker(index, mine, weather)
 
-        return replace(loaded.get(key, compute), helpers=_helpers(supposed.own_point, wired))
+        return replace(loaded.get(key, compute), helpers=_helpers(own, wired))
 
     # The kernels let go of the interpreter, so that both cores work.
     with ThreadPoolExecutor() as pool:

@@ -24,6 +24,7 @@ from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import Check, LimitKind, Verdict, number_of
 from ridge_tally.rules.array import Standing, standing
 from ridge_tally.rules.design import Alike, Design, alike, dc_watts
+from ridge_tally.rules.microinverters import Branch, branches
 from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.string_leads import reach_m
 from ridge_tally.rules.string_limits import cold_limit, rear_gain, string_limits
@@ -111,6 +112,15 @@ class BoxView:
 
 
 @dataclass(frozen=True, slots=True)
+class AtModules:
+    """What stands at the modules: how many of which unit, and the branches of microinverters."""
+
+    unit: str
+    count: int
+    branches: tuple[Branch, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class OptionReport:
     """Everything of an option that follows an edit at once.
 
@@ -133,6 +143,7 @@ class OptionReport:
     inverters: tuple[str, ...]
     boxes: tuple[BoxView, ...]
     lead_reach_m: float | None
+    at_modules: AtModules
     planes: tuple[PlaneView, ...]
     to_buy: tuple[ToBuy, ...]
     rules: RulesView
@@ -162,9 +173,12 @@ def option_report(job: Job, option: Option) -> OptionReport:
             c.kind is LimitKind.STOP and c.verdict is Verdict.NOT_CHECKED for c in checks
         ),
         trackers=_trackers(design, checks),
-        inverters=tuple(i.name for i in design.inverters),
+        inverters=()
+        if design.microinverter is not None
+        else tuple(i.name for i in design.inverters),
         boxes=_boxes(design),
         lead_reach_m=reach_m(design),
+        at_modules=_at_modules(design),
         planes=_planes(design),
         to_buy=to_buy(job, option),
         rules=rules_view(job.site),
@@ -195,6 +209,8 @@ def check_view(check: Check) -> CheckView:
 def _trackers(design: Design, checks: tuple[Check, ...]) -> tuple[TrackerView, ...]:
     value_of = {(c.rule_id, c.subject): c.value.value for c in checks}
     views, several = [], len(design.inverters) > 1
+    if design.microinverter is not None:
+        return ()
     for tracker in design.trackers:
         number, sheet = tracker.number, tracker.sheet
         mine = strings_on(design.option, number)
@@ -230,9 +246,18 @@ def _trackers(design: Design, checks: tuple[Check, ...]) -> tuple[TrackerView, .
     return tuple(views)
 
 
+def _at_modules(design: Design) -> AtModules:
+    if design.microinverter is not None:
+        circuits = branches(design, design.microinverter)
+        return AtModules(design.microinverter.name, sum(len(b.units) for b in circuits), circuits)
+    if design.optimizer is not None:
+        return AtModules(design.optimizer.name, len(design.fitted), ())
+    return AtModules("", 0, ())
+
+
 def _boxes(design: Design) -> tuple[BoxView, ...]:
     option = design.option
-    strings = [(s.tag, s.module_ids) for s in option.strings]
+    strings = [(s.tag, s.module_ids) for s in option.strings if design.microinverter is None]
     runs = home_runs(strings, spots_of(design.job, option), option.boxes) if option.boxes else ()
     views = []
     for box in option.boxes:

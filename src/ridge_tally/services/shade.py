@@ -10,7 +10,14 @@ from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.equipment import module_area_m2
 from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job.array import PlacedModule, present_of
-from ridge_tally.core.job.document import Job, Option, module_on, plane_of, sheets_on_planes
+from ridge_tally.core.job.document import (
+    Job,
+    Option,
+    module_on,
+    plane_of,
+    sheets_on_planes,
+    taking_part,
+)
 from ridge_tally.core.job.ids import PlacedId, PlaneId, ShadeId
 from ridge_tally.core.job.survey import RoofPlane, SitePoint, Taped
 from ridge_tally.core.sun.occluders import Occluders, OwnerKind
@@ -160,7 +167,7 @@ def trimmed(
     after = shade_report(workspace, lowered, option)
     recovered = before.lost_kwh - after.lost_kwh
     meter = None
-    if option.strings:
+    if taking_part(option):
         meter = hourly_year(workspace, lowered, option).energy_kwh
         meter -= hourly_year(workspace, job, option).energy_kwh
     return Trimmed(shade_id, by_m, to_m, recovered, recovered / before.free_kwh, meter)

@@ -2,6 +2,7 @@
 
 from itertools import groupby
 
+from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.document import (
     Job,
     ModuleString,
@@ -11,6 +12,7 @@ from ridge_tally.core.job.document import (
     names_of,
     option_of,
     plane_of,
+    taking_part,
 )
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.survey import RoofPlane
@@ -48,7 +50,7 @@ def option_sheet(workspace: Workspace, job_id: JobId, revision: int, option_id: 
     state = open_job(workspace, job_id, revision)
     option = option_of(state.job, option_id)
     report = next(r for r in state.reports if r.option_id == option.id)
-    year = year_report(workspace, state.job, option, fine=True) if option.strings else None
+    year = year_report(workspace, state.job, option, fine=True) if taking_part(option) else None
     shade = None
     if report.modules and all(is_closed(plane_of(state.job, a.plane_id)) for a in option.arrays):
         shade = shade_report(workspace, state.job, option, FINE)
@@ -91,7 +93,7 @@ def _content(
         ),
         equipment=(
             *report.modules_told,
-            names_of(inverters),
+            *_electronics(report, names_of(inverters)),
             f"{report.p_dc_w / 1000:.2f} kW DC on {report.p_ac_w / 1000:.2f} kW AC, "
             f"ratio {report.dc_ac_ratio:.2f}",
             *already_there(job),
@@ -99,6 +101,7 @@ def _content(
         strings=tuple(
             StringRow(s.tag, s.tracker_number, len(s.module_ids), "serpentine from the ridge")
             for s in option.strings
+            if not report.at_modules.branches
         ),
         checks=_rows(tuple(v for v in report.checks if v.on_sheet)),
         year=(*_year_lines(year), *_shade_lines(shade)),
@@ -109,6 +112,8 @@ def _content(
 
 def _on_plane(option: Option, plane: RoofPlane) -> tuple[ModuleString, ...]:
     """Return the strings that lie on a plane."""
+    if option.electronics.architecture is Architecture.MICRO:
+        return ()
     mine = {m.id for a in option.arrays if a.plane_id == plane.id for m in a.modules}
     return tuple(s for s in option.strings if s.module_ids[0] in mine)
 
@@ -173,6 +178,16 @@ def _rows(views: tuple[CheckView, ...]) -> tuple[CheckRow, ...]:
             )
         )
     return tuple(rows)
+
+
+def _electronics(report: OptionReport, inverters: str) -> tuple[str, ...]:
+    """Return what makes AC of it, and what stands at the modules."""
+    at = report.at_modules
+    units = (f"{at.count} × {at.unit}",) if at.unit else ()
+    if at.branches:
+        told = ", ".join(f"{len(b.units)} units at {b.amps:.1f} A" for b in at.branches)
+        return (*units, f"{len(at.branches)} branch circuits: {told}")
+    return (inverters, *units)
 
 
 def _joined(subjects: list[str]) -> str:

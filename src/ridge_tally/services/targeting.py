@@ -9,7 +9,14 @@ from dataclasses import dataclass
 from ridge_tally.core.brief.target import Ceiling, CeilingKind, binding_ceiling
 from ridge_tally.core.brief.tariff import next_kwh_cents
 from ridge_tally.core.job.brief import TargetKind
-from ridge_tally.core.job.document import Job, Option, inverter_sheets_of, names_of, present_ids
+from ridge_tally.core.job.document import (
+    Job,
+    Option,
+    inverter_sheets_of,
+    names_of,
+    present_ids,
+    taking_part,
+)
 from ridge_tally.core.job.grid import GridRules, Metering, RouteKind
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.loading.clipped_day import clipped_kwh_at
@@ -203,7 +210,7 @@ def _need_origin(brief: BriefReport) -> str:
 def _yield(workspace: Workspace, job: Job, option: Option) -> _Yield:
     """Return the yield: simulated when modules are strung, typed, or the first guess."""
     typed = job.brief.target.yield_kwh_per_kw
-    if option.strings:
+    if taking_part(option):
         year = year_report(workspace, job, option)
         specific = year.specific_kwh_per_kw
         per_kw = specific / year.energy_kwh if year.energy_kwh else 0.0
@@ -325,7 +332,7 @@ def _inverter_routes(
     ac_kw = sum(i.p_ac_w for i in inverters) / 1000
     old_kw = sum(a.p_ac_kw for a in job.brief.already.arrays)
     phases = job.survey.service.phases
-    year = hourly_year(workspace, job, option) if option.strings else None
+    year = hourly_year(workspace, job, option) if taking_part(option) else None
 
     def lost_behind_kwh(limit_kw: float | None) -> float | None:
         if year is None or limit_kw is None:

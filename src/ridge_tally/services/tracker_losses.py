@@ -6,6 +6,7 @@ import numpy as np
 
 from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.trackers import LoadedTracker, taken
+from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.document import (
     Job,
     ModuleString,
@@ -49,6 +50,9 @@ def tracker_losses(workspace: Workspace, job: Job, option: Option) -> tuple[Trac
     MissingDatum, OutOfRange
         If a datasheet lacks what the model needs.
     """
+    if option.electronics.architecture in (Architecture.SYSTEM, Architecture.MICRO):
+        # Every module has its own point: nothing is lost to the company it keeps.
+        return ()
     inputs = tracker_inputs(inverter_sheets_of(job, option))
     losses = []
     for loaded in sorted(trackers_of(workspace, job, option), key=lambda t: t.index):

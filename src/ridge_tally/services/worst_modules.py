@@ -11,7 +11,15 @@ from ridge_tally.core.array.search import bands_at
 from ridge_tally.core.equipment import module_area_m2
 from ridge_tally.core.job.array import Orientation, present_of
 from ridge_tally.core.job.array_edits import AddModule, LaidAt, RemoveModules
-from ridge_tally.core.job.document import Job, Option, module_on, module_sheets, option_of, plane_of
+from ridge_tally.core.job.document import (
+    Job,
+    Option,
+    module_on,
+    module_sheets,
+    option_of,
+    plane_of,
+    taking_part,
+)
 from ridge_tally.core.job.edits import Edit
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.sun.shading import QUICK
@@ -123,11 +131,11 @@ def _at_meter(
     workspace: Workspace, job: Job, option: Option, edits: tuple[Edit, ...]
 ) -> float | None:
     """Return what edits change at the meter, kWh; ``None`` where either has no year."""
-    if not option.strings:
+    if not taking_part(option):
         return None
     changed = apply_edits(job, edits, workspace.shelf)
     other = option_of(changed, option.id)
-    if not other.strings:
+    if not taking_part(other):
         return None
     after = hourly_year(workspace, changed, other).energy_kwh
     return after - hourly_year(workspace, job, option).energy_kwh

@@ -5,7 +5,12 @@ from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from ridge_tally.core.equipment import InverterSheet, ModuleSheet
+from ridge_tally.core.equipment import (
+    InverterSheet,
+    MicroinverterSheet,
+    ModuleSheet,
+    OptimizerSheet,
+)
 from ridge_tally.core.job.edits import Edit
 from ridge_tally.core.job.grid import GridRules
 from ridge_tally.core.job.survey import Picture
@@ -263,6 +268,8 @@ class ShelfAnswer(Wire):
 
     modules: list[ModuleSheet]
     inverters: list[InverterSheet]
+    optimizers: list[OptimizerSheet]
+    microinverters: list[MicroinverterSheet]
     climates: list[ClimateChoice]
     grid_packs: list[GridRules]
     setback_packs: list[SetbackPack]

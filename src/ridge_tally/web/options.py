@@ -125,6 +125,8 @@ def get_shelf() -> ShelfAnswer:
     return ShelfAnswer(
         modules=list(shelf.modules),
         inverters=list(shelf.inverters),
+        optimizers=list(shelf.optimizers),
+        microinverters=list(shelf.microinverters),
         climates=choices,
         grid_packs=list(grid_packs().values()),
         setback_packs=list(setback_packs().values()),

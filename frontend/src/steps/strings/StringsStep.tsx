@@ -10,17 +10,21 @@ import { PlaneTabs } from '@/plan/PlaneTabs';
 import { sceneOf } from '@/plan/scene';
 import { stockFirst } from '@/plan/stock';
 import { Button } from '@/ui/Button';
-import { Board, Toolbar } from '@/ui/Card';
+import { Board, Card, Toolbar } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { useKeys } from '@/ui/useKeys';
 import { ViewButtons } from '@/ui/ViewButtons';
+import { BranchCard } from './parts/BranchCard';
+import { Branches } from './parts/Branches';
 import { DesignCard } from './parts/DesignCard';
 import { DraftCard } from './parts/DraftCard';
+import { ElectronicsChoice } from './parts/ElectronicsChoice';
 import { Boxes, HomeRuns } from './parts/HomeRuns';
 import { InvertersView } from './parts/InvertersView';
 import { PlansView } from './parts/PlansView';
 import { RulesView } from './parts/RulesView';
 import { StringCard } from './parts/StringCard';
+import { Temperatures } from './parts/Temperatures';
 import { Threads } from './parts/Threads';
 import { TrackerCard } from './parts/TrackerCard';
 
@@ -46,7 +50,9 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
   const shelf = useQuery(shelfQuery);
   const inverter = job.equipment.inverters.find((i) => i.id === option.inverter_id);
   const inverters = shelf.data?.inverters ?? (inverter ? [inverter] : []);
+  const micro = option.electronics.architecture === 'microinverters';
   const begin = () => {
+    if (micro) return;
     setView('wiring');
     setDraft(draft ? null : []);
   };
@@ -58,32 +64,84 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
     <>
       <Toolbar>
         <ViewButtons views={VIEWS} view={view} onView={setView} />
-        <Choice
-          label="Inverter"
-          value={option.inverter_id}
-          items={stockFirst(inverters, job.brief.stock, 'inverter')}
-          onChange={(inverter_id) =>
-            act({ kind: 'change-inverter', option_id: option.id, unit_number: 1, inverter_id })
-          }
-          className={option.more_inverters.length > 0 ? 'w-[150px]' : 'w-[222px]'}
-        />
+        <ElectronicsChoice />
+        {micro || (
+          <Choice
+            label="Inverter"
+            value={option.inverter_id}
+            items={stockFirst(inverters, job.brief.stock, 'inverter')}
+            onChange={(inverter_id) =>
+              act({ kind: 'change-inverter', option_id: option.id, unit_number: 1, inverter_id })
+            }
+            className={option.more_inverters.length > 0 ? 'w-[120px]' : 'w-[176px]'}
+          />
+        )}
         {option.more_inverters.length > 0 && (
           <Button onClick={() => setView('inverters')}>
             and {option.more_inverters.length} more
           </Button>
         )}
-        <Button hint="H" weight={draft ? 'pressed' : 'plain'} onClick={begin}>
-          Thread by hand
-        </Button>
+        {micro || (
+          <Button hint="H" weight={draft ? 'pressed' : 'plain'} onClick={begin}>
+            Thread
+          </Button>
+        )}
         <span className="grow" />
         <span className="text-sm whitespace-nowrap text-ink-2">
-          {report.series_min} to {report.series_max} fit
+          {micro
+            ? `${report.at_modules.count} units`
+            : `${report.series_min} to ${report.series_max} fit`}
         </span>
       </Toolbar>
-      {view === 'wiring' && <Wiring plane={plane} draft={draft} onDraft={setDraft} />}
-      {view === 'plans' && <PlansView />}
+      {view === 'wiring' && micro && <MicroWiring plane={plane} />}
+      {view === 'wiring' && !micro && <Wiring plane={plane} draft={draft} onDraft={setDraft} />}
+      {view === 'plans' &&
+        (micro ? (
+          <p className="p-6 text-sm text-ink-2">
+            Every module has its own inverter: there are no strings to plan. Branches stand under
+            Wiring.
+          </p>
+        ) : (
+          <PlansView />
+        ))}
       {view === 'inverters' && <InvertersView />}
       {view === 'rules' && <RulesView />}
+    </>
+  );
+}
+
+/** Units and their branches on the plan. */
+function MicroWiring({ plane }: { plane: RoofPlane }) {
+  const { state, job, option, report } = useJob();
+  const array = option.arrays.find((a) => a.plane_id === plane.id);
+  const module = moduleOn(job, option, plane.id);
+  const { branches, unit } = report.at_modules;
+  return (
+    <>
+      <PlaneTabs />
+      <PlaneCanvas
+        scene={sceneOf(plane, state, report)}
+        label={`Microinverters on ${plane.name}`}
+        padPx={36}
+      >
+        {(camera) =>
+          array && module ? (
+            <Branches camera={camera} array={array} module={module} branches={branches} />
+          ) : null
+        }
+      </PlaneCanvas>
+      <Board heightPx={240}>
+        <Card
+          title={unit}
+          aside={`${report.at_modules.count} units`}
+          className="w-[236px] shrink-0"
+        >
+          <Temperatures />
+        </Card>
+        {branches.map((branch) => (
+          <BranchCard key={branch.number} branch={branch} />
+        ))}
+      </Board>
     </>
   );
 }
@@ -139,6 +197,7 @@ function Wiring({ plane, draft, onDraft }: WiringProps) {
                 chosenTag={chosen.tag}
                 unit={job.unit}
                 reachM={report.lead_reach_m}
+                fitted={option.electronics.fitted}
                 draft={draft}
                 onModule={pick}
               >

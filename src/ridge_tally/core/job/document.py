@@ -12,11 +12,14 @@ from enum import StrEnum
 from ridge_tally.core.equipment import (
     InverterId,
     InverterSheet,
+    MicroinverterSheet,
     ModuleId,
     ModuleSheet,
+    OptimizerSheet,
     TrackerSheet,
 )
 from ridge_tally.core.errors import NotFound
+from ridge_tally.core.job.architecture import Architecture, Electronics
 from ridge_tally.core.job.array import Orientation, PlaneArray
 from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.code_rules import OwnRules, Safety
@@ -86,6 +89,8 @@ class Equipment:
 
     modules: tuple[ModuleSheet, ...]
     inverters: tuple[InverterSheet, ...]
+    optimizers: tuple[OptimizerSheet, ...] = ()
+    microinverters: tuple[MicroinverterSheet, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -115,6 +120,7 @@ class Option:
     more_inverters: tuple[InverterId, ...] = ()
     boxes: tuple[JunctionBox, ...] = ()
     safety: Safety = field(default_factory=Safety)
+    electronics: Electronics = field(default_factory=Electronics)
 
 
 @dataclass(frozen=True, slots=True)
@@ -232,6 +238,40 @@ def _inverter_sheet(job: Job, inverter_id: InverterId) -> InverterSheet:
     raise NotFound("inverter datasheet", inverter_id)
 
 
+def optimizer_sheet_of(job: Job, option: Option) -> OptimizerSheet | None:
+    """Return the datasheet of the option's optimizers; ``None`` where it has none.
+
+    Raises
+    ------
+    NotFound
+        If the job carries no such datasheet.
+    """
+    wanted = option.electronics.optimizer_id
+    if wanted is None:
+        return None
+    for sheet in job.equipment.optimizers:
+        if sheet.id == wanted:
+            return sheet
+    raise NotFound("optimizer datasheet", wanted)
+
+
+def microinverter_sheet_of(job: Job, option: Option) -> MicroinverterSheet | None:
+    """Return the datasheet of the option's microinverters; ``None`` where it has none.
+
+    Raises
+    ------
+    NotFound
+        If the job carries no such datasheet.
+    """
+    wanted = option.electronics.microinverter_id
+    if wanted is None:
+        return None
+    for sheet in job.equipment.microinverters:
+        if sheet.id == wanted:
+            return sheet
+    raise NotFound("microinverter datasheet", wanted)
+
+
 def names_of(inverters: tuple[InverterSheet, ...]) -> str:
     """Return inverters by name, alike ones counted: ``2 × Sample inverter 5.0 kW``."""
     names = [i.name for i in inverters]
@@ -272,15 +312,22 @@ def strings_on(option: Option, tracker_number: int) -> tuple[ModuleString, ...]:
     return tuple(s for s in option.strings if s.tracker_number == tracker_number)
 
 
+def taking_part(option: Option) -> tuple[PlacedId, ...]:
+    """Return the modules that reach the grid: those in strings, or all with inverters of their own."""
+    if option.electronics.architecture is Architecture.MICRO:
+        return present_ids(option)
+    return tuple(m for s in option.strings for m in s.module_ids)
+
+
 def strung_count(option: Option) -> int:
-    """Return how many modules are in a string."""
-    return sum(len(s.module_ids) for s in option.strings)
+    """Return how many modules reach the grid."""
+    return len(taking_part(option))
 
 
 def strung_w(job: Job, option: Option) -> float:
-    """Return what the modules in strings are rated at together, W."""
+    """Return what the modules that reach the grid are rated at together, W."""
     sheets = module_sheets(job, option)
-    return sum(sheets[m].p_max_w for s in option.strings for m in s.module_ids)
+    return sum(sheets[m].p_max_w for m in taking_part(option))
 
 
 def present_ids(option: Option) -> tuple[PlacedId, ...]:

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from ridge_tally.core.equipment import InverterId
+from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.code_rules import OnSite, Shutdown
 from ridge_tally.core.job.ids import BoxId, OptionId, PlacedId, PlaneId
 
@@ -158,8 +159,32 @@ class ConfirmOnSite:
     kind: Literal["confirm-on-site"] = "confirm-on-site"
 
 
+@dataclass(frozen=True, slots=True)
+class ChooseElectronics:
+    """Another way for the modules to reach the grid; the array stays, the rest follows.
+
+    ``unit_id``: the optimizer or microinverter of the shelf; empty for strings alone.
+    """
+
+    option_id: OptionId
+    architecture: Architecture
+    unit_id: str = ""
+    kind: Literal["choose-electronics"] = "choose-electronics"
+
+
+@dataclass(frozen=True, slots=True)
+class FitOptimizers:
+    """Add-on optimizers on some modules, or off them."""
+
+    option_id: OptionId
+    module_ids: tuple[PlacedId, ...]
+    on: bool
+    kind: Literal["fit-optimizers"] = "fit-optimizers"
+
+
 WiringEdit = PlaceBox | RemoveBox | SetShutdown | ConfirmOnSite
 InverterEdit = AddInverter | ChangeInverter | RemoveInverter
+ElectronicsEdit = ChooseElectronics | FitOptimizers
 ThreadEdit = (
     UsePlan
     | ThreadString
@@ -170,4 +195,4 @@ ThreadEdit = (
     | LockString
     | PlanAnew
 )
-StringEdit = ThreadEdit | InverterEdit | WiringEdit
+StringEdit = ThreadEdit | InverterEdit | WiringEdit | ElectronicsEdit

@@ -79,14 +79,14 @@ export function OwnPointView() {
             style={{ gridTemplateColumns: `repeat(${data.ways.length}, minmax(0, 1fr))` }}
           >
             {data.ways.map((way) => (
-              <WayCard key={way.unit || way.way} way={way} />
+              <WayCard key={way.unit || way.way} way={way} helped={helped} />
             ))}
           </ul>
         )}
         <p className="mt-2 text-xs text-ink-2">
           Years by the hour. Units are invented samples; strings stay as they are threaded. What
-          microinverters give is mostly their higher limit where that differs. Whether each module
-          may be paired with each unit is not checked here.
+          microinverters give is mostly their higher limit where that differs. Once taken, its rules
+          stand in the Tally: copy the option first to keep this one.
         </p>
       </section>
     </>
@@ -119,7 +119,34 @@ const TITLES: Record<Way['way'], string> = {
   micro: 'Microinverters',
 };
 
-function WayCard({ way }: { way: Way }) {
+const ARCHITECTURE: Record<Way['way'], Schemas['Architecture']> = {
+  strung: 'strings',
+  'add-on': 'add-on-optimizers',
+  system: 'system-optimizers',
+  micro: 'microinverters',
+};
+
+function WayCard({ way, helped }: { way: Way; helped: readonly string[] }) {
+  const { option, act } = useJob();
+  const { architecture, optimizer_id, microinverter_id } = option.electronics;
+  const chosen =
+    architecture === ARCHITECTURE[way.way] &&
+    way.unit_id === (optimizer_id ?? microinverter_id ?? '');
+  const use = async () => {
+    await act({
+      kind: 'choose-electronics',
+      option_id: option.id,
+      architecture: ARCHITECTURE[way.way],
+      unit_id: way.unit_id,
+    });
+    if (way.way === 'add-on' && helped.length > 0)
+      await act({
+        kind: 'fit-optimizers',
+        option_id: option.id,
+        module_ids: [...helped],
+        on: true,
+      });
+  };
   return (
     <li className="text-sm">
       <p className="font-medium">{TITLES[way.way]}</p>
@@ -139,6 +166,17 @@ function WayCard({ way }: { way: Way }) {
         {way.clipped_kwh !== null && `, clips ${figure(way.clipped_kwh)} kWh`}
       </p>
       {way.problem && <p className="text-xs text-stop">{way.problem}</p>}
+      {chosen ? (
+        <p className="mt-1 text-xs text-ink-2">chosen for this option</p>
+      ) : (
+        <Button
+          className="mt-1"
+          aria-label={`Take ${way.unit || 'strings alone'} for this option`}
+          onClick={() => void use()}
+        >
+          Take it
+        </Button>
+      )}
     </li>
   );
 }

@@ -70,6 +70,22 @@ export function StringCard({ string, moduleId, onGone }: StringCardProps) {
             ))}
           </fieldset>
         )}
+        {option.electronics.architecture === 'add-on-optimizers' && at >= 0 && (
+          <Toggle
+            on={option.electronics.fitted.includes(moduleId)}
+            onChange={(on) =>
+              void act({
+                kind: 'fit-optimizers',
+                option_id: option.id,
+                module_ids: [moduleId],
+                on,
+              })
+            }
+          >
+            Optimizer on {tag}
+            {at + 1}
+          </Toggle>
+        )}
         <Toggle
           on={string.locked}
           onChange={(on) => void act({ kind: 'lock-string', option_id: option.id, tag, on })}

@@ -17,6 +17,8 @@ interface ThreadsProps {
   unit: LengthUnit;
   /** How far apart modules joined by their own leads may be; null where nobody knows. */
   reachM: number | null;
+  /** Modules with an optimizer of their own. */
+  fitted: readonly string[];
   /** Modules threaded by hand so far, in wiring order; null while nobody threads. */
   draft: readonly string[] | null;
   /** A module was clicked, or drawn across. */
@@ -33,6 +35,7 @@ export function Threads({
   chosenTag,
   unit,
   reachM,
+  fitted,
   draft,
   onModule,
   children,
@@ -130,6 +133,22 @@ export function Threads({
               </text>
             ))}
           </g>
+        );
+      })}
+      {fitted.map((id) => {
+        const at = centre.get(id);
+        if (!at) return null;
+        const { xPx, yPx } = at;
+        const [left, right] = [xPx + radiusPx, xPx + radiusPx + 12];
+        return (
+          <path
+            key={id}
+            role="img"
+            aria-label="optimizer"
+            d={`M${left} ${yPx}L${left + 6} ${yPx - 6}L${right} ${yPx}L${left + 6} ${yPx + 6}Z`}
+            fill="var(--color-copper)"
+            stroke="var(--color-sheet)"
+          />
         );
       })}
       {draft && <Draft points={draft.flatMap((id) => centre.get(id) ?? [])} radiusPx={radiusPx} />}

@@ -1,0 +1,293 @@
+"""Rules of microinverters: the module on each, and the branch circuits that join them."""
+
+from dataclasses import dataclass
+
+from ridge_tally.core.equipment import MicroinverterSheet, ModuleSheet
+from ridge_tally.core.job.array import Orientation
+from ridge_tally.core.job.document import module_footprint_m
+from ridge_tally.core.strings.units import Unit, branches_of, trunk_rise_v, units_by_plane
+from ridge_tally.core.strings.voltage import string_voltage_v
+from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
+from ridge_tally.rules import tables
+from ridge_tally.rules.design import Design, vmp_coefficient
+from ridge_tally.rules.string_limits import SHEET, rear_gain
+
+MAKER = Source("microinverter datasheet", "", SourceStatus.DATASHEET)
+UNIT = "microinverter datasheet"
+BRANCH = Source("NEC 705.28: continuous at 80 % of the breaker", "2023", SourceStatus.FROM_MEMORY)
+RISE = Source("one per cent in the trunk", "", SourceStatus.COMMON_PRACTICE)
+NOMINAL = Source("module at nominal operating conditions", "", SourceStatus.COMMON_PRACTICE)
+# From memory: a 20 A circuit, loaded without end at 80 %; 125 % of all output for the main.
+BREAKER_A, CONTINUOUS_FRAC, MAIN_FACTOR = 20.0, 0.8, 1.25
+# Common practice, no source: nominal operating power over that at standard conditions, what the
+# unit's efficiency leaves of it, and how much a trunk may rise, per cent.
+NOMINAL_FRAC, KEPT_FRAC, RISE_MOST = 0.75, 0.97, 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Branch:
+    """A branch circuit: its units, amperes without end, and how much its trunk rises, V.
+
+    ``rise_v`` fed at one end and ``rise_fed_in_middle_v``; ``None`` where the sheet is silent.
+    """
+
+    number: int
+    units: tuple[Unit, ...]
+    amps: float
+    rise_v: float | None
+    rise_fed_in_middle_v: float | None
+    connectors: int
+
+
+def unit_amps(unit: MicroinverterSheet) -> float:
+    """Return what a unit gives without end: its volt-amperes, its watts where it names none."""
+    return (unit.va_continuous or unit.p_ac_w) / unit.ac_v
+
+
+def most_on_branch(unit: MicroinverterSheet) -> int:
+    """Return how many units a branch takes: by its breaker, and by the listing if that is less."""
+    by_breaker = int(CONTINUOUS_FRAC * BREAKER_A * (1 + 1e-9) / unit_amps(unit))
+    return by_breaker if unit.most_on_branch is None else min(by_breaker, unit.most_on_branch)
+
+
+def branches(design: Design, unit: MicroinverterSheet) -> tuple[Branch, ...]:
+    """Return the branch circuits of an option, plane after plane."""
+    units = tuple(u for plane in units_by_plane(design.option, unit.inputs) for u in plane)
+    pitch_m = _module_pitch_m(design, unit)
+    found = []
+    for number, mine in enumerate(branches_of(units, most_on_branch(unit)), start=1):
+        one_a, many = unit_amps(unit), len(mine)
+        rise_v = middle_v = None
+        # Connectors nearer than the modules lie: some of the trunk's are skipped.
+        skipped = 1
+        if unit.trunk_ohm_per_m is not None and unit.trunk_pitch_m is not None:
+            skipped = max(1, -int(-pitch_m // unit.trunk_pitch_m))
+            step_m = skipped * unit.trunk_pitch_m
+            rise_v = trunk_rise_v(many, one_a, unit.trunk_ohm_per_m, step_m)
+            middle_v = trunk_rise_v(-(-many // 2), one_a, unit.trunk_ohm_per_m, step_m)
+        found.append(Branch(number, mine, many * one_a, rise_v, middle_v, many * skipped))
+    return tuple(found)
+
+
+def _module_pitch_m(design: Design, unit: MicroinverterSheet) -> float:
+    """Return how far apart units lie: the width of the modules on one."""
+    widest = 0.0
+    for array in design.option.arrays:
+        for m in array.modules[:1]:
+            sheet = design.sheets[m.id]
+            width_m, _ = module_footprint_m(sheet, m.orientation or Orientation.PORTRAIT)
+            widest = max(widest, width_m + array.gap_in_row.value_m)
+    return widest * unit.inputs
+
+
+def microinverter_checks(design: Design, unit: MicroinverterSheet) -> tuple[Check, ...]:
+    """Return the checks of each type of module on a unit, and of the branches."""
+    sheets = dict.fromkeys(design.sheets.values())
+    found = [c for sheet in sheets for c in _input_checks(design, unit, sheet)]
+    circuits = branches(design, unit)
+    for branch in circuits:
+        found.append(_on_branch(unit, branch))
+        found.append(_rise(unit, branch))
+    return (*found, *_main(unit, circuits))
+
+
+def _input_checks(
+    design: Design, unit: MicroinverterSheet, sheet: ModuleSheet
+) -> tuple[Check, ...]:
+    beta, cold = sheet.beta_voc_frac_per_degc, design.coldest
+    cold_v = hot_v = None
+    if beta is not None and cold.value is not None:
+        cold_v = string_voltage_v(1, sheet.voc_v, beta, cold.value)
+    gamma, hot = vmp_coefficient(sheet), design.hottest_cell
+    if gamma.value is not None and hot.value is not None:
+        hot_v = string_voltage_v(1, sheet.vmp_v, gamma.value, hot.value)
+    factor, gain = design.rules.bright_cloud_factor, rear_gain(design, sheet)
+    p_max = Given("p_max", "Pmax", sheet.p_max_w, "W", SHEET)
+    subject = sheet.name
+    return (
+        check(
+            rule_id="micro.cold-voltage",
+            title="Microinverter, cold Voc",
+            subject=subject,
+            kind=LimitKind.STOP,
+            formula=f"voc * (1 + beta * ({cold.symbol} - 25))",
+            givens=(
+                Given("voc", "Voc", sheet.voc_v, "V", SHEET),
+                Given("beta", "Voc coefficient", beta, "1/°C", SHEET),
+                cold,
+            ),
+            value=cold_v,
+            symbol="v_cold",
+            unit="V",
+            relation="<=",
+            limit=Given("v_in_max", "its highest input", unit.v_dc_max_v, "V", UNIT),
+            source=MAKER,
+        ),
+        check(
+            rule_id="micro.short-circuit",
+            title="Microinverter, short circuit",
+            subject=subject,
+            kind=LimitKind.STOP,
+            formula="f * r * isc",
+            givens=(
+                Given("f", "bright-cloud factor", factor, "", design.rules.bright_cloud.document),
+                Given("r", "gain by rear light", gain, "", "this design"),
+                Given("isc", "Isc", sheet.isc_a, "A", SHEET),
+            ),
+            value=factor * gain * sheet.isc_a,
+            symbol="i_sc",
+            unit="A",
+            relation="<=",
+            limit=Given("i_in_max", "its largest input current", unit.isc_max_a, "A", UNIT),
+            source=MAKER,
+        ),
+        check(
+            rule_id="micro.hot-window",
+            title="Microinverter, hot Vmp",
+            subject=subject,
+            kind=LimitKind.COSTS,
+            formula=f"vmp * (1 + {gamma.symbol} * ({hot.symbol} - 25))",
+            givens=(Given("vmp", "Vmp", sheet.vmp_v, "V", SHEET), gamma, hot),
+            value=hot_v,
+            symbol="v_hot",
+            unit="V",
+            relation=">=",
+            limit=Given("v_in_min", "its lowest tracking voltage", unit.v_min_v, "V", UNIT),
+            source=MAKER,
+        ),
+        check(
+            rule_id="micro.largest-module",
+            title="Largest module it is meant for",
+            subject=subject,
+            kind=LimitKind.OUTSIDE,
+            formula="p_max",
+            givens=(p_max,),
+            value=sheet.p_max_w,
+            symbol="p_max",
+            unit="W",
+            relation="<=",
+            limit=Given("p_most", "largest module", unit.module_most_w, "W", UNIT),
+            source=MAKER,
+        ),
+        check(
+            rule_id="micro.smallest-module",
+            title="Smallest module it is meant for",
+            subject=subject,
+            kind=LimitKind.OUTSIDE,
+            formula="p_max",
+            givens=(p_max,),
+            value=sheet.p_max_w,
+            symbol="p_max",
+            unit="W",
+            relation=">=",
+            limit=Given("p_least", "smallest module", unit.module_least_w, "W", UNIT),
+            source=MAKER,
+        ),
+        check(
+            rule_id="micro.nominal",
+            title="Power on a usual bright day",
+            subject=subject,
+            kind=LimitKind.NOTE,
+            formula="p_max * f_nom * kept * inputs",
+            givens=(
+                p_max,
+                Given("f_nom", "nominal operating power", NOMINAL_FRAC, "", "common practice"),
+                Given("kept", "left by the unit", KEPT_FRAC, "", "common practice"),
+                Given("inputs", "modules on a unit", float(unit.inputs), "", UNIT),
+            ),
+            value=sheet.p_max_w * NOMINAL_FRAC * KEPT_FRAC * unit.inputs,
+            symbol="p_usual",
+            unit="W",
+            relation="<=",
+            limit=Given("p_ac", "the most a unit gives", unit.p_ac_w, "W", UNIT),
+            source=NOMINAL,
+            reached_at="what it clips in the year stands under Loading",
+        ),
+    )
+
+
+def _on_branch(unit: MicroinverterSheet, branch: Branch) -> Check:
+    """A branch carries its units without end at 80 % of its breaker; equal is legal."""
+    return check(
+        rule_id="micro.branch",
+        title="Branch circuit",
+        subject=f"branch {branch.number}",
+        kind=LimitKind.STOP,
+        formula="n * va / u",
+        givens=(
+            Given("n", "units on it", float(len(branch.units)), "", "this design"),
+            Given("va", "a unit without end", unit.va_continuous or unit.p_ac_w, "VA", UNIT),
+            Given("u", "volts of the branch", unit.ac_v, "V", UNIT),
+        ),
+        value=branch.amps,
+        symbol="i_branch",
+        unit="A",
+        relation="<=",
+        limit=Given("i_most", "80 % of 20 A", CONTINUOUS_FRAC * BREAKER_A, "A", "code"),
+        source=BRANCH,
+        reached_at=f"at most {most_on_branch(unit)} units on a branch",
+    )
+
+
+def _rise(unit: MicroinverterSheet, branch: Branch) -> Check:
+    """Current pushed out along the trunk lifts its far end; feeding it in the middle helps most."""
+    rise = None if branch.rise_v is None else branch.rise_v / unit.ac_v * 100
+    middle = branch.rise_fed_in_middle_v
+    told = ""
+    if middle is not None:
+        told = f"fed in its middle {middle / unit.ac_v * 100:.2f} %"
+    n = Given("n", "units on it", float(len(branch.units)), "", "this design")
+    ohm = unit.trunk_ohm_per_m
+    step_m = None
+    if unit.trunk_pitch_m is not None:
+        step_m = unit.trunk_pitch_m * branch.connectors / len(branch.units)
+    return check(
+        rule_id="micro.trunk-rise",
+        title="Rise along the trunk",
+        subject=f"branch {branch.number}",
+        kind=LimitKind.COSTS,
+        formula="n * (n + 1) / 2 * i_unit * 2 * ohm * step / u * 100",
+        givens=(
+            n,
+            Given("i_unit", "a unit's current", unit_amps(unit), "A", UNIT),
+            Given("ohm", "trunk, each metre one way", ohm, "ohm/m", UNIT),
+            Given("step", "trunk from unit to unit", step_m, "m", UNIT),
+            Given("u", "volts of the branch", unit.ac_v, "V", UNIT),
+        ),
+        value=rise,
+        symbol="rise",
+        unit="%",
+        relation="<=",
+        limit=Given("rise_most", "in the trunk at most", RISE_MOST, "%", "common practice"),
+        source=RISE,
+        reached_at=told,
+    )
+
+
+def _main(unit: MicroinverterSheet, circuits: tuple[Branch, ...]) -> tuple[Check, ...]:
+    """The breaker that joins all branches: 125 % of them, the next standard size; told."""
+    if not circuits:
+        return ()
+    amps = sum(b.amps for b in circuits)
+    sizes = [float(row[0]) for row in tables.load("standard-breakers").rows]
+    fits = next((s for s in sizes if s >= MAIN_FACTOR * amps * (1 - 1e-9)), None)
+    return (
+        check(
+            rule_id="micro.main",
+            title="Main breaker of the branches",
+            subject="combiner",
+            kind=LimitKind.NOTE,
+            formula="f * i_all",
+            givens=(
+                Given("f", "continuous current", MAIN_FACTOR, "", "code"),
+                Given("i_all", "all branches", amps, "A", "this design"),
+            ),
+            value=MAIN_FACTOR * amps,
+            symbol="i_main",
+            unit="A",
+            relation="<=",
+            limit=Given("breaker", "next standard breaker", fits, "A", "table of standard sizes"),
+            source=BRANCH,
+            graded=False,
+        ),
+    )
