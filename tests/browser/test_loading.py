@@ -31,6 +31,7 @@ def test_every_step_to_the_meter_is_named_adds_up_and_opens(
     assert complaints == []
 
 
+@pytest.mark.fine
 def test_the_calendar_tells_when_the_limit_cuts_and_the_band(page: Page, job: str) -> None:
     page.goto(f"{job}/a/loading")
     expect(page.get_by_text("Clipped by limit")).to_be_visible()

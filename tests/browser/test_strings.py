@@ -147,7 +147,11 @@ def test_a_plan_asked_in_words_is_answered_in_one_sentence(page: Page, job: str)
 def test_a_second_inverter_takes_a_string_and_goes_again(page: Page, job: str) -> None:
     open_strings(page, job)
     page.keyboard.press("3")
-    page.get_by_role("button", name="Add Sample inverter 5.0 kW").click()
+    page.get_by_role(
+        "button",
+        name="Add Sample inverter 5.0 kW, two trackers beside what hangs there",
+        exact=True,
+    ).click()
     hanging = page.get_by_role("list", name="Inverters of this option")
     expect(hanging).to_contain_text("Inverter 2 Sample inverter 5.0 kW")
     page.keyboard.press("1")
@@ -180,3 +184,38 @@ def test_a_plane_with_modules_of_another_type(page: Page, house: str) -> None:
     expect(
         page.get_by_role("heading", name="How many in series: Sample module 330 W, full-cell")
     ).to_be_visible(timeout=20_000)
+
+
+def at_the_modules(page: Page, unit: str) -> None:
+    page.get_by_role("combobox", name="At the modules").click()
+    page.get_by_role("option", name=unit, exact=True).click()
+
+
+def test_microinverters_stand_on_branches_and_the_strings_come_back(page: Page, job: str) -> None:
+    open_strings(page, job)
+    at_the_modules(page, "On all: Sample microinverter 330 W")
+    first = page.get_by_role("region", name="Branch 1")
+    # By hand: 28 units at most 11 to a branch are 10 + 9 + 9; 10 x 325 VA / 240 V = 13.5 A.
+    expect(first).to_contain_text("10 units, 13.5 A of 16 A")
+    expect(page.get_by_role("region", name="Branch 3")).to_contain_text("9 units")
+    tally = page.get_by_role("complementary", name="Tally")
+    expect(tally).to_contain_text("11.34 / 9.24 kW")
+    expect(tally.get_by_text("Cold Voc", exact=True)).to_have_count(0)
+    page.keyboard.press("2")
+    expect(page.get_by_text("there are no strings to plan")).to_be_visible()
+    page.keyboard.press("1")
+    at_the_modules(page, "Nothing at the modules")
+    expect(module(page, "A14")).to_be_visible()
+
+
+def test_optimizers_on_all_hold_the_string_and_on_some_are_marked(page: Page, job: str) -> None:
+    open_strings(page, job)
+    at_the_modules(page, "On all: Sample system optimizer 440 W")
+    expect(page.get_by_role("region", name="Tracker 1")).to_contain_text("Held at 380 V")
+    tally = page.get_by_role("complementary", name="Tally")
+    expect(tally).to_contain_text("Current of a string")
+    at_the_modules(page, "On some: Sample add-on optimizer 500 W")
+    module(page, "A5").click()
+    page.get_by_role("checkbox", name="Optimizer on A5").click()
+    expect(page.get_by_role("img", name="optimizer", exact=True)).to_have_count(1)
+    expect(tally).to_contain_text("Cold Voc")

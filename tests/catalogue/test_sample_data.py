@@ -8,6 +8,7 @@ from jobs import SAMPLE, SHELF
 from ridge_tally.catalogue.gazetteer import find_places, zone_at
 from ridge_tally.catalogue.grid_packs import grid_pack, grid_packs
 from ridge_tally.core.brief.tariff import bill_cents, energy_for_bill_kwh, parse_tiers, write_tiers
+from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job import brief_edits as brief
 from ridge_tally.core.job.grid import Metering, RouteKind, SizeCapKind
@@ -75,3 +76,36 @@ def test_each_sample_inverter_is_sound(sheet) -> None:
     require_inverter_sheet(sheet)
     assert all(0.8 < p.efficiency_frac < 1 for p in sheet.efficiency)
     assert "nvented" in sheet.provenance
+
+
+@pytest.mark.parametrize("sheet", SHELF.modules, ids=lambda s: s.id)
+def test_each_sample_module_has_a_diode_that_meets_its_sheet(sheet) -> None:
+    # The single diode of De Soto et al. 2006 through short circuit, open circuit and best point.
+    assert fit_diode(sheet).worst_point_frac < 0.005
+
+
+@pytest.mark.parametrize("sheet", [*SHELF.optimizers, *SHELF.microinverters], ids=lambda s: s.id)
+def test_each_sample_unit_is_invented_and_its_input_has_a_window(sheet) -> None:
+    assert "nvented" in sheet.provenance
+    low, high = (
+        (sheet.v_in_min_v, sheet.v_in_max_v)
+        if hasattr(sheet, "v_in_min_v")
+        else (sheet.v_min_v, sheet.v_dc_max_v)
+    )
+    assert 0 < low < high < 100
+
+
+def test_the_shelf_spans_what_the_trade_meets() -> None:
+    assert (len(SHELF.modules), len(SHELF.inverters)) == (24, 40)
+    assert (len(SHELF.microinverters), len(SHELF.optimizers)) == (10, 6)
+    cells = {m.cells_in_series * (2 if m.half_cut else 1) for m in SHELF.modules}
+    assert {60, 72, 108, 120, 132, 144} <= cells
+    assert {m.inputs for m in SHELF.microinverters} == {1, 2, 4}
+    assert {len(i.trackers) for i in SHELF.inverters} == {1, 2, 3, 4, 5, 6}
+    assert {i.phases for i in SHELF.inverters} == {1, 3}
+    powers = [i.p_ac_w for i in SHELF.inverters]
+    assert (min(powers), max(powers)) == (2500, 15000)
+    watts = [m.p_max_w for m in SHELF.modules]
+    assert (min(watts), max(watts)) == (250, 600)
+    assert len({i.name for i in SHELF.inverters}) == 40
+    assert len({m.name for m in SHELF.modules}) == 24

@@ -11,7 +11,7 @@ from ridge_tally.rules.string_limits import (
     planning_voltages,
     rear_gain,
 )
-from ridge_tally.rules.string_plans import PlanSpace
+from ridge_tally.rules.string_plans import PlanSpace, length_told
 
 
 def why_not(design: Design, space: PlanSpace, plan: Plan) -> str:
@@ -23,10 +23,24 @@ def why_not(design: Design, space: PlanSpace, plan: Plan) -> str:
     for load in plan:
         if not 1 <= load.tracker_number <= space.trackers:
             return f"There is no tracker {load.tracker_number}: the inverter has {space.trackers}."
-    for gate in (_currents, _coldest, _alike, _hottest, _counts):
+    gates = (_held, _counts) if design.holds_string_voltage else PLAIN
+    for gate in gates:
         told = gate(design, space, plan)
         if told:
             return told
+    return ""
+
+
+def _held(design: Design, space: PlanSpace, plan: Plan) -> str:
+    """Strings held at one voltage may be of any lengths their maker takes."""
+    for load in plan:
+        told = length_told(design, space.parts[load.plane_index].sheet, load.modules_in_series)
+        if told.breaks is not None:
+            return f"{told.told}."
+    for number, loads in sorted(_by_tracker(plan).items()):
+        strings, inputs = sum(ld.strings for ld in loads), design.trackers[number - 1].sheet.inputs
+        if strings > inputs:
+            return f"{strings} on tracker {number}: it has {inputs} pair(s) of terminals."
     return ""
 
 
@@ -129,3 +143,7 @@ def _counts(design: Design, space: PlanSpace, plan: Plan) -> str:
                 else f"It wants {strung[index]} modules on {part.name}; there are {part.modules}."
             )
     return ""
+
+
+# Stops first, then what costs energy, then whether it strings what is there.
+PLAIN = (_currents, _coldest, _alike, _hottest, _counts)

@@ -83,7 +83,7 @@ def _module_pitch_m(design: Design, unit: MicroinverterSheet) -> float:
 def microinverter_checks(design: Design, unit: MicroinverterSheet) -> tuple[Check, ...]:
     """Return the checks of each type of module on a unit, and of the branches."""
     sheets = dict.fromkeys(design.sheets.values())
-    found = [c for sheet in sheets for c in _input_checks(design, unit, sheet)]
+    found = [c for sheet in sheets for c in input_checks(design, unit, sheet)]
     circuits = branches(design, unit)
     for branch in circuits:
         found.append(_on_branch(unit, branch))
@@ -91,9 +91,8 @@ def microinverter_checks(design: Design, unit: MicroinverterSheet) -> tuple[Chec
     return (*found, *_main(unit, circuits))
 
 
-def _input_checks(
-    design: Design, unit: MicroinverterSheet, sheet: ModuleSheet
-) -> tuple[Check, ...]:
+def input_checks(design: Design, unit: MicroinverterSheet, sheet: ModuleSheet) -> tuple[Check, ...]:
+    """Return the checks of a type of module on a unit: its voltages, current and rating."""
     beta, cold = sheet.beta_voc_frac_per_degc, design.coldest
     cold_v = hot_v = None
     if beta is not None and cold.value is not None:

@@ -1,7 +1,5 @@
 """Rules of optimizers: each one's input, and strings of them that an inverter holds at a voltage."""
 
-import math
-
 from ridge_tally.core.equipment import ModuleSheet, OptimizerKind, OptimizerSheet
 from ridge_tally.core.job.document import ModuleString, strings_on
 from ridge_tally.core.strings.voltage import string_voltage_v
@@ -29,7 +27,7 @@ SPARE = 2
 def optimizer_checks(design: Design, unit: OptimizerSheet) -> tuple[Check, ...]:
     """Return the checks of each type of module on an optimizer, and of a system's strings."""
     sheets = dict.fromkeys(design.sheets[m] for m in design.fitted)
-    found = [c for sheet in sheets for c in _input_checks(design, unit, sheet)]
+    found = [c for sheet in sheets for c in input_checks(design, unit, sheet)]
     if unit.kind is OptimizerKind.SYSTEM:
         for string in design.option.strings:
             found += _string_checks(design, unit, string)
@@ -40,7 +38,7 @@ def optimizer_checks(design: Design, unit: OptimizerSheet) -> tuple[Check, ...]:
     return tuple(found)
 
 
-def _input_checks(design: Design, unit: OptimizerSheet, sheet: ModuleSheet) -> tuple[Check, ...]:
+def input_checks(design: Design, unit: OptimizerSheet, sheet: ModuleSheet) -> tuple[Check, ...]:
     """One module on one optimizer: it never sees more than the module's own voltage and current."""
     beta, cold = sheet.beta_voc_frac_per_degc, design.coldest
     cold_v = None
@@ -262,8 +260,3 @@ def _tracker_current(
 
 def _count(value: int | None) -> float | None:
     return None if value is None else float(value)
-
-
-def fewest_that_reach(unit: OptimizerSheet) -> int:
-    """Return how many optimizers reach the voltage the inverter holds, by their highest output."""
-    return 1 if unit.string_v is None else math.ceil(unit.string_v / unit.v_out_max_v)

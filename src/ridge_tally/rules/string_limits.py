@@ -26,6 +26,7 @@ SHEET = "module datasheet"
 # Less headroom than this under the voltage limit is worth a word; common practice, no source.
 HEADROOM_FRAC = 0.02
 CAUTIOUS_FRAC_PER_DEGC = -0.004
+MOST_HELD = 60
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,8 +102,27 @@ def planning_voltages(design: Design, module: ModuleSheet) -> PlanningVoltages:
     )
 
 
-def shortest_on(volts: PlanningVoltages, tracker: TrackerInput) -> int:
+def held_span(design: Design, module: ModuleSheet) -> tuple[int, int] | None:
+    """Return fewest and most optimizers in a string an inverter holds; ``None`` for plain strings.
+
+    Where a sheet is silent: as many as reach the voltage, and as the plan can hold.
+    """
+    unit = design.optimizer
+    if unit is None or not design.holds_string_voltage:
+        return None
+    reach = 1 if unit.string_v is None else math.ceil(unit.string_v / unit.v_out_max_v)
+    most = MOST_HELD if unit.most_in_string is None else unit.most_in_string
+    if unit.most_string_w is not None:
+        most = min(most, int(unit.most_string_w * (1 + 1e-9) // module.p_max_w))
+    return (reach if unit.least_in_string is None else unit.least_in_string), most
+
+
+def shortest_on(design: Design, module: ModuleSheet, tracker: TrackerInput) -> int:
     """Return the fewest modules in series that start and track at the hottest."""
+    held = held_span(design, module)
+    if held is not None:
+        return held[0]
+    volts = planning_voltages(design, module)
     return max(
         fewest_in_series(volts.hot_mp_v, tracker.sheet.v_min_v),
         fewest_in_series(volts.hot_open_v, tracker.inverter.v_start_v),
@@ -113,6 +133,9 @@ def longest_on(
     design: Design, module: ModuleSheet, tracker: TrackerInput, room_frac: float = 0.0
 ) -> int:
     """Return the most modules in series under the ceiling at the coldest, a share of it spared."""
+    held = held_span(design, module)
+    if held is not None:
+        return held[1]
     ceiling, _ = cold_limit(design, tracker.inverter, (module,))
     volts = planning_voltages(design, module)
     return most_in_series(volts.cold_open_v, number_of(ceiling) * (1 - room_frac))
@@ -121,6 +144,8 @@ def longest_on(
 def strings_max(design: Design, tracker: TrackerInput) -> int:
     """Return how many strings a tracker takes by terminals and currents, of the type with most."""
     sheet, modules = tracker.sheet, modules_of(design)
+    if design.holds_string_voltage:
+        return sheet.inputs
     factor = bright_cloud_factor(design, tracker.inverter)
     short_a = factor * max(rear_gain(design, m) * m.isc_a for m in modules)
     at_work_a = max(rear_gain(design, m) * m.imp_a for m in modules)
@@ -147,9 +172,7 @@ def string_limits(design: Design, *modules: ModuleSheet) -> StringLimits:
     """
     trackers, sheets = design.trackers, modules or modules_of(design)
     return StringLimits(
-        series_min=max(
-            shortest_on(planning_voltages(design, m), t) for m in sheets for t in trackers
-        ),
+        series_min=max(shortest_on(design, m, t) for m in sheets for t in trackers),
         series_max=min(longest_on(design, m, t) for m in sheets for t in trackers),
         strings_max=tuple(strings_max(design, tracker) for tracker in trackers),
     )

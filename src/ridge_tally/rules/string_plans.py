@@ -15,6 +15,7 @@ from ridge_tally.rules.string_limits import (
     HEADROOM_FRAC,
     bright_cloud_factor,
     cold_limit,
+    held_span,
     longest_on,
     modules_of,
     planning_voltages,
@@ -106,7 +107,7 @@ def plan_space(design: Design) -> PlanSpace:
     def alike(tracker: TrackerInput) -> tuple[tuple[tuple[int, int], ...], int]:
         spans = tuple(
             (
-                shortest_on(planning_voltages(design, sheet), tracker),
+                shortest_on(design, sheet, tracker),
                 longest_on(design, sheet, tracker),
             )
             for sheet in sheets
@@ -131,6 +132,9 @@ def plan_space(design: Design) -> PlanSpace:
 
 def length_told(design: Design, sheet: ModuleSheet, modules_in_series: int) -> LengthTold:
     """Return whether so many of a module may be wired in series here, with its numbers."""
+    held = held_span(design, sheet)
+    if held is not None:
+        return _held_told(held, modules_in_series)
     n, volts = modules_in_series, planning_voltages(design, sheet)
     # Of several inverters the one that takes the longest strings is told.
     ceiling = _highest_ceiling(design, sheet)
@@ -155,6 +159,16 @@ def length_told(design: Design, sheet: ModuleSheet, modules_in_series: int) -> L
         return LengthTold(n, LimitKind.COSTS, told)
     told = f"{n} in series fit: {cold_v:.0f} V {at_cold}, {hot_v:.0f} V {at_hot}"
     return LengthTold(n, None, told)
+
+
+def _held_told(span: tuple[int, int], n: int) -> LengthTold:
+    """Return whether so many optimizers may stand in a string the inverter holds."""
+    fewest, most = span
+    if n > most:
+        return LengthTold(n, LimitKind.STOP, f"{n} in a string: its maker takes {most} at most")
+    if n < fewest:
+        return LengthTold(n, LimitKind.STOP, f"{n} in a string: its maker wants {fewest} at least")
+    return LengthTold(n, None, f"{n} in a string fit, held at one voltage")
 
 
 def _highest_ceiling(design: Design, sheet: ModuleSheet) -> Given:
@@ -208,7 +222,12 @@ def _why_no_string(design: Design, space: PlanSpace, index: int, part: PlanePart
     factor *= rear_gain(design, sheet)
     one_a = factor * sheet.isc_a
     limits = [t.isc_max_a for t in inputs if t.isc_max_a is not None]
-    if len(limits) == len(inputs) and one_a > max(limits) * (1 + 1e-9):
+    # Optimizers pass on their own current, whatever the module could.
+    if (
+        not design.holds_string_voltage
+        and len(limits) == len(inputs)
+        and one_a > max(limits) * (1 + 1e-9)
+    ):
         return (
             f"One string alone is {one_a:.1f} A short-circuited ({factor:g} × Isc); "
             f"no input takes more than {max(limits):g} A."
@@ -217,6 +236,8 @@ def _why_no_string(design: Design, space: PlanSpace, index: int, part: PlanePart
     at_cold = degc_text(design.coldest_planning_degc)
     if longest < 1:
         return f"One module alone is over {ceiling.value:g} V at {at_cold}."
+    if shortest > longest and design.holds_string_voltage:
+        return f"A string wants {shortest} optimizers at least and takes {longest} at most."
     if shortest > longest:
         return (
             f"Needs at least {shortest} modules in series to start and track with cells at "

@@ -4,16 +4,24 @@ import math
 from dataclasses import dataclass
 from enum import StrEnum
 
+from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.equipment import MicroinverterSheet, OptimizerKind, OptimizerSheet
 from ridge_tally.core.errors import NotFound, RidgeTallyError
 from ridge_tally.core.job.architecture import Electronics
 from ridge_tally.core.job.document import Job, Option, inverter_sheets_of, present_ids
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.sheets.working_lines import value_and_limit
+from ridge_tally.core.working import LimitKind, Verdict
+from ridge_tally.rules import microinverters, optimizers
+from ridge_tally.rules.design import Design
+from ridge_tally.rules.string_limits import modules_of
 from ridge_tally.services.array_light import light_kept_frac
+from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import hourly_year, require_strings
 from ridge_tally.services.plant import AS_IT_IS, OwnPoint, Supposed
 from ridge_tally.services.workspace import Workspace
 
+AtModule = OptimizerSheet | MicroinverterSheet
 # A module this much darker over the year than the brightest of its string is worth a look;
 # our own line.
 DARKER_FRAC = 0.05
@@ -105,23 +113,58 @@ def own_point_report(
             Way.STRUNG, "", "", 0, limit_kw, as_it_is.energy_kwh, 0.0, 0.0, as_it_is.clipped_kwh, ""
         )
     ]
-    units: list[OptimizerSheet | MicroinverterSheet] = [*workspace.shelf.optimizers]
-    for unit in [*units, *workspace.shelf.microinverters]:
+    design = design_for(job, option)
+    for unit in fitting_units(design, workspace.shelf):
         own = OwnPoint(unit, helped if _way(unit) is Way.ADD_ON else ())
-        ways.append(_year_of(workspace, job, option, own, as_it_is.energy_kwh))
+        ways.append(_year_of(workspace, design, own, as_it_is.energy_kwh))
     modules = tuple(ModuleShare(m, share, m in helped) for m, share in light.items())
     return OwnPointReport(tuple(ways), modules)
 
 
-def _way(unit: OptimizerSheet | MicroinverterSheet) -> Way:
+def _way(unit: AtModule) -> Way:
     if isinstance(unit, MicroinverterSheet):
         return Way.MICRO
     return Way.ADD_ON if unit.kind is OptimizerKind.ADD_ON else Way.SYSTEM
 
 
-def _year_of(
-    workspace: Workspace, job: Job, option: Option, own: OwnPoint, strung_kwh: float
-) -> WayYear:
+def fitting_units(design: Design, shelf: Shelf) -> tuple[AtModule, ...]:
+    """Return of each kind the first of the shelf that suits every module, and what the option has.
+
+    Where none of a kind suits, its first is returned all the same: its way then says why not.
+    """
+    units: list[AtModule] = [*shelf.optimizers, *shelf.microinverters]
+    chosen: list[AtModule] = []
+    for kind in dict.fromkeys(_kind(unit) for unit in units):
+        mine = [unit for unit in units if _kind(unit) == kind]
+        chosen.append(next((unit for unit in mine if not unfit(design, unit)), mine[0]))
+    there = design.microinverter or design.optimizer
+    if there is not None and all(unit.id != there.id for unit in chosen):
+        chosen.append(there)
+    return tuple(chosen)
+
+
+def _kind(unit: AtModule) -> tuple[Way, int]:
+    return _way(unit), unit.inputs if isinstance(unit, MicroinverterSheet) else 1
+
+
+def unfit(design: Design, unit: AtModule) -> str:
+    """Return which limits of a unit's input the modules break; empty where it suits them."""
+    broken = []
+    for sheet in modules_of(design):
+        checks = (
+            microinverters.input_checks(design, unit, sheet)
+            if isinstance(unit, MicroinverterSheet)
+            else optimizers.input_checks(design, unit, sheet)
+        )
+        for c in checks:
+            if c.kind in (LimitKind.STOP, LimitKind.OUTSIDE) and c.verdict is Verdict.BROKEN:
+                value, limit = value_and_limit(c)
+                broken.append(f"{c.title}: {value} against {limit}")
+    return "; ".join(broken)
+
+
+def _year_of(workspace: Workspace, design: Design, own: OwnPoint, strung_kwh: float) -> WayYear:
+    job, option = design.job, design.option
     way, count = _way(own.unit), len(present_ids(option))
     if isinstance(own.unit, MicroinverterSheet):
         by_array = [sum(m.present for m in a.modules) for a in option.arrays]
@@ -147,7 +190,7 @@ def _year_of(
         gain,
         gain / strung_kwh if strung_kwh > 0 else None,
         year.clipped_kwh,
-        _too_short(option, own.unit),
+        " ".join(filter(None, (unfit(design, own.unit), _too_short(option, own.unit)))),
     )
 
 

@@ -57,7 +57,7 @@ class TrackerView:
     """One tracker's voltage window and what its strings reach; ``None`` where not known.
 
     ``i_hot_a``: operating current at the hottest cells in full sun.  ``planes``: names of those
-    its strings lie on.  ``inverter``: which of several it belongs to, empty where there is one.
+    its strings lie on.  ``held_v``: where the inverter holds its strings, carrying ``held_a``.  ``inverter``: which of several it belongs to, empty where there is one.
     """
 
     number: int
@@ -76,6 +76,8 @@ class TrackerView:
     i_operating_max_a: float
     i_short_a: float
     i_short_max_a: float | None
+    held_v: float | None
+    held_a: float | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -241,6 +243,10 @@ def _trackers(design: Design, checks: tuple[Check, ...]) -> tuple[TrackerView, .
                 i_operating_max_a=sheet.i_max_a,
                 i_short_a=value_of.get(("strings.short-circuit-current", subject)) or 0.0,
                 i_short_max_a=sheet.isc_max_a,
+                held_v=design.optimizer.string_v
+                if design.optimizer is not None and design.holds_string_voltage
+                else None,
+                held_a=value_of.get(("optimizer.tracker-current", subject)),
             )
         )
     return tuple(views)

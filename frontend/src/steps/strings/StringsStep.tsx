@@ -73,7 +73,7 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
             onChange={(inverter_id) =>
               act({ kind: 'change-inverter', option_id: option.id, unit_number: 1, inverter_id })
             }
-            className={option.more_inverters.length > 0 ? 'w-[120px]' : 'w-[176px]'}
+            className={option.more_inverters.length > 0 ? 'w-[110px]' : 'w-[158px]'}
           />
         )}
         {option.more_inverters.length > 0 && (

@@ -70,7 +70,7 @@ export function OwnPointView() {
         )}
         {!data && !isError && (
           <p role="status" className="text-sm text-ink-2">
-            Working out four more years
+            Working out a year each way
           </p>
         )}
         {data && (

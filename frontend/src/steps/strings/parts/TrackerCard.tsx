@@ -91,14 +91,28 @@ export function TrackerCard({ tracker, onString }: TrackerCardProps) {
             })}
             {tracker.modules_in_series} modules in series
           </p>
-          <VoltageWindow tracker={tracker} />
-          <p className="text-xs text-ink-2">
-            {tracker.planes.join(' and ')}. Imp {figure(tracker.i_operating_a, 1)} A
-            {tracker.i_hot_a !== null && `, hot ${figure(tracker.i_hot_a, 1)} A`} of{' '}
-            {figure(tracker.i_operating_max_a, 1)} A{'  '}· Isc × factor{' '}
-            {figure(tracker.i_short_a, 1)} A of{' '}
-            {tracker.i_short_max_a === null ? 'not given' : `${figure(tracker.i_short_max_a, 1)} A`}
-          </p>
+          {tracker.held_v === null ? (
+            <>
+              <VoltageWindow tracker={tracker} />
+              <p className="text-xs text-ink-2">
+                {tracker.planes.join(' and ')}. Imp {figure(tracker.i_operating_a, 1)} A
+                {tracker.i_hot_a !== null && `, hot ${figure(tracker.i_hot_a, 1)} A`} of{' '}
+                {figure(tracker.i_operating_max_a, 1)} A{'  '}· Isc × factor{' '}
+                {figure(tracker.i_short_a, 1)} A of{' '}
+                {tracker.i_short_max_a === null
+                  ? 'not given'
+                  : `${figure(tracker.i_short_max_a, 1)} A`}
+              </p>
+            </>
+          ) : (
+            <p className="mt-1 text-sm">
+              Held at {figure(tracker.held_v)} V
+              <span className="block text-xs text-ink-2">
+                {tracker.planes.join(' and ')}. In full sun {figure(tracker.held_a ?? 0, 1)} A of{' '}
+                {figure(tracker.i_operating_max_a, 1)} A. {report.at_modules.unit} at every module.
+              </span>
+            </p>
+          )}
           <TrackerYear number={tracker.number} />
           {tracker.strings.length > 1 && (
             <p className="mt-0.5 text-xs text-warn">

@@ -6,6 +6,8 @@ import { VoltageWindow } from './VoltageWindow';
 const tracker: Schemas['TrackerView'] = {
   number: 1,
   inverter: '',
+  held_v: null,
+  held_a: null,
   strings: ['A'],
   modules_in_series: 13,
   v_min_v: 120,
