@@ -45,9 +45,7 @@ def cut_off(context: BrowserContext, live_url: str) -> Iterator[None]:
 
 
 @pytest.fixture(autouse=True)
-def by_the_hour(
-    request: pytest.FixtureRequest, context: BrowserContext, cut_off: None
-) -> None:
+def by_the_hour(request: pytest.FixtureRequest, context: BrowserContext, cut_off: None) -> None:
     """The year by quarters costs seconds of both cores: only tests marked ``fine`` ask for it."""
     # Its route is asked before the one that refuses other hosts: the last one made comes first.
     del cut_off

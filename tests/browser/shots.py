@@ -49,6 +49,13 @@ def working(page: Page) -> None:
     page.get_by_role("button", name="Cold Voc string A").click()
 
 
+def micro(page: Page) -> None:
+    page.get_by_role("combobox", name="At the modules").click()
+    page.get_by_role("option", name="On all: Sample microinverter 330 W", exact=True).click()
+    page.get_by_text("The year is catching up").wait_for()
+    page.get_by_text("The year is catching up").wait_for(state="hidden")
+
+
 VIEWS = {
     "brief": ("juniper-bench/a/brief", None),
     "survey-plane": ("juniper-bench/a/survey", survey),
@@ -61,6 +68,8 @@ VIEWS = {
     "strings-inverter": ("juniper-bench/b/strings", working),
     "loading-day": ("juniper-bench/a/loading", None),
     "sheets": ("juniper-bench/a/sheets", None),
+    # The last: it changes the option.
+    "strings-micro": ("juniper-bench/b/strings", micro),
 }
 
 

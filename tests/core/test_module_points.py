@@ -30,8 +30,8 @@ from ridge_tally.core.sky.weather_year import WeatherYear, hour_middles
 SHELF = sample_shelf()
 SHEET = SHELF.modules[1]
 REF = diode_reference(fit_diode(SHEET), 3)
-ADD_ON, SYSTEM = SHELF.optimizers
-MICRO, TWIN = SHELF.microinverters
+ADD_ON, SYSTEM = SHELF.optimizers[:2]
+MICRO, TWIN = SHELF.microinverters[:2]
 WIDE = Converter(0.0, 5000.0, 1e6, 0.0)
 NO_LIMITS = (0.0, 5000.0, 1e6, 0.0)
 
@@ -165,7 +165,7 @@ def points(converter: Converter, *groups: LitString):
 
 def test_microinverters_each_take_their_own_modules_and_pairs_stay_on_their_array() -> None:
     found = points(micro_converter(TWIN), group([800.0] * 9), group([500.0] * 6, 1))
-    drawn = drawn_by_microinverters(found, TWIN, 8760)
+    drawn = drawn_by_microinverters(found, [[2, 1], [2]], 8760)
     # Three modules make two units, two make one.
     assert drawn.banks[0].units_w.shape == (3, 8760)
     one, other = drawn.banks[0].units_w[:2, 0]
@@ -203,5 +203,7 @@ def test_optimizers_on_all_keep_their_efficiency_and_want_the_string_s_voltage_n
 def test_a_microinverter_clips_at_its_own_watts_not_at_the_sum() -> None:
     # One module in full sun above the unit's limit, one dim: the sum would hide it.
     found = points(micro_converter(MICRO), group([1100.0] * 3 + [200.0] * 3))
-    units = drawn_by_microinverters(found, MICRO, 8760).banks[0].units_w
+    units = (
+        drawn_by_microinverters(found, [[1] * len(t) for t in found.taken_w], 8760).banks[0].units_w
+    )
     assert units[0, 0] > MICRO.p_ac_w > units[1, 0]

@@ -172,11 +172,13 @@ def test_a_larger_module_on_a_smaller_unit_is_a_normal_pairing() -> None:
 
 
 def test_twin_units_stay_on_their_plane() -> None:
-    odd = apply_edit(SAMPLE, RemoveModules("a", IDS[:1]), SHELF)
-    (units,) = units_by_plane(option_a(odd), 2)
-    assert [len(u) for u in units] == [2] * 13 + [1]
-    job = by(Architecture.MICRO, TWIN.id, odd)
-    assert option_report(job, option_a(job)).at_modules.count == 14
+    (units,) = units_by_plane(SAMPLE, option_a(SAMPLE), 2)
+    # The upper row is five and three modules with the chimney between, and the rows below it are
+    # further off than leads reach: one of five and one of three stand alone, twenty go in pairs.
+    assert [len(u) for u in units] == [2, 2, 1, 2, 1] + [2] * 10
+    job = by(Architecture.MICRO, TWIN.id, SAMPLE)
+    report = option_report(job, option_a(job))
+    assert (report.at_modules.count, report.p_ac_w) == (15, 15 * 700)
 
 
 @pytest.mark.parametrize(

@@ -158,11 +158,11 @@ def test_foreign_hosts_and_origins_are_refused(client: FlaskClient) -> None:
 
 def test_the_shelf_holds_the_samples_plainly_named(client: FlaskClient) -> None:
     shelf = client.get("/api/shelf").json
-    assert (len(shelf["modules"]), len(shelf["inverters"])) == (6, 8)
+    assert (len(shelf["modules"]), len(shelf["inverters"])) == (24, 40)
     assert all(m["name"].startswith("Sample") for m in [*shelf["modules"], *shelf["inverters"]])
     powers = [i["p_ac_w"] for i in shelf["inverters"]]
-    assert (min(powers), max(powers)) == (3000, 12000)
-    assert {len(i["trackers"]) for i in shelf["inverters"]} == {1, 2, 3, 4}
+    assert (min(powers), max(powers)) == (2500, 15000)
+    assert {len(i["trackers"]) for i in shelf["inverters"]} == {1, 2, 3, 4, 5, 6}
 
 
 def test_places_are_found_and_the_target_and_its_sheet_answered(client: FlaskClient) -> None:

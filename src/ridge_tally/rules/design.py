@@ -66,7 +66,7 @@ class Design:
     def p_ac_w(self) -> float:
         """What its inverters are rated at together, W: those at the modules where it has such."""
         if self.microinverter is not None:
-            units = units_by_plane(self.option, self.microinverter.inputs)
+            units = units_by_plane(self.job, self.option, self.microinverter.inputs)
             return sum(map(len, units)) * self.microinverter.p_ac_w
         return sum(i.p_ac_w for i in self.inverters)
 

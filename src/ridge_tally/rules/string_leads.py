@@ -1,14 +1,12 @@
 """Whether the modules' own cables reach along a thread."""
 
 from ridge_tally.core.job.document import ModuleString
-from ridge_tally.core.strings.runs import spots_of, steps_m
+from ridge_tally.core.strings.runs import TAKEN_M, spots_of, steps_m
 from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.string_limits import modules_of
 
 REACH = Source("two leads meet halfway", "", SourceStatus.COMMON_PRACTICE)
-# What loops and clips take of the two leads; common practice, no source.
-TAKEN_M = 0.2
 
 
 def lead_checks(design: Design) -> tuple[Check, ...]:

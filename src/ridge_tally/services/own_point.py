@@ -11,6 +11,7 @@ from ridge_tally.core.job.architecture import Electronics
 from ridge_tally.core.job.document import Job, Option, inverter_sheets_of, present_ids
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.sheets.working_lines import value_and_limit
+from ridge_tally.core.strings.units import units_by_plane
 from ridge_tally.core.working import LimitKind, Verdict
 from ridge_tally.rules import microinverters, optimizers
 from ridge_tally.rules.design import Design
@@ -167,8 +168,7 @@ def _year_of(workspace: Workspace, design: Design, own: OwnPoint, strung_kwh: fl
     job, option = design.job, design.option
     way, count = _way(own.unit), len(present_ids(option))
     if isinstance(own.unit, MicroinverterSheet):
-        by_array = [sum(m.present for m in a.modules) for a in option.arrays]
-        units = sum(-(-n // own.unit.inputs) for n in by_array)
+        units = sum(map(len, units_by_plane(job, option, own.unit.inputs)))
         limit_kw = units * own.unit.p_ac_w / 1000
     else:
         limit_kw = sum(i.p_ac_w for i in inverter_sheets_of(job, option)) / 1000

@@ -180,15 +180,15 @@ def _drawn(workspace: Workspace, job: Job, option: Option, supposed: Supposed) -
         groups = [(s.tracker_number - 1, s.module_ids) for s in option.strings]
         converter = optimizer_converter(own.unit)
     else:
-        planes = units_by_plane(option, own.unit.inputs)
+        planes = [p for p in units_by_plane(job, option, own.unit.inputs) if p]
         groups = [(n, tuple(m for unit in p for m in unit)) for n, p in enumerate(planes)]
-        groups = [(n, ids) for n, ids in groups if ids]
+        on_units = [[len(unit) for unit in p] for p in planes]
         converter = micro_converter(own.unit)
     lit = _lit(workspace, job, option, groups, supposed)
     points = module_points(lit, converter, weather)
     if isinstance(own.unit, OptimizerSheet):
         return drawn_by_optimizers(points, own.unit, inputs, steps)
-    return drawn_by_microinverters(points, own.unit, steps)
+    return drawn_by_microinverters(points, on_units, steps)
 
 
 def trackers_of(

@@ -327,15 +327,17 @@ def _on(job: Job, option: Option, sheet: InverterSheet) -> InverterPlan:
     changed = with_option(with_sheet(job, sheet), alone)
     design = design_for(changed, option_of(changed, option.id))
     space = plan_space(design)
-    plans = space.plans()
-    if plans.total:
-        best = _ranked(plans, space, list(ORDER))[0].plan
-        told = _told(best, space)
+    plans, service = space.plans(), job.survey.service.phases
+    fits = plans.total > 0 and sheet.phases <= service
+    if sheet.phases > service:
+        told = f"Needs {sheet.phases} phases; the service has {service}."
+    elif fits:
+        told = _told(_ranked(plans, space, list(ORDER))[0].plan, space)
     else:
         told = why_no_plan(design, space)
     dc_w = dc_watts(design)[2]
     return InverterPlan(
-        sheet.id, sheet.name, sheet.p_ac_w, dc_w / sheet.p_ac_w, plans.total, told, plans.total > 0
+        sheet.id, sheet.name, sheet.p_ac_w, dc_w / sheet.p_ac_w, plans.total, told, fits
     )
 
 

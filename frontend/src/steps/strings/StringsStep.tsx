@@ -131,11 +131,7 @@ function MicroWiring({ plane }: { plane: RoofPlane }) {
         }
       </PlaneCanvas>
       <Board heightPx={240}>
-        <Card
-          title={unit}
-          aside={`${report.at_modules.count} units`}
-          className="w-[236px] shrink-0"
-        >
+        <Card title={unit} className="w-[236px] shrink-0 overflow-y-auto">
           <Temperatures />
         </Card>
         {branches.map((branch) => (

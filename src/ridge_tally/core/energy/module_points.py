@@ -4,7 +4,7 @@ import os
 from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
-from itertools import groupby
+from itertools import accumulate, groupby, pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -187,13 +187,14 @@ def series_of_optimizers_w(
     return np.asarray(np.where(whole > 0, amps * string_v, 0.0))
 
 
-def drawn_by_microinverters(points: ModulePoints, sheet: MicroinverterSheet, steps: int) -> Drawn:
-    """Return what microinverters draw, each from as many modules of an array as it has inputs."""
-    units: list[FloatArray] = [
-        taken[first : first + sheet.inputs].sum(axis=0)
-        for taken in points.taken_w
-        for first in range(0, len(taken), sheet.inputs)
-    ]
+def drawn_by_microinverters(
+    points: ModulePoints, on_units: Sequence[Sequence[int]], steps: int
+) -> Drawn:
+    """Return what microinverters draw; ``on_units``: modules on each, group by group."""
+    units: list[FloatArray] = []
+    for taken, sizes in zip(points.taken_w, on_units, strict=True):
+        firsts = [0, *accumulate(sizes)]
+        units += [taken[first:end].sum(axis=0) for first, end in pairwise(firsts)]
     whole = np.sum(units, axis=0) if units else np.zeros(steps)
     at = np.zeros(steps)
     for taken, volts in zip(points.taken_w, points.volts_v, strict=True):
