@@ -3,14 +3,14 @@
 from dataclasses import dataclass
 
 from ridge_tally.core.equipment import MicroinverterSheet, ModuleSheet
-from ridge_tally.core.job.array import Orientation
+from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import module_footprint_m
 from ridge_tally.core.strings.units import Unit, branches_of, trunk_rise_v, units_by_plane
-from ridge_tally.core.strings.voltage import string_voltage_v
 from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
 from ridge_tally.rules import tables
-from ridge_tally.rules.design import Design, vmp_coefficient
-from ridge_tally.rules.string_limits import SHEET, rear_gain
+from ridge_tally.rules.design import Design
+from ridge_tally.rules.module_inputs import ModuleInput, module_input_checks, module_watts
+from ridge_tally.rules.string_limits import SHEET
 
 MAKER = Source("microinverter datasheet", "", SourceStatus.DATASHEET)
 UNIT = "microinverter datasheet"
@@ -72,12 +72,11 @@ def branches(design: Design, unit: MicroinverterSheet) -> tuple[Branch, ...]:
 
 
 def _module_pitch_m(design: Design, unit: MicroinverterSheet) -> float:
-    """Return how far apart units lie: the width of the modules on one."""
+    """Return how far apart units lie at most: the width of the modules on one."""
     widest = 0.0
     for array in design.option.arrays:
-        for m in array.modules[:1]:
-            sheet = design.sheets[m.id]
-            width_m, _ = module_footprint_m(sheet, m.orientation or Orientation.PORTRAIT)
+        for m in present_of(array):
+            width_m, _ = module_footprint_m(design.sheets[m.id], m.orientation)
             widest = max(widest, width_m + array.gap_in_row.value_m)
     return widest * unit.inputs
 
@@ -95,115 +94,43 @@ def microinverter_checks(design: Design, unit: MicroinverterSheet) -> tuple[Chec
 
 def input_checks(design: Design, unit: MicroinverterSheet, sheet: ModuleSheet) -> tuple[Check, ...]:
     """Return the checks of a type of module on a unit: its voltages, current and rating."""
-    beta, cold = sheet.beta_voc_frac_per_degc, design.coldest
-    cold_v = hot_v = None
-    if beta is not None and cold.value is not None:
-        cold_v = string_voltage_v(1, sheet.voc_v, beta, cold.value)
-    gamma, hot = vmp_coefficient(sheet), design.hottest_cell
-    if gamma.value is not None and hot.value is not None:
-        hot_v = string_voltage_v(1, sheet.vmp_v, gamma.value, hot.value)
-    factor, gain = design.rules.bright_cloud_factor, rear_gain(design, sheet)
-    p_max = Given("p_max", "Pmax", sheet.p_max_w, "W", SHEET)
-    subject = sheet.name
+    at = ModuleInput("micro", "Microinverter", unit.v_dc_max_v, unit.v_min_v, unit.isc_max_a, MAKER)
+    most = at.limit("p_most", "largest module", unit.module_most_w, "W")
+    least = at.limit("p_least", "smallest module", unit.module_least_w, "W")
+    outside = LimitKind.OUTSIDE
     return (
-        check(
-            rule_id="micro.cold-voltage",
-            title="Microinverter, cold Voc",
-            subject=subject,
-            kind=LimitKind.STOP,
-            formula=f"voc * (1 + beta * ({cold.symbol} - 25))",
-            givens=(
-                Given("voc", "Voc", sheet.voc_v, "V", SHEET),
-                Given("beta", "Voc coefficient", beta, "1/°C", SHEET),
-                cold,
-            ),
-            value=cold_v,
-            symbol="v_cold",
-            unit="V",
-            relation="<=",
-            limit=Given("v_in_max", "its highest input", unit.v_dc_max_v, "V", UNIT),
-            source=MAKER,
+        *module_input_checks(design, sheet, at),
+        module_watts(
+            "micro.largest-module", "Largest module it is meant for", sheet, outside, most, MAKER
         ),
-        check(
-            rule_id="micro.short-circuit",
-            title="Microinverter, short circuit",
-            subject=subject,
-            kind=LimitKind.STOP,
-            formula="f * r * isc",
-            givens=(
-                Given("f", "bright-cloud factor", factor, "", design.rules.bright_cloud.document),
-                Given("r", "gain by rear light", gain, "", "this design"),
-                Given("isc", "Isc", sheet.isc_a, "A", SHEET),
-            ),
-            value=factor * gain * sheet.isc_a,
-            symbol="i_sc",
-            unit="A",
-            relation="<=",
-            limit=Given("i_in_max", "its largest input current", unit.isc_max_a, "A", UNIT),
-            source=MAKER,
+        module_watts(
+            "micro.smallest-module", "Smallest module it is meant for", sheet, outside, least, MAKER
         ),
-        check(
-            rule_id="micro.hot-window",
-            title="Microinverter, hot Vmp",
-            subject=subject,
-            kind=LimitKind.COSTS,
-            formula=f"vmp * (1 + {gamma.symbol} * ({hot.symbol} - 25))",
-            givens=(Given("vmp", "Vmp", sheet.vmp_v, "V", SHEET), gamma, hot),
-            value=hot_v,
-            symbol="v_hot",
-            unit="V",
-            relation=">=",
-            limit=Given("v_in_min", "its lowest tracking voltage", unit.v_min_v, "V", UNIT),
-            source=MAKER,
+        _nominal(unit, sheet),
+    )
+
+
+def _nominal(unit: MicroinverterSheet, sheet: ModuleSheet) -> Check:
+    """What modules give on a usual bright day, well under their rating, against the unit's most."""
+    return check(
+        rule_id="micro.nominal",
+        title="Power on a usual bright day",
+        subject=sheet.name,
+        kind=LimitKind.NOTE,
+        formula="p_max * f_nom * kept * inputs",
+        givens=(
+            Given("p_max", "Pmax", sheet.p_max_w, "W", SHEET),
+            Given("f_nom", "nominal operating power", NOMINAL_FRAC, "", "common practice"),
+            Given("kept", "left by the unit", KEPT_FRAC, "", "common practice"),
+            Given("inputs", "modules on a unit", float(unit.inputs), "", UNIT),
         ),
-        check(
-            rule_id="micro.largest-module",
-            title="Largest module it is meant for",
-            subject=subject,
-            kind=LimitKind.OUTSIDE,
-            formula="p_max",
-            givens=(p_max,),
-            value=sheet.p_max_w,
-            symbol="p_max",
-            unit="W",
-            relation="<=",
-            limit=Given("p_most", "largest module", unit.module_most_w, "W", UNIT),
-            source=MAKER,
-        ),
-        check(
-            rule_id="micro.smallest-module",
-            title="Smallest module it is meant for",
-            subject=subject,
-            kind=LimitKind.OUTSIDE,
-            formula="p_max",
-            givens=(p_max,),
-            value=sheet.p_max_w,
-            symbol="p_max",
-            unit="W",
-            relation=">=",
-            limit=Given("p_least", "smallest module", unit.module_least_w, "W", UNIT),
-            source=MAKER,
-        ),
-        check(
-            rule_id="micro.nominal",
-            title="Power on a usual bright day",
-            subject=subject,
-            kind=LimitKind.NOTE,
-            formula="p_max * f_nom * kept * inputs",
-            givens=(
-                p_max,
-                Given("f_nom", "nominal operating power", NOMINAL_FRAC, "", "common practice"),
-                Given("kept", "left by the unit", KEPT_FRAC, "", "common practice"),
-                Given("inputs", "modules on a unit", float(unit.inputs), "", UNIT),
-            ),
-            value=sheet.p_max_w * NOMINAL_FRAC * KEPT_FRAC * unit.inputs,
-            symbol="p_usual",
-            unit="W",
-            relation="<=",
-            limit=Given("p_ac", "the most a unit gives", unit.p_ac_w, "W", UNIT),
-            source=NOMINAL,
-            reached_at="what it clips in the year stands under Loading",
-        ),
+        value=sheet.p_max_w * NOMINAL_FRAC * KEPT_FRAC * unit.inputs,
+        symbol="p_usual",
+        unit="W",
+        relation="<=",
+        limit=Given("p_ac", "the most a unit gives", unit.p_ac_w, "W", UNIT),
+        source=NOMINAL,
+        reached_at="what it clips in the year stands under Loading",
     )
 
 

@@ -2,7 +2,6 @@
 
 from ridge_tally.core.equipment import ModuleSheet, OptimizerKind, OptimizerSheet
 from ridge_tally.core.job.document import ModuleString, strings_on
-from ridge_tally.core.strings.voltage import string_voltage_v
 from ridge_tally.core.working import (
     Check,
     Given,
@@ -13,8 +12,8 @@ from ridge_tally.core.working import (
     check,
     shown,
 )
-from ridge_tally.rules.design import Design, vmp_coefficient, watts_of
-from ridge_tally.rules.string_limits import SHEET, rear_gain
+from ridge_tally.rules.design import Design, watts_of
+from ridge_tally.rules.module_inputs import ModuleInput, module_input_checks, module_watts
 
 MAKER = Source("optimizer datasheet", "", SourceStatus.DATASHEET)
 MARGIN = Source("two units may fail and the string still runs", "", SourceStatus.COMMON_PRACTICE)
@@ -40,79 +39,13 @@ def optimizer_checks(design: Design, unit: OptimizerSheet) -> tuple[Check, ...]:
 
 def input_checks(design: Design, unit: OptimizerSheet, sheet: ModuleSheet) -> tuple[Check, ...]:
     """One module on one optimizer: it never sees more than the module's own voltage and current."""
-    beta, cold = sheet.beta_voc_frac_per_degc, design.coldest
-    cold_v = None
-    if beta is not None and cold.value is not None:
-        cold_v = string_voltage_v(1, sheet.voc_v, beta, cold.value)
-    gamma, hot = vmp_coefficient(sheet), design.hottest_cell
-    hot_v = None
-    if gamma.value is not None and hot.value is not None:
-        hot_v = string_voltage_v(1, sheet.vmp_v, gamma.value, hot.value)
-    factor, gain = design.rules.bright_cloud_factor, rear_gain(design, sheet)
-    subject, voc = sheet.name, Given("voc", "Voc", sheet.voc_v, "V", SHEET)
-    vmp = Given("vmp", "Vmp", sheet.vmp_v, "V", SHEET)
-    coefficient = Given("beta", "Voc coefficient", beta, "1/°C", SHEET)
+    at = ModuleInput(
+        "optimizer", "Optimizer", unit.v_in_max_v, unit.v_in_min_v, unit.i_in_max_a, MAKER
+    )
+    most = at.limit("p_in", "the most it takes", unit.p_max_w, "W")
     return (
-        check(
-            rule_id="optimizer.cold-voltage",
-            title="Optimizer, cold Voc",
-            subject=subject,
-            kind=LimitKind.STOP,
-            formula=f"voc * (1 + beta * ({cold.symbol} - 25))",
-            givens=(voc, coefficient, cold),
-            value=cold_v,
-            symbol="v_cold",
-            unit="V",
-            relation="<=",
-            limit=Given("v_in_max", "its highest input", unit.v_in_max_v, "V", UNIT),
-            source=MAKER,
-        ),
-        check(
-            rule_id="optimizer.short-circuit",
-            title="Optimizer, short circuit",
-            subject=subject,
-            kind=LimitKind.STOP,
-            formula="f * r * isc",
-            givens=(
-                Given("f", "bright-cloud factor", factor, "", design.rules.bright_cloud.document),
-                Given("r", "gain by rear light", gain, "", "this design"),
-                Given("isc", "Isc", sheet.isc_a, "A", SHEET),
-            ),
-            value=factor * gain * sheet.isc_a,
-            symbol="i_sc",
-            unit="A",
-            relation="<=",
-            limit=Given("i_in_max", "its largest input current", unit.i_in_max_a, "A", UNIT),
-            source=MAKER,
-        ),
-        check(
-            rule_id="optimizer.watts",
-            title="Optimizer, watts",
-            subject=subject,
-            kind=LimitKind.STOP,
-            formula="p_max",
-            givens=(Given("p_max", "Pmax", sheet.p_max_w, "W", SHEET),),
-            value=sheet.p_max_w,
-            symbol="p_max",
-            unit="W",
-            relation="<=",
-            limit=Given("p_in", "the most it takes", unit.p_max_w, "W", UNIT),
-            source=MAKER,
-        ),
-        check(
-            rule_id="optimizer.hot-window",
-            title="Optimizer, hot Vmp",
-            subject=subject,
-            kind=LimitKind.COSTS,
-            formula=f"vmp * (1 + {gamma.symbol} * ({hot.symbol} - 25))",
-            givens=(vmp, gamma, hot),
-            value=hot_v,
-            symbol="v_hot",
-            unit="V",
-            relation=">=",
-            limit=Given("v_in_min", "its lowest input", unit.v_in_min_v, "V", UNIT),
-            source=MAKER,
-        ),
+        *module_input_checks(design, sheet, at),
+        module_watts("optimizer.watts", "Optimizer, watts", sheet, LimitKind.STOP, most, MAKER),
     )
 
 

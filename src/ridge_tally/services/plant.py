@@ -66,9 +66,9 @@ class Supposed:
 
     ``without``: the number of an owner of shade that is thought away.  ``darkest``: the darkest
     cells of each substring rule it, instead of the mean of its light.  ``free_of``: steps of the
-    light that are thought away.  ``own_point``: converters at the modules,
-    in the place of what the option has there; ``strung``: none there.  ``fine``: by
-    quarters of an hour, on the fine sky.
+    light that are thought away.  ``own_point``: converters at the modules, in the place of what
+    the option has there; ``strung``: none there.  ``fine``: by quarters of an hour, on the fine
+    sky.
     """
 
     without: int | None = None
