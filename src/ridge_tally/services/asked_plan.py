@@ -69,5 +69,5 @@ def _plane(name: str, space: PlanSpace, typed: str) -> int:
     ]
     if len(mine) != 1:
         known = ", ".join(part.name for part in space.parts)
-        raise NotUnderstood(FIELD, typed, f"with one of the planes {known} before the colon")
+        raise NotUnderstood(FIELD, typed, f"one of the planes {known} before the colon")
     return mine[0]
