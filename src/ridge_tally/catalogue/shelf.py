@@ -16,8 +16,8 @@ from ridge_tally.core.equipment import (
     ModuleSheet,
     OptimizerId,
     OptimizerSheet,
+    sheet_among,
 )
-from ridge_tally.core.errors import NotFound
 
 Sheet = TypeVar("Sheet")
 
@@ -33,31 +33,19 @@ class Shelf:
 
     def module(self, module_id: ModuleId) -> ModuleSheet:
         """Return one module; NotFound if there is none."""
-        for sheet in self.modules:
-            if sheet.id == module_id:
-                return sheet
-        raise NotFound("module", module_id)
+        return sheet_among(self.modules, module_id, "module")
 
     def inverter(self, inverter_id: InverterId) -> InverterSheet:
         """Return one inverter; NotFound if there is none."""
-        for sheet in self.inverters:
-            if sheet.id == inverter_id:
-                return sheet
-        raise NotFound("inverter", inverter_id)
+        return sheet_among(self.inverters, inverter_id, "inverter")
 
     def optimizer(self, optimizer_id: OptimizerId) -> OptimizerSheet:
         """Return one optimizer; NotFound if there is none."""
-        for sheet in self.optimizers:
-            if sheet.id == optimizer_id:
-                return sheet
-        raise NotFound("optimizer", optimizer_id)
+        return sheet_among(self.optimizers, optimizer_id, "optimizer")
 
     def microinverter(self, microinverter_id: MicroinverterId) -> MicroinverterSheet:
         """Return one microinverter; NotFound if there is none."""
-        for sheet in self.microinverters:
-            if sheet.id == microinverter_id:
-                return sheet
-        raise NotFound("microinverter", microinverter_id)
+        return sheet_among(self.microinverters, microinverter_id, "microinverter")
 
 
 @cache

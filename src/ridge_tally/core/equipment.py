@@ -4,9 +4,13 @@ A number that is ``None`` was not on the datasheet.  Rules that need it answer
 "not checked"; nothing is assumed in its place.
 """
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
-from typing import NewType
+from itertools import chain
+from typing import NewType, TypeVar
+
+from ridge_tally.core.errors import NotFound
 
 ModuleId = NewType("ModuleId", str)
 InverterId = NewType("InverterId", str)
@@ -185,3 +189,20 @@ class MicroinverterSheet:
     module_most_w: float | None = None
     trunk_pitch_m: float | None = None
     trunk_ohm_per_m: float | None = None
+
+
+Sheet = TypeVar("Sheet", ModuleSheet, InverterSheet, OptimizerSheet, MicroinverterSheet)
+
+
+def sheet_among(sheets: Iterable[Sheet], wanted: str, kind: str) -> Sheet:
+    """Return the datasheet with that id; NotFound, naming the kind, if there is none."""
+    for sheet in sheets:
+        if sheet.id == wanted:
+            return sheet
+    raise NotFound(kind, wanted)
+
+
+def with_renewed(sheets: Iterable[Sheet], sheet: Sheet) -> tuple[Sheet, ...]:
+    """Return datasheets with one more, in the place of an older copy of it."""
+    others = (s for s in sheets if s.id != sheet.id)
+    return tuple(chain(others, (sheet,)))

@@ -104,6 +104,11 @@ class Check:
     fixes: tuple[Fix, ...] = ()
 
 
+def bracketed(formula: str) -> str:
+    """Return a formula as a factor: in brackets where it is a sum."""
+    return f"({formula})" if "+" in formula else formula
+
+
 def verdict_of(value: float | None, relation: Relation, limit: float | None) -> Verdict:
     """Return whether ``value relation limit`` holds, to a relative tolerance of 1e-9."""
     if value is None or limit is None:

@@ -23,7 +23,7 @@ def why_not(design: Design, space: PlanSpace, plan: Plan) -> str:
     for load in plan:
         if not 1 <= load.tracker_number <= space.trackers:
             return f"There is no tracker {load.tracker_number}: the inverter has {space.trackers}."
-    gates = (_held, _counts) if design.holds_string_voltage else PLAIN
+    gates = PLAIN if design.system is None else (_held, _counts)
     for gate in gates:
         told = gate(design, space, plan)
         if told:

@@ -54,6 +54,10 @@ class CodeFamily:
     phases_apart_kw: float | None
     phases: Source | None
 
+    def ceiling_v(self, *, dwelling: bool) -> float:
+        """Return the highest DC voltage on a kind of building."""
+        return self.dwelling_ceiling_v if dwelling else self.other_ceiling_v
+
 
 @dataclass(frozen=True, slots=True)
 class CodeRules:
@@ -93,7 +97,7 @@ def code_rules(site: Site) -> CodeRules:
     """Return what holds at a site."""
     family, own = family_of(site.code_pack), site.own_rules
     typed = Source(own.source or "typed for this job", "", SourceStatus.TYPED)
-    ceiling_v = family.dwelling_ceiling_v if site.dwelling else family.other_ceiling_v
+    ceiling_v = family.ceiling_v(dwelling=site.dwelling)
     return CodeRules(
         family=family,
         ceiling_v=ceiling_v if own.ceiling_v is None else own.ceiling_v,

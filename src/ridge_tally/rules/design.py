@@ -71,9 +71,10 @@ class Design:
         return sum(i.p_ac_w for i in self.inverters)
 
     @property
-    def holds_string_voltage(self) -> bool:
-        """Whether the inverter holds its strings at a voltage: all have a system's optimizers."""
-        return self.optimizer is not None and self.optimizer.kind is OptimizerKind.SYSTEM
+    def system(self) -> OptimizerSheet | None:
+        """The optimizer at every module whose strings the inverter holds at a voltage, if so."""
+        unit = self.optimizer
+        return unit if unit is not None and unit.kind is OptimizerKind.SYSTEM else None
 
 
 def design_of(

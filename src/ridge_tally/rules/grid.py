@@ -14,6 +14,7 @@ from ridge_tally.core.working import (
     LimitKind,
     Source,
     SourceStatus,
+    bracketed,
     check,
     number_of,
 )
@@ -130,7 +131,7 @@ def _rule_checks(design: Design, grid: GridRules) -> list[Check]:
                 title="Rebate DC:AC",
                 subject="rebate",
                 kind=LimitKind.OUTSIDE,
-                formula=f"({formula}) / p_ac" if "+" in formula else f"{formula} / p_ac",
+                formula=f"{bracketed(formula)} / p_ac",
                 givens=(*givens, p_ac),
                 value=dc / number_of(p_ac),
                 symbol="ratio",

@@ -9,6 +9,7 @@ from ridge_tally.core.working import (
     LimitKind,
     Source,
     SourceStatus,
+    bracketed,
     check,
     number_of,
 )
@@ -109,7 +110,7 @@ def _ratio(
         title=title,
         subject="inverter",
         kind=kind,
-        formula=f"({formula}) / p_ac" if "+" in formula else f"{formula} / p_ac",
+        formula=f"{bracketed(formula)} / p_ac",
         givens=(*givens, Given("p_ac", "inverter AC power", design.p_ac_w, "W", "datasheet")),
         value=p_dc_w / design.p_ac_w,
         symbol="ratio",

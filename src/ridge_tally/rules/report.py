@@ -43,7 +43,7 @@ def _electrical_checks(design: Design) -> tuple[Check, ...]:
     if design.microinverter is not None:
         return microinverter_checks(design, design.microinverter)
     units = () if design.optimizer is None else optimizer_checks(design, design.optimizer)
-    if design.holds_string_voltage:
+    if design.system is not None:
         return (*units, *held_tracker_checks(design), *lead_checks(design), *safety_checks(design))
     return (
         *(c for s in design.option.strings for c in voltage_checks(design, s)),

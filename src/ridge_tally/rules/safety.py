@@ -16,7 +16,7 @@ from ridge_tally.core.working import (
     number_of,
 )
 from ridge_tally.rules.code import ARC_FAULT, SHUTDOWN
-from ridge_tally.rules.design import Design
+from ridge_tally.rules.design import Design, alike
 from ridge_tally.rules.string_limits import planning_voltages
 
 GROUND_FAULT = Source("NEC 690.41(B), IEC 62109-2", "", SourceStatus.FROM_MEMORY)
@@ -59,13 +59,10 @@ def _shutdown(design: Design, most_v: float) -> Check:
         )
     elif way is Shutdown.HAZARD_CONTROL:
         reason = "Not checked here: a listed hazard control system is held to its own listing."
-    optimizer = design.optimizer
-    left_v: float | None
-    if design.holds_string_voltage and optimizer is not None and optimizer.safe_v is not None:
+    left_v = LEFT_BY_SWITCH_V if way is Shutdown.MODULE_SWITCHES else None
+    if design.system is not None and design.system.safe_v is not None:
         # A system's optimizers are the switches.
-        left_v, reason, way = optimizer.safe_v, "", Shutdown.MODULE_SWITCHES
-    else:
-        left_v = LEFT_BY_SWITCH_V if way is Shutdown.MODULE_SWITCHES else None
+        left_v, reason, way = design.system.safe_v, "", Shutdown.MODULE_SWITCHES
     each = Given("v_left", "left of each module when shut down", left_v, "V", "listed switches")
     return check(
         rule_id="safety.shutdown",
@@ -86,10 +83,11 @@ def _shutdown(design: Design, most_v: float) -> Check:
 
 def _arc_fault(design: Design, from_v: float) -> list[Check]:
     """Strings at such a voltage on a building want an inverter that finds arcs."""
-    volts = max(sum(design.sheets[m].voc_v for m in s.module_ids) for s in design.option.strings)
+    strings = [alike(design, s.module_ids) for s in design.option.strings]
+    volts = max(sum(g.count * g.sheet.voc_v for g in groups) for groups in strings)
     cold_v = max(
-        sum(planning_voltages(design, design.sheets[m]).cold_open_v for m in s.module_ids)
-        for s in design.option.strings
+        sum(g.count * planning_voltages(design, g.sheet).cold_open_v for g in groups)
+        for groups in strings
     )
     if cold_v < from_v:
         return []

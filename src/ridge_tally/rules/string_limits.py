@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
 from ridge_tally.core.job.array import Mounting
 from ridge_tally.core.job.code_rules import VoltageMethod
-from ridge_tally.core.job.document import TrackerInput
+from ridge_tally.core.job.document import TrackerInput, module_on
 from ridge_tally.core.strings.plan import StringLimits
 from ridge_tally.core.strings.voltage import (
     fewest_in_series,
@@ -107,8 +107,8 @@ def held_span(design: Design, module: ModuleSheet) -> tuple[int, int] | None:
 
     Where a sheet is silent: as many as reach the voltage, and as the plan can hold.
     """
-    unit = design.optimizer
-    if unit is None or not design.holds_string_voltage:
+    unit = design.system
+    if unit is None:
         return None
     reach = 1 if unit.string_v is None else math.ceil(unit.string_v / unit.v_out_max_v)
     most = MOST_HELD if unit.most_in_string is None else unit.most_in_string
@@ -144,7 +144,7 @@ def longest_on(
 def strings_max(design: Design, tracker: TrackerInput) -> int:
     """Return how many strings a tracker takes by terminals and currents, of the type with most."""
     sheet, modules = tracker.sheet, modules_of(design)
-    if design.holds_string_voltage:
+    if design.system is not None:
         return sheet.inputs
     factor = bright_cloud_factor(design, tracker.inverter)
     short_a = factor * max(rear_gain(design, m) * m.isc_a for m in modules)
@@ -162,7 +162,10 @@ def strings_max(design: Design, tracker: TrackerInput) -> int:
 
 def modules_of(design: Design) -> tuple[ModuleSheet, ...]:
     """Return the types there are, the option's own while nothing is laid."""
-    return tuple(dict.fromkeys(design.sheets.values())) or (design.module,)
+    laid = (
+        module_on(design.job, design.option, a.plane_id) for a in design.option.arrays if a.modules
+    )
+    return tuple(dict.fromkeys(laid)) or (design.module,)
 
 
 def string_limits(design: Design, *modules: ModuleSheet) -> StringLimits:

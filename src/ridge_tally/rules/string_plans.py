@@ -223,11 +223,7 @@ def _why_no_string(design: Design, space: PlanSpace, index: int, part: PlanePart
     one_a = factor * sheet.isc_a
     limits = [t.isc_max_a for t in inputs if t.isc_max_a is not None]
     # Optimizers pass on their own current, whatever the module could.
-    if (
-        not design.holds_string_voltage
-        and len(limits) == len(inputs)
-        and one_a > max(limits) * (1 + 1e-9)
-    ):
+    if design.system is None and len(limits) == len(inputs) and one_a > max(limits) * (1 + 1e-9):
         return (
             f"One string alone is {one_a:.1f} A short-circuited ({factor:g} × Isc); "
             f"no input takes more than {max(limits):g} A."
@@ -236,7 +232,7 @@ def _why_no_string(design: Design, space: PlanSpace, index: int, part: PlanePart
     at_cold = degc_text(design.coldest_planning_degc)
     if longest < 1:
         return f"One module alone is over {ceiling.value:g} V at {at_cold}."
-    if shortest > longest and design.holds_string_voltage:
+    if shortest > longest and design.system is not None:
         return f"A string wants {shortest} optimizers at least and takes {longest} at most."
     if shortest > longest:
         return (

@@ -17,6 +17,7 @@ from ridge_tally.core.working import (
     Relation,
     Source,
     SourceStatus,
+    bracketed,
     check,
     degc_text,
     number_of,
@@ -167,7 +168,7 @@ def _table_sum(
 ) -> tuple[str, tuple[Given, ...], float | None]:
     terms = [f"n{g.suffix} * voc{g.suffix}" for g in groups]
     givens = tuple(x for g in groups for x in (_count(g), _volts(g, OPEN)))
-    formula = f"{terms[0]} * f" if len(terms) == 1 else f"({' + '.join(terms)}) * f"
+    formula = f"{bracketed(' + '.join(terms))} * f"
     whole_v = sum(g.count * g.sheet.voc_v for g in groups)
     return formula, (*givens, factor), None if factor.value is None else whole_v * factor.value
 

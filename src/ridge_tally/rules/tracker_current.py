@@ -10,6 +10,7 @@ from ridge_tally.core.working import (
     LimitKind,
     Source,
     SourceStatus,
+    bracketed,
     check,
     shown,
 )
@@ -119,7 +120,7 @@ def _short_circuit_current(
         title="Short circuit",
         subject=f"tracker {tracker.number}",
         kind=LimitKind.STOP,
-        formula=f"f * ({formula})" if "+" in formula else f"f * {formula}",
+        formula=f"f * {bracketed(formula)}",
         givens=(Given("f", "bright-cloud factor", factor, "", source.document), *givens),
         value=factor * bare_a,
         symbol="i_sc",

@@ -12,7 +12,7 @@ from ridge_tally.services.editing import design_for
 
 FIELD = "Plan"
 LOOKS_LIKE = (
-    "such as “14 on 1, 2 × 7 on 2”, with “South: ” before it where there are several planes"
+    "strings such as “14 on 1, 2 × 7 on 2”, with “South: ” before it where there are several planes"
 )
 _LOAD = re.compile(r"(?:(\d+)\s*[x×*]\s*)?(\d+)\s*(?:on|@)\s*(?:tracker\s*)?(\d+)", re.IGNORECASE)
 

@@ -11,7 +11,7 @@ from typing import Any, assert_never
 from ridge_tally.catalogue.gazetteer import zone_at
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.brief.typed import parse_day
-from ridge_tally.core.equipment import ModuleSheet
+from ridge_tally.core.equipment import ModuleSheet, with_renewed
 from ridge_tally.core.errors import BadGeometry
 from ridge_tally.core.job import array_edits, edits, string_edits, survey_edits, weather_edits
 from ridge_tally.core.job.array import WAYS_TOLD
@@ -287,8 +287,8 @@ def _with_plane_module(job: Job, edit: edits.ChoosePlaneModule, shelf: Shelf) ->
 
 
 def _with_sheet(job: Job, module: ModuleSheet) -> Job:
-    known = tuple(m for m in job.equipment.modules if m.id != module.id)
-    return replace(job, equipment=replace(job.equipment, modules=(*known, module)))
+    modules = with_renewed(job.equipment.modules, module)
+    return replace(job, equipment=replace(job.equipment, modules=modules))
 
 
 def _filled_again(job: Job, changed: Job, option_id: OptionId, planes: list[PlaneId]) -> Job:

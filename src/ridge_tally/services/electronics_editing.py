@@ -4,7 +4,7 @@ from dataclasses import replace
 from typing import assert_never
 
 from ridge_tally.catalogue.shelf import Shelf
-from ridge_tally.core.equipment import MicroinverterId, OptimizerId, OptimizerKind
+from ridge_tally.core.equipment import MicroinverterId, OptimizerId, OptimizerKind, with_renewed
 from ridge_tally.core.errors import BadGeometry, NotFound
 from ridge_tally.core.job import string_edits as edits
 from ridge_tally.core.job.architecture import Architecture, Electronics
@@ -47,14 +47,13 @@ def _chosen(job: Job, option: Option, edit: edits.ChooseElectronics, shelf: Shel
                 f"{optimizer.name} is of the kind “{optimizer.kind.value}”",
                 "Choose the way it is made for.",
             )
-        others = tuple(o for o in equipment.optimizers if o.id != optimizer.id)
-        equipment = replace(equipment, optimizers=(*others, optimizer))
+        equipment = replace(equipment, optimizers=with_renewed(equipment.optimizers, optimizer))
         kept = option.electronics.fitted if way is Architecture.ADD_ON else ()
         electronics = Electronics(way, optimizer_id=optimizer.id, fitted=kept)
     elif way is Architecture.MICRO:
         micro = shelf.microinverter(MicroinverterId(edit.unit_id))
-        others_ = tuple(m for m in equipment.microinverters if m.id != micro.id)
-        equipment = replace(equipment, microinverters=(*others_, micro))
+        micros = with_renewed(equipment.microinverters, micro)
+        equipment = replace(equipment, microinverters=micros)
         electronics = Electronics(way, microinverter_id=micro.id)
     return with_option(replace(job, equipment=equipment), replace(option, electronics=electronics))
 

@@ -4,7 +4,7 @@ from dataclasses import replace
 from itertools import accumulate
 
 from ridge_tally.catalogue.shelf import Shelf
-from ridge_tally.core.equipment import InverterId, InverterSheet
+from ridge_tally.core.equipment import InverterId, InverterSheet, with_renewed
 from ridge_tally.core.errors import BadGeometry, NotFound
 from ridge_tally.core.job import string_edits as edits
 from ridge_tally.core.job.document import Job, Option, inverter_sheets_of, option_of, with_option
@@ -13,8 +13,8 @@ from ridge_tally.rules.option_document import MOST_INVERTERS
 
 def with_sheet(job: Job, inverter: InverterSheet) -> Job:
     """Return the job with a copy of an inverter's datasheet, in the place of an older one."""
-    known = tuple(i for i in job.equipment.inverters if i.id != inverter.id)
-    return replace(job, equipment=replace(job.equipment, inverters=(*known, inverter)))
+    inverters = with_renewed(job.equipment.inverters, inverter)
+    return replace(job, equipment=replace(job.equipment, inverters=inverters))
 
 
 def inverters_changed(job: Job, edit: edits.InverterEdit, shelf: Shelf) -> Job:

@@ -243,9 +243,7 @@ def _trackers(design: Design, checks: tuple[Check, ...]) -> tuple[TrackerView, .
                 i_operating_max_a=sheet.i_max_a,
                 i_short_a=value_of.get(("strings.short-circuit-current", subject)) or 0.0,
                 i_short_max_a=sheet.isc_max_a,
-                held_v=design.optimizer.string_v
-                if design.optimizer is not None and design.holds_string_voltage
-                else None,
+                held_v=None if design.system is None else design.system.string_v,
                 held_a=value_of.get(("optimizer.tracker-current", subject)),
             )
         )

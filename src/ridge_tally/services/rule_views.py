@@ -64,8 +64,8 @@ def _told(field: CodeRuleField, rules: CodeRules, site: Site) -> tuple[str, str]
     family = rules.family
     match field:
         case CodeRuleField.CEILING:
-            usual = family.dwelling_ceiling_v if site.dwelling else family.other_ceiling_v
-            return f"{rules.ceiling_v:g}", f"{usual:g}"
+            usual_v = family.ceiling_v(dwelling=site.dwelling)
+            return f"{rules.ceiling_v:g}", f"{usual_v:g}"
         case CodeRuleField.BRIGHT_CLOUD:
             return f"{rules.bright_cloud_factor:g}", f"{family.bright_cloud_factor:g}"
         case CodeRuleField.METHOD:

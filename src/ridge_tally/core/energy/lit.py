@@ -30,11 +30,11 @@ class HeatLoss:
 class LitString:
     """Modules that share a tracker or stand on one array, with the light on them.
 
-    ``sheets``: of each module.  ``reaching_w_per_m2`` (m, n) is what reaches the cells of its m substrings, module by module,
-    front and back, after shade, dirt and snow; ``warming_w_per_m2`` (n,) what falls on its glass
-    and heats it; ``direct_frac`` (n,) is the beam's share of its light.
-    ``on_glass`` holds, in W/m² (n,), the mean light of its modules as it is left
-    by each step from the free sky to the cells.
+    ``sheets``: of each module.  ``reaching_w_per_m2`` (m, n) is what reaches the cells of its m
+    substrings, module by module, front and back, after shade, dirt and snow;
+    ``warming_w_per_m2`` (n,) what falls on its glass and heats it; ``direct_frac`` (n,) is the
+    beam's share of its light.  ``on_glass`` holds, in W/m² (n,), the mean light of its modules as
+    it is left by each step from the free sky to the cells.
     """
 
     tracker_index: int

@@ -17,6 +17,7 @@ from ridge_tally.core.equipment import (
     ModuleSheet,
     OptimizerSheet,
     TrackerSheet,
+    sheet_among,
 )
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.architecture import Architecture, Electronics
@@ -214,10 +215,7 @@ def sheets_on_planes(job: Job, option: Option) -> tuple[ModuleSheet, ...]:
 
 
 def _module_sheet(job: Job, module_id: ModuleId) -> ModuleSheet:
-    for sheet in job.equipment.modules:
-        if sheet.id == module_id:
-            return sheet
-    raise NotFound("module datasheet", module_id)
+    return sheet_among(job.equipment.modules, module_id, "module datasheet")
 
 
 def inverter_sheets_of(job: Job, option: Option) -> tuple[InverterSheet, ...]:
@@ -228,14 +226,10 @@ def inverter_sheets_of(job: Job, option: Option) -> tuple[InverterSheet, ...]:
     NotFound
         If the job carries no such datasheet.
     """
-    return tuple(_inverter_sheet(job, i) for i in (option.inverter_id, *option.more_inverters))
-
-
-def _inverter_sheet(job: Job, inverter_id: InverterId) -> InverterSheet:
-    for sheet in job.equipment.inverters:
-        if sheet.id == inverter_id:
-            return sheet
-    raise NotFound("inverter datasheet", inverter_id)
+    return tuple(
+        sheet_among(job.equipment.inverters, i, "inverter datasheet")
+        for i in (option.inverter_id, *option.more_inverters)
+    )
 
 
 def optimizer_sheet_of(job: Job, option: Option) -> OptimizerSheet | None:
@@ -249,10 +243,7 @@ def optimizer_sheet_of(job: Job, option: Option) -> OptimizerSheet | None:
     wanted = option.electronics.optimizer_id
     if wanted is None:
         return None
-    for sheet in job.equipment.optimizers:
-        if sheet.id == wanted:
-            return sheet
-    raise NotFound("optimizer datasheet", wanted)
+    return sheet_among(job.equipment.optimizers, wanted, "optimizer datasheet")
 
 
 def microinverter_sheet_of(job: Job, option: Option) -> MicroinverterSheet | None:
@@ -266,10 +257,7 @@ def microinverter_sheet_of(job: Job, option: Option) -> MicroinverterSheet | Non
     wanted = option.electronics.microinverter_id
     if wanted is None:
         return None
-    for sheet in job.equipment.microinverters:
-        if sheet.id == wanted:
-            return sheet
-    raise NotFound("microinverter datasheet", wanted)
+    return sheet_among(job.equipment.microinverters, wanted, "microinverter datasheet")
 
 
 def names_of(inverters: tuple[InverterSheet, ...]) -> str:
