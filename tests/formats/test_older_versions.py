@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 
 from jobs import FULL, SAMPLE
+from ridge_tally.core.equipment import Origin, origin_of
 from ridge_tally.core.job.array import Mounting
 from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.code_rules import OwnRules, Safety
@@ -106,6 +107,16 @@ def test_a_version_6_job_has_neither_boxes_nor_words_on_safety_and_holds_to_its_
     assert job.site.own_rules == OwnRules()
     assert {m.lead_m for m in job.equipment.modules} == {None}
     assert {o.more_inverters for o in job.options} == {()}
+    assert stored_job(text) == job
+
+
+def test_a_version_7_job_has_no_prices_and_keeps_everything_else() -> None:
+    text = (OLDER / "juniper-7.json").read_text("utf-8")
+    job = read_job(text)
+    assert replace(job, equipment=FULL.equipment) == FULL
+    sheets = (*job.equipment.modules, *job.equipment.inverters)
+    assert {s.price_cents for s in sheets} == {None}
+    assert {origin_of(s, "voc_v") for s in job.equipment.modules} == {Origin.SAMPLE}
     assert stored_job(text) == job
 
 

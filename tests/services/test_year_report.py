@@ -16,7 +16,8 @@ from ridge_tally.core.equipment import (
 )
 from ridge_tally.core.errors import MissingDatum, OutOfRange
 from ridge_tally.core.job.document import Job, inverter_sheets_of, with_option
-from ridge_tally.rules.document import require_inverter_sheet, require_sound
+from ridge_tally.rules.document import require_sound
+from ridge_tally.rules.equipment import require_sheet
 from ridge_tally.services.demo_lagoon import lagoon_road
 from ridge_tally.services.evaluation import fine_steps, year_report
 from ridge_tally.services.losses_at_meter import losses_at_meter
@@ -126,7 +127,7 @@ def test_curves_that_cannot_be_are_refused_by_name(change: dict, field: str) -> 
     with pytest.raises(OutOfRange, match=field):
         require_sound(job)
     with pytest.raises(OutOfRange, match=field):
-        require_inverter_sheet(inverter_sheets_of(job, option_a(job))[0])
+        require_sheet(inverter_sheets_of(job, option_a(job))[0])
 
 
 def test_ways_side_by_side_say_what_an_own_point_gives_here(workspace: Workspace) -> None:

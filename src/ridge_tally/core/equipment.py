@@ -12,10 +12,43 @@ from typing import NewType, TypeVar
 
 from ridge_tally.core.errors import NotFound
 
+INVENTED = "Invented sample"
+
 ModuleId = NewType("ModuleId", str)
 InverterId = NewType("InverterId", str)
 OptimizerId = NewType("OptimizerId", str)
 MicroinverterId = NewType("MicroinverterId", str)
+
+
+class Origin(StrEnum):
+    """Where a value of a datasheet comes from."""
+
+    DATASHEET = "datasheet"
+    COMPUTED = "computed"
+    ESTIMATED = "estimated"
+    SAMPLE = "sample"
+
+
+@dataclass(frozen=True, slots=True)
+class ValueOrigin:
+    """That a value, named as its field is, does not come from where the rest of its sheet does."""
+
+    field: str
+    origin: Origin
+
+
+@dataclass(frozen=True, slots=True)
+class NominalOperating:
+    """What a module gives in the field, where its sheet says so: watts and cell temperature.
+
+    Neither means anything without the conditions: usually 800 W/m², 20 °C air, 1 m/s of wind.
+    """
+
+    p_w: float | None = None
+    cell_degc: float | None = None
+    light_w_per_m2: float | None = None
+    air_degc: float | None = None
+    wind_m_per_s: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,7 +57,7 @@ class ModuleSheet:
 
     ``first_year_loss_frac`` and ``yearly_loss_frac`` are what its warranty grants: the share of
     the rating lost in the first year, and in each later one.  ``lead_m``: how long each of its
-    two cables is.
+    two cables is.  ``price_cents`` and ``freight_cents`` for one.
     """
 
     id: ModuleId
@@ -51,6 +84,10 @@ class ModuleSheet:
     first_year_loss_frac: float | None = None
     yearly_loss_frac: float | None = None
     lead_m: float | None = None
+    nominal: NominalOperating | None = None
+    price_cents: int | None = None
+    freight_cents: int | None = None
+    origins: tuple[ValueOrigin, ...] = ()
 
 
 def module_area_m2(sheet: ModuleSheet) -> float:
@@ -122,6 +159,8 @@ class InverterSheet:
     arc_fault: bool | None = None
     ground_fault: bool | None = None
     full_power_to_m: float | None = None
+    price_cents: int | None = None
+    origins: tuple[ValueOrigin, ...] = ()
 
 
 class OptimizerKind(StrEnum):
@@ -156,6 +195,8 @@ class OptimizerSheet:
     most_in_string: int | None = None
     most_string_w: float | None = None
     safe_v: float | None = None
+    price_cents: int | None = None
+    origins: tuple[ValueOrigin, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -165,6 +206,7 @@ class MicroinverterSheet:
     ``p_ac_w`` is the most it gives: where it clips; ``va_continuous`` what its branch carries
     without end at ``ac_v``.  ``module_least_w`` to ``module_most_w``: the modules it is meant for.
     The trunk cable has a connector each ``trunk_pitch_m`` and ``trunk_ohm_per_m`` one way.
+    ``cells``: the counts of cells in series its modules may have; empty where its list is silent.
     """
 
     id: MicroinverterId
@@ -189,8 +231,12 @@ class MicroinverterSheet:
     module_most_w: float | None = None
     trunk_pitch_m: float | None = None
     trunk_ohm_per_m: float | None = None
+    cells: tuple[int, ...] = ()
+    price_cents: int | None = None
+    origins: tuple[ValueOrigin, ...] = ()
 
 
+AnySheet = ModuleSheet | InverterSheet | OptimizerSheet | MicroinverterSheet
 Sheet = TypeVar("Sheet", ModuleSheet, InverterSheet, OptimizerSheet, MicroinverterSheet)
 
 
@@ -206,3 +252,11 @@ def with_renewed(sheets: Iterable[Sheet], sheet: Sheet) -> tuple[Sheet, ...]:
     """Return datasheets with one more, in the place of an older copy of it."""
     others = (s for s in sheets if s.id != sheet.id)
     return tuple(chain(others, (sheet,)))
+
+
+def origin_of(sheet: AnySheet, field: str) -> Origin:
+    """Return where a value of a datasheet comes from."""
+    named = next((o.origin for o in sheet.origins if o.field == field), None)
+    if named is not None:
+        return named
+    return Origin.SAMPLE if sheet.provenance.startswith(INVENTED) else Origin.DATASHEET

@@ -17,6 +17,7 @@ def brought_up(data: Plain) -> Plain:
     Version 5 added the weather, mountings and crown shapes; all of it may be missing.
     Version 6 added ageing, derating and warming to datasheets; all of it may be missing.
     Version 7 added own rules, more inverters, boxes and safety; all of it may be missing.
+    Version 8 added prices, origins and nominal watts to datasheets; all of it may be missing.
     What does not look like an old document is left for the reader to refuse.
     """
     job = data.get("job")

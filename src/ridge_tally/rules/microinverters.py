@@ -106,7 +106,36 @@ def input_checks(design: Design, unit: MicroinverterSheet, sheet: ModuleSheet) -
         module_watts(
             "micro.smallest-module", "Smallest module it is meant for", sheet, outside, least, MAKER
         ),
+        *_cells(unit, sheet),
         _nominal(unit, sheet),
+    )
+
+
+def _cells(unit: MicroinverterSheet, sheet: ModuleSheet) -> tuple[Check, ...]:
+    """A pairing list may name how many cells in series its modules have."""
+    if not unit.cells:
+        return ()
+    nearest = min(unit.cells, key=lambda cells: abs(cells - sheet.cells_in_series))
+    listed = ", ".join(map(str, unit.cells))
+    return (
+        check(
+            rule_id="micro.cells",
+            title="Cells it is meant for",
+            subject=sheet.name,
+            kind=LimitKind.OUTSIDE,
+            formula="abs(cells - listed)",
+            givens=(
+                Given("cells", "cells in series", float(sheet.cells_in_series), "", SHEET),
+                Given("listed", f"nearest on its list ({listed})", float(nearest), "", UNIT),
+            ),
+            value=float(abs(sheet.cells_in_series - nearest)),
+            symbol="off",
+            unit="cells",
+            relation="<=",
+            limit=Given("none", "off its list", 0.0, "cells", UNIT),
+            source=MAKER,
+            graded=False,
+        ),
     )
 
 
