@@ -220,6 +220,8 @@ def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911,
                     "Type 1 to 60, or leave it empty.",
                 )
             return with_option(job, replace(option, series_wish=wish))
+        case edits.TakeRemedy():
+            return reduce(lambda made, step: _changed(made, step, shelf), edit.steps, job)
         case edits.CopyOption():
             return _copied(job, edit)
         case edits.RenameOption():
@@ -340,6 +342,8 @@ def describe_edit(edit: edits.Edit) -> str:  # noqa: PLR0911 - one return an edi
             return f"fill {WAYS_TOLD[edit.ways]}"
         case array_edits.LayModules():
             return f"lay {len(edit.places)} module(s)"
+        case edits.TakeRemedy():
+            return edit.told
         case array_edits.ToggleModules() | array_edits.MoveModules() | array_edits.TurnModules():
             return f"{edit.kind.split('-')[0]} {len(edit.module_ids)} module(s)"
         case _:

@@ -101,7 +101,7 @@ def own_point_report(
     require_strings(option)
     light = light_kept_frac(workspace, job, option)
     if helped is None:
-        helped = _darker(option, light)
+        helped = darker_ids(option, light)
     there = set(present_ids(option))
     for module_id in helped:
         if module_id not in there:
@@ -209,7 +209,8 @@ def _too_short(option: Option, unit: OptimizerSheet | MicroinverterSheet) -> str
     )
 
 
-def _darker(option: Option, light: dict[PlacedId, float]) -> tuple[PlacedId, ...]:
+def darker_ids(option: Option, light: dict[PlacedId, float]) -> tuple[PlacedId, ...]:
+    """Return the modules clearly darker over the year than the brightest of their string."""
     found: list[PlacedId] = []
     for string in option.strings:
         best = max(light[m] for m in string.module_ids)

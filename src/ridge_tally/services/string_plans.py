@@ -207,6 +207,19 @@ def plans_report(
     )
 
 
+def best_plans(design: Design, most: int) -> tuple[tuple[str, UsePlan], ...]:
+    """Return the first legal plans of a design, threaded row by row, each with its words."""
+    space, loom = plan_space(design), loom_of(design)
+    ranked = _ranked(space.plans(), space, list(ORDER))[:most]
+    return tuple(
+        (
+            _told(judged.plan, space),
+            UsePlan(design.option.id, threaded(loom, space, judged.plan, Weave.ROWS, {}).strings),
+        )
+        for judged in ranked
+    )
+
+
 def loom_of(design: Design) -> Loom:
     """Return what turns counts of a design into threads."""
     option = design.option
@@ -245,7 +258,7 @@ def _view(
         energy_kwh=energy,
         home_run_m=best.home_run_m,
         longest_step_m=best.longest_step_m,
-        current=_is_so(option, edit),
+        current=is_so(option, edit),
         edit=edit,
     )
 
@@ -368,7 +381,7 @@ def _told(plan: Plan, space: PlanSpace) -> str:
     )
 
 
-def _is_so(option: Option, plan: UsePlan) -> bool:
+def is_so(option: Option, plan: UsePlan) -> bool:
     """Whether the strings there are hold the plan's modules on its trackers."""
 
     def held(strings: tuple[ModuleString, ...]) -> list[tuple[int, tuple[str, ...]]]:

@@ -2,8 +2,6 @@
 
 from dataclasses import dataclass, replace
 
-import numpy as np
-
 from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.trackers import LoadedTracker, taken
 from ridge_tally.core.job.architecture import Architecture
@@ -59,12 +57,7 @@ def tracker_losses(workspace: Workspace, job: Job, option: Option) -> tuple[Trac
         at = inputs[loaded.index]
         hours = step_h(len(loaded.free_w))
         own, free = kwh_of(loaded.own_w, hours), kwh_of(loaded.free_w, hours)
-        amps = np.divide(
-            loaded.free_w,
-            loaded.volts_v,
-            out=np.zeros_like(loaded.free_w),
-            where=loaded.volts_v > 0,
-        )
+        amps = loaded.free_a
         apart = _apart(workspace, job, option, at.number)
         losses.append(
             TrackerLosses(

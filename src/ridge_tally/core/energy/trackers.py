@@ -64,6 +64,12 @@ class LoadedTracker:
     even: NDArray[np.bool_]
     helpers: Helpers | None = None
 
+    @property
+    def free_a(self) -> FloatArray:
+        """(n,) A at the strings' best together, before any limit of the tracker."""
+        out = np.zeros_like(self.free_w)
+        return np.divide(self.free_w, self.volts_v, out=out, where=self.volts_v > 0)
+
 
 def loaded_tracker(index: int, strings: Sequence[LitString], weather: WeatherYear) -> LoadedTracker:
     """Return strings on a tracker, worked out as far as its own limits do not count.

@@ -10,12 +10,12 @@ from enum import StrEnum
 from typing import Literal
 
 from ridge_tally.core.equipment import InverterId, ModuleId
-from ridge_tally.core.job.array_edits import ArrayEdit
+from ridge_tally.core.job.array_edits import ArrayEdit, ToggleModules
 from ridge_tally.core.job.brief_edits import BriefEdit
 from ridge_tally.core.job.code_rules import CodeRuleField
 from ridge_tally.core.job.document import CodePack, ColdSchool
 from ridge_tally.core.job.ids import OptionId, PlaneId
-from ridge_tally.core.job.string_edits import StringEdit
+from ridge_tally.core.job.string_edits import ElectronicsEdit, InverterEdit, StringEdit, ThreadEdit
 from ridge_tally.core.job.survey_edits import SurveyEdit
 from ridge_tally.core.job.weather_edits import WeatherEdit
 from ridge_tally.core.units import LengthUnit
@@ -130,6 +130,19 @@ class WishSeriesLength:
     kind: Literal["wish-series-length"] = "wish-series-length"
 
 
+RemedyStep = ThreadEdit | InverterEdit | ElectronicsEdit | ChooseInverter | ToggleModules
+
+
+@dataclass(frozen=True, slots=True)
+class TakeRemedy:
+    """Several edits of one option as one: what leads out of a trouble, undone in one go."""
+
+    option_id: OptionId
+    told: str
+    steps: tuple[RemedyStep, ...]
+    kind: Literal["take-remedy"] = "take-remedy"
+
+
 @dataclass(frozen=True, slots=True)
 class CopyOption:
     option_id: OptionId
@@ -163,6 +176,7 @@ Edit = (
     | ChoosePlaneModule
     | ChooseInverter
     | WishSeriesLength
+    | TakeRemedy
     | CopyOption
     | RenameOption
     | RemoveOption

@@ -1,0 +1,81 @@
+"""What an option is made of by piece, and what that costs where prices are known."""
+
+from collections import Counter
+from dataclasses import dataclass
+
+from ridge_tally.core.equipment import AnySheet, OptimizerKind, Origin, origin_of
+from ridge_tally.core.job.document import (
+    Job,
+    Option,
+    inverter_sheets_of,
+    microinverter_sheet_of,
+    module_sheets,
+    optimizer_sheet_of,
+    present_ids,
+)
+from ridge_tally.core.strings.units import units_by_plane
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """So many of a thing; ``price_cents`` for one, with its freight, where it is known."""
+
+    sheet: AnySheet
+    count: int
+    price_cents: int | None
+
+
+@dataclass(frozen=True, slots=True)
+class Bill:
+    """Parts with their sum; ``cents`` is ``None`` where ``unknown`` names what has no price.
+
+    ``sample``: a price in it is invented.
+    """
+
+    parts: tuple[Part, ...]
+    cents: int | None
+    unknown: tuple[str, ...]
+    sample: bool
+
+
+def bill_of(job: Job, option: Option) -> Bill:
+    """Return modules, inverters and what stands at the modules, with what they cost.
+
+    Mounting, cable and work are not in it.
+    """
+    present = set(present_ids(option))
+    modules = Counter(s for m, s in module_sheets(job, option).items() if m in present)
+    counts: list[tuple[AnySheet, int]] = list(modules.items())
+    micro, optimizer = microinverter_sheet_of(job, option), optimizer_sheet_of(job, option)
+    if micro is not None:
+        counts.append((micro, sum(map(len, units_by_plane(job, option, micro.inputs)))))
+    else:
+        counts += Counter(inverter_sheets_of(job, option)).items()
+    if optimizer is not None:
+        on_all = optimizer.kind is OptimizerKind.SYSTEM
+        counts.append((optimizer, len(present) if on_all else len(option.electronics.fitted)))
+    parts = tuple(Part(sheet, n, price_of(sheet)) for sheet, n in counts if n)
+    unknown = tuple(p.sheet.name for p in parts if p.price_cents is None)
+    return Bill(
+        parts,
+        None if unknown else sum(p.count * (p.price_cents or 0) for p in parts),
+        unknown,
+        any(origin_of(p.sheet, "price_cents") is Origin.SAMPLE for p in parts),
+    )
+
+
+def price_of(sheet: AnySheet) -> int | None:
+    """Return the price of one, its freight with it where that is known."""
+    if sheet.price_cents is None:
+        return None
+    return sheet.price_cents + (getattr(sheet, "freight_cents", None) or 0)
+
+
+def changed_parts(before: Bill, after: Bill) -> str:
+    """Return what comes and what goes: ``+ 7 × Sample optimizer``; empty where nothing does."""
+    old = Counter({p.sheet.name: p.count for p in before.parts})
+    new = Counter({p.sheet.name: p.count for p in after.parts})
+    more, less = new - old, old - new
+    told = [f"+ {n} × {name}" for name, n in more.items()]
+    told += [f"− {n} × {name}" for name, n in less.items()]
+    return ", ".join(told)

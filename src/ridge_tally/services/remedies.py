@@ -1,0 +1,307 @@
+"""Ways out of a broken limit or a heavy loss: each judged anew by every rule and by its year."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+
+from ridge_tally.core.errors import RidgeTallyError
+from ridge_tally.core.job.document import Job, Option, option_of
+from ridge_tally.core.job.edits import TakeRemedy
+from ridge_tally.core.sheets.working_lines import value_and_limit
+from ridge_tally.core.working import Check, LimitKind, Verdict
+from ridge_tally.rules.report import KINDS, all_checks
+from ridge_tally.services.editing import apply_edit, design_for
+from ridge_tally.services.evaluation import hourly_year, require_strings
+from ridge_tally.services.parts import Bill, bill_of, changed_parts
+from ridge_tally.services.remedy_proposals import Proposal, RemedyKind, proposals
+from ridge_tally.services.tracker_losses import TrackerLosses, tracker_losses
+from ridge_tally.services.workspace import Workspace
+
+# A tracker that loses this share of its year to company or limits is worth a way out; our own line.
+HEAVY_FRAC = 0.01
+# Of a kind with many variants so many are followed through the year, the rest judged by rules.
+FOLLOWED = {
+    RemedyKind.SPLIT: 4,
+    RemedyKind.IN_SERIES: 1,
+    RemedyKind.SYSTEM: 2,
+    RemedyKind.MICRO: 3,
+    RemedyKind.INVERTER: 4,
+    RemedyKind.SECOND_INVERTER: 1,
+}
+# Another inverter is looked for near the size of the one there is first; our own line.
+LIKE_SIZE = (0.8, 1.35)
+ELECTRICAL = ("strings.", "optimizer.", "micro.", "loading.", "grid.")
+COLD = ("strings.cold-voltage", "micro.cold-voltage", "optimizer.circuit-voltage")
+
+
+@dataclass(frozen=True, slots=True)
+class Broken:
+    """A limit that is not kept: what, of what kind, and by how much."""
+
+    rule_id: str
+    subject: str
+    kind: LimitKind
+    told: str
+
+
+@dataclass(frozen=True, slots=True)
+class Trouble:
+    """What asks for a way out: a broken limit, or a tracker's heavy loss (a kind of Costs)."""
+
+    kind: LimitKind
+    told: str
+
+
+@dataclass(frozen=True, slots=True)
+class Remedy:
+    """A way out with what it gains, costs and breaks; ``edit`` takes it.
+
+    ``energy_kwh`` by the hour; ``over_hours``: how long trackers are over their current in the
+    year; ``extra_cents`` of the parts alone.  ``mends`` what was broken and
+    is not any more, ``breaks`` what was not and now is, ``left`` what stays.  ``cold``: the string
+    or unit nearest to its cold-voltage limit.
+    """
+
+    kind: RemedyKind
+    title: str
+    energy_kwh: float | None
+    gain_kwh: float | None
+    over_hours: float
+    extra_cents: int | None
+    parts: str
+    mends: tuple[str, ...]
+    breaks: tuple[Broken, ...]
+    left: tuple[Broken, ...]
+    cold: str
+    problem: str
+    edit: TakeRemedy
+
+    @property
+    def legal(self) -> bool:
+        """Whether no Stop and no Outside limit is broken after it."""
+        return not any(
+            b.kind in (LimitKind.STOP, LimitKind.OUTSIDE) for b in (*self.breaks, *self.left)
+        )
+
+
+@dataclass(frozen=True, slots=True)
+class RemediesReport:
+    """Ways out so far, best first; ``best`` and ``cheapest`` are places in them.
+
+    ``looked_at`` of ``of`` proposals.  ``sample_prices``: some are invented.
+    """
+
+    troubles: tuple[Trouble, ...]
+    energy_kwh: float | None
+    cold: str
+    remedies: tuple[Remedy, ...]
+    best: int | None
+    cheapest: int | None
+    looked_at: int
+    of: int
+    sample_prices: bool
+
+
+@dataclass(frozen=True, slots=True)
+class _Standing:
+    """A design as its rules find it."""
+
+    broken: Mapping[tuple[str, str], Broken]
+    cold: str
+
+    def count(self, kind: LimitKind) -> int:
+        return sum(b.kind is kind for b in self.broken.values())
+
+
+@dataclass(frozen=True, slots=True)
+class _Tried:
+    proposal: Proposal
+    job: Job
+    option: Option
+    standing: _Standing
+    bill: Bill
+    p_ac_w: float
+
+
+def remedies(workspace: Workspace, job: Job, option: Option) -> Iterator[RemediesReport]:
+    """Yield the ways out found so far, ranked, until all are judged.
+
+    Those that break nothing come first, then by the year's energy.
+
+    Raises
+    ------
+    MissingDatum
+        While no module is in a string.
+    """
+    require_strings(option)
+    before, bill = _standing(job, option), bill_of(job, option)
+    energy = _energy(workspace, job, option)[0]
+    troubles = _troubles(before, _losses(workspace, job, option))
+    found: list[Remedy] = []
+    seen, of = 0, 0
+
+    def report() -> RemediesReport:
+        ranked = _shown(found)
+        return RemediesReport(
+            troubles, energy, before.cold, tuple(ranked), _best(ranked), _cheapest(ranked),
+            seen, of, bill.sample,
+        )  # fmt: skip
+
+    yield report()
+    tried: list[_Tried] = []
+    for proposal in proposals(workspace, job, option):
+        attempt = _tried(workspace, job, option, proposal)
+        if attempt is not None:
+            tried.append(attempt)
+    followed = _followed(tried, design_for(job, option).p_ac_w)
+    of = len(followed)
+    for one in followed:
+        found.append(_remedy(workspace, one, before, bill, energy, option))
+        seen += 1
+        yield report()
+
+
+def _tried(workspace: Workspace, job: Job, option: Option, proposal: Proposal) -> _Tried | None:
+    """Return a proposal carried out; nothing where it cannot be or changes nothing."""
+    try:
+        changed = apply_edit(job, proposal.edit(option), workspace.shelf)
+    except RidgeTallyError:
+        return None
+    after = option_of(changed, option.id)
+    if after == option:
+        return None
+    ac_w = design_for(changed, after).p_ac_w
+    return _Tried(
+        proposal, changed, after, _standing(changed, after), bill_of(changed, after), ac_w
+    )
+
+
+def _followed(tried: list[_Tried], ac_w: float) -> list[_Tried]:
+    """Return what is worth a year: of each kind the first few by its limits and its price."""
+
+    def order(one: _Tried) -> tuple[float, ...]:
+        standing, size = one.standing, one.p_ac_w / ac_w
+        cents = one.bill.cents if one.bill.cents is not None else 1 << 40
+        unlike = not LIKE_SIZE[0] <= size <= LIKE_SIZE[1]
+        return (*(standing.count(kind) for kind in KINDS[:3]), unlike, cents)
+
+    chosen: list[_Tried] = []
+    for kind in RemedyKind:
+        mine = sorted((t for t in tried if t.proposal.kind is kind), key=order)
+        chosen += mine[: FOLLOWED.get(kind, len(mine))]
+    return chosen
+
+
+def _remedy(
+    workspace: Workspace,
+    one: _Tried,
+    before: _Standing,
+    bill: Bill,
+    energy_kwh: float | None,
+    option: Option,
+) -> Remedy:
+    energy, problem = _energy(workspace, one.job, one.option)
+    new, old = one.standing.broken, before.broken
+    cents = None
+    if one.bill.cents is not None and bill.cents is not None:
+        cents = one.bill.cents - bill.cents
+    return Remedy(
+        kind=one.proposal.kind,
+        title=one.proposal.title,
+        energy_kwh=energy,
+        gain_kwh=None if energy is None or energy_kwh is None else energy - energy_kwh,
+        over_hours=sum(t.over_hours for t in _losses(workspace, one.job, one.option)),
+        extra_cents=cents,
+        parts=changed_parts(bill, one.bill),
+        mends=tuple(b.told for key, b in old.items() if key not in new),
+        breaks=tuple(b for key, b in new.items() if key not in old),
+        left=tuple(b for key, b in new.items() if key in old),
+        cold=one.standing.cold,
+        problem=problem,
+        edit=one.proposal.edit(option),
+    )
+
+
+def _shown(found: list[Remedy]) -> list[Remedy]:
+    """Return what is worth showing, ranked: what helps, and of each other kind one with why not."""
+    ranked = sorted(found, key=_rank)
+    helps = [r for r in ranked if r.legal and (r.mends or (r.gain_kwh or 0.0) > 0)]
+    served = {r.kind for r in helps}
+    refused = {r.kind: r for r in reversed(ranked) if not r.legal and r.kind not in served}
+    return sorted((*helps, *refused.values()), key=_rank)
+
+
+def _rank(remedy: Remedy) -> tuple[float, ...]:
+    broken = (*remedy.breaks, *remedy.left)
+    stops, outside = (
+        sum(b.kind is kind for b in broken) for kind in (LimitKind.STOP, LimitKind.OUTSIDE)
+    )
+    return (stops, outside, -(remedy.energy_kwh or 0.0))
+
+
+def _best(ranked: list[Remedy]) -> int | None:
+    return next((i for i, r in enumerate(ranked) if r.legal and r.energy_kwh is not None), None)
+
+
+def _cheapest(ranked: list[Remedy]) -> int | None:
+    """Return the legal way that mends most for least: of those alike the one with more energy."""
+    legal = [(i, r) for i, r in enumerate(ranked) if r.legal and r.extra_cents is not None]
+    if not legal:
+        return None
+    fewest = min(len(r.left) for _, r in legal)
+    whole = [(i, r) for i, r in legal if len(r.left) == fewest]
+    return min(whole, key=lambda ir: (ir[1].extra_cents or 0, -(ir[1].energy_kwh or 0.0)))[0]
+
+
+def _energy(workspace: Workspace, job: Job, option: Option) -> tuple[float | None, str]:
+    try:
+        return hourly_year(workspace, job, option).energy_kwh, ""
+    except RidgeTallyError as error:
+        return None, str(error)
+
+
+def _losses(workspace: Workspace, job: Job, option: Option) -> tuple[TrackerLosses, ...]:
+    try:
+        return tracker_losses(workspace, job, option)
+    except RidgeTallyError:
+        return ()
+
+
+def _standing(job: Job, option: Option) -> _Standing:
+    checks = all_checks(design_for(job, option))
+    broken = {
+        (c.rule_id, c.subject): Broken(c.rule_id, c.subject, c.kind, _told(c))
+        for c in checks
+        if c.verdict is Verdict.BROKEN and c.kind in KINDS[:3] and c.rule_id.startswith(ELECTRICAL)
+    }
+    cold = [c for c in checks if c.rule_id in COLD]
+    nearest = min(cold, key=lambda c: 1.0 if c.margin_frac is None else c.margin_frac, default=None)
+    return _Standing(broken, "" if nearest is None else _against(nearest))
+
+
+def _told(check: Check) -> str:
+    return f"{check.title}, {check.subject}: {_against(check)}"
+
+
+def _against(check: Check) -> str:
+    value, limit = value_and_limit(check)
+    return f"{value} of {limit}"
+
+
+def _troubles(before: _Standing, losses: tuple[TrackerLosses, ...]) -> tuple[Trouble, ...]:
+    found = [Trouble(b.kind, b.told) for b in before.broken.values()]
+    for tracker in losses:
+        parts = (
+            ("its limits", tracker.limits_kwh),
+            ("uneven light in its strings", tracker.uneven_kwh),
+        )
+        for what, lost_kwh in parts:
+            share = lost_kwh / tracker.own_kwh if tracker.own_kwh else 0.0
+            if share > HEAVY_FRAC:
+                told = (
+                    f"Tracker {tracker.number} loses {lost_kwh:.0f} kWh DC a year "
+                    f"({share * 100:.1f} %) to {what}"
+                )
+                if what == "its limits" and tracker.over_hours:
+                    told += f": over its current for {tracker.over_hours:.0f} h"
+                found.append(Trouble(LimitKind.COSTS, told))
+    return tuple(found)
