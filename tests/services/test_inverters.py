@@ -8,8 +8,9 @@ import pytest
 from jobs import FULL, SHELF, option_a, workspace_in
 from ridge_tally.core.errors import BadGeometry, NotFound
 from ridge_tally.core.job import string_edits as strings
-from ridge_tally.core.job.document import Job, inverter_sheets_of, names_of, tracker_inputs
+from ridge_tally.core.job.document import Job, inverter_sheets_of, tracker_inputs
 from ridge_tally.core.job.edits import ChooseInverter
+from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.formats.job_file import read_job, write_job
 from ridge_tally.rules.report import all_checks
 from ridge_tally.services.editing import apply_edit, apply_edits, design_for
@@ -84,12 +85,12 @@ def test_taken_away_its_strings_are_planned_anew_and_the_others_stay() -> None:
     # Three inputs stand before it now.
     assert wired(other)["B"] == 4
     one = apply_edit(TWO, ChooseInverter("a", "sample-i12"), SHELF)
-    assert names_of(inverter_sheets_of(one, option_a(one))).startswith("Sample inverter 12.0 kW")
+    assert counted_names(ac_makers(one, option_a(one))).startswith("Sample inverter 12.0 kW")
 
 
 def test_alike_ones_are_counted() -> None:
     job = apply_edit(FULL, strings.AddInverter("a", "sample-i7-6"), SHELF)
-    assert names_of(inverter_sheets_of(job, option_a(job))).startswith("2 × Sample inverter 7.6 kW")
+    assert counted_names(ac_makers(job, option_a(job))).startswith("2 × Sample inverter 7.6 kW")
 
 
 @pytest.mark.parametrize(

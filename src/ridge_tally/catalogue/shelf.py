@@ -8,6 +8,7 @@ from typing import TypeVar
 from pydantic import TypeAdapter
 
 from ridge_tally.core.equipment import (
+    AnySheet,
     InverterId,
     InverterSheet,
     MicroinverterId,
@@ -30,6 +31,16 @@ class Shelf:
     inverters: tuple[InverterSheet, ...]
     optimizers: tuple[OptimizerSheet, ...] = ()
     microinverters: tuple[MicroinverterSheet, ...] = ()
+
+    def of_kind(self, kind: str) -> tuple[AnySheet, ...]:
+        """Return the sheets of a kind: ``module``, ``inverter``, ``optimizer``, ``microinverter``."""
+        by_kind: dict[str, tuple[AnySheet, ...]] = {
+            "module": self.modules,
+            "inverter": self.inverters,
+            "optimizer": self.optimizers,
+            "microinverter": self.microinverters,
+        }
+        return by_kind[kind]
 
     def module(self, module_id: ModuleId) -> ModuleSheet:
         """Return one module; NotFound if there is none."""

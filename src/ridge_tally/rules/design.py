@@ -30,7 +30,7 @@ from ridge_tally.core.job.document import (
     tracker_inputs,
 )
 from ridge_tally.core.job.ids import PlacedId
-from ridge_tally.core.strings.units import units_by_plane
+from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.core.working import Given
 from ridge_tally.rules import tables
 from ridge_tally.rules.code import CodeRules, code_rules
@@ -65,10 +65,7 @@ class Design:
     @property
     def p_ac_w(self) -> float:
         """What its inverters are rated at together, W: those at the modules where it has such."""
-        if self.microinverter is not None:
-            units = units_by_plane(self.job, self.option, self.microinverter.inputs)
-            return sum(map(len, units)) * self.microinverter.p_ac_w
-        return sum(i.p_ac_w for i in self.inverters)
+        return sum(n * sheet.p_ac_w for sheet, n in ac_makers(self.job, self.option))
 
     @property
     def system(self) -> OptimizerSheet | None:

@@ -12,16 +12,19 @@ from ridge_tally.core.brief.bills import (
 )
 from ridge_tally.core.brief.loads import LoadYear, heating_shares, load_year
 from ridge_tally.core.brief.tariff import write_tiers
+from ridge_tally.core.equipment import (
+    InverterSheet,
+    MicroinverterSheet,
+    ModuleSheet,
+    OptimizerSheet,
+)
 from ridge_tally.core.job.brief import HeatPumpLoad, StockKind
 from ridge_tally.core.job.document import (
     Job,
     Option,
-    inverter_sheets_of,
-    module_sheet_of,
-    module_sheets,
-    present_ids,
 )
 from ridge_tally.core.job.grid import GridRules, SizeCapKind
+from ridge_tally.core.strings.parts import parts_of
 from ridge_tally.core.units import L_PER_US_GALLON, LengthUnit
 from ridge_tally.rules import tables
 from ridge_tally.services.bill_editing import month_first
@@ -58,6 +61,14 @@ class BriefReport:
     declination_model: str
     doubts: tuple[str, ...]
     step: StepState
+
+
+STOCK_KINDS = {
+    ModuleSheet: StockKind.MODULE,
+    InverterSheet: StockKind.INVERTER,
+    OptimizerSheet: StockKind.OPTIMIZER,
+    MicroinverterSheet: StockKind.MICROINVERTER,
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -194,21 +205,10 @@ def to_buy(job: Job, option: Option) -> tuple[ToBuy, ...]:
     """Return what the option needs beside what the shelf holds; nothing without a stock list."""
     if not job.brief.stock:
         return ()
-    inverters, present = inverter_sheets_of(job, option), set(present_ids(option))
-    modules = [sheet for m, sheet in module_sheets(job, option).items() if m in present]
-    wanted = (
-        *(
-            (StockKind.MODULE, str(m.id), m.name, modules.count(m))
-            for m in dict.fromkeys(modules or [module_sheet_of(job, option)])
-        ),
-        *(
-            (StockKind.INVERTER, str(i.id), i.name, inverters.count(i))
-            for i in dict.fromkeys(inverters)
-        ),
-    )
     return tuple(
-        ToBuy(kind, name, needed, on_shelf(job, kind, item_id))
-        for kind, item_id, name, needed in wanted
+        ToBuy(kind, sheet.name, needed, on_shelf(job, kind, sheet.id))
+        for sheet, needed in parts_of(job, option)
+        for kind in (STOCK_KINDS[type(sheet)],)
     )
 
 

@@ -6,6 +6,7 @@ from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.equipment import InverterId, ModuleId
 from ridge_tally.core.job import brief_edits, edits
 from ridge_tally.core.job import survey_edits as survey
+from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.array import Ways
 from ridge_tally.core.job.array_edits import FillPlane
 from ridge_tally.core.job.document import (
@@ -16,7 +17,8 @@ from ridge_tally.core.job.document import (
     Option,
     Site,
 )
-from ridge_tally.core.job.ids import ExistingId, OptionId, PlaneId, ShadeId
+from ridge_tally.core.job.ids import ExistingId, OptionId, PlacedId, PlaneId, ShadeId
+from ridge_tally.core.job.string_edits import ChooseElectronics, FitOptimizers
 from ridge_tally.core.job.survey import (
     EdgeKind,
     ObstructionKind,
@@ -34,14 +36,17 @@ from ridge_tally.services.plane_editing import blank_plane
 
 FRONT, BACK, LEAN_TO = PlaneId("front"), PlaneId("plane-1"), PlaneId("plane-2")
 DORMERS = (PlaneId("plane-3"), PlaneId("plane-4"))
-MODULE, INVERTER = ModuleId("sample-405"), InverterId("sample-i5")
+MODULE, INVERTER = ModuleId("sample-405"), InverterId("sample-i6p")
+MICROINVERTER, OPTIMIZER = "sample-micro-330", "sample-add-on-500"
+# The modules a dormer's cheek or the neighbour's gable takes most from.
+BESIDE_DORMERS = tuple(PlacedId(f"front-{n}") for n in (2, 4, 5))
 _OLD = ExistingId("existing1")
 _FIELD = survey.PlaneField
 
 
 def lagoon_road(shelf: Shelf) -> Job:
     """Return the sample job: a dormered roof, its back, a lean-to, poplars and a neighbour."""
-    a = OptionId("a")
+    a, b, c = (OptionId(option) for option in "abc")
     job = Job(
         name="Lagoon Road",
         unit=LengthUnit.METRE,
@@ -56,6 +61,7 @@ def lagoon_road(shelf: Shelf) -> Job:
         *_around(),
         brief_edits.TakeGridPack("sample-au-capped"),
         brief_edits.SetUse("6900"),
+        brief_edits.SetServiceField(brief_edits.ServiceField.PHASES, "3"),
         brief_edits.SetServiceField(brief_edits.ServiceField.MAIN_BREAKER, "63"),
         brief_edits.SetServiceField(brief_edits.ServiceField.SPACES, "3"),
         brief_edits.SetNoGo(BACK, on=True),
@@ -63,6 +69,11 @@ def lagoon_road(shelf: Shelf) -> Job:
         brief_edits.AddExisting(),
         *_old_array(),
         FillPlane(a, FRONT, Ways.PORTRAIT),
+        edits.CopyOption(a, "microinverters"),
+        ChooseElectronics(b, Architecture.MICRO, MICROINVERTER),
+        edits.CopyOption(a, "add-on optimizers"),
+        ChooseElectronics(c, Architecture.ADD_ON, OPTIMIZER),
+        FitOptimizers(c, BESIDE_DORMERS, on=True),
     )
     return apply_edits(job, steps, shelf)
 

@@ -3,17 +3,9 @@
 from collections import Counter
 from dataclasses import dataclass
 
-from ridge_tally.core.equipment import AnySheet, OptimizerKind, Origin, origin_of
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    inverter_sheets_of,
-    microinverter_sheet_of,
-    module_sheets,
-    optimizer_sheet_of,
-    present_ids,
-)
-from ridge_tally.core.strings.units import units_by_plane
+from ridge_tally.core.equipment import AnySheet, Origin, origin_of
+from ridge_tally.core.job.document import Job, Option
+from ridge_tally.core.strings.parts import parts_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,18 +35,7 @@ def bill_of(job: Job, option: Option) -> Bill:
 
     Mounting, cable and work are not in it.
     """
-    present = set(present_ids(option))
-    modules = Counter(s for m, s in module_sheets(job, option).items() if m in present)
-    counts: list[tuple[AnySheet, int]] = list(modules.items())
-    micro, optimizer = microinverter_sheet_of(job, option), optimizer_sheet_of(job, option)
-    if micro is not None:
-        counts.append((micro, sum(map(len, units_by_plane(job, option, micro.inputs)))))
-    else:
-        counts += Counter(inverter_sheets_of(job, option)).items()
-    if optimizer is not None:
-        on_all = optimizer.kind is OptimizerKind.SYSTEM
-        counts.append((optimizer, len(present) if on_all else len(option.electronics.fitted)))
-    parts = tuple(Part(sheet, n, price_of(sheet)) for sheet, n in counts if n)
+    parts = tuple(Part(sheet, n, price_of(sheet)) for sheet, n in parts_of(job, option) if n)
     unknown = tuple(p.sheet.name for p in parts if p.price_cents is None)
     return Bill(
         parts,

@@ -1,18 +1,18 @@
 """Ways out of a broken limit or a heavy loss: each judged anew by every rule and by its year."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.document import Job, Option, option_of
 from ridge_tally.core.job.edits import TakeRemedy
-from ridge_tally.core.sheets.working_lines import value_and_limit
-from ridge_tally.core.working import Check, LimitKind, Verdict
-from ridge_tally.rules.report import KINDS, all_checks
+from ridge_tally.core.working import LimitKind
+from ridge_tally.rules.report import KINDS
 from ridge_tally.services.editing import apply_edit, design_for
 from ridge_tally.services.evaluation import hourly_year, require_strings
 from ridge_tally.services.parts import Bill, bill_of, changed_parts
 from ridge_tally.services.remedy_proposals import Proposal, RemedyKind, proposals
+from ridge_tally.services.standing import Broken, Standing, standing_of
 from ridge_tally.services.tracker_losses import TrackerLosses, tracker_losses
 from ridge_tally.services.workspace import Workspace
 
@@ -29,18 +29,6 @@ FOLLOWED = {
 }
 # Another inverter is looked for near the size of the one there is first; our own line.
 LIKE_SIZE = (0.8, 1.35)
-ELECTRICAL = ("strings.", "optimizer.", "micro.", "loading.", "grid.")
-COLD = ("strings.cold-voltage", "micro.cold-voltage", "optimizer.circuit-voltage")
-
-
-@dataclass(frozen=True, slots=True)
-class Broken:
-    """A limit that is not kept: what, of what kind, and by how much."""
-
-    rule_id: str
-    subject: str
-    kind: LimitKind
-    told: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,22 +90,11 @@ class RemediesReport:
 
 
 @dataclass(frozen=True, slots=True)
-class _Standing:
-    """A design as its rules find it."""
-
-    broken: Mapping[tuple[str, str], Broken]
-    cold: str
-
-    def count(self, kind: LimitKind) -> int:
-        return sum(b.kind is kind for b in self.broken.values())
-
-
-@dataclass(frozen=True, slots=True)
 class _Tried:
     proposal: Proposal
     job: Job
     option: Option
-    standing: _Standing
+    standing: Standing
     bill: Bill
     p_ac_w: float
 
@@ -133,7 +110,7 @@ def remedies(workspace: Workspace, job: Job, option: Option) -> Iterator[Remedie
         While no module is in a string.
     """
     require_strings(option)
-    before, bill = _standing(job, option), bill_of(job, option)
+    before, bill = standing_of(job, option), bill_of(job, option)
     energy = _energy(workspace, job, option)[0]
     troubles = _troubles(before, _losses(workspace, job, option))
     found: list[Remedy] = []
@@ -171,7 +148,7 @@ def _tried(workspace: Workspace, job: Job, option: Option, proposal: Proposal) -
         return None
     ac_w = design_for(changed, after).p_ac_w
     return _Tried(
-        proposal, changed, after, _standing(changed, after), bill_of(changed, after), ac_w
+        proposal, changed, after, standing_of(changed, after), bill_of(changed, after), ac_w
     )
 
 
@@ -194,7 +171,7 @@ def _followed(tried: list[_Tried], ac_w: float) -> list[_Tried]:
 def _remedy(
     workspace: Workspace,
     one: _Tried,
-    before: _Standing,
+    before: Standing,
     bill: Bill,
     energy_kwh: float | None,
     option: Option,
@@ -266,28 +243,7 @@ def _losses(workspace: Workspace, job: Job, option: Option) -> tuple[TrackerLoss
         return ()
 
 
-def _standing(job: Job, option: Option) -> _Standing:
-    checks = all_checks(design_for(job, option))
-    broken = {
-        (c.rule_id, c.subject): Broken(c.rule_id, c.subject, c.kind, _told(c))
-        for c in checks
-        if c.verdict is Verdict.BROKEN and c.kind in KINDS[:3] and c.rule_id.startswith(ELECTRICAL)
-    }
-    cold = [c for c in checks if c.rule_id in COLD]
-    nearest = min(cold, key=lambda c: 1.0 if c.margin_frac is None else c.margin_frac, default=None)
-    return _Standing(broken, "" if nearest is None else _against(nearest))
-
-
-def _told(check: Check) -> str:
-    return f"{check.title}, {check.subject}: {_against(check)}"
-
-
-def _against(check: Check) -> str:
-    value, limit = value_and_limit(check)
-    return f"{value} of {limit}"
-
-
-def _troubles(before: _Standing, losses: tuple[TrackerLosses, ...]) -> tuple[Trouble, ...]:
+def _troubles(before: Standing, losses: tuple[TrackerLosses, ...]) -> tuple[Trouble, ...]:
     found = [Trouble(b.kind, b.told) for b in before.broken.values()]
     for tracker in losses:
         parts = (

@@ -82,7 +82,7 @@ def proposals(workspace: Workspace, job: Job, option: Option) -> Iterator[Propos
         yield from _split(design)
         yield from _in_series(design)
         yield from _other_lengths(design)
-    yield from _at_modules(workspace, design)
+    yield from at_modules(workspace, design)
     if design.microinverter is None:
         yield from _other_inverters(design, workspace.shelf)
         yield from _fewer(workspace, design)
@@ -135,8 +135,8 @@ def _other_lengths(design: Design) -> Iterator[Proposal]:
             yield Proposal(RemedyKind.OTHER_LENGTH, told, (plan,))
 
 
-def _at_modules(workspace: Workspace, design: Design) -> Iterator[Proposal]:
-    """Optimizers on the few dark or odd modules, on all, or a microinverter at each."""
+def at_modules(workspace: Workspace, design: Design) -> Iterator[Proposal]:
+    """Yield optimizers on the few dark or odd modules, on all, or a microinverter at each."""
     option, shelf = design.option, workspace.shelf
     there = option.electronics.optimizer_id or option.electronics.microinverter_id
     if option.strings and design.microinverter is None and design.system is None:

@@ -7,9 +7,7 @@ from ridge_tally.core.job.document import (
     Job,
     ModuleString,
     Option,
-    inverter_sheets_of,
     module_on,
-    names_of,
     option_of,
     plane_of,
     taking_part,
@@ -17,6 +15,7 @@ from ridge_tally.core.job.document import (
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.sheets.plan_drawing import plan_svg
+from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.sun.shading import FINE
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.working import Check, LimitKind, Source, SourceStatus, Verdict, shown
@@ -67,7 +66,6 @@ def _content(
 ) -> SheetContent:
     job = state.job
     option = option_of(job, OptionId(report.option_id))
-    inverters = inverter_sheets_of(job, option)
     arrays = {a.plane_id: a for a in option.arrays}
     used = [p for p in job.survey.planes if p.id in arrays] or list(job.survey.planes[:1])
     width_mm = PLAN_WIDTH_MM if len(used) == 1 else PLAN_WIDTH_MM / 2 - 2
@@ -93,7 +91,7 @@ def _content(
         ),
         equipment=(
             *report.modules_told,
-            *_electronics(report, names_of(inverters)),
+            *_electronics(report, counted_names(ac_makers(job, option))),
             f"{report.p_dc_w / 1000:.2f} kW DC on {report.p_ac_w / 1000:.2f} kW AC, "
             f"ratio {report.dc_ac_ratio:.2f}",
             *already_there(job),

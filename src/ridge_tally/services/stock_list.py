@@ -50,8 +50,7 @@ def _stock_item(row: dict[str, str], shelf: Shelf) -> StockItem:
         raise NotUnderstood("Count", row["count"], "0 or more")
     if kind is StockKind.RAIL:
         return StockItem(kind, wanted, row.get("name", "").strip() or wanted, count)
-    sheets = shelf.modules if kind is StockKind.MODULE else shelf.inverters
-    for sheet in sheets:
+    for sheet in shelf.of_kind(kind.value):
         if wanted.lower() in (sheet.id.lower(), sheet.name.lower()):
             return StockItem(kind, sheet.id, sheet.name, count)
     raise NotFound(f"datasheet of the {kind.value}", wanted)

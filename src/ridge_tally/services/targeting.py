@@ -12,8 +12,6 @@ from ridge_tally.core.job.brief import TargetKind
 from ridge_tally.core.job.document import (
     Job,
     Option,
-    inverter_sheets_of,
-    names_of,
     present_ids,
     taking_part,
 )
@@ -21,6 +19,7 @@ from ridge_tally.core.job.grid import GridRules, Metering, RouteKind
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.loading.clipped_day import clipped_kwh_at
 from ridge_tally.core.sheets.working_lines import sum_lines
+from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.working import Given, LimitKind
 from ridge_tally.rules import tables
@@ -317,9 +316,10 @@ def _routes(
     if grid is None:
         return ()
     worth_cents = _worth_cents(grid, brief.need_kwh or 0.0)
-    by_inverter: dict[tuple[str, ...], Option] = {}
+    by_inverter: dict[tuple[tuple[str, int], ...], Option] = {}
     for option in (in_view, *job.options):
-        by_inverter.setdefault((option.inverter_id, *option.more_inverters), option)
+        makers = tuple((sheet.id, n) for sheet, n in ac_makers(job, option))
+        by_inverter.setdefault(makers, option)
     return tuple(
         _inverter_routes(workspace, job, o, grid, worth_cents) for o in by_inverter.values()
     )
@@ -328,8 +328,8 @@ def _routes(
 def _inverter_routes(
     workspace: Workspace, job: Job, option: Option, grid: GridRules, worth_cents: float
 ) -> InverterRoutes:
-    inverters = inverter_sheets_of(job, option)
-    ac_kw = sum(i.p_ac_w for i in inverters) / 1000
+    makers = ac_makers(job, option)
+    ac_kw = sum(n * sheet.p_ac_w for sheet, n in makers) / 1000
     old_kw = sum(a.p_ac_kw for a in job.brief.already.arrays)
     phases = job.survey.service.phases
     year = hourly_year(workspace, job, option) if taking_part(option) else None
@@ -359,7 +359,7 @@ def _inverter_routes(
                 export_lost_kwh=lost_behind_kwh(route.imposed_export_kw),
             )
         )
-    return InverterRoutes(option.id, names_of(inverters), ac_kw, tuple(views))
+    return InverterRoutes(option.id, counted_names(makers), ac_kw, tuple(views))
 
 
 def _worth_cents(grid: GridRules, need_kwh: float) -> float:

@@ -151,6 +151,8 @@ class StockKind(StrEnum):
 
     MODULE = "module"
     INVERTER = "inverter"
+    OPTIMIZER = "optimizer"
+    MICROINVERTER = "microinverter"
     RAIL = "rail"
 
 

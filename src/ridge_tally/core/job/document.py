@@ -260,13 +260,6 @@ def microinverter_sheet_of(job: Job, option: Option) -> MicroinverterSheet | Non
     return sheet_among(job.equipment.microinverters, wanted, "microinverter datasheet")
 
 
-def names_of(inverters: tuple[InverterSheet, ...]) -> str:
-    """Return inverters by name, alike ones counted: ``2 × Sample inverter 5.0 kW``."""
-    names = [i.name for i in inverters]
-    counts = {name: names.count(name) for name in names}
-    return " + ".join(f"{n} × {name}" if n > 1 else name for name, n in counts.items())
-
-
 def tracker_inputs(inverters: tuple[InverterSheet, ...]) -> tuple[TrackerInput, ...]:
     """Return the inputs of inverters, numbered through."""
     owners = [(u, t, i) for u, i in enumerate(inverters, start=1) for t in i.trackers]

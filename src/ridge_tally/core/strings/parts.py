@@ -1,0 +1,58 @@
+"""What an option is made of that has a datasheet, by piece."""
+
+from collections import Counter
+
+from ridge_tally.core.equipment import (
+    AnySheet,
+    InverterSheet,
+    MicroinverterSheet,
+    OptimizerKind,
+)
+from ridge_tally.core.job.document import (
+    Job,
+    Option,
+    inverter_sheets_of,
+    microinverter_sheet_of,
+    module_sheet_of,
+    module_sheets,
+    optimizer_sheet_of,
+    present_ids,
+)
+from ridge_tally.core.strings.units import units_by_plane
+
+Counted = tuple[tuple[AnySheet, int], ...]
+
+
+def modules_in(job: Job, option: Option) -> Counted:
+    """Return the modules that are there by type; none of the option's own while nothing is laid."""
+    present = set(present_ids(option))
+    counts = Counter(s for m, s in module_sheets(job, option).items() if m in present)
+    return tuple(counts.items()) or ((module_sheet_of(job, option), 0),)
+
+
+def ac_makers(
+    job: Job, option: Option
+) -> tuple[tuple[InverterSheet | MicroinverterSheet, int], ...]:
+    """Return what turns DC into AC: the inverters, or one at each module where there are such."""
+    micro = microinverter_sheet_of(job, option)
+    if micro is not None:
+        return ((micro, sum(map(len, units_by_plane(job, option, micro.inputs)))),)
+    return tuple(Counter(inverter_sheets_of(job, option)).items())
+
+
+def parts_of(job: Job, option: Option) -> Counted:
+    """Return modules, inverters and what stands at the modules, each with its count."""
+    optimizer, found = optimizer_sheet_of(job, option), list(modules_in(job, option))
+    found += ac_makers(job, option)
+    if optimizer is not None:
+        on_all = optimizer.kind is OptimizerKind.SYSTEM
+        helped = present_ids(option) if on_all else option.electronics.fitted
+        found.append((optimizer, len(helped)))
+    return tuple(found)
+
+
+def counted_names(
+    parts: Counted | tuple[tuple[InverterSheet | MicroinverterSheet, int], ...],
+) -> str:
+    """Return parts by name, alike ones counted: ``2 × Sample inverter 5.0 kW``."""
+    return " + ".join(f"{n} × {s.name}" if n > 1 else s.name for s, n in parts)

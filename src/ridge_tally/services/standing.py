@@ -1,0 +1,60 @@
+"""How a design stands with its electrical limits, to be held against another one."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from ridge_tally.core.job.document import Job, Option
+from ridge_tally.core.sheets.working_lines import value_and_limit
+from ridge_tally.core.working import Check, LimitKind, Verdict
+from ridge_tally.rules.report import KINDS, all_checks
+from ridge_tally.services.editing import design_for
+
+ELECTRICAL = ("strings.", "optimizer.", "micro.", "loading.", "grid.")
+COLD = ("strings.cold-voltage", "micro.cold-voltage", "optimizer.circuit-voltage")
+
+
+@dataclass(frozen=True, slots=True)
+class Broken:
+    """A limit that is not kept: what, of what kind, and by how much."""
+
+    rule_id: str
+    subject: str
+    kind: LimitKind
+    told: str
+
+
+@dataclass(frozen=True, slots=True)
+class Standing:
+    """A design as its rules find it: what is broken, by rule and subject.
+
+    ``cold``: the string or unit nearest to its cold-voltage limit, value of limit.
+    """
+
+    broken: Mapping[tuple[str, str], Broken]
+    cold: str
+
+    def count(self, kind: LimitKind) -> int:
+        """Return how many limits of a kind are broken."""
+        return sum(b.kind is kind for b in self.broken.values())
+
+
+def standing_of(job: Job, option: Option) -> Standing:
+    """Return which electrical limits of an option are not kept."""
+    checks = all_checks(design_for(job, option))
+    broken = {
+        (c.rule_id, c.subject): Broken(c.rule_id, c.subject, c.kind, _told(c))
+        for c in checks
+        if c.verdict is Verdict.BROKEN and c.kind in KINDS[:3] and c.rule_id.startswith(ELECTRICAL)
+    }
+    cold = [c for c in checks if c.rule_id in COLD]
+    nearest = min(cold, key=lambda c: 1.0 if c.margin_frac is None else c.margin_frac, default=None)
+    return Standing(broken, "" if nearest is None else _against(nearest))
+
+
+def _told(check: Check) -> str:
+    return f"{check.title}, {check.subject}: {_against(check)}"
+
+
+def _against(check: Check) -> str:
+    value, limit = value_and_limit(check)
+    return f"{value} of {limit}"
