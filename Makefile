@@ -68,8 +68,12 @@ web-lint: $(NPM) ; $(WEB)/biome ci .
 web-layers: $(NPM) $(SCHEMA) ; $(WEB)/depcruise src --config .dependency-cruiser.cjs | tee ../.build/layers && ! grep -q '(0 modules' ../.build/layers
 web-types: $(NPM) $(SCHEMA) ; $(WEB)/tsc -b
 web-unit: $(NPM) $(SCHEMA) ; $(WEB)/vitest run
-docs-schema: .venv/.run ; $(BIN)/python -m ridge_tally.cli schema | diff -q - docs/job-file.schema.json || { echo 'docs/job-file.schema.json is stale: make lock-schema'; exit 1; }
-lock-schema: .venv/.run ; $(BIN)/python -m ridge_tally.cli schema > docs/job-file.schema.json
+docs-schema: .venv/.run
+	$(BIN)/python -m ridge_tally.cli schema | diff -q - docs/job-file.schema.json || { echo 'docs/job-file.schema.json is stale: make lock-schema'; exit 1; }
+	$(BIN)/python -m ridge_tally.cli schema --equipment | diff -q - docs/equipment-file.schema.json || { echo 'docs/equipment-file.schema.json is stale: make lock-schema'; exit 1; }
+lock-schema: .venv/.run
+	$(BIN)/python -m ridge_tally.cli schema > docs/job-file.schema.json
+	$(BIN)/python -m ridge_tally.cli schema --equipment > docs/equipment-file.schema.json
 lock: | $(UV)
 	$(LOCK) requirements.in -o requirements.txt && $(LOCK) requirements-dev.in -o requirements-dev.txt && $(LOCK) --no-deps requirements-data.in -o requirements-data.txt
 	cd frontend && npm install --package-lock-only --loglevel=error && node ../tools/fill-lock.mjs

@@ -1,5 +1,6 @@
 """The shipped sample equipment: invented datasheets with their provenance."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
@@ -21,6 +22,13 @@ from ridge_tally.core.equipment import (
 )
 
 Sheet = TypeVar("Sheet")
+# In the order of a shelf's fields.
+SHEETS: dict[str, type[AnySheet]] = {
+    "module": ModuleSheet,
+    "inverter": InverterSheet,
+    "optimizer": OptimizerSheet,
+    "microinverter": MicroinverterSheet,
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,3 +82,27 @@ def sample_shelf() -> Shelf:
         read("optimizers.json", OptimizerSheet),
         read("microinverters.json", MicroinverterSheet),
     )
+
+
+@cache
+def _reader(kind: str) -> TypeAdapter[AnySheet]:
+    return TypeAdapter(SHEETS[kind])
+
+
+def with_own(samples: Shelf, documents: Iterable[tuple[str, str]]) -> Shelf:
+    """Return the shelf with own datasheets, kept as (kind, JSON), behind the samples."""
+    own: dict[str, list[AnySheet]] = {kind: [] for kind in SHEETS}
+    for kind, document in documents:
+        own[kind].append(_reader(kind).validate_json(document))
+    parts = ((*samples.of_kind(kind), *own[kind]) for kind in SHEETS)
+    return Shelf(*parts)  # type: ignore[arg-type]
+
+
+def kind_of(sheet: AnySheet) -> str:
+    """Return the word for the kind of a datasheet: ``module``."""
+    return next(kind for kind, cls in SHEETS.items() if isinstance(sheet, cls))
+
+
+def written(sheet: AnySheet) -> str:
+    """Return a datasheet as ``with_own`` reads it."""
+    return _reader(kind_of(sheet)).dump_json(sheet).decode()

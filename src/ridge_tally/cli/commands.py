@@ -34,6 +34,7 @@ from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.kernels.all import warm_all
 from ridge_tally.core.strings.plans import MOST_LISTED
 from ridge_tally.core.sun.shading import FINE, QUICK
+from ridge_tally.formats.equipment_file import equipment_schema
 from ridge_tally.formats.job_file import job_file_schema
 from ridge_tally.formats.layout_case import solve_layout_case
 from ridge_tally.formats.outline_case import solve_outline_case
@@ -544,9 +545,10 @@ def import_command(file: Path, data: Path, *, json_out: bool) -> None:
 
 
 @main.command()
-def schema() -> None:
+@click.option("--equipment", is_flag=True, help="That of the equipment file instead.")
+def schema(*, equipment: bool) -> None:
     """Print the JSON Schema of the job file."""
-    click.echo(json.dumps(job_file_schema(), indent=2))
+    click.echo(json.dumps(equipment_schema() if equipment else job_file_schema(), indent=2))
 
 
 @main.command()

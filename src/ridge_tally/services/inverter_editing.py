@@ -4,11 +4,16 @@ from dataclasses import replace
 from itertools import accumulate
 
 from ridge_tally.catalogue.shelf import Shelf
-from ridge_tally.core.equipment import InverterId, InverterSheet, with_renewed
-from ridge_tally.core.errors import BadGeometry, NotFound
+from ridge_tally.core.equipment import InverterId, InverterSheet, TrackerSheet, with_renewed
+from ridge_tally.core.errors import BadGeometry, NotFound, OutOfRange
 from ridge_tally.core.job import string_edits as edits
 from ridge_tally.core.job.document import Job, Option, inverter_sheets_of, option_of, with_option
+from ridge_tally.core.units import parse_number
 from ridge_tally.rules.option_document import MOST_INVERTERS
+
+# A bare input tracks from the least that is not nothing.
+LEAST_V = 1.0
+MOST_TYPED, MOST_STRINGS = 100_000.0, 40
 
 
 def with_sheet(job: Job, inverter: InverterSheet) -> Job:
@@ -26,8 +31,14 @@ def inverters_changed(job: Job, edit: edits.InverterEdit, shelf: Shelf) -> Job:
         If the inverter is not on the shelf, or none has that number.
     BadGeometry
         If the last one is taken away, or there are too many.
+    NotUnderstood, OutOfRange
+        If a figure of a bare DC input cannot be.
     """
     option = option_of(job, edit.option_id)
+    if isinstance(edit, edits.UseDcInput):
+        sheet = _dc_input(edit)
+        alone = replace(option, inverter_id=sheet.id, more_inverters=())
+        return with_option(with_sheet(job, sheet), alone)
     before = inverter_sheets_of(job, option)
     # Which inverter there was stands at each place now; none where it is new.
     stays: list[int | None] = list(range(len(before)))
@@ -54,6 +65,37 @@ def inverters_changed(job: Job, edit: edits.InverterEdit, shelf: Shelf) -> Job:
     changed = replace(option, inverter_id=ids[0], more_inverters=tuple(ids[1:]))
     after = inverter_sheets_of(job, changed)
     return with_option(job, _renumbered(changed, before, after, stays))
+
+
+def _dc_input(edit: edits.UseDcInput) -> InverterSheet:
+    """Return a datasheet of one tracker that asks nothing but what was typed.
+
+    It tracks from nearly nothing to its highest voltage, and its current is that short-circuited.
+    """
+    volts = parse_number(edit.most_v.rstrip("V "), "Highest volts", "volts such as 150")
+    amps = parse_number(edit.most_a.rstrip("A "), "Most amperes", "amperes such as 30")
+    watts = parse_number(edit.most_w.rstrip("W "), "Most watts", "watts such as 2000")
+    strings = parse_number(edit.strings, "Strings in parallel", "a number such as 2")
+    for field, value in (("Highest volts", volts), ("Most amperes", amps), ("Most watts", watts)):
+        if not 0 < value < MOST_TYPED:
+            raise OutOfRange(field, value, f"above 0, below {MOST_TYPED:g}")
+    if not 1 <= strings <= MOST_STRINGS or strings != int(strings):
+        raise OutOfRange("Strings in parallel", strings, f"a whole number up to {MOST_STRINGS}")
+    tracker = TrackerSheet(LEAST_V, volts, amps, amps, int(strings), watts)
+    return InverterSheet(
+        id=InverterId(f"dc-input-{volts:g}-{amps:g}-{watts:g}-{strings:g}"),
+        name=f"DC input {volts:g} V, {amps:g} A, {watts:g} W",
+        provenance="typed for this job",
+        p_ac_w=watts,
+        p_dc_max_w=None,
+        v_dc_max_v=volts,
+        v_start_v=LEAST_V,
+        night_w=0.0,
+        phases=1,
+        efficiency=(),
+        trackers=(tracker,),
+        bare_isc=False,
+    )
 
 
 def _renumbered(

@@ -10,8 +10,10 @@ from typing import TypeVar
 
 from sqlalchemy.orm import Session, sessionmaker
 
-from ridge_tally.catalogue.shelf import Shelf
+from ridge_tally.catalogue.shelf import Shelf, with_own
 from ridge_tally.services.runs import Runs
+from ridge_tally.store.database import transaction
+from ridge_tally.store.equipment import own_documents
 
 Value = TypeVar("Value")
 
@@ -66,12 +68,16 @@ class Remembered:
 
 @dataclass(frozen=True, slots=True)
 class Workspace:
-    """Handed to every use case; holds no state of a request.  ``pictures`` is their folder."""
+    """Handed to every use case; holds no state of a request.  ``pictures`` is their folder.
+
+    ``samples`` is the shipped equipment; the shelf is that and the firm's own.
+    """
 
     sessions: sessionmaker[Session]
     clock: Callable[[], datetime]
-    shelf: Shelf
+    samples: Shelf
     pictures: Path
+    own: Remembered = field(default_factory=lambda: Remembered(1))
     years: Remembered = field(default_factory=lambda: Remembered(32))
     weather: Remembered = field(default_factory=lambda: Remembered(8))
     guesses: Remembered = field(default_factory=lambda: Remembered(64))
@@ -86,6 +92,15 @@ class Workspace:
     fine_loaded: Remembered = field(default_factory=lambda: Remembered(3))
     # Words of the sky over modules, a megabyte each.
     words: Remembered = field(default_factory=lambda: Remembered(96))
+
+    @property
+    def shelf(self) -> Shelf:
+        """Sample and own equipment."""
+        return self.own.get("shelf", lambda: with_own(self.samples, self._own_documents()))
+
+    def _own_documents(self) -> tuple[tuple[str, str], ...]:
+        with transaction(self.sessions) as session:
+            return own_documents(session)
 
     @property
     def weather_files(self) -> Path:

@@ -33,3 +33,14 @@ class RevisionRow(Base):
     what: Mapped[str] = mapped_column(String(120))
     author: Mapped[str] = mapped_column(String(64))
     saved_at: Mapped[datetime] = mapped_column(DateTime)
+
+
+class EquipmentRow(Base):
+    """An own datasheet; the same name is the same row."""
+
+    __tablename__ = "own_equipment"
+
+    kind: Mapped[str] = mapped_column(String(16), primary_key=True)
+    id: Mapped[str] = mapped_column(String(80), primary_key=True)
+    document: Mapped[str] = mapped_column(Text)
+    saved_at: Mapped[datetime] = mapped_column(DateTime)

@@ -10,7 +10,7 @@ from pydantic import BaseModel
 
 from ridge_tally import __version__
 from ridge_tally.services.workspace import Workspace
-from ridge_tally.web import arrays, errors, jobs, options, pictures, strings, sun
+from ridge_tally.web import arrays, choosing, errors, jobs, options, pictures, shelf, strings, sun
 from ridge_tally.web.models import Problem
 
 STATIC = Path(__file__).parents[1] / "static"
@@ -64,6 +64,8 @@ def create_app(workspace: Workspace, trusted_hosts: frozenset[str] = LOOPBACK) -
     app.register_api(options.bp)
     app.register_api(arrays.bp)
     app.register_api(strings.bp)
+    app.register_api(choosing.bp)
+    app.register_api(shelf.bp)
     app.register_api(sun.bp)
     app.register_api(pictures.bp)
     app.before_request(lambda: _guard(trusted_hosts))

@@ -16,19 +16,27 @@ from ridge_tally.core.job.grid import GridRules
 from ridge_tally.core.job.survey import Picture
 from ridge_tally.core.survey.scene import Scene
 from ridge_tally.core.units import LengthUnit
+from ridge_tally.formats.equipment_fields import Column, SheetKind
 from ridge_tally.rules.setbacks import SetbackPack
 from ridge_tally.services.asked_plan import PlanVerdict
+from ridge_tally.services.comparing import Comparison
 from ridge_tally.services.evaluation import ShadeBand, YearReport
 from ridge_tally.services.jobs import JobState
 from ridge_tally.services.layouts import Alternative, Proof
 from ridge_tally.services.losses_at_meter import LossAtMeter
+from ridge_tally.services.module_choice import ModuleChoice
 from ridge_tally.services.one_more import OneMore
+from ridge_tally.services.own_equipment import TakenIn
 from ridge_tally.services.own_point import OwnPointReport
+from ridge_tally.services.pairing import PairingStudy
+from ridge_tally.services.remedies import RemediesReport
 from ridge_tally.services.shade import AtMeter, ShadeHours, ShadeReport, Trimmed
+from ridge_tally.services.shelf_browsing import SheetView, ShelfPage
 from ridge_tally.services.string_plans import InverterPlans, Objective, PlansReport
 from ridge_tally.services.sun_day import SunDay
 from ridge_tally.services.sun_paths import SunPaths
 from ridge_tally.services.targeting import TargetReport
+from ridge_tally.services.tracker_currents import SharedTracker
 from ridge_tally.services.tracker_losses import TrackerLosses
 from ridge_tally.services.weather_report import FileTold, WeatherReport
 from ridge_tally.services.worst_modules import WorstModules
@@ -150,6 +158,104 @@ class InverterPlansAnswer(Wire):
     plans: InverterPlans | None
     running: bool
     problem: str
+
+
+class RemediesAnswer(Wire):
+    """Ways out as far as they are judged."""
+
+    report: RemediesReport | None
+    running: bool
+    problem: str
+
+
+class SharedTrackersAnswer(Wire):
+    """Trackers several strings share, hour by hour on their hardest day."""
+
+    trackers: list[SharedTracker]
+
+
+class ComparisonAnswer(Wire):
+    """The ways to the grid as far as they are compared."""
+
+    comparison: Comparison | None
+    running: bool
+    problem: str
+
+
+class PairingAnswer(Wire):
+    """A module against every microinverter, as far as it is worked out."""
+
+    study: PairingStudy | None
+    running: bool
+    problem: str
+
+
+class ModuleChoiceAnswer(Wire):
+    """Every module on this roof, as far as they are laid."""
+
+    choice: ModuleChoice | None
+    running: bool
+    problem: str
+
+
+class KindPath(Wire):
+    """A kind of equipment."""
+
+    kind: SheetKind
+
+
+class SheetPath(Wire):
+    """A datasheet of the shelf."""
+
+    kind: SheetKind
+    sheet_id: str
+
+
+class ShelfAsked(Wire):
+    """Words of the name; a column to sort by, and between which figures of it."""
+
+    words: str = ""
+    sort: str = ""
+    down: bool = False
+    least: float | None = None
+    most: float | None = None
+    start: int = Field(0, ge=0)
+
+
+class ShelfPageAnswer(Wire):
+    """A page of the shelf."""
+
+    page: ShelfPage
+
+
+class SheetAnswer(Wire):
+    """A datasheet value by value."""
+
+    sheet: SheetView
+
+
+class SheetTyped(Wire):
+    """A datasheet typed column by column."""
+
+    texts: dict[str, str]
+
+
+class ColumnsAnswer(Wire):
+    """What a datasheet of a kind is typed in."""
+
+    columns: list[Column]
+
+
+class TakenInAnswer(Wire):
+    """What came of an equipment file."""
+
+    taken: TakenIn
+
+
+class SheetGone(Wire):
+    """Which datasheet was taken away."""
+
+    sheet_id: str
 
 
 class TypedPlan(Wire):

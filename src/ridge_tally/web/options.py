@@ -34,6 +34,8 @@ from ridge_tally.web.models import (
 
 OPTION = "/jobs/<job_id>/revisions/<int:revision>/options/<option_id>"
 PLANE = f"{OPTION}/planes/<plane_id>"
+# So many of a kind are offered in a list of choices; all of them stand on the shelf itself.
+MOST_PICKED = 300
 bp = APIBlueprint("options", __name__, url_prefix="/api")
 
 
@@ -123,10 +125,10 @@ def get_shelf() -> ShelfAnswer:
         for c in climates().values()
     ]
     return ShelfAnswer(
-        modules=list(shelf.modules),
-        inverters=list(shelf.inverters),
-        optimizers=list(shelf.optimizers),
-        microinverters=list(shelf.microinverters),
+        modules=list(shelf.modules[:MOST_PICKED]),
+        inverters=list(shelf.inverters[:MOST_PICKED]),
+        optimizers=list(shelf.optimizers[:MOST_PICKED]),
+        microinverters=list(shelf.microinverters[:MOST_PICKED]),
         climates=choices,
         grid_packs=list(grid_packs().values()),
         setback_packs=list(setback_packs().values()),

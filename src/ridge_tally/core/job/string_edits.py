@@ -122,6 +122,21 @@ class RemoveInverter:
 
 
 @dataclass(frozen=True, slots=True)
+class UseDcInput:
+    """A bare DC input as typed, volts, amperes and watts, in the place of all inverters.
+
+    So the sums of any series-parallel array can be checked; it makes no AC and has no year.
+    """
+
+    option_id: OptionId
+    most_v: str
+    most_a: str
+    most_w: str
+    strings: str
+    kind: Literal["use-dc-input"] = "use-dc-input"
+
+
+@dataclass(frozen=True, slots=True)
 class PlaceBox:
     """A box put on a plane, or one that is there moved; from the left end of the eave, up the slope."""
 
@@ -183,7 +198,7 @@ class FitOptimizers:
 
 
 WiringEdit = PlaceBox | RemoveBox | SetShutdown | ConfirmOnSite
-InverterEdit = AddInverter | ChangeInverter | RemoveInverter
+InverterEdit = AddInverter | ChangeInverter | RemoveInverter | UseDcInput
 ElectronicsEdit = ChooseElectronics | FitOptimizers
 ThreadEdit = (
     UsePlan
