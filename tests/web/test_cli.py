@@ -8,7 +8,7 @@ import pytest
 from click.testing import CliRunner, Result
 
 from jobs import SAMPLE, workspace_in
-from ridge_tally.cli.commands import main
+from ridge_tally.cli.choosing import main
 from ridge_tally.formats.job_file import write_job
 from ridge_tally.services import jobs
 

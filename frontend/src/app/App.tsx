@@ -1,9 +1,12 @@
-/** Places in the app: the list of jobs, and a job by option and step. */
+/** Places in the app: the list of jobs, the shelf, and a job by option and step. */
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { lazy, Suspense } from 'react';
 import { BrowserRouter, Route, Routes } from 'react-router';
 import { NoticeProvider } from '@/ui/Notices';
 import { JobPage } from './JobPage';
 import { JobsPage } from './JobsPage';
+
+const ShelfPage = lazy(() => import('@/shelf/ShelfPage'));
 
 const client = new QueryClient({
   defaultOptions: { queries: { retry: 1, staleTime: 5000 }, mutations: { retry: 0 } },
@@ -16,6 +19,14 @@ export function App() {
         <BrowserRouter>
           <Routes>
             <Route path="/" element={<JobsPage />} />
+            <Route
+              path="/shelf"
+              element={
+                <Suspense fallback={<p className="p-6 text-sm text-ink-2">Opening the shelf</p>}>
+                  <ShelfPage />
+                </Suspense>
+              }
+            />
             <Route path="/jobs/:jobId" element={<JobPage />} />
             <Route path="/jobs/:jobId/:optionId" element={<JobPage />} />
             <Route path="/jobs/:jobId/:optionId/:stepId" element={<JobPage />} />

@@ -17,6 +17,10 @@ export function JobsPage() {
         <img src={mark} alt="" width="38" height="29" />
         <h1 className="text-lg font-semibold">Ridge Tally</h1>
         <span className="text-sm text-ink-2">from tape readings to a checked design</span>
+        <span className="grow" />
+        <Link to="/shelf" className="text-sm underline">
+          Shelf of equipment
+        </Link>
       </header>
       <main className="grow">
         <NewJob />

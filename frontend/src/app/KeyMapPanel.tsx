@@ -62,7 +62,7 @@ const BY_STEP: Record<string, readonly (readonly [string, string])[]> = {
   strings: [
     ['+ and −', 'one module more or fewer in series'],
     ['A', 'let the planner choose'],
-    ['1, 2, 3, 4', 'wiring, plans, inverters, rules'],
+    ['1 to 6', 'wiring, plans, equipment, rules, ways out, compare'],
     ['H', 'thread a string by hand; W wires it'],
     ['J', 'add a box for home runs; arrows nudge it, Delete takes it away'],
   ],

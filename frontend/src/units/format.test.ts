@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { dayName, figure, signed, yearlyKwh } from './format';
+import { dayName, figure, money, signed, yearlyKwh } from './format';
 
 test('figures are grouped by spaces and carry a true minus', () => {
   expect(figure(-12345.678, 1)).toBe('−12 345.7');
@@ -20,3 +20,11 @@ test.each([
 ])('day %d is %s', (day, name) => {
   expect(dayName(day)).toBe(name);
 });
+
+test.each([
+  [11820, '', '118.20'],
+  [3600000, '$', '$36 000'],
+  [38, '€', '€0.38'],
+  [0, '', '0.00'],
+  [null, '$', ''],
+])('%s cents', (cents, currency, text) => expect(money(cents, currency)).toBe(text));

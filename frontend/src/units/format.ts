@@ -10,6 +10,13 @@ export function figure(value: number, places = 0): string {
   return text.replaceAll(',', ' ').replace('-', minus);
 }
 
+/** Money as it is typed and shown: whole cents only where they matter. */
+export function money(cents: number | null, currency = ''): string {
+  if (cents === null) return '';
+  const whole = Math.abs(cents % 100) < 0.005 && Math.abs(cents) >= 100_00;
+  return `${currency}${figure(cents / 100, whole ? 0 : 2)}`;
+}
+
 /** A yearly energy to the nearest 10 kWh. */
 export const yearlyKwh = (kwh: number) => `${figure(Math.round(kwh / 10) * 10)} kWh`;
 

@@ -2,7 +2,9 @@
 
 from dataclasses import dataclass
 
+from ridge_tally.core.energy.nominal import nominal_watts
 from ridge_tally.core.equipment import MicroinverterSheet, ModuleSheet
+from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import module_footprint_m
 from ridge_tally.core.strings.units import Unit, branches_of, trunk_rise_v, units_by_plane
@@ -120,13 +122,13 @@ def _cells(unit: MicroinverterSheet, sheet: ModuleSheet) -> tuple[Check, ...]:
     return (
         check(
             rule_id="micro.cells",
-            title="Cells it is meant for",
+            title=f"Cells off its list ({listed})",
             subject=sheet.name,
             kind=LimitKind.OUTSIDE,
             formula="abs(cells - listed)",
             givens=(
                 Given("cells", "cells in series", float(sheet.cells_in_series), "", SHEET),
-                Given("listed", f"nearest on its list ({listed})", float(nearest), "", UNIT),
+                Given("listed", "nearest on its list", float(nearest), "", UNIT),
             ),
             value=float(abs(sheet.cells_in_series - nearest)),
             symbol="off",
@@ -141,19 +143,23 @@ def _cells(unit: MicroinverterSheet, sheet: ModuleSheet) -> tuple[Check, ...]:
 
 def _nominal(unit: MicroinverterSheet, sheet: ModuleSheet) -> Check:
     """What modules give on a usual bright day, well under their rating, against the unit's most."""
+    try:
+        nominal = nominal_watts(sheet)
+        watts, origin = nominal.p_w, nominal.origin.value
+    except RidgeTallyError:
+        watts, origin = sheet.p_max_w * NOMINAL_FRAC, "common practice: three quarters of Pmax"
     return check(
         rule_id="micro.nominal",
         title="Power on a usual bright day",
         subject=sheet.name,
         kind=LimitKind.NOTE,
-        formula="p_max * f_nom * kept * inputs",
+        formula="p_nom * kept * inputs",
         givens=(
-            Given("p_max", "Pmax", sheet.p_max_w, "W", SHEET),
-            Given("f_nom", "nominal operating power", NOMINAL_FRAC, "", "common practice"),
+            Given("p_nom", "nominal operating watts", watts, "W", origin),
             Given("kept", "left by the unit", KEPT_FRAC, "", "common practice"),
             Given("inputs", "modules on a unit", float(unit.inputs), "", UNIT),
         ),
-        value=sheet.p_max_w * NOMINAL_FRAC * KEPT_FRAC * unit.inputs,
+        value=watts * KEPT_FRAC * unit.inputs,
         symbol="p_usual",
         unit="W",
         relation="<=",

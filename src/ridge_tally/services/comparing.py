@@ -285,11 +285,13 @@ def _verdict(
         missing = "a price of its parts" if not priced else "a tariff in the Brief"
         return (
             most.architecture,
-            f"{most.title} give most energy.",
+            f"For this roof: {_low(most.title)}, most energy.",
             (f"What a kWh may cost is not known: {missing} is missing.",),
         )
     chosen = min(priced, key=lambda w: w.cents or 0)
-    why = [f"{chosen.title} cost least: {_money(chosen.cents)}, {_kwh(chosen.energy_kwh)} a year."]
+    why = [
+        f"{chosen.title} cost least: parts at {_money(chosen.cents)}, {_kwh(chosen.energy_kwh)} a year."
+    ]
     for way in sorted(priced, key=lambda w: w.cents or 0):
         if way is chosen:
             continue
@@ -310,7 +312,7 @@ def _verdict(
         else:
             why.append(f"{told}: not worth it for the energy alone.")
     why += [f"{way.title}: {way.points[0]}." for way in ways if not way.legal]
-    return chosen.architecture, f"{chosen.title}.", tuple(why)
+    return chosen.architecture, f"For this roof: {_low(chosen.title)}.", tuple(why)
 
 
 def _kwh_cents(job: Job) -> float | None:
@@ -319,6 +321,10 @@ def _kwh_cents(job: Job) -> float | None:
     if grid is None:
         return None
     return next_kwh_cents(grid.tariff, (need or 0.0) / 12, 30)
+
+
+def _low(text: str) -> str:
+    return text[0].lower() + text[1:]
 
 
 def _money(cents: int | None) -> str:

@@ -22,7 +22,7 @@ HEAVY_FRAC = 0.01
 FOLLOWED = {
     RemedyKind.SPLIT: 4,
     RemedyKind.IN_SERIES: 1,
-    RemedyKind.SYSTEM: 2,
+    RemedyKind.SYSTEM: 1,
     RemedyKind.MICRO: 3,
     RemedyKind.INVERTER: 4,
     RemedyKind.SECOND_INVERTER: 1,
@@ -51,6 +51,7 @@ class Remedy:
 
     kind: RemedyKind
     title: str
+    plan: str
     energy_kwh: float | None
     gain_kwh: float | None
     over_hours: float
@@ -184,6 +185,7 @@ def _remedy(
     return Remedy(
         kind=one.proposal.kind,
         title=one.proposal.title,
+        plan=one.proposal.plan,
         energy_kwh=energy,
         gain_kwh=None if energy is None or energy_kwh is None else energy - energy_kwh,
         over_hours=sum(t.over_hours for t in _losses(workspace, one.job, one.option)),

@@ -64,11 +64,12 @@ class RemedyKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
-    """A way out: what it is called, and the edits that make it."""
+    """A way out: what it is called, the edits that make it, and its strings where they are planned."""
 
     kind: RemedyKind
     title: str
     steps: tuple[RemedyStep, ...]
+    plan: str = ""
 
     def edit(self, option: Option) -> TakeRemedy:
         """Return it as one edit of an option."""
@@ -225,15 +226,14 @@ def _other_inverters(design: Design, shelf: Shelf) -> Iterator[Proposal]:
         plan = _best(with_option(with_sheet(job, sheet), alone), alone)
         if plan is not None and option.inverter_id != sheet.id:
             choose = ChooseInverter(option.id, sheet.id)
-            yield Proposal(RemedyKind.INVERTER, f"{sheet.name}: {plan[0]}", (choose, plan[1]))
+            yield Proposal(RemedyKind.INVERTER, sheet.name, (choose, plan[1]), plan[0])
         if len(option.more_inverters) + 1 < MOST_INVERTERS:
             more = replace(option, more_inverters=(*option.more_inverters, sheet.id), strings=())
             plan = _best(with_option(with_sheet(job, sheet), more), more)
             if plan is not None:
                 add = AddInverter(option.id, sheet.id)
-                yield Proposal(
-                    RemedyKind.SECOND_INVERTER, f"{sheet.name} beside it: {plan[0]}", (add, plan[1])
-                )
+                beside = f"{sheet.name} beside it"
+                yield Proposal(RemedyKind.SECOND_INVERTER, beside, (add, plan[1]), plan[0])
 
 
 def _best(job: Job, option: Option) -> tuple[str, UsePlan] | None:
@@ -256,6 +256,6 @@ def _fewer(workspace: Workspace, design: Design) -> Iterator[Proposal]:
             fewer = apply_edit(job, toggle, workspace.shelf)
             plan = _best(fewer, option_of(fewer, option.id))
             if plan is not None:
-                title = f"{count} module{'s' if count > 1 else ''} fewer: {plan[0]}"
-                yield Proposal(RemedyKind.FEWER, title, (toggle, plan[1]))
+                title = f"{count} module{'s' if count > 1 else ''} fewer"
+                yield Proposal(RemedyKind.FEWER, title, (toggle, plan[1]), plan[0])
                 return

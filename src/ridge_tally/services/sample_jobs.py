@@ -5,6 +5,7 @@ from ridge_tally.core.job.document import Job
 from ridge_tally.services.demo import juniper_bench
 from ridge_tally.services.demo_lagoon import lagoon_road
 from ridge_tally.services.demo_plat import NORTH_EAST, SOUTH_WEST, lagoon_plat, plat_point
+from ridge_tally.services.demo_terrace import mill_terrace
 from ridge_tally.services.editing import apply_edits
 from ridge_tally.services.jobs import store_job
 from ridge_tally.services.kept_files import take_in
@@ -14,6 +15,7 @@ from ridge_tally.services.workspace import Workspace
 def store_samples(workspace: Workspace, author: str) -> None:
     """Store the sample jobs; the last one stored stands first in the list."""
     for job in (
+        mill_terrace(workspace.shelf),
         _with_plat(workspace, lagoon_road(workspace.shelf)),
         juniper_bench(workspace.shelf),
     ):

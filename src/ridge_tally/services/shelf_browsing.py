@@ -110,7 +110,7 @@ class SheetView:
     fit_problem: str
 
 
-Getter = Callable[[Any], Cell]
+Getter = Callable[[Any], float | int | str | None]
 
 
 def _price(sheet: AnySheet) -> Cell:
@@ -207,7 +207,7 @@ def shelf_page(shelf: Shelf, kind: SheetKind, asked: ShelfQuestion) -> ShelfPage
                 id=s.id,
                 name=s.name,
                 own=s.id.startswith(OWN),
-                cells=tuple(getter(s) for _, getter in columns),
+                cells=tuple(_cell(getter(s)) for _, getter in columns),
                 doubts=len(doubts_of(s)),
             )
             for s in page
@@ -216,6 +216,10 @@ def shelf_page(shelf: Shelf, kind: SheetKind, asked: ShelfQuestion) -> ShelfPage
         found=len(found),
         of=len(sheets),
     )
+
+
+def _cell(value: float | int | str | None) -> Cell:
+    return float(value) if isinstance(value, int) else value
 
 
 def _within(cell: Cell, least: float | None, most: float | None) -> bool:

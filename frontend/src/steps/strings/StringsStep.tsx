@@ -16,17 +16,19 @@ import { useKeys } from '@/ui/useKeys';
 import { ViewButtons } from '@/ui/ViewButtons';
 import { BranchCard } from './parts/BranchCard';
 import { Branches } from './parts/Branches';
+import { CompareView } from './parts/CompareView';
 import { DesignCard } from './parts/DesignCard';
 import { DraftCard } from './parts/DraftCard';
 import { ElectronicsChoice } from './parts/ElectronicsChoice';
+import { EquipmentView } from './parts/EquipmentView';
 import { Boxes, HomeRuns } from './parts/HomeRuns';
-import { InvertersView } from './parts/InvertersView';
 import { PlansView } from './parts/PlansView';
 import { RulesView } from './parts/RulesView';
 import { StringCard } from './parts/StringCard';
 import { Temperatures } from './parts/Temperatures';
 import { Threads } from './parts/Threads';
 import { TrackerCard } from './parts/TrackerCard';
+import { WaysOutView } from './parts/WaysOutView';
 
 export default function StringsStep() {
   const { plane } = useJob();
@@ -37,8 +39,10 @@ export default function StringsStep() {
 const VIEWS = [
   { id: 'wiring', title: 'Wiring', hint: '1' },
   { id: 'plans', title: 'Plans', hint: '2' },
-  { id: 'inverters', title: 'Inverters', hint: '3' },
+  { id: 'equipment', title: 'Equipment', hint: '3' },
   { id: 'rules', title: 'Rules', hint: '4' },
+  { id: 'out', title: 'Ways out', hint: '5' },
+  { id: 'compare', title: 'Compare', hint: '6' },
 ] as const;
 
 type ViewId = (typeof VIEWS)[number]['id'];
@@ -73,28 +77,23 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
             onChange={(inverter_id) =>
               act({ kind: 'change-inverter', option_id: option.id, unit_number: 1, inverter_id })
             }
-            className={option.more_inverters.length > 0 ? 'w-[110px]' : 'w-[158px]'}
+            className="w-[128px]"
           />
         )}
         {option.more_inverters.length > 0 && (
-          <Button onClick={() => setView('inverters')}>
-            and {option.more_inverters.length} more
-          </Button>
-        )}
-        {micro || (
-          <Button hint="H" weight={draft ? 'pressed' : 'plain'} onClick={begin}>
-            Thread
-          </Button>
+          <Button onClick={() => setView('equipment')}>+{option.more_inverters.length}</Button>
         )}
         <span className="grow" />
-        <span className="text-sm whitespace-nowrap text-ink-2">
-          {micro
-            ? `${report.at_modules.count} units`
-            : `${report.series_min} to ${report.series_max} fit`}
-        </span>
+        {micro && (
+          <span className="text-sm whitespace-nowrap text-ink-2">
+            {report.at_modules.count} units
+          </span>
+        )}
       </Toolbar>
       {view === 'wiring' && micro && <MicroWiring plane={plane} />}
-      {view === 'wiring' && !micro && <Wiring plane={plane} draft={draft} onDraft={setDraft} />}
+      {view === 'wiring' && !micro && (
+        <Wiring plane={plane} draft={draft} onDraft={setDraft} onThread={begin} />
+      )}
       {view === 'plans' &&
         (micro ? (
           <p className="p-6 text-sm text-ink-2">
@@ -104,8 +103,10 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
         ) : (
           <PlansView />
         ))}
-      {view === 'inverters' && <InvertersView />}
+      {view === 'equipment' && <EquipmentView />}
       {view === 'rules' && <RulesView />}
+      {view === 'out' && <WaysOutView />}
+      {view === 'compare' && <CompareView />}
     </>
   );
 }
@@ -146,9 +147,10 @@ interface WiringProps {
   plane: RoofPlane;
   draft: readonly string[] | null;
   onDraft: (draft: readonly string[] | null) => void;
+  onThread: () => void;
 }
 
-function Wiring({ plane, draft, onDraft }: WiringProps) {
+function Wiring({ plane, draft, onDraft, onThread }: WiringProps) {
   const { state, job, option, report, act } = useJob();
   const [chosen, setChosen] = useState({ tag: '', moduleId: '' });
   const array = option.arrays.find((a) => a.plane_id === plane.id);
@@ -175,6 +177,9 @@ function Wiring({ plane, draft, onDraft }: WiringProps) {
     <>
       <PlaneTabs>
         <span className="grow" />
+        <Button hint="H" weight={draft ? 'pressed' : 'plain'} onClick={onThread}>
+          Thread
+        </Button>
         <Series />
       </PlaneTabs>
       <PlaneCanvas
@@ -266,7 +271,7 @@ function boxPlace(
 
 /** How many in series: a wish, or as the planner has it. */
 function Series() {
-  const { option, act } = useJob();
+  const { option, report, act } = useJob();
   const saving = useSaving();
   const locked = option.strings.some((s) => s.locked);
   const longest = Math.max(0, ...option.strings.map((s) => s.module_ids.length));
@@ -288,8 +293,11 @@ function Series() {
   useKeys({ '+': longer, '=': longer, '-': shorter, a: () => void plan() });
   return (
     <>
-      <span className="text-sm">In series</span>
-      <fieldset className="flex" aria-label="Modules in series">
+      <fieldset
+        className="flex"
+        aria-label="Modules in series"
+        title={`${report.series_min} to ${report.series_max} in series fit`}
+      >
         <Button
           aria-label="One fewer in series"
           className="rounded-r-none"
@@ -298,8 +306,8 @@ function Series() {
         >
           −
         </Button>
-        <span className="flex h-[27px] min-w-[66px] items-center justify-center border-y border-rule bg-sheet px-2 font-figure text-base font-semibold">
-          {locked ? 'by hand' : (option.series_wish ?? `auto ${longest || ''}`)}
+        <span className="flex h-[27px] min-w-[82px] items-center justify-center border-y border-rule bg-sheet px-2 font-figure text-base font-semibold">
+          {locked ? 'by hand' : `${option.series_wish ?? (longest || '')} in series`}
         </span>
         <Button
           aria-label="One more in series"
@@ -312,10 +320,11 @@ function Series() {
       </fieldset>
       <Button
         hint="A"
+        aria-label="Let the planner choose"
         weight={option.series_wish === null && !locked ? 'pressed' : 'plain'}
         onClick={() => void plan()}
       >
-        Let the planner choose
+        Planner
       </Button>
     </>
   );

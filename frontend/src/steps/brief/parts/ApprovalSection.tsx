@@ -2,8 +2,8 @@
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { TypedField } from '@/ui/TypedField';
-import { figure } from '@/units/format';
-import { money, plain, type SectionProps } from '../model';
+import { figure, money } from '@/units/format';
+import { plain, type SectionProps } from '../model';
 
 type Kind = Schemas['RouteKind'];
 const TITLE: Record<Kind, string> = { notify: 'Notify afterwards', apply: 'Apply first' };

@@ -4,7 +4,8 @@ import type { Schemas } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
 import { useJob } from '@/plan/JobContext';
 import { Choice } from '@/ui/Choice';
-import { money, percent, plain } from '../model';
+import { money } from '@/units/format';
+import { percent, plain } from '../model';
 import { FieldRow, Fields, Warned } from './fields';
 
 type Rules = Schemas['GridRules'];

@@ -7,8 +7,8 @@ import { SumLines } from '@/tally/parts/SumLines';
 import { Choice } from '@/ui/Choice';
 import { Panel } from '@/ui/Panel';
 import { TypedField } from '@/ui/TypedField';
-import { figure, yearlyKwh } from '@/units/format';
-import { money, percent, plain } from '../model';
+import { figure, money, yearlyKwh } from '@/units/format';
+import { percent, plain } from '../model';
 
 const KINDS: { value: Schemas['TargetKind']; label: string }[] = [
   { value: 'net-zero', label: 'Net zero over the year' },

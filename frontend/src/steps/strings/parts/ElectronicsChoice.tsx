@@ -39,7 +39,7 @@ export function ElectronicsChoice() {
           unit_id,
         });
       }}
-      className="w-[150px]"
+      className="w-[128px]"
     />
   );
 }

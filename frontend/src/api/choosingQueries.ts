@@ -1,0 +1,58 @@
+/** What is weighed against what: ways out, ways to the grid, pairings, modules of the shelf. */
+import { keepPreviousData, queryOptions } from '@tanstack/react-query';
+import { api, type Schemas, unwrap } from './client';
+import { type OptionAt, pathOf } from './queries';
+
+const OPTION = '/api/jobs/{job_id}/revisions/{revision}/options/{option_id}';
+const FOUND_EVERY_MS = 300;
+
+/** Asked again while the work goes on; asking begins it. */
+const whileRunning = {
+  refetchInterval: (query: { state: { data?: { running: boolean } | undefined } }) =>
+    query.state.data?.running ? FOUND_EVERY_MS : (false as const),
+  staleTime: Number.POSITIVE_INFINITY,
+};
+
+export const remediesQuery = (at: OptionAt) =>
+  queryOptions<Schemas['RemediesAnswer']>({
+    queryKey: ['remedies', at],
+    queryFn: ({ signal }) => unwrap(api.GET(`${OPTION}/remedies`, { params: pathOf(at), signal })),
+    ...whileRunning,
+  });
+
+export const stopRemedies = (at: OptionAt) =>
+  unwrap(api.DELETE(`${OPTION}/remedies`, { params: pathOf(at) }));
+
+export const sharedTrackersQuery = (at: OptionAt) =>
+  queryOptions<Schemas['SharedTracker'][]>({
+    queryKey: ['shared-trackers', at],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET(`${OPTION}/shared-trackers`, { params: pathOf(at), signal })).then(
+        (answer) => answer.trackers,
+      ),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const comparisonQuery = (at: OptionAt) =>
+  queryOptions<Schemas['ComparisonAnswer']>({
+    queryKey: ['comparison', at],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET(`${OPTION}/comparison`, { params: pathOf(at), signal })),
+    ...whileRunning,
+  });
+
+export const pairingQuery = (at: OptionAt) =>
+  queryOptions<Schemas['PairingAnswer']>({
+    queryKey: ['pairing', at],
+    queryFn: ({ signal }) => unwrap(api.GET(`${OPTION}/pairing`, { params: pathOf(at), signal })),
+    ...whileRunning,
+  });
+
+export const moduleChoiceQuery = (at: OptionAt) =>
+  queryOptions<Schemas['ModuleChoiceAnswer']>({
+    queryKey: ['module-choice', at],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET(`${OPTION}/module-choice`, { params: pathOf(at), signal })),
+    ...whileRunning,
+  });

@@ -1,0 +1,82 @@
+/** A bare DC input in volts, amperes and watts: so the sums of any series-parallel array show. */
+import { useState } from 'react';
+import { ProblemError } from '@/api/client';
+import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
+
+const FIELDS = [
+  { id: 'most_v', label: 'Highest volts', unit: 'V', start: '150' },
+  { id: 'most_a', label: 'Most amperes, short-circuited', unit: 'A', start: '30' },
+  { id: 'most_w', label: 'Most watts', unit: 'W', start: '2000' },
+  { id: 'strings', label: 'Strings in parallel', unit: '', start: '2' },
+] as const;
+
+type Typed = Record<(typeof FIELDS)[number]['id'], string>;
+
+export function DcInputForm() {
+  const { option, edit } = useJob();
+  const [typed, setTyped] = useState<Typed>({
+    most_v: '150',
+    most_a: '30',
+    most_w: '2000',
+    strings: '2',
+  });
+  const [refusal, setRefusal] = useState('');
+  const [done, setDone] = useState(false);
+  const use = async () => {
+    setDone(false);
+    try {
+      await edit({ kind: 'use-dc-input', option_id: option.id, ...typed });
+      setRefusal('');
+      setDone(true);
+    } catch (error) {
+      if (error instanceof ProblemError) setRefusal(error.message);
+      else throw error;
+    }
+  };
+  return (
+    <section aria-label="A bare DC input" className="p-4">
+      <p className="mb-3 max-w-[560px] text-sm">
+        Any input that takes strings, such as a charge controller’s: it stands as one tracker in the
+        place of this option’s inverters, and every sum of volts, amperes and watts is checked
+        against it. It makes no AC, so it has no year.
+      </p>
+      <form
+        className="flex flex-col gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          void use();
+        }}
+      >
+        {FIELDS.map(({ id, label, unit }) => (
+          <label key={id} className="flex items-center gap-2 text-sm">
+            <span className="w-[210px]">{label}</span>
+            <input
+              value={typed[id]}
+              onChange={(event) => setTyped({ ...typed, [id]: event.target.value })}
+              onKeyDown={(event) => event.stopPropagation()}
+              className="h-[27px] w-[90px] rounded-md border border-field bg-sheet px-1.5 text-right font-figure"
+            />
+            {unit}
+          </label>
+        ))}
+        <span className="mt-1">
+          <Button type="submit" weight="main">
+            Check the array against it
+          </Button>
+        </span>
+      </form>
+      {refusal && (
+        <p role="alert" className="mt-2 text-sm text-stop">
+          {refusal}
+        </p>
+      )}
+      {done && (
+        <p role="status" className="mt-2 text-sm">
+          It stands as tracker 1; its sums are in the Tally, its strings under Wiring. Undo brings
+          the inverters back.
+        </p>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,120 @@
+/** A module against every microinverter: what its limit cuts here, in the cold, in the heat. */
+import { useQuery } from '@tanstack/react-query';
+import { pairingQuery } from '@/api/choosingQueries';
+import type { Schemas } from '@/api/client';
+import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
+import { Mark } from '@/ui/Mark';
+import { figure } from '@/units/format';
+
+export function PairingView() {
+  const { at, option, act } = useJob();
+  const { data, error } = useQuery(pairingQuery(at));
+  if (error) return <p className="p-6 text-sm text-stop">{error.message}</p>;
+  if (data?.problem) return <p className="p-6 text-sm text-stop">{data.problem}</p>;
+  const study = data?.study;
+  if (!study)
+    return (
+      <p className="p-6 text-sm text-ink-2" role="status">
+        Setting module and microinverters against each other
+      </p>
+    );
+  const [here = '', cold = '', hot = ''] = study.sites;
+  return (
+    <section
+      aria-label="Microinverters for this module"
+      className="min-h-0 grow overflow-y-auto p-4"
+    >
+      <h2 className="text-base font-semibold">{study.module}</h2>
+      <p className="mb-2 max-w-[760px] text-sm">{study.told}</p>
+      {data?.running && (
+        <p role="status" className="mb-1 text-sm text-ink-2">
+          {figure(study.done_frac * 100)} % worked out, by quarters of an hour
+        </p>
+      )}
+      <table className="w-full text-sm">
+        <thead>
+          <tr className="text-left align-bottom text-xs text-ink-2">
+            <th className="font-normal">Microinverter</th>
+            <th className="w-[66px] text-right font-normal">Laboratory W over peak</th>
+            <th className="w-[88px] text-right font-normal">Nominal W of its peak</th>
+            <th className="w-[104px] text-right font-normal">{here}</th>
+            <th className="w-[104px] text-right font-normal" title={cold}>
+              {cold.split(':')[0]}
+            </th>
+            <th className="w-[104px] text-right font-normal" title={hot}>
+              {hot.split(':')[0]}
+            </th>
+            <th className="w-[84px]">
+              <span className="sr-only">Take it</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {study.pairings.map((pairing) => (
+            <tr key={pairing.unit_id} className="border-t border-rule align-top">
+              <th scope="row" className="py-1.5 text-left font-medium">
+                <span className="flex items-start gap-2">
+                  <span className="mt-1">
+                    <Mark shape={pairing.unfit ? 'square' : 'circle'} />
+                  </span>
+                  <span>
+                    {pairing.unit}
+                    {pairing.unfit && (
+                      <span className="block text-xs font-normal text-stop">{pairing.unfit}</span>
+                    )}
+                  </span>
+                </span>
+              </th>
+              <td className="py-1.5 text-right font-figure">{figure(pairing.stc_ratio, 2)}</td>
+              <td className="py-1.5 text-right font-figure">
+                {pairing.nominal_w === null ? '?' : figure(pairing.nominal_w)} of{' '}
+                {figure(pairing.p_ac_w)}
+              </td>
+              <ClippedCell clipped={pairing.here} />
+              <ClippedCell clipped={pairing.cold} />
+              <ClippedCell clipped={pairing.hot} />
+              <td className="py-1 text-right">
+                {pairing.chosen ? (
+                  <span className="text-xs text-ink-2">chosen</span>
+                ) : (
+                  <Button
+                    aria-label={`Take ${pairing.unit}`}
+                    onClick={() =>
+                      void act({
+                        kind: 'choose-electronics',
+                        option_id: option.id,
+                        architecture: 'microinverters',
+                        unit_id: pairing.unit_id,
+                      })
+                    }
+                  >
+                    Take it
+                  </Button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-2 max-w-[760px] text-xs text-ink-2">
+        Hours at the limit and what it cuts off each module in a year, by quarters of an hour; here
+        under this roof’s shade. {cold}. {hot}. Both on stand-in weather, drawn and not measured,
+        without shade. A 400 W module on a 300 W unit is a usual pairing (common practice, no
+        source).
+      </p>
+    </section>
+  );
+}
+
+function ClippedCell({ clipped }: { clipped: Schemas['Clipped'] | null }) {
+  if (!clipped) return <td className="py-1.5 text-right text-ink-3">…</td>;
+  return (
+    <td className="py-1.5 text-right font-figure whitespace-nowrap">
+      {figure(clipped.kwh_per_module, 1)} kWh
+      <span className="block text-xs text-ink-2">
+        {figure(clipped.frac * 100, 1)} %, {figure(clipped.hours)} h
+      </span>
+    </td>
+  );
+}
