@@ -79,6 +79,7 @@ def year_of_one_module_by_script(
     terms = pvsystem.calcparams_desoto(
         effective, cell, diode.alpha_isc_a_per_degc, diode.thermal_v, diode.light_current_a,
         diode.saturation_current_a, diode.shunt_ohm, diode.series_ohm,
+        EgRef=diode.gap_ev,
     )  # fmt: skip
     return float(np.nansum(pvsystem.singlediode(*terms)["p_mp"]) / 1000)
 

@@ -115,6 +115,7 @@ def by_arrays(lit: tuple[LitString, ...], diode: DiodeModel, weather: WeatherYea
             terms = pvsystem.calcparams_desoto(
                 light[:, n], cells[n], diode.alpha_isc_a_per_degc, diode.thermal_v,
                 diode.light_current_a, diode.saturation_current_a, diode.shunt_ohm, diode.series_ohm,
+        EgRef=diode.gap_ev,
             )  # fmt: skip
             il, i0, rs, rsh, a = (
                 np.broadcast_to(np.asarray(t, float), light[:, n].shape) for t in terms

@@ -92,6 +92,7 @@ def module_curve(light: list[float], cell: float, amps: np.ndarray) -> np.ndarra
         il, i0, rs, rsh, a = pvsystem.calcparams_desoto(
             e, cell, d.alpha_isc_a_per_degc, d.thermal_v, d.light_current_a,
             d.saturation_current_a, d.shunt_ohm, d.series_ohm,
+        EgRef=d.gap_ev,
         )  # fmt: skip
         below = amps < il
         each = np.full_like(amps, -0.5)

@@ -14,13 +14,13 @@ import pvlib
 import pytest
 from pvlib import pvsystem
 
-from ridge_tally.core.energy.diode_fit import fit_diode
+from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode
 from ridge_tally.core.equipment import ModuleId, ModuleSheet
 from ridge_tally.core.errors import RidgeTallyError
 
 (TABLE,) = Path(pvlib.__file__).parent.joinpath("data").glob("*-cec-modules-*.csv")
 CRYSTALLINE = {"Mono-c-Si", "Multi-c-Si"}
-EVERY = 67
+EVERY = 101
 
 
 def sheets() -> dict[int, ModuleSheet]:
@@ -50,6 +50,14 @@ class Fitted:
     gamma_per_degc: float
 
 
+def opens_v(d: DiodeModel, cell_degc: float) -> float:
+    at = pvsystem.calcparams_desoto(
+        1000.0, cell_degc, d.alpha_isc_a_per_degc, d.thermal_v, d.light_current_a,
+        d.saturation_current_a, d.shunt_ohm, d.series_ohm, EgRef=d.gap_ev,
+    )  # fmt: skip
+    return float(pvsystem.singlediode(*at, method="lambertw")["v_oc"])
+
+
 @pytest.fixture(scope="module")
 def fits() -> dict[int, Fitted | None]:
     """Row by row how far Voc, Isc, Vmp and Imp are off at worst; None where nothing fits."""
@@ -63,6 +71,7 @@ def fits() -> dict[int, Fitted | None]:
         at = pvsystem.calcparams_desoto(
             1000.0, 25.0, d.alpha_isc_a_per_degc, d.thermal_v, d.light_current_a,
             d.saturation_current_a, d.shunt_ohm, d.series_ohm,
+        EgRef=d.gap_ev,
         )  # fmt: skip
         curve = pvsystem.singlediode(*at, method="lambertw")
         pairs = (
@@ -70,7 +79,9 @@ def fits() -> dict[int, Fitted | None]:
             ("i_mp", sheet.imp_a),
         )  # fmt: skip
         worst = max(abs(float(curve[k]) / wanted - 1) for k, wanted in pairs)
-        done[number] = Fitted(worst, d.beta_error_frac, abs(d.gamma_error_per_degc))
+        beta_v = (opens_v(d, 30.0) - opens_v(d, 20.0)) / 10
+        wanted_v = (sheet.beta_voc_frac_per_degc or 0.0) * sheet.voc_v
+        done[number] = Fitted(worst, abs(beta_v / wanted_v - 1), abs(d.gamma_error_per_degc))
     return done
 
 
@@ -78,17 +89,16 @@ def test_nearly_every_row_gets_a_diode_that_meets_its_four_points(
     fits: dict[int, Fitted | None],
 ) -> None:
     fitted = [f for f in fits.values() if f is not None]
-    assert len(fits) >= 300
+    assert len(fits) >= 200
     assert len(fitted) / len(fits) >= 0.99
     # Which served is told by the fit; whichever it was, its curve goes through the points.
     assert np.quantile([f.worst for f in fitted], 0.99) < 2e-3
     assert max(f.worst for f in fitted) < 5e-3
 
 
-def test_most_rows_keep_their_voc_coefficient_too(fits: dict[int, Fitted | None]) -> None:
-    betas = np.array([f.beta for f in fits.values() if f is not None])
-    assert (betas < 0.02).mean() >= 0.8
-    assert (betas < 0.10).mean() >= 0.95
+def test_every_row_keeps_its_voc_coefficient(fits: dict[int, Fitted | None]) -> None:
+    # Judged by the library with the gap the fit names: strings are planned on it.
+    assert max(f.beta for f in fits.values() if f is not None) < 1e-3
 
 
 def test_the_power_coefficient_follows_without_being_asked(
@@ -96,4 +106,5 @@ def test_the_power_coefficient_follows_without_being_asked(
 ) -> None:
     # It is not fitted: how near the diode's comes to the table's tells whether heat is believable.
     gammas = np.array([f.gamma_per_degc for f in fits.values() if f is not None])
-    assert np.median(gammas) < 0.0003
+    assert np.median(gammas) < 0.0006
+    assert np.quantile(gammas, 0.9) < 0.0012

@@ -40,6 +40,7 @@ def curve_by_lambert_w(
     il, i0, rs, rsh, a = pvsystem.calcparams_desoto(
         LIGHT[hour], CELL[hour], d.alpha_isc_a_per_degc, d.thermal_v, d.light_current_a,
         d.saturation_current_a, d.shunt_ohm, d.series_ohm,
+        EgRef=d.gap_ev,
     )  # fmt: skip
     volts = np.union1d(np.linspace(0, sheet.voc_v * 1.15, 20001), edges_v)
     return volts, pvsystem.i_from_v(volts, il, i0, rs, rsh, a, method="lambertw")
@@ -146,6 +147,7 @@ def summed_exactly(sheet: ModuleSheet, light: np.ndarray, starts: list[int], cel
             il, i0, rs, rsh, a = pvsystem.calcparams_desoto(
                 e, cell, d.alpha_isc_a_per_degc, d.thermal_v, d.light_current_a,
                 d.saturation_current_a, d.shunt_ohm, d.series_ohm,
+        EgRef=d.gap_ev,
             )  # fmt: skip
             below = amps < il
             each = np.full_like(amps, -0.5)

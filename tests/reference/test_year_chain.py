@@ -74,6 +74,7 @@ def by_the_library(tilt: float, azimuth: float) -> float:
     terms = pvsystem.calcparams_desoto(
         effective[lit], cells[lit], DIODE.alpha_isc_a_per_degc, DIODE.thermal_v,
         DIODE.light_current_a, DIODE.saturation_current_a, DIODE.shunt_ohm, DIODE.series_ohm,
+        EgRef=DIODE.gap_ev,
     )  # fmt: skip
     return float(pvsystem.singlediode(*terms, method="lambertw")["p_mp"].sum() / 1000)
 

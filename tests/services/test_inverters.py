@@ -6,11 +6,18 @@ from pathlib import Path
 import pytest
 
 from jobs import FULL, SHELF, option_a, workspace_in
-from ridge_tally.core.errors import BadGeometry, NotFound
+from ridge_tally.core.errors import (
+    BadGeometry,
+    MissingDatum,
+    NotFound,
+    NotUnderstood,
+    OutOfRange,
+)
 from ridge_tally.core.job import string_edits as strings
-from ridge_tally.core.job.document import Job, inverter_sheets_of, tracker_inputs
+from ridge_tally.core.job.document import Job, inverter_sheets_of, present_ids, tracker_inputs
 from ridge_tally.core.job.edits import ChooseInverter
 from ridge_tally.core.strings.parts import ac_makers, counted_names
+from ridge_tally.core.working import Verdict
 from ridge_tally.formats.job_file import read_job, write_job
 from ridge_tally.rules.report import all_checks
 from ridge_tally.services.editing import apply_edit, apply_edits, design_for
@@ -105,3 +112,40 @@ def test_alike_ones_are_counted() -> None:
 def test_what_cannot_hang_there_is_refused(steps, error, match) -> None:
     with pytest.raises(error, match=match):
         apply_edits(replace(FULL), steps, SHELF)
+
+
+def test_a_bare_dc_input_checks_the_sums_of_any_array(workspace) -> None:
+    # By hand: 150 V, 30 A, 2000 W and two strings of three 405 W modules.
+    typed = strings.UseDcInput("a", "150 V", "30", "2000 W", "2")
+    job = apply_edit(FULL, typed, SHELF)
+    ids = present_ids(option_a(job))
+    two = tuple(strings.PlannedString(1, part) for part in (ids[:3], ids[3:6]))
+    job = apply_edit(job, strings.UsePlan("a", two), SHELF)
+    checks = {(c.rule_id, c.subject): c for c in all_checks(design_for(job, option_a(job)))}
+    cold = checks["strings.cold-voltage", "string A"]
+    assert cold.value.value == pytest.approx(3 * 37.3 * (1 + 0.0027 * 53))
+    assert cold.limit.value == 150.0
+    short = checks["strings.short-circuit-current", "tracker 1"]
+    # 1.25 x 2 x 13.84 A = 34.6 A of 30 A.
+    assert (short.value.value, short.verdict) == (pytest.approx(34.6), Verdict.BROKEN)
+    watts = checks["strings.tracker-watts", "tracker 1"]
+    assert (watts.value.value, watts.verdict) == (6 * 405.0, Verdict.BROKEN)
+    assert read_job(write_job(job)) == job
+    with pytest.raises(MissingDatum, match="efficiency"):
+        year_report(workspace, job, option_a(job))
+    assert option_report(job, option_a(job)).p_dc_w > 0
+
+
+@pytest.mark.parametrize(
+    ("change", "says"),
+    [
+        ({"most_v": "-3"}, "Highest volts reads -3"),
+        ({"most_a": "many"}, "Most amperes"),
+        ({"strings": "1.5"}, "Strings in parallel"),
+        ({"most_w": "0"}, "Most watts"),
+    ],
+)
+def test_a_bare_dc_input_that_cannot_be_is_refused(change: dict, says: str) -> None:
+    typed = {"most_v": "150", "most_a": "30", "most_w": "2000", "strings": "2"} | change
+    with pytest.raises((OutOfRange, NotUnderstood), match=says):
+        apply_edit(FULL, strings.UseDcInput("a", **typed), SHELF)

@@ -96,7 +96,7 @@ function Fit({ sheet }: { sheet: Schemas['SheetView'] }) {
       {figure(fit.beta_error_frac * 100, 1)} % in the Voc coefficient
       {gamma !== null && `, ${figure(gamma * 100, 3)} %/K in that of Pmax`}; {fit.fitted_by}: IL{' '}
       {figure(fit.light_current_a, 2)} A, I0 {fit.saturation_current_a.toExponential(1)} A, Rs{' '}
-      {figure(fit.series_ohm, 3)} Ω, Rsh {figure(fit.shunt_ohm)} Ω
+      {figure(fit.series_ohm, 3)} Ω, Rsh {figure(fit.shunt_ohm)} Ω, gap {figure(fit.gap_ev, 3)} eV
     </>
   );
 }

@@ -94,6 +94,7 @@ class FitView:
     series_ohm: float
     shunt_ohm: float
     thermal_v: float
+    gap_ev: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -271,6 +272,7 @@ def _fit(sheet: AnySheet) -> tuple[FitView | None, str]:
         series_ohm=model.series_ohm,
         shunt_ohm=model.shunt_ohm,
         thermal_v=model.thermal_v,
+        gap_ev=model.gap_ev,
     ), ""
 
 

@@ -4,7 +4,10 @@
 2. Where that does not reproduce the datasheet, a nested solve: for a given ideality the
    conditions at short circuit, open circuit and maximum power are linear in light current,
    saturation current and shunt conductance; dP/dV = 0 gives the series resistance by a
-   bracketed root; the ideality is the one whose Voc coefficient is the datasheet's.
+   bracketed root; the ideality is the one whose Voc falls most nearly as the datasheet says.
+
+Either way the band gap of the model is then set so that Voc falls with heat exactly as on the
+datasheet: silicon's own where its figures agree, an apparent one where they do not.
 """
 
 import math
@@ -22,14 +25,18 @@ from ridge_tally.core.errors import MissingDatum, OutsideModelRange
 
 BOLTZMANN_EV_PER_K = 8.617333262e-5
 STC_K = 298.15
+# Silicon's band gap and how it falls with heat: De Soto et al. 2006.
+GAP_EV, GAP_PER_K = 1.121, -0.0002677
 EXACT_FRAC = 1e-3
-COEFFICIENT_FRAC = 0.1
+# A gap this near silicon's own needs no other fit.
+LIKE_SILICON_FRAC = 0.1
 
 
 @dataclass(frozen=True, slots=True)
 class DiodeModel:
-    """The five parameters at STC of one module, and how well they meet its datasheet.
+    """The five parameters at STC of one module, its gap, and how well they meet its datasheet.
 
+    ``gap_ev``: the band gap that lets Voc fall with heat as on the datasheet; silicon has 1.121.
     ``worst_point_frac`` is the largest relative error of Voc, Isc, Vmp and Imp;
     ``beta_error_frac`` that of the Voc coefficient.  ``gamma_error_per_degc`` is the model's
     power coefficient minus the datasheet's, a fraction per °C.
@@ -40,6 +47,7 @@ class DiodeModel:
     series_ohm: float
     shunt_ohm: float
     thermal_v: float
+    gap_ev: float
     alpha_isc_a_per_degc: float
     fitted_by: str
     worst_point_frac: float
@@ -72,7 +80,7 @@ def fit_diode(sheet: ModuleSheet) -> DiodeModel:
         model = fit(sheet)
         if model is None or model.worst_point_frac >= EXACT_FRAC:
             continue
-        if model.beta_error_frac < COEFFICIENT_FRAC:
+        if gap_off_frac(model) < LIKE_SILICON_FRAC:
             return model
         good.append(model)
     if not good:
@@ -81,7 +89,12 @@ def fit_diode(sheet: ModuleSheet) -> DiodeModel:
             "no diode curve passes through them",
             "Compare the four figures with the datasheet.",
         )
-    return min(good, key=lambda m: m.beta_error_frac)
+    return min(good, key=gap_off_frac)
+
+
+def gap_off_frac(model: DiodeModel) -> float:
+    """Return how far a model's band gap is from silicon's, as a share of it."""
+    return abs(model.gap_ev / GAP_EV - 1)
 
 
 def _solved(sheet: ModuleSheet) -> DiodeModel | None:
@@ -119,11 +132,11 @@ def _absolute(sheet: ModuleSheet) -> tuple[float, float]:
 def _nested(sheet: ModuleSheet) -> DiodeModel | None:
     unit_v = sheet.cells_in_series * BOLTZMANN_EV_PER_K * STC_K
     found = []
-    for ideality in np.linspace(0.5, 2.2, 35):
+    for ideality in np.linspace(0.25, 2.2, 40):
         model = _at_ideality(sheet, float(ideality) * unit_v)
         if model is not None:
             found.append(model)
-    return min(found, key=lambda m: m.beta_error_frac, default=None)
+    return min(found, key=gap_off_frac, default=None)
 
 
 def _at_ideality(sheet: ModuleSheet, thermal_v: float) -> DiodeModel | None:
@@ -158,9 +171,11 @@ def _measured(sheet: ModuleSheet, values: tuple[float, ...], fitted_by: str) -> 
     light, saturation, series, shunt, thermal = values
     alpha_a, beta_v = _absolute(sheet)
 
+    gap_ev = _gap_ev(sheet, values)
+
     def curve(cell_degc: float) -> dict[str, float]:
         at = pvsystem.calcparams_desoto(
-            1000.0, cell_degc, alpha_a, thermal, light, saturation, shunt, series
+            1000.0, cell_degc, alpha_a, thermal, light, saturation, shunt, series, EgRef=gap_ev
         )
         with np.errstate(all="ignore"):
             return {k: float(v) for k, v in pvsystem.singlediode(*at).items()}
@@ -181,9 +196,30 @@ def _measured(sheet: ModuleSheet, values: tuple[float, ...], fitted_by: str) -> 
     gamma = (warm["p_mp"] - cool["p_mp"]) / 10 / at_stc["p_mp"]
     gamma_sheet = sheet.gamma_pmp_frac_per_degc
     return DiodeModel(
-        light, saturation, series, shunt, thermal, alpha_a, fitted_by,
+        light, saturation, series, shunt, thermal, gap_ev, alpha_a, fitted_by,
         worst_point_frac=worst,
         beta_error_frac=abs(beta / beta_v - 1),
         gamma_error_per_degc=math.nan if gamma_sheet is None else gamma - gamma_sheet,
         vmp_coefficient_frac_per_degc=(warm["v_mp"] - cool["v_mp"]) / 10 / at_stc["v_mp"],
     )  # fmt: skip
+
+
+def _gap_ev(sheet: ModuleSheet, values: tuple[float, ...]) -> float:
+    """Return the gap whose saturation current opens the module where its sheet says at 20 and 30 °C.
+
+    At open circuit light current, diode and shunt balance: the saturation current follows from the
+    voltage wanted, and the gap from how it rises with heat.
+    """
+    light, saturation, _, shunt, thermal = values
+    alpha_a, beta_v = _absolute(sheet)
+    gaps = []
+    for off_k in (-5.0, 5.0):
+        kelvin = STC_K + off_k
+        volts = sheet.voc_v + beta_v * off_k
+        through_a = light + alpha_a * off_k - volts / shunt
+        warm = kelvin / STC_K
+        wanted_a = through_a / math.expm1(volts / (thermal * warm))
+        rise = math.log(wanted_a / saturation / warm**3)
+        per_ev = (1 / STC_K - (1 + GAP_PER_K * off_k) / kelvin) / BOLTZMANN_EV_PER_K
+        gaps.append(rise / per_ev)
+    return sum(gaps) / 2

@@ -109,7 +109,7 @@ def diode_of(sheet: ModuleSheet) -> FloatArray:
 
 
 def diode_reference(diode: DiodeModel, substrings: int) -> FloatArray:
-    """Return (7,): a diode of so many substrings as the kernels take it."""
+    """Return (8,): a diode of so many substrings as the kernels take it."""
     return np.array(
         [
             diode.light_current_a,
@@ -119,6 +119,7 @@ def diode_reference(diode: DiodeModel, substrings: int) -> FloatArray:
             diode.thermal_v,
             diode.alpha_isc_a_per_degc,
             float(substrings),
+            diode.gap_ev,
         ]
     )
 

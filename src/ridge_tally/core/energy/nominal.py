@@ -60,5 +60,6 @@ def watts_at(sheet: ModuleSheet, light_w_per_m2: float, cell_degc: float) -> flo
         model.saturation_current_a,
         model.shunt_ohm,
         model.series_ohm,
+        EgRef=model.gap_ev,
     )
     return float(pvsystem.singlediode(*at)["p_mp"])

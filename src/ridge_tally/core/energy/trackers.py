@@ -43,7 +43,7 @@ class Helpers:
 class LoadedTracker:
     """Strings on one tracker and where they would stand without its limits; (n,) W and V.
 
-    ``refs`` (t, 7): the diode of each type of module; ``types`` (m,): of each substring.
+    ``refs`` (t, 8): the diode of each type of module; ``types`` (m,): of each substring.
     ``cool_w`` and ``own_w``: all substrings each at its own best, at 25 °C and as warm as they
     are.  ``free_w`` at ``volts_v``: the strings' best together, without optimizers;
     ``opens_v``: where they open.

@@ -312,7 +312,7 @@ def own_year(light: Any, cell_degc: Any, ref: Any) -> Any:
 
 def warm() -> None:
     """Compile every kernel once, or load it from the cache."""
-    ref = np.array([10.0, 1e-10, 0.3, 400.0, 1.8, 0.005, 2.0])
+    ref = np.array([10.0, 1e-10, 0.3, 400.0, 1.8, 0.005, 2.0, 1.121])
     light = np.array([[900.0, 600.0], [900.0, 300.0], [900.0, 600.0], [900.0, 500.0]])
     cells = np.full((2, 2), 40.0)
     limits = (10.0, 100.0, 20.0, 5.0)

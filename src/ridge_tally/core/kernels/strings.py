@@ -13,8 +13,8 @@ import numpy as np
 compiled = numba.njit(cache=True, nogil=True)
 BOLTZMANN_EV_PER_K = 8.617332478e-05
 STC_K = 298.15
-# Band gap of silicon and how it falls with heat: De Soto et al. 2006.
-GAP_EV, GAP_PER_K = 1.121, -0.0002677
+# How a band gap falls with heat: De Soto et al. 2006.
+GAP_PER_K = -0.0002677
 # What a conducting bypass diode costs; common practice for Schottky diodes, no source.
 BYPASS_V = 0.5
 # Substrings nearer than this share of the brightest count as one level of light.
@@ -37,12 +37,12 @@ def diode_terms(light: float, cell_degc: float, ref: Any) -> Any:
     """Return light current, saturation current, series ohm, shunt siemens and a of a substring.
 
     ``ref``: light current, saturation current, series ohm, shunt ohm, a of the module at
-    standard conditions, A/°C of the short-circuit current, substrings in the module.
+    standard conditions, A/°C of the short-circuit current, substrings in the module, gap in eV.
     """
     kelvin = cell_degc + 273.15
     warm = kelvin / STC_K
-    gap = GAP_EV * (1.0 + GAP_PER_K * (kelvin - STC_K))
-    rise = GAP_EV / (BOLTZMANN_EV_PER_K * STC_K) - gap / (BOLTZMANN_EV_PER_K * kelvin)
+    gap = ref[7] * (1.0 + GAP_PER_K * (kelvin - STC_K))
+    rise = ref[7] / (BOLTZMANN_EV_PER_K * STC_K) - gap / (BOLTZMANN_EV_PER_K * kelvin)
     parts = ref[6]
     light_a = light / 1000.0 * (ref[0] + ref[5] * (kelvin - STC_K))
     saturation_a = ref[1] * warm * warm * warm * math.exp(rise)
@@ -505,7 +505,7 @@ def limited_year(
 
 def warm() -> None:
     """Compile every kernel once, or load it from the cache."""
-    ref = np.array([10.0, 1e-10, 0.3, 400.0, 1.8, 0.005, 3.0])
+    ref = np.array([10.0, 1e-10, 0.3, 400.0, 1.8, 0.005, 3.0, 1.121])
     light = np.array([[900.0, 600.0], [900.0, 300.0], [900.0, 600.0], [900.0, 500.0]])
     cells = np.full((2, 2), 40.0)
     for starts in (np.array([0, 4]), np.array([0, 2, 4])):

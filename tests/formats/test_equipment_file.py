@@ -1,0 +1,227 @@
+"""Equipment by table and JSON: good rows kept, bad rows told with line and reason, never half."""
+
+import json
+from dataclasses import replace
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from jobs import SHELF
+from ridge_tally.core.equipment import ModuleSheet, Origin, origin_of
+from ridge_tally.core.errors import FormatError, MissingDatum, NotUnderstood, OutOfRange
+from ridge_tally.formats.equipment_fields import COLUMNS, SheetKind
+from ridge_tally.formats.equipment_file import (
+    equipment_schema,
+    read_equipment,
+    sound_sheet,
+    table_heading,
+    write_equipment,
+)
+
+MODULE = {
+    "name": "Hill 410", "p_max_w": "410", "voc_v": "37.6", "isc_a": "13.9", "vmp_v": "31.4",
+    "imp_a": "13.06", "beta_voc": "-0.26 %/K", "alpha_isc": "0.05 %/K", "gamma_pmp": "-0.34 %/K",
+    "cells_in_series": "54", "long_mm": "1722", "short_mm": "1134", "mass_kg": "21.3",
+}  # fmt: skip
+INVERTER = {
+    "name": "Hill 5", "p_ac_w": "5000", "v_dc_max_v": "600", "trackers": "2", "v_min_v": "90",
+    "v_max_v": "520", "i_max_a": "16", "efficiency": "97.4",
+}  # fmt: skip
+OPTIMIZER = {
+    "name": "Hill opt", "sort": "system", "p_max_w": "500", "v_in_min_v": "10",
+    "v_in_max_v": "60", "v_out_max_v": "60", "i_out_max_a": "15", "efficiency": "99",
+    "string_v": "380", "least_in_string": "8", "most_in_string": "25",
+}  # fmt: skip
+MICRO = {
+    "name": "Hill micro", "inputs": "2", "p_ac_w": "700", "v_min_v": "22", "v_max_v": "48",
+    "v_dc_max_v": "60", "i_max_a": "14", "cells": "54 60 66", "va_continuous": "690 VA",
+}  # fmt: skip
+
+
+def module(**change: str) -> ModuleSheet:
+    sheet = sound_sheet(SheetKind.MODULE, {**MODULE, **change})
+    assert isinstance(sheet, ModuleSheet)
+    return sheet
+
+
+@pytest.mark.parametrize(
+    ("typed", "share"),
+    [
+        ("-0.26 %/K", -0.0026),
+        ("−0,26 %/°C", -0.0026),
+        # By hand: 98 mV/K of 37.6 V is 0.26 %/K.
+        ("-98 mV/K", -0.098 / 37.6),
+        ("-0.098 V/K", -0.098 / 37.6),
+        ("-0.098V/°C", -0.098 / 37.6),
+    ],
+)
+def test_a_coefficient_in_each_unit_sheets_print(typed: str, share: float) -> None:
+    sheet = module(beta_voc=typed)
+    assert sheet.beta_voc_frac_per_degc == pytest.approx(share)
+    origin = Origin.COMPUTED if "V" in typed else Origin.DATASHEET
+    assert origin_of(sheet, "beta_voc_frac_per_degc") is origin
+
+
+@given(st.floats(-0.5, -0.1))
+def test_millivolts_volts_and_per_cent_mean_the_same(percent: float) -> None:
+    volts = percent / 100 * 37.6
+    shares = [
+        module(beta_voc=text).beta_voc_frac_per_degc
+        for text in (f"{percent:.9f} %/K", f"{volts * 1000:.9f} mV/K", f"{volts:.12f} V/K")
+    ]
+    assert shares == pytest.approx([percent / 100] * 3, rel=1e-6)
+
+
+def test_what_a_sheet_leaves_out_is_worked_out_or_estimated_and_says_so() -> None:
+    sheet = module(p_max_w="", bypass_diodes="")
+    # By hand: 31.4 V x 13.06 A.
+    assert sheet.p_max_w == pytest.approx(410.084)
+    assert origin_of(sheet, "p_max_w") is Origin.COMPUTED
+    assert (sheet.bypass_diodes, origin_of(sheet, "bypass_diodes")) == (3, Origin.ESTIMATED)
+    assert origin_of(sheet, "voc_v") is Origin.DATASHEET
+    assert (sheet.max_system_v, sheet.price_cents) == (None, None)
+
+
+@pytest.mark.parametrize(
+    ("change", "error", "says"),
+    [
+        ({"voc_v": ""}, MissingDatum, "Hill 410 has no Voc"),
+        ({"voc_v": "31.4", "vmp_v": "37.6"}, OutOfRange, "Are Vmp and Voc swapped"),
+        ({"isc_a": "13.06", "imp_a": "13.9"}, OutOfRange, "Are Imp and Isc swapped"),
+        ({"beta_voc": "0.26 %/K"}, OutOfRange, "Voc coefficient"),
+        ({"beta_voc": "-0.26"}, NotUnderstood, "%/K, mV/K or V/K"),
+        ({"beta_voc": "-98 mA/K"}, NotUnderstood, "Voc coefficient"),
+        ({"voc_v": "about 38"}, NotUnderstood, "a number in V"),
+        ({"cells_in_series": "54.5"}, NotUnderstood, "a whole number"),
+        ({"half_cut": "perhaps"}, NotUnderstood, "yes or no"),
+        ({"nominal_w": "301", "nominal_conditions": "field"}, NotUnderstood, "800 / 20 / 1"),
+        ({"name": "=HYPERLINK(1)"}, FormatError, "looks like a formula"),
+        ({"name": "@SUM"}, FormatError, "looks like a formula"),
+        ({"name": ""}, MissingDatum, "no Maker’s name"),
+    ],
+)
+def test_a_bad_module_is_refused_by_its_figure(
+    change: dict[str, str], error: type[Exception], says: str
+) -> None:
+    with pytest.raises(error, match=says):
+        module(**change)
+
+
+@pytest.mark.parametrize(
+    ("kind", "row", "change", "says"),
+    [
+        (SheetKind.INVERTER, INVERTER, {"trackers": "0"}, "has no tracker"),
+        (SheetKind.INVERTER, INVERTER, {"v_min_v": "520", "v_max_v": "90"}, "lowest voltage"),
+        (SheetKind.INVERTER, INVERTER, {"efficiency": "105"}, "above 0 and below 1"),
+        (SheetKind.INVERTER, INVERTER, {"efficiency": "10:x"}, "per cent such as"),
+        (SheetKind.OPTIMIZER, OPTIMIZER, {"sort": "both"}, "system or add-on"),
+        (SheetKind.OPTIMIZER, OPTIMIZER, {"least_in_string": "30"}, "fewest in a string"),
+        (SheetKind.OPTIMIZER, OPTIMIZER, {"v_in_min_v": "80"}, "lowest voltage"),
+        (SheetKind.MICROINVERTER, MICRO, {"cells": "many"}, "54 60 66"),
+        (SheetKind.MICROINVERTER, MICRO, {"inputs": "0"}, "inputs"),
+        (
+            SheetKind.MICROINVERTER,
+            MICRO,
+            {"module_least_w": "500", "module_most_w": "300"},
+            "smallest module",
+        ),
+    ],
+)
+def test_a_bad_converter_is_refused_by_its_figure(
+    kind: SheetKind, row: dict[str, str], change: dict[str, str], says: str
+) -> None:
+    assert sound_sheet(kind, row).name == row["name"]
+    with pytest.raises((MissingDatum, NotUnderstood, OutOfRange), match=says):
+        sound_sheet(kind, {**row, **change})
+
+
+def table(*rows: dict[str, str], kind: SheetKind = SheetKind.MODULE) -> str:
+    names = [c.name for c in COLUMNS[kind]]
+    lines = [",".join(row.get(n, "") for n in names) for row in rows]
+    return "\n".join((",".join(names), *lines))
+
+
+def test_good_rows_are_kept_and_bad_ones_told_by_line() -> None:
+    bad = {**MODULE, "name": "Hill bad", "voc_v": "30"}
+    formula = {**MODULE, "name": "=2+2"}
+    text = table(MODULE, bad, {**MODULE, "name": "Hill 2"}, formula)
+    read = read_equipment(text.encode(), "modules.csv")
+    assert [s.name for s in read.sheets] == ["Hill 410", "Hill 2"]
+    assert [p.place for p in read.problems] == ["line 3", "line 5"]
+    assert "swapped" in read.problems[0].why
+    assert "formula" in read.problems[1].why
+
+
+def test_headings_may_carry_units_and_columns_of_all_kinds() -> None:
+    text = (
+        "kind;name;p_max_w;voc_v;isc_a;vmp_v;imp_a;beta_voc [%/K];cells_in_series;long_mm;"
+        "short_mm;mass_kg;p_ac_w;v_dc_max_v;trackers;v_min_v;v_max_v;i_max_a;colour\n"
+        "module;Hill;410;37,6;13,9;31,4;13,06;-0,26;54;1722;1134;21,3;;;;;;;black\n"
+        "inverter;Hill 5;;;;;;;;;;;5000;600;2;90;520;16;\n"
+        "battery;Hill B;;;;;;;;;;;;;;;;;\n"
+    )
+    read = read_equipment(text.encode(), "x.csv")
+    assert [type(s).__name__ for s in read.sheets] == ["ModuleSheet", "InverterSheet"]
+    assert read.sheets[0].beta_voc_frac_per_degc == pytest.approx(-0.0026)  # type: ignore[union-attr]
+    assert [p.place for p in read.problems] == ["line 1", "line 4"]
+    assert "colour is not known" in read.problems[0].why
+    assert "battery” is no kind" in read.problems[1].why
+
+
+@pytest.mark.parametrize(
+    ("content", "says"),
+    [
+        (b"", "nothing in it"),
+        ("name,voc_v\nM\xf6dul,37".encode("latin-1"), "line 2: this is not UTF-8 text"),
+        (b"PK\x03\x04\x00\x00name", "this is no text"),
+        (b"title,volts\nx,1", "no column is headed name"),
+        (b'{"format": "something"}', "something"),
+        (b'{"format": ', "this is not JSON"),
+        (b'{"format": "ridge-tally-equipment", "modules": 3}', "this is no list"),
+    ],
+)
+def test_a_file_that_is_none_is_refused_whole(content: bytes, says: str) -> None:
+    with pytest.raises(FormatError, match=says) as refused:
+        read_equipment(content, "shelf.csv")
+    assert "shelf.csv" in str(refused.value)
+
+
+def test_wide_text_of_spreadsheets_is_read() -> None:
+    read = read_equipment(table(MODULE).encode("utf-16"), "x.csv")
+    assert [s.name for s in read.sheets] == ["Hill 410"]
+
+
+def test_ten_thousand_rows_are_read_every_tenth_one_bad() -> None:
+    rows = (
+        {**MODULE, "name": f"Hill {n}", **({"imp_a": "20"} if n % 10 == 0 else {})}
+        for n in range(10_000)
+    )
+    read = read_equipment(table(*rows).encode(), "many.csv")
+    assert (len(read.sheets), len(read.problems)) == (9000, 1000)
+    assert read.problems[0].place == "line 2"
+
+
+def test_the_samples_go_out_and_come_back_as_own() -> None:
+    sheets = (*SHELF.modules, *SHELF.inverters, *SHELF.optimizers, *SHELF.microinverters)
+    read = read_equipment(write_equipment(sheets).encode(), "shelf.json")
+    assert read.problems == ()
+    assert [replace(s, id="") for s in read.sheets] == [replace(s, id="") for s in sheets]
+    assert all(s.id.startswith("own-") for s in read.sheets)
+
+
+def test_a_bad_sheet_of_a_json_file_is_told_and_the_others_kept() -> None:
+    data = json.loads(write_equipment(SHELF.modules[:3]))
+    data["modules"][1]["voc_v"] = 10.0
+    data["modules"][2]["voc_v"] = "high"
+    data["modules"].append("none")
+    read = read_equipment(json.dumps(data).encode(), "x.json")
+    assert len(read.sheets) == 1
+    assert [p.place for p in read.problems] == ["modules[1]", "modules[2]", "modules[3]"]
+
+
+def test_the_schema_names_every_kind_and_the_empty_table_every_column() -> None:
+    assert {f"{k.value}s" for k in SheetKind} <= set(equipment_schema()["properties"])
+    for kind in SheetKind:
+        heading = table_heading(kind).strip().split(",")
+        assert {c.name for c in COLUMNS[kind]} <= set(heading)
