@@ -47,7 +47,7 @@ def told(typed: str, job: Job = TWICE) -> str:
         ),
         (
             "4 on 1, 12 on 2, 12 on 2",
-            "4 in series on tracker 1: 110 V with cells at 61 °C, the tracker needs 120 V.",
+            "4 in series on tracker 1: 109 V with cells at 61 °C, the tracker needs 120 V.",
         ),
         ("14 on 1, 13 on 2", "It strings 27 of the 28 modules on South roof."),
         ("2 × 14 on 1, 14 on 2", "It wants 42 modules on South roof; there are 28."),

@@ -196,7 +196,7 @@ def test_a_mixed_string_meets_the_exact_curve_of_its_parts() -> None:
     volts = np.zeros_like(amps)
     for ref, e, many in ((refs[0], 900.0, 9), (refs[1], 700.0, 9)):
         il, io, rs, rsh, nsvth = pvsystem.calcparams_desoto(
-            e, 45.0, ref[5], ref[4], ref[0], ref[1], ref[3], ref[2], 1.121, -0.0002677
+            e, 45.0, ref[5], ref[4], ref[0], ref[1], ref[3], ref[2], ref[7], -0.0002677
         )
         parts = ref[6]
         v = pvsystem.v_from_i(amps, il, io, rs, rsh, nsvth, method="lambertw")

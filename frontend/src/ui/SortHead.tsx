@@ -10,7 +10,7 @@ const ARROW = { ascending: ' ↑', descending: ' ↓', none: '' };
 
 export function SortHead({ title, sorted, onSort }: SortHeadProps) {
   return (
-    <th scope="col" aria-sort={sorted} className="text-right font-normal">
+    <th scope="col" aria-sort={sorted} className="pl-2.5 text-right font-normal">
       <button
         type="button"
         className={`min-h-6 text-right hover:underline ${sorted === 'none' ? '' : 'font-semibold text-ink'}`}

@@ -2,8 +2,10 @@
 
 from ridge_tally.core.equipment import ModuleSheet, OptimizerKind, OptimizerSheet
 from ridge_tally.core.job.document import ModuleString, strings_on
+from ridge_tally.core.job.string_edits import PlanAnew
 from ridge_tally.core.working import (
     Check,
+    Fix,
     Given,
     LimitKind,
     Relation,
@@ -75,6 +77,7 @@ def _string_checks(design: Design, unit: OptimizerSheet, string: ModuleString) -
             limit=limit,
             source=MAKER,
             graded=False,
+            fixes=(Fix("Plan the strings anew", PlanAnew(design.option.id)),),
         )
 
     return (

@@ -38,6 +38,8 @@ STRICTER = Source("record low instead of the mean of yearly lows", "", SourceSta
 HEADROOM = Source("room under the limit", "", SourceStatus.COMMON_PRACTICE)
 INPUT = "inverter datasheet"
 # No cell on a roof gets hotter; from memory.
+# No air on earth was ever colder.
+COLDEST_TOLD_DEGC = -90.0
 HOTTEST_TOLD_DEGC = 100.0
 
 
@@ -300,8 +302,12 @@ def _meets_at(groups: tuple[Alike, ...], which: Which, limit: Given) -> float:
 
 def _over_below(groups: tuple[Alike, ...], which: Which, limit: Given) -> str:
     at = _meets_at(groups, which, limit)
+    if math.isnan(at):
+        return ""
+    if at < COLDEST_TOLD_DEGC:
+        return f"not over {limit.value:g} V even at {degc_text(COLDEST_TOLD_DEGC)}"
     # One decimal, rounded to the warm side: the sentence never promises too much cold.
-    return "" if math.isnan(at) else f"over {limit.value:g} V below {degc_text(_up(at))}"
+    return f"over {limit.value:g} V below {degc_text(_up(at))}"
 
 
 def _under_above(groups: tuple[Alike, ...], which: Which, limit: Given) -> str:

@@ -358,7 +358,7 @@ def _of_module(s: ModuleSheet) -> tuple[Told, ...]:
 
 def _of_inverter(s: InverterSheet) -> tuple[Told, ...]:
     trackers = "; ".join(
-        f"{t.v_min_v:g} to {t.v_max_v:g} V, {t.i_max_a:g} A"
+        f"{s.trackers.count(t)} × {t.v_min_v:g} to {t.v_max_v:g} V, {t.i_max_a:g} A"
         + ("" if t.isc_max_a is None else f", Isc {t.isc_max_a:g} A")
         + f", {t.inputs} in"
         for t in dict.fromkeys(s.trackers)
@@ -369,7 +369,7 @@ def _of_inverter(s: InverterSheet) -> tuple[Told, ...]:
         ("Largest DC voltage", "v_dc_max_v", s.v_dc_max_v, "V"),
         ("Start voltage", "v_start_v", s.v_start_v, "V"),
         ("Phases", "phases", s.phases, ""),
-        (f"{len(s.trackers)} trackers", "trackers", trackers, ""),
+        ("Trackers", "trackers", trackers, ""),
         ("Efficiency", "efficiency", _curve(s), ""),
         ("Draw at night", "night_w", s.night_w, "W"),
         ("Takes a battery", "battery_ready", s.battery_ready, ""),

@@ -14,6 +14,7 @@ export function BranchCard({ branch }: { branch: Schemas['Branch'] }) {
   const rise = of('micro.trunk-rise');
   const off = mine.filter(({ check }) => check.verdict !== 'kept');
   const stop = off.some(({ check }) => check.kind === 'stop' && check.verdict === 'broken');
+  const skipped = branch.connectors - branch.units.length;
   const shape = stop ? 'square' : off.length > 0 ? 'triangle' : 'circle';
   return (
     <Card
@@ -34,7 +35,8 @@ export function BranchCard({ branch }: { branch: Schemas['Branch'] }) {
         <p className="mt-1 text-xs text-ink-2">
           Trunk: {rise.check.reason || `rises ${rise.value_text} of ${rise.limit_text}`}
           {rise.check.reached_at && `; ${rise.check.reached_at}`}. {branch.connectors} connectors to
-          order, skipped ones with them, and two end caps.
+          order{skipped > 0 && `, ${skipped} of them skipped, each with a sealing cap`}; an end cap,
+          two if it is fed in its middle.
         </p>
       )}
       <p className="mt-1 text-xs text-ink-2">
