@@ -47,7 +47,7 @@ def test_a_string_is_drawn_by_hand_and_the_planner_takes_it_back(
     expect(module(page, "C6")).to_be_visible()
     page.get_by_role("button", name="Join string B to its end").click()
     expect(module(page, "C14")).to_be_visible()
-    page.get_by_role("button", name="Let the planner choose").click()
+    page.get_by_role("button", name="Planner").click()
     expect(module(page, "B14")).to_be_visible()
     expect(module(page, "C1")).to_have_count(0)
     assert complaints == []

@@ -3,8 +3,8 @@
 from pathlib import Path
 
 import pytest
-from test_equipment_file import INVERTER, MODULE, table
 
+from equipment_rows import INVERTER, MODULE, table
 from jobs import SAMPLE, SHELF, option_a, workspace_in
 from ridge_tally.core.equipment import Origin
 from ridge_tally.core.errors import FormatError, NotFound

@@ -3,11 +3,13 @@
 from importlib.resources import files
 from io import BytesIO
 from pathlib import Path
+from time import sleep
 
 import pytest
 from flask.testing import FlaskClient
 from PIL import Image
 
+from equipment_rows import MODULE
 from jobs import SAMPLE, workspace_in
 from ridge_tally.formats.job_file import write_job
 from ridge_tally.services import jobs
@@ -245,3 +247,61 @@ def test_the_sun_s_answers_come_by_address(client: FlaskClient) -> None:
     paths = client.get(f"{OPTION}/planes/south/sun-paths?day=10").json["paths"]
     assert paths["own_day"]["day"] == 10
     assert client.get(f"{OPTION}/sun-day?day=400").status_code == 422
+
+
+def finished(client: FlaskClient, what: str) -> dict:
+    """The answer of a study once it no longer runs."""
+    for _ in range(600):
+        answer = client.get(f"{OPTION}/{what}").json
+        if not answer["running"]:
+            return answer
+        sleep(0.1)
+    raise AssertionError(f"{what} never ended")
+
+
+def test_ways_out_are_streamed_stopped_and_taken(client: FlaskClient) -> None:
+    first = client.get(f"{OPTION}/remedies").json
+    assert first["running"]
+    report = finished(client, "remedies")["report"]
+    assert report["looked_at"] == report["of"] > 3
+    taken = edit(client, report["remedies"][report["best"]]["edit"])
+    assert taken.status_code == 200
+    assert taken.json["state"]["undo"] == report["remedies"][report["best"]]["title"]
+    assert client.delete(f"{OPTION}/remedies").status_code == 200
+    assert client.get(f"{OPTION}/shared-trackers").json == {"trackers": []}
+
+
+def test_modules_are_weighed_and_a_study_of_nothing_says_why(client: FlaskClient) -> None:
+    assert len(finished(client, "module-choice")["choice"]["found"]) == 24
+    ids = [
+        m["id"] for m in client.get(JOB).json["state"]["job"]["options"][0]["arrays"][0]["modules"]
+    ]
+    edit(client, {"kind": "toggle-modules", "option_id": "a", "module_ids": ids})
+    bare = client.get(f"{JOB}/revisions/2/options/a/comparison").json
+    assert "has no string" in bare["problem"]
+
+
+def test_the_shelf_is_paged_typed_onto_and_cleared(client: FlaskClient) -> None:
+    page = client.get("/api/equipment/module?sort=p_max_w&down=true&words=half").json["page"]
+    assert page["rows"][0]["cells"][0] == 600
+    typed = client.post("/api/equipment/module/sheets", json={"texts": MODULE})
+    assert typed.status_code == 201
+    sheet = typed.json["sheet"]
+    assert sheet["own"]
+    assert client.get("/api/shelf").json["modules"][-1]["id"] == sheet["id"]
+    refused = client.post(
+        "/api/equipment/module/sheets", json={"texts": {**MODULE, "voc_v": "31", "name": "X"}}
+    )
+    assert (refused.status_code, refused.json["field"]) == (422, "X, Vmp")
+    at = f"/api/equipment/module/sheets/{sheet['id']}"
+    assert client.get(at).json["sheet"]["fit"]["worst_point_frac"] < 1e-3
+    own = client.get("/api/equipment/file")
+    assert own.json["modules"][0]["name"] == "Hill 410"
+    assert client.delete(at).status_code == 200
+    assert client.delete(at).status_code == 404
+    back = client.post("/api/equipment/file", data=own.data, headers={"X-File-Name": "own.json"})
+    assert back.json["taken"]["added"] == 1
+    assert client.get("/api/equipment/battery").status_code == 422
+    assert client.get("/api/equipment/module?sort=colour").status_code == 404
+    assert b"beta_voc" in client.get("/api/equipment/module/table.csv").data
+    assert client.get("/api/equipment/inverter/columns").json["columns"][0]["needed"]

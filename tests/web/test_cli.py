@@ -7,10 +7,12 @@ from pathlib import Path
 import pytest
 from click.testing import CliRunner, Result
 
-from jobs import SAMPLE, workspace_in
+from equipment_rows import MODULE, table
+from jobs import SAMPLE, SHELF, workspace_in
 from ridge_tally.cli.choosing import main
 from ridge_tally.formats.job_file import write_job
 from ridge_tally.services import jobs
+from ridge_tally.services.demo_terrace import mill_terrace
 
 
 @pytest.fixture
@@ -124,3 +126,27 @@ def test_the_brief_is_written_as_pdf(data: Path) -> None:
     file = data / "brief.pdf"
     assert run(data, "brief", "juniper-bench", str(file)).exit_code == 0
     assert file.read_bytes()[:5] == b"%PDF-"
+
+
+def test_ways_out_and_ways_compared_are_told_in_lines_and_json(tmp_path: Path) -> None:
+    jobs.store_job(workspace_in(tmp_path), mill_terrace(SHELF), "sample", "tests")
+    told = run(tmp_path, "ways-out", "mill-terrace")
+    assert told.exit_code == 0
+    assert told.stdout.startswith("Operating current, tracker 1: 23.2 A of 16 A")
+    assert "in-series: A and B in series: one string of 14  breaks Cold Voc" in told.stdout
+    report = json.loads(run(tmp_path, "ways-out", "mill-terrace", "--json").stdout)
+    assert report["remedies"][report["best"]]["gain_kwh"] > 0
+    whole = json.loads(run(tmp_path, "compare-ways", "mill-terrace", "--json").stdout)
+    assert whole["which"].startswith("For this roof: ")
+    assert whole["which"] in run(tmp_path, "compare-ways", "mill-terrace").stdout
+
+
+def test_equipment_is_taken_from_a_file_its_bad_lines_on_stderr(data: Path) -> None:
+    file = data / "shelf.csv"
+    file.write_text(table(MODULE, {**MODULE, "name": "Hill bad", "voc_v": "3"}), "utf-8")
+    result = run(data, "take-equipment", str(file))
+    assert result.stdout == "1 new, 0 renewed, 1 left out\n"
+    assert result.stderr.startswith("line 3: Hill bad, Vmp reads 31.4")
+    assert json.loads(run(data, "take-equipment", str(file), "--json").stdout)["renewed"] == 1
+    file.write_bytes(b"\xff\x00nothing")
+    assert run(data, "take-equipment", str(file)).exit_code == 2

@@ -28,8 +28,12 @@ export default function ShelfPage() {
   const [taken, setTaken] = useState<{ file: string; told: Schemas['TakenIn'] } | null>(null);
   const client = useQueryClient();
   const notify = useNotify();
-  const changed = () => {
-    void client.invalidateQueries({ queryKey: ['equipment'] });
+  const changed = (goneId = '') => {
+    // What is gone is not asked for again.
+    client.removeQueries({ queryKey: ['equipment', kind, 'sheet', goneId] });
+    void client.invalidateQueries({
+      predicate: ({ queryKey }) => queryKey[0] === 'equipment' && queryKey[3] !== goneId,
+    });
     void client.invalidateQueries({ queryKey: ['shelf'] });
   };
   const take = (file: File) =>
@@ -113,7 +117,7 @@ export default function ShelfPage() {
               ids={chosen}
               onRemoved={(id) => {
                 setChosen(chosen.filter((c) => c !== id));
-                changed();
+                changed(id);
               }}
             />
           )

@@ -37,10 +37,8 @@ MAKER = Source("inverter datasheet", "", SourceStatus.DATASHEET)
 STRICTER = Source("record low instead of the mean of yearly lows", "", SourceStatus.COMMON_PRACTICE)
 HEADROOM = Source("room under the limit", "", SourceStatus.COMMON_PRACTICE)
 INPUT = "inverter datasheet"
-# No cell on a roof gets hotter; from memory.
-# No air on earth was ever colder.
-COLDEST_TOLD_DEGC = -90.0
-HOTTEST_TOLD_DEGC = 100.0
+# No cell on a roof gets hotter, no air on earth was ever colder; from memory.
+HOTTEST_TOLD_DEGC, COLDEST_TOLD_DEGC = 100.0, -90.0
 
 
 class Which(Enum):

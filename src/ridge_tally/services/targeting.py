@@ -4,16 +4,17 @@ Asked for beside the year, since the true yield replaces the first guess once mo
 strung.
 """
 
+from contextlib import suppress
 from dataclasses import dataclass
 
 from ridge_tally.core.brief.target import Ceiling, CeilingKind, binding_ceiling
 from ridge_tally.core.brief.tariff import next_kwh_cents
+from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.brief import TargetKind
 from ridge_tally.core.job.document import (
     Job,
     Option,
     present_ids,
-    taking_part,
 )
 from ridge_tally.core.job.grid import GridRules, Metering, RouteKind
 from ridge_tally.core.job.survey import RoofPlane
@@ -29,7 +30,9 @@ from ridge_tally.rules.wishes import roofs_left_free
 from ridge_tally.services.briefing import BriefReport, bills_include_old_array, brief_report
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import (
+    YearReport,
     hourly_year,
+    require_strings,
     year_report,
 )
 from ridge_tally.services.first_yield import monthly_guess
@@ -209,8 +212,8 @@ def _need_origin(brief: BriefReport) -> str:
 def _yield(workspace: Workspace, job: Job, option: Option) -> _Yield:
     """Return the yield: simulated when modules are strung, typed, or the first guess."""
     typed = job.brief.target.yield_kwh_per_kw
-    if taking_part(option):
-        year = year_report(workspace, job, option)
+    year = _year(workspace, job, option)
+    if year is not None:
         specific = year.specific_kwh_per_kw
         per_kw = specific / year.energy_kwh if year.energy_kwh else 0.0
         origin = f"simulated for this design, {year.weather}"
@@ -230,6 +233,14 @@ def _yield(workspace: Workspace, job: Job, option: Option) -> _Yield:
     origin = f"first guess: {share * 100:g} % of the light on {plane.name}, {weather}, no shade"
     given = Given("y", "yield", sum(monthly), "kWh/kW", origin)
     return _Yield(given, monthly, simulated=False, energy_kwh=None)
+
+
+def _year(workspace: Workspace, job: Job, option: Option) -> YearReport | None:
+    """Return the year of an option that has one; the target stands without it too."""
+    try:
+        return year_report(workspace, job, option)
+    except RidgeTallyError:
+        return None
 
 
 def _free_planes(job: Job) -> tuple[RoofPlane, ...]:
@@ -332,7 +343,10 @@ def _inverter_routes(
     ac_kw = sum(n * sheet.p_ac_w for sheet, n in makers) / 1000
     old_kw = sum(a.p_ac_kw for a in job.brief.already.arrays)
     phases = job.survey.service.phases
-    year = hourly_year(workspace, job, option) if taking_part(option) else None
+    year = None
+    with suppress(RidgeTallyError):
+        require_strings(option)
+        year = hourly_year(workspace, job, option)
 
     def lost_behind_kwh(limit_kw: float | None) -> float | None:
         if year is None or limit_kw is None:

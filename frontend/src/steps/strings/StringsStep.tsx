@@ -320,7 +320,7 @@ function Series() {
       </fieldset>
       <Button
         hint="A"
-        aria-label="Let the planner choose"
+        title="Let the planner choose lengths and trackers"
         weight={option.series_wish === null && !locked ? 'pressed' : 'plain'}
         onClick={() => void plan()}
       >
