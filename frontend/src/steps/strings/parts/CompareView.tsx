@@ -6,21 +6,30 @@ import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { figure, money, signed } from '@/units/format';
+import { Study } from './Study';
 
 type Way = Schemas['WayTold'];
 
 export function CompareView() {
-  const { at, act } = useJob();
-  const { data, error } = useQuery(comparisonQuery(at));
-  if (error) return <p className="p-6 text-sm text-stop">{error.message}</p>;
-  if (data?.problem) return <p className="p-6 text-sm text-stop">{data.problem}</p>;
-  const comparison = data?.comparison;
-  if (!comparison || comparison.ways.length === 0)
-    return (
-      <p className="p-6 text-sm text-ink-2" role="status">
-        Working out the year of strings alone
-      </p>
-    );
+  const { at } = useJob();
+  return (
+    <Study
+      query={useQuery(comparisonQuery(at))}
+      found={({ comparison }) => (comparison?.ways.length ? comparison : null)}
+      waiting="Working out the year of strings alone"
+    >
+      {(comparison, running) => <Compared comparison={comparison} running={running} />}
+    </Study>
+  );
+}
+
+interface ComparedProps {
+  comparison: Schemas['Comparison'];
+  running: boolean;
+}
+
+function Compared({ comparison, running }: ComparedProps) {
+  const { act } = useJob();
   const { ways, titles } = comparison;
   return (
     <section aria-label="Ways compared" className="min-h-0 grow overflow-auto px-4 py-3">
@@ -29,7 +38,7 @@ export function CompareView() {
         role="status"
         className="mb-3 rounded-md border border-patina bg-patina-wash px-3 py-2 text-sm"
       >
-        {data?.running ? (
+        {running ? (
           `${ways.length} of ${comparison.of} ways worked out`
         ) : (
           <>

@@ -1,16 +1,29 @@
 /** Every inverter of the shelf with its best plan for this array, or why it has none. */
 import { useQuery } from '@tanstack/react-query';
+import type { Schemas } from '@/api/client';
 import { inverterPlansQuery, stopInverterPlans } from '@/api/stringQueries';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { figure } from '@/units/format';
+import { Study } from './Study';
 
 export function InvertersView() {
+  const { at } = useJob();
+  return (
+    <Study
+      query={useQuery(inverterPlansQuery(at))}
+      found={(answer) => answer.plans}
+      waiting="Looking at the inverters of the shelf"
+    >
+      {(plans, running) => <Inverters plans={plans} running={running} />}
+    </Study>
+  );
+}
+
+function Inverters({ plans, running }: { plans: Schemas['InverterPlans']; running: boolean }) {
   const { at, option, act } = useJob();
-  const { data, error } = useQuery(inverterPlansQuery(at));
-  if (error) return <p className="p-6 text-sm text-stop">{error.message}</p>;
-  const found = data?.plans?.found ?? [];
+  const { found } = plans;
   return (
     <section aria-label="Inverters for this array" className="min-h-0 grow overflow-y-auto p-4">
       <Hanging />
@@ -18,10 +31,10 @@ export function InvertersView() {
         <b>
           {found.filter((i) => i.legal).length} of {found.length} inverters have a legal plan
         </b>
-        {data?.running && (
+        {running && (
           <>
             <span role="status" className="text-ink-2">
-              {found.length} of {data.plans?.of ?? '…'} looked at
+              {found.length} of {plans.of} looked at
             </span>
             <Button onClick={() => void stopInverterPlans(at)}>Stop</Button>
           </>

@@ -8,6 +8,7 @@ import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { SortHead } from '@/ui/SortHead';
 import { figure } from '@/units/format';
+import { Study } from './Study';
 
 type Row = Schemas['ModuleOnRoof'];
 
@@ -24,12 +25,22 @@ const COLUMNS = [
 type ColumnId = (typeof COLUMNS)[number]['id'];
 
 export function ModulesView() {
-  const { at, option, act } = useJob();
+  const { at } = useJob();
+  return (
+    <Study
+      query={useQuery(moduleChoiceQuery(at))}
+      found={(answer) => answer.choice}
+      waiting="Laying the modules of the shelf"
+    >
+      {(choice, running) => <Modules choice={choice} running={running} />}
+    </Study>
+  );
+}
+
+function Modules({ choice, running }: { choice: Schemas['ModuleChoice']; running: boolean }) {
+  const { option, act } = useJob();
   const [sort, setSort] = useState<{ by: ColumnId; down: boolean }>({ by: 'dc_kw', down: true });
-  const { data, error } = useQuery(moduleChoiceQuery(at));
-  if (error) return <p className="p-6 text-sm text-stop">{error.message}</p>;
-  if (data?.problem) return <p className="p-6 text-sm text-stop">{data.problem}</p>;
-  const found = data?.choice?.found ?? [];
+  const { found } = choice;
   const column = COLUMNS.find((c) => c.id === sort.by) ?? COLUMNS[0];
   const order = (m: Row) => {
     const value = column.of(m);
@@ -42,9 +53,9 @@ export function ModulesView() {
         <b>
           {found.filter((m) => m.plans > 0).length} of {found.length} modules have a legal plan
         </b>
-        {data?.running && (
+        {running && (
           <span role="status" className="ml-2 text-ink-2">
-            {found.length} of {data.choice?.of ?? '…'} laid
+            {found.length} of {choice.of} laid
           </span>
         )}
       </p>

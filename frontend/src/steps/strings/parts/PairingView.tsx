@@ -6,19 +6,23 @@ import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { figure } from '@/units/format';
+import { Study } from './Study';
 
 export function PairingView() {
-  const { at, option, act } = useJob();
-  const { data, error } = useQuery(pairingQuery(at));
-  if (error) return <p className="p-6 text-sm text-stop">{error.message}</p>;
-  if (data?.problem) return <p className="p-6 text-sm text-stop">{data.problem}</p>;
-  const study = data?.study;
-  if (!study)
-    return (
-      <p className="p-6 text-sm text-ink-2" role="status">
-        Setting module and microinverters against each other
-      </p>
-    );
+  const { at } = useJob();
+  return (
+    <Study
+      query={useQuery(pairingQuery(at))}
+      found={(answer) => answer.study}
+      waiting="Setting module and microinverters against each other"
+    >
+      {(study, running) => <Pairings study={study} running={running} />}
+    </Study>
+  );
+}
+
+function Pairings({ study, running }: { study: Schemas['PairingStudy']; running: boolean }) {
+  const { option, act } = useJob();
   const [here = '', cold = '', hot = ''] = study.sites;
   return (
     <section
@@ -27,7 +31,7 @@ export function PairingView() {
     >
       <h2 className="text-base font-semibold">{study.module}</h2>
       <p className="mb-2 max-w-[760px] text-sm">{study.told}</p>
-      {data?.running && (
+      {running && (
         <p role="status" className="mb-1 text-sm text-ink-2">
           {figure(study.done_frac * 100)} % worked out, by quarters of an hour
         </p>

@@ -8,6 +8,7 @@ import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { dayName, figure, money, signed } from '@/units/format';
+import { Study } from './Study';
 
 type Remedy = Schemas['Remedy'];
 
@@ -27,17 +28,20 @@ const KINDS: Record<Schemas['RemedyKind'], string> = {
 const FORBIDDEN = ['stop', 'outside'];
 
 export function WaysOutView() {
+  const { at } = useJob();
+  return (
+    <Study
+      query={useQuery(remediesQuery(at))}
+      found={(answer) => answer.report}
+      waiting="Working out the year as it is"
+    >
+      {(report, running) => <WaysOut report={report} running={running} />}
+    </Study>
+  );
+}
+
+function WaysOut({ report, running }: { report: Schemas['RemediesReport']; running: boolean }) {
   const { at, act } = useJob();
-  const { data, error } = useQuery(remediesQuery(at));
-  if (error) return <p className="p-6 text-sm text-stop">{error.message}</p>;
-  if (data?.problem) return <p className="p-6 text-sm text-stop">{data.problem}</p>;
-  const report = data?.report;
-  if (!report)
-    return (
-      <p className="p-6 text-sm text-ink-2" role="status">
-        Working out the year as it is
-      </p>
-    );
   return (
     <div className="flex min-h-0 grow">
       <section
@@ -75,7 +79,7 @@ export function WaysOutView() {
           <b className="whitespace-nowrap">
             {report.remedies.length === 1 ? 'One way' : `${report.remedies.length} ways`}
           </b>
-          {data?.running ? (
+          {running ? (
             <>
               <span role="status" className="text-ink-2">
                 {report.of > 0
