@@ -49,6 +49,16 @@ def working(page: Page) -> None:
     page.get_by_role("button", name="Cold Voc string A").click()
 
 
+def angles(page: Page) -> None:
+    page.get_by_role("button", name="Angles").click()
+    page.get_by_text("East and west give").wait_for()
+
+
+def sweep(page: Page) -> None:
+    page.get_by_role("button", name="Sweep").click()
+    page.get_by_text("The largest that keeps").wait_for(timeout=90_000)
+
+
 def micro(page: Page) -> None:
     page.get_by_role("combobox", name="At the modules").click()
     page.get_by_role("option", name="On all: Sample microinverter 330 W", exact=True).click()
@@ -65,8 +75,10 @@ VIEWS = {
     "sun-path": ("juniper-bench/a/sun", path),
     "sun-shade": ("juniper-bench/a/sun", shade),
     "sun-culprits": ("juniper-bench/a/sun", culprits),
+    "sun-angles": ("juniper-bench/a/sun", angles),
     "strings-inverter": ("juniper-bench/b/strings", working),
     "loading-day": ("juniper-bench/a/loading", None),
+    "loading-sweep": ("juniper-bench/a/loading", sweep),
     "sheets": ("juniper-bench/a/sheets", None),
     # The last: it changes the option.
     "strings-micro": ("juniper-bench/b/strings", micro),

@@ -73,3 +73,26 @@ def test_optimizers_are_put_on_modules_by_clicking_them(
     page.get_by_role("button", name="Back to the darkest").click()
     expect(page.get_by_text("1 has one")).to_be_visible()
     assert complaints == []
+
+
+def test_the_sweep_says_how_many_modules_and_makes_it_so(
+    page: Page, job: str, complaints: list[str]
+) -> None:
+    page.goto(f"{job}/a/loading")
+    page.get_by_role("button", name="Sweep").click()
+    why = page.get_by_role("region", name="Which, and why")
+    expect(why).to_contain_text("By energy: 22 modules, DC:AC 1.17", timeout=90_000)
+    expect(why).to_contain_text("The largest that keeps every Stop and Outside limit: 28 modules")
+    schools = page.get_by_role("region", name="The schools, here")
+    for ratio in ("1.00", "1.20", "1.33", "1.50", "2.00"):
+        expect(schools.get_by_role("rowheader", name=ratio)).to_be_visible()
+    page.get_by_role("button", name=re.compile("^22 modules on 7.60 kW")).click()
+    page.get_by_role("button", name="Make it 22 modules").click()
+    tally = page.get_by_role("complementary", name="Tally")
+    expect(tally).to_contain_text("8.91 / 7.60 kW")
+    # Other sizes of inverter under the same strings.
+    page.get_by_role("button", name="Other inverter sizes").click()
+    expect(
+        page.get_by_role("button", name=re.compile("^22 modules on .* DC:AC 0.80"))
+    ).to_be_visible(timeout=90_000)
+    assert complaints == []

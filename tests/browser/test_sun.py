@@ -186,3 +186,26 @@ def test_a_month_is_typed_over_and_snow_is_brushed_off(page: Page, full: str) ->
     dirt.press("Escape")
     page.get_by_role("button", name="Back to usual").click()
     expect(page.get_by_label("Ground throws back, Jan")).to_have_value("20")
+
+
+def test_every_angle_and_the_array_split_in_two(
+    page: Page, job: str, complaints: list[str]
+) -> None:
+    page.goto(f"{job}/a/sun")
+    page.get_by_role("button", name="Angles").click()
+    angles = page.get_by_role("region", name="Tilt and azimuth")
+    expect(angles.get_by_role("img", name="Best at 35° of tilt facing 180°")).to_be_visible()
+    expect(angles).to_contain_text("South roof, 28 modules at 27° facing 176°")
+    split = page.get_by_role("region", name="The array split")
+    expect(split).to_contain_text("All to the equator gives most in the year.")
+    loading = split.get_by_label("Loading of the split array")
+    loading.fill("2.2")
+    loading.press("Enter")
+    tilt = split.get_by_label("Tilt of the split array")
+    tilt.fill("40")
+    tilt.press("Enter")
+    expect(split).to_contain_text(re.compile(r"Turned \d+° each way it gives most in the year"))
+    angles.get_by_role("combobox", name="Weighed by").click()
+    page.get_by_role("option", name="By the winter half").click()
+    expect(angles.get_by_role("img", name=re.compile("^Best at (50|55|60)°"))).to_be_visible()
+    assert complaints == []

@@ -14,6 +14,7 @@ from ridge_tally.core.working import LimitKind, Verdict
 from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.string_plans import length_told, plan_space, why_no_plan
 from ridge_tally.services.editing import apply_edit, design_for
+from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.string_plans import Objective, inverter_plans, plans_report
 from ridge_tally.services.workspace import Workspace
 
@@ -120,15 +121,22 @@ def test_no_combination_names_the_counts_nearby_that_fit() -> None:
     assert told.endswith("26 or 28 would fit.")
 
 
-def test_the_shelf_s_inverters_come_one_by_one_with_a_plan_or_a_reason() -> None:
-    *before, last = inverter_plans(FULL, option_a(FULL), SHELF.inverters)
-    assert [len(step.found) for step in before] == list(range(len(SHELF.inverters)))
+def test_the_shelf_s_inverters_come_one_by_one_with_a_plan_or_a_reason(workspace) -> None:
+    *before, last = inverter_plans(workspace, FULL, option_a(FULL), SHELF.inverters)
+    first = [step for step in before if step.years == 0]
+    assert [len(step.found) for step in first] == list(range(len(SHELF.inverters) + 1))
+    assert last.years == sum(i.legal for i in last.found)
     assert len(last.found) == last.of == len(SHELF.inverters)
     found = {i.inverter_id: i for i in last.found}
     assert not found["sample-i3"].legal
     assert found["sample-i3"].told.endswith("the inverter takes 1.")
     assert found["sample-i7-6"].total == 1
     assert found["sample-i7-6"].loading == pytest.approx(28 * 405 / 7600)
+    assert {i.energy_kwh is not None for i in last.found if i.legal} == {True}
+    assert {i.energy_kwh for i in last.found if not i.legal} == {None}
+    # Its best plan, fourteen and fourteen, is what the sample has.
+    own = hourly_year(workspace, FULL, option_a(FULL))
+    assert found["sample-i7-6"].energy_kwh == pytest.approx(own.energy_kwh, rel=2e-3)
 
 
 def test_without_a_typed_extreme_the_sentence_says_what_stands_in() -> None:

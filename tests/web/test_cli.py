@@ -150,3 +150,20 @@ def test_equipment_is_taken_from_a_file_its_bad_lines_on_stderr(data: Path) -> N
     assert json.loads(run(data, "take-equipment", str(file), "--json").stdout)["renewed"] == 1
     file.write_bytes(b"\xff\x00nothing")
     assert run(data, "take-equipment", str(file)).exit_code == 2
+
+
+def test_sweep_angles_and_inverters_come_as_json_and_csv(data: Path) -> None:
+    whole = json.loads(run(data, "sweep", "juniper-bench").stdout)
+    assert whole["by_modules"][whole["largest_kept"]]["modules"] == 28
+    rows = list(csv.DictReader(run(data, "sweep", "juniper-bench", "--csv").stdout.splitlines()))
+    assert {r["swept"] for r in rows} == {"modules", "inverter"}
+    told = json.loads(run(data, "angles", "juniper-bench", "--by", "winter").stdout)
+    assert told["map"]["weighed"] == "winter half"
+    assert len(told["split"]["points"]) == 19
+    grid = list(csv.DictReader(run(data, "angles", "juniper-bench", "--csv").stdout.splitlines()))
+    assert len(grid) == 19 * 37
+    found = list(
+        csv.DictReader(run(data, "find-inverter", "juniper-bench", "--csv").stdout.splitlines())
+    )
+    assert len(found) == 40
+    assert run(data, "sweep", "juniper-bench", "--by", "autumn").exit_code == 2

@@ -56,3 +56,49 @@ export const moduleChoiceQuery = (at: OptionAt) =>
       unwrap(api.GET(`${OPTION}/module-choice`, { params: pathOf(at), signal })),
     ...whileRunning,
   });
+
+/** `by`: what the year is weighed by, as `year`, `winter` or hours such as `16-21`. */
+export const sweepQuery = (at: OptionAt, by: string) =>
+  queryOptions<Schemas['SweepAnswer']>({
+    queryKey: ['loading-sweep', at, by],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET(`${OPTION}/loading-sweep`, { params: { ...pathOf(at), query: { by } }, signal }),
+      ),
+    placeholderData: keepPreviousData,
+    ...whileRunning,
+  });
+
+export const stopSweep = (at: OptionAt) =>
+  unwrap(api.DELETE(`${OPTION}/loading-sweep`, { params: pathOf(at) }));
+
+export const anglesQuery = (at: OptionAt, by: string) =>
+  queryOptions<Schemas['AngleMap']>({
+    queryKey: ['angles', at, by],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET(`${OPTION}/angles`, { params: { ...pathOf(at), query: { by } }, signal }),
+      ).then((answer) => answer.angles),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const splitQuery = (at: OptionAt, tiltDeg: number | null, ratio: number | null) =>
+  queryOptions<Schemas['SplitStudy']>({
+    queryKey: ['split', at, tiltDeg, ratio],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET(`${OPTION}/split`, {
+          params: {
+            ...pathOf(at),
+            query: {
+              ...(tiltDeg === null ? {} : { tilt_deg: tiltDeg }),
+              ...(ratio === null ? {} : { ratio }),
+            },
+          },
+          signal,
+        }),
+      ).then((answer) => answer.study),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });

@@ -51,7 +51,7 @@ const BY_STEP: Record<string, readonly (readonly [string, string])[]> = {
     ['W', 'why not one more'],
   ],
   sun: [
-    ['1 to 5', 'shade, sun path, a day, who takes it, weather'],
+    ['1 to 6', 'shade, sun path, a day, who takes it, weather, angles'],
     [', and .', 'shade: month by month; a day: 15 minutes back and on'],
     ['Y', 'shade: the whole year'],
     ['[ and ]', 'a day, sun path: the day before, the day after'],
@@ -67,7 +67,7 @@ const BY_STEP: Record<string, readonly (readonly [string, string])[]> = {
     ['J', 'add a box for home runs; arrows nudge it, Delete takes it away'],
   ],
   loading: [
-    ['1, 2, 3', 'a day, to the meter, when it clips'],
+    ['1 to 6', 'a day, to the meter, when it clips, at work, own point, sweep'],
     ['M', 'most clipped day'],
     ['S and W', 'clear summer day, clear winter day'],
     ['Arrows on the limit', 'move it by 100 W, with Shift 10 W'],

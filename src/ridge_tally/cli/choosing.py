@@ -1,5 +1,8 @@
 """Commands that weigh one thing against another, and that fill the shelf."""
 
+import csv
+import io
+from dataclasses import asdict, dataclass
 from pathlib import Path
 
 import click
@@ -15,11 +18,23 @@ from ridge_tally.cli.commands import (
 )
 from ridge_tally.core.job.document import option_of
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.loading.weights import parse_weighing
+from ridge_tally.services.angles import AngleMap, SplitStudy, angle_map, split_study
 from ridge_tally.services.comparing import comparison
 from ridge_tally.services.jobs import load_job
+from ridge_tally.services.loading_sweep import loading_sweep
 from ridge_tally.services.own_equipment import take_in_equipment
 from ridge_tally.services.remedies import Remedy, remedies
+from ridge_tally.services.string_plans import inverter_plans
 from ridge_tally.store.jobs import JobId
+
+
+@dataclass(frozen=True, slots=True)
+class AnglesTold:
+    """The map and the split together."""
+
+    map: AngleMap
+    split: SplitStudy
 
 
 @main.command(name="ways-out")
@@ -61,6 +76,90 @@ def compare_ways(job_id: str, option_id: str, data: Path, *, json_out: bool) -> 
     job = load_job(workspace, JobId(job_id))
     *_, whole = comparison(workspace, job, option_of(job, OptionId(option_id)))
     click.echo(as_json(whole) if json_out else "\n".join((whole.which, *whole.why)))
+
+
+def _table(rows: list[dict[str, object]]) -> str:
+    text = io.StringIO(newline="")
+    writer = csv.DictWriter(text, list(rows[0]) if rows else [], lineterminator="\n")
+    writer.writeheader()
+    writer.writerows(rows)
+    return text.getvalue()
+
+
+csv_option = click.option("--csv", "as_csv", is_flag=True, help="Print CSV.")
+by_option = click.option("--by", "weighed", default="year", help="year, winter, 16-21 and so on.")
+
+
+@main.command()
+@click.argument("job_id")
+@option_option
+@data_option
+@by_option
+@csv_option
+@speaks
+def sweep(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: bool) -> None:
+    """Sweep the loading of an option: counts of modules and sizes of inverter, as JSON."""
+    workspace = open_workspace(data)
+    job = load_job(workspace, JobId(job_id))
+    option = option_of(job, OptionId(option_id))
+    *_, report = loading_sweep(workspace, job, option, parse_weighing(weighed))
+    if not as_csv:
+        click.echo(as_json(report))
+        return
+    rows: list[dict[str, object]] = [
+        {
+            "swept": swept,
+            "modules": p.modules,
+            "dc_kw": round(p.dc_kw, 3),
+            "ac_kw": round(p.ac_kw, 3),
+            "ratio": round(p.ratio, 4),
+            "energy_kwh": "" if p.energy_kwh is None else round(p.energy_kwh, 1),
+            "clipped_frac": "" if p.clipped_frac is None else round(p.clipped_frac, 5),
+            "broken": "; ".join(b.told for b in p.broken) or p.problem,
+        }
+        for swept, points in (("modules", report.by_modules), ("inverter", report.by_size))
+        for p in points
+    ]
+    click.echo(_table(rows), nl=False)
+
+
+@main.command()
+@click.argument("job_id")
+@option_option
+@data_option
+@by_option
+@csv_option
+@speaks
+def angles(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: bool) -> None:
+    """Tell every tilt and azimuth on a job's weather, and its array split in two, as JSON."""
+    workspace = open_workspace(data)
+    job = load_job(workspace, JobId(job_id))
+    option = option_of(job, OptionId(option_id))
+    found = angle_map(workspace, job, option, parse_weighing(weighed))
+    if as_csv:
+        rows: list[dict[str, object]] = [
+            {"tilt_deg": tilt, "azimuth_deg": azimuth, "kwh_per_m2": round(kwh, 1)}
+            for tilt, row in zip(found.tilts_deg, found.kwh_per_m2, strict=True)
+            for azimuth, kwh in zip(found.azimuths_deg, row, strict=True)
+        ]
+        click.echo(_table(rows), nl=False)
+        return
+    click.echo(as_json(AnglesTold(found, split_study(workspace, job, option))))
+
+
+@main.command(name="find-inverter")
+@click.argument("job_id")
+@option_option
+@data_option
+@csv_option
+@speaks
+def find_inverter(job_id: str, option_id: str, data: Path, *, as_csv: bool) -> None:
+    """Try every inverter of the shelf on an option's array, each with its best plan and year."""
+    workspace = open_workspace(data)
+    job = load_job(workspace, JobId(job_id))
+    option = option_of(job, OptionId(option_id))
+    *_, last = inverter_plans(workspace, job, option, workspace.shelf.inverters)
+    click.echo(_table([asdict(p) for p in last.found]) if as_csv else as_json(last), nl=not as_csv)
 
 
 @main.command(name="take-equipment")

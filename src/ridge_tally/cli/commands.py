@@ -260,7 +260,7 @@ def plan_strings(
     job = jobs.load_job(workspace, JobId(job_id))
     option = option_of(job, OptionId(option_id))
     if every:
-        *_, last = inverter_plans(job, option, workspace.shelf.inverters)
+        *_, last = inverter_plans(workspace, job, option, workspace.shelf.inverters)
         click.echo(as_json(last))
         return
     if inverter_id is not None:

@@ -105,11 +105,7 @@ def plant_of(
     inverters: tuple[InverterSheet | MicroinverterSheet, ...] = inverter_sheets_of(job, option)
     if isinstance(unit, MicroinverterSheet):
         inverters = (unit,)
-    heat = tables.load("inverter-heat")
-    usual = Warming(
-        heat.number("value", quantity="rise above the air at the rating, K"),
-        heat.number("value", quantity="lag of the cabinet, minutes"),
-    )
+    usual = usual_warming()
     export_kw = job.brief.grid.export_limit_kw if job.brief.grid else None
     return Plant(
         drawn=_drawn(workspace, job, option, supposed),
@@ -117,6 +113,15 @@ def plant_of(
         losses=losses_of(module_sheet_of(job, option), unit),
         export_w=None if export_kw is None else export_kw * 1000,
         minute_beam=fine_weather_of(workspace, job).minute_beam if supposed.fine else None,
+    )
+
+
+def usual_warming() -> Warming:
+    """Return how a cabinet warms where its sheet is silent."""
+    heat = tables.load("inverter-heat")
+    return Warming(
+        heat.number("value", quantity="rise above the air at the rating, K"),
+        heat.number("value", quantity="lag of the cabinet, minutes"),
     )
 
 

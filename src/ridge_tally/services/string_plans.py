@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from ridge_tally.core.equipment import InverterId, InverterSheet
+from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import PlacedModule, present_of
 from ridge_tally.core.job.document import (
     Job,
@@ -101,7 +102,11 @@ class PlansReport:
 
 @dataclass(frozen=True, slots=True)
 class InverterPlan:
-    """An inverter with its best plan in words, or with why it has none."""
+    """An inverter with its best plan in words, or with why it has none.
+
+    ``energy_kwh`` by the hour, of its best plan threaded row by row; ``None`` until it is worked
+    out, and without a plan.
+    """
 
     inverter_id: InverterId
     name: str
@@ -110,14 +115,18 @@ class InverterPlan:
     total: int
     told: str
     legal: bool
+    price_cents: int | None
+    energy_kwh: float | None = None
+    clipped_frac: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class InverterPlans:
-    """Inverters looked at so far, of how many."""
+    """Inverters looked at so far, of how many; ``years`` worked out of those with a plan."""
 
     found: tuple[InverterPlan, ...]
     of: int
+    years: int = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -325,19 +334,44 @@ def _held_up(option: Option) -> str:
 
 
 def inverter_plans(
-    job: Job, option: Option, inverters: tuple[InverterSheet, ...]
+    workspace: Workspace, job: Job, option: Option, inverters: tuple[InverterSheet, ...]
 ) -> Iterator[InverterPlans]:
-    """Yield each inverter with its best plan as it is found, or with why it has none."""
+    """Yield each inverter with its best plan as it is found, or why it has none; then their years."""
     found: list[InverterPlan] = []
     yield InverterPlans((), len(inverters))
     for sheet in inverters:
         found.append(_on(job, option, sheet))
         yield InverterPlans(tuple(found), len(inverters))
+    years = 0
+    for number, (sheet, plan) in enumerate(zip(inverters, found, strict=True)):
+        if not plan.legal:
+            continue
+        found[number] = _with_year(workspace, job, option, sheet, plan)
+        years += 1
+        yield InverterPlans(tuple(found), len(inverters), years)
+
+
+def _alone(job: Job, option: Option, sheet: InverterSheet) -> Job:
+    """Return the job with an option's modules on one inverter."""
+    alone = replace(option, inverter_id=sheet.id, more_inverters=(), strings=())
+    return with_option(with_sheet(job, sheet), alone)
+
+
+def _with_year(
+    workspace: Workspace, job: Job, option: Option, sheet: InverterSheet, plan: InverterPlan
+) -> InverterPlan:
+    changed = _alone(job, option, sheet)
+    (_, edit), *_ = best_plans(design_for(changed, option_of(changed, option.id)), 1)
+    strung = string_changed(changed, edit)
+    try:
+        year = hourly_year(workspace, strung, option_of(strung, option.id))
+    except RidgeTallyError as error:
+        return replace(plan, told=f"{plan.told}. {error}")
+    return replace(plan, energy_kwh=year.energy_kwh, clipped_frac=year.clipped_frac)
 
 
 def _on(job: Job, option: Option, sheet: InverterSheet) -> InverterPlan:
-    alone = replace(option, inverter_id=sheet.id, more_inverters=())
-    changed = with_option(with_sheet(job, sheet), alone)
+    changed = _alone(job, option, sheet)
     design = design_for(changed, option_of(changed, option.id))
     space = plan_space(design)
     plans, service = space.plans(), job.survey.service.phases
@@ -350,7 +384,14 @@ def _on(job: Job, option: Option, sheet: InverterSheet) -> InverterPlan:
         told = why_no_plan(design, space)
     dc_w = dc_watts(design)[2]
     return InverterPlan(
-        sheet.id, sheet.name, sheet.p_ac_w, dc_w / sheet.p_ac_w, plans.total, told, fits
+        sheet.id,
+        sheet.name,
+        sheet.p_ac_w,
+        dc_w / sheet.p_ac_w,
+        plans.total,
+        told,
+        fits,
+        sheet.price_cents,
     )
 
 

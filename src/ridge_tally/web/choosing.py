@@ -1,4 +1,4 @@
-"""Routes of what is weighed against what: ways out, ways to the grid, pairings, modules."""
+"""Routes of what is weighed against what: ways out and to the grid, pairings, sizes, angles."""
 
 from collections.abc import Callable, Iterator
 from typing import TypeVar
@@ -6,7 +6,10 @@ from typing import TypeVar
 from flask_openapi import APIBlueprint
 
 from ridge_tally.core.job.document import Job, Option
+from ridge_tally.core.loading.weights import parse_weighing
+from ridge_tally.services.angles import angle_map, split_study
 from ridge_tally.services.comparing import comparison
+from ridge_tally.services.loading_sweep import loading_sweep
 from ridge_tally.services.module_choice import module_choice
 from ridge_tally.services.pairing import pairing_study
 from ridge_tally.services.remedies import remedies
@@ -15,13 +18,18 @@ from ridge_tally.services.tracker_currents import shared_trackers
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import (
+    AngleMapAnswer,
     ComparisonAnswer,
     ModuleChoiceAnswer,
     OptionPath,
     PairingAnswer,
     RemediesAnswer,
     SharedTrackersAnswer,
+    SplitAnswer,
+    SplitQuery,
     Stopped,
+    SweepAnswer,
+    Weighed,
 )
 from ridge_tally.web.options import OPTION, option_at
 
@@ -67,6 +75,36 @@ def get_comparison(path: OptionPath) -> ComparisonAnswer:
     """The ways to the grid of this array point by point, which one and why."""
     seen = _seen("comparison", path, comparison)
     return ComparisonAnswer(comparison=seen.step, running=seen.running, problem=seen.problem)
+
+
+@bp.get(f"{OPTION}/loading-sweep", operation_id="loading_sweep", responses={200: SweepAnswer})
+def get_loading_sweep(path: OptionPath, query: Weighed) -> SweepAnswer:
+    """More and fewer modules on this inverter, and inverters of other sizes under this array."""
+    here, (job, option) = workspace(), option_at(path)
+    weighing = parse_weighing(query.by)
+    place = ("loading sweep", path.job_id, path.option_id, path.revision)
+    seen = here.runs.look(place, weighing, lambda: loading_sweep(here, job, option, weighing))
+    return SweepAnswer(sweep=seen.step, running=seen.running, problem=seen.problem)
+
+
+@bp.delete(f"{OPTION}/loading-sweep", operation_id="cancel_loading_sweep", responses={200: Stopped})
+def delete_loading_sweep(path: OptionPath) -> Stopped:
+    """Stop sweeping; what is found stays."""
+    workspace().runs.cancel(("loading sweep", path.job_id, path.option_id, path.revision))
+    return Stopped(option_id=path.option_id)
+
+
+@bp.get(f"{OPTION}/angles", operation_id="angle_map", responses={200: AngleMapAnswer})
+def get_angles(path: OptionPath, query: Weighed) -> AngleMapAnswer:
+    """What every tilt and azimuth gets of this site's weather, the site's planes marked."""
+    return AngleMapAnswer(angles=angle_map(workspace(), *option_at(path), parse_weighing(query.by)))
+
+
+@bp.get(f"{OPTION}/split", operation_id="split_study", responses={200: SplitAnswer})
+def get_split(path: OptionPath, query: SplitQuery) -> SplitAnswer:
+    """Half the modules turned each way, by an angle from none to a quarter turn."""
+    here, at = workspace(), option_at(path)
+    return SplitAnswer(study=split_study(here, *at, query.tilt_deg, query.ratio))
 
 
 @bp.get(f"{OPTION}/pairing", operation_id="pairing", responses={200: PairingAnswer})

@@ -18,11 +18,13 @@ from ridge_tally.core.survey.scene import Scene
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.formats.equipment_fields import Column, SheetKind
 from ridge_tally.rules.setbacks import SetbackPack
+from ridge_tally.services.angles import AngleMap, SplitStudy
 from ridge_tally.services.asked_plan import PlanVerdict
 from ridge_tally.services.comparing import Comparison
 from ridge_tally.services.evaluation import ShadeBand, YearReport
 from ridge_tally.services.jobs import JobState
 from ridge_tally.services.layouts import Alternative, Proof
+from ridge_tally.services.loading_sweep import SweepReport
 from ridge_tally.services.losses_at_meter import LossAtMeter
 from ridge_tally.services.module_choice import ModuleChoice
 from ridge_tally.services.one_more import OneMore
@@ -196,6 +198,39 @@ class ModuleChoiceAnswer(Wire):
     choice: ModuleChoice | None
     running: bool
     problem: str
+
+
+class Weighed(Wire):
+    """What a year is weighed by: ``year``, ``winter``, ``mornings``, hours such as ``16-21``."""
+
+    by: str = ""
+
+
+class SweepAnswer(Wire):
+    """The loading sweep as far as it is worked out."""
+
+    sweep: SweepReport | None
+    running: bool
+    problem: str
+
+
+class AngleMapAnswer(Wire):
+    """Every tilt and azimuth on this site's weather."""
+
+    angles: AngleMap
+
+
+class SplitQuery(Wire):
+    """A tilt and a DC:AC in the place of the design's."""
+
+    tilt_deg: float | None = Field(None, ge=0, le=90)
+    ratio: float | None = Field(None, ge=0.3, le=5)
+
+
+class SplitAnswer(Wire):
+    """An array split by angles."""
+
+    study: SplitStudy
 
 
 class KindPath(Wire):

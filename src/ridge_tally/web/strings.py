@@ -35,7 +35,7 @@ def get_inverter_plans(path: OptionPath) -> InverterPlansAnswer:
     here, (job, option) = workspace(), option_at(path)
     place = ("inverter plans", path.job_id, path.option_id, path.revision)
     inverters = here.shelf.inverters
-    seen = here.runs.look(place, None, lambda: inverter_plans(job, option, inverters))
+    seen = here.runs.look(place, None, lambda: inverter_plans(here, job, option, inverters))
     return InverterPlansAnswer(plans=seen.step, running=seen.running, problem=seen.problem)
 
 

@@ -15,6 +15,7 @@ import { clockOf, dayName, figure, MONTHS } from '@/units/format';
 import { AtWorkView } from './parts/AtWorkView';
 import { ClipCalendarView } from './parts/ClipCalendarView';
 import { OwnPointView } from './parts/OwnPointView';
+import { SweepView } from './parts/SweepView';
 import { WaterfallView } from './parts/WaterfallView';
 
 export default function LoadingStep() {
@@ -48,6 +49,7 @@ const VIEWS = [
   { id: 'calendar', title: 'When it clips', hint: '3' },
   { id: 'work', title: 'At work', hint: '4' },
   { id: 'own', title: 'Own point', hint: '5' },
+  { id: 'sweep', title: 'Sweep', hint: '6' },
 ] as const;
 
 type ViewId = (typeof VIEWS)[number]['id'];
@@ -95,9 +97,11 @@ function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
         {tried !== null && (
           <Button onClick={() => setTried(null)}>Back to {figure(year.limit_kw, 2)} kW</Button>
         )}
-        <StepsTold minutes={year.step_minutes} finerFrac={finerFrac} />
+        {view !== 'sweep' && view !== 'own' && (
+          <StepsTold minutes={year.step_minutes} finerFrac={finerFrac} />
+        )}
         {year.stand_in_weather && (
-          <span className="whitespace-nowrap text-sm text-warn">stand-in weather</span>
+          <span className="shrink-0 whitespace-nowrap text-sm text-warn">stand-in weather</span>
         )}
       </Toolbar>
       {view === 'day' && (
@@ -149,8 +153,9 @@ function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
         {view === 'calendar' && <ClipCalendarView year={year} />}
         {view === 'work' && <AtWorkView year={year} />}
         {view === 'own' && <OwnPointView />}
+        {view === 'sweep' && <SweepView />}
       </div>
-      {view !== 'own' && (
+      {view !== 'own' && view !== 'sweep' && (
         <Board heightPx={236}>
           <Card
             title="Energy by month, kWh"
@@ -219,12 +224,10 @@ function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
 /** Which steps the figures are of, and how far the finer ones are. */
 function StepsTold({ minutes, finerFrac }: { minutes: number; finerFrac: FinerFrac }) {
   if (finerFrac === null)
-    return (
-      <span className="whitespace-nowrap text-sm text-ink-2">in steps of {minutes} minutes</span>
-    );
+    return <span className="truncate text-sm text-ink-2">in steps of {minutes} minutes</span>;
   return (
-    <span role="status" className="whitespace-nowrap text-sm text-ink-2">
-      by the hour; finer {figure(finerFrac * 100)} %
+    <span role="status" className="truncate text-sm text-ink-2">
+      hourly; finer {figure(finerFrac * 100)} %
     </span>
   );
 }

@@ -11,6 +11,7 @@ import { useKeys } from '@/ui/useKeys';
 import { ViewButtons } from '@/ui/ViewButtons';
 import { monthOfDay } from '@/units/format';
 import type { When } from './moments';
+import { AnglesView } from './parts/AnglesView';
 import { DayView } from './parts/DayView';
 import { PathView } from './parts/PathView';
 import { ShadeView } from './parts/ShadeView';
@@ -30,6 +31,7 @@ const VIEWS = [
   { id: 'day', title: 'A day', hint: '3' },
   { id: 'who', title: 'Who takes it', hint: '4' },
   { id: 'weather', title: 'Weather', hint: '5' },
+  { id: 'angles', title: 'Angles', hint: '6' },
 ] as const;
 
 type ViewId = (typeof VIEWS)[number]['id'];
@@ -67,7 +69,7 @@ function SunOnPlane({ plane, laid }: { plane: RoofPlane; laid: boolean }) {
     }
     return id;
   };
-  const needsModules = view !== 'weather' && !laid;
+  const needsModules = view !== 'weather' && view !== 'angles' && !laid;
   return (
     <>
       <Toolbar>
@@ -104,6 +106,8 @@ function SunOnPlane({ plane, laid }: { plane: RoofPlane; laid: boolean }) {
         />
       ) : view === 'weather' ? (
         <WeatherView />
+      ) : view === 'angles' ? (
+        <AnglesView />
       ) : view === 'who' ? (
         <Who
           shade={shade}

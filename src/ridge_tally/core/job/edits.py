@@ -10,7 +10,7 @@ from enum import StrEnum
 from typing import Literal
 
 from ridge_tally.core.equipment import InverterId, ModuleId
-from ridge_tally.core.job.array_edits import ArrayEdit, ToggleModules
+from ridge_tally.core.job.array_edits import ArrayEdit, FillPlane, ToggleModules
 from ridge_tally.core.job.brief_edits import BriefEdit
 from ridge_tally.core.job.code_rules import CodeRuleField
 from ridge_tally.core.job.document import CodePack, ColdSchool
@@ -130,7 +130,9 @@ class WishSeriesLength:
     kind: Literal["wish-series-length"] = "wish-series-length"
 
 
-RemedyStep = ThreadEdit | InverterEdit | ElectronicsEdit | ChooseInverter | ToggleModules
+RemedyStep = (
+    ThreadEdit | InverterEdit | ElectronicsEdit | ChooseInverter | ToggleModules | FillPlane
+)
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,12 +1,25 @@
 /** Every inverter of the shelf with its best plan for this array, or why it has none. */
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import type { Schemas } from '@/api/client';
 import { inverterPlansQuery, stopInverterPlans } from '@/api/stringQueries';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
+import { SortHead } from '@/ui/SortHead';
 import { figure } from '@/units/format';
 import { Study } from './Study';
+
+type InverterPlan = Schemas['InverterPlan'];
+
+const COLUMNS = [
+  { id: 'loading', title: 'DC:AC', of: (i: InverterPlan) => i.loading },
+  { id: 'energy', title: 'kWh', of: (i: InverterPlan) => i.energy_kwh },
+  { id: 'clipped', title: 'Clipped', of: (i: InverterPlan) => i.clipped_frac },
+  { id: 'price', title: 'Price', of: (i: InverterPlan) => i.price_cents },
+] as const;
+
+type ColumnId = (typeof COLUMNS)[number]['id'];
 
 export function InvertersView() {
   const { at } = useJob();
@@ -24,6 +37,14 @@ export function InvertersView() {
 function Inverters({ plans, running }: { plans: Schemas['InverterPlans']; running: boolean }) {
   const { at, option, act } = useJob();
   const { found } = plans;
+  const [sort, setSort] = useState<{ by: ColumnId | ''; down: boolean }>({ by: '', down: true });
+  const column = COLUMNS.find((c) => c.id === sort.by);
+  // What is not known stands last, whichever way.
+  const order = (i: InverterPlan) => {
+    const value = column?.of(i) ?? null;
+    return value === null ? Number.POSITIVE_INFINITY : sort.down ? -value : value;
+  };
+  const rows = column ? found.toSorted((a, b) => order(a) - order(b)) : found;
   return (
     <section aria-label="Inverters for this array" className="min-h-0 grow overflow-y-auto p-4">
       <Hanging />
@@ -34,7 +55,9 @@ function Inverters({ plans, running }: { plans: Schemas['InverterPlans']; runnin
         {running && (
           <>
             <span role="status" className="text-ink-2">
-              {found.length} of {plans.of} looked at
+              {found.length < plans.of
+                ? `${found.length} of ${plans.of} looked at`
+                : `${plans.years} of ${found.filter((i) => i.legal).length} years worked out`}
             </span>
             <Button onClick={() => void stopInverterPlans(at)}>Stop</Button>
           </>
@@ -44,23 +67,37 @@ function Inverters({ plans, running }: { plans: Schemas['InverterPlans']; runnin
         <thead>
           <tr className="text-left text-xs text-ink-2">
             <th className="font-normal">Inverter</th>
-            <th className="w-[76px] text-right font-normal">DC:AC</th>
-            <th className="w-[76px] text-right font-normal">Plans</th>
-            <th className="pl-5 font-normal">Best plan, or why there is none</th>
+            {COLUMNS.map(({ id, title }) => (
+              <SortHead
+                key={id}
+                title={title}
+                sorted={sort.by === id ? (sort.down ? 'descending' : 'ascending') : 'none'}
+                onSort={() => setSort({ by: id, down: sort.by === id ? !sort.down : true })}
+              />
+            ))}
+            <th className="pl-4 font-normal">Best plan, or why there is none</th>
             <th className="w-[142px]">
               <span className="sr-only">Take it</span>
             </th>
           </tr>
         </thead>
         <tbody>
-          {found.map((i) => (
+          {rows.map((i) => (
             <tr key={i.inverter_id} className="border-t border-rule">
               <th scope="row" className="py-1.5 text-left font-medium">
                 {i.name}
               </th>
-              <td className="text-right font-figure">{figure(i.loading, 2)}</td>
-              <td className="text-right font-figure">{figure(i.total)}</td>
-              <td className="py-1.5 pl-5">
+              <td className="w-[58px] text-right font-figure">{figure(i.loading, 2)}</td>
+              <td className="w-[62px] text-right font-figure whitespace-nowrap">
+                {i.energy_kwh === null ? (i.legal ? '…' : '') : figure(i.energy_kwh)}
+              </td>
+              <td className="w-[58px] text-right font-figure whitespace-nowrap">
+                {i.clipped_frac === null ? '' : `${figure(i.clipped_frac * 100, 1)} %`}
+              </td>
+              <td className="w-[58px] text-right font-figure whitespace-nowrap">
+                {i.price_cents === null ? '?' : figure(i.price_cents / 100)}
+              </td>
+              <td className="py-1.5 pl-4">
                 <span className="flex items-start gap-2">
                   <span className="mt-1 shrink-0">
                     <Mark shape={i.legal ? 'circle' : 'square'} />
@@ -104,8 +141,9 @@ function Inverters({ plans, running }: { plans: Schemas['InverterPlans']; runnin
         </tbody>
       </table>
       <p className="mt-2 text-xs text-ink-2">
-        Each alone, in the place of all that hang there. DC:AC ratio, makers’ DC limits and the
-        grid’s caps stand in the Tally once an inverter is chosen. Sample inverters are invented.
+        Each alone, in the place of all that hang there, its best plan threaded row by row, its year
+        by the hour. Makers’ DC limits and the grid’s caps stand in the Tally once an inverter is
+        chosen. Sample inverters are invented, their prices too.
       </p>
     </section>
   );

@@ -1,0 +1,91 @@
+/** Curves of one day laid over each other, kW by the hour. */
+import { scaleLinear } from 'd3-scale';
+import { line } from 'd3-shape';
+
+export interface DayLine {
+  title: string;
+  kw: readonly number[];
+  colour: string;
+  dash: string;
+}
+
+interface DayLinesProps {
+  label: string;
+  lines: readonly DayLine[];
+  widthPx: number;
+  heightPx: number;
+}
+
+const PAD = { left: 30, right: 8, top: 8, bottom: 20 };
+
+export function DayLines({ label, lines, widthPx, heightPx }: DayLinesProps) {
+  const most = Math.max(0.1, ...lines.flatMap((l) => [...l.kw])) * 1.05;
+  const steps = lines[0]?.kw.length ?? 24;
+  const x = scaleLinear([3, 22], [PAD.left, widthPx - PAD.right]);
+  const y = scaleLinear([0, most], [heightPx - PAD.bottom, PAD.top]);
+  return (
+    <figure>
+      <svg width={widthPx} height={heightPx} role="img" aria-label={label}>
+        <g fontSize="12" fill="var(--color-ink-2)">
+          {y.ticks(3).map((kw) => (
+            <g key={kw}>
+              <line
+                x1={PAD.left}
+                x2={widthPx - PAD.right}
+                y1={y(kw)}
+                y2={y(kw)}
+                stroke="var(--color-rule)"
+              />
+              <text x={PAD.left - 5} y={y(kw) + 4} textAnchor="end">
+                {kw}
+              </text>
+            </g>
+          ))}
+          {[6, 9, 12, 15, 18, 21].map((h) => (
+            <text key={h} x={x(h)} y={heightPx - 5} textAnchor="middle">
+              {h}:00
+            </text>
+          ))}
+        </g>
+        {lines.map((l) => (
+          <path
+            key={l.title}
+            d={
+              line<[number, number]>(
+                ([h]) => x(h),
+                ([, kw]) => y(Math.max(0, kw)),
+              )(
+                l.kw
+                  .map((kw, i): [number, number] => [((i + 0.5) * 24) / steps, kw])
+                  .filter(([h]) => h >= 3 && h <= 22),
+              ) ?? ''
+            }
+            fill="none"
+            stroke={l.colour}
+            strokeWidth="2"
+            strokeDasharray={l.dash}
+          />
+        ))}
+      </svg>
+      <figcaption>
+        <ul className="flex flex-wrap gap-x-3 text-xs text-ink-2">
+          {lines.map((l) => (
+            <li key={l.title} className="flex items-center gap-1">
+              <svg width="22" height="6" aria-hidden="true">
+                <line
+                  x2="22"
+                  y1="3"
+                  y2="3"
+                  stroke={l.colour}
+                  strokeWidth="2.5"
+                  strokeDasharray={l.dash}
+                />
+              </svg>
+              {l.title}
+            </li>
+          ))}
+        </ul>
+      </figcaption>
+    </figure>
+  );
+}

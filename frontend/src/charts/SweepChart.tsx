@@ -1,0 +1,200 @@
+/** Energy and clipping by loading: walls where a Stop stands, lines where other limits are. */
+import { scaleLinear } from 'd3-scale';
+import { line } from 'd3-shape';
+import { figure } from '@/units/format';
+
+export interface SweepDot {
+  ratio: number;
+  energyKwh: number | null;
+  clippedFrac: number | null;
+  stopped: boolean;
+  now: boolean;
+}
+
+export interface SweepMark {
+  ratio: number;
+  text: string;
+  tone: 'wall' | 'wall-below' | 'line' | 'sweet';
+}
+
+interface SweepChartProps {
+  dots: readonly SweepDot[];
+  marks: readonly SweepMark[];
+  chosen: number | null;
+  onChoose: (index: number) => void;
+  name: (index: number) => string;
+  widthPx: number;
+  heightPx: number;
+}
+
+const PAD = { left: 62, right: 52, top: 34, bottom: 34 };
+const TONE = {
+  wall: 'var(--color-stop)',
+  'wall-below': 'var(--color-stop)',
+  line: 'var(--color-warn)',
+  sweet: 'var(--color-patina)',
+};
+
+export function SweepChart({
+  dots,
+  marks,
+  chosen,
+  onChoose,
+  name,
+  widthPx,
+  heightPx,
+}: SweepChartProps) {
+  const known = dots.flatMap((d) => (d.energyKwh === null ? [] : [d.energyKwh]));
+  const x = scaleLinear([0.75, 2.25], [PAD.left, widthPx - PAD.right]);
+  const low = known.length > 0 ? Math.min(...known) : 0;
+  const high = known.length > 0 ? Math.max(...known) : 1;
+  const y = scaleLinear(
+    [Math.max(0, low - (high - low) * 0.12), high + (high - low) * 0.06 + 1],
+    [heightPx - PAD.bottom, PAD.top],
+  );
+  const mostClipped = Math.max(0.1, ...dots.map((d) => d.clippedFrac ?? 0));
+  const c = scaleLinear([0, mostClipped * 100], [heightPx - PAD.bottom, PAD.top]);
+  const legal = dots.filter((d) => d.energyKwh !== null);
+  const energy = line<SweepDot>(
+    (d) => x(d.ratio),
+    (d) => y(d.energyKwh ?? 0),
+  );
+  const clipped = line<SweepDot>(
+    (d) => x(d.ratio),
+    (d) => c((d.clippedFrac ?? 0) * 100),
+  );
+  // What is said of a wall stands inside it, what is said of a sweet spot before it.
+  const onLeft = (mark: SweepMark) =>
+    x(mark.ratio) > widthPx * 0.7 ||
+    mark.tone === 'wall-below' ||
+    (mark.tone === 'sweet' && x(mark.ratio) > widthPx * 0.25);
+  return (
+    <svg width={widthPx} height={heightPx} role="img" aria-label="Energy and clipping by DC:AC">
+      <g fontSize="12.5" fill="var(--color-ink-2)">
+        {y.ticks(5).map((kwh) => (
+          <g key={kwh}>
+            <line
+              x1={PAD.left}
+              x2={widthPx - PAD.right}
+              y1={y(kwh)}
+              y2={y(kwh)}
+              stroke="var(--color-rule)"
+            />
+            <text x={PAD.left - 6} y={y(kwh) + 4} textAnchor="end">
+              {figure(kwh)}
+            </text>
+          </g>
+        ))}
+        {c.ticks(4).map((percent) => (
+          <text
+            key={percent}
+            x={widthPx - PAD.right + 6}
+            y={c(percent) + 4}
+            fill="var(--color-copper)"
+          >
+            {percent} %
+          </text>
+        ))}
+        {x.ticks(8).map((ratio) => (
+          <text key={ratio} x={x(ratio)} y={heightPx - PAD.bottom + 15} textAnchor="middle">
+            {figure(ratio, 1)}
+          </text>
+        ))}
+        <text x={widthPx - PAD.right} y={heightPx - 4} textAnchor="end">
+          DC:AC
+        </text>
+        <text x={6} y={14}>
+          kWh
+        </text>
+        <text x={widthPx - 4} y={14} textAnchor="end" fill="var(--color-copper)">
+          clipped
+        </text>
+      </g>
+      {marks.map((mark, i) => (
+        <g key={`${mark.tone} ${mark.text}`}>
+          {mark.tone.startsWith('wall') && (
+            <rect
+              x={mark.tone === 'wall' ? x(mark.ratio) : PAD.left}
+              y={PAD.top}
+              width={Math.max(
+                0,
+                mark.tone === 'wall'
+                  ? widthPx - PAD.right - x(mark.ratio)
+                  : x(mark.ratio) - PAD.left,
+              )}
+              height={heightPx - PAD.top - PAD.bottom}
+              fill="var(--color-stop)"
+              opacity="0.08"
+            />
+          )}
+          <line
+            x1={x(mark.ratio)}
+            x2={x(mark.ratio)}
+            y1={PAD.top}
+            y2={heightPx - PAD.bottom}
+            stroke={TONE[mark.tone]}
+            strokeWidth={mark.tone.startsWith('wall') ? 2 : 1.5}
+            strokeDasharray={mark.tone.startsWith('wall') ? '' : '5 4'}
+          />
+          <text
+            x={x(mark.ratio) + (onLeft(mark) ? -5 : 5)}
+            y={PAD.top + 14 + i * 16}
+            fontSize="12.5"
+            fontWeight="600"
+            fill={TONE[mark.tone]}
+            textAnchor={onLeft(mark) ? 'end' : 'start'}
+          >
+            {mark.text}
+          </text>
+        </g>
+      ))}
+      <path
+        d={clipped(legal) ?? ''}
+        fill="none"
+        stroke="var(--color-copper)"
+        strokeWidth="1.5"
+        strokeDasharray="3 3"
+      />
+      <path d={energy(legal) ?? ''} fill="none" stroke="var(--color-patina)" strokeWidth="2.5" />
+      {dots.map((dot, i) => (
+        <g
+          key={dot.ratio}
+          role="button"
+          tabIndex={0}
+          aria-label={name(i)}
+          aria-pressed={chosen === i}
+          className="cursor-pointer outline-none focus-visible:[&>circle]:stroke-copper"
+          onClick={() => onChoose(i)}
+          onKeyDown={(event) => {
+            if (event.key === 'Enter' || event.key === ' ') {
+              event.preventDefault();
+              onChoose(i);
+            }
+          }}
+        >
+          <rect
+            x={x(dot.ratio) - 7}
+            y={PAD.top}
+            width="14"
+            height={heightPx - PAD.top - PAD.bottom + 6}
+            fill="transparent"
+          />
+          <circle
+            cx={x(dot.ratio)}
+            cy={dot.energyKwh === null ? heightPx - PAD.bottom - 5 : y(dot.energyKwh)}
+            r={dot.now || chosen === i ? 6 : 3.5}
+            fill={
+              dot.stopped
+                ? 'var(--color-stop)'
+                : dot.now
+                  ? 'var(--color-ink)'
+                  : 'var(--color-patina)'
+            }
+            stroke={chosen === i ? 'var(--color-copper)' : 'var(--color-sheet)'}
+            strokeWidth="2"
+          />
+        </g>
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,233 @@
+/** How much array this inverter should carry: more and fewer modules, and inverters of other sizes. */
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { stopSweep, sweepQuery } from '@/api/choosingQueries';
+import type { Schemas } from '@/api/client';
+import { SweepChart, type SweepMark } from '@/charts/SweepChart';
+import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
+import { Board, Card } from '@/ui/Card';
+import { Choice } from '@/ui/Choice';
+import { figure, signed } from '@/units/format';
+
+type Point = Schemas['SweepPoint'];
+
+const WEIGHED = [
+  { value: 'year', label: 'Weighed by the year' },
+  { value: 'winter', label: 'by the winter half' },
+  { value: 'summer', label: 'by the summer half' },
+  { value: 'mornings', label: 'by mornings' },
+  { value: 'afternoons', label: 'by afternoons' },
+  { value: '16-21', label: 'by 16 to 21 h' },
+];
+
+const isStopped = (p: Point) => p.energy_kwh === null || p.broken.some((b) => b.kind === 'stop');
+
+export function SweepView() {
+  const { at } = useJob();
+  const [by, setBy] = useState('year');
+  const [mode, setMode] = useState<'modules' | 'size'>('modules');
+  const [chosen, setChosen] = useState<number | null>(null);
+  const { data, error } = useQuery(sweepQuery(at, by));
+  const problem = error?.message ?? data?.problem;
+  if (problem) return <p className="p-6 text-sm text-stop">{problem}</p>;
+  const sweep = data?.sweep;
+  if (!sweep)
+    return (
+      <p className="p-6 text-sm text-ink-2" role="status">
+        Working out the sizes
+      </p>
+    );
+  const points = mode === 'modules' ? sweep.by_modules : sweep.by_size;
+  const point = points[chosen ?? points.findIndex((p) => p.now)];
+  const show = (next: 'modules' | 'size') => {
+    setMode(next);
+    setChosen(null);
+  };
+  return (
+    <>
+      <div className="flex h-10 shrink-0 items-center gap-1.5 px-3.5 pt-1">
+        <Button
+          weight={mode === 'modules' ? 'pressed' : 'plain'}
+          aria-pressed={mode === 'modules'}
+          onClick={() => show('modules')}
+        >
+          Other counts of modules
+        </Button>
+        <Button
+          weight={mode === 'size' ? 'pressed' : 'plain'}
+          aria-pressed={mode === 'size'}
+          onClick={() => show('size')}
+        >
+          Other inverter sizes
+        </Button>
+        <span className="grow" />
+        {data?.running && (
+          <>
+            <span role="status" className="text-sm text-ink-2">
+              {figure(sweep.done_frac * 100)} % worked out
+            </span>
+            <Button onClick={() => void stopSweep(at)}>Stop</Button>
+          </>
+        )}
+        <Choice label="Weighed by" value={by} items={WEIGHED} onChange={setBy} />
+      </div>
+      <div className="min-h-0 grow overflow-hidden px-3">
+        <SweepChart
+          dots={points.map((p) => ({
+            ratio: p.ratio,
+            energyKwh: p.energy_kwh,
+            clippedFrac: p.clipped_frac,
+            stopped: isStopped(p),
+            now: p.now,
+          }))}
+          marks={marksOf(points, mode === 'modules' ? sweep : null)}
+          chosen={chosen}
+          onChoose={setChosen}
+          name={(i) => nameOf(points[i])}
+          widthPx={828}
+          heightPx={424}
+        />
+      </div>
+      <Board heightPx={250}>
+        {point && <PointCard point={point} />}
+        <Card title="Which, and why" className="w-[262px] shrink-0 overflow-y-auto">
+          {sweep.told.length === 0 ? (
+            <p className="text-sm text-ink-2">Told when all sizes are worked out.</p>
+          ) : (
+            sweep.told.map((sentence) => (
+              <p key={sentence} className="mb-1 text-sm">
+                {sentence}
+              </p>
+            ))
+          )}
+          <Kept sweep={sweep} />
+        </Card>
+        <Schools schools={sweep.schools} />
+      </Board>
+    </>
+  );
+}
+
+function nameOf(point: Point | undefined): string {
+  if (!point) return '';
+  const energy = point.energy_kwh === null ? 'not legal' : `${figure(point.energy_kwh)} kWh`;
+  return `${point.modules} modules on ${figure(point.ac_kw, 2)} kW, DC:AC ${figure(point.ratio, 2)}: ${energy}`;
+}
+
+/** Where a Stop stands, where other limits begin to be broken, and the sweet spots. */
+function marksOf(points: readonly Point[], sweep: Schemas['SweepReport'] | null): SweepMark[] {
+  const marks: SweepMark[] = [];
+  const rising = points.some((p, i) => i > 0 && p.modules > (points[i - 1]?.modules ?? 0));
+  const inOrder = rising ? points : points.toReversed();
+  const wall = inOrder.find(isStopped);
+  if (wall) {
+    const why = wall.energy_kwh === null ? 'no legal plan' : wall.broken[0]?.told.split(',')[0];
+    marks.push({
+      ratio: wall.ratio,
+      text: `Stop: ${why ?? ''}`,
+      tone: rising ? 'wall' : 'wall-below',
+    });
+  }
+  const seen = new Set<string>();
+  for (const p of inOrder) {
+    for (const b of p.broken) {
+      if (b.kind === 'stop' || seen.has(b.rule_id)) continue;
+      seen.add(b.rule_id);
+      const kind = b.kind === 'outside' ? 'Outside' : 'Costs';
+      const text = `${kind}: ${b.told.split(',')[0] ?? ''}`;
+      if (!p.now || p !== inOrder[0]) marks.push({ ratio: p.ratio, text, tone: 'line' });
+    }
+  }
+  const sweet = sweep?.sweet === null || !sweep ? undefined : points[sweep.sweet ?? -1];
+  if (sweet) marks.push({ ratio: sweet.ratio, text: 'sweet by energy', tone: 'sweet' });
+  const money = sweep?.sweet_money === null || !sweep ? undefined : points[sweep.sweet_money ?? -1];
+  if (money && money !== sweet)
+    marks.push({ ratio: money.ratio, text: 'sweet by money', tone: 'sweet' });
+  return marks.slice(0, 7);
+}
+
+function PointCard({ point }: { point: Point }) {
+  const { act } = useJob();
+  const { edit } = point;
+  return (
+    <Card
+      title={`${point.modules} modules on ${figure(point.ac_kw, 2)} kW`}
+      aside={point.now ? 'as it is' : ''}
+      className="w-[196px] shrink-0 overflow-y-auto"
+    >
+      <p className="font-figure text-lg font-semibold">
+        {point.energy_kwh === null ? 'no legal plan' : `${figure(point.energy_kwh)} kWh`}
+      </p>
+      <p className="text-sm">
+        {figure(point.dc_kw, 2)} kW DC, DC:AC {figure(point.ratio, 2)}
+        {point.clipped_frac !== null && `, clips ${figure(point.clipped_frac * 100, 1)} %`}
+      </p>
+      {point.next_kwh !== null && (
+        <p className="text-sm">
+          The last module gives <b className="font-figure">{signed(point.next_kwh) || '0'} kWh</b> a
+          year.
+        </p>
+      )}
+      {point.problem && <p className="text-xs text-stop">{point.problem}</p>}
+      {point.broken.map((b) => (
+        <p key={b.told} className={`text-xs ${b.kind === 'costs' ? 'text-warn' : 'text-stop'}`}>
+          {b.told}
+        </p>
+      ))}
+      {edit && point.energy_kwh !== null && (
+        <Button className="mt-1" onClick={() => void act(edit)}>
+          Make it {point.modules} modules
+        </Button>
+      )}
+    </Card>
+  );
+}
+
+/** What fits under every cap, in one action. */
+function Kept({ sweep }: { sweep: Schemas['SweepReport'] }) {
+  const { act } = useJob();
+  const point = sweep.largest_kept === null ? undefined : sweep.by_modules[sweep.largest_kept];
+  const edit = point?.edit;
+  if (sweep.told.length === 0 || !point || !edit) return null;
+  return (
+    <Button className="mt-1" onClick={() => void act(edit)}>
+      What fits under every cap: {point.modules}
+    </Button>
+  );
+}
+
+function Schools({ schools }: { schools: readonly Schemas['SchoolView'][] }) {
+  return (
+    <Card title="The schools, here" className="min-w-0 grow overflow-y-auto">
+      <table className="w-full text-xs">
+        <thead>
+          <tr className="text-left text-ink-2">
+            <th className="font-normal">DC:AC</th>
+            <th className="text-right font-normal">kW</th>
+            <th className="text-right font-normal">kWh</th>
+            <th className="pl-2 text-right font-normal">clipped</th>
+            <th className="pl-3 font-normal">why it exists</th>
+          </tr>
+        </thead>
+        <tbody>
+          {schools.map((s) => (
+            <tr key={s.ratio} className="border-t border-rule align-top">
+              <th scope="row" className="py-0.5 text-left font-figure">
+                {figure(s.ratio, 2)}
+              </th>
+              <td className="pl-2 text-right font-figure">{figure(s.ac_kw, 1)}</td>
+              <td className="pl-2 text-right font-figure whitespace-nowrap">
+                {figure(s.energy_kwh)}
+              </td>
+              <td className="pl-2 text-right font-figure whitespace-nowrap">
+                {figure(s.clipped_frac * 100, 1)} %
+              </td>
+              <td className="pl-3">{s.why}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Card>
+  );
+}
