@@ -142,6 +142,9 @@ export function SweepChart({
             fontSize="12.5"
             fontWeight="600"
             fill={TONE[mark.tone]}
+            stroke="var(--color-paper)"
+            strokeWidth="4"
+            paintOrder="stroke"
             textAnchor={onLeft(mark) ? 'end' : 'start'}
           >
             {mark.text}
