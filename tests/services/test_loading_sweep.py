@@ -115,8 +115,9 @@ def test_a_capped_house_is_told_what_keeps_its_rebate(workspace: Workspace) -> N
 
 def test_weighed_by_evenings_a_year_counts_those_hours_alone(workspace: Workspace) -> None:
     year = hourly_year(workspace, SAMPLE, option_a(SAMPLE))
-    *_, whole = loading_sweep(workspace, SAMPLE, option_a(SAMPLE), parse_weighing("16-21"))
-    now = next(p for p in whole.by_modules if p.now)
+    steps = loading_sweep(workspace, SAMPLE, option_a(SAMPLE), parse_weighing("16-21"))
+    whole = next(r for r in steps if any(p.now for p in r.by_size))
+    now = next(p for p in whole.by_size if p.now)
     hours = year.ac_w.reshape(365, 24)[:, 16:21].sum() / 1000
     assert now.energy_kwh == pytest.approx(hours)
     assert whole.weighed == "16 to 21 h"

@@ -11,7 +11,7 @@ from ridge_tally.core.brief.bills import (
     usage_of_year,
 )
 from ridge_tally.core.brief.loads import LoadYear, heating_shares, load_year
-from ridge_tally.core.brief.tariff import write_tiers
+from ridge_tally.core.brief.tariff import next_kwh_cents, write_tiers
 from ridge_tally.core.equipment import (
     InverterSheet,
     MicroinverterSheet,
@@ -163,6 +163,12 @@ def _grid_warnings(job: Job, grid: GridRules) -> tuple[str, ...]:
     if rebate is not None and rebate.most_dc_kw is not None and rebate.most_dc_kw < dc_kw:
         found.append(f"The rebate ends at {rebate.most_dc_kw:g} kW; {dc_kw:g} kW are there already")
     return tuple(found)
+
+
+def next_kwh_price_cents(job: Job) -> float | None:
+    """Return what the next kWh costs the house; ``None`` without a tariff."""
+    grid, need = job.brief.grid, brief_report(job).need_kwh
+    return None if grid is None else next_kwh_cents(grid.tariff, (need or 0.0) / 12, 30)
 
 
 def bills_include_old_array(job: Job, usage: Usage | None) -> bool | None:

@@ -3,8 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ridge_tally.core.brief.tariff import next_kwh_cents
-from ridge_tally.core.equipment import MicroinverterSheet
+from ridge_tally.core.equipment import MicroinverterSheet, OptimizerSheet
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.document import Job, Option, present_ids
 from ridge_tally.core.job.edits import TakeRemedy
@@ -12,7 +11,7 @@ from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import LimitKind
 from ridge_tally.rules.microinverters import branches
 from ridge_tally.services.architectures import WAYS, Built, ways_built
-from ridge_tally.services.briefing import brief_report
+from ridge_tally.services.briefing import next_kwh_price_cents
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import require_strings
 from ridge_tally.services.growing import grown
@@ -152,7 +151,7 @@ def _way(workspace: Workspace, way: Built, base: Built) -> WayTold:
 
 def _made_of(way: Built) -> str:
     told = counted_names(ac_makers(way.job, way.option))
-    units = [p for p in way.bill.parts if hasattr(p.sheet, "v_out_max_v")]
+    units = [p for p in way.bill.parts if isinstance(p.sheet, OptimizerSheet)]
     return ", ".join([told, *(f"{p.count} × {p.sheet.name}" for p in units)])
 
 
@@ -238,11 +237,7 @@ def _battery(way: Built) -> str:
 
 
 def _on_roof(way: Built) -> str:
-    units = [
-        p
-        for p in way.bill.parts
-        if isinstance(p.sheet, MicroinverterSheet) or hasattr(p.sheet, "v_out_max_v")
-    ]
+    units = [p for p in way.bill.parts if isinstance(p.sheet, MicroinverterSheet | OptimizerSheet)]
     count = sum(p.count for p in units)
     if not count:
         return "No electronics; DC of every string up to its open voltage"
@@ -279,7 +274,7 @@ def _verdict(
     if not legal:
         return None, "None of them keeps every Stop and Outside limit: mend the design first.", ()
     priced = [w for w in legal if w.cents is not None]
-    kwh_cents = _kwh_cents(job)
+    kwh_cents = next_kwh_price_cents(job)
     if not priced or kwh_cents is None:
         most = max(legal, key=lambda w: w.energy_kwh or 0.0)
         missing = "a price of its parts" if not priced else "a tariff in the Brief"
@@ -313,14 +308,6 @@ def _verdict(
             why.append(f"{told}: not worth it for the energy alone.")
     why += [f"{way.title}: {way.points[0]}." for way in ways if not way.legal]
     return chosen.architecture, f"For this roof: {_low(chosen.title)}.", tuple(why)
-
-
-def _kwh_cents(job: Job) -> float | None:
-    """Return what the next kWh costs the house; ``None`` without a tariff."""
-    grid, need = job.brief.grid, brief_report(job).need_kwh
-    if grid is None:
-        return None
-    return next_kwh_cents(grid.tariff, (need or 0.0) / 12, 30)
 
 
 def _low(text: str) -> str:

@@ -7,7 +7,6 @@ from typing import TypeVar
 
 import numpy as np
 
-from ridge_tally.core.brief.tariff import next_kwh_cents
 from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.equipment import InverterSheet, MicroinverterSheet
@@ -17,6 +16,7 @@ from ridge_tally.core.job.array_edits import FillPlane, ToggleModules
 from ridge_tally.core.job.document import (
     Job,
     Option,
+    module_sheet_of,
     option_of,
     present_ids,
     strung_count,
@@ -34,7 +34,7 @@ from ridge_tally.rules.design import dc_watts
 from ridge_tally.rules.string_plans import plan_space, why_no_plan
 from ridge_tally.rules.wishes import roofs_left_free
 from ridge_tally.services.array_light import array_lights
-from ridge_tally.services.briefing import brief_report
+from ridge_tally.services.briefing import next_kwh_price_cents
 from ridge_tally.services.editing import apply_edit, design_for
 from ridge_tally.services.evaluation import hourly_year, require_strings
 from ridge_tally.services.parts import price_of
@@ -150,17 +150,17 @@ def loading_sweep(
         While no module is in a string, or a datasheet lacks what the year needs.
     """
     require_strings(option)
-    weather = weather_of(workspace, job)
+    weather, cents = weather_of(workspace, job), price_of(module_sheet_of(job, option))
     scale = _Scale(job, weather, weighing)
     sizes: list[SweepPoint] = []
     schools: list[SchoolView] = []
     points: list[SweepPoint] = []
 
     def report(done: float, *, whole: bool = False) -> SweepReport:
-        sweet, money, kept = _sweet(points), _sweet_money(job, points), _largest_kept(points)
+        sweet, money, kept = _sweet(points), _sweet_money(job, points, cents), _largest_kept(points)
         return SweepReport(
             weighing.title, tuple(points), tuple(sizes), tuple(schools), sweet, money, kept,
-            _told(job, points, sweet, money, kept) if whole else (), done,
+            _told(points, sweet, money, kept, cents) if whole else (), done,
         )  # fmt: skip
 
     yield report(0.0)
@@ -367,9 +367,9 @@ def _sweet(points: Sequence[SweepPoint]) -> int | None:
     return found
 
 
-def _sweet_money(job: Job, points: Sequence[SweepPoint]) -> int | None:
+def _sweet_money(job: Job, points: Sequence[SweepPoint], cents: int | None) -> int | None:
     """Return the last point whose modules pay themselves back; ``None`` without prices."""
-    cents, kwh_cents = _module_cents(job), _kwh_cents(job)
+    kwh_cents = next_kwh_price_cents(job)
     if cents is None or kwh_cents is None:
         return None
     found = None
@@ -380,25 +380,16 @@ def _sweet_money(job: Job, points: Sequence[SweepPoint]) -> int | None:
     return found
 
 
-def _module_cents(job: Job) -> int | None:
-    return price_of(job.equipment.modules[0]) if len(job.equipment.modules) == 1 else None
-
-
-def _kwh_cents(job: Job) -> float | None:
-    grid, need = job.brief.grid, brief_report(job).need_kwh
-    return None if grid is None else next_kwh_cents(grid.tariff, (need or 0.0) / 12, 30)
-
-
 def _largest_kept(points: Sequence[SweepPoint]) -> int | None:
     return max((i for i, p in enumerate(points) if p.kept), default=None)
 
 
 def _told(
-    job: Job,
     points: Sequence[SweepPoint],
     sweet: int | None,
     money: int | None,
     kept: int | None,
+    cents: int | None,
 ) -> tuple[str, ...]:
     found = []
     if sweet is not None:
@@ -409,7 +400,7 @@ def _told(
             f"{STILL_WORTH_FRAC * 100:.0f} % of what an early one does."
         )
     if money is not None:
-        p, cents = points[money], _module_cents(job)
+        p = points[money]
         found.append(
             f"By money: {p.modules} modules, DC:AC {p.ratio:.2f}; the last one, at "
             f"{(cents or 0) / 100:.0f}, is paid back within {PAYS_YEARS:.0f} years."

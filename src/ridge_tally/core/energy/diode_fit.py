@@ -133,13 +133,15 @@ def _nested(sheet: ModuleSheet) -> DiodeModel | None:
     unit_v = sheet.cells_in_series * BOLTZMANN_EV_PER_K * STC_K
     found = []
     for ideality in np.linspace(0.25, 2.2, 40):
-        model = _at_ideality(sheet, float(ideality) * unit_v)
-        if model is not None:
-            found.append(model)
-    return min(found, key=gap_off_frac, default=None)
+        values = _at_ideality(sheet, float(ideality) * unit_v)
+        if values is not None:
+            found.append((abs(_gap_ev(sheet, values) / GAP_EV - 1), values))
+    if not found:
+        return None
+    return _measured(sheet, min(found)[1], "nested solve from the datasheet")
 
 
-def _at_ideality(sheet: ModuleSheet, thermal_v: float) -> DiodeModel | None:
+def _at_ideality(sheet: ModuleSheet, thermal_v: float) -> tuple[float, ...] | None:
     isc, voc, vmp, imp = sheet.isc_a, sheet.voc_v, sheet.vmp_v, sheet.imp_a
 
     def linear(series_ohm: float) -> tuple[float, float, float]:
@@ -162,8 +164,7 @@ def _at_ideality(sheet: ModuleSheet, thermal_v: float) -> DiodeModel | None:
         series = float(brentq(slope, low, high, xtol=1e-12))
         light, saturation, shunt = linear(series)
         if saturation > 0 and shunt > 0:
-            values = (light, saturation, series, 1 / shunt, thermal_v)
-            return _measured(sheet, values, "nested solve from the datasheet")
+            return light, saturation, series, 1 / shunt, thermal_v
     return None
 
 
