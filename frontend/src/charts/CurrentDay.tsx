@@ -2,6 +2,7 @@
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import { figure } from '@/units/format';
+import { LevelLines } from './LevelLines';
 
 export interface StringLine {
   tag: string;
@@ -48,20 +49,7 @@ export function CurrentDay({ together, limitA, strings, widthPx, heightPx }: Cur
       aria-label={`Together ${figure(peak, 1)} A at most, limit ${figure(limitA, 1)} A`}
     >
       <g fontSize="12" fill="var(--color-ink-2)">
-        {y.ticks(4).map((a) => (
-          <g key={a}>
-            <line
-              x1={PAD.left}
-              x2={widthPx - PAD.right}
-              y1={y(a)}
-              y2={y(a)}
-              stroke="var(--color-rule)"
-            />
-            <text x={PAD.left - 5} y={y(a) + 4} textAnchor="end">
-              {a}
-            </text>
-          </g>
-        ))}
+        <LevelLines y={y} count={4} leftPx={PAD.left} rightPx={widthPx - PAD.right} name={String} />
         {[6, 9, 12, 15, 18].map((h) => (
           <text key={h} x={x(h)} y={heightPx - 5} textAnchor="middle">
             {h}:00

@@ -1,12 +1,11 @@
 /** Curves of one day laid over each other, kW by the hour. */
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
+import { LevelLines } from './LevelLines';
+import { type KeyedLine, LineKey } from './LineKey';
 
-export interface DayLine {
-  title: string;
+export interface DayLine extends KeyedLine {
   kw: readonly number[];
-  colour: string;
-  dash: string;
 }
 
 interface DayLinesProps {
@@ -27,20 +26,13 @@ export function DayLines({ label, lines, widthPx, heightPx }: DayLinesProps) {
     <figure>
       <svg width={widthPx} height={heightPx} role="img" aria-label={label}>
         <g fontSize="12" fill="var(--color-ink-2)">
-          {y.ticks(3).map((kw) => (
-            <g key={kw}>
-              <line
-                x1={PAD.left}
-                x2={widthPx - PAD.right}
-                y1={y(kw)}
-                y2={y(kw)}
-                stroke="var(--color-rule)"
-              />
-              <text x={PAD.left - 5} y={y(kw) + 4} textAnchor="end">
-                {kw}
-              </text>
-            </g>
-          ))}
+          <LevelLines
+            y={y}
+            count={3}
+            leftPx={PAD.left}
+            rightPx={widthPx - PAD.right}
+            name={String}
+          />
           {[6, 9, 12, 15, 18, 21].map((h) => (
             <text key={h} x={x(h)} y={heightPx - 5} textAnchor="middle">
               {h}:00
@@ -68,23 +60,7 @@ export function DayLines({ label, lines, widthPx, heightPx }: DayLinesProps) {
         ))}
       </svg>
       <figcaption>
-        <ul className="flex flex-wrap gap-x-3 text-xs text-ink-2">
-          {lines.map((l) => (
-            <li key={l.title} className="flex items-center gap-1">
-              <svg width="22" height="6" aria-hidden="true">
-                <line
-                  x2="22"
-                  y1="3"
-                  y2="3"
-                  stroke={l.colour}
-                  strokeWidth="2.5"
-                  strokeDasharray={l.dash}
-                />
-              </svg>
-              {l.title}
-            </li>
-          ))}
-        </ul>
+        <LineKey lines={lines} />
       </figcaption>
     </figure>
   );

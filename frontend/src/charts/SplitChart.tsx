@@ -2,6 +2,7 @@
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { figure } from '@/units/format';
+import { LevelLines } from './LevelLines';
 
 export interface SplitDot {
   splitDeg: number;
@@ -39,20 +40,7 @@ export function SplitChart({ dots, bestDeg, widthPx, heightPx }: SplitChartProps
       aria-label={`Most energy with each half turned by ${figure(bestDeg)}°`}
     >
       <g fontSize="12.5" fill="var(--color-ink-2)">
-        {y.ticks(4).map((kwh) => (
-          <g key={kwh}>
-            <line
-              x1={PAD.left}
-              x2={widthPx - PAD.right}
-              y1={y(kwh)}
-              y2={y(kwh)}
-              stroke="var(--color-rule)"
-            />
-            <text x={PAD.left - 5} y={y(kwh) + 4} textAnchor="end">
-              {figure(kwh)}
-            </text>
-          </g>
-        ))}
+        <LevelLines y={y} count={4} leftPx={PAD.left} rightPx={widthPx - PAD.right} name={figure} />
         {c.ticks(3).map((percent) => (
           <text
             key={percent}

@@ -2,6 +2,7 @@
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { figure } from '@/units/format';
+import { LevelLines } from './LevelLines';
 
 export interface SweepDot {
   ratio: number;
@@ -71,20 +72,7 @@ export function SweepChart({
   return (
     <svg width={widthPx} height={heightPx} role="img" aria-label="Energy and clipping by DC:AC">
       <g fontSize="12.5" fill="var(--color-ink-2)">
-        {y.ticks(5).map((kwh) => (
-          <g key={kwh}>
-            <line
-              x1={PAD.left}
-              x2={widthPx - PAD.right}
-              y1={y(kwh)}
-              y2={y(kwh)}
-              stroke="var(--color-rule)"
-            />
-            <text x={PAD.left - 6} y={y(kwh) + 4} textAnchor="end">
-              {figure(kwh)}
-            </text>
-          </g>
-        ))}
+        <LevelLines y={y} count={5} leftPx={PAD.left} rightPx={widthPx - PAD.right} name={figure} />
         {c.ticks(4).map((percent) => (
           <text
             key={percent}

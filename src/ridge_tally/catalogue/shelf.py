@@ -9,6 +9,7 @@ from typing import TypeVar
 from pydantic import TypeAdapter
 
 from ridge_tally.core.equipment import (
+    SHEETS,
     AnySheet,
     InverterId,
     InverterSheet,
@@ -18,17 +19,11 @@ from ridge_tally.core.equipment import (
     ModuleSheet,
     OptimizerId,
     OptimizerSheet,
+    kind_of,
     sheet_among,
 )
 
 Sheet = TypeVar("Sheet")
-# In the order of a shelf's fields.
-SHEETS: dict[str, type[AnySheet]] = {
-    "module": ModuleSheet,
-    "inverter": InverterSheet,
-    "optimizer": OptimizerSheet,
-    "microinverter": MicroinverterSheet,
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,11 +91,6 @@ def with_own(samples: Shelf, documents: Iterable[tuple[str, str]]) -> Shelf:
         own[kind].append(_reader(kind).validate_json(document))
     parts = ((*samples.of_kind(kind), *own[kind]) for kind in SHEETS)
     return Shelf(*parts)  # type: ignore[arg-type]
-
-
-def kind_of(sheet: AnySheet) -> str:
-    """Return the word for the kind of a datasheet: ``module``."""
-    return next(kind for kind, cls in SHEETS.items() if isinstance(sheet, cls))
 
 
 def written(sheet: AnySheet) -> str:

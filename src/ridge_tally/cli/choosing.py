@@ -9,6 +9,7 @@ import click
 
 from ridge_tally.cli.commands import (
     as_json,
+    at_option,
     data_option,
     json_option,
     main,
@@ -16,17 +17,13 @@ from ridge_tally.cli.commands import (
     option_option,
     speaks,
 )
-from ridge_tally.core.job.document import option_of
-from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.loading.weights import parse_weighing
 from ridge_tally.services.angles import AngleMap, SplitStudy, angle_map, split_study
 from ridge_tally.services.comparing import comparison
-from ridge_tally.services.jobs import load_job
 from ridge_tally.services.loading_sweep import loading_sweep
 from ridge_tally.services.own_equipment import take_in_equipment
 from ridge_tally.services.remedies import Remedy, remedies
 from ridge_tally.services.string_plans import inverter_plans
-from ridge_tally.store.jobs import JobId
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,9 +42,7 @@ class AnglesTold:
 @speaks
 def ways_out(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
     """Tell the ways out of what a design breaks or loses, best first."""
-    workspace = open_workspace(data)
-    job = load_job(workspace, JobId(job_id))
-    *_, report = remedies(workspace, job, option_of(job, OptionId(option_id)))
+    *_, report = remedies(*at_option(data, job_id, option_id))
     if json_out:
         click.echo(as_json(report))
         return
@@ -72,9 +67,7 @@ def _line(remedy: Remedy) -> str:
 @speaks
 def compare_ways(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
     """Compare the ways to the grid of an option's array, and say which and why."""
-    workspace = open_workspace(data)
-    job = load_job(workspace, JobId(job_id))
-    *_, whole = comparison(workspace, job, option_of(job, OptionId(option_id)))
+    *_, whole = comparison(*at_option(data, job_id, option_id))
     click.echo(as_json(whole) if json_out else "\n".join((whole.which, *whole.why)))
 
 
@@ -99,9 +92,7 @@ by_option = click.option("--by", "weighed", default="year", help="year, winter, 
 @speaks
 def sweep(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: bool) -> None:
     """Sweep the loading of an option: counts of modules and sizes of inverter, as JSON."""
-    workspace = open_workspace(data)
-    job = load_job(workspace, JobId(job_id))
-    option = option_of(job, OptionId(option_id))
+    workspace, job, option = at_option(data, job_id, option_id)
     *_, report = loading_sweep(workspace, job, option, parse_weighing(weighed))
     if not as_csv:
         click.echo(as_json(report))
@@ -132,9 +123,7 @@ def sweep(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: bool
 @speaks
 def angles(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: bool) -> None:
     """Tell every tilt and azimuth on a job's weather, and its array split in two, as JSON."""
-    workspace = open_workspace(data)
-    job = load_job(workspace, JobId(job_id))
-    option = option_of(job, OptionId(option_id))
+    workspace, job, option = at_option(data, job_id, option_id)
     found = angle_map(workspace, job, option, parse_weighing(weighed))
     if as_csv:
         rows: list[dict[str, object]] = [
@@ -155,9 +144,7 @@ def angles(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: boo
 @speaks
 def find_inverter(job_id: str, option_id: str, data: Path, *, as_csv: bool) -> None:
     """Try every inverter of the shelf on an option's array, each with its best plan and year."""
-    workspace = open_workspace(data)
-    job = load_job(workspace, JobId(job_id))
-    option = option_of(job, OptionId(option_id))
+    workspace, job, option = at_option(data, job_id, option_id)
     *_, last = inverter_plans(workspace, job, option, workspace.shelf.inverters)
     click.echo(_table([asdict(p) for p in last.found]) if as_csv else as_json(last), nl=not as_csv)
 

@@ -28,7 +28,7 @@ from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.equipment import InverterId
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import RowRule, Ways
-from ridge_tally.core.job.document import option_of
+from ridge_tally.core.job.document import Job, Option, option_of
 from ridge_tally.core.job.edits import ChooseInverter
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.kernels.all import warm_all
@@ -69,6 +69,13 @@ def open_workspace(folder: Path) -> Workspace:
     return Workspace(
         open_database(folder), lambda: datetime.now(UTC), sample_shelf(), folder / PICTURES
     )
+
+
+def at_option(data: Path, job_id: str, option_id: str) -> tuple[Workspace, Job, Option]:
+    """Return a workspace, a job in it at its newest, and an option; NotFound if one is not there."""
+    workspace = open_workspace(data)
+    job = jobs.load_job(workspace, JobId(job_id))
+    return workspace, job, option_of(job, OptionId(option_id))
 
 
 def speaks(command: Callable[P, None]) -> Callable[P, None]:
@@ -209,9 +216,7 @@ def year(
     job_id: str, option_id: str, data: Path, csv_file: Path | None, *, json_out: bool, quick: bool
 ) -> None:
     """Simulate the year of an option; --csv writes its steps, each named by its middle."""
-    workspace = open_workspace(data)
-    job = jobs.load_job(workspace, JobId(job_id))
-    option = option_of(job, OptionId(option_id))
+    workspace, job, option = at_option(data, job_id, option_id)
     report = year_report(workspace, job, option, fine=not quick)
     if csv_file is not None:
         supposed = AS_IT_IS if quick else FINELY
@@ -256,9 +261,7 @@ def plan_strings(
 
     With --ask "14 on 1, 2 x 7 on 2": whether that plan is legal, or why it is not.
     """
-    workspace = open_workspace(data)
-    job = jobs.load_job(workspace, JobId(job_id))
-    option = option_of(job, OptionId(option_id))
+    workspace, job, option = at_option(data, job_id, option_id)
     if every:
         *_, last = inverter_plans(workspace, job, option, workspace.shelf.inverters)
         click.echo(as_json(last))
@@ -284,9 +287,7 @@ def own_point(
     job_id: str, option_id: str, data: Path, helped: str | None, *, json_out: bool
 ) -> None:
     """Tell what optimizers and microinverters of the shelf would give in a year."""
-    workspace = open_workspace(data)
-    job = jobs.load_job(workspace, JobId(job_id))
-    option = option_of(job, OptionId(option_id))
+    workspace, job, option = at_option(data, job_id, option_id)
     report = own_point_report(workspace, job, option, helped_ids(helped))
     lines = [
         f"{w.problem or f'{w.energy_kwh:.0f} kWh, {w.gain_kwh:+.0f}'}  {w.units} × {w.unit}"
@@ -306,9 +307,7 @@ def own_point(
 @speaks
 def shade(job_id: str, option_id: str, data: Path, *, json_out: bool, fine: bool) -> None:
     """Tell what shade takes from an option's modules in a year, and who throws it."""
-    workspace = open_workspace(data)
-    job = jobs.load_job(workspace, JobId(job_id))
-    option = option_of(job, OptionId(option_id))
+    workspace, job, option = at_option(data, job_id, option_id)
     report = shade_report(workspace, job, option, FINE if fine else QUICK)
     click.echo(as_json(report) if json_out else _shade_text(report))
 
@@ -440,9 +439,7 @@ def _year_text(report: YearReport) -> str:
 @speaks
 def layouts(job_id: str, option_id: str, data: Path) -> None:
     """Print the layouts of each plane as JSON: counts, ceilings, places."""
-    workspace = open_workspace(data)
-    job = jobs.load_job(workspace, JobId(job_id))
-    option = option_of(job, OptionId(option_id))
+    workspace, job, option = at_option(data, job_id, option_id)
     found = {p.id: alternatives(workspace, job, option, p.id) for p in job.survey.planes}
     click.echo(as_json({str(k): [json.loads(as_json(a)) for a in v] for k, v in found.items()}))
 

@@ -237,6 +237,13 @@ class MicroinverterSheet:
 
 
 AnySheet = ModuleSheet | InverterSheet | OptimizerSheet | MicroinverterSheet
+# Each kind of datasheet by its word, in the order of a shelf.
+SHEETS: dict[str, type[AnySheet]] = {
+    "module": ModuleSheet,
+    "inverter": InverterSheet,
+    "optimizer": OptimizerSheet,
+    "microinverter": MicroinverterSheet,
+}
 Sheet = TypeVar("Sheet", ModuleSheet, InverterSheet, OptimizerSheet, MicroinverterSheet)
 
 
@@ -260,3 +267,8 @@ def origin_of(sheet: AnySheet, field: str) -> Origin:
     if named is not None:
         return named
     return Origin.SAMPLE if sheet.provenance.startswith(INVENTED) else Origin.DATASHEET
+
+
+def kind_of(sheet: AnySheet) -> str:
+    """Return the word for the kind of a datasheet: ``module``."""
+    return next(kind for kind, cls in SHEETS.items() if isinstance(sheet, cls))

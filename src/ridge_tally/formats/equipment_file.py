@@ -10,6 +10,7 @@ from typing import Any, Literal
 from pydantic import BaseModel, ConfigDict, TypeAdapter, ValidationError
 
 from ridge_tally.core.equipment import (
+    SHEETS,
     AnySheet,
     InverterSheet,
     MicroinverterSheet,
@@ -24,12 +25,6 @@ from ridge_tally.rules.equipment import require_sheet
 
 MOST_ROWS = 20_000
 OWN = "own-"
-SHEETS: dict[SheetKind, type[AnySheet]] = {
-    SheetKind.MODULE: ModuleSheet,
-    SheetKind.INVERTER: InverterSheet,
-    SheetKind.OPTIMIZER: OptimizerSheet,
-    SheetKind.MICROINVERTER: MicroinverterSheet,
-}
 # Spreadsheets run what begins so; a figure may begin with a sign.
 _FORMULA = re.compile(r"\s*(=|@|[-+](?![\d.,\s]))")
 _HEADED_UNIT = re.compile(r"(.*?)\s*[\[(](.*)[\])]\s*")
@@ -209,12 +204,12 @@ def _of_json(text: str, file: str) -> Iterator[AnySheet | RowProblem]:
             "An equipment file has “ridge-tally-equipment” there. Nothing was taken over.",
         )
     for kind, sheet_type in SHEETS.items():
-        rows = data.get(f"{kind.value}s", [])
+        rows = data.get(f"{kind}s", [])
         if not isinstance(rows, list):
-            raise FormatError(file, f"{kind.value}s", "this is no list", "Nothing was taken over.")
+            raise FormatError(file, f"{kind}s", "this is no list", "Nothing was taken over.")
         adapter: TypeAdapter[AnySheet] = TypeAdapter(sheet_type)
         for number, row in enumerate(rows):
-            place = f"{kind.value}s[{number}]"
+            place = f"{kind}s[{number}]"
             try:
                 # Whatever id it had elsewhere: here its name makes it.
                 named = {**row, "id": own_id(str(row.get("name", "")))}

@@ -94,9 +94,10 @@ class SplitDay:
 class SplitStudy:
     """An unshaded array of this size, tilt and inverter, split by angles.
 
-    ``best_*_deg``: by year, winter half, evenings.  ``more_modules``: how many more the best split
-    by the year, and east-west, need to give what all to the equator does; ``None`` where no count does.  ``taken``: whether the
-    inverter's maker stands behind so many, ``None`` where its sheet is silent.
+    ``best_*_deg``: by year, winter half, evenings.  ``east_west_more``: how many more modules
+    east-west needs to give what all to the equator does, ``None`` where no count does;
+    ``east_west_taken`` whether the inverter's maker stands behind so many, ``None`` where its sheet
+    is silent.
     """
 
     tilt_deg: float

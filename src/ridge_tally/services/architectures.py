@@ -9,12 +9,16 @@ from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import Job, Option, option_of, present_ids
 from ridge_tally.core.job.edits import TakeRemedy
 from ridge_tally.core.job.string_edits import ChooseElectronics, FitOptimizers, PlanAnew
-from ridge_tally.core.working import LimitKind
 from ridge_tally.services.editing import apply_edit, design_for
-from ridge_tally.services.evaluation import hourly_year
+from ridge_tally.services.evaluation import year_or_problem
 from ridge_tally.services.parts import Bill, bill_of
 from ridge_tally.services.remedy_proposals import Proposal, RemedyKind, at_modules
-from ridge_tally.services.standing import Standing, standing_of
+from ridge_tally.services.standing import (
+    Standing,
+    keeps_all,
+    standing_of,
+    stops_and_outside,
+)
 from ridge_tally.services.workspace import Workspace
 
 WAYS = {
@@ -52,10 +56,7 @@ class Built:
     @property
     def legal(self) -> bool:
         """Whether no Stop and no Outside limit is broken."""
-        kinds = (LimitKind.STOP, LimitKind.OUTSIDE)
-        return self.problem == "" and not any(
-            b.kind in kinds for b in self.standing.broken.values()
-        )
+        return self.problem == "" and keeps_all(self.standing.broken.values())
 
 
 def ways_built(workspace: Workspace, job: Job, option: Option) -> Iterator[Built]:
@@ -136,23 +137,16 @@ def _proposed(workspace: Workspace, plain: Job, option: Option, proposal: Propos
 
 
 def _order(way: Built) -> tuple[float, ...]:
-    broken = way.standing.broken.values()
-    stops, outside = (
-        sum(b.kind is kind for b in broken) for kind in (LimitKind.STOP, LimitKind.OUTSIDE)
-    )
-    return (stops, outside, -(way.energy_kwh or 0.0))
+    return (*stops_and_outside(way.standing.broken.values()), -(way.energy_kwh or 0.0))
 
 
 def _built(
     workspace: Workspace, job: Job, option: Option, edit: TakeRemedy | None, from_option: str
 ) -> Built:
+    year, problem = year_or_problem(workspace, job, option)
     energy = clipped = None
-    problem = ""
-    try:
-        year = hourly_year(workspace, job, option)
+    if year is not None:
         energy, clipped = year.energy_kwh, year.clipped_kwh
-    except RidgeTallyError as error:
-        problem = str(error)
     return Built(
         option.electronics.architecture, job, option, standing_of(job, option),
         bill_of(job, option), energy, clipped, problem, from_option, edit,

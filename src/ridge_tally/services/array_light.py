@@ -93,6 +93,16 @@ def light_kept_frac(workspace: Workspace, job: Job, option: Option) -> dict[Plac
     }
 
 
+def light_left_wh_per_m2(workspace: Workspace, job: Job, option: Option) -> dict[PlacedId, float]:
+    """Return the light of the year that shade leaves on each module."""
+    _, arrays = array_lights(workspace, job, option)
+    return {
+        module.id: float(lit.on_free.free_wh_per_m2.sum() - light.lost.sum())
+        for lit in arrays
+        for module, light in zip(lit.modules, lit.lights, strict=True)
+    }
+
+
 def _lit(
     job: Job, option: Option, array: PlaneArray, sky: SiteSky, resolution: Resolution
 ) -> ArrayLight:

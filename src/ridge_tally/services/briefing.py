@@ -12,12 +12,7 @@ from ridge_tally.core.brief.bills import (
 )
 from ridge_tally.core.brief.loads import LoadYear, heating_shares, load_year
 from ridge_tally.core.brief.tariff import next_kwh_cents, write_tiers
-from ridge_tally.core.equipment import (
-    InverterSheet,
-    MicroinverterSheet,
-    ModuleSheet,
-    OptimizerSheet,
-)
+from ridge_tally.core.equipment import kind_of
 from ridge_tally.core.job.brief import HeatPumpLoad, StockKind
 from ridge_tally.core.job.document import (
     Job,
@@ -61,14 +56,6 @@ class BriefReport:
     declination_model: str
     doubts: tuple[str, ...]
     step: StepState
-
-
-STOCK_KINDS = {
-    ModuleSheet: StockKind.MODULE,
-    InverterSheet: StockKind.INVERTER,
-    OptimizerSheet: StockKind.OPTIMIZER,
-    MicroinverterSheet: StockKind.MICROINVERTER,
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -214,7 +201,7 @@ def to_buy(job: Job, option: Option) -> tuple[ToBuy, ...]:
     return tuple(
         ToBuy(kind, sheet.name, needed, on_shelf(job, kind, sheet.id))
         for sheet, needed in parts_of(job, option)
-        for kind in (STOCK_KINDS[type(sheet)],)
+        for kind in (StockKind(kind_of(sheet)),)
     )
 
 

@@ -15,10 +15,9 @@ from ridge_tally.services.briefing import next_kwh_price_cents
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import require_strings
 from ridge_tally.services.growing import grown
+from ridge_tally.services.parts import PAYS_YEARS
 from ridge_tally.services.workspace import Workspace
 
-# Our own line: parts that pay themselves back in less are worth having.
-PAYS_YEARS = 12.0
 # Common practice, no source: what a charger keeps on its way into a battery.
 CHARGER_FRAC = 0.97
 # Common practice, no source: a fault below this share is lost in a day's weather.

@@ -9,7 +9,7 @@ from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode, gap_off_fra
 from ridge_tally.core.energy.waterfall import Stage, Step
 from ridge_tally.core.energy.year import Plant, YearResult, energy_by_age_kwh, simulate_year
 from ridge_tally.core.equipment import InverterSheet, MicroinverterSheet
-from ridge_tally.core.errors import MissingDatum
+from ridge_tally.core.errors import MissingDatum, RidgeTallyError
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.document import (
     Job,
@@ -222,6 +222,16 @@ def hourly_year(
 ) -> YearResult:
     """Return the steps themselves, as things are or as they are supposed to be."""
     return _year(workspace, job, option, supposed)[0]
+
+
+def year_or_problem(
+    workspace: Workspace, job: Job, option: Option
+) -> tuple[YearResult | None, str]:
+    """Return the hourly year, or nothing and why there is none."""
+    try:
+        return hourly_year(workspace, job, option), ""
+    except RidgeTallyError as error:
+        return None, str(error)
 
 
 def _key(job: Job, option: Option, supposed: Supposed) -> tuple[object, ...]:

@@ -11,6 +11,7 @@ from ridge_tally.core.job.document import (
     module_footprint_m,
     module_on,
     option_of,
+    present_ids,
     with_option,
 )
 from ridge_tally.core.job.ids import PlacedId
@@ -19,7 +20,7 @@ from ridge_tally.core.working import LimitKind
 from ridge_tally.rules.microinverters import branches
 from ridge_tally.services.editing import design_for, thread_option
 from ridge_tally.services.inverter_editing import with_sheet
-from ridge_tally.services.standing import Broken, standing_of
+from ridge_tally.services.standing import Broken, keeps_all, standing_of
 from ridge_tally.services.workspace import Workspace
 
 # Taken as an example where nobody wished for more.
@@ -92,9 +93,7 @@ def _newly(job: Job, option: Option, later: Option) -> list[Broken]:
     then = standing_of(with_option(job, later), later).broken
     known = {(b.rule_id, b.subject) for b in now.values()}
     found = [b for key, b in then.items() if key not in known and b.kind in FORBIDDEN]
-    loose = len([m for a in later.arrays for m in present_of(a)]) - sum(
-        len(s.module_ids) for s in later.strings
-    )
+    loose = _loose(later)
     if loose and microinverter_sheet_of(job, later) is None:
         told = f"no legal plan holds {loose} of the modules"
         found.insert(0, Broken("strings.plan", "array", LimitKind.STOP, told))
@@ -144,6 +143,9 @@ def _larger(workspace: Workspace, job: Job, option: Option) -> str:
 
 def _forbidden(job: Job, later: Option) -> bool:
     broken = standing_of(with_option(job, later), later).broken.values()
-    strung = sum(len(s.module_ids) for s in later.strings)
-    all_of = sum(len(present_of(a)) for a in later.arrays)
-    return strung < all_of or any(b.kind in FORBIDDEN for b in broken)
+    return _loose(later) > 0 or not keeps_all(broken)
+
+
+def _loose(option: Option) -> int:
+    """Return how many modules are in no string."""
+    return len(present_ids(option)) - sum(len(s.module_ids) for s in option.strings)

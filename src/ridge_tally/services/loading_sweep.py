@@ -33,12 +33,12 @@ from ridge_tally.core.working import LimitKind
 from ridge_tally.rules.design import dc_watts
 from ridge_tally.rules.string_plans import plan_space, why_no_plan
 from ridge_tally.rules.wishes import roofs_left_free
-from ridge_tally.services.array_light import array_lights
+from ridge_tally.services.array_light import light_left_wh_per_m2
 from ridge_tally.services.briefing import next_kwh_price_cents
 from ridge_tally.services.editing import apply_edit, design_for
 from ridge_tally.services.evaluation import hourly_year, require_strings
-from ridge_tally.services.parts import price_of
-from ridge_tally.services.standing import Broken, standing_of
+from ridge_tally.services.parts import PAYS_YEARS, price_of
+from ridge_tally.services.standing import Broken, keeps_all, standing_of
 from ridge_tally.services.weather import weather_of
 from ridge_tally.services.workspace import Workspace
 
@@ -47,9 +47,9 @@ LEAST_RATIO, MOST_RATIO = 0.8, 2.2
 MOST_POINTS, SIZES = 30, 29
 # How many sizes are told together, and how much of the work they are.
 AT_ONCE, SIZES_FRAC = 5, 0.3
-# The sweet spot ends where the next module gives less than this of what an early one gives, or is
-# not paid back in so many years; our own lines.
-STILL_WORTH_FRAC, PAYS_YEARS = 0.9, 12.0
+# The sweet spot ends where the next module gives less than this of what an early one gives; our
+# own line.
+STILL_WORTH_FRAC = 0.9
 SCHOOLS = (
     (
         1.0,
@@ -94,7 +94,7 @@ class SweepPoint:
     @property
     def kept(self) -> bool:
         """Whether no Stop and no Outside limit is broken."""
-        return not self.stopped and not any(b.kind is LimitKind.OUTSIDE for b in self.broken)
+        return self.energy_kwh is not None and keeps_all(self.broken)
 
 
 @dataclass(frozen=True, slots=True)
@@ -272,12 +272,7 @@ def _roof(workspace: Workspace, job: Job, option: Option) -> _Roof:
         replace(a, modules=tuple(replace(m, present=True) for m in a.modules)) for a in whole.arrays
     )
     full = with_option(full, replace(whole, arrays=arrays))
-    _, lights = array_lights(workspace, full, option_of(full, option.id))
-    kept = {
-        m.id: float(lit.on_free.free_wh_per_m2.sum() - light.lost.sum())
-        for lit in lights
-        for m, light in zip(lit.modules, lit.lights, strict=True)
-    }
+    kept = light_left_wh_per_m2(workspace, full, option_of(full, option.id))
     return _Roof(full, tuple(fills), tuple(sorted(kept, key=lambda m: -kept[m])))
 
 
@@ -409,7 +404,7 @@ def _told(
         found.append("By money: a price of the module or a tariff is missing.")
     if kept is not None:
         p = points[kept]
-        above = next((q for q in points[kept + 1 :]), None)
+        above = next(iter(points[kept + 1 :]), None)
         wall = ""
         if above is not None:
             wall = above.problem.rstrip(".") or next((b.told for b in above.broken), "")

@@ -3,8 +3,8 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from ridge_tally.catalogue.shelf import kind_of, written
-from ridge_tally.core.equipment import AnySheet
+from ridge_tally.catalogue.shelf import written
+from ridge_tally.core.equipment import AnySheet, kind_of
 from ridge_tally.core.errors import FormatError
 from ridge_tally.formats.equipment_fields import SheetKind
 from ridge_tally.formats.equipment_file import (

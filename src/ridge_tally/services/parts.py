@@ -7,6 +7,9 @@ from ridge_tally.core.equipment import AnySheet, Origin, origin_of
 from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.strings.parts import parts_of
 
+# Our own line: parts that pay themselves back in less are worth having.
+PAYS_YEARS = 12.0
+
 
 @dataclass(frozen=True, slots=True)
 class Part:

@@ -9,10 +9,16 @@ from ridge_tally.core.job.edits import TakeRemedy
 from ridge_tally.core.working import LimitKind
 from ridge_tally.rules.report import KINDS
 from ridge_tally.services.editing import apply_edit, design_for
-from ridge_tally.services.evaluation import hourly_year, require_strings
+from ridge_tally.services.evaluation import require_strings, year_or_problem
 from ridge_tally.services.parts import Bill, bill_of, changed_parts
 from ridge_tally.services.remedy_proposals import Proposal, RemedyKind, proposals
-from ridge_tally.services.standing import Broken, Standing, standing_of
+from ridge_tally.services.standing import (
+    Broken,
+    Standing,
+    keeps_all,
+    standing_of,
+    stops_and_outside,
+)
 from ridge_tally.services.tracker_losses import TrackerLosses, tracker_losses
 from ridge_tally.services.workspace import Workspace
 
@@ -67,9 +73,7 @@ class Remedy:
     @property
     def legal(self) -> bool:
         """Whether no Stop and no Outside limit is broken after it."""
-        return not any(
-            b.kind in (LimitKind.STOP, LimitKind.OUTSIDE) for b in (*self.breaks, *self.left)
-        )
+        return keeps_all((*self.breaks, *self.left))
 
 
 @dataclass(frozen=True, slots=True)
@@ -210,11 +214,7 @@ def _shown(found: list[Remedy]) -> list[Remedy]:
 
 
 def _rank(remedy: Remedy) -> tuple[float, ...]:
-    broken = (*remedy.breaks, *remedy.left)
-    stops, outside = (
-        sum(b.kind is kind for b in broken) for kind in (LimitKind.STOP, LimitKind.OUTSIDE)
-    )
-    return (stops, outside, -(remedy.energy_kwh or 0.0))
+    return (*stops_and_outside((*remedy.breaks, *remedy.left)), -(remedy.energy_kwh or 0.0))
 
 
 def _best(ranked: list[Remedy]) -> int | None:
@@ -232,10 +232,8 @@ def _cheapest(ranked: list[Remedy]) -> int | None:
 
 
 def _energy(workspace: Workspace, job: Job, option: Option) -> tuple[float | None, str]:
-    try:
-        return hourly_year(workspace, job, option).energy_kwh, ""
-    except RidgeTallyError as error:
-        return None, str(error)
+    year, problem = year_or_problem(workspace, job, option)
+    return None if year is None else year.energy_kwh, problem
 
 
 def _losses(workspace: Workspace, job: Job, option: Option) -> tuple[TrackerLosses, ...]:

@@ -1,6 +1,6 @@
 """How a design stands with its electrical limits, to be held against another one."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from ridge_tally.core.job.document import Job, Option
@@ -21,6 +21,17 @@ class Broken:
     subject: str
     kind: LimitKind
     told: str
+
+
+def keeps_all(broken: Iterable[Broken]) -> bool:
+    """Whether no Stop and no Outside limit is among what is broken."""
+    return not any(stops_and_outside(broken))
+
+
+def stops_and_outside(broken: Iterable[Broken]) -> tuple[int, int]:
+    """Return how many Stops and how many Outside limits are broken: what ranks before energy."""
+    kinds = [b.kind for b in broken]
+    return kinds.count(LimitKind.STOP), kinds.count(LimitKind.OUTSIDE)
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,7 +5,6 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from ridge_tally.core.equipment import InverterId, InverterSheet
-from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import PlacedModule, present_of
 from ridge_tally.core.job.document import (
     Job,
@@ -32,7 +31,7 @@ from ridge_tally.rules.string_plans import (
 )
 from ridge_tally.services.array_light import light_kept_frac
 from ridge_tally.services.editing import design_for
-from ridge_tally.services.evaluation import hourly_year
+from ridge_tally.services.evaluation import hourly_year, year_or_problem
 from ridge_tally.services.inverter_editing import with_sheet
 from ridge_tally.services.string_editing import planned_strings, string_changed
 from ridge_tally.services.workspace import Workspace
@@ -363,10 +362,9 @@ def _with_year(
     changed = _alone(job, option, sheet)
     (_, edit), *_ = best_plans(design_for(changed, option_of(changed, option.id)), 1)
     strung = string_changed(changed, edit)
-    try:
-        year = hourly_year(workspace, strung, option_of(strung, option.id))
-    except RidgeTallyError as error:
-        return replace(plan, told=f"{plan.told}. {error}")
+    year, problem = year_or_problem(workspace, strung, option_of(strung, option.id))
+    if year is None:
+        return replace(plan, told=f"{plan.told}. {problem}")
     return replace(plan, energy_kwh=year.energy_kwh, clipped_frac=year.clipped_frac)
 
 

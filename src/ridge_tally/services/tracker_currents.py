@@ -15,7 +15,6 @@ from ridge_tally.core.job.document import (
 )
 from ridge_tally.core.sky.weather_year import step_h
 from ridge_tally.services.plant import trackers_of
-from ridge_tally.services.weather import weather_of
 from ridge_tally.services.workspace import Workspace
 
 HOURS = 24
@@ -34,15 +33,15 @@ class StringCurrent:
 class SharedTracker:
     """A tracker with several strings on the day its limit bites most, or it carries most.
 
-    ``together_a``: what they carry at their common best, before the limit.  ``over_hours`` and
-    ``most_a`` of the whole year.
+    ``day_of_year`` counts from 0.  ``together_a``: what they carry at their common best, before
+    the limit.  ``over_hours`` and ``most_a`` of the whole year.
     """
 
     number: int
     limit_a: float
     over_hours: float
     most_a: float
-    day: str
+    day_of_year: int
     together_a: tuple[float, ...]
     strings: tuple[StringCurrent, ...]
 
@@ -58,7 +57,7 @@ def shared_trackers(workspace: Workspace, job: Job, option: Option) -> tuple[Sha
     if option.electronics.architecture in (Architecture.SYSTEM, Architecture.MICRO):
         return ()
     inputs = tracker_inputs(inverter_sheets_of(job, option))
-    weather, found = weather_of(workspace, job), []
+    found = []
     loaded = {t.index: t for t in trackers_of(workspace, job, option)}
     for at in inputs:
         strings = strings_on(option, at.number)
@@ -81,7 +80,7 @@ def shared_trackers(workspace: Workspace, job: Job, option: Option) -> tuple[Sha
                 limit_a=limit_a,
                 over_hours=float((together > limit_a).sum()) * step_h(len(together)),
                 most_a=float(together.max()),
-                day=str(weather.time[hours][0].astype("datetime64[D]"))[5:],
+                day_of_year=day,
                 together_a=tuple(together[hours].tolist()),
                 strings=tuple(
                     StringCurrent(

@@ -1,6 +1,7 @@
 """Routes of what is weighed against what: ways out and to the grid, pairings, sizes, angles."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Hashable, Iterator
+from functools import partial
 from typing import TypeVar
 
 from flask_openapi import APIBlueprint
@@ -38,12 +39,15 @@ Step = TypeVar("Step")
 
 
 def _seen(
-    what: str, path: OptionPath, steps: Callable[[Workspace, Job, Option], Iterator[Step]]
+    what: str,
+    path: OptionPath,
+    steps: Callable[[Workspace, Job, Option], Iterator[Step]],
+    content: Hashable = None,
 ) -> Seen[Step]:
-    """Return how a study of an option stands, begun if it is not going on yet."""
+    """Return how a study of an option stands, begun if it is not going on yet with that content."""
     here, (job, option) = workspace(), option_at(path)
     place = (what, path.job_id, path.option_id, path.revision)
-    return here.runs.look(place, None, lambda: steps(here, job, option))
+    return here.runs.look(place, content, lambda: steps(here, job, option))
 
 
 @bp.get(f"{OPTION}/remedies", operation_id="remedies", responses={200: RemediesAnswer})
@@ -80,10 +84,9 @@ def get_comparison(path: OptionPath) -> ComparisonAnswer:
 @bp.get(f"{OPTION}/loading-sweep", operation_id="loading_sweep", responses={200: SweepAnswer})
 def get_loading_sweep(path: OptionPath, query: Weighed) -> SweepAnswer:
     """More and fewer modules on this inverter, and inverters of other sizes under this array."""
-    here, (job, option) = workspace(), option_at(path)
     weighing = parse_weighing(query.by)
-    place = ("loading sweep", path.job_id, path.option_id, path.revision)
-    seen = here.runs.look(place, weighing, lambda: loading_sweep(here, job, option, weighing))
+    steps = partial(loading_sweep, weighing=weighing)
+    seen = _seen("loading sweep", path, steps, weighing)
     return SweepAnswer(sweep=seen.step, running=seen.running, problem=seen.problem)
 
 

@@ -5,21 +5,13 @@ import { stopSweep, sweepQuery } from '@/api/choosingQueries';
 import type { Schemas } from '@/api/client';
 import { SweepChart, type SweepMark } from '@/charts/SweepChart';
 import { useJob } from '@/plan/JobContext';
+import { WEIGHED } from '@/plan/weighed';
 import { Button } from '@/ui/Button';
 import { Board, Card } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { figure, signed } from '@/units/format';
 
 type Point = Schemas['SweepPoint'];
-
-const WEIGHED = [
-  { value: 'year', label: 'Weighed by the year' },
-  { value: 'winter', label: 'by the winter half' },
-  { value: 'summer', label: 'by the summer half' },
-  { value: 'mornings', label: 'by mornings' },
-  { value: 'afternoons', label: 'by afternoons' },
-  { value: '16-21', label: 'by 16 to 21 h' },
-];
 
 const isStopped = (p: Point) => p.energy_kwh === null || p.broken.some((b) => b.kind === 'stop');
 
@@ -70,7 +62,15 @@ export function SweepView() {
             <Button onClick={() => void stopSweep(at)}>Stop</Button>
           </>
         )}
-        <Choice label="Weighed by" value={by} items={WEIGHED} onChange={setBy} />
+        <Choice
+          label="Weighed by"
+          value={by}
+          items={WEIGHED.map(({ value, words }, i) => ({
+            value,
+            label: i === 0 ? `Weighed by ${words}` : `by ${words}`,
+          }))}
+          onChange={setBy}
+        />
       </div>
       <div className="min-h-0 grow overflow-hidden px-3">
         <SweepChart

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { remediesQuery, sharedTrackersQuery, stopRemedies } from '@/api/choosingQueries';
 import type { Schemas } from '@/api/client';
 import { CurrentDay } from '@/charts/CurrentDay';
+import { LineKey } from '@/charts/LineKey';
 import { threadOf } from '@/drawing/threads';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
@@ -118,56 +119,36 @@ function SharedTrackers() {
   const { at, option } = useJob();
   const { data } = useQuery(sharedTrackersQuery(at));
   const place = (tag: string) => option.strings.findIndex((s) => s.tag === tag);
-  return (data ?? []).map((tracker) => {
-    const [month = 1, day = 1] = tracker.day.split('-').map(Number);
-    const before = [0, 31, 59, 90, 120, 151, 181, 212, 243, 273, 304, 334][month - 1] ?? 0;
-    return (
-      <figure key={tracker.number} className="mt-3">
-        <figcaption className="text-sm">
-          <b>Tracker {tracker.number}</b>, {dayName(before + day - 1)}:{' '}
-          {tracker.over_hours > 0
-            ? `over ${figure(tracker.limit_a)} A for ${figure(tracker.over_hours)} h of the year, ${figure(tracker.most_a, 1)} A at most`
-            : `never over ${figure(tracker.limit_a)} A, ${figure(tracker.most_a, 1)} A at most`}
-        </figcaption>
-        <CurrentDay
-          together={tracker.together_a}
-          limitA={tracker.limit_a}
-          strings={tracker.strings.map((s) => {
-            const { colour, dash } = threadOf(place(s.tag));
-            return { tag: s.tag, amps: s.amps, colour, dash };
-          })}
-          widthPx={276}
-          heightPx={168}
-        />
-        <ul className="flex flex-wrap gap-x-3 text-xs text-ink-2">
-          {tracker.strings.map((s) => {
-            const { colour, dash } = threadOf(place(s.tag));
-            return (
-              <li key={s.tag} className="flex items-center gap-1">
-                <svg width="22" height="6" aria-hidden="true">
-                  <line
-                    x2="22"
-                    y1="3"
-                    y2="3"
-                    stroke={colour}
-                    strokeWidth="2.5"
-                    strokeDasharray={dash}
-                  />
-                </svg>
-                {s.tag} {s.planes}
-              </li>
-            );
-          })}
-          <li className="flex items-center gap-1">
-            <svg width="22" height="6" aria-hidden="true">
-              <line x2="22" y1="3" y2="3" stroke="var(--color-ink)" strokeWidth="2.5" />
-            </svg>
-            together
-          </li>
-        </ul>
-      </figure>
-    );
-  });
+  return (data ?? []).map((tracker) => (
+    <figure key={tracker.number} className="mt-3">
+      <figcaption className="text-sm">
+        <b>Tracker {tracker.number}</b>, {dayName(tracker.day_of_year)}:{' '}
+        {tracker.over_hours > 0
+          ? `over ${figure(tracker.limit_a)} A for ${figure(tracker.over_hours)} h of the year, ${figure(tracker.most_a, 1)} A at most`
+          : `never over ${figure(tracker.limit_a)} A, ${figure(tracker.most_a, 1)} A at most`}
+      </figcaption>
+      <CurrentDay
+        together={tracker.together_a}
+        limitA={tracker.limit_a}
+        strings={tracker.strings.map((s) => ({
+          tag: s.tag,
+          amps: s.amps,
+          ...threadOf(place(s.tag)),
+        }))}
+        widthPx={276}
+        heightPx={168}
+      />
+      <LineKey
+        lines={[
+          ...tracker.strings.map((s) => ({
+            title: `${s.tag} ${s.planes}`,
+            ...threadOf(place(s.tag)),
+          })),
+          { title: 'together', colour: 'var(--color-ink)', dash: '' },
+        ]}
+      />
+    </figure>
+  ));
 }
 
 interface RemedyRowProps {

@@ -7,18 +7,10 @@ import { AngleLegend, AngleMapChart } from '@/charts/AngleMapChart';
 import { DayLines } from '@/charts/DayLines';
 import { SplitChart } from '@/charts/SplitChart';
 import { useJob } from '@/plan/JobContext';
+import { WEIGHED } from '@/plan/weighed';
 import { Choice } from '@/ui/Choice';
 import { TypedField } from '@/ui/TypedField';
 import { figure } from '@/units/format';
-
-const WEIGHED = [
-  { value: 'year', label: 'By the year' },
-  { value: 'winter', label: 'By the winter half' },
-  { value: 'summer', label: 'By the summer half' },
-  { value: 'mornings', label: 'By mornings' },
-  { value: 'afternoons', label: 'By afternoons' },
-  { value: '16-21', label: 'By 16 to 21 h' },
-];
 
 export function AnglesView() {
   const { at } = useJob();
@@ -30,7 +22,12 @@ export function AnglesView() {
       <section aria-label="Tilt and azimuth" className="w-[452px] shrink-0 overflow-y-auto p-3">
         <div className="mb-1 flex items-center gap-2">
           <h2 className="grow text-sm font-semibold">Every tilt and azimuth here</h2>
-          <Choice label="Weighed by" value={by} items={WEIGHED} onChange={setBy} />
+          <Choice
+            label="Weighed by"
+            value={by}
+            items={WEIGHED.map(({ value, words }) => ({ value, label: `By ${words}` }))}
+            onChange={setBy}
+          />
         </div>
         {map ? (
           <>
