@@ -14,6 +14,7 @@ from ridge_tally.core.job.array import Mounting
 from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.code_rules import OwnRules, Safety
 from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.household import Household
 from ridge_tally.core.job.weather import JobWeather
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.formats.job_file import JobFile, read_job, stored_job
@@ -117,6 +118,16 @@ def test_a_version_7_job_has_no_prices_and_keeps_everything_else() -> None:
     sheets = (*job.equipment.modules, *job.equipment.inverters)
     assert {s.price_cents for s in sheets} == {None}
     assert {origin_of(s, "voc_v") for s in job.equipment.modules} == {Origin.SAMPLE}
+    assert stored_job(text) == job
+
+
+def test_a_version_8_job_has_a_house_at_home_no_battery_and_an_empty_bench() -> None:
+    text = (OLDER / "juniper-8.json").read_text("utf-8")
+    job = read_job(text)
+    assert job == FULL
+    assert job.brief.household == Household()
+    assert {o.battery for o in job.options} == {None}
+    assert job.bench is None
     assert stored_job(text) == job
 
 

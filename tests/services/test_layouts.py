@@ -155,6 +155,23 @@ def test_a_run_is_seen_as_it_goes_and_stops_when_cancelled() -> None:
     assert seen.step < 999
 
 
+def test_a_run_nobody_looks_at_stops_and_is_begun_anew_when_somebody_does() -> None:
+    runs, go = Runs(unwatched_s=0.05), Event()
+    begun: list[int] = []
+
+    def steps() -> Iterator[int]:
+        begun.append(1)
+        return counting(1000, go)
+
+    runs.look("here", "one", steps)
+    Event().wait(0.2)
+    go.set()
+    Event().wait(0.2)
+    assert len(begun) == 1
+    assert runs.look("here", "one", steps).step is not None
+    assert len(begun) == 2
+
+
 def test_newer_work_in_its_place_cancels_what_ran_and_failures_are_told() -> None:
     runs, go = Runs(), Event()
     runs.look("here", "one", lambda: counting(1000, go))

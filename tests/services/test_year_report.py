@@ -99,7 +99,13 @@ def test_heat_and_an_export_limit_take_what_their_curves_say(workspace: Workspac
     held = replace(FULL, brief=replace(FULL.brief, grid=grid))
     limited = year_report(workspace, held, option_a(held))
     assert limited.export_loss_kwh > 1000
-    assert any("nobody at home" in d for d in limited.doubts)
+    assert any("reckoned with the house’s use" in d for d in limited.doubts)
+    # With nobody at home more is held back, by at most what the house would have used meanwhile.
+    empty = replace(held, brief=replace(held.brief, bills=(), loads=()))
+    bare = year_report(workspace, empty, option_a(empty))
+    assert any("nobody at home: no use is known" in d for d in bare.doubts)
+    more = (bare.export_loss_kwh or 0) - (limited.export_loss_kwh or 0)
+    assert 0 < more < 21_320
 
 
 def test_a_sheet_s_own_ageing_takes_the_place_of_the_usual(workspace: Workspace) -> None:

@@ -11,6 +11,7 @@ from PIL import Image
 
 from equipment_rows import MODULE
 from jobs import SAMPLE, workspace_in
+from meter_files import power_csv, use_csv
 from ridge_tally.formats.job_file import write_job
 from ridge_tally.services import jobs
 from ridge_tally.web.app import create_app
@@ -267,8 +268,35 @@ def test_ways_out_are_streamed_stopped_and_taken(client: FlaskClient) -> None:
     taken = edit(client, report["remedies"][report["best"]]["edit"])
     assert taken.status_code == 200
     assert taken.json["state"]["undo"] == report["remedies"][report["best"]]["title"]
-    assert client.delete(f"{OPTION}/remedies").status_code == 200
+    assert client.delete(f"{OPTION}/studies/remedies").status_code == 200
+    assert client.delete(f"{OPTION}/studies/nothing").status_code == 422
     assert client.get(f"{OPTION}/shared-trackers").json == {"trackers": []}
+
+
+def test_the_house_its_files_and_options_side_by_side_come_by_address(client: FlaskClient) -> None:
+    alone = client.get(f"{OPTION}/house").json["house"]
+    assert alone["with_battery"] is None
+    named = {"X-File-Name": "my%20meter.csv"}
+    sent = client.post(f"{JOB}/revisions/1/load", data=use_csv(), headers=named)
+    assert sent.status_code == 201
+    assert sent.json["file"]["ref"]["file"] == "my meter.csv"
+    bad = client.post(f"{JOB}/revisions/1/load", data=b"words", headers=named)
+    assert (bad.status_code, bad.json["code"]) == (422, "file.format")
+    battery = {"kind": "set-battery", "option_id": "a", "coupling": "dc", "usable": "10",
+               "power": "5"}  # fmt: skip
+    assert edit(client, battery).status_code == 200
+    assert client.get(f"{JOB}/revisions/2/options/a/house").json["house"]["battery"]
+    earlier = client.get(f"{JOB}/revisions/2/earlier").json["revisions"]
+    assert [(e["revision"], e["before"]) for e in earlier] == [(1, "battery 10 kWh")]
+    compared = client.get(f"{JOB}/revisions/2/compared?picked=a@1,a").json["compared"]
+    assert [y["earlier"] for y in compared["years"]] == [True, False]
+    assert client.get(f"{JOB}/revisions/2/compared?picked=%").status_code == 422
+    power = client.post(f"{JOB}/revisions/2/power", data=power_csv(), headers=named)
+    assert power.json["file"]["day"] == "2025-04-18"
+    laid = {"kind": "use-power-file", "file": power.json["file"], "module_w": "405"}
+    assert edit(client, laid, parent=2).status_code == 200
+    bench = client.get(f"{JOB}/revisions/3/options/a/bench").json["bench"]
+    assert bench["report"]["step_min"] == 5
 
 
 def test_modules_are_weighed_and_a_study_of_nothing_says_why(client: FlaskClient) -> None:

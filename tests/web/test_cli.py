@@ -161,3 +161,9 @@ def test_sweep_angles_and_inverters_come_as_json_and_csv(data: Path) -> None:
     )
     assert len(found) == 40
     assert run(data, "sweep", "juniper-bench", "--by", "autumn").exit_code == 2
+
+
+def test_a_house_is_told_in_lines_and_json(data: Path) -> None:
+    told = run(data, "house", "juniper-bench")
+    assert told.stdout.startswith("12 bills over 365 days")
+    assert json.loads(run(data, "house", "juniper-bench", "--json").stdout)["sizes"]

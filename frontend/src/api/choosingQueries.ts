@@ -13,15 +13,20 @@ const whileRunning = {
   staleTime: Number.POSITIVE_INFINITY,
 };
 
+/** Stop a study; what it has found stays. */
+export const stopStudy = (at: OptionAt, study: Schemas['Study']) =>
+  unwrap(
+    api.DELETE(`${OPTION}/studies/{study}`, {
+      params: { path: { ...pathOf(at).path, study } },
+    }),
+  );
+
 export const remediesQuery = (at: OptionAt) =>
   queryOptions<Schemas['RemediesAnswer']>({
     queryKey: ['remedies', at],
     queryFn: ({ signal }) => unwrap(api.GET(`${OPTION}/remedies`, { params: pathOf(at), signal })),
     ...whileRunning,
   });
-
-export const stopRemedies = (at: OptionAt) =>
-  unwrap(api.DELETE(`${OPTION}/remedies`, { params: pathOf(at) }));
 
 export const sharedTrackersQuery = (at: OptionAt) =>
   queryOptions<Schemas['SharedTracker'][]>({
@@ -69,9 +74,6 @@ export const sweepQuery = (at: OptionAt, by: string) =>
     ...whileRunning,
   });
 
-export const stopSweep = (at: OptionAt) =>
-  unwrap(api.DELETE(`${OPTION}/loading-sweep`, { params: pathOf(at) }));
-
 export const anglesQuery = (at: OptionAt, by: string) =>
   queryOptions<Schemas['AngleMap']>({
     queryKey: ['angles', at, by],
@@ -101,4 +103,19 @@ export const splitQuery = (at: OptionAt, tiltDeg: number | null, ratio: number |
       ).then((answer) => answer.study),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const whatToBuyQuery = (at: OptionAt) =>
+  queryOptions<Schemas['WhatToBuyAnswer']>({
+    queryKey: ['what-to-buy', at],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET(`${OPTION}/what-to-buy`, { params: pathOf(at), signal })),
+    ...whileRunning,
+  });
+
+export const whichQuery = (at: OptionAt) =>
+  queryOptions<Schemas['WhichAnswer']>({
+    queryKey: ['which', at],
+    queryFn: ({ signal }) => unwrap(api.GET(`${OPTION}/which`, { params: pathOf(at), signal })),
+    ...whileRunning,
   });

@@ -48,6 +48,3 @@ export const inverterPlansQuery = (at: OptionAt) =>
     refetchInterval: (query) => (query.state.data?.running ? FOUND_EVERY_MS : false),
     staleTime: Number.POSITIVE_INFINITY,
   });
-
-export const stopInverterPlans = (at: OptionAt) =>
-  unwrap(api.DELETE(`${OPTION}/inverter-plans`, { params: pathOf(at) }));

@@ -35,6 +35,19 @@ const COMPASS = ['N', 'NE', 'E', 'SE', 'S', 'SW', 'W', 'NW', 'N'];
 export const shadeOf = (frac: number) =>
   SHADES.find((s) => frac >= s.from)?.colour ?? SHADES[0]?.colour ?? '';
 
+const LABEL_PX = 16;
+
+/** Heights of labels, moved down where one would stand on another. */
+export function apart(wantedPx: readonly number[]): number[] {
+  const placed: number[] = [];
+  for (const wanted of wantedPx) {
+    let at = wanted;
+    while (placed.some((other) => Math.abs(other - at) < LABEL_PX)) at += 1;
+    placed.push(at);
+  }
+  return placed;
+}
+
 export function AngleMapChart({
   tiltsDeg,
   azimuthsDeg,
@@ -49,6 +62,7 @@ export function AngleMapChart({
   const top = Math.max(...values.flat());
   const cellW = Math.abs(x(10) - x(0));
   const cellH = Math.abs(y(5) - y(0));
+  const labelsPx = apart(planes.map((p) => y(p.tiltDeg) - 8));
   return (
     <svg
       width={widthPx}
@@ -94,7 +108,7 @@ export function AngleMapChart({
         stroke="var(--color-sheet)"
         strokeWidth="2.5"
       />
-      {planes.map((p) => {
+      {planes.map((p, i) => {
         const right = x(p.azimuthDeg) < widthPx * 0.62;
         return (
           <g key={p.name}>
@@ -108,7 +122,7 @@ export function AngleMapChart({
             />
             <text
               x={x(p.azimuthDeg) + (right ? 11 : -11)}
-              y={y(p.tiltDeg) - 8}
+              y={labelsPx[i]}
               fontSize="13"
               fontWeight="600"
               textAnchor={right ? 'start' : 'end'}

@@ -13,13 +13,14 @@ interface DayLinesProps {
   lines: readonly DayLine[];
   widthPx: number;
   heightPx: number;
+  /** Drawn across at so many kW. */
+  limitKw?: number | null;
 }
 
-const PAD = { left: 30, right: 8, top: 8, bottom: 20 };
+const PAD = { left: 30, right: 8, top: 16, bottom: 20 };
 
-export function DayLines({ label, lines, widthPx, heightPx }: DayLinesProps) {
-  const most = Math.max(0.1, ...lines.flatMap((l) => [...l.kw])) * 1.05;
-  const steps = lines[0]?.kw.length ?? 24;
+export function DayLines({ label, lines, widthPx, heightPx, limitKw = null }: DayLinesProps) {
+  const most = Math.max(0.1, limitKw ?? 0, ...lines.flatMap((l) => [...l.kw])) * 1.05;
   const x = scaleLinear([3, 22], [PAD.left, widthPx - PAD.right]);
   const y = scaleLinear([0, most], [heightPx - PAD.bottom, PAD.top]);
   return (
@@ -33,12 +34,36 @@ export function DayLines({ label, lines, widthPx, heightPx }: DayLinesProps) {
             rightPx={widthPx - PAD.right}
             name={String}
           />
+          <text x={2} y={10}>
+            kW
+          </text>
           {[6, 9, 12, 15, 18, 21].map((h) => (
             <text key={h} x={x(h)} y={heightPx - 5} textAnchor="middle">
               {h}:00
             </text>
           ))}
         </g>
+        {limitKw !== null && (
+          <g>
+            <line
+              x1={PAD.left}
+              x2={widthPx - PAD.right}
+              y1={y(limitKw)}
+              y2={y(limitKw)}
+              stroke="var(--color-stop)"
+              strokeWidth="1.5"
+            />
+            <text
+              x={widthPx - PAD.right}
+              y={y(limitKw) - 4}
+              textAnchor="end"
+              fontSize="12"
+              fill="var(--color-stop)"
+            >
+              limit {limitKw} kW
+            </text>
+          </g>
+        )}
         {lines.map((l) => (
           <path
             key={l.title}
@@ -48,7 +73,7 @@ export function DayLines({ label, lines, widthPx, heightPx }: DayLinesProps) {
                 ([, kw]) => y(Math.max(0, kw)),
               )(
                 l.kw
-                  .map((kw, i): [number, number] => [((i + 0.5) * 24) / steps, kw])
+                  .map((kw, i): [number, number] => [((i + 0.5) * 24) / l.kw.length, kw])
                   .filter(([h]) => h >= 3 && h <= 22),
               ) ?? ''
             }

@@ -7,6 +7,8 @@ import { LevelLines } from './LevelLines';
 export interface SweepDot {
   ratio: number;
   energyKwh: number | null;
+  /** The same with the option's battery. */
+  withBatteryKwh: number | null;
   clippedFrac: number | null;
   stopped: boolean;
   now: boolean;
@@ -45,7 +47,9 @@ export function SweepChart({
   widthPx,
   heightPx,
 }: SweepChartProps) {
-  const known = dots.flatMap((d) => (d.energyKwh === null ? [] : [d.energyKwh]));
+  const known = dots.flatMap((d) =>
+    d.energyKwh === null ? [] : [d.energyKwh, d.withBatteryKwh ?? d.energyKwh],
+  );
   const x = scaleLinear([0.75, 2.25], [PAD.left, widthPx - PAD.right]);
   const low = known.length > 0 ? Math.min(...known) : 0;
   const high = known.length > 0 ? Math.max(...known) : 1;
@@ -60,6 +64,12 @@ export function SweepChart({
     (d) => x(d.ratio),
     (d) => y(d.energyKwh ?? 0),
   );
+  const stored = legal.filter((d) => d.withBatteryKwh !== null);
+  const withBattery = line<SweepDot>(
+    (d) => x(d.ratio),
+    (d) => y(d.withBatteryKwh ?? 0),
+  );
+  const lastStored = stored.at(-1);
   const clipped = line<SweepDot>(
     (d) => x(d.ratio),
     (d) => c((d.clippedFrac ?? 0) * 100),
@@ -147,6 +157,30 @@ export function SweepChart({
         strokeDasharray="3 3"
       />
       <path d={energy(legal) ?? ''} fill="none" stroke="var(--color-patina)" strokeWidth="2.5" />
+      {lastStored && (
+        <g>
+          <path
+            d={withBattery(stored) ?? ''}
+            fill="none"
+            stroke="var(--color-ink)"
+            strokeWidth="1.5"
+            strokeDasharray="9 3"
+          />
+          <text
+            x={x(lastStored.ratio) + 5}
+            y={y(lastStored.withBatteryKwh ?? 0) + 18}
+            fontSize="12.5"
+            fontWeight="600"
+            fill="var(--color-ink)"
+            stroke="var(--color-paper)"
+            strokeWidth="4"
+            paintOrder="stroke"
+            textAnchor="end"
+          >
+            with the battery
+          </text>
+        </g>
+      )}
       {dots.map((dot, i) => (
         <g
           key={dot.ratio}

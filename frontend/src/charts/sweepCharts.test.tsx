@@ -13,6 +13,7 @@ test('a sweep shows its walls and lets a size be chosen', () => {
     clippedFrac: i === 2 ? null : 0.01 * i,
     stopped: i === 2,
     now: i === 1,
+    withBatteryKwh: i === 2 ? null : 990 + 100 * i,
   }));
   const { container } = render(
     <SweepChart

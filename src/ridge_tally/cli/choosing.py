@@ -20,10 +20,12 @@ from ridge_tally.cli.commands import (
 from ridge_tally.core.loading.weights import parse_weighing
 from ridge_tally.services.angles import AngleMap, SplitStudy, angle_map, split_study
 from ridge_tally.services.comparing import comparison
+from ridge_tally.services.household import house_report
 from ridge_tally.services.loading_sweep import loading_sweep
 from ridge_tally.services.own_equipment import take_in_equipment
 from ridge_tally.services.remedies import Remedy, remedies
 from ridge_tally.services.string_plans import inverter_plans
+from ridge_tally.services.what_to_buy import what_to_buy
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,6 +108,8 @@ def sweep(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: bool
             "ratio": round(p.ratio, 4),
             "energy_kwh": "" if p.energy_kwh is None else round(p.energy_kwh, 1),
             "clipped_frac": "" if p.clipped_frac is None else round(p.clipped_frac, 5),
+            "held_kwh": "" if p.held_kwh is None else round(p.held_kwh, 1),
+            "with_battery_kwh": "" if p.with_battery_kwh is None else round(p.with_battery_kwh, 1),
             "broken": "; ".join(b.told for b in p.broken) or p.problem,
         }
         for swept, points in (("modules", report.by_modules), ("inverter", report.by_size))
@@ -147,6 +151,48 @@ def find_inverter(job_id: str, option_id: str, data: Path, *, as_csv: bool) -> N
     workspace, job, option = at_option(data, job_id, option_id)
     *_, last = inverter_plans(workspace, job, option, workspace.shelf.inverters)
     click.echo(_table([asdict(p) for p in last.found]) if as_csv else as_json(last), nl=not as_csv)
+
+
+@main.command()
+@click.argument("job_id")
+@option_option
+@data_option
+@json_option
+@speaks
+def house(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
+    """Tell how a house lives on an option's sun, with the option's battery and without."""
+    report = house_report(*at_option(data, job_id, option_id))
+    click.echo(as_json(report) if json_out else "\n".join((report.origin, *report.told)))
+
+
+@main.command(name="what-to-buy")
+@click.argument("job_id")
+@option_option
+@data_option
+@csv_option
+@speaks
+def buy(job_id: str, option_id: str, data: Path, *, as_csv: bool) -> None:
+    """Try every module, way and inverter of the shelf on a roof: takes minutes."""
+    *_, last = what_to_buy(*at_option(data, job_id, option_id))
+    if not as_csv:
+        click.echo(as_json(last))
+        return
+    rows: list[dict[str, object]] = [
+        {
+            "module": p.module,
+            "modules": p.modules,
+            "way": p.way,
+            "made_of": p.made_of,
+            "ratio": round(p.ratio, 3),
+            "energy_kwh": round(p.energy_kwh),
+            "clipped_frac": round(p.clipped_frac, 4),
+            "parts_cents": p.cents,
+            "kwh_per_100": None if p.kwh_per_100 is None else round(p.kwh_per_100, 1),
+            "outside": "; ".join(p.outside),
+        }
+        for p in last.found
+    ]
+    click.echo(_table(rows), nl=False)
 
 
 @main.command(name="take-equipment")

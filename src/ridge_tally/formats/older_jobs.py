@@ -18,6 +18,7 @@ def brought_up(data: Plain) -> Plain:
     Version 6 added ageing, derating and warming to datasheets; all of it may be missing.
     Version 7 added own rules, more inverters, boxes and safety; all of it may be missing.
     Version 8 added prices, origins and nominal watts to datasheets; all of it may be missing.
+    Version 9 added the household's day, batteries and the bench; all of it may be missing.
     What does not look like an old document is left for the reader to refuse.
     """
     job = data.get("job")

@@ -13,12 +13,11 @@ from ridge_tally.core.errors import FormatError, OutOfRange
 from ridge_tally.core.sky.closure import Closure, scan_closure
 from ridge_tally.core.sky.sun import Location, sun_path
 from ridge_tally.core.sky.weather_year import HOURS, WeatherYear, hour_middles, month_of
+from ridge_tally.formats.holes import MOST_HOLES, filled
 
 FloatArray = NDArray[np.float64]
 LARGEST_FILE_BYTES = 16 * 1024 * 1024
 POLAR_DEG = 66.0
-# A typical year is patched from many; more holes than this and it is none.
-MOST_GAPS = 240
 # Below this closure the label is settled; above it the three irradiances do not belong together.
 CLOSES_WITHIN_W_PER_M2 = 20.0
 # Light stays under the sun's own outside the air, give or take a bad sensor.
@@ -192,7 +191,7 @@ def _judged(data: pd.DataFrame, file: str) -> tuple[dict[str, FloatArray], tuple
         missing = ~np.isfinite(column)
         wrong = ~missing & ((column < q.low) | (column > q.high))
         holes = missing | wrong
-        if holes.sum() > MOST_GAPS:
+        if holes.sum() > MOST_HOLES:
             raise FormatError(
                 file,
                 q.name,
@@ -202,22 +201,9 @@ def _judged(data: pd.DataFrame, file: str) -> tuple[dict[str, FloatArray], tuple
         if holes.any():
             first = int(np.argmax(holes))
             gaps.append(Gap(q.name, int(missing.sum()), int(wrong.sum()), first + 1))
-            column = _filled(column, holes)
+            column = filled(column, holes)
         values[q.column] = column
     return values, tuple(gaps)
-
-
-def _filled(column: FloatArray, holes: NDArray[np.bool_]) -> FloatArray:
-    """Return a column with each hole the mean of the same hour a day before and after."""
-    out = column.copy()
-    for i in np.nonzero(holes)[0]:
-        for days in range(1, 30):
-            beside = [(i + s * 24 * days) % len(column) for s in (-1, 1)]
-            whole = [column[j] for j in beside if not holes[j]]
-            if whole:
-                out[i] = float(np.mean(whole))
-                break
-    return out
 
 
 def _year(

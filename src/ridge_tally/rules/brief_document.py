@@ -6,6 +6,7 @@ from ridge_tally.core.errors import BadGeometry, OutOfRange
 from ridge_tally.core.job.brief import MOST_BILLS, Brief, CarLoad, HeatPumpLoad, Load
 from ridge_tally.core.job.document import Job, plane_of
 from ridge_tally.core.job.grid import GridRules, SizeCapKind
+from ridge_tally.core.job.household import Household
 from ridge_tally.core.job.survey import Service
 
 Range = tuple[str, float | None, float, float]
@@ -40,6 +41,7 @@ def require_sound_brief(job: Job) -> None:
             plane_of(job, plane_id)
     for plane_id in brief.wishes.no_go_planes:
         plane_of(job, plane_id)
+    _require_household(brief.household)
     if brief.grid is not None:
         _require_grid(brief.grid)
     _require_service(job.survey.service)
@@ -94,6 +96,22 @@ def _load_ranges(load: Load) -> tuple[Range, ...]:
                 (f"{load.name}, first month", load.first_month, 1, 12),
                 (f"{load.name}, last month", load.last_month, 1, 12),
             )
+
+
+def _require_household(house: Household) -> None:
+    if house.load_file is not None:
+        _require((("Metered use in a year, kWh", house.load_file.energy_kwh, 1.0, 500_000.0),))
+    events = house.events
+    if events is None:
+        return
+    _require(
+        (
+            ("Export events a year", events.days, 1, 20),
+            ("Hours of the events, from", events.from_h, 0, 23),
+            ("Hours of the events, to", events.to_h, events.from_h + 1, 24),
+            ("Paid at events, cents a kWh", events.cents_per_kwh, 0.0, 10_000.0),
+        )
+    )
 
 
 def _require_grid(grid: GridRules) -> None:

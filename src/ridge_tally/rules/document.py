@@ -9,6 +9,7 @@ from ridge_tally.core.job.document import (
     Site,
 )
 from ridge_tally.core.survey.possible import require_possible
+from ridge_tally.rules.bench_document import require_sound_bench
 from ridge_tally.rules.brief_document import require_sound_brief
 from ridge_tally.rules.code import require_own_rules
 from ridge_tally.rules.distinct import require_distinct
@@ -31,6 +32,7 @@ def require_sound(job: Job) -> None:
     require_sound_brief(job)
     require_sound_survey(job)
     require_sound_weather(job)
+    require_sound_bench(job.bench)
     for plane in job.survey.planes:
         require_name(plane.name)
         require_possible(plane)

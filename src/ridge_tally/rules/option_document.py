@@ -51,6 +51,7 @@ def require_sound_option(job: Job, option: Option) -> None:
     require_distinct(f"modules of option {option.name}", placed)
     _require_strings(job, option)
     _require_boxes(job, option)
+    _require_battery(option)
 
 
 def _require_array(job: Job, option: Option, array: PlaneArray) -> None:
@@ -117,3 +118,16 @@ def _require_boxes(job: Job, option: Option) -> None:
                     at,
                     f"within {FURTHEST_BOX_M:g} of the eave's left end",
                 )
+
+
+def _require_battery(option: Option) -> None:
+    battery = option.battery
+    if battery is None:
+        return
+    for field, value, low, high in (
+        ("Battery, usable kWh", battery.usable_kwh, 0.1, 200.0),
+        ("Battery, kW", battery.power_kw, 0.1, 100.0),
+        ("Price of the battery, cents", battery.price_cents or 0, 0, 100_000_000),
+    ):
+        if not low <= value <= high:
+            raise OutOfRange(field, value, f"between {low:g} and {high:g}")

@@ -18,7 +18,8 @@ from ridge_tally.core.job.document import (
     Job,
     Option,
 )
-from ridge_tally.core.job.grid import GridRules, SizeCapKind
+from ridge_tally.core.job.grid import GridRules, Metering, SizeCapKind
+from ridge_tally.core.spoken import spaced
 from ridge_tally.core.strings.parts import parts_of
 from ridge_tally.core.units import L_PER_US_GALLON, LengthUnit
 from ridge_tally.rules import tables
@@ -124,7 +125,7 @@ def _displaced(job: Job, year: LoadYear) -> str:
     amount, unit = year.displaced_fuel, year.displaced_unit
     if unit == "l of fuel" and job.unit is LengthUnit.FOOT:
         amount, unit = amount / L_PER_US_GALLON, "gal of fuel"
-    return f"{amount:,.0f} {unit}".replace(",", " ") if amount else ""
+    return f"{spaced(amount)} {unit}" if amount else ""
 
 
 def _grid_warnings(job: Job, grid: GridRules) -> tuple[str, ...]:
@@ -156,6 +157,19 @@ def next_kwh_price_cents(job: Job) -> float | None:
     """Return what the next kWh costs the house; ``None`` without a tariff."""
     grid, need = job.brief.grid, brief_report(job).need_kwh
     return None if grid is None else next_kwh_cents(grid.tariff, (need or 0.0) / 12, 30)
+
+
+def sent_kwh_price_cents(job: Job) -> float | None:
+    """Return what a kWh sent out is worth: the next one bought under net metering, else its pay.
+
+    ``None`` without a tariff.
+    """
+    grid = job.brief.grid
+    if grid is None:
+        return None
+    if grid.metering is Metering.NET:
+        return next_kwh_price_cents(job)
+    return 0.0 if grid.metering is Metering.UNPAID else grid.export_cents_per_kwh
 
 
 def bills_include_old_array(job: Job, usage: Usage | None) -> bool | None:

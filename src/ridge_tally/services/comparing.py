@@ -5,12 +5,15 @@ from dataclasses import dataclass
 
 from ridge_tally.core.equipment import MicroinverterSheet, OptimizerSheet
 from ridge_tally.core.job.architecture import Architecture
+from ridge_tally.core.job.battery import Coupling
 from ridge_tally.core.job.document import Job, Option, present_ids
 from ridge_tally.core.job.edits import TakeRemedy
+from ridge_tally.core.spoken import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import LimitKind
 from ridge_tally.rules.microinverters import branches
 from ridge_tally.services.architectures import WAYS, Built, ways_built
+from ridge_tally.services.batteries import conversions, takes_dc
 from ridge_tally.services.briefing import next_kwh_price_cents
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import require_strings
@@ -18,8 +21,6 @@ from ridge_tally.services.growing import grown
 from ridge_tally.services.parts import PAYS_YEARS
 from ridge_tally.services.workspace import Workspace
 
-# Common practice, no source: what a charger keeps on its way into a battery.
-CHARGER_FRAC = 0.97
 # Common practice, no source: a fault below this share is lost in a day's weather.
 SEEN_FRAC = 0.05
 
@@ -220,19 +221,13 @@ def _watched(way: Built) -> str:
 
 def _battery(way: Built) -> str:
     """Conversions between sun and socket by way of a battery, and what they leave."""
-    made_by = [sheet for sheet, _ in ac_makers(way.job, way.option)]
-    best = min(
-        (max((p.efficiency_frac for p in s.efficiency), default=CHARGER_FRAC) for s in made_by),
-        default=CHARGER_FRAC,
-    )
-    if way.architecture is not Architecture.MICRO:
-        hybrid = all(getattr(s, "battery_ready", None) for s in made_by)
-        direct = CHARGER_FRAC * best
-        if hybrid:
-            return f"On its DC side: 2 conversions, about {direct * 100:.0f} % kept"
-    beside = best * CHARGER_FRAC**2
+    coupling = Coupling.DC if takes_dc(way.job, way.option) else Coupling.AC
+    found = conversions(way.job, way.option, coupling)
+    told = f"{found.count} conversions, about {found.kept_frac * 100:.0f} % kept"
+    if coupling is Coupling.DC:
+        return f"On its DC side: {told}"
     why = "" if way.architecture is Architecture.MICRO else " (no battery input named)"
-    return f"Beside it, on AC{why}: 3 conversions, about {beside * 100:.0f} % kept"
+    return f"Beside it, on AC{why}: {told}"
 
 
 def _on_roof(way: Built) -> str:
@@ -314,8 +309,8 @@ def _low(text: str) -> str:
 
 
 def _money(cents: int | None) -> str:
-    return f"{(cents or 0) / 100:,.0f}".replace(",", " ")
+    return spaced((cents or 0) / 100)
 
 
 def _kwh(kwh: float | None) -> str:
-    return f"{kwh or 0.0:,.0f} kWh".replace(",", " ")
+    return f"{spaced(kwh or 0.0)} kWh"

@@ -13,7 +13,16 @@ from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.brief.typed import parse_day
 from ridge_tally.core.equipment import ModuleSheet, with_renewed
 from ridge_tally.core.errors import BadGeometry
-from ridge_tally.core.job import array_edits, edits, string_edits, survey_edits, weather_edits
+from ridge_tally.core.job import (
+    array_edits,
+    battery_edits,
+    bench_edits,
+    edits,
+    household_edits,
+    string_edits,
+    survey_edits,
+    weather_edits,
+)
 from ridge_tally.core.job.array import WAYS_TOLD
 from ridge_tally.core.job.document import (
     CodePack,
@@ -45,6 +54,7 @@ from ridge_tally.services.bill_editing import month_first
 from ridge_tally.services.brief_editing import apply_brief_edit
 from ridge_tally.services.code_editing import code_rule_changed, held_to
 from ridge_tally.services.electronics_editing import electronics_changed
+from ridge_tally.services.house_editing import battery_changed, bench_changed, household_changed
 from ridge_tally.services.inverter_editing import inverters_changed, with_sheet
 from ridge_tally.services.obstruction_editing import plane_parts_changed
 from ridge_tally.services.outline_editing import outline_changed
@@ -172,6 +182,12 @@ def _changed(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:  # noqa: PLR0911,
         return electronics_changed(job, edit, shelf)
     if isinstance(edit, string_edits.WiringEdit):
         return wiring_changed(job, edit)
+    if isinstance(edit, household_edits.HouseholdEdit):
+        return household_changed(job, edit)
+    if isinstance(edit, battery_edits.BatteryEdit):
+        return battery_changed(job, edit)
+    if isinstance(edit, bench_edits.BenchEdit):
+        return bench_changed(job, edit)
     match edit:
         case edits.SetSiteField():
             return _site_field(job, edit)
@@ -323,7 +339,7 @@ def _without_option(job: Job, option_id: OptionId) -> Job:
     return replace(job, options=tuple(o for o in job.options if o.id != option_id))
 
 
-def describe_edit(edit: edits.Edit) -> str:  # noqa: PLR0911 - one return an edit
+def describe_edit(edit: edits.Edit) -> str:  # noqa: PLR0911, PLR0912 - one return an edit
     """Return what the edit did, for the history: ``eave 12.19``."""
     match edit:
         case survey_edits.SetPlaneField():
@@ -338,6 +354,10 @@ def describe_edit(edit: edits.Edit) -> str:  # noqa: PLR0911 - one return an edi
             return f"{edit.quantity.value.replace('_', ' ')} {edit.typed}"
         case weather_edits.UseWeatherFile():
             return f"weather of {edit.file.place}"
+        case household_edits.UseLoadFile() | bench_edits.UsePowerFile():
+            return f"{edit.kind.replace('-', ' ')} {edit.file.file}"
+        case battery_edits.SetBattery():
+            return f"battery {edit.usable} kWh"
         case array_edits.FillPlane():
             return f"fill {WAYS_TOLD[edit.ways]}"
         case array_edits.LayModules():

@@ -34,6 +34,7 @@ from ridge_tally.core.sun.shading import FINE
 from ridge_tally.rules import tables
 from ridge_tally.rules.loading import THIN_AIR_M
 from ridge_tally.services.array_light import array_lights
+from ridge_tally.services.house_load import HouseLoad, house_load, load_key
 from ridge_tally.services.plant import (
     AS_IT_IS,
     FINELY,
@@ -193,7 +194,7 @@ def year_report(
         weather=weather.name,
         stand_in_weather=weather.stand_in,
         faults=_faults(job, option, year),
-        doubts=_doubts(job, option, weather),
+        doubts=_doubts(job, option, weather, house_load(workspace, job)),
         diode=_diode_note(fit_diode(module)),
     )
 
@@ -235,7 +236,7 @@ def year_or_problem(
 
 
 def _key(job: Job, option: Option, supposed: Supposed) -> tuple[object, ...]:
-    grid = job.brief.grid
+    export_kw = job.brief.grid.export_limit_kw if job.brief.grid else None
     return (
         weather_key(job),
         job.survey,
@@ -244,7 +245,7 @@ def _key(job: Job, option: Option, supposed: Supposed) -> tuple[object, ...]:
         own_point_of(job, option, supposed),
         sheets_on_planes(job, option),
         inverter_sheets_of(job, option),
-        grid.export_limit_kw if grid else None,
+        None if export_kw is None else (export_kw, load_key(job)),
         supposed,
     )
 
@@ -287,7 +288,9 @@ def _faults(job: Job, option: Option, year: YearResult) -> tuple[str, ...]:
     return tuple(found)
 
 
-def _doubts(job: Job, option: Option, weather: WeatherYear) -> tuple[str, ...]:
+def _doubts(
+    job: Job, option: Option, weather: WeatherYear, load: HouseLoad | None
+) -> tuple[str, ...]:
     doubts = list(weather_doubts(job, weather))
     doubts.append(
         "Hourly means understate clipping; the year by the quarter has sun and cloud come and go "
@@ -310,7 +313,10 @@ def _doubts(job: Job, option: Option, weather: WeatherYear) -> tuple[str, ...]:
     if (job.site.elevation_m or 0.0) > THIN_AIR_M:
         doubts.append("Many inverters derate above 2000 m: thin air is not in the year")
     if job.brief.grid and job.brief.grid.export_limit_kw is not None:
-        doubts.append("What is held back at the export limit is reckoned with nobody at home")
+        told = (
+            "nobody at home: no use is known" if load is None else f"the house’s use: {load.origin}"
+        )
+        doubts.append(f"What is held back at the export limit is reckoned with {told}")
     if Monthly.SNOWFALL in typed:
         doubts.append("Snow by a published monthly model; its falls and humidity are estimated")
     else:

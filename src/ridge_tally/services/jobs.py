@@ -26,6 +26,9 @@ from ridge_tally.store import jobs as store
 from ridge_tally.store.database import transaction
 from ridge_tally.store.jobs import JobEntry, JobId, NewRevision, Revision
 
+# So many steps back are offered to be held against.
+MOST_EARLIER = 30
+
 
 @dataclass(frozen=True, slots=True)
 class JobState:
@@ -41,6 +44,15 @@ class JobState:
     brief: BriefReport
     survey: SurveyReport
     reports: tuple[OptionReport, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Earlier:
+    """A revision, what was done next, and when it was saved."""
+
+    revision: int
+    before: str
+    saved_at: datetime
 
 
 def site_scene(workspace: Workspace, job_id: JobId, revision: int) -> Scene:
@@ -69,6 +81,18 @@ def load_job(workspace: Workspace, job_id: JobId, revision: int | None = None) -
         if revision is None:
             return _document(store.head_of(session, job_id))
         return _document(store.revision_of(session, job_id, revision))
+
+
+def earlier(workspace: Workspace, job_id: JobId, revision: int) -> tuple[Earlier, ...]:
+    """Return the revisions a job's revision came from, newest first; NotFound if it is not there."""
+    found: list[Earlier] = []
+    with transaction(workspace.sessions) as session:
+        here = store.revision_of(session, job_id, revision)
+        while here.parent is not None and len(found) < MOST_EARLIER:
+            before = store.revision_of(session, job_id, here.parent)
+            found.append(Earlier(before.number, here.what, before.saved_at))
+            here = before
+    return tuple(found)
 
 
 def create_job(workspace: Workspace, name: str, unit: LengthUnit, author: str) -> JobState:

@@ -1,18 +1,19 @@
-"""Pictures of a workspace, taken in clean and handed out; what is packed with a job."""
+"""Pictures of a workspace, taken in clean and handed out; files kept, and packed with a job."""
 
+from collections.abc import Callable
 from pathlib import Path, PurePosixPath
 
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.survey import Picture
-from ridge_tally.formats.job_bundle import PICTURES, WEATHER, pictures_of
+from ridge_tally.formats.job_bundle import METER, PICTURES, WEATHER, pictures_of
 from ridge_tally.formats.pictures import clean_picture
 from ridge_tally.formats.weather_file import read_weather
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.files import keep_file, kept_file
 
 SUFFIXES = (".jpg", ".png")
-WEATHER_SUFFIX = ".csv"
+WEATHER_SUFFIX = METER_SUFFIX = ".csv"
 
 
 def take_in(workspace: Workspace, content: bytes, file: str) -> Picture:
@@ -38,28 +39,33 @@ def weather_file(workspace: Workspace, sha256: str) -> Path:
     return kept_file(workspace.weather_files, sha256, (WEATHER_SUFFIX,), "weather file")
 
 
+def meter_file(workspace: Workspace, sha256: str) -> Path:
+    """Return the place of a file of metered use or power; NotFound if it is not kept here."""
+    return kept_file(workspace.meter_files, sha256, (METER_SUFFIX,), "file")
+
+
 def packed_with(workspace: Workspace, job: Job) -> dict[str, bytes]:
-    """Return the pictures and the weather a job names that are kept here, by their names."""
+    """Return the pictures, weather and meter files a job names that are kept here, by their names."""
+    load, bench, weather = job.brief.household.load_file, job.bench, job.weather.file
+    named: list[tuple[str, Callable[[Workspace, str], Path], str]] = [
+        *((PICTURES, picture_file, sha256) for sha256 in pictures_of(job)),
+        *(((WEATHER, weather_file, weather.sha256),) if weather else ()),
+        *(((METER, meter_file, load.sha256),) if load else ()),
+        *(((METER, meter_file, bench.file.sha256),) if bench else ()),
+    ]
     found = {}
-    for sha256 in pictures_of(job):
+    for folder, kept, sha256 in named:
         try:
-            place = picture_file(workspace, sha256)
+            place = kept(workspace, sha256)
         except NotFound:
-            # A job file that came without its pictures travels on without them.
+            # A job file that came without its files travels on without them.
             continue
-        found[f"{PICTURES}/{place.name}"] = place.read_bytes()
-    weather = job.weather.file
-    if weather is not None:
-        try:
-            place = weather_file(workspace, weather.sha256)
-        except NotFound:
-            return found
-        found[f"{WEATHER}/{place.name}"] = place.read_bytes()
+        found[f"{folder}/{place.name}"] = place.read_bytes()
     return found
 
 
 def unpacked(workspace: Workspace, files: dict[str, bytes], file: str) -> None:
-    """Keep the pictures and the weather of a bundle.
+    """Keep the pictures, the weather and the meter files of a bundle.
 
     Raises
     ------
@@ -72,6 +78,10 @@ def unpacked(workspace: Workspace, files: dict[str, bytes], file: str) -> None:
             read_weather(content, f"{file}, {name}")
             if keep_file(workspace.weather_files, path.stem, content, path.suffix):
                 workspace.forget_weather()
+            continue
+        if path.parts[0] == METER:
+            # Read when it is asked for: what it is of stands in the job.
+            keep_file(workspace.meter_files, path.stem, content, path.suffix)
             continue
         clean_picture(content, f"{file}, {name}")
         keep_file(workspace.pictures, path.stem, content, path.suffix)

@@ -3,13 +3,13 @@
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
-from typing import TypeVar
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ridge_tally.core.energy.lit import kwh_of
+from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.energy.year import YearResult
-from ridge_tally.core.equipment import InverterSheet, MicroinverterSheet
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import Ways
 from ridge_tally.core.job.array_edits import FillPlane, ToggleModules
@@ -27,21 +27,25 @@ from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.string_edits import PlanAnew
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Weighing, counted
 from ridge_tally.core.sky.weather_year import WeatherYear
-from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.working import LimitKind
 from ridge_tally.rules.design import dc_watts
 from ridge_tally.rules.string_plans import plan_space, why_no_plan
 from ridge_tally.rules.wishes import roofs_left_free
 from ridge_tally.services.array_light import light_left_wh_per_m2
+from ridge_tally.services.batteries import told as told_of
 from ridge_tally.services.briefing import next_kwh_price_cents
 from ridge_tally.services.editing import apply_edit, design_for
 from ridge_tally.services.evaluation import hourly_year, require_strings
+from ridge_tally.services.house_load import house_load
+from ridge_tally.services.household import House, house_of, lived
 from ridge_tally.services.parts import PAYS_YEARS, price_of
+from ridge_tally.services.sized import sized_to
 from ridge_tally.services.standing import Broken, keeps_all, standing_of
 from ridge_tally.services.weather import weather_of
 from ridge_tally.services.workspace import Workspace
 
+FloatArray = NDArray[np.float64]
 LEAST_RATIO, MOST_RATIO = 0.8, 2.2
 # So many sizes of each kind are looked at.
 MOST_POINTS, SIZES = 30, 29
@@ -62,15 +66,16 @@ SCHOOLS = (
 )
 
 
-Maker = TypeVar("Maker", InverterSheet, MicroinverterSheet)
-
-
 @dataclass(frozen=True, slots=True)
 class SweepPoint:
     """A size looked at; ``energy_kwh`` weighed as asked, ``None`` where nothing legal holds it.
 
     ``next_kwh``: what each module since the point before adds.  ``broken``: limits not kept, of
     all kinds but notes.  ``now``: the design as it is.  ``edit`` makes it so.
+
+    ``held_kwh``: what the export limit keeps back.  ``own_use_kwh``: what the house takes of it,
+    ``None`` while no use is known.  ``with_battery_kwh``: ``energy_kwh`` with the option's battery,
+    so weighed too: what it takes of the clipped, less what its conversions lose.
     """
 
     modules: int
@@ -81,6 +86,9 @@ class SweepPoint:
     clipped_kwh: float | None
     clipped_frac: float | None
     next_kwh: float | None
+    held_kwh: float | None
+    own_use_kwh: float | None
+    with_battery_kwh: float | None
     broken: tuple[Broken, ...]
     problem: str
     now: bool
@@ -114,10 +122,11 @@ class SweepReport:
     ``by_size``: an inverter of other sizes, its curve the same, under the strings there are.
 
     ``sweet`` and ``sweet_money``: places in ``by_modules``; ``largest_kept`` the largest that keeps
-    every Stop and Outside.  ``told``: which, and why.
+    every Stop and Outside.  ``battery``: the option's, in words.  ``told``: which, and why.
     """
 
     weighed: str
+    battery: str
     by_modules: tuple[SweepPoint, ...]
     by_size: tuple[SweepPoint, ...]
     schools: tuple[SchoolView, ...]
@@ -151,7 +160,10 @@ def loading_sweep(
     """
     require_strings(option)
     weather, cents = weather_of(workspace, job), price_of(module_sheet_of(job, option))
-    scale = _Scale(job, weather, weighing)
+    load = house_load(workspace, job)
+    house = None if load is None else house_of(workspace, job, load)
+    scale = _Scale(job, weather, weighing, house)
+    battery = "" if option.battery is None else told_of(option.battery)
     sizes: list[SweepPoint] = []
     schools: list[SchoolView] = []
     points: list[SweepPoint] = []
@@ -159,8 +171,11 @@ def loading_sweep(
     def report(done: float, *, whole: bool = False) -> SweepReport:
         sweet, money, kept = _sweet(points), _sweet_money(job, points, cents), _largest_kept(points)
         return SweepReport(
-            weighing.title, tuple(points), tuple(sizes), tuple(schools), sweet, money, kept,
-            _told(points, sweet, money, kept, cents) if whole else (), done,
+            weighing.title, battery, tuple(points), tuple(sizes), tuple(schools), sweet, money, kept,
+            (*_told(points, sweet, money, kept, cents), *_house_told(points, sizes, battery))
+            if whole
+            else (),
+            done,
         )  # fmt: skip
 
     yield report(0.0)
@@ -180,18 +195,47 @@ def loading_sweep(
 
 
 @dataclass(frozen=True, slots=True)
+class _Lived:
+    """What a house makes of a year, kWh; see ``SweepPoint``."""
+
+    held_kwh: float | None
+    own_use_kwh: float | None
+    with_battery_kwh: float | None
+
+
+NOT_LIVED = _Lived(None, None, None)
+
+
+@dataclass(frozen=True, slots=True)
 class _Scale:
     """What a year's steps count for."""
 
     job: Job
     weather: WeatherYear
     weighing: Weighing
+    house: House | None
 
     def kwh(self, year: YearResult) -> float:
         """Return the weighed energy of a year."""
+        return self._weighed(year.ac_w, year.hours)
+
+    def lived(self, job: Job, option: Option, year: YearResult) -> _Lived:
+        """Return what the house makes of a year."""
+        if self.house is None:
+            return _Lived(year.lost_kwh(Step.EXPORT), None, None)
+        alone = lived(job, option, self.house, year, None)
+        own, stored = kwh_of(alone.own_use_w, alone.hours), None
+        if option.battery is not None:
+            with_it = lived(job, option, self.house, year, option.battery)
+            # The night draw is load there and less energy here.
+            useful = with_it.useful_w - np.maximum(-year.before_export_w, 0.0)
+            stored = self._weighed(useful, with_it.hours)
+        return _Lived(kwh_of(alone.held_w, alone.hours), own, stored)
+
+    def _weighed(self, power_w: FloatArray, hours: float) -> float:
         southern = self.job.site.latitude_deg < 0
         mine = counted(self.weather.time, self.weighing, southern=southern)
-        return kwh_of(year.ac_w[mine], year.hours)
+        return kwh_of(power_w[mine], hours)
 
 
 def _ratios(job: Job, option: Option) -> list[float]:
@@ -202,24 +246,7 @@ def _ratios(job: Job, option: Option) -> list[float]:
 
 def _sized(job: Job, option: Option, ratio: float) -> Job:
     """Return the job with what makes its AC scaled so that the array loads it so much."""
-    design = design_for(job, option)
-    factor = dc_watts(design)[2] / ratio / design.p_ac_w
-    makers = {str(sheet.id) for sheet, _ in ac_makers(job, option)}
-    equipment = job.equipment
-    return replace(
-        job,
-        equipment=replace(
-            equipment,
-            inverters=tuple(_scaled(s, factor, makers) for s in equipment.inverters),
-            microinverters=tuple(_scaled(s, factor, makers) for s in equipment.microinverters),
-        ),
-    )
-
-
-def _scaled(sheet: Maker, factor: float, makers: set[str]) -> Maker:
-    if sheet.id not in makers:
-        return sheet
-    return replace(sheet, p_ac_w=sheet.p_ac_w * factor, night_w=sheet.night_w * factor)
+    return sized_to(job, option, dc_watts(design_for(job, option))[2] / ratio)
 
 
 def _of_size(
@@ -228,6 +255,7 @@ def _of_size(
     sized = _sized(job, option, ratio)
     design, year = design_for(sized, option), hourly_year(workspace, sized, option)
     now = abs(design.p_ac_w / design_for(job, option).p_ac_w - 1) < 1e-9
+    house = scale.lived(sized, option, year)
     return SweepPoint(
         modules=len(present_ids(option)),
         dc_kw=dc_watts(design)[2] / 1000,
@@ -237,6 +265,9 @@ def _of_size(
         clipped_kwh=year.clipped_kwh,
         clipped_frac=year.clipped_frac,
         next_kwh=None,
+        held_kwh=house.held_kwh,
+        own_use_kwh=house.own_use_kwh,
+        with_battery_kwh=house.with_battery_kwh,
         broken=tuple(standing_of(sized, option).broken.values()),
         problem="",
         now=now,
@@ -305,11 +336,13 @@ def _of_count(
     design = design_for(changed, laid)
     dc_w, problem = dc_watts(design)[2], ""
     energy = clipped = frac = None
+    house = NOT_LIVED
     if strung_count(laid) < count:
         problem = why_no_plan(design, plan_space(design)) or "No legal plan holds them all."
     else:
         year = hourly_year(workspace, changed, laid)
         energy, clipped, frac = scale.kwh(year), year.clipped_kwh, year.clipped_frac
+        house = scale.lived(changed, laid, year)
     next_kwh = None
     if before is not None and before.energy_kwh is not None and energy is not None:
         next_kwh = (energy - before.energy_kwh) / (count - before.modules)
@@ -322,6 +355,9 @@ def _of_count(
         clipped_kwh=clipped,
         clipped_frac=frac,
         next_kwh=next_kwh,
+        held_kwh=house.held_kwh,
+        own_use_kwh=house.own_use_kwh,
+        with_battery_kwh=house.with_battery_kwh,
         broken=tuple(standing_of(changed, laid).broken.values()),
         problem=problem,
         now=now,
@@ -416,5 +452,29 @@ def _told(
                 else ", all there is room for"
             )
             + "."
+        )
+    return tuple(found)
+
+
+def _house_told(
+    points: Sequence[SweepPoint], sizes: Sequence[SweepPoint], battery: str
+) -> tuple[str, ...]:
+    """Return what the export limit and the battery do along the sweep."""
+    found = []
+    held = [p for p in points if (p.held_kwh or 0.0) >= 1]
+    if held:
+        first, last = held[0], held[-1]
+        found.append(
+            f"The export limit keeps back {first.held_kwh:.0f} kWh a year at {first.modules} modules"
+            + (f", {last.held_kwh:.0f} at {last.modules}." if last is not first else ".")
+        )
+    if battery:
+        gains = [p for p in sizes if (p.with_battery_kwh or 0.0) > (p.energy_kwh or math.inf)]
+        found.append(
+            f"The battery ({battery}) takes back more than its conversions lose from DC:AC "
+            f"{gains[0].ratio:.2f} on."
+            if gains
+            else f"At no size here does the battery ({battery}) take back more than its conversions "
+            "lose: it moves energy, it makes none."
         )
     return tuple(found)

@@ -48,6 +48,7 @@ from ridge_tally.core.strings.units import units_by_plane
 from ridge_tally.core.sun.shading import FINE, QUICK
 from ridge_tally.rules import tables
 from ridge_tally.services.array_light import array_lights, lit_string
+from ridge_tally.services.house_load import house_w
 from ridge_tally.services.weather import fine_weather_of, weather_key, weather_of
 from ridge_tally.services.workspace import Workspace
 
@@ -107,11 +108,13 @@ def plant_of(
         inverters = (unit,)
     usual = usual_warming()
     export_kw = job.brief.grid.export_limit_kw if job.brief.grid else None
+    steps = len(weather_for(workspace, job, supposed).time)
     return Plant(
         drawn=_drawn(workspace, job, option, supposed),
         sides=tuple(ac_side(i, usual) for i in inverters),
         losses=losses_of(module_sheet_of(job, option), unit),
         export_w=None if export_kw is None else export_kw * 1000,
+        house_w=None if export_kw is None else house_w(workspace, job, steps),
         minute_beam=fine_weather_of(workspace, job).minute_beam if supposed.fine else None,
     )
 

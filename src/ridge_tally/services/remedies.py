@@ -134,6 +134,8 @@ def remedies(workspace: Workspace, job: Job, option: Option) -> Iterator[Remedie
         attempt = _tried(workspace, job, option, proposal)
         if attempt is not None:
             tried.append(attempt)
+        # Nothing new to show, but a moment at which it can be stopped.
+        yield report()
     followed = _followed(tried, design_for(job, option).p_ac_w)
     of = len(followed)
     for one in followed:

@@ -1,6 +1,7 @@
 """Long work that goes on beside the requests: seen as it goes, cancelled when it is not wanted.
 
-One run at a time for each place: a newer one there cancels the one before it.
+One run at a time for each place: a newer one there cancels the one before it.  One that nobody
+looks at any more stops by itself, and is begun anew when somebody does.
 """
 
 import os
@@ -8,6 +9,7 @@ from collections.abc import Callable, Hashable, Iterator
 from contextlib import suppress
 from dataclasses import dataclass
 from threading import Event, Lock, Thread, get_native_id
+from time import monotonic
 from typing import Generic, TypeVar
 
 from ridge_tally.core.errors import RidgeTallyError
@@ -15,6 +17,8 @@ from ridge_tally.core.errors import RidgeTallyError
 Step = TypeVar("Step")
 # How much later than a request a run is served; see nice(1).
 BEHIND = 10
+# A page that shows a run asks again several times a second.
+UNWATCHED_S = 60.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,8 +32,12 @@ class Seen(Generic[Step]):
 
 
 class _Run:
-    def __init__(self, content: Hashable, steps: Callable[[], Iterator[object]]) -> None:
+    def __init__(
+        self, content: Hashable, steps: Callable[[], Iterator[object]], unwatched_s: float
+    ) -> None:
         self.content = content
+        self.looked_at, self.left = monotonic(), False
+        self._unwatched_s = unwatched_s
         self.stop, self.first = Event(), Event()
         self.seen: Seen[object] = Seen(None, running=True, cancelled=False)
         self._steps = steps
@@ -42,7 +50,8 @@ class _Run:
             for step in self._steps():
                 self.seen = Seen(step, running=True, cancelled=False)
                 self.first.set()
-                if self.stop.is_set():
+                self.left = monotonic() - self.looked_at > self._unwatched_s
+                if self.left or self.stop.is_set():
                     break
             problem = ""
         except RidgeTallyError as error:
@@ -62,8 +71,11 @@ def _stand_back() -> None:
 class Runs:
     """The runs of a workspace; safe to share between threads."""
 
-    def __init__(self, most: int = 16, first_step_s: float = 0.4) -> None:
+    def __init__(
+        self, most: int = 16, first_step_s: float = 0.4, unwatched_s: float = UNWATCHED_S
+    ) -> None:
         self._most, self._first_step_s = most, first_step_s
+        self._unwatched_s = unwatched_s
         self._runs: dict[Hashable, _Run] = {}
         self._lock = Lock()
 
@@ -81,15 +93,16 @@ class Runs:
         """
         with self._lock:
             run = self._runs.get(place)
-            if run is None or run.content != content:
+            if run is None or run.left or run.content != content:
                 if run is not None:
                     run.stop.set()
-                run = _Run(content, steps)
+                run = _Run(content, steps, self._unwatched_s)
                 self._runs.pop(place, None)
                 self._runs[place] = run
                 while len(self._runs) > self._most:
                     self._runs.pop(next(iter(self._runs))).stop.set()
                 Thread(target=run.go, daemon=True).start()
+        run.looked_at = monotonic()
         run.first.wait(self._first_step_s)
         return run.seen  # type: ignore[return-value]
 

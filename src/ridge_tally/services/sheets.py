@@ -15,6 +15,7 @@ from ridge_tally.core.job.document import (
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.sheets.plan_drawing import plan_svg
+from ridge_tally.core.spoken import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.sun.shading import FINE
 from ridge_tally.core.survey.outline import is_closed
@@ -223,8 +224,8 @@ def _year_lines(year: YearReport | None) -> tuple[str, ...]:
         return ("No year: no module is in a string yet.",)
     energy = round(year.energy_kwh, -1)
     return (
-        f"{energy:,.0f} kWh a year at the meter".replace(",", " "),
-        f"{year.specific_kwh_per_kw:,.0f} kWh per kW DC".replace(",", " "),
+        f"{spaced(energy)} kWh a year at the meter",
+        f"{spaced(year.specific_kwh_per_kw)} kWh per kW DC",
         f"clipped {year.clipped_frac * 100:.1f} %, {year.clipped_hours:.0f} hours, by quarters of "
         f"an hour: {shown(year.clipped_kwh)} kWh, between {shown(year.clipped_hourly_kwh)} on hourly "
         f"means and {shown(year.clipped_most_kwh or year.clipped_kwh)} on single minutes",

@@ -28,6 +28,11 @@ def keeps_all(broken: Iterable[Broken]) -> bool:
     return not any(stops_and_outside(broken))
 
 
+def forbids(broken: Broken) -> bool:
+    """Whether it is a Stop or an Outside limit."""
+    return broken.kind in (LimitKind.STOP, LimitKind.OUTSIDE)
+
+
 def stops_and_outside(broken: Iterable[Broken]) -> tuple[int, int]:
     """Return how many Stops and how many Outside limits are broken: what ranks before energy."""
     kinds = [b.kind for b in broken]
@@ -39,10 +44,12 @@ class Standing:
     """A design as its rules find it: what is broken, by rule and subject.
 
     ``cold``: the string or unit nearest to its cold-voltage limit, value of limit.
+    ``margin_frac``: the least margin under a Stop.
     """
 
     broken: Mapping[tuple[str, str], Broken]
     cold: str
+    margin_frac: float
 
     def count(self, kind: LimitKind) -> int:
         """Return how many limits of a kind are broken."""
@@ -59,7 +66,10 @@ def standing_of(job: Job, option: Option) -> Standing:
     }
     cold = [c for c in checks if c.rule_id in COLD]
     nearest = min(cold, key=lambda c: 1.0 if c.margin_frac is None else c.margin_frac, default=None)
-    return Standing(broken, "" if nearest is None else _against(nearest))
+    stops = [
+        c.margin_frac for c in checks if c.kind is LimitKind.STOP and c.margin_frac is not None
+    ]
+    return Standing(broken, "" if nearest is None else _against(nearest), min(stops, default=0.0))
 
 
 def _told(check: Check) -> str:

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 
 from ridge_tally.core.equipment import InverterId, InverterSheet
+from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.array import PlacedModule, present_of
 from ridge_tally.core.job.document import (
     Job,
@@ -15,6 +16,7 @@ from ridge_tally.core.job.document import (
     strung_count,
     with_option,
 )
+from ridge_tally.core.job.edits import ChooseInverter, TakeRemedy
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.string_edits import PlannedString, UsePlan
 from ridge_tally.core.strings.plans import Merits, Plan, Plans, merits_of
@@ -33,6 +35,7 @@ from ridge_tally.services.array_light import light_kept_frac
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import hourly_year, year_or_problem
 from ridge_tally.services.inverter_editing import with_sheet
+from ridge_tally.services.standing import Broken, forbids, keeps_all, standing_of
 from ridge_tally.services.string_editing import planned_strings, string_changed
 from ridge_tally.services.workspace import Workspace
 
@@ -104,7 +107,7 @@ class InverterPlan:
     """An inverter with its best plan in words, or with why it has none.
 
     ``energy_kwh`` by the hour, of its best plan threaded row by row; ``None`` until it is worked
-    out, and without a plan.
+    out, and without a plan.  ``broken``: Stops and Outside limits that this plan does not keep.
     """
 
     inverter_id: InverterId
@@ -117,6 +120,12 @@ class InverterPlan:
     price_cents: int | None
     energy_kwh: float | None = None
     clipped_frac: float | None = None
+    broken: tuple[Broken, ...] = ()
+
+    @property
+    def kept(self) -> bool:
+        """Whether it has a year and keeps every Stop and every Outside limit."""
+        return self.energy_kwh is not None and keeps_all(self.broken)
 
 
 @dataclass(frozen=True, slots=True)
@@ -362,10 +371,32 @@ def _with_year(
     changed = _alone(job, option, sheet)
     (_, edit), *_ = best_plans(design_for(changed, option_of(changed, option.id)), 1)
     strung = string_changed(changed, edit)
-    year, problem = year_or_problem(workspace, strung, option_of(strung, option.id))
+    laid = option_of(strung, option.id)
+    year, problem = year_or_problem(workspace, strung, laid)
     if year is None:
         return replace(plan, told=f"{plan.told}. {problem}")
-    return replace(plan, energy_kwh=year.energy_kwh, clipped_frac=year.clipped_frac)
+    return replace(
+        plan,
+        energy_kwh=year.energy_kwh,
+        clipped_frac=year.clipped_frac,
+        broken=tuple(b for b in standing_of(strung, laid).broken.values() if forbids(b)),
+    )
+
+
+def on_inverter(job: Job, option: Option, sheet: InverterSheet) -> TakeRemedy:
+    """Return the edit that hangs an inverter alone, strung by its best plan.
+
+    Raises
+    ------
+    MissingDatum
+        If it has no legal plan.
+    """
+    changed = _alone(job, option, sheet)
+    plan = next(iter(best_plans(design_for(changed, option_of(changed, option.id)), 1)), None)
+    if plan is None:
+        raise MissingDatum("legal plan", sheet.name, "Choose another inverter.")
+    steps = (ChooseInverter(option.id, sheet.id), plan[1])
+    return TakeRemedy(option.id, sheet.name, steps)
 
 
 def _on(job: Job, option: Option, sheet: InverterSheet) -> InverterPlan:

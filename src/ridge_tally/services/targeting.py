@@ -8,7 +8,6 @@ from contextlib import suppress
 from dataclasses import dataclass
 
 from ridge_tally.core.brief.target import Ceiling, CeilingKind, binding_ceiling
-from ridge_tally.core.brief.tariff import next_kwh_cents
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.brief import TargetKind
 from ridge_tally.core.job.document import (
@@ -16,7 +15,7 @@ from ridge_tally.core.job.document import (
     Option,
     present_ids,
 )
-from ridge_tally.core.job.grid import GridRules, Metering, RouteKind
+from ridge_tally.core.job.grid import GridRules, RouteKind
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.loading.clipped_day import clipped_kwh_at
 from ridge_tally.core.sheets.working_lines import sum_lines
@@ -27,7 +26,12 @@ from ridge_tally.rules import tables
 from ridge_tally.rules.ceilings import Figures, TargetCount, ceilings, target_count
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.wishes import roofs_left_free
-from ridge_tally.services.briefing import BriefReport, bills_include_old_array, brief_report
+from ridge_tally.services.briefing import (
+    BriefReport,
+    bills_include_old_array,
+    brief_report,
+    sent_kwh_price_cents,
+)
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import (
     YearReport,
@@ -326,7 +330,7 @@ def _routes(
     grid = job.brief.grid
     if grid is None:
         return ()
-    worth_cents = _worth_cents(grid, brief.need_kwh or 0.0)
+    worth_cents = sent_kwh_price_cents(job) or 0.0
     by_inverter: dict[tuple[tuple[str, int], ...], Option] = {}
     for option in (in_view, *job.options):
         makers = tuple((sheet.id, n) for sheet, n in ac_makers(job, option))
@@ -374,10 +378,3 @@ def _inverter_routes(
             )
         )
     return InverterRoutes(option.id, counted_names(makers), ac_kw, tuple(views))
-
-
-def _worth_cents(grid: GridRules, need_kwh: float) -> float:
-    """Return what a kWh at noon is worth: the next kWh bought under net metering, else export."""
-    if grid.metering is Metering.NET:
-        return next_kwh_cents(grid.tariff, need_kwh / 12, 30)
-    return 0.0 if grid.metering is Metering.UNPAID else grid.export_cents_per_kwh

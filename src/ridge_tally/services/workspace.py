@@ -107,6 +107,11 @@ class Workspace:
         """The folder of kept weather files, beside the pictures."""
         return self.pictures.parent / "weather"
 
+    @property
+    def meter_files(self) -> Path:
+        """The folder of kept files of metered use and power, beside the pictures."""
+        return self.pictures.parent / "meter"
+
     def forget_weather(self) -> None:
         """Forget what was worked out while a weather file was not kept here yet."""
         for memory in (self.years, self.weather, self.guesses, self.shades, self.fills):

@@ -10,7 +10,19 @@ from pydantic import BaseModel
 
 from ridge_tally import __version__
 from ridge_tally.services.workspace import Workspace
-from ridge_tally.web import arrays, choosing, errors, jobs, options, pictures, shelf, strings, sun
+from ridge_tally.web import (
+    arrays,
+    choosing,
+    errors,
+    jobs,
+    loading,
+    options,
+    pictures,
+    shelf,
+    strings,
+    studies,
+    sun,
+)
 from ridge_tally.web.models import Problem
 
 STATIC = Path(__file__).parents[1] / "static"
@@ -65,6 +77,8 @@ def create_app(workspace: Workspace, trusted_hosts: frozenset[str] = LOOPBACK) -
     app.register_api(arrays.bp)
     app.register_api(strings.bp)
     app.register_api(choosing.bp)
+    app.register_api(studies.bp)
+    app.register_api(loading.bp)
     app.register_api(shelf.bp)
     app.register_api(sun.bp)
     app.register_api(pictures.bp)

@@ -1,8 +1,6 @@
 """Routes of jobs: thin, one service call each."""
 
-from urllib.parse import unquote
-
-from flask import Response, current_app, request
+from flask import Response, current_app
 from flask_openapi import APIBlueprint
 
 from ridge_tally.formats.job_file import SUFFIX
@@ -22,6 +20,7 @@ from ridge_tally.web.models import (
     SceneAnswer,
     StepRequest,
 )
+from ridge_tally.web.sent_file import sent_file
 
 bp = APIBlueprint("jobs", __name__, url_prefix="/api/jobs")
 OTHER_PROGRAM = "api"
@@ -56,8 +55,7 @@ def post_job(body: NewJob) -> tuple[JobAnswer, int]:
 @bp.post("/import", operation_id="import_job", responses={201: JobAnswer})
 def post_import() -> tuple[JobAnswer, int]:
     """A job from a job file sent as the body; its name comes percent-encoded in X-File-Name."""
-    file = unquote(request.headers.get("X-File-Name", "job file"))
-    return JobAnswer(state=jobs.import_job(workspace(), request.get_data(), file, "import")), 201
+    return JobAnswer(state=jobs.import_job(workspace(), *sent_file("job file"), "import")), 201
 
 
 @bp.get("/<job_id>", operation_id="open_job", responses={200: JobAnswer})

@@ -1,6 +1,7 @@
 """What goes over the wire: pydantic envelopes around the core's and the services' values."""
 
 from datetime import datetime
+from enum import StrEnum
 from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
@@ -11,6 +12,7 @@ from ridge_tally.core.equipment import (
     ModuleSheet,
     OptimizerSheet,
 )
+from ridge_tally.core.job.bench import PowerFileRef
 from ridge_tally.core.job.edits import Edit
 from ridge_tally.core.job.grid import GridRules
 from ridge_tally.core.job.survey import Picture
@@ -20,14 +22,18 @@ from ridge_tally.formats.equipment_fields import Column, SheetKind
 from ridge_tally.rules.setbacks import SetbackPack
 from ridge_tally.services.angles import AngleMap, SplitStudy
 from ridge_tally.services.asked_plan import PlanVerdict
+from ridge_tally.services.bench import BenchView
 from ridge_tally.services.comparing import Comparison
 from ridge_tally.services.evaluation import ShadeBand, YearReport
-from ridge_tally.services.jobs import JobState
+from ridge_tally.services.household import HouseReport
+from ridge_tally.services.jobs import Earlier, JobState
 from ridge_tally.services.layouts import Alternative, Proof
+from ridge_tally.services.load_files import LoadFileTold
 from ridge_tally.services.loading_sweep import SweepReport
 from ridge_tally.services.losses_at_meter import LossAtMeter
 from ridge_tally.services.module_choice import ModuleChoice
 from ridge_tally.services.one_more import OneMore
+from ridge_tally.services.options_compared import OptionsCompared
 from ridge_tally.services.own_equipment import TakenIn
 from ridge_tally.services.own_point import OwnPointReport
 from ridge_tally.services.pairing import PairingStudy
@@ -41,6 +47,8 @@ from ridge_tally.services.targeting import TargetReport
 from ridge_tally.services.tracker_currents import SharedTracker
 from ridge_tally.services.tracker_losses import TrackerLosses
 from ridge_tally.services.weather_report import FileTold, WeatherReport
+from ridge_tally.services.what_to_buy import WhatToBuy
+from ridge_tally.services.which import Which
 from ridge_tally.services.worst_modules import WorstModules
 
 
@@ -162,6 +170,25 @@ class InverterPlansAnswer(Wire):
     problem: str
 
 
+class Study(StrEnum):
+    """The studies that go on beside the requests."""
+
+    REMEDIES = "remedies"
+    COMPARISON = "comparison"
+    PAIRING = "pairing"
+    MODULES = "module-choice"
+    INVERTERS = "inverter-plans"
+    SWEEP = "loading-sweep"
+    WHAT_TO_BUY = "what-to-buy"
+    WHICH = "which"
+
+
+class StudyPath(OptionPath):
+    """A study of an option."""
+
+    study: Study
+
+
 class RemediesAnswer(Wire):
     """Ways out as far as they are judged."""
 
@@ -212,6 +239,64 @@ class SweepAnswer(Wire):
     sweep: SweepReport | None
     running: bool
     problem: str
+
+
+class WhatToBuyAnswer(Wire):
+    """What to buy as far as it is looked at."""
+
+    choice: WhatToBuy | None
+    running: bool
+    problem: str
+
+
+class WhichAnswer(Wire):
+    """Which inverter, how many modules and which way, as far as it is worked out."""
+
+    which: Which | None
+    running: bool
+    problem: str
+
+
+class HouseAnswer(Wire):
+    """A house on its own sun."""
+
+    house: HouseReport
+
+
+class LoadFileAnswer(Wire):
+    """A file of metered use as it was read."""
+
+    file: LoadFileTold
+
+
+class ComparedQuery(Wire):
+    """Options to lay over each other: ``a,b,a@12``; empty: all of this revision."""
+
+    picked: str = ""
+
+
+class ComparedAnswer(Wire):
+    """Options over a year, side by side."""
+
+    compared: OptionsCompared
+
+
+class EarlierAnswer(Wire):
+    """The revisions a job came from, newest first."""
+
+    revisions: list[Earlier]
+
+
+class BenchAnswer(Wire):
+    """What lies on the measured-curve bench."""
+
+    bench: BenchView
+
+
+class PowerFileAnswer(Wire):
+    """A file of measured power as it was read."""
+
+    file: PowerFileRef
 
 
 class AngleMapAnswer(Wire):

@@ -1,13 +1,12 @@
 """Routes of pictures: sent as the body, handed out under their hash."""
 
-from urllib.parse import unquote
-
-from flask import Response, request, send_file
+from flask import Response, send_file
 from flask_openapi import APIBlueprint
 
 from ridge_tally.services import kept_files
 from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import PictureAnswer, PicturePath
+from ridge_tally.web.sent_file import sent_file
 
 bp = APIBlueprint("pictures", __name__, url_prefix="/api/pictures")
 
@@ -15,8 +14,7 @@ bp = APIBlueprint("pictures", __name__, url_prefix="/api/pictures")
 @bp.post("", operation_id="take_picture", responses={201: PictureAnswer})
 def post_picture() -> tuple[PictureAnswer, int]:
     """Keep a clean copy of the picture sent as the body; its name comes percent-encoded."""
-    file = unquote(request.headers.get("X-File-Name", "picture"))
-    return PictureAnswer(picture=kept_files.take_in(workspace(), request.get_data(), file)), 201
+    return PictureAnswer(picture=kept_files.take_in(workspace(), *sent_file("picture"))), 201
 
 
 @bp.get("/<sha256>", operation_id="picture")

@@ -1,8 +1,6 @@
 """Routes of the shelf: looked through, typed onto, filled from files."""
 
-from urllib.parse import unquote
-
-from flask import Response, request
+from flask import Response
 from flask_openapi import APIBlueprint
 
 from ridge_tally.formats.equipment_fields import COLUMNS
@@ -26,6 +24,7 @@ from ridge_tally.web.models import (
     ShelfPageAnswer,
     TakenInAnswer,
 )
+from ridge_tally.web.sent_file import sent_file
 
 bp = APIBlueprint("shelf", __name__, url_prefix="/api/equipment")
 
@@ -74,8 +73,7 @@ def delete_sheet(path: SheetPath) -> SheetGone:
 @bp.post("/file", operation_id="take_equipment", responses={200: TakenInAnswer})
 def post_file() -> TakenInAnswer:
     """Take in a table or JSON file sent as the body; its name comes percent-encoded."""
-    file = unquote(request.headers.get("X-File-Name", "equipment file"))
-    return TakenInAnswer(taken=take_in_equipment(workspace(), request.get_data(), file))
+    return TakenInAnswer(taken=take_in_equipment(workspace(), *sent_file("equipment file")))
 
 
 @bp.get("/file", operation_id="own_equipment")

@@ -1,5 +1,7 @@
 """Routes of an option's strings: legal plans, every inverter's best, what trackers lose."""
 
+from functools import partial
+
 from flask_openapi import APIBlueprint
 
 from ridge_tally.services.asked_plan import plan_verdict
@@ -12,11 +14,12 @@ from ridge_tally.web.models import (
     PlansAnswer,
     PlansQuery,
     PlanVerdictAnswer,
-    Stopped,
+    Study,
     TrackerLossesAnswer,
     TypedPlan,
 )
 from ridge_tally.web.options import OPTION, option_at
+from ridge_tally.web.studies import seen
 
 bp = APIBlueprint("strings", __name__, url_prefix="/api")
 
@@ -32,20 +35,9 @@ def get_string_plans(path: OptionPath, query: PlansQuery) -> PlansAnswer:
 )
 def get_inverter_plans(path: OptionPath) -> InverterPlansAnswer:
     """The shelf's inverters with their best plans for this array, as far as they are looked at."""
-    here, (job, option) = workspace(), option_at(path)
-    place = ("inverter plans", path.job_id, path.option_id, path.revision)
-    inverters = here.shelf.inverters
-    seen = here.runs.look(place, None, lambda: inverter_plans(here, job, option, inverters))
-    return InverterPlansAnswer(plans=seen.step, running=seen.running, problem=seen.problem)
-
-
-@bp.delete(
-    f"{OPTION}/inverter-plans", operation_id="cancel_inverter_plans", responses={200: Stopped}
-)
-def delete_inverter_plans(path: OptionPath) -> Stopped:
-    """Stop looking; what is found stays."""
-    workspace().runs.cancel(("inverter plans", path.job_id, path.option_id, path.revision))
-    return Stopped(option_id=path.option_id)
+    steps = partial(inverter_plans, inverters=workspace().shelf.inverters)
+    found = seen(Study.INVERTERS, path, steps)
+    return InverterPlansAnswer(plans=found.step, running=found.running, problem=found.problem)
 
 
 @bp.get(f"{OPTION}/plan-verdict", operation_id="plan_verdict", responses={200: PlanVerdictAnswer})

@@ -1,8 +1,5 @@
 """Routes of the sun on an option: weather, shade, a day of shadows, and what helps."""
 
-from urllib.parse import unquote
-
-from flask import request
 from flask_openapi import APIBlueprint
 
 from ridge_tally.core.job.ids import PlacedId, PlaneId, ShadeId
@@ -37,6 +34,7 @@ from ridge_tally.web.models import (
     WorstAnswer,
 )
 from ridge_tally.web.options import OPTION, PLANE, option_at
+from ridge_tally.web.sent_file import sent_file
 
 bp = APIBlueprint("sun", __name__, url_prefix="/api")
 
@@ -109,5 +107,6 @@ def get_weather(path: RevisionPath) -> WeatherAnswer:
 def post_weather(path: RevisionPath) -> tuple[WeatherFileAnswer, int]:
     """Keep the weather file sent as the body and tell what it is; its name comes encoded."""
     job = load_job(workspace(), JobId(path.job_id), path.revision)
-    file = unquote(request.headers.get("X-File-Name", "weather file"))
-    return WeatherFileAnswer(file=take_in_weather(workspace(), job, request.get_data(), file)), 201
+    return WeatherFileAnswer(
+        file=take_in_weather(workspace(), job, *sent_file("weather file"))
+    ), 201

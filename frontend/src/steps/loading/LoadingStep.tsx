@@ -1,4 +1,4 @@
-/** Loading: the clipped day with a limit to drag, the way to the meter, the inverter at work. */
+/** Loading: the year and its clipping, sizes, the house, options side by side, and what to buy. */
 import { useState } from 'react';
 import type { YearReport } from '@/api/client';
 import { type FinerFrac, useYear } from '@/api/useYear';
@@ -13,7 +13,11 @@ import { useKeys } from '@/ui/useKeys';
 import { ViewButtons } from '@/ui/ViewButtons';
 import { clockOf, dayName, figure, MONTHS } from '@/units/format';
 import { AtWorkView } from './parts/AtWorkView';
+import { BenchView } from './parts/BenchView';
+import { BuyView } from './parts/BuyView';
 import { ClipCalendarView } from './parts/ClipCalendarView';
+import { ComparedView } from './parts/ComparedView';
+import { HouseView } from './parts/HouseView';
 import { OwnPointView } from './parts/OwnPointView';
 import { SweepView } from './parts/SweepView';
 import { WaterfallView } from './parts/WaterfallView';
@@ -43,16 +47,35 @@ export default function LoadingStep() {
   return <LoadingDays year={year} stale={behind} finerFrac={finerFrac} />;
 }
 
-const VIEWS = [
+/** Ways to look at the year as the design is. */
+const YEAR_VIEWS = [
   { id: 'day', title: 'A day', hint: '1' },
   { id: 'waterfall', title: 'To the meter', hint: '2' },
   { id: 'calendar', title: 'When it clips', hint: '3' },
   { id: 'work', title: 'At work', hint: '4' },
   { id: 'own', title: 'Own point', hint: '5' },
-  { id: 'sweep', title: 'Sweep', hint: '6' },
 ] as const;
 
-type ViewId = (typeof VIEWS)[number]['id'];
+/** What it could be, and the house it is for. */
+const STUDIES = [
+  { id: 'sweep', title: 'Sweep', hint: '6' },
+  { id: 'house', title: 'House', hint: '7' },
+  { id: 'compared', title: 'Options', hint: '8' },
+  { id: 'bench', title: 'Measured day', hint: '9' },
+  { id: 'buy', title: 'What to buy', hint: '0' },
+] as const;
+
+type ViewId = (typeof YEAR_VIEWS | typeof STUDIES)[number]['id'];
+
+const STUDY = {
+  sweep: SweepView,
+  house: HouseView,
+  compared: ComparedView,
+  bench: BenchView,
+  buy: BuyView,
+};
+
+const isStudy = (view: ViewId): view is keyof typeof STUDY => view in STUDY;
 
 interface LoadingDaysProps {
   year: YearReport;
@@ -65,6 +88,7 @@ function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
   const [tried, setTried] = useState<number | null>(null);
   const [table, setTable] = useState<TableData | null>(null);
   const [view, setView] = useState<ViewId>('day');
+  const Study = isStudy(view) ? STUDY[view] : null;
   const day = year.days.find((d) => d.title === title) ?? year.days[0];
   const limitKw = tried ?? year.limit_kw;
   const limits = year.limits.map((l) => ({
@@ -85,27 +109,41 @@ function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
     m: () => pick('Most'),
     s: () => pick('Clear summer'),
     w: () => pick('Clear winter'),
-    ...Object.fromEntries(VIEWS.map(({ id, hint }) => [hint, () => setView(id)])),
+    ...Object.fromEntries(
+      [...YEAR_VIEWS, ...STUDIES].map(({ id, hint }) => [hint, () => setView(id)]),
+    ),
   });
   if (!day) return null;
   const hint: Record<string, string> = { M: 'M', 'Clear s': 'S', 'Clear w': 'W' };
   return (
     <>
       <Toolbar>
-        <ViewButtons views={VIEWS} view={view} onView={setView} />
+        <Button
+          weight={Study ? 'plain' : 'pressed'}
+          aria-pressed={!Study}
+          onClick={() => setView('day')}
+        >
+          The year
+        </Button>
+        <ViewButtons<ViewId> views={STUDIES} view={view} onView={setView} />
         <span className="grow" />
         {tried !== null && (
           <Button onClick={() => setTried(null)}>Back to {figure(year.limit_kw, 2)} kW</Button>
         )}
-        {view !== 'sweep' && view !== 'own' && (
+        {!Study && view !== 'own' && (
           <StepsTold minutes={year.step_minutes} finerFrac={finerFrac} />
         )}
         {year.stand_in_weather && (
           <span className="shrink-0 whitespace-nowrap text-sm text-warn">stand-in weather</span>
         )}
       </Toolbar>
+      {!Study && (
+        <div className="flex shrink-0 gap-1.5 px-3.5 pt-2">
+          <ViewButtons<ViewId> views={YEAR_VIEWS} view={view} onView={setView} />
+        </div>
+      )}
       {view === 'day' && (
-        <div className="flex gap-1.5 px-3.5 pt-2">
+        <div className="flex shrink-0 gap-1.5 px-3.5 pt-1.5">
           {year.days.map((d) => (
             <Button
               key={d.title}
@@ -153,9 +191,9 @@ function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
         {view === 'calendar' && <ClipCalendarView year={year} />}
         {view === 'work' && <AtWorkView year={year} />}
         {view === 'own' && <OwnPointView />}
-        {view === 'sweep' && <SweepView />}
+        {Study && <Study />}
       </div>
-      {view !== 'own' && view !== 'sweep' && (
+      {!Study && view !== 'own' && (
         <Board heightPx={236}>
           <Card
             title="Energy by month, kWh"

@@ -52,6 +52,7 @@ export const STEP_WORKINGS: Record<Step, string> = {
   hot: 'The datasheet’s derating by air is one of settled cabinets: the cabinet stands above the air by what conversion loses and follows with a lag, so that a short peak passes and a day at the limit does not.',
   'ac-wiring':
     'An allowance until the run to the panel is drawn in Build; common practice, no source.',
-  export: 'What would leave above the grid’s export limit, reckoned with nobody at home.',
+  export:
+    'What would leave above the grid’s export limit once the house has taken its use (House); all of it where no use is known.',
   outage: 'An allowance for days the plant stands still; common practice, no source.',
 };

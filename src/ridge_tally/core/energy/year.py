@@ -46,7 +46,8 @@ class Losses:
 class Plant:
     """What the year needs to know of an option.
 
-    ``sides``: the inverters of each bank, in its order.  ``export_w``: the most that may leave the house; nobody at home is taken.
+    ``sides``: the inverters of each bank, in its order.  ``export_w``: the most that may leave the
+    house; ``house_w`` (n,): what it uses meanwhile, ``None`` where nobody is at home.
     ``minute_beam`` (n, q): see ``core.sky.fine_weather``; ``None`` where it is not known.
     """
 
@@ -54,6 +55,7 @@ class Plant:
     sides: tuple[AcSide, ...]
     losses: Losses
     export_w: float | None = None
+    house_w: FloatArray | None = None
     minute_beam: FloatArray | None = None
 
 
@@ -62,7 +64,9 @@ class YearResult:
     """Steps in W, and twelve months in kWh.
 
     ``dc_w`` is what reaches the inverters; ``ac_unlimited_w`` what they would give without a
-    limit, ``ac_rated_w`` at their rating; ``ac_w`` what reaches the meter, night draw negative.
+    limit, ``ac_rated_w`` at their rating; ``before_export_w`` what would reach the meter without an
+    export limit and ``ac_w`` what does, night draw negative.  ``ac_kept_frac``: what wires and
+    outages leave of it on the way.
     ``clipped_most_kwh``: what the limit cuts off the steps' minutes; ``None`` where they are
     not known.
     """
@@ -71,7 +75,9 @@ class YearResult:
     dc_w: FloatArray
     ac_unlimited_w: FloatArray
     ac_rated_w: FloatArray
+    before_export_w: FloatArray
     ac_w: FloatArray
+    ac_kept_frac: float
     tracker_dc_w: tuple[FloatArray, ...]
     cabinet_degc: FloatArray
     monthly_kwh: tuple[float, ...]
@@ -151,7 +157,9 @@ def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
         dc_w=dc_w,
         ac_unlimited_w=ac.unlimited_w,
         ac_rated_w=ac.rated_w,
+        before_export_w=_after_outages(wired, losses),
         ac_w=at_meter,
+        ac_kept_frac=(1 - losses.ac_wiring_frac) * (1 - losses.outage_frac),
         tracker_dc_w=tuple(w * kept for w in drawn.sources_w),
         cabinet_degc=ac.cabinet_degc,
         monthly_kwh=tuple(float(m) for m in monthly),
@@ -185,9 +193,16 @@ def _to_meter(
     )
     # What is drawn at night is too little to lose any of it.
     wired = np.where(ac.given_w > 0, ac.given_w * (1 - losses.ac_wiring_frac), ac.given_w)
-    exported = wired if plant.export_w is None else np.minimum(wired, plant.export_w)
-    at_meter = np.where(exported > 0, exported * (1 - losses.outage_frac), exported)
-    return ac, wired, exported, at_meter
+    exported = wired
+    if plant.export_w is not None:
+        room_w = plant.export_w if plant.house_w is None else plant.export_w + plant.house_w
+        exported = np.minimum(wired, room_w)
+    return ac, wired, exported, _after_outages(exported, losses)
+
+
+def _after_outages(power_w: FloatArray, losses: Losses) -> FloatArray:
+    """Return what days of standing still leave; the night draw goes on."""
+    return np.where(power_w > 0, power_w * (1 - losses.outage_frac), power_w)
 
 
 def _kept_frac(losses: Losses, year: int) -> float:

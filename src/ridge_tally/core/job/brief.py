@@ -9,6 +9,7 @@ from enum import StrEnum
 from typing import Literal
 
 from ridge_tally.core.job.grid import GridRules
+from ridge_tally.core.job.household import Household
 from ridge_tally.core.job.ids import BillId, ExistingId, LoadId, PlaneId
 
 MOST_BILLS = 12
@@ -178,3 +179,4 @@ class Brief:
     already: AlreadyThere = field(default_factory=AlreadyThere)
     wishes: Wishes = field(default_factory=Wishes)
     stock: tuple[StockItem, ...] = ()
+    household: Household = field(default_factory=Household)

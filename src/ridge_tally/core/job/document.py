@@ -22,6 +22,8 @@ from ridge_tally.core.equipment import (
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.architecture import Architecture, Electronics
 from ridge_tally.core.job.array import Orientation, PlaneArray
+from ridge_tally.core.job.battery import Battery
+from ridge_tally.core.job.bench import Bench
 from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.code_rules import OwnRules, Safety
 from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
@@ -30,7 +32,7 @@ from ridge_tally.core.job.weather import JobWeather
 from ridge_tally.core.job.wiring import JunctionBox
 from ridge_tally.core.units import LengthUnit
 
-DOCUMENT_VERSION = 8
+DOCUMENT_VERSION = 9
 
 
 class CodePack(StrEnum):
@@ -122,6 +124,7 @@ class Option:
     boxes: tuple[JunctionBox, ...] = ()
     safety: Safety = field(default_factory=Safety)
     electronics: Electronics = field(default_factory=Electronics)
+    battery: Battery | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -146,6 +149,7 @@ class Job:
     options: tuple[Option, ...]
     brief: Brief = field(default_factory=Brief)
     weather: JobWeather = field(default_factory=JobWeather)
+    bench: Bench | None = None
     version: int = field(default=DOCUMENT_VERSION)
 
 

@@ -11,9 +11,12 @@ from typing import Literal
 
 from ridge_tally.core.equipment import InverterId, ModuleId
 from ridge_tally.core.job.array_edits import ArrayEdit, FillPlane, ToggleModules
+from ridge_tally.core.job.battery_edits import BatteryEdit
+from ridge_tally.core.job.bench_edits import BenchEdit
 from ridge_tally.core.job.brief_edits import BriefEdit
 from ridge_tally.core.job.code_rules import CodeRuleField
 from ridge_tally.core.job.document import CodePack, ColdSchool
+from ridge_tally.core.job.household_edits import HouseholdEdit
 from ridge_tally.core.job.ids import OptionId, PlaneId
 from ridge_tally.core.job.string_edits import ElectronicsEdit, InverterEdit, StringEdit, ThreadEdit
 from ridge_tally.core.job.survey_edits import SurveyEdit
@@ -131,7 +134,13 @@ class WishSeriesLength:
 
 
 RemedyStep = (
-    ThreadEdit | InverterEdit | ElectronicsEdit | ChooseInverter | ToggleModules | FillPlane
+    ThreadEdit
+    | InverterEdit
+    | ElectronicsEdit
+    | ChooseModule
+    | ChooseInverter
+    | ToggleModules
+    | FillPlane
 )
 
 
@@ -185,6 +194,9 @@ Edit = (
     | ArrayEdit
     | SurveyEdit
     | BriefEdit
+    | HouseholdEdit
     | WeatherEdit
     | StringEdit
+    | BatteryEdit
+    | BenchEdit
 )

@@ -1,7 +1,7 @@
 /** How much array this inverter should carry: more and fewer modules, and inverters of other sizes. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { stopSweep, sweepQuery } from '@/api/choosingQueries';
+import { stopStudy, sweepQuery } from '@/api/choosingQueries';
 import type { Schemas } from '@/api/client';
 import { SweepChart, type SweepMark } from '@/charts/SweepChart';
 import { useJob } from '@/plan/JobContext';
@@ -59,7 +59,7 @@ export function SweepView() {
             <span role="status" className="text-sm text-ink-2">
               {figure(sweep.done_frac * 100)} % worked out
             </span>
-            <Button onClick={() => void stopSweep(at)}>Stop</Button>
+            <Button onClick={() => void stopStudy(at, 'loading-sweep')}>Stop</Button>
           </>
         )}
         <Choice
@@ -77,6 +77,7 @@ export function SweepView() {
           dots={points.map((p) => ({
             ratio: p.ratio,
             energyKwh: p.energy_kwh,
+            withBatteryKwh: p.with_battery_kwh,
             clippedFrac: p.clipped_frac,
             stopped: isStopped(p),
             now: p.now,
@@ -167,6 +168,16 @@ function PointCard({ point }: { point: Point }) {
         <p className="text-sm">
           The last module gives <b className="font-figure">{signed(point.next_kwh) || '0'} kWh</b> a
           year.
+        </p>
+      )}
+      {point.own_use_kwh !== null && (
+        <p className="text-xs">
+          The house takes {figure(point.own_use_kwh)} kWh at once
+          {(point.held_kwh ?? 0) >= 0.5 &&
+            `; ${figure(point.held_kwh ?? 0)} kWh held back at export`}
+          {point.with_battery_kwh !== null &&
+            `; with the battery ${figure(point.with_battery_kwh)} kWh in all`}
+          .
         </p>
       )}
       {point.problem && <p className="text-xs text-stop">{point.problem}</p>}

@@ -1,8 +1,9 @@
 /** Every inverter of the shelf with its best plan for this array, or why it has none. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { stopStudy } from '@/api/choosingQueries';
 import type { Schemas } from '@/api/client';
-import { inverterPlansQuery, stopInverterPlans } from '@/api/stringQueries';
+import { inverterPlansQuery } from '@/api/stringQueries';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
@@ -59,7 +60,7 @@ function Inverters({ plans, running }: { plans: Schemas['InverterPlans']; runnin
                 ? `${found.length} of ${plans.of} looked at`
                 : `${plans.years} of ${found.filter((i) => i.legal).length} years worked out`}
             </span>
-            <Button onClick={() => void stopInverterPlans(at)}>Stop</Button>
+            <Button onClick={() => void stopStudy(at, 'inverter-plans')}>Stop</Button>
           </>
         )}
       </div>
@@ -100,9 +101,24 @@ function Inverters({ plans, running }: { plans: Schemas['InverterPlans']; runnin
               <td className="py-1.5 pl-4">
                 <span className="flex items-start gap-2">
                   <span className="mt-1 shrink-0">
-                    <Mark shape={i.legal ? 'circle' : 'square'} />
+                    <Mark
+                      shape={
+                        !i.legal || i.broken.some((b) => b.kind === 'stop')
+                          ? 'square'
+                          : i.broken.length > 0
+                            ? 'triangle'
+                            : 'circle'
+                      }
+                    />
                   </span>
-                  {i.told}
+                  <span>
+                    {i.told}
+                    {i.broken.map((b) => (
+                      <b key={b.told} className="block text-xs text-stop">
+                        {b.kind === 'stop' ? 'Stop' : 'Outside'}: {b.told}
+                      </b>
+                    ))}
+                  </span>
                 </span>
               </td>
               <td className="text-right">

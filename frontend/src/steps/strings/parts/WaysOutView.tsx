@@ -1,6 +1,6 @@
 /** Ways out of what is broken or costs much: each with what it gains, costs and breaks. */
 import { useQuery } from '@tanstack/react-query';
-import { remediesQuery, sharedTrackersQuery, stopRemedies } from '@/api/choosingQueries';
+import { remediesQuery, sharedTrackersQuery, stopStudy } from '@/api/choosingQueries';
 import type { Schemas } from '@/api/client';
 import { CurrentDay } from '@/charts/CurrentDay';
 import { LineKey } from '@/charts/LineKey';
@@ -87,7 +87,7 @@ function WaysOut({ report, running }: { report: Schemas['RemediesReport']; runni
                   ? `${report.looked_at} of ${report.of} years worked out`
                   : 'judging what the shelf has'}
               </span>
-              <Button onClick={() => void stopRemedies(at)}>Stop</Button>
+              <Button onClick={() => void stopStudy(at, 'remedies')}>Stop</Button>
             </>
           ) : (
             <span className="text-ink-2">what breaks no limit comes first, then by energy</span>

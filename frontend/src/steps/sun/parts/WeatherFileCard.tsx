@@ -7,6 +7,7 @@ import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
 import { FilePick } from '@/ui/FilePick';
+import { useFileRead } from '@/ui/useFileRead';
 import { figure } from '@/units/format';
 import { formatLength } from '@/units/length';
 
@@ -17,20 +18,10 @@ const NEAR_KM = 50;
 export function WeatherFileCard({ weather }: { weather: WeatherReport }) {
   const { at, act } = useJob();
   const [found, setFound] = useState<FileTold | null>(null);
-  const [problem, setProblem] = useState('');
-  const [reading, setReading] = useState(false);
-  const read = async (file: File) => {
-    setReading(true);
-    setProblem('');
+  const { read, reading, problem } = useFileRead((file: File) => {
     setFound(null);
-    try {
-      setFound(await sendWeather(at, file));
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
-    } finally {
-      setReading(false);
-    }
-  };
+    return sendWeather(at, file);
+  }, setFound);
   const use = async (file: FileTold) => {
     await act({ kind: 'use-weather-file', file: file.ref, far_is_meant: file.away_km > NEAR_KM });
     setFound(null);
@@ -62,11 +53,7 @@ export function WeatherFileCard({ weather }: { weather: WeatherReport }) {
               </>
             ) : (
               <>
-                <FilePick
-                  label="Choose a weather file"
-                  accept=".epw,.csv,.txt"
-                  onFile={(file) => void read(file)}
-                />
+                <FilePick label="Choose a weather file" accept=".epw,.csv,.txt" onFile={read} />
                 {weather.file && (
                   <Button onClick={() => void act({ kind: 'forget-weather-file' })}>
                     Back to the stand-in

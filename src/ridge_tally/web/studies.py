@@ -1,0 +1,38 @@
+"""Studies of an option that go on beside the requests: begun when asked for, stopped on request."""
+
+from collections.abc import Callable, Hashable, Iterator
+from typing import TypeVar
+
+from flask_openapi import APIBlueprint
+
+from ridge_tally.core.job.document import Job, Option
+from ridge_tally.services.runs import Seen
+from ridge_tally.services.workspace import Workspace
+from ridge_tally.web.jobs import workspace
+from ridge_tally.web.models import OptionPath, Stopped, Study, StudyPath
+from ridge_tally.web.options import OPTION, option_at
+
+bp = APIBlueprint("studies", __name__, url_prefix="/api")
+Step = TypeVar("Step")
+
+
+def seen(
+    study: Study,
+    path: OptionPath,
+    steps: Callable[[Workspace, Job, Option], Iterator[Step]],
+    content: Hashable = None,
+) -> Seen[Step]:
+    """Return how a study of an option stands, begun if it is not going on yet with that content."""
+    here, (job, option) = workspace(), option_at(path)
+    return here.runs.look(_place(study, path), content, lambda: steps(here, job, option))
+
+
+@bp.delete(f"{OPTION}/studies/<study>", operation_id="stop_study", responses={200: Stopped})
+def delete_study(path: StudyPath) -> Stopped:
+    """Stop a study; what it has found stays."""
+    workspace().runs.cancel(_place(path.study, path))
+    return Stopped(option_id=path.option_id)
+
+
+def _place(study: Study, path: OptionPath) -> tuple[Hashable, ...]:
+    return study, path.job_id, path.option_id, path.revision
