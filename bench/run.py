@@ -23,6 +23,7 @@ sys.path.insert(0, str(Path(__file__).parents[1] / "tests"))
 from live import live_app
 
 import array_step
+import loading_step
 import strings_step
 import sun_step
 import survey
@@ -130,6 +131,7 @@ def main() -> None:
     array_step.core(median_s)
     sun_step.core(median_s)
     strings_step.core(median_s)
+    loading_step.core(median_s)
     year_step.core(median_s, year_of_one_module_by_script)
     sizes()
     with (

@@ -5,6 +5,8 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from meter_files import power_csv, use_csv
+
 pytestmark = pytest.mark.e2e
 
 
@@ -95,4 +97,117 @@ def test_the_sweep_says_how_many_modules_and_makes_it_so(
     expect(
         page.get_by_role("button", name=re.compile("^22 modules on .* DC:AC 0.80"))
     ).to_be_visible(timeout=90_000)
+    assert complaints == []
+
+
+def test_the_house_takes_its_sun_home_with_a_battery(page: Page, job: str) -> None:
+    page.goto(f"{job}/a/loading")
+    expect(page.get_by_text("Clipped by limit")).to_be_visible()
+    page.keyboard.press("7")
+    year = page.get_by_role("region", name="In the year, kWh")
+    expect(year.get_by_role("row", name=re.compile("^Used at home"))).to_be_visible()
+    page.get_by_role("button", name="Add a battery of 10 kWh").click()
+    expect(page.get_by_text("2 conversions from module to socket")).to_be_visible()
+    expect(year.get_by_role("columnheader", name="battery")).to_be_visible()
+    kwh_field = page.get_by_label("Usable kWh")
+    kwh_field.fill("lots")
+    kwh_field.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("kWh such as 9.6")
+    kwh_field.fill("5")
+    kwh_field.press("Enter")
+    expect(page.get_by_role("alert")).to_have_count(0)
+    page.get_by_role("combobox", name="How the battery joins").click()
+    page.get_by_role("option", name="beside it, on AC").click()
+    expect(page.get_by_text("3 conversions from module to socket")).to_be_visible()
+    page.get_by_role("combobox", name="The house’s day").click()
+    page.get_by_role("option", name="Out on workdays", exact=True).click()
+    expect(page.get_by_text("all out on workdays")).to_be_visible()
+    sizes = page.get_by_role("region", name="Inverters of other sizes carry")
+    expect(sizes.get_by_role("rowheader", name=re.compile("quick approval"))).to_be_visible()
+
+
+def test_a_metered_year_takes_the_place_of_the_bills(page: Page, job: str) -> None:
+    page.goto(f"{job}/a/loading")
+    expect(page.get_by_text("Clipped by limit")).to_be_visible()
+    page.keyboard.press("7")
+    choose = page.get_by_label("Metered year, CSV, file")
+    bad = {"name": "bad.csv", "mimeType": "text/csv", "buffer": b"time;value\n1;2\n"}
+    choose.set_input_files(bad)
+    expect(page.get_by_role("alert")).to_contain_text("Write the unit into the heading")
+    choose.set_input_files({"name": "meter.csv", "mimeType": "text/csv", "buffer": use_csv()})
+    page.get_by_role("button", name="Use meter.csv").click()
+    expect(page.get_by_text("metered, meter.csv")).to_be_visible()
+    page.get_by_role("button", name="Back to the bills").click()
+    expect(page.get_by_text("12 bills over 365 days")).to_be_visible()
+
+
+def test_options_and_the_design_before_a_change_lie_over_each_other(
+    page: Page, job: str, complaints: list[str]
+) -> None:
+    page.goto(f"{job}/a/loading")
+    expect(page.get_by_text("Clipped by limit")).to_be_visible()
+    page.keyboard.press("8")
+    figures = page.get_by_role("region", name="Figures side by side")
+    expect(figures.get_by_role("columnheader")).to_have_count(3)
+    expect(figures).to_contain_text("Cold Voc, string A: 640 V of 600 V")
+    # One module less, and the year against the one before it.
+    page.get_by_role("link", name="Array").click()
+    page.get_by_role("checkbox", name="Module 1", exact=True).click()
+    page.get_by_role("link", name="Loading").click()
+    expect(page.get_by_text("Clipped by limit")).to_be_visible()
+    page.keyboard.press("8")
+    page.get_by_role("combobox", name="As it was before").click()
+    page.get_by_role("option", name=re.compile("^before “toggle")).first.click()
+    expect(figures).to_contain_text("as it was")
+    why = page.get_by_role("region", name="What makes the difference")
+    expect(why).to_contain_text("At the meter")
+    expect(page.get_by_text("against what was before").first).to_be_visible()
+    assert complaints == []
+
+
+def test_a_measured_day_becomes_an_array(page: Page, job: str, complaints: list[str]) -> None:
+    page.goto(f"{job}/a/loading")
+    expect(page.get_by_text("Clipped by limit")).to_be_visible()
+    page.keyboard.press("9")
+    file = {"name": "day.csv", "mimeType": "text/csv", "buffer": power_csv()}
+    page.get_by_label("Choose a measured day, file").set_input_files(file)
+    made = page.get_by_role("region", name="Made of")
+    expect(made.get_by_label("Group 1, W")).to_have_value("11 340")
+    # By hand: 300 W of 405, a half sine of twelve hours on 11.34 kW: 64.2 kWh.
+    expect(page.get_by_text("64.2 kWh")).to_be_visible()
+    page.get_by_role("button", name="Half each way").click()
+    expect(made.get_by_label("Group 2, W")).to_have_value("5 670")
+    limit = made.get_by_label("Cut off at, kW")
+    limit.fill("6")
+    limit.press("Enter")
+    expect(page.get_by_text("the limit cuts")).to_be_visible()
+    page.get_by_role("button", name="The module, safely").click()
+    expect(page.get_by_text("never pull its connectors under load")).to_be_visible()
+    assert complaints == []
+
+
+def test_loading_says_which_inverter_how_many_and_which_way_and_looks_through_the_shelf(
+    page: Page, job: str, complaints: list[str]
+) -> None:
+    page.goto(f"{job}/a/loading")
+    expect(page.get_by_text("Clipped by limit")).to_be_visible()
+    page.keyboard.press("0")
+    answer = page.get_by_role("region", name="The answer")
+    inverter = answer.get_by_role("region", name="Which inverter?")
+    expect(inverter).to_contain_text("Sample inverter 7.6 kW, two trackers", timeout=90_000)
+    expect(answer.get_by_role("region", name="How many modules?")).to_contain_text(
+        "28, DC:AC 1.49, as it is", timeout=90_000
+    )
+    expect(answer.get_by_role("region", name="Which way?")).to_contain_text("All to the equator")
+    page.get_by_role("button", name="Look through the shelf").click()
+    shelf = page.get_by_role("region", name="What to buy")
+    expect(shelf.get_by_text(re.compile("^Most kWh for the money"))).to_be_visible(timeout=90_000)
+    shelf.get_by_role("button", name="Stop").click()
+    expect(shelf.get_by_role("button", name="Stop")).to_have_count(0, timeout=60_000)
+    shelf.get_by_role("button", name="Parts", exact=True).click()
+    expect(shelf.get_by_role("columnheader", name=re.compile("^Parts"))).to_have_attribute(
+        "aria-sort", "ascending"
+    )
+    shelf.get_by_role("button", name=re.compile("^Take ")).first.click()
+    expect(page.get_by_role("button", name="Undo")).to_be_enabled()
     assert complaints == []

@@ -9,7 +9,8 @@ import pytest
 
 from jobs import FULL, SAMPLE, SHELF, option_a, workspace_in
 from ridge_tally.core.errors import NotUnderstood
-from ridge_tally.core.job.document import Option, option_of, present_ids
+from ridge_tally.core.job.document import Job, Option, option_of, present_ids
+from ridge_tally.core.job.grid import SizeCap, SizeCapKind
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Season, Weighing, counted, parse_weighing
 from ridge_tally.core.sky.weather_year import hour_middles
 from ridge_tally.core.working import LimitKind
@@ -162,3 +163,32 @@ def test_without_prices_the_money_is_said_to_be_missing(workspace: Workspace) ->
     assert whole.sweet_money is None
     assert any("is missing" in sentence for sentence in whole.told)
     assert not any(b.kind is LimitKind.STOP for p in whole.by_size if p.now for b in p.broken)
+
+
+def capped(most_dc_kw: float) -> Job:
+    grid = SAMPLE.brief.grid
+    assert grid is not None
+    cap = SizeCap(SizeCapKind.DC_KW, most_dc_kw)
+    return replace(SAMPLE, brief=replace(SAMPLE.brief, grid=replace(grid, size_cap=cap)))
+
+
+def test_a_cap_far_below_the_inverter_still_has_its_array(workspace: Workspace) -> None:
+    # By hand: 4 kW are 9 modules of 405 W, below the 16 that load the inverter to 0.8.
+    job = capped(4.0)
+    *_, whole = loading_sweep(workspace, job, option_a(job))
+    assert whole.largest_kept == 0
+    point = whole.by_modules[0]
+    assert point.modules == 9
+    assert point.energy_kwh is not None
+    assert whole.told[-1].startswith(
+        "The largest that keeps every Stop and Outside limit: 9 modules"
+    )
+
+
+def test_a_cap_below_one_module_is_told_in_words(workspace: Workspace) -> None:
+    job = capped(0.3)
+    *_, whole = loading_sweep(workspace, job, option_a(job))
+    assert whole.largest_kept is None
+    assert whole.told == (
+        "No count keeps every Stop and Outside limit: at 16, Size cap, DC: 6.48 kW of 0.3 kW.",
+    )

@@ -6,6 +6,8 @@ import pytest
 
 from jobs import FULL, SHELF, workspace_in
 from ridge_tally.core.errors import NotFound, NotUnderstood, OutOfRange
+from ridge_tally.core.job.battery import Coupling
+from ridge_tally.core.job.battery_edits import SetBattery
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.services import jobs
 from ridge_tally.services.demo_terrace import mill_terrace
@@ -55,6 +57,19 @@ def test_the_overrun_tracker_shows_its_year_before_and_after_mending(workspace: 
     assert now.tracker_loss_kwh == pytest.approx(0, abs=1)
     assert now.energy_kwh == pytest.approx((was.energy_kwh or 0) + (remedy.gain_kwh or 0))
     assert "against what was before" in told.told[0]
+
+
+def test_a_battery_is_part_of_what_an_option_costs(workspace: Workspace) -> None:
+    job_id = jobs.store_job(workspace, FULL, "sample", "tests").job_id
+    for number, (price, more) in enumerate((("7200", 720_000), ("", None)), start=1):
+        battery = SetBattery(OptionId("a"), Coupling.DC, "10", "5", price)
+        jobs.save_edit(workspace, job_id, number, battery, "tests")
+        picks = parse_picks("a@1,a", number + 1)
+        was, now = options_compared(workspace, job_id, number + 1, picks).years
+        assert was.cents is not None
+        assert now.cents == (None if more is None else was.cents + more)
+        assert now.made_of.endswith("battery 10 kWh, 5 kW, on the DC side")
+        assert (now.own_use_kwh or 0) > (was.own_use_kwh or 0) + 1000
 
 
 def test_which_options_are_asked_for_is_read_with_care(workspace: Workspace) -> None:

@@ -10,7 +10,10 @@ from click.testing import CliRunner, Result
 from equipment_rows import MODULE, table
 from jobs import SAMPLE, SHELF, workspace_in
 from ridge_tally.cli.choosing import main
+from ridge_tally.core.loading.measured_day import judged
 from ridge_tally.formats.job_file import write_job
+from ridge_tally.formats.load_file import read_load
+from ridge_tally.formats.power_file import read_power
 from ridge_tally.services import jobs
 from ridge_tally.services.demo_terrace import mill_terrace
 
@@ -23,6 +26,10 @@ def data(tmp_path: Path) -> Path:
 
 def run(data: Path, *words: str) -> Result:
     return CliRunner().invoke(main, [*words, "--data", str(data)])
+
+
+def run_bare(*words: str) -> Result:
+    return CliRunner().invoke(main, list(words))
 
 
 def test_check_exits_0_when_all_stops_hold(data: Path) -> None:
@@ -161,6 +168,18 @@ def test_sweep_angles_and_inverters_come_as_json_and_csv(data: Path) -> None:
     )
     assert len(found) == 40
     assert run(data, "sweep", "juniper-bench", "--by", "autumn").exit_code == 2
+
+
+def test_sample_files_are_what_a_job_takes_in(data: Path, tmp_path: Path) -> None:
+    told = run_bare("sample-files", str(tmp_path / "files"))
+    assert told.exit_code == 0
+    year, day = (Path(line) for line in told.stdout.splitlines())
+    load = read_load(year.read_bytes(), year.name, -7.0, month_first=True)
+    assert load.energy_kwh == pytest.approx(6200, rel=1e-3)
+    (measured,) = read_power(day.read_bytes(), day.name, month_first=True)
+    fit = judged(measured.power_w)
+    assert (fit.clear, fit.limited) == (True, False)
+    assert 300 < measured.power_w.max() < 430
 
 
 def test_a_house_is_told_in_lines_and_json(data: Path) -> None:

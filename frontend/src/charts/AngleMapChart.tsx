@@ -36,6 +36,14 @@ export const shadeOf = (frac: number) =>
   SHADES.find((s) => frac >= s.from)?.colour ?? SHADES[0]?.colour ?? '';
 
 const LABEL_PX = 16;
+/** About what a letter of a label is wide. */
+const LETTER_PX = 6.8;
+
+/** Whether a label stands right of its dot: away from the best, unless there is no room there. */
+function standsRight(outward: boolean, dotPx: number, label: string, widthPx: number): boolean {
+  const wide = label.length * LETTER_PX + 11;
+  return outward ? dotPx + wide < widthPx : dotPx - wide < PAD.left;
+}
 
 /** Heights of labels, moved down where one would stand on another. */
 export function apart(wantedPx: readonly number[]): number[] {
@@ -109,7 +117,8 @@ export function AngleMapChart({
         strokeWidth="2.5"
       />
       {planes.map((p, i) => {
-        const right = x(p.azimuthDeg) < widthPx * 0.62;
+        const label = `${p.name} −${figure(p.lossFrac * 100, 1)} %`;
+        const right = standsRight(p.azimuthDeg > best.azimuthDeg, x(p.azimuthDeg), label, widthPx);
         return (
           <g key={p.name}>
             <circle
@@ -130,7 +139,7 @@ export function AngleMapChart({
               strokeWidth="4"
               paintOrder="stroke"
             >
-              {p.name} −{figure(p.lossFrac * 100, 1)} %
+              {label}
             </text>
           </g>
         );

@@ -50,7 +50,8 @@ export function SweepChart({
   const known = dots.flatMap((d) =>
     d.energyKwh === null ? [] : [d.energyKwh, d.withBatteryKwh ?? d.energyKwh],
   );
-  const x = scaleLinear([0.75, 2.25], [PAD.left, widthPx - PAD.right]);
+  const least = Math.min(0.75, ...dots.map((d) => d.ratio - 0.05));
+  const x = scaleLinear([least, 2.25], [PAD.left, widthPx - PAD.right]);
   const low = known.length > 0 ? Math.min(...known) : 0;
   const high = known.length > 0 ? Math.max(...known) : 1;
   const y = scaleLinear(

@@ -3,6 +3,7 @@
 import csv
 import io
 from dataclasses import asdict, dataclass
+from datetime import date
 from pathlib import Path
 
 import click
@@ -18,14 +19,17 @@ from ridge_tally.cli.commands import (
     speaks,
 )
 from ridge_tally.core.loading.weights import parse_weighing
+from ridge_tally.core.sky.sun import Location
 from ridge_tally.services.angles import AngleMap, SplitStudy, angle_map, split_study
 from ridge_tally.services.comparing import comparison
+from ridge_tally.services.house_load import shares
 from ridge_tally.services.household import house_report
 from ridge_tally.services.loading_sweep import loading_sweep
 from ridge_tally.services.own_equipment import take_in_equipment
 from ridge_tally.services.remedies import Remedy, remedies
 from ridge_tally.services.string_plans import inverter_plans
 from ridge_tally.services.what_to_buy import what_to_buy
+from ridge_tally.simulators.meters import meter_year_csv, module_day_csv
 
 
 @dataclass(frozen=True, slots=True)
@@ -163,6 +167,19 @@ def house(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
     """Tell how a house lives on an option's sun, with the option's battery and without."""
     report = house_report(*at_option(data, job_id, option_id))
     click.echo(as_json(report) if json_out else "\n".join((report.origin, *report.told)))
+
+
+@main.command(name="sample-files")
+@click.argument("folder", type=click.Path(file_okay=False, path_type=Path))
+@speaks
+def sample_files(folder: Path) -> None:
+    """Write a simulated meter's year and a simulated logger's day, to practise taking files in."""
+    folder.mkdir(parents=True, exist_ok=True)
+    year, day = folder / "simulated-meter-year.csv", folder / "simulated-module-day.csv"
+    year.write_text(meter_year_csv(6200.0, shares("out"), 2025), "utf-8")
+    site = Location(36.2, -105.6, 2150.0, -7.0)
+    day.write_text(module_day_csv(date(2026, 4, 18), site, 26.6, 172.0, 405.0), "utf-8")
+    click.echo(f"{year}\n{day}")
 
 
 @main.command(name="what-to-buy")

@@ -41,7 +41,7 @@ from ridge_tally.services.house_load import house_load
 from ridge_tally.services.household import House, house_of, lived
 from ridge_tally.services.parts import PAYS_YEARS, price_of
 from ridge_tally.services.sized import sized_to
-from ridge_tally.services.standing import Broken, keeps_all, standing_of
+from ridge_tally.services.standing import Broken, forbids, keeps_all, standing_of
 from ridge_tally.services.weather import weather_of
 from ridge_tally.services.workspace import Workspace
 
@@ -191,6 +191,8 @@ def loading_sweep(
         before = points[-1] if points else None
         points.append(_of_count(workspace, job, option, roof, scale, count, before))
         yield report(SIZES_FRAC + (1 - SIZES_FRAC) * number / len(counts))
+    if _largest_kept(points) is None:
+        points[:0] = _under_the_caps(workspace, job, option, roof, scale, points[0].modules)
     yield report(1.0, whole=True)
 
 
@@ -365,6 +367,21 @@ def _of_count(
     )
 
 
+def _under_the_caps(
+    workspace: Workspace, job: Job, option: Option, roof: _Roof, scale: _Scale, below: int
+) -> list[SweepPoint]:
+    """Return the most modules under every cap where that is fewer than the sweep goes down to.
+
+    Nothing where not even one module is.
+    """
+    for count in range(below - 1, 0, -1):
+        changed = apply_edit(job, _edit_for(option, roof, count), workspace.shelf)
+        laid = option_of(changed, option.id)
+        if strung_count(laid) == count and keeps_all(standing_of(changed, laid).broken.values()):
+            return [_of_count(workspace, job, option, roof, scale, count, None)]
+    return []
+
+
 def _edit_for(option: Option, roof: _Roof, count: int) -> TakeRemedy:
     """Return the edit that leaves the best-lit so many modules, planned anew."""
     wanted, places = set(roof.by_light[:count]), option_of(roof.job, option.id).arrays
@@ -438,6 +455,11 @@ def _told(
         )
     elif sweet is not None:
         found.append("By money: a price of the module or a tariff is missing.")
+    if kept is None and points:
+        least = points[0]
+        forbidden = [b.told for b in least.broken if forbids(b)]
+        why = least.problem.rstrip(".") or "; ".join(forbidden[:2])
+        found.append(f"No count keeps every Stop and Outside limit: at {least.modules}, {why}.")
     if kept is not None:
         p = points[kept]
         above = next(iter(points[kept + 1 :]), None)

@@ -15,6 +15,7 @@ from ridge_tally.core.spoken import signed
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import LimitKind
 from ridge_tally.rules.design import dc_watts
+from ridge_tally.services.batteries import told as battery_told
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import year_or_problem
 from ridge_tally.services.house_load import house_load
@@ -154,7 +155,7 @@ def _told_of(
     return OptionYear(
         key=pick.key,
         title=f"{str(option.id).upper()} {option.name}",
-        made_of=counted_names(ac_makers(job, option)),
+        made_of=_made_of(job, option),
         earlier=False,
         modules=len(present_ids(option)),
         dc_kw=dc_w / 1000,
@@ -167,7 +168,7 @@ def _told_of(
         own_use_kwh=own_use,
         monthly_kwh=() if year is None else year.monthly_kwh,
         days_kw=() if year is None else _days(workspace, job, year),
-        cents=bill_of(job, option).cents,
+        cents=_cents(job, option),
         stops=standing.count(LimitKind.STOP),
         outside=standing.count(LimitKind.OUTSIDE),
         costs=standing.count(LimitKind.COSTS),
@@ -175,6 +176,19 @@ def _told_of(
         differences=(),
         problem=problem,
     )
+
+
+def _made_of(job: Job, option: Option) -> str:
+    units = counted_names(ac_makers(job, option))
+    return units if option.battery is None else f"{units}, battery {battery_told(option.battery)}"
+
+
+def _cents(job: Job, option: Option) -> int | None:
+    """Return what an option's parts cost, its battery with them; ``None`` where one is not known."""
+    parts, battery = bill_of(job, option).cents, option.battery
+    if battery is None or parts is None:
+        return parts
+    return None if battery.price_cents is None else parts + battery.price_cents
 
 
 def _days(workspace: Workspace, job: Job, year: YearResult) -> tuple[tuple[float, ...], ...]:

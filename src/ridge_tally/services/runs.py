@@ -8,7 +8,7 @@ import os
 from collections.abc import Callable, Hashable, Iterator
 from contextlib import suppress
 from dataclasses import dataclass
-from threading import Event, Lock, Thread, get_native_id
+from threading import Event, Lock, Thread, get_native_id, main_thread
 from time import monotonic
 from typing import Generic, TypeVar
 
@@ -56,6 +56,10 @@ class _Run:
             problem = ""
         except RidgeTallyError as error:
             problem = str(error)
+        except RuntimeError:
+            # The program ends meanwhile: no pool takes work any more, and nobody looks.
+            if main_thread().is_alive():
+                raise
         finally:
             # Whatever happened, nobody waits for it any longer.
             self.seen = Seen(step, running=False, cancelled=self.stop.is_set(), problem=problem)

@@ -1,7 +1,11 @@
 """Every sample job with its pictures, stored in a workspace."""
 
+from datetime import date
+
 from ridge_tally.core.job import survey_edits as survey
-from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.bench_edits import UsePowerFile
+from ridge_tally.core.job.document import Job, module_sheet_of, plane_of
+from ridge_tally.services.bench import take_in_power
 from ridge_tally.services.demo import juniper_bench
 from ridge_tally.services.demo_lagoon import lagoon_road
 from ridge_tally.services.demo_plat import NORTH_EAST, SOUTH_WEST, lagoon_plat, plat_point
@@ -9,17 +13,33 @@ from ridge_tally.services.demo_terrace import mill_terrace
 from ridge_tally.services.editing import apply_edits
 from ridge_tally.services.jobs import store_job
 from ridge_tally.services.kept_files import take_in
+from ridge_tally.services.weather import location_of
 from ridge_tally.services.workspace import Workspace
+from ridge_tally.simulators.meters import module_day_csv
+
+MEASURED_ON = date(2026, 11, 20)
 
 
 def store_samples(workspace: Workspace, author: str) -> None:
     """Store the sample jobs; the last one stored stands first in the list."""
     for job in (
         mill_terrace(workspace.shelf),
-        _with_plat(workspace, lagoon_road(workspace.shelf)),
+        _with_measured_day(workspace, _with_plat(workspace, lagoon_road(workspace.shelf))),
         juniper_bench(workspace.shelf),
     ):
         store_job(workspace, job, "sample job", author)
+
+
+def _with_measured_day(workspace: Workspace, job: Job) -> Job:
+    """Return the job with a test module's day on its bench, as the simulated logger wrote it."""
+    option = job.options[0]
+    array, module = option.arrays[0], module_sheet_of(job, option)
+    plane = plane_of(job, array.plane_id)
+    text = module_day_csv(
+        MEASURED_ON, location_of(job.site), plane.slope_deg, plane.azimuth_deg, module.p_max_w
+    )
+    ref = take_in_power(workspace, job, text.encode(), "simulated-logger.csv")
+    return apply_edits(job, (UsePowerFile(ref, f"{module.p_max_w:g}"),), workspace.shelf)
 
 
 def _with_plat(workspace: Workspace, job: Job) -> Job:
