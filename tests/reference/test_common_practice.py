@@ -6,12 +6,14 @@ import numpy as np
 import pytest
 
 from jobs import SAMPLE, SHELF, option_a, with_inverter, with_module
+from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job import brief_edits
 from ridge_tally.core.job.array_edits import RemoveModules
 from ridge_tally.core.job.document import ModuleString, present_ids, with_option
 from ridge_tally.core.loading.clipped_day import clipped_kwh_at
 from ridge_tally.core.strings.voltage import string_voltage_v, temperature_at_voltage_degc
 from ridge_tally.core.working import Verdict
+from ridge_tally.rules.grid import rebate_wording
 from ridge_tally.rules.report import all_checks
 from ridge_tally.services.editing import apply_edit, design_for
 
@@ -35,6 +37,19 @@ def test_five_kilowatts_carry_six_and_two_thirds_and_keep_the_rebate() -> None:
     assert rebate(6660.0, 1 / 0.75) is Verdict.KEPT
     # An inverter larger than its array breaks nothing of the loading.
     assert rebate(4000.0, 1.33) is Verdict.KEPT
+
+
+def test_which_of_the_two_wordings_a_rebate_has_is_said() -> None:
+    # Common practice, no source: "133 %" is 6.65 kW on 5 kW, "three quarters" 6.667 kW.
+    assert rebate_wording(1.33) == "an array of at most 133 % of the inverter"
+    assert rebate_wording(1 / 0.75) == "an inverter of at least 75 % of the array"
+    for typed, most_w in (("133 %", 6650.0), ("AC at least 75 %", 6666.67)):
+        job = apply_edit(SAMPLE, brief_edits.TakeGridPack("sample-au-capped"), SHELF)
+        field = brief_edits.GridField.REBATE_RATIO
+        job = apply_edit(job, brief_edits.SetGridField(field, typed), SHELF)
+        assert job.brief.grid.rebate.most_dc_ac_ratio * 5000 == pytest.approx(most_w, abs=0.01)
+    with pytest.raises(OutOfRange, match="AC over DC"):
+        apply_edit(job, brief_edits.SetGridField(field, "AC at least 0 %"), SHELF)
 
 
 def rebate(array_w: float, most: float) -> Verdict:

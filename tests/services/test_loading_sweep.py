@@ -192,3 +192,12 @@ def test_a_cap_below_one_module_is_told_in_words(workspace: Workspace) -> None:
     assert whole.told == (
         "No count keeps every Stop and Outside limit: at 16, Size cap, DC: 6.48 kW of 0.3 kW.",
     )
+
+
+def test_thresholds_of_the_grid_stand_in_the_sweep_as_notes(workspace: Workspace) -> None:
+    # The sample's rules: notify up to 10 kW; 28 modules of 405 W load 10 kW to 1.134.
+    steps = loading_sweep(workspace, FULL, option_a(FULL))
+    sizes = next(r for r in steps if len(r.schools) == 5).by_size
+    passed = {p.ratio: {b.rule_id for b in p.noted} for p in sizes}
+    assert passed[1.1] == {"grid.quick-approval"}
+    assert passed[1.15] == set()

@@ -22,6 +22,9 @@ from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design, dc_watts
 from ridge_tally.rules.tracker_current import over_from
 
+# Per cents nearer than this to a whole one were typed as it.
+EXACT = 1e-9
+
 
 def grid_source(grid: GridRules) -> Source:
     """Return where the grid rules come from, marked as a sample while they are one."""
@@ -122,7 +125,8 @@ def _rule_checks(design: Design, grid: GridRules) -> list[Check]:
         limit = Given("paid_to", "rebate pays up to", rebate.most_dc_kw, "kW", "grid rules")
         found.append(_dc_power(design, "grid.rebate-size", "Rebate size", limit, source))
     if rebate is not None and rebate.most_dc_ac_ratio is not None:
-        limit = Given("paid_to", "rebate pays up to", rebate.most_dc_ac_ratio, "", "grid rules")
+        worded = f"rebate pays up to, worded as {rebate_wording(rebate.most_dc_ac_ratio)}"
+        limit = Given("paid_to", worded, rebate.most_dc_ac_ratio, "", "grid rules")
         formula, givens, dc = dc_kw(design)
         p_ac = ac_kw(design)
         found.append(
@@ -143,6 +147,20 @@ def _rule_checks(design: Design, grid: GridRules) -> list[Check]:
             )
         )
     return found
+
+
+def rebate_wording(most_ratio: float) -> str:
+    """Return which of the two ways of stating a rebate's ratio it is.
+
+    Notes
+    -----
+    An inverter of at least 75 % of the array lets 5 kW carry 6.667 kW, an array of at most 133 %
+    of the inverter 6.65 kW: common practice words both as 133 %.
+    """
+    of_ac, of_dc = most_ratio * 100, 100 / most_ratio
+    if abs(of_dc - round(of_dc)) < EXACT and abs(of_ac - round(of_ac)) > EXACT:
+        return f"an inverter of at least {of_dc:.0f} % of the array"
+    return f"an array of at most {of_ac:g} % of the inverter"
 
 
 def _ac_power(

@@ -1,5 +1,6 @@
 """The grid rules of a job, field by field."""
 
+import re
 from dataclasses import replace
 from typing import Any, assert_never
 
@@ -11,7 +12,7 @@ from ridge_tally.core.brief.typed import (
     parse_quantity,
     parse_share_frac,
 )
-from ridge_tally.core.errors import MissingDatum
+from ridge_tally.core.errors import MissingDatum, OutOfRange
 from ridge_tally.core.job import brief_edits as edits
 from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.grid import (
@@ -46,6 +47,17 @@ def _kw(typed: str, name: str) -> float | None:
     return parse_quantity(
         typed, name, {"": 1.0, "kw": 1.0, "w": 0.001, "kva": 1.0}, "5 kW, or none"
     )
+
+
+def _rebate_ratio(typed: str) -> float:
+    """Return DC over AC from ``133 %``, ``1.33``, or the other wording, ``AC at least 75 %``."""
+    found = re.fullmatch(r"(?:ac|inverter)[^\d]*(\d+(?:[.,]\d+)?)\s*%.*", typed, re.IGNORECASE)
+    if found is None:
+        return parse_share_frac(typed, "DC over AC for the rebate")
+    share = float(found[1].replace(",", ".")) / 100
+    if not 0 < share <= 2:
+        raise OutOfRange("AC over DC for the rebate", share * 100, "a per cent up to 200")
+    return 1 / share
 
 
 def grid_set(grid: GridRules, edit: edits.SetGridField, *, month_first: bool) -> GridRules:  # noqa: PLR0911, PLR0912 - one arm a field
@@ -100,7 +112,7 @@ def grid_set(grid: GridRules, edit: edits.SetGridField, *, month_first: bool) ->
         case kind.REBATE_DC:
             return replace(grid, rebate=replace(rebate, most_dc_kw=_kw(typed, "Rebate up to")))
         case kind.REBATE_RATIO:
-            ratio = parse_share_frac(typed, "DC over AC for the rebate") if typed else None
+            ratio = _rebate_ratio(typed) if typed else None
             return replace(grid, rebate=replace(rebate, most_dc_ac_ratio=ratio))
         case kind.REBATE_PAYS:
             pays = parse_money_cents(typed or "0", "Rebate for a watt")

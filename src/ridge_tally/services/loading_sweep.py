@@ -71,7 +71,7 @@ class SweepPoint:
     """A size looked at; ``energy_kwh`` weighed as asked, ``None`` where nothing legal holds it.
 
     ``next_kwh``: what each module since the point before adds.  ``broken``: limits not kept, of
-    all kinds but notes.  ``now``: the design as it is.  ``edit`` makes it so.
+    all kinds but notes; ``noted``: thresholds of the grid it passes.  ``now``: the design as it is.  ``edit`` makes it so.
 
     ``held_kwh``: what the export limit keeps back.  ``own_use_kwh``: what the house takes of it,
     ``None`` while no use is known.  ``with_battery_kwh``: ``energy_kwh`` with the option's battery,
@@ -90,6 +90,7 @@ class SweepPoint:
     own_use_kwh: float | None
     with_battery_kwh: float | None
     broken: tuple[Broken, ...]
+    noted: tuple[Broken, ...]
     problem: str
     now: bool
     edit: TakeRemedy | None
@@ -257,7 +258,7 @@ def _of_size(
     sized = _sized(job, option, ratio)
     design, year = design_for(sized, option), hourly_year(workspace, sized, option)
     now = abs(design.p_ac_w / design_for(job, option).p_ac_w - 1) < 1e-9
-    house = scale.lived(sized, option, year)
+    house, standing = scale.lived(sized, option, year), standing_of(sized, option)
     return SweepPoint(
         modules=len(present_ids(option)),
         dc_kw=dc_watts(design)[2] / 1000,
@@ -270,7 +271,8 @@ def _of_size(
         held_kwh=house.held_kwh,
         own_use_kwh=house.own_use_kwh,
         with_battery_kwh=house.with_battery_kwh,
-        broken=tuple(standing_of(sized, option).broken.values()),
+        broken=tuple(standing.broken.values()),
+        noted=standing.noted,
         problem="",
         now=now,
         edit=None,
@@ -338,7 +340,7 @@ def _of_count(
     design = design_for(changed, laid)
     dc_w, problem = dc_watts(design)[2], ""
     energy = clipped = frac = None
-    house = NOT_LIVED
+    house, standing = NOT_LIVED, standing_of(changed, laid)
     if strung_count(laid) < count:
         problem = why_no_plan(design, plan_space(design)) or "No legal plan holds them all."
     else:
@@ -360,7 +362,8 @@ def _of_count(
         held_kwh=house.held_kwh,
         own_use_kwh=house.own_use_kwh,
         with_battery_kwh=house.with_battery_kwh,
-        broken=tuple(standing_of(changed, laid).broken.values()),
+        broken=tuple(standing.broken.values()),
+        noted=standing.noted,
         problem=problem,
         now=now,
         edit=edit,

@@ -10,6 +10,8 @@ from ridge_tally.rules.report import KINDS, all_checks
 from ridge_tally.services.editing import design_for
 
 ELECTRICAL = ("strings.", "optimizer.", "micro.", "loading.", "grid.")
+# Thresholds that cost weeks, a limiter or energy, and are told as notes.
+GRID_NOTES = ("grid.quick-approval", "grid.export")
 COLD = ("strings.cold-voltage", "micro.cold-voltage", "optimizer.circuit-voltage")
 
 
@@ -44,12 +46,14 @@ class Standing:
     """A design as its rules find it: what is broken, by rule and subject.
 
     ``cold``: the string or unit nearest to its cold-voltage limit, value of limit.
-    ``margin_frac``: the least margin under a Stop.
+    ``margin_frac``: the least margin under a Stop.  ``noted``: thresholds of the grid that are
+    passed and break nothing.
     """
 
     broken: Mapping[tuple[str, str], Broken]
     cold: str
     margin_frac: float
+    noted: tuple[Broken, ...]
 
     def count(self, kind: LimitKind) -> int:
         """Return how many limits of a kind are broken."""
@@ -69,7 +73,16 @@ def standing_of(job: Job, option: Option) -> Standing:
     stops = [
         c.margin_frac for c in checks if c.kind is LimitKind.STOP and c.margin_frac is not None
     ]
-    return Standing(broken, "" if nearest is None else _against(nearest), min(stops, default=0.0))
+    noted = tuple(
+        Broken(c.rule_id, c.subject, c.kind, _told(c))
+        for c in checks
+        if c.verdict is Verdict.BROKEN
+        and c.kind is LimitKind.NOTE
+        and c.rule_id.startswith(GRID_NOTES)
+    )
+    return Standing(
+        broken, "" if nearest is None else _against(nearest), min(stops, default=0.0), noted
+    )
 
 
 def _told(check: Check) -> str:

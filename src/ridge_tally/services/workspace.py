@@ -79,7 +79,7 @@ class Workspace:
     pictures: Path
     own: Remembered = field(default_factory=lambda: Remembered(1))
     years: Remembered = field(default_factory=lambda: Remembered(32))
-    weather: Remembered = field(default_factory=lambda: Remembered(8))
+    weather: Remembered = field(default_factory=lambda: Remembered(24))
     guesses: Remembered = field(default_factory=lambda: Remembered(64))
     shades: Remembered = field(default_factory=lambda: Remembered(32))
     runs: Runs = field(default_factory=Runs)

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { percent, plain } from './model';
+import { percent, plain, rebateRatio } from './model';
 
 describe('figures of the brief', () => {
   test.each([
@@ -16,3 +16,11 @@ describe('figures of the brief', () => {
     [null, 2, ''],
   ])('%s without false zeros', (value, places, text) => expect(plain(value, places)).toBe(text));
 });
+
+test.each([
+  [1.33, '133 %'],
+  [4 / 3, 'AC at least 75 %'],
+  [1.5, '150 %'],
+])('a rebate of %d is told in the wording it was given in', (ratio, text) =>
+  expect(rebateRatio(ratio)).toBe(text),
+);

@@ -5,7 +5,7 @@ import { shelfQuery } from '@/api/queries';
 import { useJob } from '@/plan/JobContext';
 import { Choice } from '@/ui/Choice';
 import { money } from '@/units/format';
-import { percent, plain } from '../model';
+import { percent, plain, rebateRatio } from '../model';
 import { FieldRow, Fields, Warned } from './fields';
 
 type Rules = Schemas['GridRules'];
@@ -160,7 +160,7 @@ function CapFields({ grid }: { grid: Rules }) {
           />
           <FieldRow
             label="pays up to DC:AC"
-            value={rebate.most_dc_ac_ratio === null ? '' : percent(rebate.most_dc_ac_ratio)}
+            value={rebate.most_dc_ac_ratio === null ? '' : rebateRatio(rebate.most_dc_ac_ratio)}
             commit={typed('rebate_ratio')}
           />
           <FieldRow

@@ -20,10 +20,13 @@ interface BatteryCardProps {
 }
 
 export function BatteryCard({ battery, eventsTold }: BatteryCardProps) {
-  const { option, act } = useJob();
+  const { option, act, job } = useJob();
   const { battery: there } = option;
   if (!there) {
-    const coupling: Coupling = option.electronics.architecture === 'microinverters' ? 'ac' : 'dc';
+    // One that stands in the house already joins beside the inverter, with its own converter.
+    const { battery_kwh: old, battery_kw: oldKw } = job.brief.already;
+    const micro = option.electronics.architecture === 'microinverters';
+    const coupling: Coupling = micro || old ? 'ac' : 'dc';
     return (
       <Card title="Battery" aside="none">
         <Button
@@ -32,13 +35,15 @@ export function BatteryCard({ battery, eventsTold }: BatteryCardProps) {
               kind: 'set-battery',
               option_id: option.id,
               coupling,
-              usable: '10',
-              power: '5',
+              usable: String(old ?? 10),
+              power: String(oldKw ?? 5),
               price: '',
             })
           }
         >
-          Add a battery of 10 kWh
+          {old
+            ? `Take the battery that is there, ${figure(old, 1)} kWh`
+            : 'Add a battery of 10 kWh'}
         </Button>
         <Events told={eventsTold} />
       </Card>

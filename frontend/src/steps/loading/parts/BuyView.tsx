@@ -6,7 +6,7 @@ import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
-import { SortHead } from '@/ui/SortHead';
+import { useSorted } from '@/ui/useSorted';
 import { capital, figure } from '@/units/format';
 
 export function BuyView() {
@@ -71,15 +71,11 @@ type Purchase = Schemas['Purchase'];
 const COLUMNS = [
   { id: 'per100', title: 'kWh/100', of: (p: Purchase) => p.kwh_per_100 },
   { id: 'energy', title: 'kWh', of: (p: Purchase) => p.energy_kwh },
-  { id: 'cost', title: 'Parts', of: (p: Purchase) => p.cents },
-  { id: 'years', title: 'Years', of: (p: Purchase) => p.years_to_pay },
-  { id: 'clipped', title: 'Clipped', of: (p: Purchase) => p.clipped_frac },
+  { id: 'cost', title: 'Parts', rising: true, of: (p: Purchase) => p.cents },
+  { id: 'years', title: 'Years', rising: true, of: (p: Purchase) => p.years_to_pay },
+  { id: 'clipped', title: 'Clipped', rising: true, of: (p: Purchase) => p.clipped_frac },
   { id: 'margin', title: 'Margin', of: (p: Purchase) => p.margin_frac },
 ] as const;
-
-type ColumnId = (typeof COLUMNS)[number]['id'];
-/** Less is better of these. */
-const RISING = new Set<ColumnId>(['cost', 'years', 'clipped']);
 
 function Shelf() {
   const { at } = useJob();
@@ -129,36 +125,21 @@ function Shelf() {
 
 function Combinations({ choice }: { choice: Schemas['WhatToBuy'] }) {
   const { act } = useJob();
-  const [sort, setSort] = useState<{ by: ColumnId | ''; down: boolean }>({ by: '', down: true });
-  const column = COLUMNS.find((c) => c.id === sort.by);
-  const order = (p: Purchase) => {
-    const value = column?.of(p) ?? null;
-    return value === null ? Number.POSITIVE_INFINITY : sort.down ? -value : value;
-  };
-  const rows = column ? choice.found.toSorted((a, b) => order(a) - order(b)) : choice.found;
+  const { sorted, heads } = useSorted(choice.found, COLUMNS);
   return (
     <>
       <table className="mt-1 w-full text-xs">
         <thead>
           <tr className="text-left text-ink-2">
             <th className="font-normal">Modules, way, inverter</th>
-            {COLUMNS.map(({ id, title }) => (
-              <SortHead
-                key={id}
-                title={title}
-                sorted={sort.by === id ? (sort.down ? 'descending' : 'ascending') : 'none'}
-                onSort={() =>
-                  setSort({ by: id, down: sort.by === id ? !sort.down : !RISING.has(id) })
-                }
-              />
-            ))}
+            {heads}
             <th className="w-[64px]">
               <span className="sr-only">Take it</span>
             </th>
           </tr>
         </thead>
         <tbody>
-          {rows.map((p) => (
+          {sorted.map((p) => (
             <tr key={`${p.edit.told} ${p.way}`} className="border-t border-rule">
               <th scope="row" className="py-1 text-left font-medium">
                 {p.modules} × {p.module}, {p.way}, {p.made_of}

@@ -6,6 +6,7 @@ import type { Schemas } from '@/api/client';
 import { SweepChart, type SweepMark } from '@/charts/SweepChart';
 import { useJob } from '@/plan/JobContext';
 import { WEIGHED } from '@/plan/weighed';
+import { KIND } from '@/tally/parts/LimitRow';
 import { Button } from '@/ui/Button';
 import { Board, Card } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
@@ -132,12 +133,13 @@ function marksOf(points: readonly Point[], sweep: Schemas['SweepReport'] | null)
   }
   const seen = new Set<string>();
   for (const p of inOrder) {
-    for (const b of p.broken) {
+    for (const b of [...p.broken, ...p.noted]) {
       if (b.kind === 'stop' || seen.has(b.rule_id)) continue;
       seen.add(b.rule_id);
-      const kind = b.kind === 'outside' ? 'Outside' : 'Costs';
+      const kind = KIND[b.kind];
       const text = `${kind}: ${b.told.split(',')[0] ?? ''}`;
-      if (!p.now || p !== inOrder[0]) marks.push({ ratio: p.ratio, text, tone: 'line' });
+      // What is so from the first size on is told of each, not drawn as a line.
+      if (p !== inOrder[0]) marks.push({ ratio: p.ratio, text, tone: 'line' });
     }
   }
   const sweet = sweep?.sweet === null || !sweep ? undefined : points[sweep.sweet ?? -1];
@@ -183,6 +185,11 @@ function PointCard({ point }: { point: Point }) {
       {point.problem && <p className="text-xs text-stop">{point.problem}</p>}
       {point.broken.map((b) => (
         <p key={b.told} className={`text-xs ${b.kind === 'costs' ? 'text-warn' : 'text-stop'}`}>
+          {b.told}
+        </p>
+      ))}
+      {point.noted.map((b) => (
+        <p key={b.told} className="text-xs text-ink-2">
           {b.told}
         </p>
       ))}

@@ -1,13 +1,12 @@
 /** Every inverter of the shelf with its best plan for this array, or why it has none. */
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
 import { stopStudy } from '@/api/choosingQueries';
 import type { Schemas } from '@/api/client';
 import { inverterPlansQuery } from '@/api/stringQueries';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
-import { SortHead } from '@/ui/SortHead';
+import { useSorted } from '@/ui/useSorted';
 import { figure } from '@/units/format';
 import { Study } from './Study';
 
@@ -16,11 +15,9 @@ type InverterPlan = Schemas['InverterPlan'];
 const COLUMNS = [
   { id: 'loading', title: 'DC:AC', of: (i: InverterPlan) => i.loading },
   { id: 'energy', title: 'kWh', of: (i: InverterPlan) => i.energy_kwh },
-  { id: 'clipped', title: 'Clipped', of: (i: InverterPlan) => i.clipped_frac },
-  { id: 'price', title: 'Price', of: (i: InverterPlan) => i.price_cents },
+  { id: 'clipped', title: 'Clipped', rising: true, of: (i: InverterPlan) => i.clipped_frac },
+  { id: 'price', title: 'Price', rising: true, of: (i: InverterPlan) => i.price_cents },
 ] as const;
-
-type ColumnId = (typeof COLUMNS)[number]['id'];
 
 export function InvertersView() {
   const { at } = useJob();
@@ -38,14 +35,7 @@ export function InvertersView() {
 function Inverters({ plans, running }: { plans: Schemas['InverterPlans']; running: boolean }) {
   const { at, option, act } = useJob();
   const { found } = plans;
-  const [sort, setSort] = useState<{ by: ColumnId | ''; down: boolean }>({ by: '', down: true });
-  const column = COLUMNS.find((c) => c.id === sort.by);
-  // What is not known stands last, whichever way.
-  const order = (i: InverterPlan) => {
-    const value = column?.of(i) ?? null;
-    return value === null ? Number.POSITIVE_INFINITY : sort.down ? -value : value;
-  };
-  const rows = column ? found.toSorted((a, b) => order(a) - order(b)) : found;
+  const { sorted, heads } = useSorted(found, COLUMNS);
   return (
     <section aria-label="Inverters for this array" className="min-h-0 grow overflow-y-auto p-4">
       <Hanging />
@@ -68,14 +58,7 @@ function Inverters({ plans, running }: { plans: Schemas['InverterPlans']; runnin
         <thead>
           <tr className="text-left text-xs text-ink-2">
             <th className="font-normal">Inverter</th>
-            {COLUMNS.map(({ id, title }) => (
-              <SortHead
-                key={id}
-                title={title}
-                sorted={sort.by === id ? (sort.down ? 'descending' : 'ascending') : 'none'}
-                onSort={() => setSort({ by: id, down: sort.by === id ? !sort.down : true })}
-              />
-            ))}
+            {heads}
             <th className="pl-4 font-normal">Best plan, or why there is none</th>
             <th className="w-[142px]">
               <span className="sr-only">Take it</span>
@@ -83,7 +66,7 @@ function Inverters({ plans, running }: { plans: Schemas['InverterPlans']; runnin
           </tr>
         </thead>
         <tbody>
-          {rows.map((i) => (
+          {sorted.map((i) => (
             <tr key={i.inverter_id} className="border-t border-rule">
               <th scope="row" className="py-1.5 text-left font-medium">
                 {i.name}

@@ -1,12 +1,11 @@
 /** Which module? Every one of the shelf on this roof and inverter. */
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
 import { moduleChoiceQuery } from '@/api/choosingQueries';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
-import { SortHead } from '@/ui/SortHead';
+import { useSorted } from '@/ui/useSorted';
 import { figure } from '@/units/format';
 import { Study } from './Study';
 
@@ -19,10 +18,8 @@ const COLUMNS = [
   { id: 'mass_kg', title: 'kg each', of: (m: Row) => m.mass_kg },
   { id: 'whole_kg', title: 'kg in all', of: (m: Row) => m.whole_kg },
   { id: 'w_per_m2', title: 'W/m²', of: (m: Row) => m.w_per_m2 },
-  { id: 'price', title: 'a W delivered', of: (m: Row) => m.cents_per_w ?? Number.NaN },
+  { id: 'price', title: 'a W delivered', of: (m: Row) => m.cents_per_w },
 ] as const;
-
-type ColumnId = (typeof COLUMNS)[number]['id'];
 
 export function ModulesView() {
   const { at } = useJob();
@@ -39,14 +36,8 @@ export function ModulesView() {
 
 function Modules({ choice, running }: { choice: Schemas['ModuleChoice']; running: boolean }) {
   const { option, act } = useJob();
-  const [sort, setSort] = useState<{ by: ColumnId; down: boolean }>({ by: 'dc_kw', down: true });
   const { found } = choice;
-  const column = COLUMNS.find((c) => c.id === sort.by) ?? COLUMNS[0];
-  const order = (m: Row) => {
-    const value = column.of(m);
-    return Number.isNaN(value) ? Number.POSITIVE_INFINITY : sort.down ? -value : value;
-  };
-  const rows = found.toSorted((a, b) => order(a) - order(b));
+  const { sorted, heads } = useSorted(found, COLUMNS, 'dc_kw');
   return (
     <section aria-label="Modules for this roof" className="min-h-0 grow overflow-y-auto p-4">
       <p className="mb-1 text-sm">
@@ -63,21 +54,14 @@ function Modules({ choice, running }: { choice: Schemas['ModuleChoice']; running
         <thead>
           <tr className="text-left align-bottom text-xs text-ink-2">
             <th className="font-normal">Module</th>
-            {COLUMNS.map(({ id, title }) => (
-              <SortHead
-                key={id}
-                title={title}
-                sorted={sort.by === id ? (sort.down ? 'descending' : 'ascending') : 'none'}
-                onSort={() => setSort({ by: id, down: sort.by === id ? !sort.down : true })}
-              />
-            ))}
+            {heads}
             <th className="w-[84px]">
               <span className="sr-only">Take it</span>
             </th>
           </tr>
         </thead>
         <tbody>
-          {rows.map((m) => (
+          {sorted.map((m) => (
             <tr key={m.module_id} className="border-t border-rule align-top">
               <th scope="row" className="py-1.5 text-left font-medium">
                 <span className="flex items-start gap-2">
