@@ -137,7 +137,7 @@ export function SweepChart({
           />
           <text
             x={x(mark.ratio) + (onLeft(mark) ? -5 : 5)}
-            y={PAD.top + 14 + i * 16}
+            y={mark.tone === 'sweet' ? heightPx - PAD.bottom - 12 : PAD.top + 14 + i * 16}
             fontSize="12.5"
             fontWeight="600"
             fill={TONE[mark.tone]}
