@@ -72,3 +72,32 @@ export const oneMoreQuery = (at: OptionAt, planeId: string) =>
       ),
     ...kept,
   });
+
+/** A ground array as it stands; with the gap at which rows take a typed share of the light. */
+export const groundQuery = (at: OptionAt, planeId: string, mostLoss = '') =>
+  queryOptions<Schemas['GroundReport']>({
+    queryKey: ['ground', at, planeId, mostLoss],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET(`${PLANE}/ground`, {
+          params: { ...planePath(at, planeId), query: { most_loss: mostLoss } },
+          signal,
+        }),
+      ).then((answer) => answer.ground),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const seasonsQuery = (at: OptionAt, planeId: string) =>
+  queryOptions<Schemas['SeasonalTilt']>({
+    queryKey: ['seasons', at, planeId],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET(`${PLANE}/seasons`, { params: planePath(at, planeId), signal })).then(
+        (answer) => answer.study,
+      ),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const calendarAddress = (at: OptionAt, planeId: string, positions: number) =>
+  `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/planes/${planeId}/seasons.ics?positions=${positions}`;

@@ -12,7 +12,7 @@ export interface DrawnObstruction {
   depthM: number;
 }
 
-export type EdgeKind = 'eave' | 'rake' | 'ridge' | 'hip' | 'valley' | 'wall';
+export type EdgeKind = 'eave' | 'rake' | 'ridge' | 'hip' | 'valley' | 'wall' | 'boundary';
 export type EdgeState = 'taped' | 'derived' | 'reckoned' | 'loose' | 'suspect';
 
 export interface DrawnEdge {
@@ -31,6 +31,7 @@ const STROKE: Record<EdgeKind, { colour: string; width: number; dash?: string }>
   hip: { colour: 'var(--color-ink)', width: 2, dash: '10 4' },
   valley: { colour: 'var(--color-ink)', width: 2, dash: '2 4' },
   wall: { colour: 'var(--color-ink)', width: 3.5 },
+  boundary: { colour: 'var(--color-ink-2)', width: 1.8, dash: '12 4 2 4' },
 };
 const PARALLEL_PX = 3.5;
 

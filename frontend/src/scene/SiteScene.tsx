@@ -14,7 +14,7 @@ import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { type SitePoint3, toVector, trianglesOf } from './mesh';
 
 export interface SceneFace {
-  kind: 'roof' | 'wall' | 'obstruction' | 'existing' | 'house';
+  kind: 'roof' | 'ground' | 'wall' | 'obstruction' | 'existing' | 'house';
   name: string;
   ring: SitePoint3[];
 }
@@ -54,12 +54,15 @@ interface SiteSceneProps {
 }
 
 const COLOUR: Record<SceneFace['kind'], string> = {
+  ground: '#c3c9a2',
   roof: '#c9b79c',
   wall: '#e6e0d3',
   obstruction: '#4a5757',
   existing: '#5d6f7d',
   house: '#cfcabf',
 };
+/** What modules can stand on. */
+const isSurface = (face: SceneFace) => face.kind === 'roof' || face.kind === 'ground';
 const CHOSEN = '#d8a67e';
 const ROUGH = 0.5;
 
@@ -85,14 +88,15 @@ function Solids({ faces, rounds, labels }: SiteSceneProps) {
   const middle = useMemo(() => centreOf(faces), [faces]);
   return (
     <>
-      <mesh rotation-x={-Math.PI / 2} position={[middle.x, -0.02, middle.z]}>
+      {/* A ground area that falls lies below this level: it is painted over it all the same. */}
+      <mesh rotation-x={-Math.PI / 2} position={[middle.x, -0.02, middle.z]} renderOrder={-1}>
         <circleGeometry args={[60, 64]} />
-        <meshLambertMaterial color="#dfe3d2" />
+        <meshLambertMaterial color="#dfe3d2" depthWrite={false} />
       </mesh>
       <NorthArrow middle={middle} />
       {faces.map((face, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a face has no name of its own
-        <FaceMesh key={i} face={face} chosen={face.kind === 'roof' && chosen.has(face.name)} />
+        <FaceMesh key={i} face={face} chosen={isSurface(face) && chosen.has(face.name)} />
       ))}
       {rounds.map((round, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a solid has no name of its own
@@ -106,7 +110,7 @@ function Solids({ faces, rounds, labels }: SiteSceneProps) {
 }
 
 function centreOf(faces: SceneFace[]): Vector3 {
-  const points = faces.filter((f) => f.kind === 'roof').flatMap((f) => f.ring.map(toVector));
+  const points = faces.filter(isSurface).flatMap((f) => f.ring.map(toVector));
   if (points.length === 0) return new Vector3();
   return points.reduce((sum, p) => sum.add(p), new Vector3()).divideScalar(points.length);
 }
@@ -251,9 +255,7 @@ function View({ faces, rounds, standpoint }: ViewProps) {
     const middle = centreOf(faces);
     const reach = Math.max(
       9,
-      ...faces
-        .filter((f) => f.kind === 'roof')
-        .flatMap((f) => f.ring.map((p) => toVector(p).distanceTo(middle))),
+      ...faces.filter(isSurface).flatMap((f) => f.ring.map((p) => toVector(p).distanceTo(middle))),
     );
     const bearing = (standpoint.bearingDeg * Math.PI) / 180;
     const elevation = (standpoint.elevationDeg * Math.PI) / 180;

@@ -6,8 +6,9 @@ from functools import lru_cache
 from ridge_tally.core.array.blockers import ground_of, path_edges
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.array.legal import Shortfall, shortfalls
+from ridge_tally.core.array.tables import columns_of
 from ridge_tally.core.equipment import ModuleSheet
-from ridge_tally.core.job.array import PlacedModule, PlaneArray, Ways, present_of
+from ridge_tally.core.job.array import PlacedModule, PlaneArray, present_of, ways_of_array
 from ridge_tally.core.job.array_edits import FillPlane
 from ridge_tally.core.job.document import module_on, plane_of, present_ids, strung_count
 from ridge_tally.core.job.edits import WishSeriesLength
@@ -55,6 +56,7 @@ def lay_of(module: ModuleSheet, array: PlaneArray, plane: RoofPlane) -> Lay:
         array.shortest_run,
         float(corners[0, 0] + corners[1, 0]) / 2 if array.symmetric else None,
         array.leg_tilt_deg,
+        array.table.rows if array.table else 1,
     )
 
 
@@ -77,9 +79,12 @@ def standing(design: Design, array: PlaneArray) -> Standing:
 def _standing(plane: RoofPlane, present: tuple[PlacedModule, ...], lay: Lay) -> Standing:
     found: list[Standing] = []
     # The path runs where fewest modules are in its way.
+    columns = columns_of(lay, present)
     for edge in path_edges(plane) or (None,):
-        short = shortfalls(ground_of(plane, edge), lay, placed_at(present))
-        short_of = {m.id: s for m, s in zip(present, short, strict=True) if s}
+        short = shortfalls(ground_of(plane, edge), lay, tuple(place for place, _ in columns))
+        short_of = {
+            m.id: s for (_, modules), s in zip(columns, short, strict=True) for m in modules if s
+        }
         found.append(Standing(short_of, edge))
     return min(found, key=lambda s: len(s.off(present)))
 
@@ -117,15 +122,8 @@ def _on_roof(design: Design, array: PlaneArray) -> Check:
         reason=""
         if closed
         else f"Not checked: {what_would_close(adjusted_outline(plane.outline))}",
-        fixes=(Fix("Fill again", FillPlane(design.option.id, plane.id, ways_of(array))),),
+        fixes=(Fix("Fill again", FillPlane(design.option.id, plane.id, ways_of_array(array))),),
     )
-
-
-def ways_of(array: PlaneArray) -> Ways:
-    """Return the ways round the modules of an array lie; portrait while there is none."""
-    ways = {m.orientation.value for m in array.modules if m.present}
-    ways = ways or {m.orientation.value for m in array.modules} or {"P"}
-    return Ways("PL" if len(ways) > 1 else ways.pop())
 
 
 def _exceptions(design: Design, array: PlaneArray) -> list[Check]:

@@ -20,7 +20,8 @@ LONGEST_NAME = 80
 MOST_MODULES = 500
 WIDEST_GAP_M = 20.0
 LONGEST_RUN = 20
-STEEPEST_LEG_DEG, UPRIGHT_DEG = 60.0, 90.0
+MOST_TIERS = 4
+STEEPEST_LEG_DEG, UPRIGHT_DEG = 75.0, 90.0
 MOST_INVERTERS, FURTHEST_BOX_M = 4, 100.0
 
 
@@ -68,6 +69,8 @@ def _require_array(job: Job, option: Option, array: PlaneArray) -> None:
             array.leg_tilt_deg,
             f"between 0 and {STEEPEST_LEG_DEG:g}",
         )
+    if array.table is not None and not 1 <= array.table.rows <= MOST_TIERS:
+        raise OutOfRange("Module rows on a table", array.table.rows, f"1 to {MOST_TIERS}")
     if plane.slope_deg + array.leg_tilt_deg > UPRIGHT_DEG:
         raise OutOfRange(
             "Tilt of the legs in degrees",

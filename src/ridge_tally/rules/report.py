@@ -4,6 +4,7 @@ from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.rules.array import array_checks
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.grid import grid_checks
+from ridge_tally.rules.ground import ground_checks
 from ridge_tally.rules.loading import loading_checks
 from ridge_tally.rules.microinverters import microinverter_checks
 from ridge_tally.rules.optimizers import optimizer_checks
@@ -28,6 +29,7 @@ def all_checks(design: Design) -> tuple[Check, ...]:
         *setback_checks(design),
         *loading_checks(design),
         *grid_checks(design),
+        *ground_checks(design),
         *wish_checks(design),
         *survey_checks(design),
     )

@@ -35,6 +35,10 @@ def require_sound_survey(job: Job) -> None:
     for plane in survey.planes:
         _require_near(f"{plane.name}, place on the site", plane.at)
         _within(f"{plane.name}, eave above ground", _m(plane.eave_height), 0.0, 60.0)
+        if plane.ground is not None:
+            _within(f"{plane.name}, ground falls by, degrees", plane.ground.slope_deg, 0.0, 30.0)
+            for turn in plane.ground.trench_route:
+                _require_near(f"{plane.name}, trench", turn)
     for source in survey.shade_sources:
         _require_shade(source)
     for line in survey.lot_lines:

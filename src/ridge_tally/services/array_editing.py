@@ -7,9 +7,10 @@ from typing import assert_never
 
 from ridge_tally.core.array.blockers import ground_of, path_edges
 from ridge_tally.core.array.fill import fill_rows
-from ridge_tally.core.array.lay import Fill
+from ridge_tally.core.array.lay import Fill, Lay, Place
 from ridge_tally.core.array.legal import NEIGHBOUR, Shortfall, shortfalls
 from ridge_tally.core.array.search import prepared
+from ridge_tally.core.array.tables import columns_of, tiers_of
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job import array_edits as edits
@@ -20,6 +21,7 @@ from ridge_tally.core.job.array import (
     Ways,
     empty_array,
     present_of,
+    ways_of_array,
 )
 from ridge_tally.core.job.document import (
     Job,
@@ -34,9 +36,10 @@ from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
 from ridge_tally.core.job.survey import AccessPath, EdgeKind, RoofPlane, Setbacks, Taped
 from ridge_tally.core.survey.outline import is_closed, require_closed
 from ridge_tally.core.units import LengthUnit, format_length, parse_length_m, parse_number
-from ridge_tally.rules.array import lay_of, placed_at
+from ridge_tally.rules.array import lay_of
 from ridge_tally.rules.option_document import LONGEST_RUN, STEEPEST_LEG_DEG, WIDEST_GAP_M
 from ridge_tally.rules.setbacks import edge_zone_m, setback_pack
+from ridge_tally.services.ground_editing import bays_filled, spaced, table_field
 from ridge_tally.services.rows import next_id
 
 # Modules whose bottoms differ by less than this stand in one row.
@@ -81,6 +84,16 @@ def array_changed(job: Job, edit: edits.ArrayEdit) -> Job:  # noqa: PLR0911, PLR
             return _kept(job, edit)
         case edits.SetArrayField():
             return _field_set(job, edit)
+        case edits.SetTableField():
+            option = option_of(job, edit.option_id)
+            array = table_field(job, array_of(option, edit.plane_id), edit)
+            return relaid(with_option(job, with_array(option, array)), option.id, array)
+        case edits.FillBays():
+            return with_option(job, bays_filled(option_of(job, edit.option_id)))
+        case edits.SpaceRows():
+            option = option_of(job, edit.option_id)
+            array = spaced(job, option, array_of(option, edit.plane_id))
+            return relaid(with_option(job, with_array(option, array)), option.id, array)
         case edits.SetSymmetric():
             option = option_of(job, edit.option_id)
             array = array_of(option, plane_of(job, edit.plane_id).id)
@@ -133,9 +146,9 @@ def filled(job: Job, option_id: OptionId, plane_id: PlaneId, ways: Ways) -> Job:
     fill = best_rows(job, option, plane, ways)
     if not fill.places:
         raise nothing_fits(plane, module_on(job, option, plane.id))
-    places = [edits.LaidAt(p.x_m, p.y_m, p.orientation) for p in fill.places]
     array = array_of(option, plane_id)
-    return with_option(job, with_array(option, _with_places(array, places)))
+    lay = lay_of(module_on(job, option, plane_id), array, plane)
+    return with_option(job, with_array(option, _with_places(array, lay, fill.places)))
 
 
 def nothing_fits(plane: RoofPlane, sheet: ModuleSheet, remedy: str = TURN_OR_NARROW) -> BadGeometry:
@@ -147,7 +160,8 @@ def nothing_fits(plane: RoofPlane, sheet: ModuleSheet, remedy: str = TURN_OR_NAR
     )
 
 
-def _with_places(array: PlaneArray, places: Iterable[edits.LaidAt]) -> PlaneArray:
+def _with_places(array: PlaneArray, lay: Lay, places: Iterable[Place]) -> PlaneArray:
+    """Return the array with modules at places; on tables, of every tier above each."""
     modules = tuple(
         PlacedModule(
             PlacedId(f"{array.plane_id}-{i}"),
@@ -155,8 +169,9 @@ def _with_places(array: PlaneArray, places: Iterable[edits.LaidAt]) -> PlaneArra
             round(p.y_m, ROUNDED_TO),
             p.orientation,
             present=True,
+            tier=tier,
         )
-        for i, p in enumerate(places, start=1)
+        for i, (p, tier) in enumerate(tiers_of(lay, places), start=1)
     )
     return replace(array, modules=modules)
 
@@ -166,7 +181,10 @@ def _laid(job: Job, edit: edits.LayModules) -> Job:
     require_closed(plane)
     if not edit.places:
         raise nothing_fits(plane, module_on(job, option, plane.id))
-    array = _with_places(array_of(option, plane.id), edit.places)
+    array = array_of(option, plane.id)
+    lay = lay_of(module_on(job, option, plane.id), array, plane)
+    places = [Place(p.x_m, p.y_m, p.orientation) for p in edit.places]
+    array = _with_places(array, lay, places)
     _require_possible(job, option, array, {m.id for m in array.modules})
     return with_option(job, with_array(option, array))
 
@@ -317,11 +335,13 @@ def _require_possible(
         return
     present = present_of(array)
     lay = lay_of(module_on(job, option, array.plane_id), array, plane)
-    short = shortfalls(ground_of(plane), lay, placed_at(present))
+    columns = columns_of(lay, present)
+    short = shortfalls(ground_of(plane), lay, tuple(place for place, _ in columns))
     numbers = {m.id: number for number, m in enumerate(array.modules, start=1)}
-    for module, found in zip(present, short, strict=True):
+    for (_, modules), found in zip(columns, short, strict=True):
         worst = next((s for s in found if s.impossible), None)
-        if module.id in module_ids and worst is not None:
+        module = next((m for m in modules if m.id in module_ids), None)
+        if module is not None and worst is not None:
             raise BadGeometry(f"{plane.name}, module {numbers[module.id]}", _lies_on(worst), remedy)
 
 
@@ -373,7 +393,9 @@ def _field_set(job: Job, edit: edits.SetArrayField) -> Job:
             gap = Taped(_gap_m(job, edit.typed, "Gap between rows"), edit.typed.strip())
             wider = replace(array, gap_between_rows=gap)
         case kind.LEG_TILT:
-            tilt_deg = parse_number(edit.typed, "Tilt of the legs", "degrees such as 10")
+            tilt_deg = parse_number(
+                edit.typed.rstrip("° "), "Tilt of the legs", "degrees such as 10"
+            )
             if not 0 <= tilt_deg <= STEEPEST_LEG_DEG:
                 raise OutOfRange(
                     "Tilt of the legs in degrees", tilt_deg, f"between 0 and {STEEPEST_LEG_DEG:g}"
@@ -381,7 +403,28 @@ def _field_set(job: Job, edit: edits.SetArrayField) -> Job:
             wider = replace(array, leg_tilt_deg=tilt_deg)
         case _:
             assert_never(edit.field)
+    if plane.ground is not None:
+        return relaid(with_option(job, with_array(option, wider)), option.id, wider)
     return with_option(job, with_array(option, _respaced(job, option, array, wider)))
+
+
+def relaid(job: Job, option_id: OptionId, array: PlaneArray) -> Job:
+    """Return the job with the tables of a ground array laid anew; bays stay bays where they can.
+
+    Raises
+    ------
+    BadGeometry
+        If the ground holds no table any more.
+    """
+    if not array.modules:
+        return job
+    again = filled(job, option_id, array.plane_id, ways_of_array(array))
+    option = option_of(again, option_id)
+    new, bays = array_of(option, array.plane_id), {m.id for m in array.modules if not m.present}
+    if len(new.modules) != len(array.modules):
+        return again
+    kept = tuple(replace(m, present=m.id not in bays) for m in new.modules)
+    return with_option(again, with_array(option, replace(new, modules=kept)))
 
 
 def _respaced(job: Job, option: Option, old: PlaneArray, new: PlaneArray) -> PlaneArray:

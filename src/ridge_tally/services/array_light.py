@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from ridge_tally.core.array.tables import columns_of, raised
 from ridge_tally.core.energy.lit import HeatLoss, LitString
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import ModuleSheet
@@ -28,7 +29,7 @@ from ridge_tally.core.sun.snow import SnowMonths, snow_lost_frac
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.survey.site_frame import eave_height_m
 from ridge_tally.rules import tables
-from ridge_tally.rules.array import lay_of, placed_at
+from ridge_tally.rules.array import lay_of
 from ridge_tally.services.site_sky import SiteSky, Spots, Turned, module_lights, site_sky, turned
 from ridge_tally.services.weather import mean_air_degc, snowfall_cm, soiling_frac
 from ridge_tally.services.workspace import Workspace
@@ -109,7 +110,7 @@ def _lit(
     plane, sheet = plane_of(job, array.plane_id), module_on(job, option, array.plane_id)
     modules = present_of(array)
     lay = lay_of(sheet, array, plane)
-    places = placed_at(modules)
+    places = raised(plane, array, lay, modules)
     spots = Spots(plane, lay, places, sheet.bypass_diodes, resolution, sheet.half_cut)
     on_free = turned(sky, spots.glass, resolution)
     rear, rear_told = _rear(sheet, spots, array, sky)
@@ -145,8 +146,8 @@ def _snow(
     lowest_m = min(p.y_m for p in spots.places)
     if lay.leg_tilt_deg > 0:
         # Each row slides by itself, onto the roof before its foot.
-        slant_m = max(lay.glass_m(p.orientation) for p in spots.places)
-        lower_m = STAND_OFF_M
+        slant_m = max(lay.table_m(p.orientation) for p in spots.places)
+        lower_m = array.table.clearance.value_m if array.table else STAND_OFF_M
     else:
         slant_m = max(p.y_m + lay.height_m(p.orientation) for p in spots.places) - lowest_m
         rise = np.sin(np.radians(spots.plane.slope_deg))
@@ -164,14 +165,17 @@ def _rear(
     lay, plane = spots.lay, spots.plane
     if array.mounting is not Mounting.OPEN_RACK or lay.leg_tilt_deg == 0:
         return nothing, "the back lies close to the roof and gets no light worth counting"
-    if plane.slope_deg > LEVEL_WITHIN_DEG:
+    lies_deg = plane.slope_deg if plane.ground is None else plane.ground.slope_deg
+    if lies_deg > LEVEL_WITHIN_DEG:
         return nothing, f"the model of the back holds to {LEVEL_WITHIN_DEG:g}° of slope only"
-    rows_m = sorted({round(p.y_m, 2) for p in spots.places})
-    slant_m = max(lay.glass_m(p.orientation) for p in spots.places)
+    fronts = columns_of(lay, present_of(array))
+    rows_m = sorted({round(place.y_m, 1) for place, _ in fronts})
+    slant_m = max(lay.table_m(p.orientation) for p in spots.places)
     steps = np.diff(rows_m)
     # Rows as far apart as they are in the mean; one alone sees ten of its own lengths.
     pitch_m = float(steps.mean()) if len(steps) else 10 * slant_m
-    middle_m = STAND_OFF_M + slant_m / 2 * float(np.sin(np.radians(lay.leg_tilt_deg)))
+    lower_m = array.table.clearance.value_m if array.table else STAND_OFF_M
+    middle_m = lower_m + slant_m / 2 * float(np.sin(np.radians(lay.leg_tilt_deg)))
     view = RearView(lay.leg_tilt_deg, spots.glass.azimuth_deg, slant_m, pitch_m, middle_m)
     reflected = sky.reflected_frac[sky.hours.month]
     gained = rear_w_per_m2(sky.weather, sky.hours.sun, view, reflected) * sheet.bifacial_frac

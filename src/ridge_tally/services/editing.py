@@ -23,7 +23,7 @@ from ridge_tally.core.job import (
     survey_edits,
     weather_edits,
 )
-from ridge_tally.core.job.array import WAYS_TOLD
+from ridge_tally.core.job.array import WAYS_TOLD, ways_of_array
 from ridge_tally.core.job.document import (
     CodePack,
     DesignTemperature,
@@ -45,7 +45,6 @@ from ridge_tally.core.units import (
     parse_number,
     parse_temperature_degc,
 )
-from ridge_tally.rules.array import ways_of
 from ridge_tally.rules.design import Design, design_of
 from ridge_tally.rules.document import require_sound
 from ridge_tally.rules.string_limits import string_limits
@@ -317,7 +316,7 @@ def _filled_again(job: Job, changed: Job, option_id: OptionId, planes: list[Plan
         old, new = module_on(job, before, plane_id), module_on(changed, after, plane_id)
         array = array_of(before, plane_id)
         if array.modules and (old.long_m, old.short_m) != (new.long_m, new.short_m):
-            changed = filled(changed, option_id, plane_id, ways_of(array))
+            changed = filled(changed, option_id, plane_id, ways_of_array(array))
     return changed
 
 

@@ -18,13 +18,14 @@ from ridge_tally.core.array.free import fill_freely
 from ridge_tally.core.array.lay import Fill, Lay, Place
 from ridge_tally.core.array.search import prepared
 from ridge_tally.core.array.shape import rail_m, rows_in, runs_of
+from ridge_tally.core.array.tables import columns_of
 from ridge_tally.core.job.array import RowRule, Ways, present_of
 from ridge_tally.core.job.array_edits import LaidAt
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.survey.outline import edge_names, require_closed
-from ridge_tally.rules.array import lay_of, placed_at
+from ridge_tally.rules.array import lay_of
 from ridge_tally.services.array_editing import array_of, best_rows, nothing_fits
 from ridge_tally.services.deadline import after_s
 from ridge_tally.services.first_yield import monthly_guess
@@ -88,15 +89,16 @@ class _Roof:
 
     def alternative(self, kind: Kind, path_edge: int | None, fill: Fill) -> Alternative:
         runs = runs_of(self.lay, fill.places)
-        p_dc_w = fill.count * self.p_max_w
+        count = fill.count * self.lay.tiers
+        p_dc_w = count * self.p_max_w
         path = "" if path_edge is None else edge_names(self.plane.outline)[path_edge]
         return Alternative(
             key=f"{kind.ways} {kind.rule} {'' if path_edge is None else path_edge}".strip(),
             ways=kind.ways,
             rule=kind.rule,
             path_name=path,
-            count=fill.count,
-            at_most=fill.at_most,
+            count=count,
+            at_most=fill.at_most * self.lay.tiers,
             p_dc_w=p_dc_w,
             energy_kwh=p_dc_w / 1000 * self.kwh_per_kw,
             rows=rows_in(runs),
@@ -231,8 +233,9 @@ def exactly(
             continue
         places = _as_places(alternative.places)
         value = _yearly_kwh(workspace, job, option, roof, places)
-        found = choose(roof.lay, places, value, modules, price)
-        fill = Fill(tuple(places[i] for i in found.kept), modules)
+        columns = -(-modules // roof.lay.tiers)
+        found = choose(roof.lay, places, value, columns, price)
+        fill = Fill(tuple(places[i] for i in found.kept), columns)
         kind = Kind(alternative.ways, alternative.rule)
         told = replace(
             roof.alternative(kind, None, fill),
@@ -261,7 +264,8 @@ def most_modules(workspace: Workspace, job: Job, option: Option, plane: RoofPlan
     """Return how many modules rows of either way hold on a closed plane."""
     roof = _roof(workspace, job, option, plane.id)
     return workspace.fills.get(
-        ("most", *_content(roof)), lambda: best_rows(job, option, plane, Ways.MIXED).count
+        ("most", *_content(roof)),
+        lambda: best_rows(job, option, plane, Ways.MIXED).count * roof.lay.tiers,
     )
 
 
@@ -270,12 +274,13 @@ def _roof(workspace: Workspace, job: Job, option: Option, plane_id: PlaneId) -> 
     require_closed(plane)
     module = module_on(job, option, plane_id)
     array = array_of(option, plane_id)
+    lay = lay_of(module, array, plane)
     return _Roof(
         plane,
-        lay_of(module, array, plane),
+        lay,
         module.p_max_w,
         sum(monthly_guess(workspace, job, plane)),
-        placed_at(present_of(array)),
+        tuple(place for place, _ in columns_of(lay, present_of(array))),
     )
 
 

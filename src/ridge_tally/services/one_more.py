@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from ridge_tally.core.array.blockers import BlockerKind, ground_of
 from ridge_tally.core.array.why_not import Change, ChangeKind, RowRoom, changes, most, row_rooms
-from ridge_tally.core.job.array import WAYS_TOLD, Orientation, Ways, present_of
+from ridge_tally.core.job.array import WAYS_TOLD, Orientation, Ways, present_of, ways_of_array
 from ridge_tally.core.job.array_edits import ArrayField, FillPlane, SetArrayField
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.edits import Edit
@@ -18,7 +18,7 @@ from ridge_tally.core.job.survey_edits import (
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.survey.taping import small_size_text
 from ridge_tally.core.units import LengthUnit
-from ridge_tally.rules.array import lay_of, placed_at, standing, ways_of
+from ridge_tally.rules.array import lay_of, placed_at, standing
 from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.workspace import Workspace
@@ -81,7 +81,7 @@ def _one_more(job: Job, option: Option, plane_id: PlaneId) -> OneMore:
     array = array_of(option, plane_id)
     lay = lay_of(module_on(job, option, plane_id), array, plane)
     present = present_of(array)
-    ways = ways_of(array)
+    ways = ways_of_array(array)
     ground = ground_of(plane, standing(design_for(job, option), array).path_edge)
     fill_holds = most(ground, lay, ways)
     fill_it: tuple[Edit, ...] = (FillPlane(option.id, plane_id, ways),)

@@ -11,6 +11,7 @@ from ridge_tally.core.job.document import Job, plane_of, with_plane
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import (
     EdgeKind,
+    GroundArea,
     LengthBasis,
     Outline,
     ReadingKind,
@@ -33,6 +34,7 @@ from ridge_tally.core.units import (
     parse_number,
     parse_slope_deg,
 )
+from ridge_tally.services.ground_editing import ground_field, ground_of_plane, with_ground_arrays
 from ridge_tally.services.rows import next_id
 
 MOST_PLANES = 12
@@ -40,7 +42,7 @@ MOST_PLANES = 12
 ASIDE_M = 3.0
 
 
-def planes_changed(job: Job, edit: edits.PlaneEdit) -> Job:  # noqa: PLR0911 - one return an edit
+def planes_changed(job: Job, edit: edits.PlaneEdit) -> Job:  # noqa: PLR0911, PLR0912 - one return an edit
     """Return the job after an edit of its planes.
 
     Raises
@@ -54,6 +56,8 @@ def planes_changed(job: Job, edit: edits.PlaneEdit) -> Job:  # noqa: PLR0911 - o
                 f"Wall {len(job.survey.planes) + 1}" if edit.shape is edits.PlaneShape.WALL else ""
             )
             plane = blank_plane(_next_id(job), name or _next_name(job), job.unit, edit.shape)
+            if edit.shape is edits.PlaneShape.GROUND:
+                return with_ground_arrays(_added(job, _as_ground(job, plane)), plane.id)
             return _added(job, replace(plane, at=_aside(job)))
         case edits.AddOtherSide():
             return _added(job, _other_side(job, plane_of(job, edit.plane_id)))
@@ -65,6 +69,12 @@ def planes_changed(job: Job, edit: edits.PlaneEdit) -> Job:  # noqa: PLR0911 - o
             return _without(job, plane_of(job, edit.plane_id))
         case edits.SetPlaneField():
             return with_plane(job, _plane_field(job, edit))
+        case edits.SetGroundField():
+            return with_plane(job, ground_field(job, edit))
+        case edits.SetTrenchRoute():
+            plane = plane_of(job, edit.plane_id)
+            ground = replace(ground_of_plane(plane), trench_route=edit.points)
+            return with_plane(job, replace(plane, ground=ground))
         case edits.SetLengthBasis():
             return with_plane(job, replace(plane_of(job, edit.plane_id), lengths=edit.basis))
         case edits.MovePlane():
@@ -170,6 +180,12 @@ def _true_deg(job: Job, compass_deg: float, otherwise_deg: float) -> float:
 def _plane_field(job: Job, edit: edits.SetPlaneField) -> RoofPlane:
     plane, kind = plane_of(job, edit.plane_id), edits.PlaneField
     match edit.field:
+        case kind.SLOPE if plane.ground is not None:
+            raise BadGeometry(
+                f"{plane.name}, slope",
+                "a ground area is a level frame for its rows",
+                "Type how the ground falls, and the tilt of the tables in Array.",
+            )
         case kind.SLOPE:
             slope_deg = parse_slope_deg(edit.typed, f"{plane.name}, slope", job.unit)
             return replace(plane, slope_deg=slope_deg, slope_typed=edit.typed.strip())
@@ -189,6 +205,23 @@ def _plane_field(job: Job, edit: edits.SetPlaneField) -> RoofPlane:
             field = f"{plane.name}, free strip at the {name}"
             taped = typed_length(edit.typed, job.unit, field)
             return replace(plane, setbacks=replace(plane.setbacks, **{name: taped}))
+
+
+def _as_ground(job: Job, plane: RoofPlane) -> RoofPlane:
+    """Return a plane as a level frame over ground, its rows to face the equator."""
+    south = job.site.latitude_deg >= 0
+    number = 1 + sum(p.ground is not None for p in job.survey.planes)
+    return replace(
+        plane,
+        name=f"Ground area {number}",
+        slope_deg=0.0,
+        slope_typed="0",
+        azimuth_deg=180.0 if south else 0.0,
+        azimuth_given=True,
+        eave_height=typed_length("0", job.unit, "Ground"),
+        ground=GroundArea(falls_to_deg=180.0 if south else 0.0),
+        at=_aside(job),
+    )
 
 
 def _next_id(job: Job) -> PlaneId:

@@ -7,6 +7,7 @@ from ridge_tally.core.job.bench_edits import UsePowerFile
 from ridge_tally.core.job.document import Job, module_sheet_of, plane_of
 from ridge_tally.services.bench import take_in_power
 from ridge_tally.services.demo import juniper_bench
+from ridge_tally.services.demo_kiln import kiln_yard
 from ridge_tally.services.demo_lagoon import lagoon_road
 from ridge_tally.services.demo_plat import NORTH_EAST, SOUTH_WEST, lagoon_plat, plat_point
 from ridge_tally.services.demo_terrace import mill_terrace
@@ -24,6 +25,7 @@ def store_samples(workspace: Workspace, author: str) -> None:
     """Store the sample jobs; the last one stored stands first in the list."""
     for job in (
         mill_terrace(workspace.shelf),
+        kiln_yard(workspace.shelf),
         _with_measured_day(workspace, _with_plat(workspace, lagoon_road(workspace.shelf))),
         juniper_bench(workspace.shelf),
     ):

@@ -10,6 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.array.lay import Lay, Place
+from ridge_tally.core.array.tables import raised
 from ridge_tally.core.job.array import PlaneArray, present_of
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.survey import RoofPlane
@@ -40,7 +41,7 @@ from ridge_tally.core.sun.shading import (
     skies_over,
 )
 from ridge_tally.rules import tables
-from ridge_tally.rules.array import lay_of, placed_at
+from ridge_tally.rules.array import lay_of
 from ridge_tally.services.weather import (
     fine_weather_of,
     location_of,
@@ -119,7 +120,7 @@ def _sky(
     for array in on_legs:
         plane = plane_of(job, array.plane_id)
         lay = lay_of(module_on(job, option, plane.id), array, plane)
-        places = placed_at(present_of(array))
+        places = raised(plane, array, lay, present_of(array))
         corners = np.array([glass_corners_m(plane, lay, p) for p in places]).reshape(-1, 4, 3)
         occluders = with_rows(occluders, f"rows on {plane.name}", corners)
     weather = fine_weather_of(workspace, job).weather if fine else weather_of(workspace, job)

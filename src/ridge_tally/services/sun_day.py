@@ -5,6 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ridge_tally.core.array.tables import raised
 from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.job.ids import PlacedId, PlaneId
@@ -24,7 +25,7 @@ from ridge_tally.core.sun.shadows import (
 from ridge_tally.core.survey.outline import corners_m, is_closed
 from ridge_tally.core.survey.shade import source_at
 from ridge_tally.core.survey.site_frame import axes, to_site
-from ridge_tally.rules.array import lay_of, placed_at
+from ridge_tally.rules.array import lay_of
 from ridge_tally.services.array_light import array_lights
 from ridge_tally.services.site_sky import Spots, module_words
 from ridge_tally.services.weather import location_of
@@ -106,7 +107,7 @@ def sun_day(workspace: Workspace, job: Job, option: Option, day: int) -> SunDay:
     for one in arrays:
         sheet = one.sheet
         lay = lay_of(sheet, one.array, one.plane)
-        places = placed_at(one.modules)
+        places = raised(one.plane, one.array, lay, one.modules)
         spots = Spots(one.plane, lay, places, sheet.bypass_diodes, QUICK, sheet.half_cut)
         face = np.cross(*axes(spots.glass.azimuth_deg, spots.glass.slope_deg))
         before = np.array(

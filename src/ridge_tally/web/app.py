@@ -14,6 +14,7 @@ from ridge_tally.web import (
     arrays,
     choosing,
     errors,
+    ground,
     jobs,
     loading,
     options,
@@ -79,6 +80,7 @@ def create_app(workspace: Workspace, trusted_hosts: frozenset[str] = LOOPBACK) -
     app.register_api(choosing.bp)
     app.register_api(studies.bp)
     app.register_api(loading.bp)
+    app.register_api(ground.bp)
     app.register_api(shelf.bp)
     app.register_api(sun.bp)
     app.register_api(pictures.bp)

@@ -2,7 +2,7 @@
 
 from datetime import datetime
 from enum import StrEnum
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -25,6 +25,7 @@ from ridge_tally.services.asked_plan import PlanVerdict
 from ridge_tally.services.bench import BenchView
 from ridge_tally.services.comparing import Comparison
 from ridge_tally.services.evaluation import ShadeBand, YearReport
+from ridge_tally.services.ground_mount import GroundReport
 from ridge_tally.services.household import HouseReport
 from ridge_tally.services.jobs import Earlier, JobState
 from ridge_tally.services.layouts import Alternative, Proof
@@ -38,6 +39,7 @@ from ridge_tally.services.own_equipment import TakenIn
 from ridge_tally.services.own_point import OwnPointReport
 from ridge_tally.services.pairing import PairingStudy
 from ridge_tally.services.remedies import RemediesReport
+from ridge_tally.services.seasonal_tilt import SeasonalTilt
 from ridge_tally.services.shade import AtMeter, ShadeHours, ShadeReport, Trimmed
 from ridge_tally.services.shelf_browsing import SheetView, ShelfPage
 from ridge_tally.services.string_plans import InverterPlans, Objective, PlansReport
@@ -297,6 +299,30 @@ class PowerFileAnswer(Wire):
     """A file of measured power as it was read."""
 
     file: PowerFileRef
+
+
+class GroundQuery(Wire):
+    """The share of light rows may take from each other, as typed; empty: not asked."""
+
+    most_loss: str = ""
+
+
+class GroundAnswer(Wire):
+    """A ground array as it stands."""
+
+    ground: GroundReport
+
+
+class SeasonsAnswer(Wire):
+    """Tilts changed with the seasons."""
+
+    study: SeasonalTilt
+
+
+class CalendarQuery(Wire):
+    """How many positions a year: 1, 2 or 4."""
+
+    positions: Literal[1, 2, 4] = 2
 
 
 class AngleMapAnswer(Wire):

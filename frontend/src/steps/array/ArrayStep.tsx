@@ -1,7 +1,7 @@
 /** Array: layouts to choose from with proven counts, and modules moved by hand. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { type Alternative, oneMoreQuery } from '@/api/arrayQueries';
+import { type Alternative, groundQuery, oneMoreQuery } from '@/api/arrayQueries';
 import type { RoofPlane, Schemas } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
 import { useCatchingUp } from '@/api/useYear';
@@ -24,6 +24,9 @@ import { AlternativeCard, titleOf } from './parts/AlternativeCard';
 import { EdgesFace } from './parts/EdgesFace';
 import { ExactlyFace } from './parts/ExactlyFace';
 import { FillFace } from './parts/FillFace';
+import { GroundCards } from './parts/GroundCards';
+import { GroundFace } from './parts/GroundFace';
+import { GroundOverlay } from './parts/GroundOverlay';
 import { HeldBar } from './parts/HeldBar';
 import { ModuleField } from './parts/ModuleField';
 import { OneMoreFace } from './parts/OneMoreFace';
@@ -50,7 +53,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
   const [current, setCurrent] = useState('');
   const [splitting, setSplitting] = useState(false);
   const [keeping, setKeeping] = useState(false);
-  const [face, setFace] = useState('fill');
+  const [face, setFace] = useState(plane.ground ? 'ground' : 'fill');
   const [why, setWhy] = useState(false);
   const layouts = useLayouts(at, plane.id, asked);
   const { query: oneMore, behind: oneMoreBehind } = useCatchingUp<Schemas['OneMore']>(
@@ -59,6 +62,10 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
     why,
   );
   const array = option.arrays.find((a) => a.plane_id === plane.id);
+  const { data: ground } = useQuery({
+    ...groundQuery(at, plane.id),
+    enabled: plane.ground !== null,
+  });
   const placed = array?.modules ?? NO_MODULES;
   const module = moduleOn(job, option, plane.id);
   const view = report.planes.find((p) => p.plane_id === plane.id);
@@ -292,6 +299,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
                 }
                 onMove={move}
               />
+              {ground && <GroundOverlay camera={camera} report={ground} />}
               {face === 'one-more' && oneMore.data && (
                 <RowShortages camera={camera} rows={oneMore.data.rows} />
               )}
@@ -299,13 +307,22 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
           ) : null
         }
       </PlaneCanvas>
-      <Board heightPx={228}>
+      <Board heightPx={plane.ground ? 250 : 228}>
         <TabbedCard
           label="What is asked"
           value={face}
           onValueChange={setFace}
           className="w-[316px] shrink-0"
           faces={[
+            ...(plane.ground && array
+              ? [
+                  {
+                    id: 'ground',
+                    title: 'Tables',
+                    body: <GroundFace planeId={plane.id} array={array} report={ground} />,
+                  },
+                ]
+              : []),
             {
               id: 'fill',
               title: 'Fill',
@@ -342,6 +359,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
             },
           ]}
         />
+        {ground && <GroundCards planeId={plane.id} report={ground} />}
         {layouts.pending && <p className="text-sm text-ink-2">Counting the layouts</p>}
         {module &&
           layouts.list.map((layout) => (

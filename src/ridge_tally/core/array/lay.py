@@ -12,7 +12,8 @@ class Lay:
 
     ``shortest_run``: each run of touching modules in a row has at least so many.
     ``axis_m``: the x about which every row is to be its own mirror image; ``None`` for any.
-    ``leg_tilt_deg``: how much steeper than the plane legs hold the modules.
+    ``leg_tilt_deg``: how much steeper than the plane legs hold the modules.  ``tiers``: module
+    rows on each table; a place is then that of its lowest module, and a row one of tables.
     """
 
     long_m: float
@@ -22,6 +23,7 @@ class Lay:
     shortest_run: int = 1
     axis_m: float | None = None
     leg_tilt_deg: float = 0.0
+    tiers: int = 1
 
     def width_m(self, orientation: Orientation) -> float:
         """Return the width along the eave."""
@@ -29,7 +31,15 @@ class Lay:
 
     def height_m(self, orientation: Orientation) -> float:
         """Return what the plane sees of the height: on legs less than the glass is long."""
-        return self.glass_m(orientation) * math.cos(math.radians(self.leg_tilt_deg))
+        return self.table_m(orientation) * math.cos(math.radians(self.leg_tilt_deg))
+
+    def tier_m(self, orientation: Orientation) -> float:
+        """Return how far up the glass one tier of a table begins above the one below."""
+        return self.glass_m(orientation) + self.gap_in_row_m
+
+    def table_m(self, orientation: Orientation) -> float:
+        """Return the height of all of a table's glass."""
+        return self.tiers * self.tier_m(orientation) - self.gap_in_row_m
 
     def glass_m(self, orientation: Orientation) -> float:
         """Return the height of the glass itself."""
@@ -42,11 +52,15 @@ class Lay:
 
 @dataclass(frozen=True, slots=True)
 class Place:
-    """A module's lower left corner on its plane, metres, and the way round it lies."""
+    """A module's lower left corner on its plane, metres, and the way round it lies.
+
+    ``up_m``: how high posts hold that corner over the ground; 0 on a roof.
+    """
 
     x_m: float
     y_m: float
     orientation: Orientation
+    up_m: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)

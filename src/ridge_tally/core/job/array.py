@@ -54,6 +54,7 @@ class PlacedModule:
     """A module's place on its plane (lower left corner); ``present`` is what a click toggles.
 
     ``kept_because`` is why a person keeps it though a distance is short; empty for most.
+    ``tier``: its row on a table that holds several, 0 for the lowest.
     """
 
     id: PlacedId
@@ -62,6 +63,7 @@ class PlacedModule:
     orientation: Orientation
     present: bool
     kept_because: str = ""
+    tier: int = 0
 
 
 class Mounting(StrEnum):
@@ -70,6 +72,26 @@ class Mounting(StrEnum):
     FLUSH = "flush"
     STAND_OFF = "stand-off"
     OPEN_RACK = "open-rack"
+
+
+# What most frames have: grass under the lower edge, a beam's span, posts under a module's clamps;
+# common practice, no source.
+USUAL_CLEARANCE, USUAL_ALONG = Taped(0.6, "0.6 m"), Taped(2.5, "2.5 m")
+USUAL_APART = Taped(1.0, "1.0 m")
+
+
+@dataclass(frozen=True, slots=True)
+class GroundTable:
+    """A table of ``rows`` module rows on posts.
+
+    ``clearance``: the lowest edge over the ground.  Posts stand ``along`` apart in a row at most,
+    in a front and a back row ``apart`` measured up the glass, so that both overhang alike.
+    """
+
+    rows: int = 1
+    clearance: Taped = USUAL_CLEARANCE
+    along: Taped = USUAL_ALONG
+    apart: Taped = USUAL_APART
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,6 +103,7 @@ class PlaneArray:
     ``leg_tilt_deg``: how much steeper than the plane legs hold each row, its upper edge lifted;
     the gap between rows is then what the plane shows between one and the next.
     ``brushed``: somebody clears snow off it.  ``module_id``: of another type than the option's.
+    ``table``: how the tables of a ground array stand; ``None`` on roofs.
     """
 
     plane_id: PlaneId
@@ -93,11 +116,19 @@ class PlaneArray:
     leg_tilt_deg: float = 0.0
     brushed: bool = False
     module_id: ModuleId | None = None
+    table: GroundTable | None = None
 
 
 def present_of(array: PlaneArray) -> tuple[PlacedModule, ...]:
     """Return the modules that are there."""
     return tuple(m for m in array.modules if m.present)
+
+
+def ways_of_array(array: PlaneArray) -> Ways:
+    """Return the ways round the modules of an array lie; portrait while there is none."""
+    ways = {m.orientation.value for m in array.modules if m.present}
+    ways = ways or {m.orientation.value for m in array.modules} or {"P"}
+    return Ways("PL" if len(ways) > 1 else ways.pop())
 
 
 # Room for a mid clamp between two modules; common practice, no source.

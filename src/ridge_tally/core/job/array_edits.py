@@ -118,6 +118,41 @@ class SetArrayField:
     kind: Literal["set-array-field"] = "set-array-field"
 
 
+class TableField(StrEnum):
+    """A figure of the tables of a ground array."""
+
+    ROWS = "rows"
+    CLEARANCE = "clearance"
+    ALONG = "along"
+    APART = "apart"
+
+
+@dataclass(frozen=True, slots=True)
+class SetTableField:
+    option_id: OptionId
+    plane_id: PlaneId
+    field: TableField
+    typed: str
+    kind: Literal["set-table-field"] = "set-table-field"
+
+
+@dataclass(frozen=True, slots=True)
+class SpaceRows:
+    """Rows as far apart as leaves them the shortest day's sun from 9 to 15 h."""
+
+    option_id: OptionId
+    plane_id: PlaneId
+    kind: Literal["space-rows"] = "space-rows"
+
+
+@dataclass(frozen=True, slots=True)
+class FillBays:
+    """Every bay left free gets its module."""
+
+    option_id: OptionId
+    kind: Literal["fill-bays"] = "fill-bays"
+
+
 @dataclass(frozen=True, slots=True)
 class SetSymmetric:
     option_id: OptionId
@@ -176,6 +211,9 @@ ArrayEdit = (
     | SplitRow
     | KeepModules
     | SetArrayField
+    | SetTableField
+    | SpaceRows
+    | FillBays
     | SetSymmetric
     | SetMounting
     | SetBrushed

@@ -47,6 +47,7 @@ class EdgeKind(StrEnum):
     HIP = "hip"
     VALLEY = "valley"
     WALL = "wall"
+    BOUNDARY = "boundary"
 
 
 class ReadingKind(StrEnum):
@@ -98,6 +99,10 @@ class LengthBasis(StrEnum):
     PLAN = "plan"
 
 
+# Room to walk round a ground array; common practice, no source.
+USUAL_BOUNDARY = Taped(0.5, "0.5 m")
+
+
 @dataclass(frozen=True, slots=True)
 class Setbacks:
     """Strips along the edges that stay free of modules."""
@@ -108,6 +113,7 @@ class Setbacks:
     hip: Taped
     valley: Taped
     wall: Taped
+    boundary: Taped = USUAL_BOUNDARY
 
 
 @dataclass(frozen=True, slots=True)
@@ -228,6 +234,25 @@ class Structure:
 
 
 @dataclass(frozen=True, slots=True)
+class GroundArea:
+    """What makes a plane a piece of ground: its fall, what is in it, and what it must keep from.
+
+    The ground falls by ``slope_deg`` towards ``falls_to_deg`` (true); the plane itself is level,
+    its x along the rows.  ``lot_distance``: how far from a lot line a table must stay;
+    ``snow_depth``: how deep snow lies; ``trench_depth``: of the trench to the panel, its
+    ``trench_route`` the points it turns at.
+    """
+
+    slope_deg: float = 0.0
+    falls_to_deg: float = 180.0
+    soil: str = ""
+    lot_distance: Taped | None = None
+    snow_depth: Taped | None = None
+    trench_depth: Taped | None = None
+    trench_route: tuple[SitePoint, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
 class RoofPlane:
     """One roof plane, or wall, seen from outside, facing it: x to the right, y up the slope.
 
@@ -235,7 +260,7 @@ class RoofPlane:
     ``at`` is where the outline's first corner lies on the site plan, ``eave_height`` how high.
     ``setback_pack`` is the set the strips were last taken from.
     Until somebody measures them ``slope_typed`` is empty and ``azimuth_given`` is false: the
-    figures beside them are guesses.
+    figures beside them are guesses.  ``ground`` makes it a level frame over a piece of ground.
     """
 
     id: PlaneId
@@ -256,6 +281,7 @@ class RoofPlane:
     azimuth_given: bool = True
     access: AccessPath | None = None
     setback_pack: str = ""
+    ground: GroundArea | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -40,6 +40,7 @@ class PlaneShape(StrEnum):
     ELL = "ell"
     DORMER_CUT = "dormer-cut"
     WALL = "wall"
+    GROUND = "ground"
 
 
 class PlaneField(StrEnum):
@@ -54,6 +55,7 @@ class PlaneField(StrEnum):
     SETBACK_HIP = "setback_hip"
     SETBACK_VALLEY = "setback_valley"
     SETBACK_WALL = "setback_wall"
+    SETBACK_BOUNDARY = "setback_boundary"
 
 
 class ObstructionField(StrEnum):
@@ -163,6 +165,36 @@ class SetPlaneField:
     field: PlaneField
     typed: str
     kind: Literal["set-plane-field"] = "set-plane-field"
+
+
+class GroundField(StrEnum):
+    """A figure or words of a ground area."""
+
+    FALL = "slope_deg"
+    FALLS_TO = "falls_to_deg"
+    SOIL = "soil"
+    LOT_DISTANCE = "lot_distance"
+    SNOW_DEPTH = "snow_depth"
+    TRENCH_DEPTH = "trench_depth"
+
+
+@dataclass(frozen=True, slots=True)
+class SetGroundField:
+    """Empty text takes a distance or a depth back."""
+
+    plane_id: PlaneId
+    field: GroundField
+    typed: str
+    kind: Literal["set-ground-field"] = "set-ground-field"
+
+
+@dataclass(frozen=True, slots=True)
+class SetTrenchRoute:
+    """The points a trench turns at between a ground area and the panel."""
+
+    plane_id: PlaneId
+    points: tuple[SitePoint, ...]
+    kind: Literal["set-trench-route"] = "set-trench-route"
 
 
 @dataclass(frozen=True, slots=True)
@@ -529,6 +561,8 @@ PlaneEdit = (
     | RenamePlane
     | RemovePlane
     | SetPlaneField
+    | SetGroundField
+    | SetTrenchRoute
     | SetLengthBasis
     | MovePlane
     | JoinEdges

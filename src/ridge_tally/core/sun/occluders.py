@@ -66,6 +66,9 @@ def occluders_of(survey: Survey) -> Occluders:
     number = {(o.name, o.kind): min(i, MOST_OWNERS - 1) for i, o in enumerate(owners)}
     rings, normals, drops, face_owners = [], [], [], []
     for face in scene.faces:
+        # Ground lies under what stands on it.
+        if face.kind is FaceKind.GROUND:
+            continue
         ring = np.array([[p.east_m, p.north_m, p.up_m] for p in face.ring])
         normal = _normal(ring)
         if normal is None:
@@ -162,6 +165,8 @@ def _owners(survey: Survey, scene: Scene) -> list[SkyOwner]:
     if survey.horizon:
         owners.append(SkyOwner(HORIZON, OwnerKind.HORIZON))
     for face in scene.faces:
+        if face.kind is FaceKind.GROUND:
+            continue
         owner = SkyOwner(face.name, KIND_OF_FACE[face.kind])
         if all((o.name, o.kind) != (owner.name, owner.kind) for o in owners):
             owners.append(owner)

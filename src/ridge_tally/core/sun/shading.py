@@ -132,8 +132,9 @@ def _on_glass(plane: RoofPlane, lay: Lay, place: Place, flat_m: FloatArray) -> F
     """Return (n, 3) site points of (n, 2) points on the glass, from its lower left corner."""
     foot = to_site(plane, np.array([[place.x_m, place.y_m]]))
     normal = np.cross(*axes(plane.azimuth_deg, plane.slope_deg))
+    off = np.array([0.0, 0.0, place.up_m]) if place.up_m else STAND_OFF_M * normal
     face = glass_of(plane, lay.leg_tilt_deg)
-    return np.asarray(foot + STAND_OFF_M * normal + flat_m @ axes(face.azimuth_deg, face.slope_deg))
+    return np.asarray(foot + off + flat_m @ axes(face.azimuth_deg, face.slope_deg))
 
 
 def cell_groups(resolution: Resolution, *, half_cut: bool) -> NDArray[np.int64]:

@@ -35,6 +35,7 @@ class FaceKind(StrEnum):
     """What a face belongs to."""
 
     ROOF = "roof"
+    GROUND = "ground"
     WALL = "wall"
     OBSTRUCTION = "obstruction"
     EXISTING = "existing"
@@ -108,6 +109,8 @@ def _ring(points: FloatArray) -> tuple[SitePoint3, ...]:
 
 def _plane_faces(plane: RoofPlane) -> list[Face]:
     corners = to_site(plane, corners_m(plane))
+    if plane.ground is not None:
+        return [Face(FaceKind.GROUND, plane.name, _ring(corners))]
     upright = plane.slope_deg >= 89.0
     faces = [Face(FaceKind.WALL if upright else FaceKind.ROOF, plane.name, _ring(corners))]
     if not upright:

@@ -18,7 +18,7 @@ from ridge_tally.core.survey.outline import FloatArray, sketch_m
 from ridge_tally.core.survey.polygon import area_m2, crosses_itself
 
 EAVE, RAKE, RIDGE = EdgeKind.EAVE, EdgeKind.RAKE, EdgeKind.RIDGE
-HIP, WALL = EdgeKind.HIP, EdgeKind.WALL
+HIP, WALL, BOUNDARY = EdgeKind.HIP, EdgeKind.WALL, EdgeKind.BOUNDARY
 # A corner clicked within this of a right angle is taken as drawn square, and marked so.
 NEARLY_SQUARE_DEG = 12.0
 NEARLY_LEVEL_DEG = 20.0
@@ -38,6 +38,11 @@ SHAPES: dict[PlaneShape, Shape] = {
     PlaneShape.GABLE: (OBLONG, (EAVE, RAKE, RIDGE, RAKE), _square(0, 1, 2, 3)),
     PlaneShape.SHED: (OBLONG, (EAVE, RAKE, WALL, RAKE), _square(0, 1, 2, 3)),
     PlaneShape.WALL: (OBLONG, (WALL, WALL, WALL, WALL), _square(0, 1, 2, 3)),
+    PlaneShape.GROUND: (
+        OBLONG,
+        (BOUNDARY, BOUNDARY, BOUNDARY, BOUNDARY),
+        _square(0, 1, 2, 3),
+    ),
     PlaneShape.HIP: (
         ((0.0, 0.0), (12.0, 0.0), (8.5, 5.0), (3.5, 5.0)),
         (EAVE, HIP, RIDGE, HIP),

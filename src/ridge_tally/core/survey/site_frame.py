@@ -14,6 +14,7 @@ from numpy.typing import NDArray
 from ridge_tally.core.errors import BadGeometry
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import EdgeKind, RoofPlane, SitePoint
+from ridge_tally.core.survey.ground import rise_m
 from ridge_tally.core.survey.outline import corners_m
 
 FloatArray = NDArray[np.float64]
@@ -52,9 +53,12 @@ def axes(azimuth_deg: float, slope_deg: float) -> FloatArray:
 
 
 def to_site(plane: RoofPlane, points_m: FloatArray) -> FloatArray:
-    """Return (n, 3) site coordinates of (n, 2) points of a plane, metres."""
+    """Return (n, 3) site coordinates of (n, 2) points of a plane, metres; of the ground itself."""
     origin = np.array([plane.at.east_m, plane.at.north_m, eave_height_m(plane)])
-    return np.asarray(origin + points_m @ axes(plane.azimuth_deg, plane.slope_deg))
+    placed = np.asarray(origin + points_m @ axes(plane.azimuth_deg, plane.slope_deg))
+    if plane.ground is not None:
+        placed[:, 2] += rise_m(plane.ground, placed[:, :2] - origin[:2])
+    return placed
 
 
 def edge_ends(plane: RoofPlane, edge: int) -> FloatArray:

@@ -14,6 +14,43 @@ const SHORT = 7;
 
 export const degrees = (value: number) => `${figure(value, 1).replace(/\.0$/, '')}°`;
 
+/** How the ground falls, what is in it, and what its tables keep from. */
+function GroundFields({ plane, ground }: { plane: RoofPlane; ground: Schemas['GroundArea'] }) {
+  const { job, edit } = useJob();
+  const field = (
+    name: Schemas['GroundField'],
+    label: string,
+    value: string,
+    width = 56,
+    placeholder = '',
+  ) => (
+    <TypedField
+      label={label}
+      value={value}
+      width={width}
+      align="right"
+      showLabel
+      placeholder={placeholder}
+      {...(name === 'soil' || name.endsWith('_deg')
+        ? {}
+        : { echo: (typed: string) => echoOf(typed, job.unit) })}
+      commit={(typed) => edit({ kind: 'set-ground-field', plane_id: plane.id, field: name, typed })}
+    />
+  );
+  return (
+    <>
+      {field('slope_deg', 'Falls by', degrees(ground.slope_deg))}
+      {field('falls_to_deg', 'towards', degrees(ground.falls_to_deg))}
+      {field('lot_distance', 'From the lot line', ground.lot_distance?.typed ?? '', 56, 'none')}
+      {field('snow_depth', 'Snow lies', ground.snow_depth?.typed ?? '', 56, 'none')}
+      {field('trench_depth', 'Trench deep', ground.trench_depth?.typed ?? '', 56, '?')}
+      <span className="col-span-2">
+        {field('soil', 'Soil', ground.soil, 210, 'what was found')}
+      </span>
+    </>
+  );
+}
+
 export function PlaneFace({ plane, seen }: { plane: RoofPlane; seen: PlaneSurvey }) {
   const { job, brief, edit, act } = useJob();
   const kinds = [...new Set(seen.edges.map((e) => e.kind))];
@@ -47,20 +84,30 @@ export function PlaneFace({ plane, seen }: { plane: RoofPlane; seen: PlaneSurvey
         </span>
       </div>
       <div className="grid grid-cols-2 gap-x-4 gap-y-[3px] whitespace-nowrap">
-        <span className={plane.slope_typed.length > SHORT ? 'col-span-2' : ''}>
-          {field('slope', `Slope ${figure(plane.slope_deg, 1)}°`, plane.slope_typed, {
-            placeholder: 'guess',
-            width: plane.slope_typed.length > SHORT ? 150 : 56,
-          })}
-        </span>
-        {field('eave_height', 'Eave height', plane.eave_height?.typed ?? '', {
-          echo: length,
-          placeholder: 'guess',
-        })}
+        {plane.ground ? (
+          <GroundFields plane={plane} ground={plane.ground} />
+        ) : (
+          <>
+            <span className={plane.slope_typed.length > SHORT ? 'col-span-2' : ''}>
+              {field('slope', `Slope ${figure(plane.slope_deg, 1)}°`, plane.slope_typed, {
+                placeholder: 'guess',
+                width: plane.slope_typed.length > SHORT ? 150 : 56,
+              })}
+            </span>
+            {field('eave_height', 'Eave height', plane.eave_height?.typed ?? '', {
+              echo: length,
+              placeholder: 'guess',
+            })}
+          </>
+        )}
         <span className="col-span-2">
           {field(
             'azimuth',
-            compass === null ? 'Azimuth, true' : `Azimuth ${degrees(plane.azimuth_deg)} true`,
+            plane.ground && compass === null
+              ? 'Rows face, true'
+              : compass === null
+                ? 'Azimuth, true'
+                : `Azimuth ${degrees(plane.azimuth_deg)} true`,
             !plane.azimuth_given
               ? ''
               : compass === null

@@ -15,6 +15,7 @@ const SHAPES: [Schemas['PlaneShape'], string][] = [
   ['dormer-cut', 'With a dormer cut out'],
   ['wall', 'Wall, upright'],
 ];
+const GROUND: [Schemas['PlaneShape'], string] = ['ground', 'Ground area'];
 
 export function PlaneMenus({ plane, seen }: { plane: RoofPlane; seen: PlaneSurvey }) {
   const { job, showPlane, edit, act } = useJob();
@@ -30,7 +31,7 @@ export function PlaneMenus({ plane, seen }: { plane: RoofPlane; seen: PlaneSurve
     <PlaneTabs>
       <Menu
         label="Add a plane"
-        items={SHAPES.map(([shape, label]) => ({
+        items={[...SHAPES, GROUND].map(([shape, label]) => ({
           label,
           run: () => add({ kind: 'add-plane', shape }),
         }))}

@@ -1,0 +1,89 @@
+/** The tables of a ground array: how they stand, how far apart their rows are, their posts. */
+import type { Schemas } from '@/api/client';
+import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
+import { TypedField } from '@/ui/TypedField';
+import { figure } from '@/units/format';
+import { echoOf, formatLength } from '@/units/length';
+
+interface GroundFaceProps {
+  planeId: string;
+  array: Schemas['PlaneArray'];
+  report: Schemas['GroundReport'] | undefined;
+}
+
+export function GroundFace({ planeId, array, report }: GroundFaceProps) {
+  const { job, option, edit, act } = useJob();
+  const { table } = array;
+  const of = { option_id: option.id, plane_id: planeId };
+  const lengthEcho = { echo: (typed: string) => echoOf(typed, job.unit) };
+  const asArray = (field: Schemas['ArrayField'], label: string, value: string, length: boolean) => (
+    <TypedField
+      label={label}
+      value={value}
+      width={60}
+      align="right"
+      showLabel
+      {...(length ? lengthEcho : {})}
+      commit={(typed) => edit({ kind: 'set-array-field', ...of, field, typed })}
+    />
+  );
+  const asTable = (field: Schemas['TableField'], label: string, value: string, length: boolean) => (
+    <TypedField
+      label={label}
+      value={value}
+      width={60}
+      align="right"
+      showLabel
+      {...(length ? lengthEcho : {})}
+      commit={(typed) => edit({ kind: 'set-table-field', ...of, field, typed })}
+    />
+  );
+  const metres = (m: number) => formatLength(m, job.unit);
+  return (
+    <div className="flex flex-col gap-1">
+      <div className="grid grid-cols-2 gap-x-3 gap-y-[3px] whitespace-nowrap">
+        {asArray(
+          'leg_tilt',
+          'Tilt',
+          `${figure(array.leg_tilt_deg, 1).replace(/\.0$/, '')}°`,
+          false,
+        )}
+        {asTable('rows', 'Rows a table', String(table?.rows ?? 1), false)}
+        {asTable('clearance', 'Front edge', table?.clearance.typed ?? '', true)}
+        {asArray('gap_between_rows', 'Rows apart', array.gap_between_rows.typed, true)}
+        {asTable('along', 'Posts along', table?.along.typed ?? '', true)}
+        {asTable('apart', 'front to back', table?.apart.typed ?? '', true)}
+      </div>
+      <span className="flex flex-wrap gap-1.5">
+        <Button onClick={() => void act({ kind: 'space-rows', ...of })}>
+          For the shortest day
+        </Button>
+        {report && report.bays > 0 && (
+          <Button onClick={() => void act({ kind: 'fill-bays', option_id: option.id })}>
+            Fill {report.bays} bays
+          </Button>
+        )}
+      </span>
+      {report && report.posts.length > 0 && (
+        <p className="text-xs">
+          {report.modules} modules{report.bays > 0 && `, ${report.bays} bays for later`} on{' '}
+          {report.tables.length} tables; {report.posts.length} posts of{' '}
+          {metres(report.shortest_post_m)} to {metres(report.longest_post_m)} over the ground; land{' '}
+          {figure(report.land_m2)} m²
+          {report.lot_m !== null && `; lot line ${metres(report.lot_m)} away`}
+          {report.trench_m !== null && `; trench ${metres(report.trench_m)}`}.
+        </p>
+      )}
+      {report?.told.map((sentence) => (
+        <p key={sentence} className="text-xs text-warn">
+          {sentence}.
+        </p>
+      ))}
+      <p className="text-xs text-ink-2">
+        Posts are lengths over the ground: their depth, soil and wind are an engineer’s. Call before
+        digging.
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,116 @@
+"""Tables of several module rows on posts: their modules, columns and heights over the ground."""
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ridge_tally.core.array.lay import Lay, Place
+from ridge_tally.core.job.array import GroundTable, PlacedModule, PlaneArray
+from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.survey.site_frame import to_site
+
+# Lower edges nearer than this lie in one line; modules further apart than their gap and this
+# stand on two tables.
+SAME_LINE_M = 0.02
+
+
+@dataclass(frozen=True, slots=True)
+class Table:
+    """One table: its modules column by column, its lower edge, and how high that is.
+
+    ``left_m``, ``right_m`` and ``front_m`` on the plane; ``base_m`` over the ground where the
+    site is measured from: ``clearance`` above the highest ground under the lower edge.
+    """
+
+    modules: tuple[PlacedModule, ...]
+    left_m: float
+    right_m: float
+    front_m: float
+    base_m: float
+
+
+def front_m(lay: Lay, module: PlacedModule) -> float:
+    """Return where the lower edge of a module's table lies on the plane, up from the eave."""
+    flat = math.cos(math.radians(lay.leg_tilt_deg))
+    return module.y_m - module.tier * lay.tier_m(module.orientation) * flat
+
+
+def tiers_of(lay: Lay, places: Iterable[Place]) -> tuple[tuple[Place, int], ...]:
+    """Return the modules of columns, each with its tier, from the places of their lowest ones."""
+    flat = math.cos(math.radians(lay.leg_tilt_deg))
+    return tuple(
+        (replace(p, y_m=p.y_m + tier * lay.tier_m(p.orientation) * flat), tier)
+        for p in places
+        for tier in range(lay.tiers)
+    )
+
+
+def columns_of(
+    lay: Lay, modules: Sequence[PlacedModule]
+) -> tuple[tuple[Place, tuple[PlacedModule, ...]], ...]:
+    """Return each column of modules on a table with the place of its lowest; one each without tiers."""
+    found: dict[tuple[int, int], list[PlacedModule]] = {}
+    for module in modules:
+        key = (round(module.x_m / SAME_LINE_M), round(front_m(lay, module) / SAME_LINE_M))
+        found.setdefault(key if lay.tiers > 1 else (len(found), 0), []).append(module)
+    return tuple(
+        (Place(c[0].x_m, front_m(lay, c[0]), c[0].orientation), tuple(c)) for c in found.values()
+    )
+
+
+def tables_of(plane: RoofPlane, array: PlaneArray, lay: Lay) -> tuple[Table, ...]:
+    """Return the tables of an array on the ground, from the lower left on; bays belong to them.
+
+    Notes
+    -----
+    A table's beams are level: it stands ``clearance`` over the highest ground under its front.
+    """
+    ground, table = plane.ground, array.table or GroundTable()
+    columns = sorted(
+        columns_of(lay, array.modules), key=lambda c: (round(c[0].y_m / SAME_LINE_M), c[0].x_m)
+    )
+    runs: list[list[tuple[Place, tuple[PlacedModule, ...]]]] = []
+    for place, modules in columns:
+        last = runs[-1][-1][0] if runs else None
+        if last is not None:
+            end_m = last.x_m + lay.width_m(last.orientation)
+            beside = place.x_m - end_m <= lay.gap_in_row_m + SAME_LINE_M
+            level = abs(place.y_m - last.y_m) < SAME_LINE_M
+            if beside and level and place.orientation is last.orientation:
+                runs[-1].append((place, modules))
+                continue
+        runs.append([(place, modules)])
+    found = []
+    for run in runs:
+        left, right = run[0][0].x_m, run[-1][0].x_m + lay.width_m(run[-1][0].orientation)
+        front = run[0][0].y_m
+        highest = 0.0
+        if ground is not None:
+            ends = to_site(plane, np.array([[left, front], [right, front]]))
+            highest = float(ends[:, 2].max())
+        modules = tuple(m for _, column in run for m in column)
+        found.append(Table(modules, left, right, front, highest + table.clearance.value_m))
+    return tuple(found)
+
+
+def raised(
+    plane: RoofPlane, array: PlaneArray, lay: Lay, modules: Sequence[PlacedModule]
+) -> tuple[Place, ...]:
+    """Return the places of modules, those on ground tables as high as their posts hold them."""
+    bare = tuple(Place(m.x_m, m.y_m, m.orientation) for m in modules)
+    if plane.ground is None or not modules:
+        return bare
+    base = {m.id: t.base_m for t in tables_of(plane, array, lay) for m in t.modules}
+    feet = to_site(plane, np.array([[p.x_m, p.y_m] for p in bare]))
+    sine = math.sin(math.radians(lay.leg_tilt_deg))
+    return tuple(
+        replace(p, up_m=base[m.id] - float(foot[2]) + m.tier * lay.tier_m(m.orientation) * sine)
+        for p, m, foot in zip(bare, modules, feet, strict=True)
+    )
+
+
+def ground_height_m(plane: RoofPlane, x_m: float, y_m: float) -> float:
+    """Return how high the ground is at a point of a plane, over where the site is measured from."""
+    return float(to_site(plane, np.array([[x_m, y_m]]))[0, 2])

@@ -1,0 +1,287 @@
+"""A ground array as it stands: tables, posts over the ground, how far rows are apart and what it costs."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import brentq
+
+from ridge_tally.core.array.posts import legs, overhang_m, posts_along
+from ridge_tally.core.array.tables import Table, ground_height_m, tables_of
+from ridge_tally.core.job.array import GroundTable, PlaneArray, present_of
+from ridge_tally.core.job.document import Job, Option, module_on, plane_of
+from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.job.survey import RoofPlane, SitePoint
+from ridge_tally.core.sun.row_spacing import FROM_H, TO_H, Rows, shaded_frac, solstice_gap_m
+from ridge_tally.core.sun.shading import QUICK, glass_of
+from ridge_tally.core.survey.lot import lot_distance_m
+from ridge_tally.core.survey.outline import require_closed
+from ridge_tally.rules.array import lay_of
+from ridge_tally.rules.ground import rings_of, rows_of
+from ridge_tally.services.array_editing import array_of
+from ridge_tally.services.array_light import array_lights
+from ridge_tally.services.editing import design_for
+from ridge_tally.services.ground_editing import ground_of_plane
+from ridge_tally.services.site_sky import site_sky, turned
+from ridge_tally.services.workspace import Workspace
+
+FloatArray = NDArray[np.float64]
+# Gaps looked at, as shares of the shortest day's.
+CURVE = tuple(i / 10 for i in range(1, 19))
+WIDEST_M = 60.0
+
+
+@dataclass(frozen=True, slots=True)
+class Post:
+    """A post: where it stands on the plane, and its length from the ground to the glass.
+
+    ``table``: its number from 1; ``back``: of the upper row.
+    """
+
+    table: int
+    x_m: float
+    y_m: float
+    back: bool
+    height_m: float
+
+
+@dataclass(frozen=True, slots=True)
+class TableView:
+    """A table on the plane, its modules and the bays left free on it."""
+
+    left_m: float
+    right_m: float
+    front_m: float
+    depth_m: float
+    modules: int
+    bays: int
+    lowest_m: float
+    highest_m: float
+
+
+@dataclass(frozen=True, slots=True)
+class SpacingPoint:
+    """A level gap between rows: what rows take of the year's light, and the land they cover."""
+
+    gap_m: float
+    loss_frac: float
+    land_m2: float
+
+
+@dataclass(frozen=True, slots=True)
+class GroundReport:
+    """A ground array.
+
+    ``posts_told`` by length.  ``loss_frac`` of long rows by the reference library, ``cast_frac``
+    of these very tables by the sky over each module, ``None`` without modules.  ``asked_gap_m``:
+    the gap at which rows take the share asked for.  ``lot_m``: least distance to a lot line.
+    """
+
+    tables: tuple[TableView, ...]
+    modules: int
+    bays: int
+    posts: tuple[Post, ...]
+    shortest_post_m: float
+    longest_post_m: float
+    gap_m: float
+    solstice_gap_m: float
+    spacing_sum: str
+    loss_frac: float | None
+    cast_frac: float | None
+    curve: tuple[SpacingPoint, ...]
+    asked_gap_m: float | None
+    land_m2: float
+    lot_m: float | None
+    trench_m: float | None
+    told: tuple[str, ...]
+
+
+def ground_report(
+    workspace: Workspace,
+    job: Job,
+    option: Option,
+    plane_id: PlaneId,
+    most_loss: float | None = None,
+) -> GroundReport:
+    """Return a ground array as it stands.
+
+    Raises
+    ------
+    BadGeometry, MissingDatum
+        If the plane is a roof, or does not close yet.
+    """
+    plane = plane_of(job, plane_id)
+    ground_of_plane(plane)
+    require_closed(plane)
+    array = array_of(option, plane_id)
+    lay = lay_of(module_on(job, option, plane_id), array, plane)
+    rows, table = rows_of(design_for(job, option), array), array.table or GroundTable()
+    tables = tables_of(plane, array, lay)
+    posts = tuple(_posts(plane, rows, table, tables))
+    light = _Light(workspace, job, option, plane, array, rows)
+    fronts = sorted({round(t.front_m, 2) for t in tables})
+    row_m = max((_row_m(tables, f) for f in fronts), default=0.0)
+    solstice = solstice_gap_m(rows, job.site.latitude_deg)
+    gap = array.gap_between_rows.value_m
+    behind = (len(fronts) - 1) / len(fronts) if fronts else 0.0
+
+    def land(of_gap_m: float) -> float:
+        return (len(fronts) * rows.depth_m + max(0, len(fronts) - 1) * of_gap_m) * row_m
+
+    heights = [p.height_m for p in posts]
+    present = present_of(array)
+    return GroundReport(
+        tables=tuple(_view(plane, rows, t) for t in tables),
+        modules=len(present),
+        bays=len(array.modules) - len(present),
+        posts=posts,
+        shortest_post_m=min(heights, default=0.0),
+        longest_post_m=max(heights, default=0.0),
+        gap_m=gap,
+        solstice_gap_m=solstice,
+        spacing_sum=_sum(rows, solstice),
+        loss_frac=light.loss_frac(gap) * behind if fronts else None,
+        cast_frac=_cast_frac(workspace, job, option, plane) if present else None,
+        curve=tuple(
+            SpacingPoint(g, light.loss_frac(g) * behind, land(g))
+            for g in (max(0.05, share * solstice) for share in CURVE)
+        )
+        if len(fronts) > 1
+        else (),
+        asked_gap_m=_asked(light, behind, most_loss),
+        land_m2=land(gap),
+        lot_m=lot_distance_m(rings_of(plane, rows, tables), job.survey.lot_lines),
+        trench_m=_trench_m(job, plane, rows, tables),
+        told=_told(plane, array, rows, tables, solstice),
+    )
+
+
+class _Light:
+    """What rows before a row take of the year's light, whatever their gap."""
+
+    def __init__(
+        self,
+        workspace: Workspace,
+        job: Job,
+        option: Option,
+        plane: RoofPlane,
+        array: PlaneArray,
+        rows: Rows,
+    ) -> None:
+        sky = site_sky(workspace, job, option)
+        parts = turned(sky, glass_of(plane, array.leg_tilt_deg), QUICK).parts
+        self.sun, self.rows = sky.hours.sun, rows
+        self.direct = parts.beam_w_per_m2 + parts.circumsolar_w_per_m2
+        self.whole = float(parts.poa_w_per_m2.sum())
+
+    def loss_frac(self, gap_m: float) -> float:
+        """Return the share of a shaded row's light; sky light that the row hides is not in it."""
+        shaded = shaded_frac(self.rows, gap_m, self.sun)
+        return float((self.direct * shaded).sum() / self.whole) if self.whole > 0 else 0.0
+
+
+def _asked(light: _Light, behind: float, most_loss: float | None) -> float | None:
+    if most_loss is None or behind <= 0:
+        return None
+
+    def over(gap_m: float) -> float:
+        return light.loss_frac(gap_m) * behind - most_loss
+
+    if over(0.02) <= 0:
+        return 0.02
+    return None if over(WIDEST_M) > 0 else float(brentq(over, 0.02, WIDEST_M, xtol=1e-3))
+
+
+def _cast_frac(workspace: Workspace, job: Job, option: Option, plane: RoofPlane) -> float:
+    """Return what all shade takes of the light on these modules, by the sky over each of them."""
+    _, arrays = array_lights(workspace, job, option)
+    mine = next(a for a in arrays if a.plane.id == plane.id)
+    free = float(mine.on_free.free_wh_per_m2.sum()) * len(mine.lights)
+    return sum(float(x.lost.sum()) for x in mine.lights) / free if free > 0 else 0.0
+
+
+def _posts(plane: RoofPlane, rows: Rows, table: GroundTable, tables: Sequence[Table]) -> list[Post]:
+    """Return every post; both rows of posts under the glass, as far apart up the slope as typed."""
+    tilt = math.radians(rows.tilt_deg)
+    apart = min(table.apart.value_m, rows.slant_m)
+    over = overhang_m(rows.slant_m, apart)
+    found = []
+    for number, one in enumerate(tables, start=1):
+        hinge = one.base_m + over * math.sin(tilt)
+        at = legs(rows.slant_m, apart, hinge, rows.tilt_deg)
+        for back, up, top in ((False, over, at.front_m), (True, over + apart, at.back_m)):
+            y = one.front_m + up * math.cos(tilt)
+            for along in posts_along(one.right_m - one.left_m, table.along.value_m):
+                x = one.left_m + along
+                found.append(Post(number, x, y, back, top - ground_height_m(plane, x, y)))
+    return found
+
+
+def _view(plane: RoofPlane, rows: Rows, table: Table) -> TableView:
+    present = sum(m.present for m in table.modules)
+    ends = [ground_height_m(plane, x, table.front_m) for x in (table.left_m, table.right_m)]
+    return TableView(
+        table.left_m,
+        table.right_m,
+        table.front_m,
+        rows.depth_m,
+        present,
+        len(table.modules) - present,
+        table.base_m - max(ends),
+        table.base_m - min(ends) + rows.height_m,
+    )
+
+
+def _row_m(tables: Sequence[Table], front_m: float) -> float:
+    mine = [t for t in tables if abs(t.front_m - front_m) < 0.02]
+    return max(t.right_m for t in mine) - min(t.left_m for t in mine)
+
+
+def _trench_m(job: Job, plane: RoofPlane, rows: Rows, tables: Sequence[Table]) -> float | None:
+    """Return the length of the trench from the nearest table by its turns to the panel."""
+    panel = job.survey.service.panel
+    if panel is None or not tables or plane.ground is None:
+        return None
+    route = [*plane.ground.trench_route, panel]
+    corners = np.concatenate(rings_of(plane, rows, tuple(tables)))
+    nearest = min(
+        corners, key=lambda c: math.hypot(c[0] - route[0].east_m, c[1] - route[0].north_m)
+    )
+    points = [SitePoint(float(nearest[0]), float(nearest[1])), *route]
+    return sum(math.hypot(b.east_m - a.east_m, b.north_m - a.north_m) for a, b in pairwise(points))
+
+
+def _sum(rows: Rows, solstice_m: float) -> str:
+    """Return the sum of the shortest day's gap in words and numbers."""
+    level = "level ground" if abs(rows.rise_behind) < 1e-6 else "this ground"
+    return (
+        f"H = {rows.slant_m:.2f} m · sin {rows.tilt_deg:g}° = {rows.height_m:.2f} m; on {level} "
+        f"the sun of {FROM_H:.0f} to {TO_H:.0f} h on the shortest day asks for {solstice_m:.2f} m"
+    )
+
+
+def _told(
+    plane: RoofPlane,
+    array: PlaneArray,
+    rows: Rows,
+    tables: Sequence[Table],
+    solstice_m: float,
+) -> tuple[str, ...]:
+    found = []
+    ground = plane.ground
+    if ground is not None and ground.slope_deg > rows.tilt_deg:
+        found.append(
+            f"The ground falls by {ground.slope_deg:g}°, more than the tables' {rows.tilt_deg:g}°: tilt "
+            "them more, or treat it as a roof"
+        )
+    if solstice_m > 20.0:
+        found.append("No gap of 20 m or less leaves the shortest day's sun: choose a loss instead")
+    lone = [t for t in tables if t.right_m - t.left_m < rows.slant_m / 2]
+    if lone:
+        found.append(f"{len(lone)} table is narrower than half its height: one module alone")
+    if array.table and array.table.apart.value_m > rows.slant_m:
+        found.append("Posts are set further apart than the glass is long: they stand at its edges")
+    return tuple(found)

@@ -1,0 +1,260 @@
+"""What changing a ground array's tilt with the seasons is worth, when, and how it is done."""
+
+from dataclasses import dataclass, replace
+from datetime import date, timedelta
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridge_tally.core.array.posts import hinge_m, legs, lift_m
+from ridge_tally.core.energy.even_year import even_power_frac, power_table
+from ridge_tally.core.energy.inverter import ac_side, ac_year
+from ridge_tally.core.energy.lit import kwh_of
+from ridge_tally.core.job.array import GroundTable
+from ridge_tally.core.job.document import Job, Option, module_on, plane_of
+from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.sky.plane_irradiance import PlaneLight, glass_passing, light_parts
+from ridge_tally.core.sky.sun import sun_path
+from ridge_tally.core.sky.weather_year import NOMINAL_YEAR, month_of
+from ridge_tally.core.strings.parts import ac_makers
+from ridge_tally.core.sun.row_spacing import Rows, shaded_frac
+from ridge_tally.core.sun.seasons import Positions, best_positions
+from ridge_tally.rules.design import dc_watts
+from ridge_tally.rules.ground import rows_of
+from ridge_tally.services.array_editing import array_of
+from ridge_tally.services.editing import design_for
+from ridge_tally.services.evaluation import require_strings
+from ridge_tally.services.ground_editing import ground_of_plane
+from ridge_tally.services.plant import heat_loss, losses_of, usual_warming
+from ridge_tally.services.weather import location_of, reflected_frac, weather_of
+from ridge_tally.services.workspace import Workspace
+
+FloatArray = NDArray[np.float64]
+TILTS_DEG = tuple(float(t) for t in range(5, 71, 5))
+COUNTS = (1, 2, 4)
+ORDER_OF_WORK = (
+    "Two people at least; wind under 5 m/s; nobody under the glass.",
+    "AC off, then DC off at the isolator; the strings stay live in daylight: no connector is opened.",
+    "Prop the table before any clamp is loosened; loosen front hinges by a turn, then back legs one by one.",
+    "Walk it up or down a hole at a time from one end to the other, never more than one hole apart.",
+    "Pin every leg, tighten back to front, check the lowest edge and the cables’ slack.",
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Stand:
+    """A tilt of the year: from which day, its back legs, and how far they are lifted for it."""
+
+    from_day: int
+    tilt_deg: float
+    back_leg_m: float
+    lift_m: float
+    lowest_m: float
+
+
+@dataclass(frozen=True, slots=True)
+class SeasonalPlan:
+    """So many positions a year; ``gain_kwh`` against the tilt there is, ``over_best_kwh`` against
+    the best tilt that stays."""
+
+    count: int
+    energy_kwh: float
+    gain_kwh: float
+    over_best_kwh: float
+    stands: tuple[Stand, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class SeasonalTilt:
+    """The year by tilt, and plans of one, two and four positions.
+
+    ``hinge_m``: how high the front posts hold the glass so that the steepest clears the ground.
+    ``by_tilt_kwh``: the year at each of ``tilts_deg``.
+    """
+
+    tilt_deg: float
+    energy_kwh: float
+    tilts_deg: tuple[float, ...]
+    by_tilt_kwh: tuple[float, ...]
+    plans: tuple[SeasonalPlan, ...]
+    hinge_m: float
+    told: tuple[str, ...]
+    order_of_work: tuple[str, ...]
+    doubts: tuple[str, ...]
+
+
+def seasonal_tilt(
+    workspace: Workspace, job: Job, option: Option, plane_id: PlaneId
+) -> SeasonalTilt:
+    """Return what other tilts, and tilts changed with the seasons, give a ground array.
+
+    Raises
+    ------
+    BadGeometry, MissingDatum
+        If the plane is a roof, or no module is in a string.
+    """
+    plane = plane_of(job, plane_id)
+    ground_of_plane(plane)
+    require_strings(option)
+    array = array_of(option, plane_id)
+    table, rows = array.table or GroundTable(), rows_of(design_for(job, option), array)
+    tilts = np.array(sorted({*TILTS_DEG, array.leg_tilt_deg}))
+    fronts = {round(m.y_m, 1) for m in array.modules if m.tier == 0}
+    behind = (len(fronts) - 1) / len(fronts) if fronts else 0.0
+    daily = _daily_kwh(workspace, job, option, plane_id, rows, tilts, behind)
+    by_tilt = daily.sum(axis=1)
+    now = float(by_tilt[list(tilts).index(array.leg_tilt_deg)])
+    plans = [best_positions(daily, tilts, count) for count in COUNTS]
+    steepest = max(p.tilt_deg for plan in plans for p in plan.positions)
+    apart = min(table.apart.value_m, rows.slant_m)
+    hinge = hinge_m(rows.slant_m, apart, table.clearance.value_m, steepest)
+    views = tuple(
+        _plan(plan, count, now, plans[0].energy_kwh, rows, apart, hinge)
+        for count, plan in zip(COUNTS, plans, strict=True)
+    )
+    return SeasonalTilt(
+        tilt_deg=array.leg_tilt_deg,
+        energy_kwh=now,
+        tilts_deg=tuple(tilts.tolist()),
+        by_tilt_kwh=tuple(by_tilt.tolist()),
+        plans=views,
+        hinge_m=hinge,
+        told=_told(views, now),
+        order_of_work=ORDER_OF_WORK,
+        doubts=(
+            "Rows long and alike, shade of beam alone, the loss taken as the share of a row in shade: "
+            "strings in landscape lose more",
+            "By the hour on this weather; the years of this job’s other views keep the tilt there is",
+        ),
+    )
+
+
+def _daily_kwh(
+    workspace: Workspace,
+    job: Job,
+    option: Option,
+    plane_id: PlaneId,
+    rows: Rows,
+    tilts: FloatArray,
+    behind: float,
+) -> FloatArray:
+    """Return (t, 365): the array's AC energy of each day at each tilt, its rows' pitch kept."""
+    weather, plane = weather_of(workspace, job), plane_of(job, plane_id)
+    sun = sun_path(weather.time, location_of(job.site))
+    array, sheet = array_of(option, plane_id), module_on(job, option, plane_id)
+    table, heat, losses = power_table(sheet), heat_loss(array.mounting), losses_of(sheet)
+    design = design_for(job, option)
+    kept = (1 - losses.mismatch_frac) * losses.aged_frac(1) * (1 - losses.wiring_frac)
+    dc_w = dc_watts(design)[2]
+    (maker, _), *_ = ac_makers(job, option)
+    side = ac_side(replace(maker, p_ac_w=design.p_ac_w), usual_warming())
+    volts = np.full(len(weather.time), float(side.curve_v[len(side.curve_v) // 2]))
+    reflected = reflected_frac(job, weather)[month_of(weather.time)]
+    pitch = array.gap_between_rows.value_m + rows.depth_m
+    found = []
+    for tilt in tilts.tolist():
+        there = replace(rows, tilt_deg=tilt)
+        parts = light_parts(weather, sun, tilt, plane.azimuth_deg, reflected)
+        passed = glass_passing(sun, tilt, plane.azimuth_deg)
+        shaded = shaded_frac(there, max(0.01, pitch - there.depth_m), sun) * behind
+        direct = 1.0 - shaded
+        beam, near = parts.beam_w_per_m2 * direct, parts.circumsolar_w_per_m2 * direct
+        sky = near + parts.isotropic_w_per_m2 + parts.horizon_w_per_m2
+        light = PlaneLight(
+            beam + sky + parts.ground_w_per_m2,
+            beam * passed.beam_frac
+            + sky * passed.sky_frac
+            + parts.ground_w_per_m2 * passed.ground_frac,
+        )
+        offered = even_power_frac(table, light, weather, heat) * dc_w * kept
+        year = ac_year(offered[None], volts, weather.air_degc, side, weather.step_h)
+        given = year.given_w * (1 - losses.ac_wiring_frac) * (1 - losses.outage_frac)
+        found.append([kwh_of(day, weather.step_h) for day in given.reshape(365, -1)])
+    return np.array(found)
+
+
+def _plan(
+    plan: Positions,
+    count: int,
+    now: float,
+    best: float,
+    rows: Rows,
+    apart_m: float,
+    hinge: float,
+) -> SeasonalPlan:
+    stands = []
+    for number, position in enumerate(plan.positions):
+        before = plan.positions[number - 1].tilt_deg
+        at = legs(rows.slant_m, apart_m, hinge, position.tilt_deg)
+        stands.append(
+            Stand(
+                position.from_day,
+                position.tilt_deg,
+                at.back_m,
+                lift_m(apart_m, before, position.tilt_deg),
+                at.lowest_m,
+            )
+        )
+    return SeasonalPlan(count, plan.energy_kwh, plan.energy_kwh - now, plan.energy_kwh - best,
+                        tuple(stands))  # fmt: skip
+
+
+def _told(plans: tuple[SeasonalPlan, ...], now: float) -> tuple[str, ...]:
+    fixed, two, four = plans
+    found = [
+        f"Best tilt that stays: {fixed.stands[0].tilt_deg:g}°, {fixed.gain_kwh:+.0f} kWh a year "
+        f"against the tilt there is."
+    ]
+    for plan, words in ((two, "Two positions"), (four, "Four")):
+        days = " and ".join(f"{s.tilt_deg:g}° from {_day(s.from_day)}" for s in plan.stands)
+        share = plan.over_best_kwh / now * 100 if now else 0.0
+        found.append(
+            f"{words}: {days}: {plan.over_best_kwh:+.0f} kWh ({share:+.1f} %) over the best that stays."
+        )
+    return tuple(s.replace("-", "−") for s in found)
+
+
+def _day(day_of_year: int) -> str:
+    day = date(NOMINAL_YEAR, 1, 1) + timedelta(days=day_of_year)
+    return f"{day.day} {day:%b}"
+
+
+def calendar_of(job: Job, study: SeasonalTilt, count: int) -> str:
+    """Return the changes of a plan as an iCalendar file, once a year each.
+
+    Notes
+    -----
+    RFC 5545; from memory, whole days that repeat yearly.
+    """
+    plan = next(p for p in study.plans if p.count == count)
+    lines = ["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//Ridge Tally//seasonal tilt//EN"]
+    for stand in plan.stands:
+        day = date(NOMINAL_YEAR, 1, 1) + timedelta(days=stand.from_day)
+        words = f"{job.name}: tilt the tables to {stand.tilt_deg:g}°"
+        lines += [
+            "BEGIN:VEVENT",
+            f"UID:{stand.from_day}-{stand.tilt_deg:g}@ridge-tally",
+            f"DTSTAMP:{NOMINAL_YEAR}0101T000000Z",
+            f"DTSTART;VALUE=DATE:{day:%Y%m%d}",
+            "RRULE:FREQ=YEARLY",
+            f"SUMMARY:{_escaped(words)}",
+            f"DESCRIPTION:{_escaped(f'Back legs {stand.back_leg_m:.2f} m. ' + ' '.join(ORDER_OF_WORK))}",
+            "END:VEVENT",
+        ]
+    return "\r\n".join((*(_folded(line) for line in lines), "END:VCALENDAR")) + "\r\n"
+
+
+def _escaped(text: str) -> str:
+    return text.replace("\\", "\\\\").replace(";", "\\;").replace(",", "\\,")
+
+
+def _folded(line: str) -> str:
+    """Return a line in pieces of at most 75 bytes, as the format asks."""
+    pieces, rest = [], line
+    while len(rest.encode()) > 74:
+        cut = 74
+        while len(rest[:cut].encode()) > 74:
+            cut -= 1
+        pieces.append(rest[:cut])
+        rest = rest[cut:]
+    return "\r\n ".join((*pieces, rest))
