@@ -29,6 +29,11 @@ def scene(page: Page) -> None:
     page.wait_for_timeout(2000)
 
 
+def ground(page: Page) -> None:
+    page.get_by_role("button", name="Yard", exact=True).click()
+    page.get_by_text("Long rows take").wait_for()
+
+
 def path(page: Page) -> None:
     page.get_by_role("button", name="Sun path").click()
     page.get_by_text("Seen from the").wait_for()
@@ -72,6 +77,7 @@ VIEWS = {
     "survey-site": ("lagoon-road/a/survey", site),
     "survey-scene": ("lagoon-road/a/survey", scene),
     "array-roof": ("juniper-bench/a/array", None),
+    "array-ground": ("kiln-yard/a/array", ground),
     "sun-path": ("juniper-bench/a/sun", path),
     "sun-shade": ("juniper-bench/a/sun", shade),
     "sun-culprits": ("juniper-bench/a/sun", culprits),

@@ -59,7 +59,11 @@ def report(workspace: Workspace, job: Job = KILN, loss: float | None = None) -> 
 
 def verdicts(job: Job) -> dict[str, Verdict]:
     checks = all_checks(design_for(job, option_of(job, A)))
-    return {c.rule_id: c.verdict for c in checks if c.rule_id.startswith("ground.")}
+    return {
+        c.rule_id: c.verdict
+        for c in checks
+        if c.rule_id.startswith(("ground.", "array.row-spacing"))
+    }
 
 
 def test_posts_reach_the_glass_over_the_ground_they_stand_on(workspace: Workspace) -> None:
@@ -90,7 +94,7 @@ def test_rows_as_far_apart_as_the_shortest_day_asks_hardly_shade_each_other(
     assert losses == sorted(losses, reverse=True)
     lands = [p.land_m2 for p in told.curve]
     assert lands == sorted(lands)
-    assert verdicts(KILN)["ground.spacing"] is Verdict.KEPT
+    assert verdicts(KILN)["array.row-spacing"] is Verdict.KEPT
 
 
 def test_rows_near_each_other_cost_what_rays_from_these_modules_say(workspace: Workspace) -> None:
@@ -101,7 +105,7 @@ def test_rows_near_each_other_cost_what_rays_from_these_modules_say(workspace: W
     assert told.cast_frac is not None
     # Rays add the sky light that rows hide, and leave out the ends the sun reaches past.
     assert told.loss_frac < told.cast_frac < 3 * told.loss_frac
-    assert verdicts(close)["ground.spacing"] is Verdict.BROKEN
+    assert verdicts(close)["array.row-spacing"] is Verdict.BROKEN
     less = hourly_year(workspace, close, option_of(close, A)).energy_kwh / len(
         present_ids(option_of(close, A))
     )
@@ -126,9 +130,12 @@ def test_a_gap_for_a_loss_takes_that_loss(workspace: Workspace) -> None:
 
 def test_steeper_tables_are_spaced_anew_and_bays_are_filled(workspace: Workspace) -> None:
     steep = apply_edit(KILN, SetArrayField(A, YARD, ArrayField.LEG_TILT, "45"), SHELF)
-    assert verdicts(steep)["ground.spacing"] is Verdict.BROKEN
+    assert verdicts(steep)["array.row-spacing"] is Verdict.BROKEN
     spaced = apply_edit(steep, SpaceRows(A, YARD), SHELF)
-    assert verdicts(spaced)["ground.spacing"] is Verdict.KEPT
+    assert verdicts(spaced)["array.row-spacing"] is Verdict.KEPT
+    # Closer rows hold a fourth table; as many bays are left as before, at its end.
+    close = apply_edit(KILN, SetArrayField(A, YARD, ArrayField.GAP_BETWEEN_ROWS, "0.5 m"), SHELF)
+    assert (report(workspace, close).bays, len(report(workspace, close).tables)) == (3, 5)
     full = apply_edit(KILN, FillBays(A), SHELF)
     assert len(present_ids(option_of(full, A))) == 27
     assert report(workspace, full).bays == 0
@@ -178,6 +185,8 @@ def test_the_calendar_repeats_each_change_yearly(seasons: SeasonalTilt) -> None:
     assert text.endswith("END:VCALENDAR\r\n")
     assert lines.count("RRULE:FREQ=YEARLY") == text.count("BEGIN:VEVENT") == 2
     assert max(len(line.encode()) for line in lines) <= 75
+    with pytest.raises(OutOfRange, match="Positions a year reads 3"):
+        calendar_of(KILN, seasons, 3)
 
 
 def test_a_ground_area_is_added_to_any_job_and_travels_in_its_file() -> None:

@@ -88,6 +88,19 @@ export const groundQuery = (at: OptionAt, planeId: string, mostLoss = '') =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+/** Where brackets can sit under the modules of a metal roof or a carport. */
+export const bracketsQuery = (at: OptionAt, planeId: string) =>
+  queryOptions<Schemas['SeatReport']>({
+    queryKey: ['brackets', at, planeId],
+    queryFn: ({ signal }) =>
+      unwrap(api.GET(`${PLANE}/brackets`, { params: planePath(at, planeId), signal })).then(
+        (answer) => answer.seats,
+      ),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: false,
+  });
+
 export const seasonsQuery = (at: OptionAt, planeId: string) =>
   queryOptions<Schemas['SeasonalTilt']>({
     queryKey: ['seasons', at, planeId],

@@ -7,7 +7,8 @@ const other = { leftM: 3, bottomM: 1, rightM: 4, topM: 3 };
 const around = {
   others: [other],
   strips: { lefts: [-5], rights: [9], bottoms: [-5], tops: [9] },
-  raftersXM: [7],
+  uprightXM: [7],
+  levelYM: [7.5],
   gapInRowM: 0.02,
   gapBetweenRowsM: 0.03,
 };
@@ -23,6 +24,9 @@ test.each([
   [{ dxM: 7.04, dyM: 5 }, 7, 5],
   [{ dxM: 5.97, dyM: 5 }, 6, 5],
   [{ dxM: 8.02, dyM: 6.96 }, 8, 7],
+  // A purlin under its lower edge, or under its upper one.
+  [{ dxM: 5.3, dyM: 7.46 }, 5.3, 7.5],
+  [{ dxM: 5.3, dyM: 5.53 }, 5.3, 5.5],
   // Nothing within reach.
   [{ dxM: 5.3, dyM: 4.4 }, 5.3, 4.4],
 ])('a shift of %o catches', (shift, dxM, dyM) => {

@@ -33,7 +33,9 @@ export interface SnapAround {
   /** Modules that stay where they are. */
   others: BoxM[];
   strips: StripLines;
-  raftersXM: number[];
+  /** What mounts want under them: rafters, seams, ribs upright, purlins level. */
+  uprightXM: number[];
+  levelYM: number[];
   gapInRowM: number;
   gapBetweenRowsM: number;
 }
@@ -57,11 +59,11 @@ export function stripLines(corners: PointM[], edges: DrawnEdge[]): StripLines {
   return lines;
 }
 
-/** Columns and rows of the others, places a gap beside and above them, strips and rafters. */
+/** Columns and rows of the others, places a gap beside and above them, strips and what mounts sit on. */
 export function snapLines(box: BoxM, around: SnapAround): SnapLines {
   const [wide, tall] = [box.rightM - box.leftM, box.topM - box.bottomM];
-  const xs = around.raftersXM.flatMap((x) => [x, x - wide]);
-  const ys: number[] = [];
+  const xs = around.uprightXM.flatMap((x) => [x, x - wide]);
+  const ys = around.levelYM.flatMap((y) => [y, y - tall]);
   for (const other of around.others) {
     xs.push(other.leftM, other.rightM - wide);
     xs.push(other.rightM + around.gapInRowM, other.leftM - around.gapInRowM - wide);

@@ -125,7 +125,7 @@ export function TypedField({
         <span
           id={`${id}-note`}
           role={refusal ? 'alert' : 'status'}
-          className={`absolute z-30 ${noteAbove ? 'bottom-full mb-1' : 'top-full mt-1'} w-max ${showLabel ? 'max-w-[220px]' : 'max-w-[260px]'} rounded-md border px-2 py-1 text-left text-xs ${showLabel ? 'right-0' : 'left-0'} ${refusal ? 'border-stop bg-stop-wash text-stop' : 'border-rule bg-sheet text-ink-2'}`}
+          className={`absolute z-30 ${noteAbove ? 'bottom-full mb-1' : 'top-full mt-1'} w-max whitespace-normal ${showLabel ? 'max-w-[164px]' : 'max-w-[260px]'} rounded-md border px-2 py-1 text-left text-xs ${showLabel ? 'right-0' : 'left-0'} ${refusal ? 'border-stop bg-stop-wash text-stop' : 'border-rule bg-sheet text-ink-2'}`}
         >
           {note}
         </span>

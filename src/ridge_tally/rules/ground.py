@@ -1,11 +1,13 @@
-"""Rules of ground arrays: clear of snow and grass, of the lot line, of each other's shade."""
+"""Rules of ground arrays and of rows on legs: clear of snow, lot line and each other's shade."""
+
+import math
 
 import numpy as np
 
 from ridge_tally.core.array.tables import Table, tables_of
 from ridge_tally.core.job.array import GroundTable, PlaneArray, ways_of_array
 from ridge_tally.core.job.array_edits import ArrayField, SetArrayField, SpaceRows
-from ridge_tally.core.job.document import module_on, plane_of
+from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.survey import GroundArea, RoofPlane
 from ridge_tally.core.sun.row_spacing import Rows, solstice_gap_m
 from ridge_tally.core.survey.ground import rise_behind
@@ -20,13 +22,18 @@ MEASURED = Source("measured on this ground", "", SourceStatus.GEOMETRY)
 PRACTICE = Source("sun from 9 to 15 h on the shortest day", "", SourceStatus.COMMON_PRACTICE)
 
 
-def rows_of(design: Design, array: PlaneArray) -> Rows:
-    """Return an array on the ground as long rows: its glass up the slope, and how the ground rises."""
-    plane = plane_of(design.job, array.plane_id)
-    lay = lay_of(module_on(design.job, design.option, plane.id), array, plane)
-    behind = 0.0 if plane.ground is None else rise_behind(plane.ground, plane.azimuth_deg)
+def rows_of(job: Job, option: Option, array: PlaneArray) -> Rows:
+    """Return an array as long rows: its glass up the slope, and how what it stands on rises."""
+    plane = plane_of(job, array.plane_id)
+    lay = lay_of(module_on(job, option, plane.id), array, plane)
+    behind = (
+        math.tan(math.radians(min(plane.slope_deg, 89.0)))
+        if plane.ground is None
+        else rise_behind(plane.ground, plane.azimuth_deg)
+    )
     slant_m = lay.table_m(ways_of_array(array).orientations[0])
-    return Rows(array.leg_tilt_deg, plane.azimuth_deg, slant_m, behind)
+    tilt_deg = plane.slope_deg + array.leg_tilt_deg
+    return Rows(tilt_deg, plane.azimuth_deg, slant_m, behind)
 
 
 def rings_of(plane: RoofPlane, rows: Rows, tables: tuple[Table, ...]) -> list[np.ndarray]:
@@ -48,13 +55,18 @@ def rings_of(plane: RoofPlane, rows: Rows, tables: tuple[Table, ...]) -> list[np
 
 
 def ground_checks(design: Design) -> tuple[Check, ...]:
-    """Return what ground arrays are held to, area by area."""
+    """Return what ground arrays and rows on legs are held to, plane by plane."""
     found: list[Check] = []
     for array in design.option.arrays:
         plane = plane_of(design.job, array.plane_id)
-        if plane.ground is None or not array.modules or not is_closed(plane):
+        if not array.modules or not is_closed(plane):
             continue
-        rows = rows_of(design, array)
+        rows = rows_of(design.job, design.option, array)
+        if plane.ground is None:
+            bottoms = {round(m.y_m, 1) for m in array.modules if m.present}
+            if array.leg_tilt_deg > 0 and len(bottoms) > 1:
+                found.append(_apart(design, plane, array, rows))
+            continue
         lay = lay_of(module_on(design.job, design.option, plane.id), array, plane)
         tables = tables_of(plane, array, lay)
         found += _clear(plane, plane.ground, array.table or GroundTable())
@@ -143,10 +155,11 @@ def _lot(
 
 def _apart(design: Design, plane: RoofPlane, array: PlaneArray, rows: Rows) -> Check:
     wanted = solstice_gap_m(rows, design.job.site.latitude_deg)
-    gap = array.gap_between_rows.value_m
+    # On a roof that slopes the gap is typed along it.
+    gap = array.gap_between_rows.value_m * math.cos(math.radians(plane.slope_deg))
     option_id = design.option.id
     return check(
-        rule_id="ground.spacing",
+        rule_id="array.row-spacing",
         title="Rows apart",
         subject=plane.name,
         kind=LimitKind.NOTE,

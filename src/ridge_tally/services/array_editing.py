@@ -39,6 +39,7 @@ from ridge_tally.core.units import LengthUnit, format_length, parse_length_m, pa
 from ridge_tally.rules.array import lay_of
 from ridge_tally.rules.option_document import LONGEST_RUN, STEEPEST_LEG_DEG, WIDEST_GAP_M
 from ridge_tally.rules.setbacks import edge_zone_m, setback_pack
+from ridge_tally.services.bracket_seats import set_on_lines
 from ridge_tally.services.ground_editing import bays_filled, spaced, table_field
 from ridge_tally.services.rows import next_id
 
@@ -90,10 +91,15 @@ def array_changed(job: Job, edit: edits.ArrayEdit) -> Job:  # noqa: PLR0911, PLR
             return relaid(with_option(job, with_array(option, array)), option.id, array)
         case edits.FillBays():
             return with_option(job, bays_filled(option_of(job, edit.option_id)))
+        case edits.SetOnLines():
+            option = option_of(job, edit.option_id)
+            array = set_on_lines(job, option, array_of(option, plane_of(job, edit.plane_id).id))
+            return with_option(job, with_array(option, array))
         case edits.SpaceRows():
             option = option_of(job, edit.option_id)
-            array = spaced(job, option, array_of(option, edit.plane_id))
-            return relaid(with_option(job, with_array(option, array)), option.id, array)
+            old = array_of(option, edit.plane_id)
+            array = spaced(job, option, old)
+            return _stood_anew(job, option, old, array)
         case edits.SetSymmetric():
             option = option_of(job, edit.option_id)
             array = array_of(option, plane_of(job, edit.plane_id).id)
@@ -403,13 +409,20 @@ def _field_set(job: Job, edit: edits.SetArrayField) -> Job:
             wider = replace(array, leg_tilt_deg=tilt_deg)
         case _:
             assert_never(edit.field)
-    if plane.ground is not None:
-        return relaid(with_option(job, with_array(option, wider)), option.id, wider)
-    return with_option(job, with_array(option, _respaced(job, option, array, wider)))
+    return _stood_anew(job, option, array, wider)
+
+
+def _stood_anew(job: Job, option: Option, old: PlaneArray, new: PlaneArray) -> Job:
+    """Return the job with an array at new gaps or tilts: tables laid anew, modules moved apart."""
+    if plane_of(job, new.plane_id).ground is not None:
+        return relaid(with_option(job, with_array(option, new)), option.id, new)
+    return with_option(job, with_array(option, _respaced(job, option, old, new)))
 
 
 def relaid(job: Job, option_id: OptionId, array: PlaneArray) -> Job:
-    """Return the job with the tables of a ground array laid anew; bays stay bays where they can.
+    """Return the job with the tables of a ground array laid anew, as many bays left as before.
+
+    They stay where they were while the count of places does; else they are the last of the rows.
 
     Raises
     ------
@@ -422,7 +435,9 @@ def relaid(job: Job, option_id: OptionId, array: PlaneArray) -> Job:
     option = option_of(again, option_id)
     new, bays = array_of(option, array.plane_id), {m.id for m in array.modules if not m.present}
     if len(new.modules) != len(array.modules):
-        return again
+        ordered = sorted(new.modules, key=lambda m: (round(m.y_m / SAME_ROW_M), m.x_m))
+        most = min(len(bays), len(ordered) - 1)
+        bays = {m.id for m in ordered[len(ordered) - most :]}
     kept = tuple(replace(m, present=m.id not in bays) for m in new.modules)
     return with_option(again, with_array(option, replace(new, modules=kept)))
 

@@ -1,5 +1,6 @@
 """Ground areas and the tables on them: their figures, the rows' spacing, the bays filled."""
 
+import math
 from dataclasses import replace
 from typing import Any
 
@@ -10,17 +11,14 @@ from ridge_tally.core.job.array import (
     GroundTable,
     Mounting,
     PlaneArray,
-    Ways,
-    ways_of_array,
 )
-from ridge_tally.core.job.document import Job, Option, module_on, plane_of
+from ridge_tally.core.job.document import Job, Option, plane_of
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import GroundArea, RoofPlane, Taped
-from ridge_tally.core.sun.row_spacing import Rows, solstice_gap_m
-from ridge_tally.core.survey.ground import rise_behind
+from ridge_tally.core.sun.row_spacing import solstice_gap_m
 from ridge_tally.core.survey.taping import typed_length
 from ridge_tally.core.units import parse_number
-from ridge_tally.rules.array import lay_of
+from ridge_tally.rules.ground import rows_of
 from ridge_tally.rules.option_document import MOST_TIERS, WIDEST_GAP_M
 
 # A usual tilt to begin with; common practice, no source.
@@ -83,19 +81,17 @@ def with_ground_arrays(job: Job, plane_id: PlaneId) -> Job:
     return replace(job, options=tuple(options))
 
 
-def rows_on(job: Job, option: Option, array: PlaneArray) -> Rows:
-    """Return the rows of an array on the ground, as its spacing sees them."""
-    plane = plane_of(job, array.plane_id)
-    lay = lay_of(module_on(job, option, array.plane_id), array, plane)
-    ways = ways_of_array(array)
-    orientation = (Ways.PORTRAIT if ways is Ways.MIXED else ways).orientations[0]
-    behind = 0.0 if plane.ground is None else rise_behind(plane.ground, plane.azimuth_deg)
-    return Rows(array.leg_tilt_deg, plane.azimuth_deg, lay.table_m(orientation), behind)
+def with_open_arrays(job: Job, plane_id: PlaneId) -> Job:
+    """Return the job with an empty array on a new carport in every option: air flows below it."""
+    array = PlaneArray(plane_id, USUAL_GAP, USUAL_GAP, (), mounting=Mounting.OPEN_RACK)
+    return replace(job, options=tuple(replace(o, arrays=(*o.arrays, array)) for o in job.options))
 
 
 def spaced(job: Job, option: Option, array: PlaneArray) -> PlaneArray:
     """Return an array with its rows as far apart as the shortest day's sun from 9 to 15 h asks."""
-    gap_m = solstice_gap_m(rows_on(job, option, array), job.site.latitude_deg)
+    level_m = solstice_gap_m(rows_of(job, option, array), job.site.latitude_deg)
+    # On a roof that slopes the gap lies along it.
+    gap_m = level_m / math.cos(math.radians(plane_of(job, array.plane_id).slope_deg))
     return replace(array, gap_between_rows=level_gap(min(gap_m, WIDEST_GAP_M)))
 
 

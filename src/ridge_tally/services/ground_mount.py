@@ -23,7 +23,6 @@ from ridge_tally.rules.array import lay_of
 from ridge_tally.rules.ground import rings_of, rows_of
 from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.array_light import array_lights
-from ridge_tally.services.editing import design_for
 from ridge_tally.services.ground_editing import ground_of_plane
 from ridge_tally.services.site_sky import site_sky, turned
 from ridge_tally.services.workspace import Workspace
@@ -118,7 +117,7 @@ def ground_report(
     require_closed(plane)
     array = array_of(option, plane_id)
     lay = lay_of(module_on(job, option, plane_id), array, plane)
-    rows, table = rows_of(design_for(job, option), array), array.table or GroundTable()
+    rows, table = rows_of(job, option, array), array.table or GroundTable()
     tables = tables_of(plane, array, lay)
     posts = tuple(_posts(plane, rows, table, tables))
     light = _Light(workspace, job, option, plane, array, rows)

@@ -34,7 +34,12 @@ from ridge_tally.core.units import (
     parse_number,
     parse_slope_deg,
 )
-from ridge_tally.services.ground_editing import ground_field, ground_of_plane, with_ground_arrays
+from ridge_tally.services.ground_editing import (
+    ground_field,
+    ground_of_plane,
+    with_ground_arrays,
+    with_open_arrays,
+)
 from ridge_tally.services.rows import next_id
 
 MOST_PLANES = 12
@@ -58,6 +63,8 @@ def planes_changed(job: Job, edit: edits.PlaneEdit) -> Job:  # noqa: PLR0911, PL
             plane = blank_plane(_next_id(job), name or _next_name(job), job.unit, edit.shape)
             if edit.shape is edits.PlaneShape.GROUND:
                 return with_ground_arrays(_added(job, _as_ground(job, plane)), plane.id)
+            if edit.shape is edits.PlaneShape.CARPORT:
+                return with_open_arrays(_added(job, _as_carport(job, plane)), plane.id)
             return _added(job, replace(plane, at=_aside(job)))
         case edits.AddOtherSide():
             return _added(job, _other_side(job, plane_of(job, edit.plane_id)))
@@ -220,6 +227,17 @@ def _as_ground(job: Job, plane: RoofPlane) -> RoofPlane:
         azimuth_given=True,
         eave_height=typed_length("0", job.unit, "Ground"),
         ground=GroundArea(falls_to_deg=180.0 if south else 0.0),
+        at=_aside(job),
+    )
+
+
+def _as_carport(job: Job, plane: RoofPlane) -> RoofPlane:
+    """Return a plane as a roof on posts, its slope and height still to be read."""
+    return replace(
+        plane,
+        name=f"Carport {1 + sum(p.open_below for p in job.survey.planes)}",
+        slope_deg=5.0,
+        open_below=True,
         at=_aside(job),
     )
 

@@ -10,6 +10,7 @@ from ridge_tally.core.array.posts import hinge_m, legs, lift_m
 from ridge_tally.core.energy.even_year import even_power_frac, power_table
 from ridge_tally.core.energy.inverter import ac_side, ac_year
 from ridge_tally.core.energy.lit import kwh_of
+from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job.array import GroundTable
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlaneId
@@ -97,7 +98,7 @@ def seasonal_tilt(
     ground_of_plane(plane)
     require_strings(option)
     array = array_of(option, plane_id)
-    table, rows = array.table or GroundTable(), rows_of(design_for(job, option), array)
+    table, rows = array.table or GroundTable(), rows_of(job, option, array)
     tilts = np.array(sorted({*TILTS_DEG, array.leg_tilt_deg}))
     fronts = {round(m.y_m, 1) for m in array.modules if m.tier == 0}
     behind = (len(fronts) - 1) / len(fronts) if fronts else 0.0
@@ -222,11 +223,18 @@ def _day(day_of_year: int) -> str:
 def calendar_of(job: Job, study: SeasonalTilt, count: int) -> str:
     """Return the changes of a plan as an iCalendar file, once a year each.
 
+    Raises
+    ------
+    OutOfRange
+        If no plan has so many positions.
+
     Notes
     -----
     RFC 5545; from memory, whole days that repeat yearly.
     """
-    plan = next(p for p in study.plans if p.count == count)
+    plan = next((p for p in study.plans if p.count == count), None)
+    if plan is None:
+        raise OutOfRange("Positions a year", count, "1, 2 or 4")
     lines = ["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//Ridge Tally//seasonal tilt//EN"]
     for stand in plan.stands:
         day = date(NOMINAL_YEAR, 1, 1) + timedelta(days=stand.from_day)

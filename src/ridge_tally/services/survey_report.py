@@ -10,11 +10,11 @@ from ridge_tally.core.job.survey import (
     ROUND_KINDS,
     ReadingKind,
     RoofPlane,
-    Structure,
     TapeReading,
 )
 from ridge_tally.core.survey.adjustment import Adjusted, Traverse
 from ridge_tally.core.survey.closing import Suspicion, suspicion, walked
+from ridge_tally.core.survey.framing import framing_lines
 from ridge_tally.core.survey.outline import (
     adjusted_outline,
     corners_m,
@@ -49,9 +49,6 @@ from ridge_tally.services.survey_views import (
 )
 from ridge_tally.services.to_measure import to_measure
 
-# More seams or rafters than these are not drawn.
-MOST_LINES = 400
-
 
 def survey_report(job: Job) -> SurveyReport:
     """Return what the survey's readings make, for the drawings and the Tally."""
@@ -78,6 +75,7 @@ def _plane(plane: RoofPlane, unit: LengthUnit) -> PlaneSurvey:
     up = up_slope_per_plan(plane)
     sds = adjusted.sd_m or (None,) * len(corners)
     blamed = suspicion(plane.outline, FAIR_RATIO)
+    framing = framing_lines(plane, corners)
     readings = _readings(plane, adjusted, blamed, unit)
     walk = walked(plane.outline)
     closing, text = _closing(plane, adjusted, walk, unit)
@@ -107,33 +105,11 @@ def _plane(plane: RoofPlane, unit: LengthUnit) -> PlaneSurvey:
             for o in plane.obstructions
         ),
         existing=tuple(existing_box(plane, rows) for rows in plane.existing),
-        rafters_x_m=_steps(
-            plane.structure.first_rafter, plane.structure.rafter_spacing, corners[:, 0]
-        ),
-        purlins_y_m=_steps(
-            plane.structure.first_purlin, plane.structure.purlin_spacing, corners[:, 1]
-        ),
-        ribs_x_m=_ribs(plane.structure, corners),
+        rafters_x_m=framing.rafters_x_m,
+        purlins_y_m=framing.purlins_y_m,
+        ribs_x_m=framing.ribs_x_m,
         site=tuple(SitePoint3(*(round(float(v), 3) for v in p)) for p in to_site(plane, corners)),
     )
-
-
-def _steps(first: object, spacing: object, across: np.ndarray) -> tuple[float, ...]:
-    """Return where rafters or purlins lie, counted from the eave's left corner; none unread."""
-    start, step = getattr(first, "value_m", None), getattr(spacing, "value_m", None)
-    if start is None or not step:
-        return ()
-    count = math.floor((float(across.max()) - start) / step + 1e-6) + 1
-    return tuple(round(start + i * step, 4) for i in range(min(max(count, 0), MOST_LINES)))
-
-
-def _ribs(structure: Structure, corners: np.ndarray) -> tuple[float, ...]:
-    """Return seams or ribs, counted from the eave's left corner."""
-    spacing = structure.seam_spacing or structure.rib_spacing
-    if spacing is None:
-        return ()
-    count = math.floor(float(corners[:, 0].max()) / spacing.value_m + 1e-6) + 1
-    return tuple(round(i * spacing.value_m, 4) for i in range(min(count, MOST_LINES)))
 
 
 def _readings(

@@ -1,10 +1,11 @@
-"""Routes of ground arrays: tables, posts and spacing, and tilts changed with the seasons."""
+"""Routes of ground arrays and metal roofs: tables, posts, spacing, seasons; where brackets sit."""
 
 from flask import Response
 from flask_openapi import APIBlueprint
 
 from ridge_tally.core.brief.typed import parse_share_frac
 from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.services.bracket_seats import seat_report
 from ridge_tally.services.ground_mount import ground_report
 from ridge_tally.services.seasonal_tilt import calendar_of, seasonal_tilt
 from ridge_tally.web.jobs import workspace
@@ -14,6 +15,7 @@ from ridge_tally.web.models import (
     GroundQuery,
     PlanePath,
     SeasonsAnswer,
+    SeatsAnswer,
 )
 from ridge_tally.web.options import PLANE, option_at
 
@@ -26,6 +28,12 @@ def get_ground(path: PlanePath, query: GroundQuery) -> GroundAnswer:
     asked = parse_share_frac(query.most_loss, "Light rows take") if query.most_loss else None
     report = ground_report(workspace(), *option_at(path), PlaneId(path.plane_id), asked)
     return GroundAnswer(ground=report)
+
+
+@bp.get(f"{PLANE}/brackets", operation_id="bracket_seats", responses={200: SeatsAnswer})
+def get_brackets(path: PlanePath) -> SeatsAnswer:
+    """Where brackets can sit under the modules of a metal roof or a carport."""
+    return SeatsAnswer(seats=seat_report(*option_at(path), PlaneId(path.plane_id)))
 
 
 @bp.get(f"{PLANE}/seasons", operation_id="seasonal_tilt", responses={200: SeasonsAnswer})

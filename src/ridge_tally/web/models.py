@@ -2,7 +2,7 @@
 
 from datetime import datetime
 from enum import StrEnum
-from typing import Annotated, Literal
+from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -23,6 +23,7 @@ from ridge_tally.rules.setbacks import SetbackPack
 from ridge_tally.services.angles import AngleMap, SplitStudy
 from ridge_tally.services.asked_plan import PlanVerdict
 from ridge_tally.services.bench import BenchView
+from ridge_tally.services.bracket_seats import SeatReport
 from ridge_tally.services.comparing import Comparison
 from ridge_tally.services.evaluation import ShadeBand, YearReport
 from ridge_tally.services.ground_mount import GroundReport
@@ -313,6 +314,12 @@ class GroundAnswer(Wire):
     ground: GroundReport
 
 
+class SeatsAnswer(Wire):
+    """Modules over seams, ribs or beams."""
+
+    seats: SeatReport
+
+
 class SeasonsAnswer(Wire):
     """Tilts changed with the seasons."""
 
@@ -322,7 +329,7 @@ class SeasonsAnswer(Wire):
 class CalendarQuery(Wire):
     """How many positions a year: 1, 2 or 4."""
 
-    positions: Literal[1, 2, 4] = 2
+    positions: int = 2
 
 
 class AngleMapAnswer(Wire):

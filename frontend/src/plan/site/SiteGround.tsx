@@ -43,6 +43,49 @@ export function LotLine({ camera, line }: { camera: Camera; line: Schemas['LotLi
   );
 }
 
+interface TrenchProps {
+  camera: Camera;
+  /** The corners of the ground area it begins at. */
+  area: Schemas['SitePoint'][];
+  /** Where it turns, the panel last. */
+  route: Schemas['SitePoint'][];
+}
+
+export function Trench({ camera, area, route }: TrenchProps) {
+  const [first] = route;
+  if (!first) return null;
+  const away = (p: Schemas['SitePoint']) =>
+    Math.hypot(p.east_m - first.east_m, p.north_m - first.north_m);
+  const [begin] = [...area].sort((a, b) => away(a) - away(b));
+  if (!begin) return null;
+  const points = [begin, ...route].map(pointOf);
+  const at = toScreen(camera, pointOf(first));
+  const from = toScreen(camera, pointOf(begin));
+  return (
+    <g pointerEvents="none">
+      <polyline
+        points={pathOf(camera, points)}
+        fill="none"
+        stroke="var(--color-ink-2)"
+        strokeWidth="3"
+        strokeDasharray="2 4"
+      />
+      <text
+        x={(at.xPx + from.xPx) / 2}
+        y={(at.yPx + from.yPx) / 2 - 7}
+        fontSize="12.5"
+        textAnchor="middle"
+        fill="var(--color-ink-2)"
+        stroke="var(--color-paper)"
+        strokeWidth="3"
+        paintOrder="stroke"
+      >
+        trench
+      </text>
+    </g>
+  );
+}
+
 interface NorthAndScaleProps {
   camera: Camera;
   widthPx: number;

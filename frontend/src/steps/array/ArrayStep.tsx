@@ -1,7 +1,7 @@
 /** Array: layouts to choose from with proven counts, and modules moved by hand. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { type Alternative, groundQuery, oneMoreQuery } from '@/api/arrayQueries';
+import { type Alternative, bracketsQuery, groundQuery, oneMoreQuery } from '@/api/arrayQueries';
 import type { RoofPlane, Schemas } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
 import { useCatchingUp } from '@/api/useYear';
@@ -21,6 +21,7 @@ import { TabbedCard } from '@/ui/TabbedCard';
 import { useKeys } from '@/ui/useKeys';
 import { besideEdit, type Hand, inBox, TOGGLE } from './hand';
 import { AlternativeCard, titleOf } from './parts/AlternativeCard';
+import { BracketsFace } from './parts/BracketsFace';
 import { EdgesFace } from './parts/EdgesFace';
 import { ExactlyFace } from './parts/ExactlyFace';
 import { FillFace } from './parts/FillFace';
@@ -31,6 +32,7 @@ import { HeldBar } from './parts/HeldBar';
 import { ModuleField } from './parts/ModuleField';
 import { OneMoreFace } from './parts/OneMoreFace';
 import { RowShortages } from './parts/RowShortages';
+import { SeatsOverlay } from './parts/SeatsOverlay';
 import { TroubleNote } from './parts/TroubleNote';
 import { type Asked, useLayouts } from './useLayouts';
 
@@ -70,6 +72,12 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
   const module = moduleOn(job, option, plane.id);
   const view = report.planes.find((p) => p.plane_id === plane.id);
   const scene = sceneOf(plane, state, report);
+  // Seams, ribs or beams: something a bracket can sit on without a rail.
+  const lined = scene.ribsXM.length + scene.purlinsYM.length > 0;
+  const brackets = useQuery({
+    ...bracketsQuery(at, plane.id),
+    enabled: lined && face === 'brackets',
+  });
   const held = holding.filter((id) => placed.some((m) => m.id === id));
   // What the keys act on: the held ones, or the one in focus.
   const meant = held.length > 0 ? held : focused ? [focused] : [];
@@ -300,6 +308,9 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
                 onMove={move}
               />
               {ground && <GroundOverlay camera={camera} report={ground} />}
+              {face === 'brackets' && brackets.data && (
+                <SeatsOverlay camera={camera} report={brackets.data} />
+              )}
               {face === 'one-more' && oneMore.data && (
                 <RowShortages camera={camera} rows={oneMore.data.rows} />
               )}
@@ -312,7 +323,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
           label="What is asked"
           value={face}
           onValueChange={setFace}
-          className="w-[316px] shrink-0"
+          className={`${lined || plane.ground ? 'w-[368px]' : 'w-[316px]'} shrink-0`}
           faces={[
             ...(plane.ground && array
               ? [
@@ -338,6 +349,21 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
                 />
               ),
             },
+            ...(lined
+              ? [
+                  {
+                    id: 'brackets',
+                    title: 'Brackets',
+                    body: (
+                      <BracketsFace
+                        planeId={plane.id}
+                        report={brackets.data}
+                        problem={brackets.error?.message ?? ''}
+                      />
+                    ),
+                  },
+                ]
+              : []),
             { id: 'edges', title: 'Edges', body: <EdgesFace plane={plane} /> },
             {
               id: 'exactly',

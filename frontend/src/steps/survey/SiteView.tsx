@@ -10,7 +10,7 @@ import { useJob } from '@/plan/JobContext';
 import type { PlaneSurvey } from '@/plan/scene';
 import { PlaneLabel, PlaneOnSite } from '@/plan/site/PlaneOnSite';
 import { ShadeMark, shadeWords } from '@/plan/site/ShadeMark';
-import { LotLine, NorthAndScale, TracePicture } from '@/plan/site/SiteGround';
+import { LotLine, NorthAndScale, TracePicture, Trench } from '@/plan/site/SiteGround';
 import { extentOf, pictureAt, pointOf, siteOf } from '@/plan/site/siteFrame';
 import { TypedField } from '@/ui/TypedField';
 import { useKeys } from '@/ui/useKeys';
@@ -128,7 +128,7 @@ export function SiteView({ plane, views }: SiteViewProps) {
   });
 
   const hint = siteHint(tool);
-  const points = tool.kind === 'lot' ? tool.points : [];
+  const points = tool.kind === 'lot' || tool.kind === 'trench' ? tool.points : [];
   const from =
     tool.kind === 'face' && tool.left
       ? [tool.left]
@@ -182,6 +182,22 @@ export function SiteView({ plane, views }: SiteViewProps) {
               {lot_lines.map((line) => (
                 <LotLine key={line.id} camera={camera} line={line} />
               ))}
+              {service.panel &&
+                job.survey.planes.map((p, i) => {
+                  const seen = survey.planes[i];
+                  return (
+                    p.ground &&
+                    seen &&
+                    service.panel && (
+                      <Trench
+                        key={p.id}
+                        camera={camera}
+                        area={seen.site}
+                        route={[...p.ground.trench_route, service.panel]}
+                      />
+                    )
+                  );
+                })}
               {shade_sources.map((source, i) => {
                 const view = survey.shade[i];
                 return (

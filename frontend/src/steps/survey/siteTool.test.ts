@@ -27,6 +27,19 @@ test('a lot line is closed by its first point, or left open by Enter', () => {
   expect(outcomeOf(lot, spot(0, 0), { on: 'done' }).edit).toBeUndefined();
 });
 
+test('a trench turns where it is clicked and ends at the panel', () => {
+  const trench: SiteTool = { kind: 'trench', planeId: 'yard', points: [] };
+  expect(outcomeOf(trench, spot(1, 2), spot(3, 2), { on: 'done' }).edit).toEqual({
+    kind: 'set-trench-route',
+    plane_id: 'yard',
+    points: [
+      { east_m: 1, north_m: 2 },
+      { east_m: 3, north_m: 2 },
+    ],
+  });
+  expect(outcomeOf(trench, { on: 'done' }).edit).toMatchObject({ points: [] });
+});
+
 test('two corners of an eave face a plane', () => {
   const { tool, edit } = outcomeOf(
     { kind: 'face', planeId: 'south', left: null },

@@ -15,6 +15,7 @@ export type SiteTool =
   | { kind: 'shade'; what: ShadeKind }
   | { kind: 'gear'; what: Gear }
   | { kind: 'lot'; points: SitePoint[] }
+  | { kind: 'trench'; planeId: string; points: SitePoint[] }
   | { kind: 'face'; planeId: string; left: SitePoint | null }
   | { kind: 'join'; first: EdgeAt | null }
   | { kind: 'scale'; first: SitePoint | null };
@@ -50,6 +51,8 @@ export function clickedSite(tool: SiteTool, click: SiteClick): SiteOutcome {
       return joined(tool.first, click);
     case 'lot':
       return lotDrawn(tool.points, click);
+    case 'trench':
+      return trenchDrawn(tool, click);
     default:
       return click.on === 'spot' ? placed(tool, rounded(click.at)) : { tool };
   }
@@ -108,6 +111,14 @@ function lotDrawn(points: SitePoint[], click: SiteClick): SiteOutcome {
   return { tool: { kind: 'lot', points } };
 }
 
+function trenchDrawn(tool: Extract<SiteTool, { kind: 'trench' }>, click: SiteClick): SiteOutcome {
+  const { planeId, points } = tool;
+  if (click.on === 'spot') return { tool: { ...tool, points: [...points, rounded(click.at)] } };
+  if (click.on === 'done')
+    return { tool: LOOK, edit: { kind: 'set-trench-route', plane_id: planeId, points } };
+  return { tool };
+}
+
 const SHADE_WORDS: Record<ShadeKind, string> = {
   tree: 'the trunk',
   house: 'the middle of the house',
@@ -127,6 +138,8 @@ export function siteHint(tool: SiteTool): string {
       return tool.points.length < 2
         ? 'Click along the lot line.'
         : 'Click on; the first point closes it, Enter leaves it open.';
+    case 'trench':
+      return 'Click where the trench turns on its way to the panel; Enter ends it, without a click straight.';
     case 'face':
       return tool.left === null
         ? 'Facing the roof from outside, click the eave’s left corner.'

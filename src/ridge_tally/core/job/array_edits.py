@@ -146,6 +146,15 @@ class SpaceRows:
 
 
 @dataclass(frozen=True, slots=True)
+class SetOnLines:
+    """Rows shifted onto the seams, ribs or purlins under them."""
+
+    option_id: OptionId
+    plane_id: PlaneId
+    kind: Literal["set-on-lines"] = "set-on-lines"
+
+
+@dataclass(frozen=True, slots=True)
 class FillBays:
     """Every bay left free gets its module."""
 
@@ -214,6 +223,7 @@ ArrayEdit = (
     | SetTableField
     | SpaceRows
     | FillBays
+    | SetOnLines
     | SetSymmetric
     | SetMounting
     | SetBrushed

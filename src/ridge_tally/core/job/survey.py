@@ -216,7 +216,8 @@ class Structure:
     """What mounts will find under them; ``None`` until somebody has looked.
 
     Rafters run up the slope, the first ``first_rafter`` from the left edge; purlins run
-    along the eave, the first ``first_purlin`` up from it.
+    along the eave, the first ``first_purlin`` up from it.  Seams and ribs run up the slope, the
+    first ``first_rib`` from the left edge, or at it; ribs begin anew on each sheet.
     """
 
     covering: Covering | None = None
@@ -231,6 +232,7 @@ class Structure:
     rafter_size: str = ""
     purlin_spacing: Taped | None = None
     first_purlin: Taped | None = None
+    first_rib: Taped | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -260,7 +262,8 @@ class RoofPlane:
     ``at`` is where the outline's first corner lies on the site plan, ``eave_height`` how high.
     ``setback_pack`` is the set the strips were last taken from.
     Until somebody measures them ``slope_typed`` is empty and ``azimuth_given`` is false: the
-    figures beside them are guesses.  ``ground`` makes it a level frame over a piece of ground.
+    figures beside them are guesses.  ``ground`` makes it a level frame over a piece of ground;
+    ``open_below`` a carport's roof, on posts with no walls.
     """
 
     id: PlaneId
@@ -282,6 +285,7 @@ class RoofPlane:
     access: AccessPath | None = None
     setback_pack: str = ""
     ground: GroundArea | None = None
+    open_below: bool = False
 
 
 @dataclass(frozen=True, slots=True)

@@ -41,6 +41,7 @@ class PlaneShape(StrEnum):
     DORMER_CUT = "dormer-cut"
     WALL = "wall"
     GROUND = "ground"
+    CARPORT = "carport"
 
 
 class PlaneField(StrEnum):
@@ -96,6 +97,7 @@ class StructureField(StrEnum):
     RAFTER_SIZE = "rafter_size"
     PURLIN_SPACING = "purlin_spacing"
     FIRST_PURLIN = "first_purlin"
+    FIRST_RIB = "first_rib"
 
 
 class ShadeField(StrEnum):

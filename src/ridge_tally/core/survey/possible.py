@@ -202,7 +202,7 @@ def _require_structure(plane: RoofPlane) -> None:
         taped: Taped | None = getattr(plane.structure, name)
         if taped is not None:
             _require_size(f"{plane.name}, {name.replace('_', ' ')}", taped)
-    for name in ("first_rafter", "first_purlin"):
+    for name in ("first_rafter", "first_purlin", "first_rib"):
         first: Taped | None = getattr(plane.structure, name)
         if first is not None and not 0 <= first.value_m <= 20:
             raise OutOfRange(

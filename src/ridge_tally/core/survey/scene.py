@@ -29,6 +29,8 @@ FloatArray = NDArray[np.float64]
 ROUND_SIDES = 10
 # A shade source without a height is drawn this high, and marked as a guess.
 GUESSED_SOURCE_M = 5.0
+# A carport's post as wide as most; common practice, no source.
+POST_WIDE_M = 0.12
 
 
 class FaceKind(StrEnum):
@@ -113,7 +115,9 @@ def _plane_faces(plane: RoofPlane) -> list[Face]:
         return [Face(FaceKind.GROUND, plane.name, _ring(corners))]
     upright = plane.slope_deg >= 89.0
     faces = [Face(FaceKind.WALL if upright else FaceKind.ROOF, plane.name, _ring(corners))]
-    if not upright:
+    if plane.open_below:
+        faces += [_post(plane.name, corner) for corner in corners]
+    elif not upright:
         for i, kind in enumerate(plane.outline.edges):
             # Rakes too: their walls are gable ends, and the cheeks of dormers.
             if kind in (EdgeKind.EAVE, EdgeKind.RAKE):
@@ -129,6 +133,12 @@ def _plane_faces(plane: RoofPlane) -> list[Face]:
 def _to_ground(name: str, a: FloatArray, b: FloatArray) -> Face:
     down = np.array([1.0, 1.0, 0.0])
     return Face(FaceKind.WALL, name, _ring(np.array([a, b, b * down, a * down])))
+
+
+def _post(name: str, top: FloatArray) -> Face:
+    """Return a carport's post under a corner: a narrow upright face, as wide as a post."""
+    half = np.array([POST_WIDE_M / 2, 0.0, 0.0])
+    return _to_ground(name, top - half, top + half)
 
 
 def _raised(plane: RoofPlane, obstruction: Obstruction) -> list[Face]:

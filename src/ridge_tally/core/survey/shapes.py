@@ -43,6 +43,12 @@ SHAPES: dict[PlaneShape, Shape] = {
         (BOUNDARY, BOUNDARY, BOUNDARY, BOUNDARY),
         _square(0, 1, 2, 3),
     ),
+    # Every edge of a carport is free: nothing stands on its upper one.
+    PlaneShape.CARPORT: (
+        ((0.0, 0.0), (6.0, 0.0), (6.0, 4.0), (0.0, 4.0)),
+        (EAVE, RAKE, EAVE, RAKE),
+        _square(0, 1, 2, 3),
+    ),
     PlaneShape.HIP: (
         ((0.0, 0.0), (12.0, 0.0), (8.5, 5.0), (3.5, 5.0)),
         (EAVE, HIP, RIDGE, HIP),

@@ -86,6 +86,17 @@ export function FillFace({
           }
         />
       </div>
+      {(array?.leg_tilt_deg ?? 0) > 0 && (
+        <span>
+          <Button
+            onClick={() =>
+              void act({ kind: 'space-rows', option_id: option.id, plane_id: planeId })
+            }
+          >
+            Rows apart for the shortest day
+          </Button>
+        </span>
+      )}
       <Choice
         label="Module on this plane"
         value={array?.module_id ?? AS_OPTION}

@@ -73,7 +73,8 @@ export function useModuleDrag(drag: ModuleDrag) {
       lines: snapLines(box, {
         others: others.map((m) => boxOf(m, module, array.leg_tilt_deg)),
         strips: stripLines(scene.corners, scene.edges),
-        raftersXM: scene.raftersXM,
+        uprightXM: [...scene.raftersXM, ...scene.ribsXM],
+        levelYM: scene.purlinsYM,
         gapInRowM: array.gap_in_row.value_m,
         gapBetweenRowsM: array.gap_between_rows.value_m,
       }),

@@ -14,6 +14,7 @@ const SHAPES: [Schemas['PlaneShape'], string][] = [
   ['ell', 'L'],
   ['dormer-cut', 'With a dormer cut out'],
   ['wall', 'Wall, upright'],
+  ['carport', 'Carport, on posts'],
 ];
 const GROUND: [Schemas['PlaneShape'], string] = ['ground', 'Ground area'];
 

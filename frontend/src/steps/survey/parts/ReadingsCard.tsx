@@ -8,7 +8,15 @@ import { Choice } from '@/ui/Choice';
 import { mark } from '../planeTool';
 
 const LENGTHS: readonly Schemas['ReadingKind'][] = ['side', 'diagonal', 'offset', 'along'];
-const EDGE_KINDS: Schemas['EdgeKind'][] = ['eave', 'rake', 'ridge', 'hip', 'valley', 'wall'];
+const EDGE_KINDS: Schemas['EdgeKind'][] = [
+  'eave',
+  'rake',
+  'ridge',
+  'hip',
+  'valley',
+  'wall',
+  'boundary',
+];
 
 interface ReadingsCardProps {
   plane: RoofPlane;
@@ -32,8 +40,9 @@ export function ReadingsCard({ plane, seen, edge, onEdge }: ReadingsCardProps) {
             Type what the tape read into the fields on the drawing; Tab goes on round the outline.
           </p>
           <p className="mt-1 text-xs text-warn">
-            On the roof: tie off, stay clear of edges and fragile coverings; leave hot metal, wet
-            and wind for another day.
+            {plane.ground
+              ? 'Have buried cables and pipes located before anybody digs or drives a post; survey pegs of the lot line are the surveyor’s.'
+              : 'On the roof: tie off, stay clear of edges and fragile coverings; leave hot metal, wet and wind for another day.'}
           </p>
         </>
       ) : (

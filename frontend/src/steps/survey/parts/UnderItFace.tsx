@@ -65,10 +65,16 @@ export function UnderItFace({ plane }: { plane: RoofPlane }) {
         ['rafters', 'rafters'],
         ['trusses', 'trusses'],
       ])}
-      {structure.covering === 'standing-seam' && length('seam_spacing', 'Seams every')}
+      {structure.covering === 'standing-seam' && (
+        <>
+          {length('seam_spacing', 'Seams every')}
+          {length('first_rib', 'First seam')}
+        </>
+      )}
       {structure.covering === 'ribbed-metal' && (
         <>
           {length('rib_spacing', 'Ribs every')}
+          {length('first_rib', 'First rib')}
           {length('rib_height', 'Rib height')}
           {length('cover_width', 'Cover width')}
         </>

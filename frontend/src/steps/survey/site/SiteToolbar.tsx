@@ -70,6 +70,15 @@ export function SiteToolbar({ plane, tool, onTake, views }: SiteToolbarProps) {
       >
         Eave
       </Button>
+      {plane.ground && (
+        <Button
+          title="How the cable runs in the ground from these tables to the panel"
+          {...pressed(tool.kind === 'trench')}
+          onClick={() => onTake({ kind: 'trench', planeId: plane.id, points: [] })}
+        >
+          Trench
+        </Button>
+      )}
       <Menu
         label="Service"
         pressed={tool.kind === 'gear'}

@@ -1,0 +1,194 @@
+"""Metal roofs and carports: where brackets can sit under the modules, and rows set on the lines."""
+
+from dataclasses import dataclass, replace
+from itertools import groupby, pairwise
+
+from ridge_tally.core.array.blockers import Ground, ground_of
+from ridge_tally.core.array.lay import Lay, Place
+from ridge_tally.core.array.legal import shortfalls
+from ridge_tally.core.array.seats import (
+    USUAL_REACH_M,
+    Seat,
+    SeatLines,
+    Side,
+    near,
+    seated,
+    shifts_m,
+)
+from ridge_tally.core.errors import MissingDatum
+from ridge_tally.core.job.array import PlacedModule, PlaneArray, present_of
+from ridge_tally.core.job.document import Job, Option, module_on, plane_of
+from ridge_tally.core.job.ids import PlacedId, PlaneId
+from ridge_tally.core.job.survey import Covering, RoofPlane
+from ridge_tally.core.survey.framing import FramingLines, framing_lines
+from ridge_tally.core.survey.outline import corners_m, require_closed
+from ridge_tally.rules.array import lay_of, placed_at
+
+# Modules whose bottoms differ by less than this stand in one row.
+SAME_ROW_M = 0.05
+ROUNDED_TO = 5
+
+
+@dataclass(frozen=True, slots=True)
+class ModuleSeats:
+    """A module, where brackets can sit under it, and which two edges can carry it."""
+
+    module_id: PlacedId
+    seats: tuple[Seat, ...]
+    held_by: tuple[Side, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class SeatReport:
+    """All modules of a plane over its seams, ribs or beams.
+
+    ``edges_on``: upright edges that fall on a line, of ``edges``.  ``held``: modules that two
+    opposite edges can carry without a rail.  ``covers``: widths of sheet the array lies over.
+    """
+
+    lines_told: str
+    reach_m: float
+    modules: tuple[ModuleSeats, ...]
+    held: int
+    edges_on: int
+    edges: int
+    covers: float | None
+
+
+def seat_report(job: Job, option: Option, plane_id: PlaneId) -> SeatReport:
+    """Return where brackets can sit under the modules of a plane.
+
+    Raises
+    ------
+    MissingDatum
+        If no seam, rib or purlin of the plane was read.
+    """
+    plane = plane_of(job, plane_id)
+    framing, lines = _lines(plane)
+    array = next((a for a in option.arrays if a.plane_id == plane_id), None)
+    present = () if array is None else present_of(array)
+    if array is None or not present:
+        return SeatReport(_told(plane, lines), USUAL_REACH_M, (), 0, 0, 0, None)
+    lay = lay_of(module_on(job, option, plane_id), array, plane)
+    places = placed_at(present)
+    found = [seated(lines, lay, place, USUAL_REACH_M) for place in places]
+    edges = [x for p in places for x in (p.x_m, p.x_m + lay.width_m(p.orientation))]
+    cover = plane.structure.cover_width
+    return SeatReport(
+        _told(plane, lines),
+        USUAL_REACH_M,
+        tuple(
+            ModuleSeats(m.id, one.seats, one.held_by) for m, one in zip(present, found, strict=True)
+        ),
+        sum(bool(one.held_by) for one in found),
+        sum(near(x, lines.xs_m, USUAL_REACH_M) for x in edges),
+        len(edges),
+        (max(edges) - min(edges)) / cover.value_m if framing.laps_x_m and cover else None,
+    )
+
+
+def _lines(plane: RoofPlane) -> tuple[FramingLines, SeatLines]:
+    require_closed(plane)
+    framing = framing_lines(plane, corners_m(plane))
+    if not framing.ribs_x_m and not framing.purlins_y_m:
+        raise MissingDatum(
+            f"{plane.name}, ribs, seams or purlins",
+            "none is read yet",
+            "Type their spacing in Survey under “Under it”.",
+        )
+    # A seam is clamped anywhere; a ribbed sheet is screwed through to what lies under it.
+    through = plane.structure.covering is not Covering.STANDING_SEAM
+    both = bool(framing.ribs_x_m and framing.purlins_y_m) and through
+    ys = framing.purlins_y_m if through else ()
+    return framing, SeatLines(framing.ribs_x_m, ys, crossings=both)
+
+
+def _told(plane: RoofPlane, lines: SeatLines) -> str:
+    what = "seams" if plane.structure.covering is Covering.STANDING_SEAM else "ribs"
+    if lines.crossings:
+        return "where ribs cross purlins"
+    if lines.xs_m and what == "ribs":
+        return "along ribs; purlins are not read"
+    return f"along {what}" if lines.xs_m else "along purlins"
+
+
+def set_on_lines(job: Job, option: Option, array: PlaneArray) -> PlaneArray:
+    """Return the array with its rows shifted sideways, and up, onto the lines under them.
+
+    Kept is the one that lets most modules be held
+    without a rail, then most upright edges fall on a line, then the smallest; never one by which
+    a distance that is kept would no longer be.
+
+    Raises
+    ------
+    MissingDatum
+        If no seam, rib or purlin of the plane was read.
+    """
+    plane = plane_of(job, array.plane_id)
+    _, lines = _lines(plane)
+    setter = _Setter(plane, array, lay_of(module_on(job, option, plane.id), array, plane), lines)
+    modules = setter.upwards(list(array.modules))
+    ordered = sorted(modules, key=lambda m: (round(m.y_m / SAME_ROW_M), m.x_m))
+    for _, row in groupby(ordered, key=lambda m: round(m.y_m / SAME_ROW_M)):
+        modules = setter.sideways(modules, {m.id for m in row})
+    return replace(array, modules=tuple(modules))
+
+
+class _Setter:
+    def __init__(self, plane: RoofPlane, array: PlaneArray, lay: Lay, lines: SeatLines) -> None:
+        self.ground: Ground = ground_of(plane)
+        self.lay, self.lines = lay, lines
+        self.wrong = self._wrong(list(array.modules))
+
+    def upwards(self, modules: list[PlacedModule]) -> list[PlacedModule]:
+        edges = [y for m in modules for y in (m.y_m, m.y_m + self.lay.height_m(m.orientation))]
+        return self._best(
+            modules, {m.id for m in modules}, [], self._shifts(edges, self.lines.ys_m)
+        )
+
+    def sideways(self, modules: list[PlacedModule], row: set[PlacedId]) -> list[PlacedModule]:
+        mine = [m for m in modules if m.id in row]
+        edges = [x for m in mine for x in (m.x_m, m.x_m + self.lay.width_m(m.orientation))]
+        return self._best(modules, row, self._shifts(edges, self.lines.xs_m), [])
+
+    @staticmethod
+    def _shifts(edges: list[float], lines: tuple[float, ...]) -> list[float]:
+        step = min((b - a for a, b in pairwise(lines)), default=0.6)
+        return shifts_m(edges, lines, step, USUAL_REACH_M)
+
+    def _best(
+        self,
+        modules: list[PlacedModule],
+        row: set[PlacedId],
+        right: list[float],
+        up: list[float],
+    ) -> list[PlacedModule]:
+        best, worth = modules, self._worth(modules)
+        for dx, dy in [*((x, 0.0) for x in right), *((0.0, y) for y in up)]:
+            moved = [
+                replace(
+                    m,
+                    x_m=round(m.x_m + dx, ROUNDED_TO),
+                    y_m=round(m.y_m + dy, ROUNDED_TO),
+                )
+                if m.id in row
+                else m
+                for m in modules
+            ]
+            # Shifts come nearest first: an equal one further off is no better.
+            if self._worth(moved) > worth and self._wrong(moved) <= self.wrong:
+                best, worth = moved, self._worth(moved)
+        return best
+
+    def _worth(self, modules: list[PlacedModule]) -> tuple[int, int]:
+        places = self._places(modules)
+        found = [seated(self.lines, self.lay, p, USUAL_REACH_M) for p in places]
+        on = sum(len({s.side for s in one.seats}) for one in found)
+        return sum(bool(one.held_by) for one in found), on
+
+    def _wrong(self, modules: list[PlacedModule]) -> int:
+        return sum(map(len, shortfalls(self.ground, self.lay, self._places(modules))))
+
+    @staticmethod
+    def _places(modules: list[PlacedModule]) -> tuple[Place, ...]:
+        return placed_at(tuple(m for m in modules if m.present))
