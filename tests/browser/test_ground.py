@@ -91,7 +91,8 @@ def test_a_trench_is_clicked_to_the_panel(page: Page, kiln: str) -> None:
     page.goto(f"{kiln}/a/survey")
     page.get_by_role("button", name="Yard", exact=True).click()
     page.get_by_role("button", name="Site", exact=True).click()
-    page.get_by_role("button", name="Trench").click()
+    page.get_by_role("button", name="Service").click()
+    page.get_by_role("menuitem", name="Trench from Yard to the panel").click()
     plan = page.get_by_role("group", name="Site plan, to scale, north up").or_(
         page.get_by_label("Site plan, to scale, north up")
     )

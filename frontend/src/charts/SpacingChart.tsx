@@ -55,7 +55,7 @@ export function SpacingChart({
           count={3}
           leftPx={PAD.left}
           rightPx={widthPx - PAD.right}
-          name={(v) => `${figure(v, v < 1 ? 1 : 0)} %`}
+          name={(v) => `${figure(v, v > 0 && v < 1 ? 1 : 0)} %`}
         />
         {x.ticks(4).map((m) => (
           <text key={m} x={x(m)} y={heightPx - 4} textAnchor="middle">

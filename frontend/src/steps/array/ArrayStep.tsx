@@ -318,12 +318,12 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
           ) : null
         }
       </PlaneCanvas>
-      <Board heightPx={plane.ground ? 250 : 228}>
+      <Board heightPx={plane.ground ? 272 : 228}>
         <TabbedCard
           label="What is asked"
           value={face}
           onValueChange={setFace}
-          className={`${lined || plane.ground ? 'w-[368px]' : 'w-[316px]'} shrink-0`}
+          className={`${lined && !plane.ground ? 'w-[368px]' : 'w-[316px]'} shrink-0`}
           faces={[
             ...(plane.ground && array
               ? [

@@ -21,7 +21,7 @@ export function GroundFace({ planeId, array, report }: GroundFaceProps) {
     <TypedField
       label={label}
       value={value}
-      width={60}
+      width={52}
       align="right"
       showLabel
       {...(length ? lengthEcho : {})}
@@ -32,7 +32,7 @@ export function GroundFace({ planeId, array, report }: GroundFaceProps) {
     <TypedField
       label={label}
       value={value}
-      width={60}
+      width={52}
       align="right"
       showLabel
       {...(length ? lengthEcho : {})}

@@ -70,22 +70,23 @@ export function SiteToolbar({ plane, tool, onTake, views }: SiteToolbarProps) {
       >
         Eave
       </Button>
-      {plane.ground && (
-        <Button
-          title="How the cable runs in the ground from these tables to the panel"
-          {...pressed(tool.kind === 'trench')}
-          onClick={() => onTake({ kind: 'trench', planeId: plane.id, points: [] })}
-        >
-          Trench
-        </Button>
-      )}
       <Menu
         label="Service"
-        pressed={tool.kind === 'gear'}
-        items={GEAR.map(([gear, title]) => ({
-          label: title,
-          run: () => onTake({ kind: 'gear', what: gear }),
-        }))}
+        pressed={tool.kind === 'gear' || tool.kind === 'trench'}
+        items={[
+          ...GEAR.map(([gear, title]) => ({
+            label: title,
+            run: () => onTake({ kind: 'gear', what: gear }),
+          })),
+          ...(plane.ground
+            ? [
+                {
+                  label: `Trench from ${plane.name} to the panel`,
+                  run: () => onTake({ kind: 'trench', planeId: plane.id, points: [] }),
+                },
+              ]
+            : []),
+        ]}
       />
       {views}
     </Toolbar>
