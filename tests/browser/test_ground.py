@@ -41,7 +41,11 @@ def test_tables_are_spaced_lifted_and_their_bays_filled(
     expect(page.get_by_text("0.50 m level between rows")).to_be_visible()
     page.get_by_role("button", name="For the shortest day").click()
     expect(page.get_by_text(re.compile("24 modules, 3 bays"))).to_be_visible()
+    commit(page, "Front edge", "0.1")
+    said = page.get_by_role("list", name="About this ground")
+    expect(said).to_contain_text("Snow lies 0.20 m deep and the front edge is 0.10 m")
     commit(page, "Front edge", "0.9")
+    expect(said).to_have_count(0)
     page.get_by_role("button", name="Fill 3 bays").click()
     expect(page.get_by_text(re.compile("27 modules on 3 tables; 30 posts"))).to_be_visible()
     assert complaints == []

@@ -153,6 +153,30 @@ def test_snow_and_the_lot_line_are_held(workspace: Workspace) -> None:
     assert report(workspace, crossed).lot_m == 0.0
 
 
+@pytest.mark.parametrize(
+    ("field", "typed", "says"),
+    [
+        (GroundField.SNOW_DEPTH, "0.8", "Snow lies 0.80 m deep and the front edge is 0.60 m"),
+        (GroundField.LOT_DISTANCE, "6", "from the lot line, which wants 6.00 m"),
+        (GroundField.FALL, "30", ""),
+    ],
+)
+def test_the_drawing_says_what_the_ground_forbids(
+    workspace: Workspace, field: GroundField, typed: str, says: str
+) -> None:
+    assert report(workspace).told == ()
+    told = report(workspace, apply_edit(KILN, SetGroundField(YARD, field, typed), SHELF)).told
+    assert [says in sentence for sentence in told] == ([True] if says else [])
+
+
+def test_ground_steeper_than_its_tables_is_told(workspace: Workspace) -> None:
+    flat = apply_edit(KILN, SetArrayField(A, YARD, ArrayField.LEG_TILT, "10"), SHELF)
+    steep = apply_edit(flat, SetGroundField(YARD, GroundField.FALL, "15"), SHELF)
+    assert any(
+        "more than the tables' 10°" in sentence for sentence in report(workspace, steep).told
+    )
+
+
 def test_the_trench_turns_where_it_is_told_to(workspace: Workspace) -> None:
     straight = report(workspace).trench_m
     assert straight is not None

@@ -41,7 +41,8 @@ export function SpacingChart({
   );
   // The two lines share one name where their names would run into each other.
   const apart = Math.abs(x(hereM) - x(solsticeM)) > 60;
-  const nameSide = (px: number) => ({ textAnchor: px > widthPx - 50 ? 'end' : 'middle' }) as const;
+  const nameSide = (px: number) =>
+    ({ textAnchor: px > widthPx - 50 ? 'end' : px < PAD.left + 40 ? 'start' : 'middle' }) as const;
   return (
     <svg
       width={widthPx}

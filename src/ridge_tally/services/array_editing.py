@@ -2,7 +2,6 @@
 
 from collections.abc import Callable, Container, Iterable
 from dataclasses import replace
-from itertools import groupby
 from typing import assert_never
 
 from ridge_tally.core.array.blockers import ground_of, path_edges
@@ -16,11 +15,13 @@ from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, OutOfRa
 from ridge_tally.core.job import array_edits as edits
 from ridge_tally.core.job.array import (
     OTHER_WAY,
+    SAME_ROW_M,
     PlacedModule,
     PlaneArray,
     Ways,
     empty_array,
     present_of,
+    rows_in,
     ways_of_array,
 )
 from ridge_tally.core.job.document import (
@@ -43,8 +44,6 @@ from ridge_tally.services.bracket_seats import set_on_lines
 from ridge_tally.services.ground_editing import bays_filled, spaced, table_field
 from ridge_tally.services.rows import next_id
 
-# Modules whose bottoms differ by less than this stand in one row.
-SAME_ROW_M = 0.05
 # Modules this much further apart than their gap still touch.
 TOUCHING_M = 0.005
 # What stands within this of a gap is meant to stand at it.
@@ -267,14 +266,11 @@ def _turned(job: Job, edit: edits.TurnModules) -> Job:
     array = _one_array(option, edit.module_ids)
     sheet = module_on(job, option, array.plane_id)
     lay = lay_of(sheet, array, plane_of(job, array.plane_id))
-    chosen = sorted(
-        (m for m in array.modules if m.id in edit.module_ids), key=lambda m: (m.y_m, m.x_m)
-    )
+    chosen = (m for m in array.modules if m.id in edit.module_ids)
     turned: dict[PlacedId, PlacedModule] = {}
     above_m = float("-inf")
-    for _, group in groupby(chosen, key=lambda m: round(m.y_m / SAME_ROW_M)):
-        row = list(group)
-        bottom_m = max(row[0].y_m, above_m)
+    for row in rows_in(chosen):
+        bottom_m = max(min(m.y_m for m in row), above_m)
         right_m = row[0].x_m
         for module in row:
             other = OTHER_WAY[module.orientation]
@@ -435,7 +431,7 @@ def relaid(job: Job, option_id: OptionId, array: PlaneArray) -> Job:
     option = option_of(again, option_id)
     new, bays = array_of(option, array.plane_id), {m.id for m in array.modules if not m.present}
     if len(new.modules) != len(array.modules):
-        ordered = sorted(new.modules, key=lambda m: (round(m.y_m / SAME_ROW_M), m.x_m))
+        ordered = [m for row in rows_in(new.modules) for m in row]
         most = min(len(bays), len(ordered) - 1)
         bays = {m.id for m in ordered[len(ordered) - most :]}
     kept = tuple(replace(m, present=m.id not in bays) for m in new.modules)
@@ -454,9 +450,7 @@ def _respaced(job: Job, option: Option, old: PlaneArray, new: PlaneArray) -> Pla
     between_m = new.gap_between_rows.value_m - old.gap_between_rows.value_m
     shifted: dict[PlacedId, tuple[float, float]] = {}
     up_m, taller_m, top_m = 0.0, 0.0, float("-inf")
-    ordered = sorted(old.modules, key=lambda m: (round(m.y_m / SAME_ROW_M), m.x_m))
-    for _, group in groupby(ordered, key=lambda m: round(m.y_m / SAME_ROW_M)):
-        row = list(group)
+    for row in rows_in(old.modules):
         close = abs(row[0].y_m - top_m - lay.gap_between_rows_m) < AT_GAP_M
         up_m = up_m + between_m + taller_m if close else 0.0
         right_m, end_m = 0.0, float("-inf")

@@ -1,7 +1,7 @@
 """Metal roofs and carports: where brackets can sit under the modules, and rows set on the lines."""
 
 from dataclasses import dataclass, replace
-from itertools import groupby, pairwise
+from itertools import pairwise
 
 from ridge_tally.core.array.blockers import Ground, ground_of
 from ridge_tally.core.array.lay import Lay, Place
@@ -16,7 +16,7 @@ from ridge_tally.core.array.seats import (
     shifts_m,
 )
 from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job.array import PlacedModule, PlaneArray, present_of
+from ridge_tally.core.job.array import PlacedModule, PlaneArray, present_of, rows_in
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.survey import Covering, RoofPlane
@@ -24,8 +24,6 @@ from ridge_tally.core.survey.framing import FramingLines, framing_lines
 from ridge_tally.core.survey.outline import corners_m, require_closed
 from ridge_tally.rules.array import lay_of, placed_at
 
-# Modules whose bottoms differ by less than this stand in one row.
-SAME_ROW_M = 0.05
 ROUNDED_TO = 5
 
 
@@ -128,8 +126,7 @@ def set_on_lines(job: Job, option: Option, array: PlaneArray) -> PlaneArray:
     _, lines = _lines(plane)
     setter = _Setter(plane, array, lay_of(module_on(job, option, plane.id), array, plane), lines)
     modules = setter.upwards(list(array.modules))
-    ordered = sorted(modules, key=lambda m: (round(m.y_m / SAME_ROW_M), m.x_m))
-    for _, row in groupby(ordered, key=lambda m: round(m.y_m / SAME_ROW_M)):
+    for row in rows_in(modules):
         modules = setter.sideways(modules, {m.id for m in row})
     return replace(array, modules=tuple(modules))
 

@@ -19,6 +19,7 @@ from ridge_tally.core.sun.row_spacing import FROM_H, TO_H, Rows, shaded_frac, so
 from ridge_tally.core.sun.shading import QUICK, glass_of
 from ridge_tally.core.survey.lot import lot_distance_m
 from ridge_tally.core.survey.outline import require_closed
+from ridge_tally.core.units import LengthUnit, format_length
 from ridge_tally.rules.array import lay_of
 from ridge_tally.rules.ground import rings_of, rows_of
 from ridge_tally.services.array_editing import array_of
@@ -130,6 +131,7 @@ def ground_report(
     def land(of_gap_m: float) -> float:
         return (len(fronts) * rows.depth_m + max(0, len(fronts) - 1) * of_gap_m) * row_m
 
+    lot_m = lot_distance_m(rings_of(plane, rows, tables), job.survey.lot_lines)
     heights = [p.height_m for p in posts]
     present = present_of(array)
     return GroundReport(
@@ -152,9 +154,9 @@ def ground_report(
         else (),
         asked_gap_m=_asked(light, behind, most_loss),
         land_m2=land(gap),
-        lot_m=lot_distance_m(rings_of(plane, rows, tables), job.survey.lot_lines),
+        lot_m=lot_m,
         trench_m=_trench_m(job, plane, rows, tables),
-        told=_told(plane, array, rows, tables, solstice),
+        told=_told(job.unit, plane, array, rows, tables, solstice, lot_m),
     )
 
 
@@ -263,11 +265,13 @@ def _sum(rows: Rows, solstice_m: float) -> str:
 
 
 def _told(
+    unit: LengthUnit,
     plane: RoofPlane,
     array: PlaneArray,
     rows: Rows,
     tables: Sequence[Table],
     solstice_m: float,
+    lot_m: float | None,
 ) -> tuple[str, ...]:
     found = []
     ground = plane.ground
@@ -275,6 +279,25 @@ def _told(
         found.append(
             f"The ground falls by {ground.slope_deg:g}°, more than the tables' {rows.tilt_deg:g}°: tilt "
             "them more, or treat it as a roof"
+        )
+    table = array.table or GroundTable()
+    if (
+        ground is not None
+        and ground.snow_depth
+        and ground.snow_depth.value_m > table.clearance.value_m
+    ):
+        found.append(
+            f"Snow lies {format_length(ground.snow_depth.value_m, unit)} deep and the front edge is "
+            f"{format_length(table.clearance.value_m, unit)} over the ground: raise it, or the lowest "
+            "cells stay buried"
+        )
+    wanted = ground.lot_distance if ground is not None else None
+    if lot_m is not None and lot_m <= 0:
+        found.append("A table crosses the lot line: move the area or take modules away")
+    elif lot_m is not None and wanted is not None and lot_m < wanted.value_m:
+        found.append(
+            f"A table stands {format_length(lot_m, unit)} from the lot line, which wants "
+            f"{format_length(wanted.value_m, unit)}: move the area or take modules away"
         )
     if solstice_m > 20.0:
         found.append("No gap of 20 m or less leaves the shortest day's sun: choose a loss instead")

@@ -274,6 +274,16 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
                 </p>
               )
             )}
+            {ground && ground.told.length > 0 && (
+              <ul
+                aria-label="About this ground"
+                className="absolute bottom-3 left-4 z-10 flex max-w-[250px] flex-col gap-1 rounded-md border border-warn bg-sheet px-3 py-2 text-sm text-warn"
+              >
+                {ground.told.map((sentence) => (
+                  <li key={sentence}>{sentence}.</li>
+                ))}
+              </ul>
+            )}
             <TroubleNote
               key={about.join()}
               moduleIds={troubles.map((t) => t.module_id)}

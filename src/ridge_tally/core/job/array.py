@@ -1,7 +1,9 @@
 """The modules of a plane, as placed: what a person chose, and nothing computed."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
+from itertools import groupby
 
 from ridge_tally.core.equipment import ModuleId
 from ridge_tally.core.job.ids import PlacedId, PlaneId
@@ -122,6 +124,20 @@ class PlaneArray:
 def present_of(array: PlaneArray) -> tuple[PlacedModule, ...]:
     """Return the modules that are there."""
     return tuple(m for m in array.modules if m.present)
+
+
+# Modules whose bottoms differ by less than this stand in one row.
+SAME_ROW_M = 0.05
+
+
+def rows_in(modules: Iterable[PlacedModule]) -> tuple[tuple[PlacedModule, ...], ...]:
+    """Return modules row by row from the lowest, each row from its left."""
+
+    def row(module: PlacedModule) -> int:
+        return round(module.y_m / SAME_ROW_M)
+
+    ordered = sorted(modules, key=lambda m: (row(m), m.x_m))
+    return tuple(tuple(group) for _, group in groupby(ordered, key=row))
 
 
 def ways_of_array(array: PlaneArray) -> Ways:

@@ -16,29 +16,30 @@ export function GroundFace({ planeId, array, report }: GroundFaceProps) {
   const { job, option, edit, act } = useJob();
   const { table } = array;
   const of = { option_id: option.id, plane_id: planeId };
-  const lengthEcho = { echo: (typed: string) => echoOf(typed, job.unit) };
-  const asArray = (field: Schemas['ArrayField'], label: string, value: string, length: boolean) => (
+  const field = (
+    label: string,
+    value: string,
+    length: boolean,
+    save: (typed: string) => Promise<unknown>,
+  ) => (
     <TypedField
       label={label}
       value={value}
       width={52}
       align="right"
       showLabel
-      {...(length ? lengthEcho : {})}
-      commit={(typed) => edit({ kind: 'set-array-field', ...of, field, typed })}
+      {...(length ? { echo: (typed: string) => echoOf(typed, job.unit) } : {})}
+      commit={save}
     />
   );
-  const asTable = (field: Schemas['TableField'], label: string, value: string, length: boolean) => (
-    <TypedField
-      label={label}
-      value={value}
-      width={52}
-      align="right"
-      showLabel
-      {...(length ? lengthEcho : {})}
-      commit={(typed) => edit({ kind: 'set-table-field', ...of, field, typed })}
-    />
-  );
+  const asArray = (name: Schemas['ArrayField'], label: string, value: string, length: boolean) =>
+    field(label, value, length, (typed) =>
+      edit({ kind: 'set-array-field', ...of, field: name, typed }),
+    );
+  const asTable = (name: Schemas['TableField'], label: string, value: string, length: boolean) =>
+    field(label, value, length, (typed) =>
+      edit({ kind: 'set-table-field', ...of, field: name, typed }),
+    );
   const metres = (m: number) => formatLength(m, job.unit);
   return (
     <div className="flex flex-col gap-1">
@@ -75,11 +76,6 @@ export function GroundFace({ planeId, array, report }: GroundFaceProps) {
           {report.trench_m !== null && `; trench ${metres(report.trench_m)}`}.
         </p>
       )}
-      {report?.told.map((sentence) => (
-        <p key={sentence} className="text-xs text-warn">
-          {sentence}.
-        </p>
-      ))}
       <p className="text-xs text-ink-2">
         Posts are lengths over the ground: their depth, soil and wind are an engineer’s. Call before
         digging.
