@@ -130,7 +130,9 @@ def test_rows_catch_a_purlin_and_never_leave_the_roof() -> None:
 
 
 def test_nothing_read_says_what_to_read() -> None:
-    with pytest.raises(MissingDatum, match="Type their spacing in Survey"):
+    with pytest.raises(
+        MissingDatum, match=r"Carport 1 has no seams, ribs or purlins read yet\. Type their spacing"
+    ):
         seats(carport("shingle"))
     with pytest.raises(MissingDatum, match="Under it"):
         apply_edit(carport("shingle"), SetOnLines(A, PORT), SHELF)

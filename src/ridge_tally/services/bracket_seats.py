@@ -90,8 +90,8 @@ def _lines(plane: RoofPlane) -> tuple[FramingLines, SeatLines]:
     framing = framing_lines(plane, corners_m(plane))
     if not framing.ribs_x_m and not framing.purlins_y_m:
         raise MissingDatum(
-            f"{plane.name}, ribs, seams or purlins",
-            "none is read yet",
+            "seams, ribs or purlins read yet",
+            plane.name,
             "Type their spacing in Survey under “Under it”.",
         )
     # A seam is clamped anywhere; a ribbed sheet is screwed through to what lies under it.
