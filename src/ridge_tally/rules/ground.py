@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 
-from ridge_tally.core.array.tables import Table, tables_of
+from ridge_tally.core.array.tables import Table, table_rows, tables_of
 from ridge_tally.core.job.array import GroundTable, PlaneArray, ways_of_array
 from ridge_tally.core.job.array_edits import ArrayField, SetArrayField, SpaceRows
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
@@ -14,7 +14,16 @@ from ridge_tally.core.survey.ground import rise_behind
 from ridge_tally.core.survey.lot import lot_distance_m
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.survey.site_frame import to_site
-from ridge_tally.core.working import Check, Fix, Given, LimitKind, Source, SourceStatus, check
+from ridge_tally.core.working import (
+    Check,
+    Fix,
+    Given,
+    LimitKind,
+    Relation,
+    Source,
+    SourceStatus,
+    check,
+)
 from ridge_tally.rules.array import lay_of
 from ridge_tally.rules.design import Design
 
@@ -61,10 +70,11 @@ def ground_checks(design: Design) -> tuple[Check, ...]:
         plane = plane_of(design.job, array.plane_id)
         if not array.modules or not is_closed(plane):
             continue
+        if plane.ground is None and array.leg_tilt_deg <= 0:
+            continue
         rows = rows_of(design.job, design.option, array)
         if plane.ground is None:
-            bottoms = {round(m.y_m, 1) for m in array.modules if m.present}
-            if array.leg_tilt_deg > 0 and len(bottoms) > 1:
+            if len({round(m.y_m, 1) for m in array.modules if m.present}) > 1:
                 found.append(_apart(design, plane, array, rows))
             continue
         lay = lay_of(module_on(design.job, design.option, plane.id), array, plane)
@@ -72,55 +82,57 @@ def ground_checks(design: Design) -> tuple[Check, ...]:
         found += _clear(plane, plane.ground, array.table or GroundTable())
         found += _fall(plane, plane.ground, array)
         found += _lot(design, plane, plane.ground, rows, tables)
-        if len({round(t.front_m, 1) for t in tables}) > 1:
+        if len(table_rows(tables)) > 1:
             found.append(_apart(design, plane, array, rows))
     return tuple(found)
+
+
+def _held(
+    plane: RoofPlane,
+    rule_id: str,
+    title: str,
+    kind: LimitKind,
+    given: Given,
+    relation: Relation,
+    limit: Given,
+    source: Source = MEASURED,
+    fixes: tuple[Fix, ...] = (),
+) -> Check:
+    """Return the check of one figure, as it was measured or drawn, against its limit."""
+    return check(
+        rule_id=rule_id,
+        title=title,
+        subject=plane.name,
+        kind=kind,
+        formula=given.symbol,
+        givens=(given,),
+        value=given.value,
+        symbol=given.symbol,
+        unit=given.unit,
+        relation=relation,
+        limit=limit,
+        source=source,
+        fixes=fixes,
+    )
 
 
 def _clear(plane: RoofPlane, ground: GroundArea, table: GroundTable) -> list[Check]:
     if ground.snow_depth is None:
         return []
-    snow = ground.snow_depth.value_m
-    return [
-        check(
-            rule_id="ground.clearance",
-            title="Front edge over the snow",
-            subject=plane.name,
-            kind=LimitKind.COSTS,
-            formula="c",
-            givens=(
-                Given("c", "front edge over the ground", table.clearance.value_m, "m", "drawing"),
-            ),
-            value=table.clearance.value_m,
-            symbol="c",
-            unit="m",
-            relation=">=",
-            limit=Given("snow", "depth of snow", snow, "m", "typed for this ground"),
-            source=MEASURED,
-        )
-    ]
+    over = Given("c", "front edge over the ground", table.clearance.value_m, "m", "drawing")
+    depth = ground.snow_depth.value_m
+    snow = Given("snow", "depth of snow", depth, "m", "typed for this ground")
+    title = "Front edge over the snow"
+    return [_held(plane, "ground.clearance", title, LimitKind.COSTS, over, ">=", snow)]
 
 
 def _fall(plane: RoofPlane, ground: GroundArea, array: PlaneArray) -> list[Check]:
     if ground.slope_deg <= 0:
         return []
+    fall = Given("fall", "fall of the ground", ground.slope_deg, "°", "survey")
     tilt = Given("tilt", "tilt of the tables", array.leg_tilt_deg, "°", "drawing")
-    return [
-        check(
-            rule_id="ground.fall",
-            title="Ground flatter than its tables",
-            subject=plane.name,
-            kind=LimitKind.NOTE,
-            formula="fall",
-            givens=(Given("fall", "fall of the ground", ground.slope_deg, "°", "survey"),),
-            value=ground.slope_deg,
-            symbol="fall",
-            unit="°",
-            relation="<=",
-            limit=tilt,
-            source=MEASURED,
-        )
-    ]
+    title = "Ground flatter than its tables"
+    return [_held(plane, "ground.fall", title, LimitKind.NOTE, fall, "<=", tilt)]
 
 
 def _lot(
@@ -130,57 +142,36 @@ def _lot(
     rows: Rows,
     tables: tuple[Table, ...],
 ) -> list[Check]:
-    away = lot_distance_m(rings_of(plane, rows, tables), design.job.survey.lot_lines)
-    if away is None:
+    away_m = lot_distance_m(rings_of(plane, rows, tables), design.job.survey.lot_lines)
+    if away_m is None:
         return []
     # Without a distance of the authority's, no table may cross the line.
-    wanted = ground.lot_distance.value_m if ground.lot_distance else 0.01
-    return [
-        check(
-            rule_id="ground.lot-line",
-            title="Away from the lot line",
-            subject=plane.name,
-            kind=LimitKind.OUTSIDE,
-            formula="d",
-            givens=(Given("d", "least distance of a table", away, "m", "drawing"),),
-            value=away,
-            symbol="d",
-            unit="m",
-            relation=">=",
-            limit=Given("away", "distance to keep", wanted, "m", "typed for this ground"),
-            source=MEASURED,
-        )
-    ]
+    wanted_m = ground.lot_distance.value_m if ground.lot_distance else 0.01
+    away = Given("d", "least distance of a table", away_m, "m", "drawing")
+    wanted = Given("away", "distance to keep", wanted_m, "m", "typed for this ground")
+    title = "Away from the lot line"
+    return [_held(plane, "ground.lot-line", title, LimitKind.OUTSIDE, away, ">=", wanted)]
 
 
 def _apart(design: Design, plane: RoofPlane, array: PlaneArray, rows: Rows) -> Check:
-    wanted = solstice_gap_m(rows, design.job.site.latitude_deg)
+    wanted_m = solstice_gap_m(rows, design.job.site.latitude_deg)
     # On a roof that slopes the gap is typed along it.
-    gap = array.gap_between_rows.value_m * math.cos(math.radians(plane.slope_deg))
-    option_id = design.option.id
-    return check(
-        rule_id="array.row-spacing",
-        title="Rows apart",
-        subject=plane.name,
-        kind=LimitKind.NOTE,
-        formula="D",
-        givens=(Given("D", "level gap between rows", gap, "m", "drawing"),),
-        value=gap,
-        symbol="D",
-        unit="m",
-        relation=">=",
-        limit=Given("D_sun", "gap that leaves the shortest day's sun", wanted, "m", "formula"),
-        source=PRACTICE,
-        fixes=(
+    gap_m = array.gap_between_rows.value_m * math.cos(math.radians(plane.slope_deg))
+    option_id, flatter_deg = design.option.id, max(0.0, array.leg_tilt_deg - 5)
+    return _held(
+        plane,
+        "array.row-spacing",
+        "Rows apart",
+        LimitKind.NOTE,
+        Given("D", "level gap between rows", gap_m, "m", "drawing"),
+        ">=",
+        Given("D_sun", "gap that leaves the shortest day's sun", wanted_m, "m", "formula"),
+        PRACTICE,
+        (
             Fix("Space them so", SpaceRows(option_id, plane.id)),
             Fix(
                 "Flatter by 5°",
-                SetArrayField(
-                    option_id,
-                    plane.id,
-                    ArrayField.LEG_TILT,
-                    f"{max(0.0, array.leg_tilt_deg - 5):g}",
-                ),
+                SetArrayField(option_id, plane.id, ArrayField.LEG_TILT, f"{flatter_deg:g}"),
             ),
         ),
     )

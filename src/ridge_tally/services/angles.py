@@ -17,7 +17,7 @@ from ridge_tally.core.loading.weights import WHOLE_YEAR, Season, Weighing, count
 from ridge_tally.core.sky.plane_irradiance import plane_light
 from ridge_tally.core.sky.sky_bins import behind_glass_wh_per_m2, sky_bins
 from ridge_tally.core.sky.sun import SunPath, sun_path
-from ridge_tally.core.sky.weather_year import WeatherYear, clearest_day
+from ridge_tally.core.sky.weather_year import WeatherYear, clearest_day, steps_of_day
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.core.sun.shading import glass_of
 from ridge_tally.rules.design import Design, dc_limit_given, dc_watts
@@ -330,9 +330,8 @@ class _Split:
         found = []
         for title, around in SHOWN_DAYS:
             day = clearest_day(self.weather.ghi_w_per_m2, around)
-            steps = len(self.weather.time) // 365
-            hours = slice(day * steps, (day + 1) * steps)
-            found.append(SplitDay(title, *(tuple(c[hours].tolist()) for c in curves)))
+            mine = steps_of_day(day, len(self.weather.time))
+            found.append(SplitDay(title, *(tuple(c[mine].tolist()) for c in curves)))
         return tuple(found)
 
 

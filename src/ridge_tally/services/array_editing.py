@@ -20,8 +20,8 @@ from ridge_tally.core.job.array import (
     PlaneArray,
     Ways,
     empty_array,
+    module_rows,
     present_of,
-    rows_in,
     ways_of_array,
 )
 from ridge_tally.core.job.document import (
@@ -86,8 +86,8 @@ def array_changed(job: Job, edit: edits.ArrayEdit) -> Job:  # noqa: PLR0911, PLR
             return _field_set(job, edit)
         case edits.SetTableField():
             option = option_of(job, edit.option_id)
-            array = table_field(job, array_of(option, edit.plane_id), edit)
-            return relaid(with_option(job, with_array(option, array)), option.id, array)
+            old = array_of(option, edit.plane_id)
+            return _stood_anew(job, option, old, table_field(job, old, edit))
         case edits.FillBays():
             return with_option(job, bays_filled(option_of(job, edit.option_id)))
         case edits.SetOnLines():
@@ -97,8 +97,7 @@ def array_changed(job: Job, edit: edits.ArrayEdit) -> Job:  # noqa: PLR0911, PLR
         case edits.SpaceRows():
             option = option_of(job, edit.option_id)
             old = array_of(option, edit.plane_id)
-            array = spaced(job, option, old)
-            return _stood_anew(job, option, old, array)
+            return _stood_anew(job, option, old, spaced(job, option, old))
         case edits.SetSymmetric():
             option = option_of(job, edit.option_id)
             array = array_of(option, plane_of(job, edit.plane_id).id)
@@ -269,7 +268,7 @@ def _turned(job: Job, edit: edits.TurnModules) -> Job:
     chosen = (m for m in array.modules if m.id in edit.module_ids)
     turned: dict[PlacedId, PlacedModule] = {}
     above_m = float("-inf")
-    for row in rows_in(chosen):
+    for row in module_rows(chosen):
         bottom_m = max(min(m.y_m for m in row), above_m)
         right_m = row[0].x_m
         for module in row:
@@ -411,11 +410,11 @@ def _field_set(job: Job, edit: edits.SetArrayField) -> Job:
 def _stood_anew(job: Job, option: Option, old: PlaneArray, new: PlaneArray) -> Job:
     """Return the job with an array at new gaps or tilts: tables laid anew, modules moved apart."""
     if plane_of(job, new.plane_id).ground is not None:
-        return relaid(with_option(job, with_array(option, new)), option.id, new)
+        return _relaid(with_option(job, with_array(option, new)), option.id, new)
     return with_option(job, with_array(option, _respaced(job, option, old, new)))
 
 
-def relaid(job: Job, option_id: OptionId, array: PlaneArray) -> Job:
+def _relaid(job: Job, option_id: OptionId, array: PlaneArray) -> Job:
     """Return the job with the tables of a ground array laid anew, as many bays left as before.
 
     They stay where they were while the count of places does; else they are the last of the rows.
@@ -431,7 +430,7 @@ def relaid(job: Job, option_id: OptionId, array: PlaneArray) -> Job:
     option = option_of(again, option_id)
     new, bays = array_of(option, array.plane_id), {m.id for m in array.modules if not m.present}
     if len(new.modules) != len(array.modules):
-        ordered = [m for row in rows_in(new.modules) for m in row]
+        ordered = [m for row in module_rows(new.modules) for m in row]
         most = min(len(bays), len(ordered) - 1)
         bays = {m.id for m in ordered[len(ordered) - most :]}
     kept = tuple(replace(m, present=m.id not in bays) for m in new.modules)
@@ -450,7 +449,7 @@ def _respaced(job: Job, option: Option, old: PlaneArray, new: PlaneArray) -> Pla
     between_m = new.gap_between_rows.value_m - old.gap_between_rows.value_m
     shifted: dict[PlacedId, tuple[float, float]] = {}
     up_m, taller_m, top_m = 0.0, 0.0, float("-inf")
-    for row in rows_in(old.modules):
+    for row in module_rows(old.modules):
         close = abs(row[0].y_m - top_m - lay.gap_between_rows_m) < AT_GAP_M
         up_m = up_m + between_m + taller_m if close else 0.0
         right_m, end_m = 0.0, float("-inf")

@@ -11,7 +11,7 @@ from ridge_tally.core.job.bench import Bench, PowerFileRef
 from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.loading.measured_day import BenchSum, DayJudged, judged, moved, summed
 from ridge_tally.core.sky.sun import sun_path
-from ridge_tally.core.sky.weather_year import clearest_day, moments_of_day
+from ridge_tally.core.sky.weather_year import clearest_day, moments_of_day, steps_of_day
 from ridge_tally.formats.power_file import MeasuredDay, read_power
 from ridge_tally.services.bill_editing import month_first
 from ridge_tally.services.evaluation import year_or_problem
@@ -175,8 +175,7 @@ def _model(
         return (), problem
     around = min(364, (day - date(day.year, 1, 1)).days)
     clear = clearest_day(weather_of(workspace, job).ghi_w_per_m2, around)
-    steps = len(year.ac_rated_w) // 365
-    power = year.ac_rated_w[clear * steps : (clear + 1) * steps] / 1000
+    power = year.ac_rated_w[steps_of_day(clear, len(year.ac_rated_w))] / 1000
     return tuple(
         np.maximum(power, 0.0).tolist()
     ), f"Option {str(option.id).upper()}, its clearest day near"

@@ -16,7 +16,7 @@ from ridge_tally.core.array.seats import (
     shifts_m,
 )
 from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job.array import PlacedModule, PlaneArray, present_of, rows_in
+from ridge_tally.core.job.array import PlacedModule, PlaneArray, module_rows, present_of
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.survey import Covering, RoofPlane
@@ -113,9 +113,8 @@ def _told(plane: RoofPlane, lines: SeatLines) -> str:
 def set_on_lines(job: Job, option: Option, array: PlaneArray) -> PlaneArray:
     """Return the array with its rows shifted sideways, and up, onto the lines under them.
 
-    Kept is the one that lets most modules be held
-    without a rail, then most upright edges fall on a line, then the smallest; never one by which
-    a distance that is kept would no longer be.
+    Kept is the shift that lets most modules be held without a rail, then puts most edges over
+    a line, then is the smallest; never one by which a distance that is kept would no longer be.
 
     Raises
     ------
@@ -126,7 +125,7 @@ def set_on_lines(job: Job, option: Option, array: PlaneArray) -> PlaneArray:
     _, lines = _lines(plane)
     setter = _Setter(plane, array, lay_of(module_on(job, option, plane.id), array, plane), lines)
     modules = setter.upwards(list(array.modules))
-    for row in rows_in(modules):
+    for row in module_rows(modules):
         modules = setter.sideways(modules, {m.id for m in row})
     return replace(array, modules=tuple(modules))
 
@@ -139,14 +138,14 @@ class _Setter:
 
     def upwards(self, modules: list[PlacedModule]) -> list[PlacedModule]:
         edges = [y for m in modules for y in (m.y_m, m.y_m + self.lay.height_m(m.orientation))]
-        return self._best(
-            modules, {m.id for m in modules}, [], self._shifts(edges, self.lines.ys_m)
-        )
+        shifts = [(0.0, up) for up in self._shifts(edges, self.lines.ys_m)]
+        return self._best(modules, {m.id for m in modules}, shifts)
 
     def sideways(self, modules: list[PlacedModule], row: set[PlacedId]) -> list[PlacedModule]:
         mine = [m for m in modules if m.id in row]
         edges = [x for m in mine for x in (m.x_m, m.x_m + self.lay.width_m(m.orientation))]
-        return self._best(modules, row, self._shifts(edges, self.lines.xs_m), [])
+        shifts = [(right, 0.0) for right in self._shifts(edges, self.lines.xs_m)]
+        return self._best(modules, row, shifts)
 
     @staticmethod
     def _shifts(edges: list[float], lines: tuple[float, ...]) -> list[float]:
@@ -157,24 +156,25 @@ class _Setter:
         self,
         modules: list[PlacedModule],
         row: set[PlacedId],
-        right: list[float],
-        up: list[float],
+        shifts: list[tuple[float, float]],
     ) -> list[PlacedModule]:
-        best, worth = modules, self._worth(modules)
-        for dx, dy in [*((x, 0.0) for x in right), *((0.0, y) for y in up)]:
+        """Return the modules with those of a row at the best of shifts, right and up, metres."""
+        best, most = modules, self._worth(modules)
+        for right, up in shifts:
             moved = [
                 replace(
                     m,
-                    x_m=round(m.x_m + dx, ROUNDED_TO),
-                    y_m=round(m.y_m + dy, ROUNDED_TO),
+                    x_m=round(m.x_m + right, ROUNDED_TO),
+                    y_m=round(m.y_m + up, ROUNDED_TO),
                 )
                 if m.id in row
                 else m
                 for m in modules
             ]
             # Shifts come nearest first: an equal one further off is no better.
-            if self._worth(moved) > worth and self._wrong(moved) <= self.wrong:
-                best, worth = moved, self._worth(moved)
+            worth = self._worth(moved)
+            if worth > most and self._wrong(moved) <= self.wrong:
+                best, most = moved, worth
         return best
 
     def _worth(self, modules: list[PlacedModule]) -> tuple[int, int]:

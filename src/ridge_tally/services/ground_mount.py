@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from scipy.optimize import brentq
 
 from ridge_tally.core.array.posts import legs, overhang_m, posts_along
-from ridge_tally.core.array.tables import Table, ground_height_m, tables_of
+from ridge_tally.core.array.tables import Table, behind_frac, ground_height_m, table_rows, tables_of
 from ridge_tally.core.job.array import GroundTable, PlaneArray, present_of
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlaneId
@@ -58,8 +58,6 @@ class TableView:
     depth_m: float
     modules: int
     bays: int
-    lowest_m: float
-    highest_m: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +73,7 @@ class SpacingPoint:
 class GroundReport:
     """A ground array.
 
-    ``posts_told`` by length.  ``loss_frac`` of long rows by the reference library, ``cast_frac``
+    ``loss_frac`` of long rows by the reference library, ``cast_frac``
     of these very tables by the sky over each module, ``None`` without modules.  ``asked_gap_m``:
     the gap at which rows take the share asked for.  ``lot_m``: least distance to a lot line.
     """
@@ -122,20 +120,22 @@ def ground_report(
     tables = tables_of(plane, array, lay)
     posts = tuple(_posts(plane, rows, table, tables))
     light = _Light(workspace, job, option, plane, array, rows)
-    fronts = sorted({round(t.front_m, 2) for t in tables})
-    row_m = max((_row_m(tables, f) for f in fronts), default=0.0)
+    lines = table_rows(tables)
+    count, behind = len(lines), behind_frac(len(lines))
+    row_m = max(
+        (max(t.right_m for t in ts) - min(t.left_m for t in ts) for ts in lines), default=0.0
+    )
     solstice = solstice_gap_m(rows, job.site.latitude_deg)
     gap = array.gap_between_rows.value_m
-    behind = (len(fronts) - 1) / len(fronts) if fronts else 0.0
 
     def land(of_gap_m: float) -> float:
-        return (len(fronts) * rows.depth_m + max(0, len(fronts) - 1) * of_gap_m) * row_m
+        return (count * rows.depth_m + max(0, count - 1) * of_gap_m) * row_m
 
     lot_m = lot_distance_m(rings_of(plane, rows, tables), job.survey.lot_lines)
     heights = [p.height_m for p in posts]
     present = present_of(array)
     return GroundReport(
-        tables=tuple(_view(plane, rows, t) for t in tables),
+        tables=tuple(_view(rows, t) for t in tables),
         modules=len(present),
         bays=len(array.modules) - len(present),
         posts=posts,
@@ -144,13 +144,13 @@ def ground_report(
         gap_m=gap,
         solstice_gap_m=solstice,
         spacing_sum=_sum(rows, solstice),
-        loss_frac=light.loss_frac(gap) * behind if fronts else None,
+        loss_frac=light.loss_frac(gap) * behind if lines else None,
         cast_frac=_cast_frac(workspace, job, option, plane) if present else None,
         curve=tuple(
             SpacingPoint(g, light.loss_frac(g) * behind, land(g))
             for g in (max(0.05, share * solstice) for share in CURVE)
         )
-        if len(fronts) > 1
+        if count > 1
         else (),
         asked_gap_m=_asked(light, behind, most_loss),
         land_m2=land(gap),
@@ -221,9 +221,8 @@ def _posts(plane: RoofPlane, rows: Rows, table: GroundTable, tables: Sequence[Ta
     return found
 
 
-def _view(plane: RoofPlane, rows: Rows, table: Table) -> TableView:
+def _view(rows: Rows, table: Table) -> TableView:
     present = sum(m.present for m in table.modules)
-    ends = [ground_height_m(plane, x, table.front_m) for x in (table.left_m, table.right_m)]
     return TableView(
         table.left_m,
         table.right_m,
@@ -231,14 +230,7 @@ def _view(plane: RoofPlane, rows: Rows, table: Table) -> TableView:
         rows.depth_m,
         present,
         len(table.modules) - present,
-        table.base_m - max(ends),
-        table.base_m - min(ends) + rows.height_m,
     )
-
-
-def _row_m(tables: Sequence[Table], front_m: float) -> float:
-    mine = [t for t in tables if abs(t.front_m - front_m) < 0.02]
-    return max(t.right_m for t in mine) - min(t.left_m for t in mine)
 
 
 def _trench_m(job: Job, plane: RoofPlane, rows: Rows, tables: Sequence[Table]) -> float | None:

@@ -10,7 +10,7 @@ from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.errors import NotUnderstood, OutOfRange
 from ridge_tally.core.job.document import Job, Option, option_of, present_ids
 from ridge_tally.core.job.ids import OptionId
-from ridge_tally.core.sky.weather_year import clearest_day
+from ridge_tally.core.sky.weather_year import clearest_day, steps_of_day
 from ridge_tally.core.spoken import signed
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import LimitKind
@@ -192,11 +192,11 @@ def _cents(job: Job, option: Option) -> int | None:
 
 
 def _days(workspace: Workspace, job: Job, year: YearResult) -> tuple[tuple[float, ...], ...]:
-    ghi, steps = weather_of(workspace, job).ghi_w_per_m2, len(year.ac_w) // 365
+    ghi = weather_of(workspace, job).ghi_w_per_m2
     found = []
     for _, around in SHOWN_DAYS:
-        day = clearest_day(ghi, around)
-        found.append(tuple((year.ac_w[day * steps : (day + 1) * steps] / 1000).tolist()))
+        mine = steps_of_day(clearest_day(ghi, around), len(year.ac_w))
+        found.append(tuple((year.ac_w[mine] / 1000).tolist()))
     return tuple(found)
 
 

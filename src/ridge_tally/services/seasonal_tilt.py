@@ -7,6 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.array.posts import hinge_m, legs, lift_m
+from ridge_tally.core.array.tables import behind_frac, table_rows, tables_of
 from ridge_tally.core.energy.even_year import even_power_frac, power_table
 from ridge_tally.core.energy.inverter import ac_side, ac_year
 from ridge_tally.core.energy.lit import kwh_of
@@ -20,6 +21,7 @@ from ridge_tally.core.sky.weather_year import NOMINAL_YEAR, month_of
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.core.sun.row_spacing import Rows, shaded_frac
 from ridge_tally.core.sun.seasons import Positions, best_positions
+from ridge_tally.rules.array import lay_of
 from ridge_tally.rules.design import dc_watts
 from ridge_tally.rules.ground import rows_of
 from ridge_tally.services.array_editing import array_of
@@ -55,12 +57,10 @@ class Stand:
 
 @dataclass(frozen=True, slots=True)
 class SeasonalPlan:
-    """So many positions a year; ``gain_kwh`` against the tilt there is, ``over_best_kwh`` against
-    the best tilt that stays."""
+    """So many positions a year; ``over_best_kwh`` against the best tilt that stays."""
 
     count: int
     energy_kwh: float
-    gain_kwh: float
     over_best_kwh: float
     stands: tuple[Stand, ...]
 
@@ -73,13 +73,10 @@ class SeasonalTilt:
     ``by_tilt_kwh``: the year at each of ``tilts_deg``.
     """
 
-    tilt_deg: float
-    energy_kwh: float
     tilts_deg: tuple[float, ...]
     by_tilt_kwh: tuple[float, ...]
     plans: tuple[SeasonalPlan, ...]
     hinge_m: float
-    told: tuple[str, ...]
     order_of_work: tuple[str, ...]
     doubts: tuple[str, ...]
 
@@ -100,27 +97,22 @@ def seasonal_tilt(
     array = array_of(option, plane_id)
     table, rows = array.table or GroundTable(), rows_of(job, option, array)
     tilts = np.array(sorted({*TILTS_DEG, array.leg_tilt_deg}))
-    fronts = {round(m.y_m, 1) for m in array.modules if m.tier == 0}
-    behind = (len(fronts) - 1) / len(fronts) if fronts else 0.0
+    lay = lay_of(module_on(job, option, plane_id), array, plane)
+    behind = behind_frac(len(table_rows(tables_of(plane, array, lay))))
     daily = _daily_kwh(workspace, job, option, plane_id, rows, tilts, behind)
-    by_tilt = daily.sum(axis=1)
-    now = float(by_tilt[list(tilts).index(array.leg_tilt_deg)])
     plans = [best_positions(daily, tilts, count) for count in COUNTS]
     steepest = max(p.tilt_deg for plan in plans for p in plan.positions)
     apart = min(table.apart.value_m, rows.slant_m)
     hinge = hinge_m(rows.slant_m, apart, table.clearance.value_m, steepest)
     views = tuple(
-        _plan(plan, count, now, plans[0].energy_kwh, rows, apart, hinge)
+        _plan(plan, count, plans[0].energy_kwh, rows, apart, hinge)
         for count, plan in zip(COUNTS, plans, strict=True)
     )
     return SeasonalTilt(
-        tilt_deg=array.leg_tilt_deg,
-        energy_kwh=now,
         tilts_deg=tuple(tilts.tolist()),
-        by_tilt_kwh=tuple(by_tilt.tolist()),
+        by_tilt_kwh=tuple(daily.sum(axis=1).tolist()),
         plans=views,
         hinge_m=hinge,
-        told=_told(views, now),
         order_of_work=ORDER_OF_WORK,
         doubts=(
             "Rows long and alike, shade of beam alone, the loss taken as the share of a row in shade: "
@@ -177,7 +169,6 @@ def _daily_kwh(
 def _plan(
     plan: Positions,
     count: int,
-    now: float,
     best: float,
     rows: Rows,
     apart_m: float,
@@ -196,28 +187,7 @@ def _plan(
                 at.lowest_m,
             )
         )
-    return SeasonalPlan(count, plan.energy_kwh, plan.energy_kwh - now, plan.energy_kwh - best,
-                        tuple(stands))  # fmt: skip
-
-
-def _told(plans: tuple[SeasonalPlan, ...], now: float) -> tuple[str, ...]:
-    fixed, two, four = plans
-    found = [
-        f"Best tilt that stays: {fixed.stands[0].tilt_deg:g}°, {fixed.gain_kwh:+.0f} kWh a year "
-        f"against the tilt there is."
-    ]
-    for plan, words in ((two, "Two positions"), (four, "Four")):
-        days = " and ".join(f"{s.tilt_deg:g}° from {_day(s.from_day)}" for s in plan.stands)
-        share = plan.over_best_kwh / now * 100 if now else 0.0
-        found.append(
-            f"{words}: {days}: {plan.over_best_kwh:+.0f} kWh ({share:+.1f} %) over the best that stays."
-        )
-    return tuple(s.replace("-", "−") for s in found)
-
-
-def _day(day_of_year: int) -> str:
-    day = date(NOMINAL_YEAR, 1, 1) + timedelta(days=day_of_year)
-    return f"{day.day} {day:%b}"
+    return SeasonalPlan(count, plan.energy_kwh, plan.energy_kwh - best, tuple(stands))
 
 
 def calendar_of(job: Job, study: SeasonalTilt, count: int) -> str:

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ridge_tally.core.array.lay import Lay, Place
-from ridge_tally.core.job.array import GroundTable, PlacedModule, PlaneArray
+from ridge_tally.core.job.array import SAME_ROW_M, GroundTable, PlacedModule, PlaneArray
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.survey.site_frame import to_site
 
@@ -93,6 +93,22 @@ def tables_of(plane: RoofPlane, array: PlaneArray, lay: Lay) -> tuple[Table, ...
         modules = tuple(m for _, column in run for m in column)
         found.append(Table(modules, left, right, front, highest + table.clearance.value_m))
     return tuple(found)
+
+
+def table_rows(tables: Iterable[Table]) -> tuple[tuple[Table, ...], ...]:
+    """Return tables row by row from the lowest; those whose fronts nearly line up are one row."""
+    rows: list[list[Table]] = []
+    for table in sorted(tables, key=lambda t: t.front_m):
+        if rows and table.front_m - rows[-1][-1].front_m < SAME_ROW_M:
+            rows[-1].append(table)
+        else:
+            rows.append([table])
+    return tuple(tuple(row) for row in rows)
+
+
+def behind_frac(rows: int) -> float:
+    """Return the share of so many rows alike that have one before them."""
+    return (rows - 1) / rows if rows else 0.0
 
 
 def raised(

@@ -130,7 +130,7 @@ def present_of(array: PlaneArray) -> tuple[PlacedModule, ...]:
 SAME_ROW_M = 0.05
 
 
-def rows_in(modules: Iterable[PlacedModule]) -> tuple[tuple[PlacedModule, ...], ...]:
+def module_rows(modules: Iterable[PlacedModule]) -> tuple[tuple[PlacedModule, ...], ...]:
     """Return modules row by row from the lowest, each row from its left."""
 
     def row(module: PlacedModule) -> int:

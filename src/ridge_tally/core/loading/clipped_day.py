@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.year import YearResult
-from ridge_tally.core.sky.weather_year import WeatherYear, clearest_day
+from ridge_tally.core.sky.weather_year import WeatherYear, clearest_day, steps_of_day
 
 FloatArray = NDArray[np.float64]
 JUNE_21, DECEMBER_21 = 171, 354
@@ -60,8 +60,7 @@ def loading_days(year: YearResult, weather: WeatherYear, latitude_deg: float) ->
 
 
 def _day(title: str, day: int, year: YearResult) -> LoadingDay:
-    steps = len(year.ac_w) // 365
-    mine = slice(day * steps, (day + 1) * steps)
+    mine = steps_of_day(day, len(year.ac_w))
 
     def kilowatts(power_w: FloatArray) -> tuple[float, ...]:
         return tuple(float(p) for p in power_w[mine] / 1000)

@@ -68,6 +68,12 @@ def moments_of_day(day: int, minutes: NDArray[np.int64]) -> NDArray[np.datetime6
     return np.asarray(midnight + (minutes * 60).astype("timedelta64[s]"))
 
 
+def steps_of_day(day: int, steps_in_year: int) -> slice:
+    """Return where the steps of a day of the year (0 to 364) lie among all of them."""
+    steps = steps_in_year // 365
+    return slice(day * steps, (day + 1) * steps)
+
+
 def clearest_day(ghi_w_per_m2: FloatArray, around_day: int, within_days: int = 12) -> int:
     """Return the day of the year (0 to 364) with most light within some days of another.
 
