@@ -6,6 +6,7 @@ import pytest
 
 from ridge_tally.core.brief.typed import (
     parse_day,
+    parse_day_of_year,
     parse_energy_kwh,
     parse_money_cents,
     parse_quantity,
@@ -36,6 +37,21 @@ def test_days(typed: str, month_first: bool, day: date) -> None:
 def test_no_days(typed: str) -> None:
     with pytest.raises(NotUnderstood, match="From: “"):
         parse_day(typed, "From", month_first=True)
+
+
+@pytest.mark.parametrize(
+    ("typed", "month_first", "day"),
+    [("1 Jan", True, 0), ("Mar 20", False, 78), ("20 march", True, 78), ("3/20", True, 78),
+     ("20.3", True, 78), ("20/3", False, 78), ("31 Dec 2024", True, 364), ("2028-03-01", True, 59)],
+)  # fmt: skip
+def test_days_of_any_year(typed: str, month_first: bool, day: int) -> None:
+    assert parse_day_of_year(typed, "From", month_first=month_first) == day
+
+
+@pytest.mark.parametrize("typed", ["", "spring", "29 Feb", "29 Feb 2028", "31/31"])
+def test_no_days_of_any_year(typed: str) -> None:
+    with pytest.raises(NotUnderstood, match="such as 20 Mar"):
+        parse_day_of_year(typed, "From", month_first=True)
 
 
 @pytest.mark.parametrize(

@@ -7,16 +7,27 @@ from pathlib import Path
 import pytest
 
 from jobs import SAMPLE, SHELF, workspace_in
-from ridge_tally.core.errors import BadGeometry, NotUnderstood, OutOfRange, RidgeTallyError
+from ridge_tally.core.errors import (
+    BadGeometry,
+    MissingDatum,
+    NotFound,
+    NotUnderstood,
+    OutOfRange,
+    RidgeTallyError,
+)
+from ridge_tally.core.job.array import PlaneArray, Position
 from ridge_tally.core.job.array_edits import (
     ArrayField,
     FillBays,
+    SeasonField,
     SetArrayField,
+    SetSeasonField,
+    SetSeasons,
     SetTableField,
     SpaceRows,
     TableField,
 )
-from ridge_tally.core.job.document import Job, option_of, present_ids
+from ridge_tally.core.job.document import Job, option_of, plane_of, present_ids
 from ridge_tally.core.job.ids import OptionId, PlaneId
 from ridge_tally.core.job.survey import SitePoint
 from ridge_tally.core.job.survey_edits import (
@@ -35,8 +46,10 @@ from ridge_tally.rules.report import all_checks
 from ridge_tally.services.demo_kiln import YARD, kiln_yard
 from ridge_tally.services.editing import apply_edit, design_for
 from ridge_tally.services.evaluation import hourly_year
-from ridge_tally.services.ground_mount import GroundReport, ground_report
+from ridge_tally.services.ground_mount import GroundReport, ground_report, told_tables
 from ridge_tally.services.seasonal_tilt import SeasonalTilt, calendar_of, seasonal_tilt
+from ridge_tally.services.shade import shade_report
+from ridge_tally.services.stances import stances_of
 from ridge_tally.services.workspace import Workspace
 
 A = OptionId("a")
@@ -202,15 +215,117 @@ def test_the_seasons_are_worth_what_their_days_and_tilts_say(seasons: SeasonalTi
     assert winter.lowest_m >= 0.6 - 1e-9
 
 
+def year_kwh(workspace: Workspace, job: Job) -> float:
+    return hourly_year(workspace, job, option_of(job, A)).energy_kwh
+
+
+def taken(*positions: tuple[int, float], job: Job = KILN) -> Job:
+    return apply_edit(job, SetSeasons(A, YARD, tuple(Position(*p) for p in positions)), SHELF)
+
+
+def array_of_yard(job: Job) -> PlaneArray:
+    return next(a for a in option_of(job, A).arrays if a.plane_id == YARD)
+
+
+def test_seasons_taken_move_the_year_by_what_the_study_says(
+    workspace: Workspace, seasons: SeasonalTilt
+) -> None:
+    """Long rows by the reference library against rays over each module at each tilt."""
+    stays = taken((0, seasons.plans[0].stands[0].tilt_deg))
+    for plan in seasons.plans[1:]:
+        job = apply_edit(KILN, SetSeasons(A, YARD, plan.positions), SHELF)
+        gain = year_kwh(workspace, job) - year_kwh(workspace, stays)
+        assert gain == pytest.approx(plan.over_best_kwh, rel=0.06)
+        again = seasonal_tilt(workspace, job, option_of(job, A), YARD)
+        assert again.now.energy_kwh == pytest.approx(plan.energy_kwh, rel=1e-3)
+        assert read_job(write_job(job)) == job
+
+
+def test_each_tilt_gives_on_its_own_days_what_it_gives_all_year_on_them(
+    workspace: Workspace,
+) -> None:
+    job = taken((100, 20.0), (260, 55.0))
+    ways = stances_of(job, option_of(job, A))
+    assert [int((ways.by_day == n).sum()) for n in range(2)] == [160, 205]
+    daily = hourly_year(workspace, job, option_of(job, A)).ac_w.reshape(365, 24).sum(axis=1)
+    for number, stance in enumerate(ways.options):
+        alone = hourly_year(workspace, job, stance).ac_w.reshape(365, 24).sum(axis=1)
+        mine = ways.by_day == number
+        assert daily[mine] == pytest.approx(alone[mine], rel=1e-6, abs=0.1)
+
+
+def test_two_tilts_alike_are_one_tilt(workspace: Workspace) -> None:
+    once = year_kwh(workspace, KILN)
+    assert year_kwh(workspace, taken((80, 30.0), (260, 30.0))) == once
+    nearly = taken((80, 30.0 - 1e-7), (260, 30.0))
+    assert year_kwh(workspace, nearly) == pytest.approx(once, rel=1e-7)
+    both = (shade_report(workspace, j, option_of(j, A)) for j in (nearly, KILN))
+    free, lost = zip(*((s.monthly_free_kwh, s.monthly_lost_kwh) for s in both), strict=True)
+    assert free[0] == pytest.approx(free[1])
+    assert lost[0] == pytest.approx(lost[1])
+
+
+def test_a_table_turns_about_its_front_posts() -> None:
+    """By hand: 2.094 m of glass on posts 1.2 m apart reaches 0.447 m beyond them."""
+    flat, steep = array_of_yard(KILN), array_of_yard(taken((100, 30.0), (260, 60.0)))
+    turned = math.cos(math.radians(30)) - math.cos(math.radians(60))
+    assert steep.leg_tilt_deg == 60
+    for before, after in zip(flat.modules, steep.modules, strict=True):
+        assert after.y_m - before.y_m == pytest.approx(0.447 * turned, abs=1e-4)
+    # The pitch of the rows stays, the gap grows by what the table grows shorter, in whole cm.
+    wider = steep.gap_between_rows.value_m - flat.gap_between_rows.value_m
+    assert wider == pytest.approx(2.094 * turned, abs=0.011)
+    assert steep.table is not None
+    assert steep.table.clearance.value_m == 0.6
+
+
+def test_the_flattest_tilt_is_held_to_the_rows_and_to_the_lot_line(workspace: Workspace) -> None:
+    job = taken((100, 10.0), (260, 60.0))
+    assert verdicts(job)["ground.swing"] is Verdict.KEPT
+    close = apply_edit(job, SetArrayField(A, YARD, ArrayField.GAP_BETWEEN_ROWS, "0.8 m"), SHELF)
+    # By hand: 0.8 + 2.094 (cos 60° - cos 10°) = -0.22 m.
+    assert array_of_yard(close).table == array_of_yard(job).table
+    assert verdicts(close)["ground.swing"] is Verdict.BROKEN
+    steep = apply_edit(job, SetArrayField(A, YARD, ArrayField.LEG_TILT, "60"), SHELF)
+    assert "ground.swing" not in verdicts(steep)
+    away, alone = report(workspace, job).lot_m, report(workspace, steep).lot_m
+    assert away is not None
+    assert alone is not None
+    assert away < alone
+
+
+def test_a_day_and_a_tilt_of_the_year_are_typed() -> None:
+    job = taken((95, 15.0), (250, 50.0))
+    job = apply_edit(job, SetSeasonField(A, YARD, 1, SeasonField.FROM_DAY, "20 Mar"), SHELF)
+    job = apply_edit(job, SetSeasonField(A, YARD, 2, SeasonField.TILT, "55°"), SHELF)
+    table = array_of_yard(job).table
+    assert table is not None
+    assert table.seasons == (Position(78, 15.0), Position(250, 55.0))
+    assert array_of_yard(job).leg_tilt_deg == 55.0
+
+
 def test_the_calendar_repeats_each_change_yearly(seasons: SeasonalTilt) -> None:
-    text = calendar_of(KILN, seasons, 2)
+    job = apply_edit(KILN, SetSeasons(A, YARD, seasons.plans[1].positions), SHELF)
+    text = calendar_of(job, option_of(job, A), YARD)
     lines = text.split("\r\n")
     assert lines[0] == "BEGIN:VCALENDAR"
     assert text.endswith("END:VCALENDAR\r\n")
     assert lines.count("RRULE:FREQ=YEARLY") == text.count("BEGIN:VEVENT") == 2
     assert max(len(line.encode()) for line in lines) <= 75
-    with pytest.raises(OutOfRange, match="Positions a year reads 3"):
-        calendar_of(KILN, seasons, 3)
+    with pytest.raises(MissingDatum, match="Yard has no change of tilt"):
+        calendar_of(KILN, KILN.options[0], YARD)
+
+
+def test_the_sheet_tells_posts_bays_and_seasons() -> None:
+    plane = plane_of(KILN, YARD)
+    told = told_tables(KILN, KILN.options[0], plane)
+    assert "3 tables on 30 posts of" in told
+    assert "3 bays left for later" in told
+    assert "seasons" not in told
+    job = taken((95, 15.0), (250, 50.0))
+    told = told_tables(job, option_of(job, A), plane)
+    # By hand: hinge 0.6 + 0.447 sin 50° = 0.942 m, and 1.2 sin 15° = 0.311 m above it.
+    assert "15° from 6 Apr, back legs 1.25 m; 50° from 8 Sep" in told
 
 
 def test_a_ground_area_is_added_to_any_job_and_travels_in_its_file() -> None:
@@ -237,6 +352,16 @@ def test_a_ground_area_is_added_to_any_job_and_travels_in_its_file() -> None:
         (SetTableField(A, YARD, TableField.CLEARANCE, "9"), OutOfRange, "Front edge over"),
         (SetArrayField(A, YARD, ArrayField.GAP_BETWEEN_ROWS, "-1"), RidgeTallyError, "row"),
         (SetArrayField(A, YARD, ArrayField.LEG_TILT, "80"), OutOfRange, "between 0 and 75"),
+        (SetSeasons(A, YARD, ()), OutOfRange, "Positions a year reads 0"),
+        (SetSeasons(A, YARD, (Position(0, 80.0),)), OutOfRange, "Tilt in degrees reads 80"),
+        (SetSeasons(A, YARD, (Position(365, 8.0),)), OutOfRange, "Day of the change reads 365"),
+        (
+            SetSeasons(A, YARD, (Position(9, 8.0), Position(9, 40.0))),
+            OutOfRange,
+            "a day of its own",
+        ),
+        (SetSeasons(A, PlaneId("shed"), (Position(0, 8.0),)), BadGeometry, "no ground area"),
+        (SetSeasonField(A, YARD, 1, SeasonField.TILT, "8"), NotFound, "position of the year"),
     ],
 )
 def test_what_cannot_be_is_refused_in_words(

@@ -112,5 +112,5 @@ export const seasonsQuery = (at: OptionAt, planeId: string) =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
-export const calendarAddress = (at: OptionAt, planeId: string, positions: number) =>
-  `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/planes/${planeId}/seasons.ics?positions=${positions}`;
+export const calendarAddress = (at: OptionAt, planeId: string) =>
+  `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/planes/${planeId}/seasons.ics`;

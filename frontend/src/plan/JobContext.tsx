@@ -122,8 +122,10 @@ export function JobProvider({ jobId, optionId, children }: JobProviderProps) {
 
   const [planeId, showPlane] = useState('');
   const { planes } = state.job.survey;
-  const plane = planes.find((p) => p.id === planeId) ?? planes[0];
   const option = state.job.options.find((o) => o.id === optionId) ?? state.job.options[0];
+  const laid = option?.arrays.find((a) => a.modules.length > 0)?.plane_id;
+  // Nobody chose yet: where the work is.
+  const plane = [planeId, laid].flatMap((id) => planes.filter((p) => p.id === id))[0] ?? planes[0];
   const report = state.reports.find((r) => r.option_id === option?.id);
   const value = useMemo<JobInView | null>(() => {
     if (!option || !report) return null;

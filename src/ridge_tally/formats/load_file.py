@@ -10,7 +10,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.errors import FormatError
-from ridge_tally.core.sky.weather_year import HOURS, NOMINAL_YEAR
+from ridge_tally.core.nominal_year import NOMINAL_YEAR
+from ridge_tally.core.sky.weather_year import HOURS
 from ridge_tally.formats.holes import MOST_HOLES, filled
 from ridge_tally.formats.timed_table import TimedTable, read_timed
 

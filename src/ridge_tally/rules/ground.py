@@ -1,9 +1,11 @@
 """Rules of ground arrays and of rows on legs: clear of snow, lot line and each other's shade."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 
+from ridge_tally.core.array.stances import flattest_deg, tilted
 from ridge_tally.core.array.tables import Table, table_rows, tables_of
 from ridge_tally.core.job.array import GroundTable, PlaneArray, ways_of_array
 from ridge_tally.core.job.array_edits import ArrayField, SetArrayField, SpaceRows
@@ -63,6 +65,19 @@ def rings_of(plane: RoofPlane, rows: Rows, tables: tuple[Table, ...]) -> list[np
     ]
 
 
+def rings_in_year(
+    job: Job, option: Option, array: PlaneArray, rows: Rows, tables: tuple[Table, ...]
+) -> list[np.ndarray]:
+    """Return what tables cover at the steepest and at the flattest tilt of the year."""
+    plane, flat_deg = plane_of(job, array.plane_id), flattest_deg(array)
+    found, sheet = rings_of(plane, rows, tables), module_on(job, option, array.plane_id)
+    if flat_deg < array.leg_tilt_deg:
+        flat = tilted(plane, array, lay_of(sheet, array, plane), flat_deg)
+        there = tables_of(plane, flat, lay_of(sheet, flat, plane))
+        found += rings_of(plane, rows_of(job, option, flat), there)
+    return found
+
+
 def ground_checks(design: Design) -> tuple[Check, ...]:
     """Return what ground arrays and rows on legs are held to, plane by plane."""
     found: list[Check] = []
@@ -81,9 +96,12 @@ def ground_checks(design: Design) -> tuple[Check, ...]:
         tables = tables_of(plane, array, lay)
         found += _clear(plane, plane.ground, array.table or GroundTable())
         found += _fall(plane, plane.ground, array)
-        found += _lot(design, plane, plane.ground, rows, tables)
+        rings = rings_in_year(design.job, design.option, array, rows, tables)
+        found += _lot(design, plane, plane.ground, rings)
         if len(table_rows(tables)) > 1:
             found.append(_apart(design, plane, array, rows))
+            if flattest_deg(array) < array.leg_tilt_deg:
+                found.append(_swing(plane, array, rows))
     return tuple(found)
 
 
@@ -130,7 +148,7 @@ def _fall(plane: RoofPlane, ground: GroundArea, array: PlaneArray) -> list[Check
     if ground.slope_deg <= 0:
         return []
     fall = Given("fall", "fall of the ground", ground.slope_deg, "°", "survey")
-    tilt = Given("tilt", "tilt of the tables", array.leg_tilt_deg, "°", "drawing")
+    tilt = Given("tilt", "tilt of the tables", flattest_deg(array), "°", "drawing")
     title = "Ground flatter than its tables"
     return [_held(plane, "ground.fall", title, LimitKind.NOTE, fall, "<=", tilt)]
 
@@ -139,10 +157,9 @@ def _lot(
     design: Design,
     plane: RoofPlane,
     ground: GroundArea,
-    rows: Rows,
-    tables: tuple[Table, ...],
+    rings: list[np.ndarray],
 ) -> list[Check]:
-    away_m = lot_distance_m(rings_of(plane, rows, tables), design.job.survey.lot_lines)
+    away_m = lot_distance_m(rings, design.job.survey.lot_lines)
     if away_m is None:
         return []
     # Without a distance of the authority's, no table may cross the line.
@@ -151,6 +168,21 @@ def _lot(
     wanted = Given("away", "distance to keep", wanted_m, "m", "typed for this ground")
     title = "Away from the lot line"
     return [_held(plane, "ground.lot-line", title, LimitKind.OUTSIDE, away, ">=", wanted)]
+
+
+def _swing(plane: RoofPlane, array: PlaneArray, rows: Rows) -> Check:
+    """Return whether rows clear each other at the flattest tilt of the year, their posts staying."""
+    flat = replace(rows, tilt_deg=flattest_deg(array))
+    gap_m = array.gap_between_rows.value_m + rows.depth_m - flat.depth_m
+    return _held(
+        plane,
+        "ground.swing",
+        f"Rows apart at {flat.tilt_deg:g}°",
+        LimitKind.STOP,
+        Given("D_flat", "level gap at the flattest tilt", gap_m, "m", "drawing"),
+        ">=",
+        Given("touch", "gap at which rows touch", 0.0, "m", "geometry"),
+    )
 
 
 def _apart(design: Design, plane: RoofPlane, array: PlaneArray, rows: Rows) -> Check:

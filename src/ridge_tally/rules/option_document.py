@@ -1,7 +1,10 @@
 """What must hold inside an option: its arrays, its strings, its inverters and boxes."""
 
+from itertools import pairwise
+
+from ridge_tally.core.array.stances import steepest_deg
 from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
-from ridge_tally.core.job.array import PlaneArray
+from ridge_tally.core.job.array import PlaneArray, Position
 from ridge_tally.core.job.document import (
     Job,
     Option,
@@ -14,6 +17,7 @@ from ridge_tally.core.job.document import (
     present_ids,
     tracker_inputs,
 )
+from ridge_tally.core.nominal_year import DAYS
 from ridge_tally.rules.distinct import require_distinct
 
 LONGEST_NAME = 80
@@ -21,6 +25,7 @@ MOST_MODULES = 500
 WIDEST_GAP_M = 20.0
 LONGEST_RUN = 20
 MOST_TIERS = 4
+MOST_POSITIONS = 6
 STEEPEST_LEG_DEG, UPRIGHT_DEG = 75.0, 90.0
 MOST_INVERTERS, FURTHEST_BOX_M = 4, 100.0
 
@@ -71,6 +76,14 @@ def _require_array(job: Job, option: Option, array: PlaneArray) -> None:
         )
     if array.table is not None and not 1 <= array.table.rows <= MOST_TIERS:
         raise OutOfRange("Module rows on a table", array.table.rows, f"1 to {MOST_TIERS}")
+    if array.table is not None and array.table.seasons:
+        require_sound_seasons(array.table.seasons)
+        steepest = steepest_deg(array.table.seasons)
+        if len(array.table.seasons) < 2 or array.leg_tilt_deg != steepest:
+            raise OutOfRange(
+                "Tilt of tables changed with the seasons", array.leg_tilt_deg,
+                f"{steepest:g}, the steepest of two positions or more",
+            )  # fmt: skip
     if plane.slope_deg + array.leg_tilt_deg > UPRIGHT_DEG:
         raise OutOfRange(
             "Tilt of the legs in degrees",
@@ -83,6 +96,23 @@ def _require_array(job: Job, option: Option, array: PlaneArray) -> None:
             array.shortest_run,
             f"between 1 and {LONGEST_RUN}",
         )
+
+
+def require_sound_seasons(positions: tuple[Position, ...]) -> None:
+    """Raise OutOfRange if days or tilts of a year cannot be."""
+    if not 1 <= len(positions) <= MOST_POSITIONS:
+        raise OutOfRange("Positions a year", len(positions), f"1 to {MOST_POSITIONS}")
+    days = [p.from_day for p in positions]
+    for position in positions:
+        if not 0 <= position.from_day < DAYS:
+            raise OutOfRange("Day of the change", position.from_day, f"between 0 and {DAYS - 1}")
+        if not 0 <= position.tilt_deg <= STEEPEST_LEG_DEG:
+            raise OutOfRange(
+                "Tilt in degrees", position.tilt_deg, f"between 0 and {STEEPEST_LEG_DEG:g}"
+            )
+    for before, after in pairwise(days):
+        if before >= after:
+            raise OutOfRange("Day of the change", after, "a day of its own, in order of the year")
 
 
 def _require_strings(job: Job, option: Option) -> None:

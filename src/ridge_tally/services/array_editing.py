@@ -15,9 +15,11 @@ from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, OutOfRa
 from ridge_tally.core.job import array_edits as edits
 from ridge_tally.core.job.array import (
     OTHER_WAY,
+    ROUNDED_TO,
     SAME_ROW_M,
     PlacedModule,
     PlaneArray,
+    Position,
     Ways,
     empty_array,
     module_rows,
@@ -41,7 +43,13 @@ from ridge_tally.rules.array import lay_of
 from ridge_tally.rules.option_document import LONGEST_RUN, STEEPEST_LEG_DEG, WIDEST_GAP_M
 from ridge_tally.rules.setbacks import edge_zone_m, setback_pack
 from ridge_tally.services.bracket_seats import set_on_lines
-from ridge_tally.services.ground_editing import bays_filled, spaced, table_field
+from ridge_tally.services.ground_editing import (
+    bays_filled,
+    season_field,
+    spaced,
+    table_field,
+    with_seasons,
+)
 from ridge_tally.services.rows import next_id
 
 # Modules this much further apart than their gap still touch.
@@ -51,7 +59,6 @@ AT_GAP_M = 2e-3
 TURN_OR_NARROW = "Turn the modules, choose a smaller one, or narrow a strip."
 LONGEST_REASON = 160
 WIDEST_PATH_M = 5.0
-ROUNDED_TO = 5
 
 
 def array_changed(job: Job, edit: edits.ArrayEdit) -> Job:  # noqa: PLR0911, PLR0912 - one arm an edit
@@ -88,6 +95,12 @@ def array_changed(job: Job, edit: edits.ArrayEdit) -> Job:  # noqa: PLR0911, PLR
             option = option_of(job, edit.option_id)
             old = array_of(option, edit.plane_id)
             return _stood_anew(job, option, old, table_field(job, old, edit))
+        case edits.SetSeasons():
+            return _seasons_set(job, edit.option_id, edit.plane_id, edit.positions)
+        case edits.SetSeasonField():
+            array = array_of(option_of(job, edit.option_id), edit.plane_id)
+            positions = season_field(job, array, edit)
+            return _seasons_set(job, edit.option_id, edit.plane_id, positions)
         case edits.FillBays():
             return with_option(job, bays_filled(option_of(job, edit.option_id)))
         case edits.SetOnLines():
@@ -401,7 +414,9 @@ def _field_set(job: Job, edit: edits.SetArrayField) -> Job:
                 raise OutOfRange(
                     "Tilt of the legs in degrees", tilt_deg, f"between 0 and {STEEPEST_LEG_DEG:g}"
                 )
-            wider = replace(array, leg_tilt_deg=tilt_deg)
+            # A tilt that is typed stays all year.
+            table = array.table and replace(array.table, seasons=())
+            wider = replace(array, leg_tilt_deg=tilt_deg, table=table)
         case _:
             assert_never(edit.field)
     return _stood_anew(job, option, array, wider)
@@ -412,6 +427,14 @@ def _stood_anew(job: Job, option: Option, old: PlaneArray, new: PlaneArray) -> J
     if plane_of(job, new.plane_id).ground is not None:
         return _relaid(with_option(job, with_array(option, new)), option.id, new)
     return with_option(job, with_array(option, _respaced(job, option, old, new)))
+
+
+def _seasons_set(
+    job: Job, option_id: OptionId, plane_id: PlaneId, positions: tuple[Position, ...]
+) -> Job:
+    option = option_of(job, option_id)
+    array = with_seasons(job, option, array_of(option, plane_id), positions)
+    return with_option(job, with_array(option, array))
 
 
 def _relaid(job: Job, option_id: OptionId, array: PlaneArray) -> Job:

@@ -26,11 +26,26 @@ from ridge_tally.core.sun.shading import (
     substring_light,
 )
 from ridge_tally.core.sun.snow import SnowMonths, snow_lost_frac
+from ridge_tally.core.sun.spliced import (
+    parts_while,
+    spliced_light,
+    spliced_parts,
+    spliced_passing,
+)
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.survey.site_frame import eave_height_m
 from ridge_tally.rules import tables
 from ridge_tally.rules.array import lay_of
-from ridge_tally.services.site_sky import SiteSky, Spots, Turned, module_lights, site_sky, turned
+from ridge_tally.services.site_sky import (
+    SiteSky,
+    Spots,
+    Turned,
+    module_lights,
+    monthly_wh,
+    site_sky,
+    turned,
+)
+from ridge_tally.services.stances import stances_of
 from ridge_tally.services.weather import mean_air_degc, snowfall_cm, soiling_frac
 from ridge_tally.services.workspace import Workspace
 
@@ -70,7 +85,8 @@ def array_lights(
 ) -> tuple[SiteSky, tuple[ArrayLight, ...]]:
     """Return the light on each array that has modules, as if one owner were not there.
 
-    ``fine`` goes by quarters of an hour.
+    ``fine`` goes by quarters of an hour.  Tables that are tilted with the seasons have the light
+    of each tilt on its own days.
 
     Raises
     ------
@@ -81,7 +97,43 @@ def array_lights(
     arrays = [a for a in option.arrays if present_of(a)]
     for array in arrays:
         require_closed(plane_of(job, array.plane_id))
-    return sky, tuple(_lit(job, option, array, sky, resolution) for array in arrays)
+    stances = stances_of(job, option)
+    if len(stances.options) == 1:
+        return sky, tuple(_lit(job, option, array, sky, resolution) for array in arrays)
+    which, held = stances.by_step(len(sky.hours.month)), []
+    for number, stance in enumerate(stances.options):
+        days = tuple((stances.by_day == number).tolist())
+        seen = site_sky(workspace, job, stance, without, fine=fine, days=days)
+        held.append(
+            [_lit(job, stance, a, seen, resolution) for a in stance.arrays if present_of(a)]
+        )
+    return sky, tuple(
+        _spliced(array, sky, which, ways)
+        for array, ways in zip(arrays, zip(*held, strict=True), strict=True)
+    )
+
+
+def _spliced(
+    array: PlaneArray, sky: SiteSky, which: NDArray[np.int64], ways: Sequence[ArrayLight]
+) -> ArrayLight:
+    """Return the light of an array in a year, from its light in each way it stands."""
+    parts = [parts_while(w.on_free.parts, which == n) for n, w in enumerate(ways)]
+    whole = spliced_parts([w.on_free.parts for w in ways], which)
+    by_month = np.array([monthly_wh(p.poa_w_per_m2, sky.hours) for p in parts])
+    free = by_month.sum(axis=0)
+    share = np.divide(by_month, free, out=np.zeros_like(by_month), where=free > 0)
+    return replace(
+        ways[0],
+        array=array,
+        modules=present_of(array),
+        lights=tuple(
+            spliced_light(lights, which, sky.hours)
+            for lights in zip(*(w.lights for w in ways), strict=True)
+        ),
+        on_free=Turned(whole, spliced_passing([w.on_free.passed for w in ways], which), free),
+        snow_frac=np.sum([w.snow_frac for w in ways] * share, axis=0),
+        rear_w_per_m2=np.choose(which, [w.rear_w_per_m2 for w in ways]),
+    )
 
 
 def light_kept_frac(workspace: Workspace, job: Job, option: Option) -> dict[PlacedId, float]:
@@ -112,7 +164,7 @@ def _lit(
     lay = lay_of(sheet, array, plane)
     places = raised(plane, array, lay, modules)
     spots = Spots(plane, lay, places, sheet.bypass_diodes, resolution, sheet.half_cut)
-    on_free = turned(sky, spots.glass, resolution)
+    on_free = turned(sky, spots.glass)
     rear, rear_told = _rear(sheet, spots, array, sky)
     return ArrayLight(
         plane=plane,

@@ -16,15 +16,19 @@ from ridge_tally.core.array.seats import (
     shifts_m,
 )
 from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job.array import PlacedModule, PlaneArray, module_rows, present_of
+from ridge_tally.core.job.array import (
+    ROUNDED_TO,
+    PlacedModule,
+    PlaneArray,
+    module_rows,
+    present_of,
+)
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.survey import Covering, RoofPlane
 from ridge_tally.core.survey.framing import FramingLines, framing_lines
 from ridge_tally.core.survey.outline import corners_m, require_closed
 from ridge_tally.rules.array import lay_of, placed_at
-
-ROUNDED_TO = 5
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,13 +4,17 @@ import math
 from dataclasses import replace
 from typing import Any
 
-from ridge_tally.core.errors import BadGeometry, OutOfRange
+from ridge_tally.core.array.stances import steepest_deg
+from ridge_tally.core.brief.typed import parse_day_of_year
+from ridge_tally.core.errors import BadGeometry, NotFound, OutOfRange
 from ridge_tally.core.job import array_edits, survey_edits
 from ridge_tally.core.job.array import (
+    ROUNDED_TO,
     USUAL_GAP,
     GroundTable,
     Mounting,
     PlaneArray,
+    Position,
 )
 from ridge_tally.core.job.document import Job, Option, plane_of
 from ridge_tally.core.job.ids import PlaneId
@@ -19,7 +23,9 @@ from ridge_tally.core.sun.row_spacing import solstice_gap_m
 from ridge_tally.core.survey.taping import typed_length
 from ridge_tally.core.units import parse_number
 from ridge_tally.rules.ground import rows_of
-from ridge_tally.rules.option_document import MOST_TIERS, WIDEST_GAP_M
+from ridge_tally.rules.option_document import MOST_TIERS, WIDEST_GAP_M, require_sound_seasons
+from ridge_tally.services.bill_editing import month_first
+from ridge_tally.services.stances import at_tilt
 
 # A usual tilt to begin with; common practice, no source.
 USUAL_TILT_DEG = 30.0
@@ -139,3 +145,61 @@ def bays_filled(option: Option) -> Option:
             for a in option.arrays
         ),
     )
+
+
+def with_seasons(
+    job: Job, option: Option, array: PlaneArray, positions: tuple[Position, ...]
+) -> PlaneArray:
+    """Return a ground array changed between tilts, drawn at the steepest; one stays all year.
+
+    Posts and pitch stay; the front edge's clearance is that of the steepest.
+
+    Raises
+    ------
+    OutOfRange, BadGeometry
+        If days or tilts cannot be, the plane is a roof, or rows would lie on each other.
+    """
+    plane = plane_of(job, array.plane_id)
+    ground_of_plane(plane)
+    ordered = tuple(sorted(positions, key=lambda p: p.from_day))
+    require_sound_seasons(ordered)
+    table = array.table or GroundTable()
+    drawn = at_tilt(job, option, replace(array, table=table), steepest_deg(ordered))
+    # Whole centimetres, as they are typed, and none more than there is.
+    gap_m = math.floor(drawn.gap_between_rows.value_m * 100 + 1e-6) / 100
+    if gap_m < 0:
+        raise BadGeometry(
+            plane.name,
+            f"its rows would lie over each other by {-gap_m:.2f} m at {drawn.leg_tilt_deg:g}°",
+            "Space them wider first.",
+        )
+    seasons = ordered if len(ordered) > 1 else ()
+    return replace(
+        drawn,
+        gap_between_rows=Taped(gap_m, f"{gap_m:.2f} m"),
+        modules=tuple(replace(m, y_m=round(m.y_m, ROUNDED_TO)) for m in drawn.modules),
+        table=replace(table, seasons=seasons),
+    )
+
+
+def season_field(
+    job: Job, array: PlaneArray, edit: array_edits.SetSeasonField
+) -> tuple[Position, ...]:
+    """Return the tilts of a year with one figure as typed.
+
+    Raises
+    ------
+    NotFound, NotUnderstood
+        If the year has no such position, or the text means no day or tilt.
+    """
+    seasons = list(array.table.seasons if array.table else ())
+    if not 1 <= edit.number <= len(seasons):
+        raise NotFound("position of the year", str(edit.number))
+    was, kind = seasons[edit.number - 1], array_edits.SeasonField
+    if edit.field is kind.TILT:
+        tilt_deg = parse_number(edit.typed.rstrip("° "), "Tilt", "degrees such as 15")
+        seasons[edit.number - 1] = replace(was, tilt_deg=tilt_deg)
+    else:
+        day = parse_day_of_year(edit.typed, "Day of the change", month_first=month_first(job))
+        seasons[edit.number - 1] = replace(was, from_day=day)
+    return tuple(seasons)

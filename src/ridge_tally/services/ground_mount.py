@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 
 import numpy as np
@@ -10,18 +10,21 @@ from numpy.typing import NDArray
 from scipy.optimize import brentq
 
 from ridge_tally.core.array.posts import legs, overhang_m, posts_along
+from ridge_tally.core.array.stances import Stand, flattest_deg, stands, tilt_by_day
 from ridge_tally.core.array.tables import Table, behind_frac, ground_height_m, table_rows, tables_of
 from ridge_tally.core.job.array import GroundTable, PlaneArray, present_of
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import RoofPlane, SitePoint
+from ridge_tally.core.nominal_year import DAYS, day_name
 from ridge_tally.core.sun.row_spacing import FROM_H, TO_H, Rows, shaded_frac, solstice_gap_m
-from ridge_tally.core.sun.shading import QUICK, glass_of
+from ridge_tally.core.sun.shading import glass_of
+from ridge_tally.core.sun.spliced import parts_while
 from ridge_tally.core.survey.lot import lot_distance_m
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.units import LengthUnit, format_length
 from ridge_tally.rules.array import lay_of
-from ridge_tally.rules.ground import rings_of, rows_of
+from ridge_tally.rules.ground import rings_in_year, rings_of, rows_of
 from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.array_light import array_lights
 from ridge_tally.services.ground_editing import ground_of_plane
@@ -76,6 +79,8 @@ class GroundReport:
     ``loss_frac`` of long rows by the reference library, ``cast_frac``
     of these very tables by the sky over each module, ``None`` without modules.  ``asked_gap_m``:
     the gap at which rows take the share asked for.  ``lot_m``: least distance to a lot line.
+    ``stands``: the tilts of the year, where they are changed; gaps, posts and land are of the
+    steepest.
     """
 
     tables: tuple[TableView, ...]
@@ -89,6 +94,7 @@ class GroundReport:
     spacing_sum: str
     loss_frac: float | None
     cast_frac: float | None
+    stands: tuple[Stand, ...]
     curve: tuple[SpacingPoint, ...]
     asked_gap_m: float | None
     land_m2: float
@@ -119,7 +125,7 @@ def ground_report(
     rows, table = rows_of(job, option, array), array.table or GroundTable()
     tables = tables_of(plane, array, lay)
     posts = tuple(_posts(plane, rows, table, tables))
-    light = _Light(workspace, job, option, plane, array, rows)
+    light = _Light(workspace, job, option, plane, array)
     lines = table_rows(tables)
     count, behind = len(lines), behind_frac(len(lines))
     row_m = max(
@@ -131,7 +137,8 @@ def ground_report(
     def land(of_gap_m: float) -> float:
         return (count * rows.depth_m + max(0, count - 1) * of_gap_m) * row_m
 
-    lot_m = lot_distance_m(rings_of(plane, rows, tables), job.survey.lot_lines)
+    rings = rings_in_year(job, option, array, rows, tables)
+    lot_m = lot_distance_m(rings, job.survey.lot_lines)
     heights = [p.height_m for p in posts]
     present = present_of(array)
     return GroundReport(
@@ -146,6 +153,7 @@ def ground_report(
         spacing_sum=_sum(rows, solstice),
         loss_frac=light.loss_frac(gap) * behind if lines else None,
         cast_frac=_cast_frac(workspace, job, option, plane) if present else None,
+        stands=stands(rows.slant_m, table, table.seasons) if table.seasons else (),
         curve=tuple(
             SpacingPoint(g, light.loss_frac(g) * behind, land(g))
             for g in (max(0.05, share * solstice) for share in CURVE)
@@ -164,24 +172,31 @@ class _Light:
     """What rows before a row take of the year's light, whatever their gap."""
 
     def __init__(
-        self,
-        workspace: Workspace,
-        job: Job,
-        option: Option,
-        plane: RoofPlane,
-        array: PlaneArray,
-        rows: Rows,
+        self, workspace: Workspace, job: Job, option: Option, plane: RoofPlane, array: PlaneArray
     ) -> None:
         sky = site_sky(workspace, job, option)
-        parts = turned(sky, glass_of(plane, array.leg_tilt_deg), QUICK).parts
-        self.sun, self.rows = sky.hours.sun, rows
-        self.direct = parts.beam_w_per_m2 + parts.circumsolar_w_per_m2
-        self.whole = float(parts.poa_w_per_m2.sum())
+        self.sun, self.whole = sky.hours.sun, 0.0
+        self.depth_m = rows_of(job, option, array).depth_m
+        # Rows at each tilt of the year with the direct light of its own days.
+        self.held: list[tuple[Rows, FloatArray]] = []
+        tilts = np.repeat(tilt_by_day(array), len(sky.hours.month) // DAYS)
+        for tilt in np.unique(tilts).tolist():
+            parts = parts_while(turned(sky, glass_of(plane, tilt)).parts, tilts == tilt)
+            self.whole += float(parts.poa_w_per_m2.sum())
+            there = rows_of(job, option, replace(array, leg_tilt_deg=tilt))
+            self.held.append((there, parts.beam_w_per_m2 + parts.circumsolar_w_per_m2))
 
     def loss_frac(self, gap_m: float) -> float:
         """Return the share of a shaded row's light; sky light that the row hides is not in it."""
-        shaded = shaded_frac(self.rows, gap_m, self.sun)
-        return float((self.direct * shaded).sum() / self.whole) if self.whole > 0 else 0.0
+        lost = sum(
+            float((direct * shaded_frac(rows, self._gap_m(rows, gap_m), self.sun)).sum())
+            for rows, direct in self.held
+        )
+        return lost / self.whole if self.whole > 0 else 0.0
+
+    def _gap_m(self, rows: Rows, gap_m: float) -> float:
+        """Return the gap at another tilt, the rows' pitch being what it is at the drawn one."""
+        return max(0.01, gap_m + self.depth_m - rows.depth_m)
 
 
 def _asked(light: _Light, behind: float, most_loss: float | None) -> float | None:
@@ -202,6 +217,44 @@ def _cast_frac(workspace: Workspace, job: Job, option: Option, plane: RoofPlane)
     mine = next(a for a in arrays if a.plane.id == plane.id)
     free = float(mine.on_free.free_wh_per_m2.sum()) * len(mine.lights)
     return sum(float(x.lost.sum()) for x in mine.lights) / free if free > 0 else 0.0
+
+
+def told_tables(job: Job, option: Option, plane: RoofPlane) -> str:
+    """Return the tables of a ground array in a sentence or two: posts, bays, tilts of the year.
+
+    Raises
+    ------
+    BadGeometry
+        If the plane is a roof.
+    """
+    ground, array = ground_of_plane(plane), array_of(option, plane.id)
+    rows, table = rows_of(job, option, array), array.table or GroundTable()
+    there = tables_of(plane, array, lay_of(module_on(job, option, plane.id), array, plane))
+    heights = [p.height_m for p in _posts(plane, rows, table, there)]
+    bays = len(array.modules) - len(present_of(array))
+
+    def length(of_m: float) -> str:
+        return format_length(of_m, job.unit)
+
+    found = (
+        f"{plane.name}: tables facing {plane.azimuth_deg:.0f}° true at {rows.tilt_deg:g}°, ground "
+        f"falls {ground.slope_deg:g}° to {ground.falls_to_deg:.0f}°, lengths level. Front edge "
+        f"{length(table.clearance.value_m)} over the ground, rows "
+        f"{length(array.gap_between_rows.value_m)} apart"
+    )
+    if heights:
+        found += (
+            f"; {len(there)} tables on {len(heights)} posts of {length(min(heights))} to "
+            f"{length(max(heights))} over the ground"
+        )
+    if bays:
+        found += f"; {bays} bays left for later"
+    changes = (
+        f"{s.tilt_deg:g}° from {day_name(s.from_day)}, back legs {length(s.back_leg_m)}"
+        for s in (stands(rows.slant_m, table, table.seasons) if table.seasons else ())
+    )
+    told = "; ".join(changes)
+    return f"{found}. Tilted with the seasons: {told}." if told else f"{found}."
 
 
 def _posts(plane: RoofPlane, rows: Rows, table: GroundTable, tables: Sequence[Table]) -> list[Post]:
@@ -266,10 +319,10 @@ def _told(
     lot_m: float | None,
 ) -> tuple[str, ...]:
     found = []
-    ground = plane.ground
-    if ground is not None and ground.slope_deg > rows.tilt_deg:
+    ground, flattest = plane.ground, flattest_deg(array)
+    if ground is not None and ground.slope_deg > flattest:
         found.append(
-            f"The ground falls by {ground.slope_deg:g}°, more than the tables' {rows.tilt_deg:g}°: tilt "
+            f"The ground falls by {ground.slope_deg:g}°, more than the tables' {flattest:g}°: tilt "
             "them more, or treat it as a roof"
         )
     table = array.table or GroundTable()

@@ -1,32 +1,33 @@
 """What changing a ground array's tilt with the seasons is worth, when, and how it is done."""
 
 from dataclasses import dataclass, replace
-from datetime import date, timedelta
 
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.array.posts import hinge_m, legs, lift_m
+from ridge_tally.core.array.posts import hinge_m
+from ridge_tally.core.array.stances import Stand, stands, steepest_deg, tilt_by_day
 from ridge_tally.core.array.tables import behind_frac, table_rows, tables_of
 from ridge_tally.core.energy.even_year import even_power_frac, power_table
 from ridge_tally.core.energy.inverter import ac_side, ac_year
 from ridge_tally.core.energy.lit import kwh_of
-from ridge_tally.core.errors import OutOfRange
-from ridge_tally.core.job.array import GroundTable
+from ridge_tally.core.errors import MissingDatum
+from ridge_tally.core.job.array import GroundTable, Position, present_of
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.nominal_year import DAYS, NOMINAL_YEAR, date_of
 from ridge_tally.core.sky.plane_irradiance import PlaneLight, glass_passing, light_parts
 from ridge_tally.core.sky.sun import sun_path
-from ridge_tally.core.sky.weather_year import NOMINAL_YEAR, month_of
+from ridge_tally.core.sky.weather_year import month_of
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.core.sun.row_spacing import Rows, shaded_frac
-from ridge_tally.core.sun.seasons import Positions, best_positions
+from ridge_tally.core.sun.seasons import best_positions
 from ridge_tally.rules.array import lay_of
 from ridge_tally.rules.design import dc_watts
 from ridge_tally.rules.ground import rows_of
 from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.editing import design_for
-from ridge_tally.services.evaluation import require_strings
+from ridge_tally.services.evaluation import hourly_year, require_strings
 from ridge_tally.services.ground_editing import ground_of_plane
 from ridge_tally.services.plant import heat_loss, losses_of, usual_warming
 from ridge_tally.services.weather import location_of, reflected_frac, weather_of
@@ -45,23 +46,16 @@ ORDER_OF_WORK = (
 
 
 @dataclass(frozen=True, slots=True)
-class Stand:
-    """A tilt of the year: from which day, its back legs, and how far they are lifted for it."""
-
-    from_day: int
-    tilt_deg: float
-    back_leg_m: float
-    lift_m: float
-    lowest_m: float
-
-
-@dataclass(frozen=True, slots=True)
 class SeasonalPlan:
-    """So many positions a year; ``over_best_kwh`` against the best tilt that stays."""
+    """So many positions a year; ``over_best_kwh`` against the best tilt that stays.
 
-    count: int
+    ``hinge_m``: how high the front posts hold the glass so that its steepest clears the ground.
+    """
+
+    positions: tuple[Position, ...]
     energy_kwh: float
     over_best_kwh: float
+    hinge_m: float
     stands: tuple[Stand, ...]
 
 
@@ -69,14 +63,14 @@ class SeasonalPlan:
 class SeasonalTilt:
     """The year by tilt, and plans of one, two and four positions.
 
-    ``hinge_m``: how high the front posts hold the glass so that the steepest clears the ground.
-    ``by_tilt_kwh``: the year at each of ``tilts_deg``.
+    ``by_tilt_kwh``: the year at each of ``tilts_deg``.  ``now``: the array as it is; where no
+    other array is beside it, that is its simulated year, and all else in its measure.
     """
 
     tilts_deg: tuple[float, ...]
     by_tilt_kwh: tuple[float, ...]
     plans: tuple[SeasonalPlan, ...]
-    hinge_m: float
+    now: SeasonalPlan
     order_of_work: tuple[str, ...]
     doubts: tuple[str, ...]
 
@@ -96,28 +90,39 @@ def seasonal_tilt(
     require_strings(option)
     array = array_of(option, plane_id)
     table, rows = array.table or GroundTable(), rows_of(job, option, array)
-    tilts = np.array(sorted({*TILTS_DEG, array.leg_tilt_deg}))
+    is_now = table.seasons or (Position(0, array.leg_tilt_deg),)
+    tilts = np.array(sorted({*TILTS_DEG, *(p.tilt_deg for p in is_now)}))
     lay = lay_of(module_on(job, option, plane_id), array, plane)
     behind = behind_frac(len(table_rows(tables_of(plane, array, lay))))
     daily = _daily_kwh(workspace, job, option, plane_id, rows, tilts, behind)
-    plans = [best_positions(daily, tilts, count) for count in COUNTS]
-    steepest = max(p.tilt_deg for plan in plans for p in plan.positions)
-    apart = min(table.apart.value_m, rows.slant_m)
-    hinge = hinge_m(rows.slant_m, apart, table.clearance.value_m, steepest)
-    views = tuple(
-        _plan(plan, count, plans[0].energy_kwh, rows, apart, hinge)
-        for count, plan in zip(COUNTS, plans, strict=True)
-    )
+    best = [best_positions(daily, tilts, count) for count in COUNTS]
+    held = np.searchsorted(tilts, tilt_by_day(array))
+    now_kwh = float(daily[held, np.arange(DAYS)].sum())
+    alone = all(a is array or not present_of(a) for a in option.arrays)
+    scale = hourly_year(workspace, job, option).energy_kwh / now_kwh if alone else 1.0
+
+    def plan(positions: tuple[Position, ...], energy_kwh: float) -> SeasonalPlan:
+        apart = min(table.apart.value_m, rows.slant_m)
+        return SeasonalPlan(
+            positions,
+            energy_kwh * scale,
+            (energy_kwh - best[0].energy_kwh) * scale,
+            hinge_m(rows.slant_m, apart, table.clearance.value_m, steepest_deg(positions)),
+            stands(rows.slant_m, table, positions),
+        )
+
     return SeasonalTilt(
         tilts_deg=tuple(tilts.tolist()),
-        by_tilt_kwh=tuple(daily.sum(axis=1).tolist()),
-        plans=views,
-        hinge_m=hinge,
+        by_tilt_kwh=tuple((daily.sum(axis=1) * scale).tolist()),
+        plans=tuple(plan(b.positions, b.energy_kwh) for b in best),
+        now=plan(is_now, now_kwh),
         order_of_work=ORDER_OF_WORK,
         doubts=(
             "Rows long and alike, shade of beam alone, the loss taken as the share of a row in shade: "
             "strings in landscape lose more",
-            "By the hour on this weather; the years of this job’s other views keep the tilt there is",
+            "By the hour on this weather, in the measure of this array’s simulated year"
+            if alone
+            else "By the hour on this weather, of this array alone, without trees, houses and dirt",
         ),
     )
 
@@ -138,9 +143,12 @@ def _daily_kwh(
     table, heat, losses = power_table(sheet), heat_loss(array.mounting), losses_of(sheet)
     design = design_for(job, option)
     kept = (1 - losses.mismatch_frac) * losses.aged_frac(1) * (1 - losses.wiring_frac)
-    dc_w = dc_watts(design)[2]
+    # This array's part of the modules and of the inverters under them.
+    mine_w = len(present_of(array)) * sheet.p_max_w
+    share = min(1.0, mine_w / dc_watts(design)[2])
+    dc_w = dc_watts(design)[2] * share
     (maker, _), *_ = ac_makers(job, option)
-    side = ac_side(replace(maker, p_ac_w=design.p_ac_w), usual_warming())
+    side = ac_side(replace(maker, p_ac_w=design.p_ac_w * share), usual_warming())
     volts = np.full(len(weather.time), float(side.curve_v[len(side.curve_v) // 2]))
     reflected = reflected_frac(job, weather)[month_of(weather.time)]
     pitch = array.gap_between_rows.value_m + rows.depth_m
@@ -166,57 +174,38 @@ def _daily_kwh(
     return np.array(found)
 
 
-def _plan(
-    plan: Positions,
-    count: int,
-    best: float,
-    rows: Rows,
-    apart_m: float,
-    hinge: float,
-) -> SeasonalPlan:
-    stands = []
-    for number, position in enumerate(plan.positions):
-        before = plan.positions[number - 1].tilt_deg
-        at = legs(rows.slant_m, apart_m, hinge, position.tilt_deg)
-        stands.append(
-            Stand(
-                position.from_day,
-                position.tilt_deg,
-                at.back_m,
-                lift_m(apart_m, before, position.tilt_deg),
-                at.lowest_m,
-            )
-        )
-    return SeasonalPlan(count, plan.energy_kwh, plan.energy_kwh - best, tuple(stands))
-
-
-def calendar_of(job: Job, study: SeasonalTilt, count: int) -> str:
-    """Return the changes of a plan as an iCalendar file, once a year each.
+def calendar_of(job: Job, option: Option, plane_id: PlaneId) -> str:
+    """Return the changes of a ground array's tilt as an iCalendar file, once a year each.
 
     Raises
     ------
-    OutOfRange
-        If no plan has so many positions.
+    BadGeometry, MissingDatum
+        If the plane is a roof, or its tables keep their tilt.
 
     Notes
     -----
     RFC 5545; from memory, whole days that repeat yearly.
     """
-    plan = next((p for p in study.plans if p.count == count), None)
-    if plan is None:
-        raise OutOfRange("Positions a year", count, "1, 2 or 4")
+    plane = plane_of(job, plane_id)
+    ground_of_plane(plane)
+    array = array_of(option, plane_id)
+    if array.table is None or not array.table.seasons:
+        raise MissingDatum(
+            "change of tilt", plane.name, "Take two or four positions under Tilt with the seasons."
+        )
     lines = ["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//Ridge Tally//seasonal tilt//EN"]
-    for stand in plan.stands:
-        day = date(NOMINAL_YEAR, 1, 1) + timedelta(days=stand.from_day)
-        words = f"{job.name}: tilt the tables to {stand.tilt_deg:g}°"
+    slant_m = rows_of(job, option, array).slant_m
+    for stand in stands(slant_m, array.table, array.table.seasons):
+        words = f"{job.name}: tilt the tables on {plane.name} to {stand.tilt_deg:g}°"
+        legs = f"Back legs {stand.back_leg_m:.2f} m, {stand.lift_m:+.2f} m. "
         lines += [
             "BEGIN:VEVENT",
-            f"UID:{stand.from_day}-{stand.tilt_deg:g}@ridge-tally",
+            f"UID:{plane_id}-{stand.from_day}@ridge-tally",
             f"DTSTAMP:{NOMINAL_YEAR}0101T000000Z",
-            f"DTSTART;VALUE=DATE:{day:%Y%m%d}",
+            f"DTSTART;VALUE=DATE:{date_of(stand.from_day):%Y%m%d}",
             "RRULE:FREQ=YEARLY",
             f"SUMMARY:{_escaped(words)}",
-            f"DESCRIPTION:{_escaped(f'Back legs {stand.back_leg_m:.2f} m. ' + ' '.join(ORDER_OF_WORK))}",
+            f"DESCRIPTION:{_escaped(legs + ' '.join(ORDER_OF_WORK))}",
             "END:VEVENT",
         ]
     return "\r\n".join((*(_folded(line) for line in lines), "END:VCALENDAR")) + "\r\n"

@@ -364,7 +364,7 @@ def place_losses(
     sky = site_sky(workspace, job, option)
     sheet = module_on(job, option, plane.id)
     spots = Spots(plane, lay, places, sheet.bypass_diodes, QUICK, sheet.half_cut)
-    free = turned(sky, spots.glass, QUICK).free_wh_per_m2.sum()
+    free = turned(sky, spots.glass).free_wh_per_m2.sum()
     return np.array([light.lost.sum() / free for light in module_lights(sky, spots)])
 
 

@@ -29,6 +29,7 @@ from ridge_tally.formats.sheet_pdf import (
 )
 from ridge_tally.rules.setbacks import setback_packs
 from ridge_tally.services.evaluation import YearReport, year_report
+from ridge_tally.services.ground_mount import told_tables
 from ridge_tally.services.jobs import JobState, open_job
 from ridge_tally.services.reporting import CheckView, OptionReport
 from ridge_tally.services.shade import ShadeReport, shade_report
@@ -86,7 +87,7 @@ def _content(
                     job.unit,
                     width_mm,
                 ),
-                _caption(p),
+                _caption(job, option, p),
             )
             for p in used
         ),
@@ -117,7 +118,9 @@ def _on_plane(option: Option, plane: RoofPlane) -> tuple[ModuleString, ...]:
     return tuple(s for s in option.strings if s.module_ids[0] in mine)
 
 
-def _caption(plane: RoofPlane) -> str:
+def _caption(job: Job, option: Option, plane: RoofPlane) -> str:
+    if plane.ground is not None and is_closed(plane):
+        return told_tables(job, option, plane)
     return (
         f"{plane.name}: azimuth {plane.azimuth_deg:.0f}° true, slope {plane.slope_deg:.1f}°, "
         "lengths along the slope." + _strips(plane)

@@ -40,6 +40,7 @@ from ridge_tally.core.sun.shading import (
     sample_points_m,
     skies_over,
 )
+from ridge_tally.core.sun.spliced import parts_while
 from ridge_tally.rules import tables
 from ridge_tally.rules.array import lay_of
 from ridge_tally.services.weather import (
@@ -59,17 +60,19 @@ FEW = 2
 
 @dataclass(frozen=True, slots=True)
 class Turned:
-    """A year's light on a free glass turned one way, what passes it, its sky's cells' weights."""
+    """A year's light on a free glass, what passes it, and its months' sums, (12,)."""
 
     parts: LightParts
     passed: GlassPassing
     free_wh_per_m2: FloatArray
-    weights: FloatArray
 
 
 @dataclass(frozen=True, slots=True)
 class SiteSky:
-    """What stands around, the year's hours, and the light worked out so far."""
+    """What stands around, the year's hours, and the light worked out so far.
+
+    ``held`` (n,): the steps at which the arrays stand so; ``None`` for all of them.
+    """
 
     occluders: Occluders
     passing: Passing
@@ -77,6 +80,7 @@ class SiteSky:
     weather: WeatherYear
     hours: Hours
     reflected_frac: FloatArray
+    held: NDArray[np.bool_] | None = None
     number: int = field(default_factory=lambda: next(_NUMBERS))
     turned: Remembered = field(default_factory=lambda: Remembered(32))
     lights: Remembered = field(default_factory=lambda: Remembered(768))
@@ -94,17 +98,18 @@ def site_sky(
     without: int | None = None,
     *,
     fine: bool = False,
+    days: tuple[bool, ...] | None = None,
 ) -> SiteSky:
     """Return the sky over the arrays of an option; rows on legs stand in it themselves.
 
     ``without`` is the number of an owner that is thought away; ``fine`` goes by quarters of an
-    hour.
+    hour; ``days`` (365) are those on which the arrays stand so.
     """
     on_legs = tuple(a for a in option.arrays if a.leg_tilt_deg > 0)
     sheets = tuple(module_on(job, option, a.plane_id) for a in on_legs)
-    key = (job.survey, weather_key(job), on_legs, sheets, without)
+    key = (job.survey, weather_key(job), on_legs, sheets, without, days)
     skies = workspace.fine_skies if fine else workspace.skies
-    return skies.get(key, lambda: _sky(workspace, job, option, on_legs, without, fine=fine))
+    return skies.get(key, lambda: _sky(workspace, job, option, on_legs, without, days, fine=fine))
 
 
 def _sky(
@@ -113,6 +118,7 @@ def _sky(
     option: Option,
     on_legs: tuple[PlaneArray, ...],
     without: int | None,
+    days: tuple[bool, ...] | None,
     *,
     fine: bool,
 ) -> SiteSky:
@@ -136,6 +142,7 @@ def _sky(
         weather,
         hours,
         reflected_frac(job, weather_of(workspace, job)),
+        None if days is None else np.repeat(np.array(days), len(weather.time) // len(days)),
     )
 
 
@@ -147,7 +154,7 @@ def crown_passing() -> Passing:
     )
 
 
-def turned(sky: SiteSky, glass: Glass, resolution: Resolution) -> Turned:
+def turned(sky: SiteSky, glass: Glass) -> Turned:
     """Return the light of a free glass."""
 
     def compute() -> Turned:
@@ -158,11 +165,15 @@ def turned(sky: SiteSky, glass: Glass, resolution: Resolution) -> Turned:
             glass.azimuth_deg,
             sky.reflected_frac[sky.hours.month],
         )
-        free = np.bincount(sky.hours.month, parts.poa_w_per_m2, minlength=12) * sky.hours.step_h
         passed = glass_passing(sky.hours.sun, glass.slope_deg, glass.azimuth_deg)
-        return Turned(parts, passed, free.astype(np.float64), cell_weights(glass, resolution.rows))
+        return Turned(parts, passed, monthly_wh(parts.poa_w_per_m2, sky.hours))
 
-    return sky.turned.get((glass, resolution), compute)
+    return sky.turned.get(glass, compute)
+
+
+def monthly_wh(power_w: FloatArray, hours: Hours) -> FloatArray:
+    """Return (12,): the sums of each month of (n,) powers."""
+    return np.bincount(hours.month, power_w, minlength=12).astype(np.float64) * hours.step_h
 
 
 @dataclass(frozen=True, slots=True)
@@ -190,7 +201,10 @@ class Spots:
 
 def module_lights(sky: SiteSky, spots: Spots) -> tuple[ModuleLight, ...]:
     """Return the light on each place; those looked at before are not looked at again."""
-    on_free = turned(sky, spots.glass, spots.resolution)
+    parts = turned(sky, spots.glass).parts
+    if sky.held is not None:
+        parts = parts_while(parts, sky.held)
+    weights = cell_weights(spots.glass, spots.resolution.rows)
 
     def look(place: Place) -> ModuleLight:
         return sky.lights.get(
@@ -200,8 +214,8 @@ def module_lights(sky: SiteSky, spots: Spots) -> tuple[ModuleLight, ...]:
                 spots.substrings,
                 cell_groups(spots.resolution, half_cut=spots.half_cut),
                 sky.hours,
-                on_free.parts,
-                on_free.weights,
+                parts,
+                weights,
                 sky.passes,
                 sky.owners,
             ),
@@ -225,5 +239,5 @@ def module_words(workspace: Workspace, sky: SiteSky, spots: Spots) -> tuple[Word
 
 def _words(sky: SiteSky, spots: Spots, place: Place) -> WordArray:
     points = sample_points_m(spots.plane, spots.lay, place, spots.substrings, spots.resolution)
-    weights = turned(sky, spots.glass, spots.resolution).weights
+    weights = cell_weights(spots.glass, spots.resolution.rows)
     return skies_over(sky.occluders, spots.glass, points.reshape(-1, 3), weights)

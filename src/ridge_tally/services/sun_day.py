@@ -10,6 +10,7 @@ from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.survey import RoofPlane, Survey
+from ridge_tally.core.nominal_year import DAYS
 from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.core.sky.weather_year import moments_of_day, month_of
 from ridge_tally.core.sun.occluders import OWN_PLANE_M
@@ -28,12 +29,12 @@ from ridge_tally.core.survey.site_frame import axes, to_site
 from ridge_tally.rules.array import lay_of
 from ridge_tally.services.array_light import array_lights
 from ridge_tally.services.site_sky import Spots, module_words
+from ridge_tally.services.stances import held_on
 from ridge_tally.services.weather import location_of
 from ridge_tally.services.workspace import Workspace
 
 FloatArray = NDArray[np.float64]
 STEP_MIN = 15
-DAYS = 365
 # Below this the sun lights nothing that counts, and shadows have no end.
 LOWEST_DEG = 1.0
 MARGIN_M = 6.0
@@ -96,7 +97,7 @@ def sun_day(workspace: Workspace, job: Job, option: Option, day: int) -> SunDay:
     """
     if not 0 <= day < DAYS:
         raise OutOfRange("Day of the year", day, f"between 0 and {DAYS - 1}")
-    sky, arrays = array_lights(workspace, job, option)
+    sky, arrays = array_lights(workspace, job, held_on(job, option, day))
     minutes = np.arange(0, 24 * 60, STEP_MIN)
     time = moments_of_day(day, minutes)
     sun = sun_path(time, location_of(job.site))

@@ -9,6 +9,7 @@ from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job.array import Orientation
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId
+from ridge_tally.core.nominal_year import DAYS
 from ridge_tally.core.sun.day_path import DayPath, day_path
 from ridge_tally.core.sun.occluders import OwnerKind
 from ridge_tally.core.sun.shading import (
@@ -26,8 +27,7 @@ from ridge_tally.services.weather import location_of
 from ridge_tally.services.workspace import Workspace
 
 # Solstices and an equinox, and the months between: the 21st of each from December to June.
-DAYS_A_YEAR = 365
-DAYS = (354, 20, 51, 79, 110, 140, 171)
+PATH_DAYS = (354, 20, 51, 79, 110, 140, 171)
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,8 +73,8 @@ def sun_paths(
     OutOfRange
         If there is no such day.
     """
-    if day is not None and not 0 <= day < DAYS_A_YEAR:
-        raise OutOfRange("Day of the year", day, f"between 0 and {DAYS_A_YEAR - 1}")
+    if day is not None and not 0 <= day < DAYS:
+        raise OutOfRange("Day of the year", day, f"between 0 and {DAYS - 1}")
     plane = plane_of(job, plane_id)
     require_closed(plane)
     sheet, array = module_on(job, option, plane_id), array_of(option, plane_id)
@@ -93,7 +93,7 @@ def sun_paths(
         spot=spot,
         plane_azimuth_deg=glass.azimuth_deg,
         plane_slope_deg=glass.slope_deg,
-        days=tuple(day_path(d, location) for d in DAYS),
+        days=tuple(day_path(d, location) for d in PATH_DAYS),
         own_day=None if day is None else day_path(day, location),
         blocked=tuple(
             Blocked(*strip, occluders.owners[owner].name, occluders.owners[owner].kind)

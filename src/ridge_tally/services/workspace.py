@@ -86,9 +86,10 @@ class Workspace:
     fills: Remembered = field(default_factory=lambda: Remembered(128))
     # Strings with their light and free curves, some ten megabytes each.
     loaded: Remembered = field(default_factory=lambda: Remembered(6))
-    skies: Remembered = field(default_factory=lambda: Remembered(4))
+    # Tables tilted with the seasons have a sky for each tilt.
+    skies: Remembered = field(default_factory=lambda: Remembered(8))
     # A fine sky's light is four times as long: some fifteen megabytes for thirty modules.
-    fine_skies: Remembered = field(default_factory=lambda: Remembered(1))
+    fine_skies: Remembered = field(default_factory=lambda: Remembered(4))
     fine_loaded: Remembered = field(default_factory=lambda: Remembered(3))
     # Words of the sky over modules, a megabyte each.
     words: Remembered = field(default_factory=lambda: Remembered(96))

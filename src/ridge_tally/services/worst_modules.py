@@ -9,7 +9,7 @@ from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.array.legal import boxes_of, shortfalls
 from ridge_tally.core.array.search import bands_at
 from ridge_tally.core.equipment import module_area_m2
-from ridge_tally.core.job.array import Orientation, present_of
+from ridge_tally.core.job.array import ROUNDED_TO, Orientation, present_of
 from ridge_tally.core.job.array_edits import AddModule, LaidAt, RemoveModules
 from ridge_tally.core.job.document import (
     Job,
@@ -36,7 +36,6 @@ from ridge_tally.services.workspace import Workspace
 WORST = 3
 # Moving for less than this is not worth the crew's walk.
 LEAST_GAIN_KWH = 1.0
-ROUNDED_TO = 5
 
 
 @dataclass(frozen=True, slots=True)
@@ -188,9 +187,7 @@ def _free_places(
         if not legal:
             continue
         spots = Spots(plane, lay, legal, sheet.bypass_diodes, QUICK, sheet.half_cut)
-        light_kwh = (
-            turned(sky, spots.glass, QUICK).free_wh_per_m2.sum() / 1000 * module_area_m2(sheet)
-        )
+        light_kwh = turned(sky, spots.glass).free_wh_per_m2.sum() / 1000 * module_area_m2(sheet)
         losses = place_losses(workspace, job, option, plane, lay, legal)
         found += [
             FreePlace(

@@ -10,7 +10,6 @@ from ridge_tally.services.ground_mount import ground_report
 from ridge_tally.services.seasonal_tilt import calendar_of, seasonal_tilt
 from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import (
-    CalendarQuery,
     GroundAnswer,
     GroundQuery,
     PlanePath,
@@ -44,11 +43,11 @@ def get_seasons(path: PlanePath) -> SeasonsAnswer:
 
 
 @bp.get(f"{PLANE}/seasons.ics", operation_id="seasonal_calendar")
-def get_calendar(path: PlanePath, query: CalendarQuery) -> Response:
-    """The changes of a plan as a calendar file."""
-    job, option = option_at(path)
-    study = seasonal_tilt(workspace(), job, option, PlaneId(path.plane_id))
+def get_calendar(path: PlanePath) -> Response:
+    """The changes of the tilt as a calendar file."""
     headers = {"Content-Disposition": f'attachment; filename="{path.job_id}-tilt.ics"'}
     return Response(
-        calendar_of(job, study, query.positions), mimetype="text/calendar", headers=headers
+        calendar_of(*option_at(path), PlaneId(path.plane_id)),
+        mimetype="text/calendar",
+        headers=headers,
     )

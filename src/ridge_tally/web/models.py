@@ -326,12 +326,6 @@ class SeasonsAnswer(Wire):
     study: SeasonalTilt
 
 
-class CalendarQuery(Wire):
-    """How many positions a year: 1, 2 or 4."""
-
-    positions: int = 2
-
-
 class AngleMapAnswer(Wire):
     """Every tilt and azimuth on this site's weather."""
 

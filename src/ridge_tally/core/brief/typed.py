@@ -7,6 +7,7 @@ from enum import StrEnum
 from typing import TypeVar
 
 from ridge_tally.core.errors import NotUnderstood, OutOfRange
+from ridge_tally.core.nominal_year import NOMINAL_YEAR, day_of_date
 from ridge_tally.core.units import parse_number
 
 Choice = TypeVar("Choice", bound=StrEnum)
@@ -51,6 +52,26 @@ def parse_day(typed: str, field: str, *, month_first: bool) -> date:
         except ValueError:
             continue
     raise NotUnderstood(field, typed, _DAY_EXPECTED)
+
+
+def parse_day_of_year(typed: str, field: str, *, month_first: bool) -> int:
+    """Return the day of any year, 0 for the first of January, from ``20 Mar`` or ``Mar 20``.
+
+    A year behind it is passed over.
+
+    Raises
+    ------
+    NotUnderstood
+        If no day is meant, or the 29th of February.
+    """
+    text = " ".join(typed.split())
+    short = re.fullmatch(r"\d{1,2}\s*([/.-])\s*\d{1,2}", text)
+    for whole in (f"{text}{short[1] if short else ' '}{NOMINAL_YEAR}", text):
+        try:
+            return day_of_date(parse_day(whole, field, month_first=month_first))
+        except (NotUnderstood, ValueError):
+            continue
+    raise NotUnderstood(field, typed, "a day of the year such as 20 Mar")
 
 
 def parse_energy_kwh(typed: str, field: str) -> float:

@@ -83,17 +83,27 @@ USUAL_APART = Taped(1.0, "1.0 m")
 
 
 @dataclass(frozen=True, slots=True)
+class Position:
+    """A tilt held from a day of the year (0 the first of January) until the next one's."""
+
+    from_day: int
+    tilt_deg: float
+
+
+@dataclass(frozen=True, slots=True)
 class GroundTable:
     """A table of ``rows`` module rows on posts.
 
     ``clearance``: the lowest edge over the ground.  Posts stand ``along`` apart in a row at most,
     in a front and a back row ``apart`` measured up the glass, so that both overhang alike.
+    ``seasons``: tilts it is changed between, in the order of the year; none where it stays.
     """
 
     rows: int = 1
     clearance: Taped = USUAL_CLEARANCE
     along: Taped = USUAL_ALONG
     apart: Taped = USUAL_APART
+    seasons: tuple[Position, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -103,7 +113,8 @@ class PlaneArray:
     ``shortest_run``: each run of touching modules in a row has at least so many.
     ``symmetric``: rows mirror themselves about the middle of the eave.
     ``leg_tilt_deg``: how much steeper than the plane legs hold each row, its upper edge lifted;
-    the gap between rows is then what the plane shows between one and the next.
+    the gap between rows is then what the plane shows between one and the next.  Tables changed
+    with the seasons are laid and drawn at their steepest.
     ``brushed``: somebody clears snow off it.  ``module_id``: of another type than the option's.
     ``table``: how the tables of a ground array stand; ``None`` on roofs.
     """
@@ -126,6 +137,8 @@ def present_of(array: PlaneArray) -> tuple[PlacedModule, ...]:
     return tuple(m for m in array.modules if m.present)
 
 
+# Places are kept to the hundredth of a millimetre.
+ROUNDED_TO = 5
 # Modules whose bottoms differ by less than this stand in one row.
 SAME_ROW_M = 0.05
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Literal
 
-from ridge_tally.core.job.array import Mounting, Orientation, Ways
+from ridge_tally.core.job.array import Mounting, Orientation, Position, Ways
 from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
 from ridge_tally.core.job.survey import EdgeKind
 
@@ -137,6 +137,35 @@ class SetTableField:
 
 
 @dataclass(frozen=True, slots=True)
+class SetSeasons:
+    """Tilts a ground array is changed between, its posts staying; one stays all year."""
+
+    option_id: OptionId
+    plane_id: PlaneId
+    positions: tuple[Position, ...]
+    kind: Literal["set-seasons"] = "set-seasons"
+
+
+class SeasonField(StrEnum):
+    """A figure of one of the tilts of the year."""
+
+    FROM_DAY = "from_day"
+    TILT = "tilt"
+
+
+@dataclass(frozen=True, slots=True)
+class SetSeasonField:
+    """One figure of a tilt of the year, numbered from 1 in the order of the year."""
+
+    option_id: OptionId
+    plane_id: PlaneId
+    number: int
+    field: SeasonField
+    typed: str
+    kind: Literal["set-season-field"] = "set-season-field"
+
+
+@dataclass(frozen=True, slots=True)
 class SpaceRows:
     """Rows as far apart as leaves them the shortest day's sun from 9 to 15 h."""
 
@@ -221,6 +250,8 @@ ArrayEdit = (
     | KeepModules
     | SetArrayField
     | SetTableField
+    | SetSeasons
+    | SetSeasonField
     | SpaceRows
     | FillBays
     | SetOnLines

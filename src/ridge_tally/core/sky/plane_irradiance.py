@@ -23,11 +23,14 @@ class PlaneLight:
 
 @dataclass(frozen=True, slots=True)
 class GlassPassing:
-    """Shares the glass lets through: (n,) of the beam, and of the sky's and the ground's light."""
+    """Shares the glass lets through: (n,) of the beam, and of the sky's and the ground's light.
+
+    The latter two are (n,) as well where the glass is turned in the course of the year.
+    """
 
     beam_frac: FloatArray
-    sky_frac: float
-    ground_frac: float
+    sky_frac: FloatArray | float
+    ground_frac: FloatArray | float
 
 
 @dataclass(frozen=True, slots=True)

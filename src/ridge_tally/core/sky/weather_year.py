@@ -5,10 +5,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from ridge_tally.core.nominal_year import NOMINAL_YEAR
+
 FloatArray = NDArray[np.float64]
 HOURS = 8760
-# Any year without a leap day: weather years carry no date of their own.
-NOMINAL_YEAR = 2025
 
 
 @dataclass(frozen=True, slots=True)

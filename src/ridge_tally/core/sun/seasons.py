@@ -6,18 +6,12 @@ from itertools import pairwise
 import numpy as np
 from numpy.typing import NDArray
 
+from ridge_tally.core.job.array import Position
+from ridge_tally.core.nominal_year import DAYS
+
 FloatArray = NDArray[np.float64]
-DAYS = 365
 # Days on which a change may fall: every so many; nobody loosens a table to the day.
 STEP_DAYS = 5
-
-
-@dataclass(frozen=True, slots=True)
-class Position:
-    """A tilt held from a day of the year (0 the first of January) until the next one's."""
-
-    from_day: int
-    tilt_deg: float
 
 
 @dataclass(frozen=True, slots=True)

@@ -58,8 +58,8 @@ class ModuleLight:
 
     ``reach`` (s, m): the share of the beam that reaches each substring at each of the m hours
     with the sun up; ``reach_least`` the same where the darkest cells of a substring rule it.
-    ``sky_open_frac`` (s, 12): the share of the free plane's sky light that
-    does, by month.  ``lost`` (12, 24): by month and hour.  ``alone`` and ``only`` (o, 12), by
+    ``sky_open_frac`` (s, k): the share of the free plane's sky light that does; ``sky_number`` (n,)
+    says which of them holds at each hour, as a rule its month's.  ``lost`` (12, 24): by month and hour.  ``alone`` and ``only`` (o, 12), by
     owner and month: what returns when the owner alone goes, and what it takes if nobody else
     stood there.
     """
@@ -67,6 +67,7 @@ class ModuleLight:
     reach: NDArray[np.float32]
     reach_least: NDArray[np.float32]
     sky_open_frac: FloatArray
+    sky_number: NDArray[np.int64]
     lost: FloatArray
     alone: FloatArray
     only: FloatArray
@@ -286,6 +287,7 @@ def module_light(
         reach=reach,
         reach_least=least,
         sky_open_frac=1 - sky_lost[:, season_of],
+        sky_number=month,
         lost=slots.reshape(12, 24).astype(np.float64),
         alone=(alone + sky_alone[:, season_of] * by_month) * (hours.step_h / len(sky)),
         only=(only + sky_only[:, season_of] * by_month) * (hours.step_h / len(sky)),
@@ -315,7 +317,7 @@ def substring_light(
     ``darkest`` lets the darkest cells of each substring rule its beam, instead of their mean.
     """
     reach = reach_by_hour(light.reach_least if darkest else light.reach, hours)
-    sky_open = light.sky_open_frac[:, hours.month]
+    sky_open = light.sky_open_frac[:, light.sky_number]
     beam = parts.beam_w_per_m2 * reach
     sky = parts.circumsolar_w_per_m2 * reach
     sky += (parts.isotropic_w_per_m2 + parts.horizon_w_per_m2) * sky_open

@@ -3,7 +3,7 @@ import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { TypedField } from '@/ui/TypedField';
-import { figure } from '@/units/format';
+import { dayName, figure } from '@/units/format';
 import { echoOf, formatLength } from '@/units/length';
 
 interface GroundFaceProps {
@@ -74,6 +74,15 @@ export function GroundFace({ planeId, array, report }: GroundFaceProps) {
           {figure(report.land_m2)} m²
           {report.lot_m !== null && `; lot line ${metres(report.lot_m)} away`}
           {report.trench_m !== null && `; trench ${metres(report.trench_m)}`}.
+        </p>
+      )}
+      {report && report.stands.length > 0 && (
+        <p className="text-xs">
+          Drawn at the steepest of {report.stands.length} tilts:{' '}
+          {report.stands
+            .map((s) => `${figure(s.tilt_deg)}° from ${dayName(s.from_day)}`)
+            .join(', ')}
+          . A tilt that is typed stays all year.
         </p>
       )}
       <p className="text-xs text-ink-2">

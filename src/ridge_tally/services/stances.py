@@ -1,0 +1,59 @@
+"""The ways an option stands in the course of a year: its ground tables tilted with the seasons."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridge_tally.core.array.stances import tilt_by_day, tilted
+from ridge_tally.core.job.array import PlaneArray
+from ridge_tally.core.job.document import Job, Option, module_on, plane_of
+from ridge_tally.rules.array import lay_of
+
+
+@dataclass(frozen=True, slots=True)
+class Stances:
+    """Options that differ in the tilt of their tables alone; ``by_day`` (365,) numbers them."""
+
+    options: tuple[Option, ...]
+    by_day: NDArray[np.int64]
+
+    def by_step(self, steps: int) -> NDArray[np.int64]:
+        """Return the (steps,) numbers of equal steps of the year."""
+        return np.repeat(self.by_day, steps // len(self.by_day))
+
+
+def stances_of(job: Job, option: Option) -> Stances:
+    """Return the ways an option stands; the option itself where no tilt is changed."""
+    tilts = np.array([tilt_by_day(a) for a in option.arrays if _changes(a)]).reshape(-1, 365)
+    if not len(tilts):
+        return Stances((option,), np.zeros(365, dtype=np.int64))
+    ways, by_day = np.unique(tilts, axis=1, return_inverse=True)
+    options = tuple(_held(job, option, way.tolist()) for way in ways.T)
+    return Stances(options, np.asarray(by_day, dtype=np.int64).ravel())
+
+
+def held_on(job: Job, option: Option, day: int) -> Option:
+    """Return an option as it stands on a day of the year."""
+    stances = stances_of(job, option)
+    return stances.options[int(stances.by_day[day])]
+
+
+def _changes(array: PlaneArray) -> bool:
+    return array.table is not None and bool(array.table.seasons)
+
+
+def _held(job: Job, option: Option, tilts_deg: list[float]) -> Option:
+    tilts = iter(tilts_deg)
+    return replace(
+        option,
+        arrays=tuple(
+            at_tilt(job, option, a, next(tilts)) if _changes(a) else a for a in option.arrays
+        ),
+    )
+
+
+def at_tilt(job: Job, option: Option, array: PlaneArray, tilt_deg: float) -> PlaneArray:
+    """Return a ground array of an option held at a tilt."""
+    plane = plane_of(job, array.plane_id)
+    return tilted(plane, array, lay_of(module_on(job, option, plane.id), array, plane), tilt_deg)
