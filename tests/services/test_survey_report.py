@@ -193,6 +193,13 @@ def test_a_corner_is_added_and_taken_out_with_what_spoke_of_it() -> None:
         after(survey.RemoveCorner("south", 2), job=triangle)
 
 
+def test_a_plane_begun_again_as_a_carport_stands_on_posts() -> None:
+    carport = after(survey.StartShape("south", survey.PlaneShape.CARPORT))
+    assert carport.survey.planes[0].open_below
+    roof = apply_edit(carport, survey.StartShape("south", survey.PlaneShape.GABLE), SHELF)
+    assert not roof.survey.planes[0].open_below
+
+
 def test_a_loose_corner_stays_where_it_is_put_and_a_fixed_one_comes_back() -> None:
     loose = first(side(0, "12 m"), survey.MoveCorner("south", 2, 11.0, 5.0), job=SQUARES_ONLY)
     assert loose.corners[2].loose

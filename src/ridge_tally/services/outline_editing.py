@@ -43,7 +43,10 @@ def outline_changed(job: Job, edit: edits.OutlineEdit) -> Job:
         Naming the reading and the remedy.
     """
     plane = plane_of(job, edit.plane_id)
-    return with_plane(job, replace(plane, outline=_outline(job, plane, edit)))
+    begun = replace(plane, outline=_outline(job, plane, edit))
+    if isinstance(edit, edits.StartShape) and plane.ground is None:
+        begun = replace(begun, open_below=edit.shape is edits.PlaneShape.CARPORT)
+    return with_plane(job, begun)
 
 
 def _outline(job: Job, plane: RoofPlane, edit: edits.OutlineEdit) -> Outline:  # noqa: PLR0911 - one return an edit
