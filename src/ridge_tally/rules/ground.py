@@ -7,14 +7,20 @@ import numpy as np
 
 from ridge_tally.core.array.stances import flattest_deg, tilted
 from ridge_tally.core.array.tables import Table, table_rows, tables_of
-from ridge_tally.core.job.array import GroundTable, PlaneArray, ways_of_array
+from ridge_tally.core.job.array import (
+    GroundTable,
+    PlaneArray,
+    module_rows,
+    present_of,
+    ways_of_array,
+)
 from ridge_tally.core.job.array_edits import ArrayField, SetArrayField, SpaceRows
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.survey import GroundArea, RoofPlane
 from ridge_tally.core.sun.row_spacing import Rows, solstice_gap_m
 from ridge_tally.core.survey.ground import rise_behind
 from ridge_tally.core.survey.lot import lot_distance_m
-from ridge_tally.core.survey.outline import is_closed
+from ridge_tally.core.survey.outline import is_closed, require_closed
 from ridge_tally.core.survey.site_frame import to_site
 from ridge_tally.core.working import (
     Check,
@@ -85,23 +91,36 @@ def ground_checks(design: Design) -> tuple[Check, ...]:
         plane = plane_of(design.job, array.plane_id)
         if not array.modules or not is_closed(plane):
             continue
-        if plane.ground is None and array.leg_tilt_deg <= 0:
-            continue
-        rows = rows_of(design.job, design.option, array)
-        if plane.ground is None:
-            if len({round(m.y_m, 1) for m in array.modules if m.present}) > 1:
-                found.append(_apart(design, plane, array, rows))
-            continue
-        lay = lay_of(module_on(design.job, design.option, plane.id), array, plane)
-        tables = tables_of(plane, array, lay)
-        found += _clear(plane, plane.ground, array.table or GroundTable())
-        found += _fall(plane, plane.ground, array)
-        rings = rings_in_year(design.job, design.option, array, rows, tables)
-        found += _lot(design, plane, plane.ground, rings)
-        if len(table_rows(tables)) > 1:
-            found.append(_apart(design, plane, array, rows))
-            if flattest_deg(array) < array.leg_tilt_deg:
-                found.append(_swing(plane, array, rows))
+        if plane.ground is not None:
+            found += table_checks(design, array)
+        elif array.leg_tilt_deg > 0 and len(module_rows(present_of(array))) > 1:
+            found.append(_apart(design, plane, array, rows_of(design.job, design.option, array)))
+    return tuple(found)
+
+
+def table_checks(design: Design, array: PlaneArray) -> tuple[Check, ...]:
+    """Return what the tables of a ground array are held to; some of it before any module lies.
+
+    Raises
+    ------
+    MissingDatum
+        If the plane does not close yet.
+    """
+    plane = plane_of(design.job, array.plane_id)
+    require_closed(plane)
+    if plane.ground is None:
+        return ()
+    rows = rows_of(design.job, design.option, array)
+    lay = lay_of(module_on(design.job, design.option, plane.id), array, plane)
+    tables = tables_of(plane, array, lay)
+    found = _clear(plane, plane.ground, array.table or GroundTable())
+    found += _fall(plane, plane.ground, array)
+    rings = rings_in_year(design.job, design.option, array, rows, tables)
+    found += _lot(design, plane, plane.ground, rings)
+    if len(table_rows(tables)) > 1:
+        found.append(_apart(design, plane, array, rows))
+        if flattest_deg(array) < array.leg_tilt_deg:
+            found.append(_swing(plane, array, rows))
     return tuple(found)
 
 

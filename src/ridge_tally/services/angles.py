@@ -8,14 +8,16 @@ from numpy.typing import NDArray
 from pvlib import irradiance
 from scipy.optimize import brentq
 
+from ridge_tally.core.array.stances import tilt_by_day
 from ridge_tally.core.energy.even_year import even_power_frac, power_table
 from ridge_tally.core.energy.inverter import AcSide, ac_side, ac_year
 from ridge_tally.core.energy.lit import kwh_of
-from ridge_tally.core.job.array import Mounting, present_of
+from ridge_tally.core.job.array import Mounting, PlaneArray, present_of
 from ridge_tally.core.job.document import Job, Option, plane_of, present_ids
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Season, Weighing, counted
+from ridge_tally.core.nominal_year import DAYS, day_name
 from ridge_tally.core.sky.plane_irradiance import plane_light
-from ridge_tally.core.sky.sky_bins import behind_glass_wh_per_m2, sky_bins
+from ridge_tally.core.sky.sky_bins import SkyBins, behind_glass_wh_per_m2, sky_bins
 from ridge_tally.core.sky.sun import SunPath, sun_path
 from ridge_tally.core.sky.weather_year import WeatherYear, clearest_day, steps_of_day
 from ridge_tally.core.strings.parts import ac_makers
@@ -40,7 +42,11 @@ MOST_EXTRA = 2.5
 
 @dataclass(frozen=True, slots=True)
 class OwnPlane:
-    """A plane of the site on the map: light behind its glass, free of shade, against the best."""
+    """A plane of the site on the map: light behind its glass, free of shade, against the best.
+
+    Tables tilted with the seasons are there at each tilt, on the days it is held against the best
+    of those days.
+    """
 
     name: str
     tilt_deg: float
@@ -120,29 +126,38 @@ def angle_map(
     """Return what every tilt and azimuth gets of this site's weather, its own planes marked."""
     weather, sun = _sky(workspace, job)
     mine = counted(weather.time, weighing, southern=job.site.latitude_deg < 0)
-    bins = sky_bins(weather, sun, mine)
     tilts, azimuths = np.meshgrid(TILTS_DEG, AZIMUTHS_DEG, indexing="ij")
-    light = behind_glass_wh_per_m2(bins, tilts.ravel(), azimuths.ravel()) / 1000
+
+    def everywhere(bins: SkyBins) -> FloatArray:
+        return behind_glass_wh_per_m2(bins, tilts.ravel(), azimuths.ravel()) / 1000
+
+    bins = sky_bins(weather, sun, mine)
+    light = everywhere(bins)
     best = int(np.argmax(light))
     top = float(light[best])
     planes = []
     for array in option.arrays:
         if not present_of(array):
             continue
-        plane = plane_of(job, array.plane_id)
-        glass = glass_of(plane, array.leg_tilt_deg)
-        got = float(
-            behind_glass_wh_per_m2(
-                bins, np.array([glass.slope_deg]), np.array([glass.azimuth_deg])
-            )[0]
-            / 1000
-        )
-        planes.append(
-            OwnPlane(
-                plane.name, glass.slope_deg, glass.azimuth_deg, got,
-                1 - got / top if top > 0 else 0.0, len(present_of(array)),
+        plane, tilt_by_step = plane_of(job, array.plane_id), _by_step(array, len(weather.time))
+        for tilt_deg, days in _held(array):
+            theirs, most = bins, top
+            if days:
+                theirs = sky_bins(weather, sun, mine & (tilt_by_step == tilt_deg))
+                most = float(everywhere(theirs).max())
+            glass = glass_of(plane, tilt_deg)
+            got = float(
+                behind_glass_wh_per_m2(
+                    theirs, np.array([glass.slope_deg]), np.array([glass.azimuth_deg])
+                )[0]
+                / 1000
             )
-        )  # fmt: skip
+            planes.append(
+                OwnPlane(
+                    f"{plane.name}{days}", glass.slope_deg, glass.azimuth_deg, got,
+                    1 - got / most if most > 0 else 0.0, len(present_of(array)),
+                )
+            )  # fmt: skip
     return AngleMap(
         weighed=weighing.title,
         tilts_deg=TILTS_DEG,
@@ -153,6 +168,20 @@ def angle_map(
         best_kwh_per_m2=top,
         planes=tuple(planes),
     )
+
+
+def _by_step(array: PlaneArray, steps: int) -> FloatArray:
+    return np.repeat(tilt_by_day(array), steps // DAYS)
+
+
+def _held(array: PlaneArray) -> list[tuple[float, str]]:
+    """Return the tilts of a year, each with the days it begins on; in words, none for all year."""
+    begins: dict[float, list[str]] = {}
+    for position in array.table.seasons if array.table else ():
+        begins.setdefault(position.tilt_deg, []).append(day_name(position.from_day))
+    if len(begins) < 2:
+        return [(array.leg_tilt_deg, "")]
+    return [(tilt, f" from {' and '.join(days)}") for tilt, days in begins.items()]
 
 
 def split_study(

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Container, Iterable
 from dataclasses import replace
+from itertools import groupby
 from typing import assert_never
 
 from ridge_tally.core.array.blockers import ground_of, path_edges
@@ -9,7 +10,7 @@ from ridge_tally.core.array.fill import fill_rows
 from ridge_tally.core.array.lay import Fill, Lay, Place
 from ridge_tally.core.array.legal import NEIGHBOUR, Shortfall, shortfalls
 from ridge_tally.core.array.search import prepared
-from ridge_tally.core.array.tables import columns_of, tiers_of
+from ridge_tally.core.array.tables import columns_of, tier_up_m, tiers_of
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job import array_edits as edits
@@ -165,7 +166,7 @@ def filled(job: Job, option_id: OptionId, plane_id: PlaneId, ways: Ways) -> Job:
         raise nothing_fits(plane, module_on(job, option, plane.id))
     array = array_of(option, plane_id)
     lay = lay_of(module_on(job, option, plane_id), array, plane)
-    return with_option(job, with_array(option, _with_places(array, lay, fill.places)))
+    return with_option(job, with_array(option, with_places(array, lay, fill.places)))
 
 
 def nothing_fits(plane: RoofPlane, sheet: ModuleSheet, remedy: str = TURN_OR_NARROW) -> BadGeometry:
@@ -177,20 +178,18 @@ def nothing_fits(plane: RoofPlane, sheet: ModuleSheet, remedy: str = TURN_OR_NAR
     )
 
 
-def _with_places(array: PlaneArray, lay: Lay, places: Iterable[Place]) -> PlaneArray:
+def with_places(array: PlaneArray, lay: Lay, places: Iterable[Place]) -> PlaneArray:
     """Return the array with modules at places; on tables, of every tier above each."""
     modules = tuple(
-        PlacedModule(
-            PlacedId(f"{array.plane_id}-{i}"),
-            round(p.x_m, ROUNDED_TO),
-            round(p.y_m, ROUNDED_TO),
-            p.orientation,
-            present=True,
-            tier=tier,
-        )
+        _placed(PlacedId(f"{array.plane_id}-{i}"), p, tier)
         for i, (p, tier) in enumerate(tiers_of(lay, places), start=1)
     )
     return replace(array, modules=modules)
+
+
+def _placed(module_id: PlacedId, place: Place, tier: int) -> PlacedModule:
+    x_m, y_m = round(place.x_m, ROUNDED_TO), round(place.y_m, ROUNDED_TO)
+    return PlacedModule(module_id, x_m, y_m, place.orientation, present=True, tier=tier)
 
 
 def _laid(job: Job, edit: edits.LayModules) -> Job:
@@ -201,7 +200,7 @@ def _laid(job: Job, edit: edits.LayModules) -> Job:
     array = array_of(option, plane.id)
     lay = lay_of(module_on(job, option, plane.id), array, plane)
     places = [Place(p.x_m, p.y_m, p.orientation) for p in edit.places]
-    array = _with_places(array, lay, places)
+    array = with_places(array, lay, places)
     _require_possible(job, option, array, {m.id for m in array.modules})
     return with_option(job, with_array(option, array))
 
@@ -244,16 +243,41 @@ def _added(job: Job, edit: edits.AddModule) -> Job:
     require_closed(plane)
     array = array_of(option, plane.id)
     taken = [m.id for a in option.arrays for m in a.modules]
-    module = PlacedModule(
-        PlacedId(next_id(f"{plane.id}-", taken)),
-        round(edit.at.x_m, ROUNDED_TO),
-        round(edit.at.y_m, ROUNDED_TO),
-        edit.at.orientation,
-        present=True,
-    )
-    array = replace(array, modules=(*array.modules, module))
-    _require_possible(job, option, array, {module.id})
+    at = Place(edit.at.x_m, edit.at.y_m, edit.at.orientation)
+    added: list[PlacedModule] = []
+    for place, tier in tiers_of(_lay(job, option, array), (at,)):
+        new_id = PlacedId(next_id(f"{plane.id}-", [*taken, *(m.id for m in added)]))
+        added.append(_placed(new_id, place, tier))
+    array = replace(array, modules=(*array.modules, *added))
+    _require_possible(job, option, array, {m.id for m in added})
     return with_option(job, with_array(option, array))
+
+
+Column = tuple[Place, tuple[PlacedModule, ...]]
+
+
+def _columns(
+    array: PlaneArray, lay: Lay, module_ids: Container[PlacedId] | None = None
+) -> tuple[tuple[Column, ...], ...]:
+    """Return the columns of tables those modules stand in, row by row, each row from its left.
+
+    Each with the place of its lowest module; on roofs each module is a column by itself.
+    """
+
+    def row(column: Column) -> int:
+        return round(column[0].y_m / SAME_ROW_M)
+
+    columns = [
+        c
+        for c in columns_of(lay, array.modules)
+        if module_ids is None or any(m.id in module_ids for m in c[1])
+    ]
+    ordered = sorted(columns, key=lambda c: (row(c), c[0].x_m))
+    return tuple(tuple(group) for _, group in groupby(ordered, key=row))
+
+
+def _lay(job: Job, option: Option, array: PlaneArray) -> Lay:
+    return lay_of(module_on(job, option, array.plane_id), array, plane_of(job, array.plane_id))
 
 
 def _moved(job: Job, edit: edits.MoveModules) -> Job:
@@ -267,8 +291,9 @@ def _moved(job: Job, edit: edits.MoveModules) -> Job:
             # A reason was given for the place, not for the module.
             kept_because="",
         )
-        for m in array.modules
-        if m.id in edit.module_ids
+        for row in _columns(array, _lay(job, option, array), edit.module_ids)
+        for _, column in row
+        for m in column
     }
     return _settled(job, option, array, moved)
 
@@ -276,23 +301,22 @@ def _moved(job: Job, edit: edits.MoveModules) -> Job:
 def _turned(job: Job, edit: edits.TurnModules) -> Job:
     option = option_of(job, edit.option_id)
     array = _one_array(option, edit.module_ids)
-    sheet = module_on(job, option, array.plane_id)
-    lay = lay_of(sheet, array, plane_of(job, array.plane_id))
-    chosen = (m for m in array.modules if m.id in edit.module_ids)
+    lay = _lay(job, option, array)
     turned: dict[PlacedId, PlacedModule] = {}
     above_m = float("-inf")
-    for row in module_rows(chosen):
-        bottom_m = max(min(m.y_m for m in row), above_m)
-        right_m = row[0].x_m
-        for module in row:
-            other = OTHER_WAY[module.orientation]
-            turned[module.id] = replace(
-                module,
-                x_m=round(right_m, ROUNDED_TO),
-                y_m=round(bottom_m, ROUNDED_TO),
-                orientation=other,
-                kept_because="",
-            )
+    for row in _columns(array, lay, edit.module_ids):
+        bottom_m = max(min(place.y_m for place, _ in row), above_m)
+        right_m = row[0][0].x_m
+        for place, column in row:
+            other = OTHER_WAY[place.orientation]
+            for module in column:
+                turned[module.id] = replace(
+                    module,
+                    x_m=round(right_m, ROUNDED_TO),
+                    y_m=round(bottom_m + tier_up_m(lay, other, module.tier), ROUNDED_TO),
+                    orientation=other,
+                    kept_because="",
+                )
             right_m += lay.pitch_m(other)
             above_m = bottom_m + lay.height_m(other) + lay.gap_between_rows_m
     return _settled(job, option, array, turned)
@@ -302,29 +326,33 @@ def _split(job: Job, edit: edits.SplitRow) -> Job:
     option = option_of(job, edit.option_id)
     array = _one_array(option, (edit.module_id,))
     gap_m = _gap_m(job, edit.typed, "Gap in the row")
-    lay = lay_of(module_on(job, option, array.plane_id), array, plane_of(job, array.plane_id))
-    module = next(m for m in array.modules if m.id == edit.module_id)
-    row = sorted(
-        (m for m in array.modules if abs(m.y_m - module.y_m) < SAME_ROW_M and m.present),
-        key=lambda m: m.x_m,
+    lay = _lay(job, option, array)
+    there = replace(array, modules=present_of(array))
+    rows = _columns(there, lay)
+    found = (
+        (row, i)
+        for row in rows
+        for i, (_, column) in enumerate(row)
+        if any(m.id == edit.module_id for m in column)
     )
-    before = [m for m in row if m.x_m < module.x_m]
-    if not before:
+    row, number = next(found, ((), 0))
+    if number == 0:
         raise BadGeometry(
             "Gap in the row",
             "this module is the first of its row, nothing stands left of it",
             "Choose the module to the right of the gap.",
         )
-    left = before[-1]
-    shift_m = left.x_m + lay.width_m(left.orientation) + gap_m - module.x_m
+    left, place = row[number - 1][0], row[number][0]
+    shift_m = left.x_m + lay.width_m(left.orientation) + gap_m - place.x_m
     moved: dict[PlacedId, PlacedModule] = {}
-    end_m = module.x_m - lay.gap_in_row_m
-    for m in row[len(before) :]:
+    end_m = place.x_m - lay.gap_in_row_m
+    for beside, column in row[number:]:
         # What stands further on, beyond a chimney or a gap of its own, stays.
-        if m.x_m - end_m > lay.gap_in_row_m + TOUCHING_M:
+        if beside.x_m - end_m > lay.gap_in_row_m + TOUCHING_M:
             break
-        moved[m.id] = replace(m, x_m=round(m.x_m + shift_m, ROUNDED_TO), kept_because="")
-        end_m = m.x_m + lay.width_m(m.orientation)
+        for m in column:
+            moved[m.id] = replace(m, x_m=round(m.x_m + shift_m, ROUNDED_TO), kept_because="")
+        end_m = beside.x_m + lay.width_m(beside.orientation)
     return _settled(job, option, array, moved)
 
 

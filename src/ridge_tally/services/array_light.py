@@ -6,14 +6,15 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.array.tables import columns_of, raised
+from ridge_tally.core.array.lay import Place
+from ridge_tally.core.array.tables import columns_of, raised, tiers_of
 from ridge_tally.core.energy.lit import HeatLoss, LitString
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.array import Mounting, PlacedModule, PlaneArray, present_of
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
-from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.sun.rear import RearView, rear_w_per_m2
@@ -45,7 +46,7 @@ from ridge_tally.services.site_sky import (
     site_sky,
     turned,
 )
-from ridge_tally.services.stances import stances_of
+from ridge_tally.services.stances import at_tilt, stances_of
 from ridge_tally.services.weather import mean_air_degc, snowfall_cm, soiling_frac
 from ridge_tally.services.workspace import Workspace
 
@@ -97,26 +98,91 @@ def array_lights(
     arrays = [a for a in option.arrays if present_of(a)]
     for array in arrays:
         require_closed(plane_of(job, array.plane_id))
-    stances = stances_of(job, option)
-    if len(stances.options) == 1:
-        return sky, tuple(_lit(job, option, array, sky, resolution) for array in arrays)
-    which, held = stances.by_step(len(sky.hours.month)), []
-    for number, stance in enumerate(stances.options):
-        days = tuple((stances.by_day == number).tolist())
-        seen = site_sky(workspace, job, stance, without, fine=fine, days=days)
-        held.append(
-            [_lit(job, stance, a, seen, resolution) for a in stance.arrays if present_of(a)]
-        )
-    return sky, tuple(
-        _spliced(array, sky, which, ways)
-        for array, ways in zip(arrays, zip(*held, strict=True), strict=True)
-    )
+    held = _held(workspace, job, option, sky, without, fine=fine)
+    return sky, tuple(_over_year(job, option, held, a, present_of(a), resolution) for a in arrays)
 
 
-def _spliced(
-    array: PlaneArray, sky: SiteSky, which: NDArray[np.int64], ways: Sequence[ArrayLight]
+def light_at(
+    workspace: Workspace, job: Job, option: Option, array: PlaneArray, places: Sequence[Place]
 ) -> ArrayLight:
+    """Return the light on modules that might stand at places of an array; they shade nobody.
+
+    On tables a place is that of a column's lowest module, and each has all of the column's.
+
+    Raises
+    ------
+    MissingDatum
+        If the plane does not close yet.
+    """
+    plane = plane_of(job, array.plane_id)
+    require_closed(plane)
+    lay = lay_of(module_on(job, option, plane.id), array, plane)
+    might = tuple(
+        PlacedModule(PlacedId(f"might-{n}"), p.x_m, p.y_m, p.orientation, present=True, tier=tier)
+        for n, (p, tier) in enumerate(tiers_of(lay, places))
+    )
+    held = _held(workspace, job, option, site_sky(workspace, job, option))
+    beside = replace(array, modules=(*array.modules, *might))
+    return _over_year(job, option, held, beside, might, QUICK)
+
+
+@dataclass(frozen=True, slots=True)
+class _Held:
+    """The sky over an option in each way it stands in the year, and the steps' numbers of them."""
+
+    sky: SiteSky
+    skies: tuple[SiteSky, ...]
+    tilts: tuple[dict[PlaneId, float], ...]
+    which: NDArray[np.int64]
+
+
+def _held(
+    workspace: Workspace,
+    job: Job,
+    option: Option,
+    sky: SiteSky,
+    without: int | None = None,
+    *,
+    fine: bool = False,
+) -> _Held:
+    stances = stances_of(job, option)
+    which = stances.by_step(len(sky.hours.month))
+    tilts = tuple({a.plane_id: a.leg_tilt_deg for a in o.arrays} for o in stances.options)
+    if len(stances.options) == 1:
+        return _Held(sky, (sky,), tilts, which)
+    skies = tuple(
+        site_sky(
+            workspace, job, stance, without, fine=fine,
+            days=tuple((stances.by_day == number).tolist()),
+        )
+        for number, stance in enumerate(stances.options)
+    )  # fmt: skip
+    return _Held(sky, skies, tilts, which)
+
+
+def _over_year(
+    job: Job,
+    option: Option,
+    held: _Held,
+    array: PlaneArray,
+    modules: tuple[PlacedModule, ...],
+    resolution: Resolution,
+) -> ArrayLight:
+    """Return the light of a year on modules of an array, in each way they stand on its own days."""
+    if len(held.skies) == 1:
+        return _lit(job, option, array, modules, held.sky, resolution)
+    ids, ways = {m.id for m in modules}, []
+    for sky, tilts in zip(held.skies, held.tilts, strict=True):
+        tilt_deg = tilts.get(array.plane_id, array.leg_tilt_deg)
+        there = at_tilt(job, option, array, tilt_deg) if array.table else array
+        mine = tuple(m for m in there.modules if m.id in ids)
+        ways.append(_lit(job, option, there, mine, sky, resolution))
+    return replace(_spliced(held, ways), array=array, modules=modules)
+
+
+def _spliced(held: _Held, ways: Sequence[ArrayLight]) -> ArrayLight:
     """Return the light of an array in a year, from its light in each way it stands."""
+    sky, which = held.sky, held.which
     parts = [parts_while(w.on_free.parts, which == n) for n, w in enumerate(ways)]
     whole = spliced_parts([w.on_free.parts for w in ways], which)
     by_month = np.array([monthly_wh(p.poa_w_per_m2, sky.hours) for p in parts])
@@ -124,8 +190,6 @@ def _spliced(
     share = np.divide(by_month, free, out=np.zeros_like(by_month), where=free > 0)
     return replace(
         ways[0],
-        array=array,
-        modules=present_of(array),
         lights=tuple(
             spliced_light(lights, which, sky.hours)
             for lights in zip(*(w.lights for w in ways), strict=True)
@@ -157,10 +221,14 @@ def light_left_wh_per_m2(workspace: Workspace, job: Job, option: Option) -> dict
 
 
 def _lit(
-    job: Job, option: Option, array: PlaneArray, sky: SiteSky, resolution: Resolution
+    job: Job,
+    option: Option,
+    array: PlaneArray,
+    modules: tuple[PlacedModule, ...],
+    sky: SiteSky,
+    resolution: Resolution,
 ) -> ArrayLight:
     plane, sheet = plane_of(job, array.plane_id), module_on(job, option, array.plane_id)
-    modules = present_of(array)
     lay = lay_of(sheet, array, plane)
     places = raised(plane, array, lay, modules)
     spots = Spots(plane, lay, places, sheet.bypass_diodes, resolution, sheet.half_cut)

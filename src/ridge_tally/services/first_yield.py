@@ -1,23 +1,23 @@
-"""The first guess of a plane's yield: a share of the light on it, before anything is simulated."""
+"""The first guess of a yield: a share of the light on the glass, before anything is simulated."""
 
 from ridge_tally.core.job.document import Job
-from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.sky.plane_irradiance import light_parts
 from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.core.sky.weather_year import month_of
+from ridge_tally.core.sun.shading import Glass
 from ridge_tally.rules import tables
 from ridge_tally.services.weather import location_of, weather_key, weather_of
 from ridge_tally.services.workspace import Workspace
 
 
-def monthly_guess(workspace: Workspace, job: Job, plane: RoofPlane) -> tuple[float, ...]:
-    """Return kWh for each kW and month: a share of the light on the plane."""
+def monthly_guess(workspace: Workspace, job: Job, glass: Glass) -> tuple[float, ...]:
+    """Return kWh for each kW and month: a share of the light on a glass."""
     location = location_of(job.site)
 
     def compute() -> tuple[float, ...]:
         weather = weather_of(workspace, job)
         light = light_parts(
-            weather, sun_path(weather.time, location), plane.slope_deg, plane.azimuth_deg
+            weather, sun_path(weather.time, location), glass.slope_deg, glass.azimuth_deg
         )
         months = month_of(weather.time)
         share = tables.load("first-yield").number("performance_frac")
@@ -25,5 +25,5 @@ def monthly_guess(workspace: Workspace, job: Job, plane: RoofPlane) -> tuple[flo
             float(light.poa_w_per_m2[months == month].sum()) / 1000 * share for month in range(12)
         )
 
-    key = (weather_key(job), plane.slope_deg, plane.azimuth_deg)
+    key = (weather_key(job), glass)
     return workspace.guesses.get(key, compute)

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from scipy.optimize import brentq
 
 from ridge_tally.core.array.posts import legs, overhang_m, posts_along
-from ridge_tally.core.array.stances import Stand, flattest_deg, stands, tilt_by_day
+from ridge_tally.core.array.stances import Stand, stands, tilt_by_day
 from ridge_tally.core.array.tables import Table, behind_frac, ground_height_m, table_rows, tables_of
 from ridge_tally.core.job.array import GroundTable, PlaneArray, present_of
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
@@ -23,10 +23,12 @@ from ridge_tally.core.sun.spliced import parts_while
 from ridge_tally.core.survey.lot import lot_distance_m
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.units import LengthUnit, format_length
+from ridge_tally.core.working import Check, Verdict
 from ridge_tally.rules.array import lay_of
-from ridge_tally.rules.ground import rings_in_year, rings_of, rows_of
+from ridge_tally.rules.ground import rings_in_year, rings_of, rows_of, table_checks
 from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.array_light import array_lights
+from ridge_tally.services.editing import design_for
 from ridge_tally.services.ground_editing import ground_of_plane
 from ridge_tally.services.site_sky import site_sky, turned
 from ridge_tally.services.workspace import Workspace
@@ -141,6 +143,7 @@ def ground_report(
     lot_m = lot_distance_m(rings, job.survey.lot_lines)
     heights = [p.height_m for p in posts]
     present = present_of(array)
+    checks = table_checks(design_for(job, option), array)
     return GroundReport(
         tables=tuple(_view(rows, t) for t in tables),
         modules=len(present),
@@ -164,7 +167,7 @@ def ground_report(
         land_m2=land(gap),
         lot_m=lot_m,
         trench_m=_trench_m(job, plane, rows, tables),
-        told=_told(job.unit, plane, array, rows, tables, solstice, lot_m),
+        told=_told(job.unit, checks, array, rows, tables, solstice),
     )
 
 
@@ -311,39 +314,15 @@ def _sum(rows: Rows, solstice_m: float) -> str:
 
 def _told(
     unit: LengthUnit,
-    plane: RoofPlane,
+    checks: Sequence[Check],
     array: PlaneArray,
     rows: Rows,
     tables: Sequence[Table],
     solstice_m: float,
-    lot_m: float | None,
 ) -> tuple[str, ...]:
-    found = []
-    ground, flattest = plane.ground, flattest_deg(array)
-    if ground is not None and ground.slope_deg > flattest:
-        found.append(
-            f"The ground falls by {ground.slope_deg:g}°, more than the tables' {flattest:g}°: tilt "
-            "them more, or treat it as a roof"
-        )
-    table = array.table or GroundTable()
-    if (
-        ground is not None
-        and ground.snow_depth
-        and ground.snow_depth.value_m > table.clearance.value_m
-    ):
-        found.append(
-            f"Snow lies {format_length(ground.snow_depth.value_m, unit)} deep and the front edge is "
-            f"{format_length(table.clearance.value_m, unit)} over the ground: raise it, or the lowest "
-            "cells stay buried"
-        )
-    wanted = ground.lot_distance if ground is not None else None
-    if lot_m is not None and lot_m <= 0:
-        found.append("A table crosses the lot line: move the area or take modules away")
-    elif lot_m is not None and wanted is not None and lot_m < wanted.value_m:
-        found.append(
-            f"A table stands {format_length(lot_m, unit)} from the lot line, which wants "
-            f"{format_length(wanted.value_m, unit)}: move the area or take modules away"
-        )
+    found = [
+        words for one in checks if one.verdict is Verdict.BROKEN and (words := _in_words(one, unit))
+    ]
     if solstice_m > 20.0:
         found.append("No gap of 20 m or less leaves the shortest day's sun: choose a loss instead")
     lone = [t for t in tables if t.right_m - t.left_m < rows.slant_m / 2]
@@ -352,3 +331,36 @@ def _told(
     if array.table and array.table.apart.value_m > rows.slant_m:
         found.append("Posts are set further apart than the glass is long: they stand at its edges")
     return tuple(found)
+
+
+def _in_words(broken: Check, unit: LengthUnit) -> str:
+    """Return what a broken check of tables means on the drawing, and what mends it."""
+    value, limit = broken.value.value or 0.0, broken.limit.value or 0.0
+
+    def length(of_m: float) -> str:
+        return format_length(of_m, unit)
+
+    match broken.rule_id:
+        case "ground.fall":
+            return (
+                f"The ground falls by {value:g}°, more than the tables' {limit:g}°: tilt them more, "
+                "or treat it as a roof"
+            )
+        case "ground.clearance":
+            return (
+                f"Snow lies {length(limit)} deep and the front edge is {length(value)} over the "
+                "ground: raise it, or the lowest cells stay buried"
+            )
+        case "ground.lot-line" if value <= 0:
+            return "A table crosses the lot line: move the area or take modules away"
+        case "ground.lot-line":
+            return (
+                f"A table stands {length(value)} from the lot line, which wants {length(limit)}: "
+                "move the area or take modules away"
+            )
+        case "ground.swing":
+            return (
+                f"{broken.title}: they lie over each other by {length(-value)}. Space them wider, "
+                "or leave the flattest tilt steeper"
+            )
+    return ""

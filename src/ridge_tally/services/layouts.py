@@ -24,12 +24,19 @@ from ridge_tally.core.job.array_edits import LaidAt
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.sun.shading import glass_of
 from ridge_tally.core.survey.outline import edge_names, require_closed
 from ridge_tally.rules.array import lay_of
-from ridge_tally.services.array_editing import array_of, best_rows, nothing_fits
+from ridge_tally.services.array_editing import (
+    array_of,
+    best_rows,
+    nothing_fits,
+    with_array,
+    with_places,
+)
+from ridge_tally.services.array_light import light_at
 from ridge_tally.services.deadline import after_s
 from ridge_tally.services.first_yield import monthly_guess
-from ridge_tally.services.shade import place_losses
 from ridge_tally.services.weather import weather_key
 from ridge_tally.services.workspace import Workspace
 
@@ -254,10 +261,20 @@ def _yearly_kwh(
 ) -> FloatArray:
     """Return what a module at each place would make in a year, its shade taken off."""
     key = ("losses", job.survey, weather_key(job), roof.lay, places)
-    lost = workspace.shades.get(
-        key, lambda: place_losses(workspace, job, option, roof.plane, roof.lay, places)
-    )
+    lost = workspace.shades.get(key, lambda: _lost_frac(workspace, job, option, roof, places))
     return np.asarray(roof.p_max_w / 1000 * roof.kwh_per_kw * (1 - lost))
+
+
+def _lost_frac(
+    workspace: Workspace, job: Job, option: Option, roof: _Roof, places: tuple[Place, ...]
+) -> FloatArray:
+    """Return (n,): the share of its light shade takes of the column at each place, all laid."""
+    bare = replace(array_of(option, roof.plane.id), modules=())
+    array = with_places(bare, roof.lay, places)
+    laid = with_array(option, array)
+    light = light_at(workspace, job, laid, replace(array, modules=()), places)
+    lost = np.array([x.lost.sum() for x in light.lights]).reshape(-1, roof.lay.tiers)
+    return np.asarray(lost.mean(axis=1) / light.on_free.free_wh_per_m2.sum())
 
 
 def most_modules(workspace: Workspace, job: Job, option: Option, plane: RoofPlane) -> int:
@@ -279,7 +296,7 @@ def _roof(workspace: Workspace, job: Job, option: Option, plane_id: PlaneId) -> 
         plane,
         lay,
         module.p_max_w,
-        sum(monthly_guess(workspace, job, plane)),
+        sum(monthly_guess(workspace, job, glass_of(plane, lay.leg_tilt_deg))),
         tuple(place for place, _ in columns_of(lay, present_of(array))),
     )
 

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from ridge_tally.core.array.blockers import BlockerKind, ground_of
+from ridge_tally.core.array.tables import columns_of
 from ridge_tally.core.array.why_not import Change, ChangeKind, RowRoom, changes, most, row_rooms
 from ridge_tally.core.job.array import WAYS_TOLD, Orientation, Ways, present_of, ways_of_array
 from ridge_tally.core.job.array_edits import ArrayField, FillPlane, SetArrayField
@@ -18,7 +19,7 @@ from ridge_tally.core.job.survey_edits import (
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.survey.taping import small_size_text
 from ridge_tally.core.units import LengthUnit
-from ridge_tally.rules.array import lay_of, placed_at, standing
+from ridge_tally.rules.array import lay_of, standing
 from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.workspace import Workspace
@@ -83,10 +84,10 @@ def _one_more(job: Job, option: Option, plane_id: PlaneId) -> OneMore:
     present = present_of(array)
     ways = ways_of_array(array)
     ground = ground_of(plane, standing(design_for(job, option), array).path_edge)
-    fill_holds = most(ground, lay, ways)
+    fill_holds = most(ground, lay, ways) * lay.tiers
     fill_it: tuple[Edit, ...] = (FillPlane(option.id, plane_id, ways),)
     ways_in = [
-        WayIn(_change_told(c, job.unit), c.modules, (*edits, *fill_it) if edits else ())
+        WayIn(_change_told(c, job.unit), c.modules * lay.tiers, (*edits, *fill_it) if edits else ())
         for c in changes(ground, lay, ways, tuple(k.value for k in plane.outline.edges))
         for edits in [_edits(job, option, plane_id, c)]
     ]
@@ -94,11 +95,12 @@ def _one_more(job: Job, option: Option, plane_id: PlaneId) -> OneMore:
         again = f"Fill again in {WAYS_TOLD[ways]}: there is room as it is"
         ways_in.insert(0, WayIn(again, fill_holds, fill_it))
     for other in Ways:
-        count = fill_holds if other is ways else most(ground, lay, other)
+        count = fill_holds if other is ways else most(ground, lay, other) * lay.tiers
         if count > max(fill_holds, len(present)):
             lay_them = FillPlane(option.id, plane_id, other)
             ways_in.insert(0, WayIn(f"Lay them in {WAYS_TOLD[other]}", count, (lay_them,)))
-    rooms = row_rooms(ground, lay, placed_at(present))[:MOST_ROWS]
+    columns = tuple(place for place, _ in columns_of(lay, present))
+    rooms = row_rooms(ground, lay, columns)[:MOST_ROWS]
     return OneMore(
         holds=len(present),
         fill_holds=fill_holds,

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.array.lay import Lay, Place
+from ridge_tally.core.array.lay import Place
 from ridge_tally.core.equipment import module_area_m2
 from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job.array import PlacedModule, present_of
@@ -19,7 +19,7 @@ from ridge_tally.core.job.document import (
     taking_part,
 )
 from ridge_tally.core.job.ids import PlacedId, PlaneId, ShadeId
-from ridge_tally.core.job.survey import RoofPlane, SitePoint, Taped
+from ridge_tally.core.job.survey import SitePoint, Taped
 from ridge_tally.core.sun.occluders import Occluders, OwnerKind
 from ridge_tally.core.sun.shading import QUICK, ModuleLight, Passing, Resolution, glass_corners_m
 from ridge_tally.core.survey.polygon import encloses
@@ -30,7 +30,7 @@ from ridge_tally.services.array_light import ArrayLight, array_lights, require_m
 from ridge_tally.services.evaluation import hourly_year, require_strings
 from ridge_tally.services.plant import Supposed
 from ridge_tally.services.rows import row_of, with_row
-from ridge_tally.services.site_sky import Spots, module_lights, site_sky, turned
+from ridge_tally.services.site_sky import site_sky
 from ridge_tally.services.weather import weather_key
 from ridge_tally.services.workspace import Workspace
 
@@ -355,17 +355,6 @@ def _told(culprits: list[Culprit], lost_kwh: float, free_kwh: float) -> str:
         f"Shade takes {together:.1f} % of the light on this array in a year; without "
         f"{worst.name} alone it would be {(lost_kwh - worst.alone_kwh) / free_kwh * 100:.1f} %."
     )
-
-
-def place_losses(
-    workspace: Workspace, job: Job, option: Option, plane: RoofPlane, lay: Lay, places: Places
-) -> FloatArray:
-    """Return (n,): the share of a year's light that shade takes at places on a plane."""
-    sky = site_sky(workspace, job, option)
-    sheet = module_on(job, option, plane.id)
-    spots = Spots(plane, lay, places, sheet.bypass_diodes, QUICK, sheet.half_cut)
-    free = turned(sky, spots.glass).free_wh_per_m2.sum()
-    return np.array([light.lost.sum() / free for light in module_lights(sky, spots)])
 
 
 @dataclass(frozen=True, slots=True)

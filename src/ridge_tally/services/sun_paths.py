@@ -5,6 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ridge_tally.core.array.lay import Place
+from ridge_tally.core.array.tables import raised
 from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job.array import Orientation
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
@@ -20,7 +21,7 @@ from ridge_tally.core.sun.shading import (
     skies_over,
 )
 from ridge_tally.core.survey.outline import corners_m, require_closed
-from ridge_tally.rules.array import lay_of, placed_at
+from ridge_tally.rules.array import lay_of
 from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.site_sky import site_sky
 from ridge_tally.services.weather import location_of
@@ -82,7 +83,10 @@ def sun_paths(
     module = next((m for m in array.modules if m.id == module_id), None)
     place, spot = _middle(corners_m(plane)), f"middle of {plane.name}"
     if module is not None:
-        (place,), spot = placed_at((module,)), f"module {array.modules.index(module) + 1}"
+        (place,), spot = (
+            raised(plane, array, lay, (module,)),
+            f"module {array.modules.index(module) + 1}",
+        )
     occluders = site_sky(workspace, job, option).occluders
     point = sample_points_m(plane, lay, place, 1, FINE).reshape(-1, 3).mean(axis=0)[None]
     glass = glass_of(plane, lay.leg_tilt_deg)

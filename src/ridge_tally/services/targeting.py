@@ -20,12 +20,14 @@ from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.loading.clipped_day import clipped_kwh_at
 from ridge_tally.core.sheets.working_lines import sum_lines
 from ridge_tally.core.strings.parts import ac_makers, counted_names
+from ridge_tally.core.sun.shading import glass_of
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.working import Given, LimitKind
 from ridge_tally.rules import tables
 from ridge_tally.rules.ceilings import Figures, TargetCount, ceilings, target_count
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.wishes import roofs_left_free
+from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.briefing import (
     BriefReport,
     bills_include_old_array,
@@ -224,10 +226,12 @@ def _yield(workspace: Workspace, job: Job, option: Option) -> _Yield:
         given = Given("y", "yield", specific, "kWh/kW", origin)
         monthly = tuple(m * per_kw for m in year.monthly_kwh)
         return _Yield(given, monthly, simulated=True, energy_kwh=year.energy_kwh)
-    plane = max(
-        _free_planes(job) or job.survey.planes, key=lambda p: sum(monthly_guess(workspace, job, p))
-    )
-    monthly = monthly_guess(workspace, job, plane)
+
+    def guess(of: RoofPlane) -> tuple[float, ...]:
+        return monthly_guess(workspace, job, glass_of(of, array_of(option, of.id).leg_tilt_deg))
+
+    plane = max(_free_planes(job) or job.survey.planes, key=lambda p: sum(guess(p)))
+    monthly = guess(plane)
     if typed is not None:
         scale = typed / sum(monthly)
         given = Given("y", "yield", typed, "kWh/kW", "typed in the brief")

@@ -1,6 +1,6 @@
 """What moving the modules with least light would give: the best free places, or none."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -22,14 +22,13 @@ from ridge_tally.core.job.document import (
 )
 from ridge_tally.core.job.edits import Edit
 from ridge_tally.core.job.ids import PlacedId, PlaneId
-from ridge_tally.core.sun.shading import QUICK
 from ridge_tally.core.working import shown
 from ridge_tally.rules.array import lay_of, placed_at, standing
-from ridge_tally.services.array_light import require_modules
+from ridge_tally.services.array_editing import array_of
+from ridge_tally.services.array_light import light_at, require_modules
 from ridge_tally.services.editing import apply_edits, design_for
 from ridge_tally.services.evaluation import hourly_year
-from ridge_tally.services.shade import place_losses, shade_report
-from ridge_tally.services.site_sky import Spots, site_sky, turned
+from ridge_tally.services.shade import shade_report
 from ridge_tally.services.workspace import Workspace
 
 # How many are asked about; the page of the product speaks of three.
@@ -162,12 +161,15 @@ def _told(worst: int, moved: int, gained_kwh: Kwh, without_kwh: Kwh) -> str:
 def _free_places(
     workspace: Workspace, job: Job, option: Option, worst: tuple[PlacedId, ...]
 ) -> list[FreePlace]:
-    """Return legal places beside what stays, in the rows there are, most light first."""
+    """Return legal places beside what stays, in the rows there are, most light first.
+
+    None on tables of several rows: a module alone stands on no table.
+    """
     found: list[FreePlace] = []
-    sky = site_sky(workspace, job, option)
+    without = _each_left(option, worst)
     for array in option.arrays:
         present = present_of(array)
-        if not present:
+        if not present or (array.table and array.table.rows > 1):
             continue
         plane, sheet = plane_of(job, array.plane_id), module_on(job, option, array.plane_id)
         lay = lay_of(sheet, array, plane)
@@ -186,18 +188,28 @@ def _free_places(
         )
         if not legal:
             continue
-        spots = Spots(plane, lay, legal, sheet.bypass_diodes, QUICK, sheet.half_cut)
-        light_kwh = turned(sky, spots.glass).free_wh_per_m2.sum() / 1000 * module_area_m2(sheet)
-        losses = place_losses(workspace, job, option, plane, lay, legal)
+        light = light_at(workspace, job, without, array_of(without, plane.id), legal)
+        free_wh_per_m2 = light.on_free.free_wh_per_m2.sum()
         found += [
             FreePlace(
                 plane.id,
                 LaidAt(round(p.x_m, ROUNDED_TO), round(p.y_m, ROUNDED_TO), p.orientation),
-                float(light_kwh * (1 - lost)),
+                float(free_wh_per_m2 - x.lost.sum()) / 1000 * module_area_m2(sheet),
             )
-            for p, lost in zip(legal, losses, strict=True)
+            for p, x in zip(legal, light.lights, strict=True)
         ]
     return sorted(found, key=lambda p: -p.kwh)
+
+
+def _each_left(option: Option, worst: tuple[PlacedId, ...]) -> Option:
+    """Return an option without modules that are to move."""
+    return replace(
+        option,
+        arrays=tuple(
+            replace(a, modules=tuple(m for m in a.modules if m.id not in worst))
+            for a in option.arrays
+        ),
+    )
 
 
 def _spots_in_row(

@@ -18,6 +18,8 @@ type ModuleSheet = Schemas['ModuleSheet'];
 
 /** Bottoms nearer than this stand in one row. */
 const SAME_ROW_M = 0.05;
+/** Edges nearer than this stand in one line. */
+const SAME_LINE_M = 0.02;
 
 export function boxOf(module: PlacedModule, sheet: ModuleSheet, legTiltDeg = 0): BoxM {
   const { widthM, heightM } = sizeOf(sheet, module.orientation, legTiltDeg);
@@ -27,6 +29,26 @@ export function boxOf(module: PlacedModule, sheet: ModuleSheet, legTiltDeg = 0):
     rightM: module.x_m + widthM,
     topM: module.y_m + heightM,
   };
+}
+
+/** The modules one over the other on a table, the lowest first; on a roof the one alone. */
+export function columnOf(
+  array: Schemas['PlaneArray'],
+  sheet: ModuleSheet,
+  id: string,
+): PlacedModule[] {
+  const one = array.modules.find((m) => m.id === id);
+  if (!one) return [];
+  if ((array.table?.rows ?? 1) === 1) return [one];
+  const gapM = array.gap_in_row.value_m * Math.cos((array.leg_tilt_deg * Math.PI) / 180);
+  const frontM = (m: PlacedModule) =>
+    m.y_m - m.tier * (sizeOf(sheet, m.orientation, array.leg_tilt_deg).heightM + gapM);
+  return array.modules
+    .filter(
+      (m) =>
+        Math.abs(m.x_m - one.x_m) < SAME_LINE_M && Math.abs(frontM(m) - frontM(one)) < SAME_LINE_M,
+    )
+    .sort((a, b) => a.tier - b.tier);
 }
 
 /** The held ids with one taken hold of, or let go if it was held. */
@@ -53,7 +75,7 @@ export function inBox(
     .map((m) => m.id);
 }
 
-/** A module set down beside another, a gap to its right. */
+/** A module, on tables a column of them, set down beside another, a gap to its right. */
 export function besideEdit(
   optionId: string,
   array: Schemas['PlaneArray'],
@@ -61,7 +83,7 @@ export function besideEdit(
   id: string,
   orientation: Orientation,
 ): Edit | null {
-  const module = array.modules.find((m) => m.id === id);
+  const module = columnOf(array, sheet, id)[0];
   if (!module) return null;
   const xM = boxOf(module, sheet).rightM + array.gap_in_row.value_m;
   return {

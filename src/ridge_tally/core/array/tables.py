@@ -7,7 +7,13 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ridge_tally.core.array.lay import Lay, Place
-from ridge_tally.core.job.array import SAME_ROW_M, GroundTable, PlacedModule, PlaneArray
+from ridge_tally.core.job.array import (
+    SAME_ROW_M,
+    GroundTable,
+    Orientation,
+    PlacedModule,
+    PlaneArray,
+)
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.survey.site_frame import to_site
 
@@ -33,15 +39,18 @@ class Table:
 
 def front_m(lay: Lay, module: PlacedModule) -> float:
     """Return where the lower edge of a module's table lies on the plane, up from the eave."""
-    flat = math.cos(math.radians(lay.leg_tilt_deg))
-    return module.y_m - module.tier * lay.tier_m(module.orientation) * flat
+    return module.y_m - tier_up_m(lay, module.orientation, module.tier)
+
+
+def tier_up_m(lay: Lay, orientation: Orientation, tier: int) -> float:
+    """Return how far up the plane a tier of a table begins from its lowest edge."""
+    return tier * lay.tier_m(orientation) * math.cos(math.radians(lay.leg_tilt_deg))
 
 
 def tiers_of(lay: Lay, places: Iterable[Place]) -> tuple[tuple[Place, int], ...]:
     """Return the modules of columns, each with its tier, from the places of their lowest ones."""
-    flat = math.cos(math.radians(lay.leg_tilt_deg))
     return tuple(
-        (replace(p, y_m=p.y_m + tier * lay.tier_m(p.orientation) * flat), tier)
+        (replace(p, y_m=p.y_m + tier_up_m(lay, p.orientation, tier)), tier)
         for p in places
         for tier in range(lay.tiers)
     )

@@ -47,6 +47,8 @@ class ToggleModules:
 
 @dataclass(frozen=True, slots=True)
 class AddModule:
+    """A module set down; on tables of several rows a column of them, from its lowest."""
+
     option_id: OptionId
     plane_id: PlaneId
     at: LaidAt

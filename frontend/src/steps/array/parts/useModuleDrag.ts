@@ -14,7 +14,7 @@ import {
   snapped,
   stripLines,
 } from '@/drawing/snap';
-import { boxOf } from '../hand';
+import { boxOf, columnOf } from '../hand';
 
 const MEANT_PX = 4;
 const CATCHES_PX = 9;
@@ -58,7 +58,13 @@ export function useModuleDrag(drag: ModuleDrag) {
   const justMoved = useRef(false);
 
   const begin = (id: string, svg: SVGSVGElement | null): Moving => {
-    const ids = held.includes(id) ? [...held] : [id];
+    const ids = [
+      ...new Set(
+        (held.includes(id) ? held : [id]).flatMap((i) =>
+          columnOf(array, module, i).map((m) => m.id),
+        ),
+      ),
+    ];
     const mine = array.modules
       .filter((m) => ids.includes(m.id))
       .map((m) => boxOf(m, module, array.leg_tilt_deg));
