@@ -46,7 +46,8 @@ from ridge_tally.rules.report import all_checks
 from ridge_tally.services.demo_kiln import YARD, kiln_yard
 from ridge_tally.services.editing import apply_edit, design_for
 from ridge_tally.services.evaluation import hourly_year
-from ridge_tally.services.ground_mount import GroundReport, ground_report, told_tables
+from ridge_tally.services.ground_mount import GroundReport, ground_report
+from ridge_tally.services.ground_posts import told_tables
 from ridge_tally.services.seasonal_tilt import SeasonalTilt, calendar_of, seasonal_tilt
 from ridge_tally.services.shade import shade_report
 from ridge_tally.services.stances import stances_of

@@ -79,6 +79,18 @@ function namesOf(blocked: SunPathChartProps['blocked']): SunPathChartProps['bloc
   return [...tops.values()].filter((b) => b.to_deg >= NAMED_FROM_DEG && b.kind !== 'roof');
 }
 
+const highestOf = (spots: readonly SunSpot[]) =>
+  spots.reduce(
+    (a, b) => (b.elevation_deg > a.elevation_deg ? b : a),
+    spots[0] ?? { minute: 0, azimuth_deg: 0, elevation_deg: 0 },
+  );
+
+/** Where a name over a top stands clear of the hours' names: on it, or to either side. */
+function clearOf(topPx: number, hoursPx: readonly number[]): number {
+  const room = (px: number) => Math.min(...hoursPx.map((h) => Math.abs(h - px)));
+  return [0, 54, -54].map((d) => topPx + d).reduce((a, b) => (room(b) > room(a) ? b : a));
+}
+
 export function SunPathChart({
   days,
   ownDay,
@@ -115,6 +127,7 @@ export function SunPathChart({
     ),
     `${x(HALF_WIDTH_DEG)},${y(0)}`,
   ].join(' ');
+  const hourTops = hours.map(({ spots }) => at(highestOf(spots).azimuth_deg));
   const firstDay = days[0];
   const highest = days.reduce((a, b) => (topOf(b) > topOf(a) ? b : a), days[0] ?? NO_DAY);
   return (
@@ -184,7 +197,7 @@ export function SunPathChart({
         </text>
       ))}
       {hours.map(({ hour, spots }) => {
-        const top = spots.reduce((a, b) => (b.elevation_deg > a.elevation_deg ? b : a));
+        const top = highestOf(spots);
         return (
           <g key={hour}>
             <polyline
@@ -220,7 +233,10 @@ export function SunPathChart({
               strokeWidth={end ? 2.6 : 1.4}
             />
             <text
-              x={at(noon.azimuth_deg) + (d === highest ? 34 : 10)}
+              x={
+                d === highest ? clearOf(at(noon.azimuth_deg), hourTops) : at(noon.azimuth_deg) + 10
+              }
+              textAnchor={d === highest ? 'middle' : 'start'}
               y={y(noon.elevation_deg) + (d === highest ? -6 : 15)}
               fontSize="12.5"
               fill="var(--color-copper)"

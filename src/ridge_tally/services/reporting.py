@@ -32,6 +32,7 @@ from ridge_tally.rules.survey import is_settled
 from ridge_tally.rules.wishes import roofs_left_free
 from ridge_tally.services.briefing import ToBuy, to_buy
 from ridge_tally.services.editing import design_for
+from ridge_tally.services.ground_posts import told_tables
 from ridge_tally.services.plane_editing import is_unmeasured
 from ridge_tally.services.rule_views import RulesView, rules_view
 from ridge_tally.services.step_state import StepState
@@ -94,7 +95,7 @@ class ModuleTrouble:
 class PlaneView:
     """A plane as an option uses it: what no longer fits on it, why it is to stay free.
 
-    ``path_edge`` is the edge its access path runs along.
+    ``path_edge`` is the edge its access path runs along; ``tables`` in words, empty on roofs.
     """
 
     plane_id: PlaneId
@@ -102,6 +103,7 @@ class PlaneView:
     troubles: tuple[ModuleTrouble, ...]
     path_edge: int | None
     note: str
+    tables: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -310,6 +312,9 @@ def _planes(design: Design) -> tuple[PlaneView, ...]:
                 ),
                 path_edge=stands.path_edge,
                 note=f"{plane.name}: {free[plane.id]}" if plane.id in free else "",
+                tables=told_tables(design.job, design.option, plane)
+                if plane.ground is not None and is_closed(plane)
+                else "",
             )
         )
     return tuple(views)

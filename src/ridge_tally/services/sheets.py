@@ -29,7 +29,6 @@ from ridge_tally.formats.sheet_pdf import (
 )
 from ridge_tally.rules.setbacks import setback_packs
 from ridge_tally.services.evaluation import YearReport, year_report
-from ridge_tally.services.ground_mount import told_tables
 from ridge_tally.services.jobs import JobState, open_job
 from ridge_tally.services.reporting import CheckView, OptionReport
 from ridge_tally.services.shade import ShadeReport, shade_report
@@ -70,6 +69,7 @@ def _content(
     option = option_of(job, OptionId(report.option_id))
     arrays = {a.plane_id: a for a in option.arrays}
     used = [p for p in job.survey.planes if p.id in arrays] or list(job.survey.planes[:1])
+    tables = {p.plane_id: p.tables for p in report.planes}
     width_mm = PLAN_WIDTH_MM if len(used) == 1 else PLAN_WIDTH_MM / 2 - 2
     return SheetContent(
         job=job.name,
@@ -87,7 +87,7 @@ def _content(
                     job.unit,
                     width_mm,
                 ),
-                _caption(job, option, p),
+                _caption(p, tables[p.id]),
             )
             for p in used
         ),
@@ -118,10 +118,8 @@ def _on_plane(option: Option, plane: RoofPlane) -> tuple[ModuleString, ...]:
     return tuple(s for s in option.strings if s.module_ids[0] in mine)
 
 
-def _caption(job: Job, option: Option, plane: RoofPlane) -> str:
-    if plane.ground is not None and is_closed(plane):
-        return told_tables(job, option, plane)
-    return (
+def _caption(plane: RoofPlane, tables: str) -> str:
+    return tables or (
         f"{plane.name}: azimuth {plane.azimuth_deg:.0f}° true, slope {plane.slope_deg:.1f}°, "
         "lengths along the slope." + _strips(plane)
     )

@@ -1,5 +1,6 @@
 """The sun's paths over a spot of the array, and what stands before the sky there."""
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -7,7 +8,7 @@ import numpy as np
 from ridge_tally.core.array.lay import Place
 from ridge_tally.core.array.tables import raised
 from ridge_tally.core.errors import OutOfRange
-from ridge_tally.core.job.array import Orientation
+from ridge_tally.core.job.array import Orientation, present_of
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.nominal_year import DAYS
@@ -82,6 +83,13 @@ def sun_paths(
     lay = lay_of(sheet, array, plane)
     module = next((m for m in array.modules if m.id == module_id), None)
     place, spot = _middle(corners_m(plane)), f"middle of {plane.name}"
+    if module is None and array.leg_tilt_deg > 0:
+        # The middle of such a plane lies under its own tables or between them.
+        module = min(
+            present_of(array),
+            key=lambda m: math.hypot(m.x_m - place.x_m, m.y_m - place.y_m),
+            default=None,
+        )
     if module is not None:
         (place,), spot = (
             raised(plane, array, lay, (module,)),

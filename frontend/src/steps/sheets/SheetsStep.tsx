@@ -104,6 +104,13 @@ export default function SheetsStep() {
               )}
             </div>
           </div>
+          {report.planes
+            .filter((p) => p.tables !== '' && used.some((u) => u.id === p.plane_id))
+            .map((p) => (
+              <p key={p.plane_id} className="mt-1 text-xs text-ink-2">
+                {p.tables}
+              </p>
+            ))}
           <h3 className="mt-3 text-sm font-semibold">Strings</h3>
           <table className="w-full text-sm">
             <thead>
