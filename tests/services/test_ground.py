@@ -4,6 +4,7 @@ import math
 from dataclasses import replace
 from pathlib import Path
 
+import numpy as np
 import pytest
 
 from jobs import SAMPLE, SHELF, workspace_in
@@ -40,6 +41,8 @@ from ridge_tally.core.job.survey_edits import (
     SetPlaneField,
     SetTrenchRoute,
 )
+from ridge_tally.core.survey.outline import corners_m
+from ridge_tally.core.survey.site_frame import to_site
 from ridge_tally.core.working import Verdict
 from ridge_tally.formats.job_file import read_job, write_job
 from ridge_tally.rules.report import all_checks
@@ -51,6 +54,7 @@ from ridge_tally.services.ground_posts import told_tables
 from ridge_tally.services.seasonal_tilt import SeasonalTilt, calendar_of, seasonal_tilt
 from ridge_tally.services.shade import shade_report
 from ridge_tally.services.stances import stances_of
+from ridge_tally.services.trenches import trench_of
 from ridge_tally.services.workspace import Workspace
 
 A = OptionId("a")
@@ -191,14 +195,25 @@ def test_ground_steeper_than_its_tables_is_told(workspace: Workspace) -> None:
     )
 
 
-def test_the_trench_turns_where_it_is_told_to(workspace: Workspace) -> None:
-    straight = report(workspace).trench_m
+def test_the_trench_turns_where_it_is_told_to() -> None:
+    straight = trench_of(KILN, option_of(KILN, A), plane_of(KILN, YARD))
     assert straight is not None
     bent = apply_edit(KILN, SetTrenchRoute(YARD, (SitePoint(0.0, 12.0),)), SHELF)
-    longer = report(workspace, bent).trench_m
+    longer = trench_of(bent, option_of(bent, A), plane_of(bent, YARD))
     assert longer is not None
     # By hand, the last leg: from (0, 12) to the panel at (-7.6, 2.4) are 12.24 m.
-    assert longer > max(straight, 12.24)
+    assert longer.length_m > max(straight.length_m, 12.24)
+    first, turn, panel = longer.points
+    assert (turn, panel) == (SitePoint(0.0, 12.0), SitePoint(-7.6, 2.4))
+    leg = math.hypot(first.east_m - 0.0, first.north_m - 12.0)
+    assert longer.length_m == pytest.approx(leg + 12.244, abs=1e-3)
+    bare = replace(KILN, options=tuple(replace(o, arrays=()) for o in KILN.options))
+    from_area = trench_of(bare, option_of(bare, A), plane_of(bare, YARD))
+    assert from_area is not None
+    corners = to_site(plane_of(KILN, YARD), corners_m(plane_of(KILN, YARD)))[:, :2]
+    begin = from_area.points[0]
+    assert np.hypot(*(corners - [begin.east_m, begin.north_m]).T).min() < 1e-9
+    assert trench_of(KILN, option_of(KILN, A), plane_of(KILN, PlaneId("shed"))) is None
 
 
 def test_the_seasons_are_worth_what_their_days_and_tilts_say(seasons: SeasonalTilt) -> None:

@@ -1,9 +1,7 @@
 """A ground array as it stands: tables, posts over the ground, how far rows are apart and what it costs."""
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,7 +12,7 @@ from ridge_tally.core.array.tables import Table, behind_frac, table_rows, tables
 from ridge_tally.core.job.array import GroundTable, PlaneArray, present_of
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlaneId
-from ridge_tally.core.job.survey import RoofPlane, SitePoint
+from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.nominal_year import DAYS
 from ridge_tally.core.sun.row_spacing import FROM_H, TO_H, Rows, shaded_frac, solstice_gap_m
 from ridge_tally.core.sun.shading import glass_of
@@ -24,7 +22,7 @@ from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.units import LengthUnit, format_length
 from ridge_tally.core.working import Check, Verdict
 from ridge_tally.rules.array import lay_of
-from ridge_tally.rules.ground import rings_in_year, rings_of, rows_of, table_checks
+from ridge_tally.rules.ground import rings_in_year, rows_of, table_checks
 from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.array_light import array_lights
 from ridge_tally.services.editing import design_for
@@ -87,7 +85,6 @@ class GroundReport:
     asked_gap_m: float | None
     land_m2: float
     lot_m: float | None
-    trench_m: float | None
     told: tuple[str, ...]
 
 
@@ -152,7 +149,6 @@ def ground_report(
         asked_gap_m=_asked(light, behind, most_loss),
         land_m2=land(gap),
         lot_m=lot_m,
-        trench_m=_trench_m(job, plane, rows, tables),
         told=_told(job.unit, checks, array, rows, tables, solstice),
     )
 
@@ -218,20 +214,6 @@ def _view(rows: Rows, table: Table) -> TableView:
         present,
         len(table.modules) - present,
     )
-
-
-def _trench_m(job: Job, plane: RoofPlane, rows: Rows, tables: Sequence[Table]) -> float | None:
-    """Return the length of the trench from the nearest table by its turns to the panel."""
-    panel = job.survey.service.panel
-    if panel is None or not tables or plane.ground is None:
-        return None
-    route = [*plane.ground.trench_route, panel]
-    corners = np.concatenate(rings_of(plane, rows, tuple(tables)))
-    nearest = min(
-        corners, key=lambda c: math.hypot(c[0] - route[0].east_m, c[1] - route[0].north_m)
-    )
-    points = [SitePoint(float(nearest[0]), float(nearest[1])), *route]
-    return sum(math.hypot(b.east_m - a.east_m, b.north_m - a.north_m) for a, b in pairwise(points))
 
 
 def _sum(rows: Rows, solstice_m: float) -> str:

@@ -36,6 +36,7 @@ from ridge_tally.services.ground_posts import told_tables
 from ridge_tally.services.plane_editing import is_unmeasured
 from ridge_tally.services.rule_views import RulesView, rules_view
 from ridge_tally.services.step_state import StepState
+from ridge_tally.services.trenches import Trench, trench_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,6 +105,7 @@ class PlaneView:
     path_edge: int | None
     note: str
     tables: str
+    trench: Trench | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -315,6 +317,7 @@ def _planes(design: Design) -> tuple[PlaneView, ...]:
                 tables=told_tables(design.job, design.option, plane)
                 if plane.ground is not None and is_closed(plane)
                 else "",
+                trench=trench_of(design.job, design.option, plane),
             )
         )
     return tuple(views)

@@ -45,26 +45,21 @@ export function LotLine({ camera, line }: { camera: Camera; line: Schemas['LotLi
 
 interface TrenchProps {
   camera: Camera;
-  /** The corners of the ground area it begins at. */
-  area: Schemas['SitePoint'][];
-  /** Where it turns, the panel last. */
-  route: Schemas['SitePoint'][];
+  /** From a table or the area to the panel. */
+  points: Schemas['SitePoint'][];
+  /** Its length and depth. */
+  told: string;
 }
 
-export function Trench({ camera, area, route }: TrenchProps) {
-  const [first] = route;
-  if (!first) return null;
-  const away = (p: Schemas['SitePoint']) =>
-    Math.hypot(p.east_m - first.east_m, p.north_m - first.north_m);
-  const [begin] = [...area].sort((a, b) => away(a) - away(b));
-  if (!begin) return null;
-  const points = [begin, ...route].map(pointOf);
-  const at = toScreen(camera, pointOf(first));
+export function Trench({ camera, points, told }: TrenchProps) {
+  const [begin, next] = points;
+  if (!begin || !next) return null;
+  const at = toScreen(camera, pointOf(next));
   const from = toScreen(camera, pointOf(begin));
   return (
     <g pointerEvents="none">
       <polyline
-        points={pathOf(camera, points)}
+        points={pathOf(camera, points.map(pointOf))}
         fill="none"
         stroke="var(--color-ink-2)"
         strokeWidth="3"
@@ -72,7 +67,7 @@ export function Trench({ camera, area, route }: TrenchProps) {
       />
       <text
         x={(at.xPx + from.xPx) / 2}
-        y={(at.yPx + from.yPx) / 2 - 7}
+        y={(at.yPx + from.yPx) / 2 + 26}
         fontSize="12.5"
         textAnchor="middle"
         fill="var(--color-ink-2)"
@@ -80,7 +75,7 @@ export function Trench({ camera, area, route }: TrenchProps) {
         strokeWidth="3"
         paintOrder="stroke"
       >
-        trench
+        {told}
       </text>
     </g>
   );

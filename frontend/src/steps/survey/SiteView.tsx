@@ -14,7 +14,7 @@ import { LotLine, NorthAndScale, TracePicture, Trench } from '@/plan/site/SiteGr
 import { extentOf, pictureAt, pointOf, siteOf } from '@/plan/site/siteFrame';
 import { TypedField } from '@/ui/TypedField';
 import { useKeys } from '@/ui/useKeys';
-import { echoOf } from '@/units/length';
+import { echoOf, formatLength } from '@/units/length';
 import { DrawnPoints } from './parts/DrawnPoints';
 import { GEAR, GearMark } from './site/GearMark';
 import { SiteBoard } from './site/SiteBoard';
@@ -39,7 +39,7 @@ interface SiteViewProps extends SurveyViewProps {
 const nameOf = (kind: 'plane' | 'shade' | 'gear', id: string) => `${kind} ${id}`;
 
 export function SiteView({ plane, views }: SiteViewProps) {
-  const { state, job, survey, act, edit, showPlane } = useJob();
+  const { state, job, survey, act, edit, showPlane, report } = useJob();
   const [tool, setTool] = useState<SiteTool>(LOOK);
   const [hover, setHover] = useState<SitePoint | null>(null);
   const [scale, setScale] = useState<[SitePoint, SitePoint] | null>(null);
@@ -127,6 +127,12 @@ export function SiteView({ plane, views }: SiteViewProps) {
     Backspace: remove,
   });
 
+  const trenchTold = (planeId: string, lengthM: number) => {
+    const depth = job.survey.planes.find((p) => p.id === planeId)?.ground?.trench_depth;
+    const deep = depth ? `, ${formatLength(depth.value_m, job.unit)} deep` : '';
+    return `trench ${formatLength(lengthM, job.unit)}${deep}`;
+  };
+
   const hint = siteHint(tool);
   const points = tool.kind === 'lot' || tool.kind === 'trench' ? tool.points : [];
   const from =
@@ -182,22 +188,6 @@ export function SiteView({ plane, views }: SiteViewProps) {
               {lot_lines.map((line) => (
                 <LotLine key={line.id} camera={camera} line={line} />
               ))}
-              {service.panel &&
-                job.survey.planes.map((p, i) => {
-                  const seen = survey.planes[i];
-                  return (
-                    p.ground &&
-                    seen &&
-                    service.panel && (
-                      <Trench
-                        key={p.id}
-                        camera={camera}
-                        area={seen.site}
-                        route={[...p.ground.trench_route, service.panel]}
-                      />
-                    )
-                  );
-                })}
               {shade_sources.map((source, i) => {
                 const view = survey.shade[i];
                 return (
@@ -231,6 +221,17 @@ export function SiteView({ plane, views }: SiteViewProps) {
                 const seen = survey.planes[i];
                 return seen && <PlaneLabel key={p.id} camera={camera} plane={p} seen={seen} />;
               })}
+              {report.planes.map(
+                ({ plane_id, trench }) =>
+                  trench && (
+                    <Trench
+                      key={plane_id}
+                      camera={camera}
+                      points={trench.points}
+                      told={trenchTold(plane_id, trench.length_m)}
+                    />
+                  ),
+              )}
               {GEAR.map(([gear, title, letter]) => {
                 const at = service[gear];
                 return (

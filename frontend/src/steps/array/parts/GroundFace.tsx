@@ -13,8 +13,9 @@ interface GroundFaceProps {
 }
 
 export function GroundFace({ planeId, array, report }: GroundFaceProps) {
-  const { job, option, edit, act } = useJob();
+  const { job, option, report: whole, edit, act } = useJob();
   const { table } = array;
+  const trench = whole.planes.find((p) => p.plane_id === planeId)?.trench;
   const of = { option_id: option.id, plane_id: planeId };
   const field = (
     label: string,
@@ -73,7 +74,7 @@ export function GroundFace({ planeId, array, report }: GroundFaceProps) {
           {metres(report.shortest_post_m)} to {metres(report.longest_post_m)} over the ground; land{' '}
           {figure(report.land_m2)} m²
           {report.lot_m !== null && `; lot line ${metres(report.lot_m)} away`}
-          {report.trench_m !== null && `; trench ${metres(report.trench_m)}`}.
+          {trench && `; trench ${metres(trench.length_m)}`}.
         </p>
       )}
       {report && report.stands.length > 0 && (
