@@ -257,6 +257,17 @@ def test_seasons_taken_move_the_year_by_what_the_study_says(
         assert read_job(write_job(job)) == job
 
 
+def test_what_two_weeks_late_cost_is_what_the_later_days_give_less(
+    workspace: Workspace, seasons: SeasonalTilt
+) -> None:
+    fixed, two, _ = seasons.plans
+    assert fixed.late_kwh == pytest.approx(0)
+    late = [(p.from_day + 14, p.tilt_deg) for p in two.positions]
+    on_time = apply_edit(KILN, SetSeasons(A, YARD, two.positions), SHELF)
+    less = year_kwh(workspace, on_time) - year_kwh(workspace, taken(*late))
+    assert two.late_kwh == pytest.approx(less, rel=0.15)
+
+
 def test_each_tilt_gives_on_its_own_days_what_it_gives_all_year_on_them(
     workspace: Workspace,
 ) -> None:

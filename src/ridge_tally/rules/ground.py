@@ -5,7 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from ridge_tally.core.array.stances import flattest_deg, tilted
+from ridge_tally.core.array.stances import flattest_deg, positions_of, tilted
 from ridge_tally.core.array.tables import Table, table_rows, tables_of
 from ridge_tally.core.job.array import (
     GroundTable,
@@ -208,7 +208,13 @@ def _apart(design: Design, plane: RoofPlane, array: PlaneArray, rows: Rows) -> C
     wanted_m = solstice_gap_m(rows, design.job.site.latitude_deg)
     # On a roof that slopes the gap is typed along it.
     gap_m = array.gap_between_rows.value_m * math.cos(math.radians(plane.slope_deg))
-    option_id, flatter_deg = design.option.id, max(0.0, array.leg_tilt_deg - 5)
+    option_id = design.option.id
+    fixes = [Fix("Space them so", SpaceRows(option_id, plane.id))]
+    if len(positions_of(array)) == 1:
+        # A tilt that is set would end the seasons'.
+        typed = f"{max(0.0, array.leg_tilt_deg - 5):g}"
+        flatter = SetArrayField(option_id, plane.id, ArrayField.LEG_TILT, typed)
+        fixes.append(Fix("Flatter by 5°", flatter))
     return _held(
         plane,
         "array.row-spacing",
@@ -218,11 +224,5 @@ def _apart(design: Design, plane: RoofPlane, array: PlaneArray, rows: Rows) -> C
         ">=",
         Given("D_sun", "gap that leaves the shortest day's sun", wanted_m, "m", "formula"),
         PRACTICE,
-        (
-            Fix("Space them so", SpaceRows(option_id, plane.id)),
-            Fix(
-                "Flatter by 5°",
-                SetArrayField(option_id, plane.id, ArrayField.LEG_TILT, f"{flatter_deg:g}"),
-            ),
-        ),
+        tuple(fixes),
     )

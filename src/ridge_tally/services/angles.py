@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from pvlib import irradiance
 from scipy.optimize import brentq
 
-from ridge_tally.core.array.stances import tilt_by_day
+from ridge_tally.core.array.stances import positions_of, tilt_by_day
 from ridge_tally.core.energy.even_year import even_power_frac, power_table
 from ridge_tally.core.energy.inverter import AcSide, ac_side, ac_year
 from ridge_tally.core.energy.lit import kwh_of
@@ -171,13 +171,13 @@ def angle_map(
 
 
 def _by_step(array: PlaneArray, steps: int) -> FloatArray:
-    return np.repeat(tilt_by_day(array), steps // DAYS)
+    return np.repeat(tilt_by_day(positions_of(array)), steps // DAYS)
 
 
 def _held(array: PlaneArray) -> list[tuple[float, str]]:
     """Return the tilts of a year, each with the days it begins on; in words, none for all year."""
     begins: dict[float, list[str]] = {}
-    for position in array.table.seasons if array.table else ():
+    for position in positions_of(array):
         begins.setdefault(position.tilt_deg, []).append(day_name(position.from_day))
     if len(begins) < 2:
         return [(array.leg_tilt_deg, "")]

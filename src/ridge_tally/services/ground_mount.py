@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import brentq
 
-from ridge_tally.core.array.stances import Stand, stands, tilt_by_day
+from ridge_tally.core.array.stances import Stand, positions_of, stands, tilt_by_day
 from ridge_tally.core.array.tables import Table, behind_frac, table_rows, tables_of
 from ridge_tally.core.job.array import GroundTable, PlaneArray, present_of
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
@@ -164,7 +164,7 @@ class _Light:
         self.depth_m = rows_of(job, option, array).depth_m
         # Rows at each tilt of the year with the direct light of its own days.
         self.held: list[tuple[Rows, FloatArray]] = []
-        tilts = np.repeat(tilt_by_day(array), len(sky.hours.month) // DAYS)
+        tilts = np.repeat(tilt_by_day(positions_of(array)), len(sky.hours.month) // DAYS)
         for tilt in np.unique(tilts).tolist():
             parts = parts_while(turned(sky, glass_of(plane, tilt)).parts, tilts == tilt)
             self.whole += float(parts.poa_w_per_m2.sum())

@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.array.posts import hinge_m
-from ridge_tally.core.array.stances import Stand, stands, steepest_deg, tilt_by_day
+from ridge_tally.core.array.stances import Stand, positions_of, stands, steepest_deg, tilt_by_day
 from ridge_tally.core.array.tables import behind_frac, table_rows, tables_of
 from ridge_tally.core.energy.even_year import even_power_frac, power_table
 from ridge_tally.core.energy.inverter import ac_side, ac_year
@@ -36,6 +36,7 @@ from ridge_tally.services.workspace import Workspace
 FloatArray = NDArray[np.float64]
 TILTS_DEG = tuple(float(t) for t in range(5, 71, 5))
 COUNTS = (1, 2, 4)
+LATE_DAYS = 14
 ORDER_OF_WORK = (
     "Two people at least; wind under 5 m/s; nobody under the glass.",
     "AC off, then DC off at the isolator; the strings stay live in daylight: no connector is opened.",
@@ -49,12 +50,14 @@ ORDER_OF_WORK = (
 class SeasonalPlan:
     """So many positions a year; ``over_best_kwh`` against the best tilt that stays.
 
+    ``late_kwh``: what is lost if every change is made two weeks late.
     ``hinge_m``: how high the front posts hold the glass so that its steepest clears the ground.
     """
 
     positions: tuple[Position, ...]
     energy_kwh: float
     over_best_kwh: float
+    late_kwh: float
     hinge_m: float
     stands: tuple[Stand, ...]
 
@@ -90,23 +93,29 @@ def seasonal_tilt(
     require_strings(option)
     array = array_of(option, plane_id)
     table, rows = array.table or GroundTable(), rows_of(job, option, array)
-    is_now = table.seasons or (Position(0, array.leg_tilt_deg),)
+    is_now = positions_of(array)
     tilts = np.array(sorted({*TILTS_DEG, *(p.tilt_deg for p in is_now)}))
     lay = lay_of(module_on(job, option, plane_id), array, plane)
     behind = behind_frac(len(table_rows(tables_of(plane, array, lay))))
     daily = _daily_kwh(workspace, job, option, plane_id, rows, tilts, behind)
     best = [best_positions(daily, tilts, count) for count in COUNTS]
-    held = np.searchsorted(tilts, tilt_by_day(array))
-    now_kwh = float(daily[held, np.arange(DAYS)].sum())
+
+    def year_kwh(positions: tuple[Position, ...], late_days: int = 0) -> float:
+        held = np.roll(tilt_by_day(positions), late_days)
+        return float(daily[np.searchsorted(tilts, held), np.arange(DAYS)].sum())
+
+    now_kwh = year_kwh(is_now)
     alone = all(a is array or not present_of(a) for a in option.arrays)
     scale = hourly_year(workspace, job, option).energy_kwh / now_kwh if alone else 1.0
 
-    def plan(positions: tuple[Position, ...], energy_kwh: float) -> SeasonalPlan:
+    def plan(positions: tuple[Position, ...]) -> SeasonalPlan:
+        energy_kwh = year_kwh(positions)
         apart = min(table.apart.value_m, rows.slant_m)
         return SeasonalPlan(
             positions,
             energy_kwh * scale,
             (energy_kwh - best[0].energy_kwh) * scale,
+            (energy_kwh - year_kwh(positions, LATE_DAYS)) * scale,
             hinge_m(rows.slant_m, apart, table.clearance.value_m, steepest_deg(positions)),
             stands(rows.slant_m, table, positions),
         )
@@ -114,8 +123,8 @@ def seasonal_tilt(
     return SeasonalTilt(
         tilts_deg=tuple(tilts.tolist()),
         by_tilt_kwh=tuple((daily.sum(axis=1) * scale).tolist()),
-        plans=tuple(plan(b.positions, b.energy_kwh) for b in best),
-        now=plan(is_now, now_kwh),
+        plans=tuple(plan(b.positions) for b in best),
+        now=plan(is_now),
         order_of_work=ORDER_OF_WORK,
         doubts=(
             "Rows long and alike, shade of beam alone, the loss taken as the share of a row in shade: "

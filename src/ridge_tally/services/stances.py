@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.array.stances import tilt_by_day, tilted
+from ridge_tally.core.array.stances import positions_of, tilt_by_day, tilted
 from ridge_tally.core.job.array import PlaneArray
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.rules.array import lay_of
@@ -25,7 +25,8 @@ class Stances:
 
 def stances_of(job: Job, option: Option) -> Stances:
     """Return the ways an option stands; the option itself where no tilt is changed."""
-    tilts = np.array([tilt_by_day(a) for a in option.arrays if _changes(a)]).reshape(-1, 365)
+    changed = [tilt_by_day(positions_of(a)) for a in option.arrays if _changes(a)]
+    tilts = np.array(changed).reshape(-1, 365)
     if not len(tilts):
         return Stances((option,), np.zeros(365, dtype=np.int64))
     ways, by_day = np.unique(tilts, axis=1, return_inverse=True)
@@ -40,7 +41,7 @@ def held_on(job: Job, option: Option, day: int) -> Option:
 
 
 def _changes(array: PlaneArray) -> bool:
-    return array.table is not None and bool(array.table.seasons)
+    return len(positions_of(array)) > 1
 
 
 def _held(job: Job, option: Option, tilts_deg: list[float]) -> Option:

@@ -38,8 +38,7 @@ def steepest_deg(positions: Sequence[Position]) -> float:
 
 def flattest_deg(array: PlaneArray) -> float:
     """Return the flattest tilt an array is held at in a year."""
-    seasons = array.table.seasons if array.table else ()
-    return min((p.tilt_deg for p in seasons), default=array.leg_tilt_deg)
+    return min(p.tilt_deg for p in positions_of(array))
 
 
 def stands(slant_m: float, table: GroundTable, positions: Sequence[Position]) -> tuple[Stand, ...]:
@@ -57,14 +56,16 @@ def stands(slant_m: float, table: GroundTable, positions: Sequence[Position]) ->
     return tuple(found)
 
 
-def tilt_by_day(array: PlaneArray) -> NDArray[np.float64]:
-    """Return the (365,) tilts of an array; before the year's first change the last one's holds."""
-    tilts = np.full(DAYS, array.leg_tilt_deg)
-    seasons = array.table.seasons if array.table else ()
-    if seasons:
-        tilts[:] = seasons[-1].tilt_deg
-        for position in seasons:
-            tilts[position.from_day :] = position.tilt_deg
+def positions_of(array: PlaneArray) -> tuple[Position, ...]:
+    """Return the tilts of an array's year; one alone where it stays."""
+    return (array.table and array.table.seasons) or (Position(0, array.leg_tilt_deg),)
+
+
+def tilt_by_day(positions: Sequence[Position]) -> NDArray[np.float64]:
+    """Return the (365,) tilts of a year; before its first change the last one's holds."""
+    tilts = np.full(DAYS, positions[-1].tilt_deg)
+    for position in positions:
+        tilts[position.from_day :] = position.tilt_deg
     return tilts
 
 

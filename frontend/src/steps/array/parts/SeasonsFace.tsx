@@ -62,7 +62,10 @@ export function SeasonsFace({ planeId }: { planeId: string }) {
       </table>
       <p className="mt-1 text-xs">
         As it is, front posts hinge at <Metres m={data.now.hinge_m} />, so that the steepest still
-        clears the ground.{' '}
+        clears the ground
+        {data.now.positions.length > 1 &&
+          `; changed two weeks late each time, it gives ${figure(data.now.late_kwh)} kWh less`}
+        .{' '}
         <button
           type="button"
           aria-expanded={open}
