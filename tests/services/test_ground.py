@@ -49,8 +49,8 @@ from ridge_tally.rules.report import all_checks
 from ridge_tally.services.demo_kiln import YARD, kiln_yard
 from ridge_tally.services.editing import apply_edit, design_for
 from ridge_tally.services.evaluation import hourly_year
-from ridge_tally.services.ground_mount import GroundReport, ground_report
-from ridge_tally.services.ground_posts import told_tables
+from ridge_tally.services.ground_layout import GroundLayout, ground_layout
+from ridge_tally.services.rows_light import RowsLight, rows_light
 from ridge_tally.services.seasonal_tilt import SeasonalTilt, calendar_of, seasonal_tilt
 from ridge_tally.services.shade import shade_report
 from ridge_tally.services.stances import stances_of
@@ -71,8 +71,14 @@ def seasons(workspace: Workspace) -> SeasonalTilt:
     return seasonal_tilt(workspace, KILN, KILN.options[0], YARD)
 
 
-def report(workspace: Workspace, job: Job = KILN, loss: float | None = None) -> GroundReport:
-    return ground_report(workspace, job, option_of(job, A), YARD, loss)
+def layout(job: Job = KILN) -> GroundLayout:
+    found = ground_layout(design_for(job, option_of(job, A)), plane_of(job, YARD))
+    assert found is not None
+    return found
+
+
+def light(workspace: Workspace, job: Job = KILN, loss: float | None = None) -> RowsLight:
+    return rows_light(workspace, job, option_of(job, A), YARD, loss)
 
 
 def verdicts(job: Job) -> dict[str, Verdict]:
@@ -84,8 +90,8 @@ def verdicts(job: Job) -> dict[str, Verdict]:
     }
 
 
-def test_posts_reach_the_glass_over_the_ground_they_stand_on(workspace: Workspace) -> None:
-    told = report(workspace)
+def test_posts_reach_the_glass_over_the_ground_they_stand_on() -> None:
+    told = layout()
     assert (told.modules, told.bays, len(told.tables)) == (24, 3, 3)
     # Two rows of five posts under each table: 9.5 m at 2.5 m want four spans.
     assert len(told.posts) == 3 * 10
@@ -105,12 +111,12 @@ def test_posts_reach_the_glass_over_the_ground_they_stand_on(workspace: Workspac
 def test_rows_as_far_apart_as_the_shortest_day_asks_hardly_shade_each_other(
     workspace: Workspace,
 ) -> None:
-    told = report(workspace)
+    told, lost = layout(), light(workspace)
     assert told.gap_m == pytest.approx(told.solstice_gap_m, abs=0.011)
-    assert told.loss_frac == pytest.approx(0.0008, abs=0.0006)
-    losses = [p.loss_frac for p in told.curve]
+    assert lost.loss_frac == pytest.approx(0.0008, abs=0.0006)
+    losses = [p.loss_frac for p in lost.curve]
     assert losses == sorted(losses, reverse=True)
-    lands = [p.land_m2 for p in told.curve]
+    lands = [p.land_m2 for p in lost.curve]
     assert lands == sorted(lands)
     assert verdicts(KILN)["array.row-spacing"] is Verdict.KEPT
 
@@ -118,7 +124,7 @@ def test_rows_as_far_apart_as_the_shortest_day_asks_hardly_shade_each_other(
 def test_rows_near_each_other_cost_what_rays_from_these_modules_say(workspace: Workspace) -> None:
     close = apply_edit(KILN, SetArrayField(A, YARD, ArrayField.GAP_BETWEEN_ROWS, "0.5 m"), SHELF)
     bare = replace(close, survey=replace(close.survey, shade_sources=()))
-    told = report(workspace, bare)
+    told = light(workspace, bare)
     assert told.loss_frac is not None
     assert told.cast_frac is not None
     # Rays add the sky light that rows hide, and leave out the ends the sun reaches past.
@@ -132,34 +138,34 @@ def test_rows_near_each_other_cost_what_rays_from_these_modules_say(workspace: W
 
 
 def test_a_gap_for_a_loss_takes_that_loss(workspace: Workspace) -> None:
-    asked = report(workspace, loss=0.01).asked_gap_m
+    asked = light(workspace, loss=0.01).asked_gap_m
     assert asked is not None
     job = apply_edit(
         KILN, SetArrayField(A, YARD, ArrayField.GAP_BETWEEN_ROWS, f"{asked:.3f} m"), SHELF
     )
     # The share of rows that stand behind another changes when one more row fits the closer gap:
     # the loss of a row that has one before it is what the gap decides.
-    rows_asked, rows_got = len(report(workspace).tables), len(report(workspace, job).tables)
+    rows_asked, rows_got = len(layout().tables), len(layout(job).tables)
     behind = [(rows - 1) / rows for rows in (rows_asked, rows_got)]
-    got = report(workspace, job).loss_frac
+    got = light(workspace, job).loss_frac
     assert got is not None
     assert got / behind[1] == pytest.approx(0.01 / behind[0], abs=5e-4)
 
 
-def test_steeper_tables_are_spaced_anew_and_bays_are_filled(workspace: Workspace) -> None:
+def test_steeper_tables_are_spaced_anew_and_bays_are_filled() -> None:
     steep = apply_edit(KILN, SetArrayField(A, YARD, ArrayField.LEG_TILT, "45"), SHELF)
     assert verdicts(steep)["array.row-spacing"] is Verdict.BROKEN
     spaced = apply_edit(steep, SpaceRows(A, YARD), SHELF)
     assert verdicts(spaced)["array.row-spacing"] is Verdict.KEPT
     # Closer rows hold a fourth table; as many bays are left as before, at its end.
     close = apply_edit(KILN, SetArrayField(A, YARD, ArrayField.GAP_BETWEEN_ROWS, "0.5 m"), SHELF)
-    assert (report(workspace, close).bays, len(report(workspace, close).tables)) == (3, 5)
+    assert (layout(close).bays, len(layout(close).tables)) == (3, 5)
     full = apply_edit(KILN, FillBays(A), SHELF)
     assert len(present_ids(option_of(full, A))) == 27
-    assert report(workspace, full).bays == 0
+    assert layout(full).bays == 0
 
 
-def test_snow_and_the_lot_line_are_held(workspace: Workspace) -> None:
+def test_snow_and_the_lot_line_are_held() -> None:
     assert verdicts(KILN)["ground.clearance"] is Verdict.KEPT
     deep = apply_edit(KILN, SetGroundField(YARD, GroundField.SNOW_DEPTH, "0.8"), SHELF)
     assert verdicts(deep)["ground.clearance"] is Verdict.BROKEN
@@ -168,7 +174,7 @@ def test_snow_and_the_lot_line_are_held(workspace: Workspace) -> None:
         KILN, AddLotLine((SitePoint(6.0, -30.0), SitePoint(6.0, 30.0)), closed=False), SHELF
     )
     assert verdicts(crossed)["ground.lot-line"] is Verdict.BROKEN
-    assert report(workspace, crossed).lot_m == 0.0
+    assert layout(crossed).lot_m == 0.0
 
 
 @pytest.mark.parametrize(
@@ -180,19 +186,17 @@ def test_snow_and_the_lot_line_are_held(workspace: Workspace) -> None:
     ],
 )
 def test_the_drawing_says_what_the_ground_forbids(
-    workspace: Workspace, field: GroundField, typed: str, says: str
+    field: GroundField, typed: str, says: str
 ) -> None:
-    assert report(workspace).told == ()
-    told = report(workspace, apply_edit(KILN, SetGroundField(YARD, field, typed), SHELF)).told
+    assert layout().told == ()
+    told = layout(apply_edit(KILN, SetGroundField(YARD, field, typed), SHELF)).told
     assert [says in sentence for sentence in told] == ([True] if says else [])
 
 
-def test_ground_steeper_than_its_tables_is_told(workspace: Workspace) -> None:
+def test_ground_steeper_than_its_tables_is_told() -> None:
     flat = apply_edit(KILN, SetArrayField(A, YARD, ArrayField.LEG_TILT, "10"), SHELF)
     steep = apply_edit(flat, SetGroundField(YARD, GroundField.FALL, "15"), SHELF)
-    assert any(
-        "more than the tables' 10°" in sentence for sentence in report(workspace, steep).told
-    )
+    assert any("more than the tables' 10°" in sentence for sentence in layout(steep).told)
 
 
 def test_the_trench_turns_where_it_is_told_to() -> None:
@@ -306,7 +310,7 @@ def test_a_table_turns_about_its_front_posts() -> None:
     assert steep.table.clearance.value_m == 0.6
 
 
-def test_the_flattest_tilt_is_held_to_the_rows_and_to_the_lot_line(workspace: Workspace) -> None:
+def test_the_flattest_tilt_is_held_to_the_rows_and_to_the_lot_line() -> None:
     job = taken((100, 10.0), (260, 60.0))
     assert verdicts(job)["ground.swing"] is Verdict.KEPT
     close = apply_edit(job, SetArrayField(A, YARD, ArrayField.GAP_BETWEEN_ROWS, "0.8 m"), SHELF)
@@ -315,7 +319,7 @@ def test_the_flattest_tilt_is_held_to_the_rows_and_to_the_lot_line(workspace: Wo
     assert verdicts(close)["ground.swing"] is Verdict.BROKEN
     steep = apply_edit(job, SetArrayField(A, YARD, ArrayField.LEG_TILT, "60"), SHELF)
     assert "ground.swing" not in verdicts(steep)
-    away, alone = report(workspace, job).lot_m, report(workspace, steep).lot_m
+    away, alone = layout(job).lot_m, layout(steep).lot_m
     assert away is not None
     assert alone is not None
     assert away < alone
@@ -344,13 +348,12 @@ def test_the_calendar_repeats_each_change_yearly(seasons: SeasonalTilt) -> None:
 
 
 def test_the_sheet_tells_posts_bays_and_seasons() -> None:
-    plane = plane_of(KILN, YARD)
-    told = told_tables(KILN, KILN.options[0], plane)
+    told = layout().on_sheet
     assert "3 tables on 30 posts of" in told
     assert "3 bays left for later" in told
     assert "seasons" not in told
     job = taken((95, 15.0), (250, 50.0))
-    told = told_tables(job, option_of(job, A), plane)
+    told = layout(job).on_sheet
     # By hand: hinge 0.6 + 0.447 sin 50° = 0.942 m, and 1.2 sin 15° = 0.311 m above it.
     assert "15° from 6 Apr, back legs 1.25 m; 50° from 8 Sep" in told
 

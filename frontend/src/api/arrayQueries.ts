@@ -73,17 +73,17 @@ export const oneMoreQuery = (at: OptionAt, planeId: string) =>
     ...kept,
   });
 
-/** A ground array as it stands; with the gap at which rows take a typed share of the light. */
-export const groundQuery = (at: OptionAt, planeId: string, mostLoss = '') =>
-  queryOptions<Schemas['GroundReport']>({
-    queryKey: ['ground', at, planeId, mostLoss],
+/** What rows take of each other's light, and the gap at which they take a typed share. */
+export const rowsLightQuery = (at: OptionAt, planeId: string, mostLoss = '') =>
+  queryOptions<Schemas['RowsLight']>({
+    queryKey: ['rows-light', at, planeId, mostLoss],
     queryFn: ({ signal }) =>
       unwrap(
-        api.GET(`${PLANE}/ground`, {
+        api.GET(`${PLANE}/rows-light`, {
           params: { ...planePath(at, planeId), query: { most_loss: mostLoss } },
           signal,
         }),
-      ).then((answer) => answer.ground),
+      ).then((answer) => answer.light),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });

@@ -32,7 +32,7 @@ from ridge_tally.rules.survey import is_settled
 from ridge_tally.rules.wishes import roofs_left_free
 from ridge_tally.services.briefing import ToBuy, to_buy
 from ridge_tally.services.editing import design_for
-from ridge_tally.services.ground_posts import told_tables
+from ridge_tally.services.ground_layout import GroundLayout, ground_layout
 from ridge_tally.services.plane_editing import is_unmeasured
 from ridge_tally.services.rule_views import RulesView, rules_view
 from ridge_tally.services.step_state import StepState
@@ -96,7 +96,7 @@ class ModuleTrouble:
 class PlaneView:
     """A plane as an option uses it: what no longer fits on it, why it is to stay free.
 
-    ``path_edge`` is the edge its access path runs along; ``tables`` in words, empty on roofs.
+    ``path_edge`` is the edge its access path runs along; ``ground`` how tables stand.
     """
 
     plane_id: PlaneId
@@ -104,7 +104,7 @@ class PlaneView:
     troubles: tuple[ModuleTrouble, ...]
     path_edge: int | None
     note: str
-    tables: str
+    ground: GroundLayout | None
     trench: Trench | None
 
 
@@ -314,9 +314,7 @@ def _planes(design: Design) -> tuple[PlaneView, ...]:
                 ),
                 path_edge=stands.path_edge,
                 note=f"{plane.name}: {free[plane.id]}" if plane.id in free else "",
-                tables=told_tables(design.job, design.option, plane)
-                if plane.ground is not None and is_closed(plane)
-                else "",
+                ground=ground_layout(design, plane),
                 trench=trench_of(design.job, design.option, plane),
             )
         )

@@ -69,7 +69,7 @@ def _content(
     option = option_of(job, OptionId(report.option_id))
     arrays = {a.plane_id: a for a in option.arrays}
     used = [p for p in job.survey.planes if p.id in arrays] or list(job.survey.planes[:1])
-    tables = {p.plane_id: p.tables for p in report.planes}
+    tables = {p.plane_id: p.ground.on_sheet if p.ground else "" for p in report.planes}
     width_mm = PLAN_WIDTH_MM if len(used) == 1 else PLAN_WIDTH_MM / 2 - 2
     return SheetContent(
         job=job.name,

@@ -1,4 +1,4 @@
-"""Routes of ground arrays and metal roofs: tables, posts, spacing, seasons; where brackets sit."""
+"""Routes of ground arrays and metal roofs: spacing, seasons; where brackets sit."""
 
 from flask import Response
 from flask_openapi import APIBlueprint
@@ -6,13 +6,13 @@ from flask_openapi import APIBlueprint
 from ridge_tally.core.brief.typed import parse_share_frac
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.services.bracket_seats import seat_report
-from ridge_tally.services.ground_mount import ground_report
+from ridge_tally.services.rows_light import rows_light
 from ridge_tally.services.seasonal_tilt import calendar_of, seasonal_tilt
 from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import (
-    GroundAnswer,
-    GroundQuery,
     PlanePath,
+    RowsLightAnswer,
+    RowsLightQuery,
     SeasonsAnswer,
     SeatsAnswer,
 )
@@ -21,12 +21,12 @@ from ridge_tally.web.options import PLANE, option_at
 bp = APIBlueprint("ground", __name__, url_prefix="/api")
 
 
-@bp.get(f"{PLANE}/ground", operation_id="ground_mount", responses={200: GroundAnswer})
-def get_ground(path: PlanePath, query: GroundQuery) -> GroundAnswer:
-    """Tables, posts, rows apart and what nearer ones cost; the gap for a typed loss."""
+@bp.get(f"{PLANE}/rows-light", operation_id="rows_light", responses={200: RowsLightAnswer})
+def get_rows_light(path: PlanePath, query: RowsLightQuery) -> RowsLightAnswer:
+    """What rows take of each other's light at their gap and at others; the gap for a typed loss."""
     asked = parse_share_frac(query.most_loss, "Light rows take") if query.most_loss else None
-    report = ground_report(workspace(), *option_at(path), PlaneId(path.plane_id), asked)
-    return GroundAnswer(ground=report)
+    light = rows_light(workspace(), *option_at(path), PlaneId(path.plane_id), asked)
+    return RowsLightAnswer(light=light)
 
 
 @bp.get(f"{PLANE}/brackets", operation_id="bracket_seats", responses={200: SeatsAnswer})

@@ -26,7 +26,6 @@ from ridge_tally.services.bench import BenchView
 from ridge_tally.services.bracket_seats import SeatReport
 from ridge_tally.services.comparing import Comparison
 from ridge_tally.services.evaluation import ShadeBand, YearReport
-from ridge_tally.services.ground_mount import GroundReport
 from ridge_tally.services.household import HouseReport
 from ridge_tally.services.jobs import Earlier, JobState
 from ridge_tally.services.layouts import Alternative, Proof
@@ -40,6 +39,7 @@ from ridge_tally.services.own_equipment import TakenIn
 from ridge_tally.services.own_point import OwnPointReport
 from ridge_tally.services.pairing import PairingStudy
 from ridge_tally.services.remedies import RemediesReport
+from ridge_tally.services.rows_light import RowsLight
 from ridge_tally.services.seasonal_tilt import SeasonalTilt
 from ridge_tally.services.shade import AtMeter, ShadeHours, ShadeReport, Trimmed
 from ridge_tally.services.shelf_browsing import SheetView, ShelfPage
@@ -302,16 +302,16 @@ class PowerFileAnswer(Wire):
     file: PowerFileRef
 
 
-class GroundQuery(Wire):
+class RowsLightQuery(Wire):
     """The share of light rows may take from each other, as typed; empty: not asked."""
 
     most_loss: str = ""
 
 
-class GroundAnswer(Wire):
-    """A ground array as it stands."""
+class RowsLightAnswer(Wire):
+    """What rows take of each other's light."""
 
-    ground: GroundReport
+    light: RowsLight
 
 
 class SeatsAnswer(Wire):

@@ -1,7 +1,7 @@
 /** Array: layouts to choose from with proven counts, and modules moved by hand. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { type Alternative, bracketsQuery, groundQuery, oneMoreQuery } from '@/api/arrayQueries';
+import { type Alternative, bracketsQuery, oneMoreQuery } from '@/api/arrayQueries';
 import type { RoofPlane, Schemas } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
 import { useCatchingUp } from '@/api/useYear';
@@ -64,10 +64,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
     why,
   );
   const array = option.arrays.find((a) => a.plane_id === plane.id);
-  const { data: ground } = useQuery({
-    ...groundQuery(at, plane.id),
-    enabled: plane.ground !== null,
-  });
+  const ground = report.planes.find((p) => p.plane_id === plane.id)?.ground ?? null;
   const placed = array?.modules ?? NO_MODULES;
   const module = moduleOn(job, option, plane.id);
   const view = report.planes.find((p) => p.plane_id === plane.id);
@@ -317,7 +314,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
                 }
                 onMove={move}
               />
-              {ground && <GroundOverlay camera={camera} report={ground} />}
+              {ground && <GroundOverlay camera={camera} layout={ground} />}
               {face === 'brackets' && brackets.data && (
                 <SeatsOverlay camera={camera} report={brackets.data} />
               )}
@@ -340,7 +337,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
                   {
                     id: 'ground',
                     title: 'Tables',
-                    body: <GroundFace planeId={plane.id} array={array} report={ground} />,
+                    body: <GroundFace planeId={plane.id} array={array} layout={ground} />,
                   },
                 ]
               : []),
@@ -395,7 +392,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
             },
           ]}
         />
-        {ground && <GroundCards planeId={plane.id} report={ground} />}
+        {ground && <GroundCards planeId={plane.id} layout={ground} />}
         {layouts.pending && <p className="text-sm text-ink-2">Counting the layouts</p>}
         {module &&
           layouts.list.map((layout) => (

@@ -105,10 +105,10 @@ export default function SheetsStep() {
             </div>
           </div>
           {report.planes
-            .filter((p) => p.tables !== '' && used.some((u) => u.id === p.plane_id))
+            .filter((p) => p.ground && used.some((u) => u.id === p.plane_id))
             .map((p) => (
               <p key={p.plane_id} className="mt-1 text-xs text-ink-2">
-                {p.tables}
+                {p.ground?.on_sheet}
               </p>
             ))}
           <h3 className="mt-3 text-sm font-semibold">Strings</h3>

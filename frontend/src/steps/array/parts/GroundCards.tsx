@@ -1,7 +1,7 @@
 /** How far apart rows stand and what it costs, and the tilts of the year beside it. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { groundQuery } from '@/api/arrayQueries';
+import { rowsLightQuery } from '@/api/arrayQueries';
 import type { Schemas } from '@/api/client';
 import { SpacingChart } from '@/charts/SpacingChart';
 import { useJob } from '@/plan/JobContext';
@@ -14,7 +14,7 @@ import { SeasonsFace } from './SeasonsFace';
 
 const percent = (frac: number) => `${figure(frac * 100, 1)} %`;
 
-export function GroundCards(props: { planeId: string; report: Schemas['GroundReport'] }) {
+export function GroundCards(props: { planeId: string; layout: Schemas['GroundLayout'] }) {
   const [face, setFace] = useState('rows');
   return (
     <TabbedCard
@@ -34,31 +34,43 @@ export function GroundCards(props: { planeId: string; report: Schemas['GroundRep
   );
 }
 
-function Spacing({ planeId, report }: { planeId: string; report: Schemas['GroundReport'] }) {
+function Spacing({ planeId, layout }: { planeId: string; layout: Schemas['GroundLayout'] }) {
   const { at, job, option, act } = useJob();
   const [asked, setAsked] = useState('');
-  const { data } = useQuery({ ...groundQuery(at, planeId, asked), enabled: asked !== '' });
-  const gap = asked ? data?.asked_gap_m : null;
+  const { data: light, isPlaceholderData } = useQuery(rowsLightQuery(at, planeId));
+  const { data: forLoss } = useQuery({
+    ...rowsLightQuery(at, planeId, asked),
+    enabled: asked !== '',
+  });
+  const gap = asked ? forLoss?.asked_gap_m : null;
   const metres = (m: number) => formatLength(m, job.unit);
   return (
     <>
-      {report.curve.length > 1 && (
-        <SpacingChart
-          dots={report.curve.map((p) => ({ gapM: p.gap_m, lossFrac: p.loss_frac }))}
-          hereM={report.gap_m}
-          solsticeM={report.solstice_gap_m}
-          name={metres}
-          widthPx={466}
-          heightPx={92}
-        />
-      )}
+      <div aria-busy={isPlaceholderData} className={isPlaceholderData ? 'opacity-50' : ''}>
+        {light && light.curve.length > 1 && (
+          <SpacingChart
+            dots={light.curve.map((p) => ({ gapM: p.gap_m, lossFrac: p.loss_frac }))}
+            hereM={layout.gap_m}
+            solsticeM={layout.solstice_gap_m}
+            name={metres}
+            widthPx={466}
+            heightPx={92}
+          />
+        )}
+      </div>
       <p className="text-xs">
-        {metres(report.gap_m)} level between rows; {report.spacing_sum}.
-        {report.loss_frac !== null &&
-          ` Long rows take ${percent(report.loss_frac)} of the year’s light from each other`}
-        {report.cast_frac !== null &&
-          `; by the sky over each module, trees, houses and hidden sky with it, ${percent(report.cast_frac)}`}
-        .
+        {metres(layout.gap_m)} level between rows; {layout.spacing_sum}.{' '}
+        {light && !isPlaceholderData ? (
+          <>
+            {light.loss_frac !== null &&
+              `Long rows take ${percent(light.loss_frac)} of the year’s light from each other`}
+            {light.cast_frac !== null &&
+              `; by the sky over each module, trees, houses and hidden sky with it, ${percent(light.cast_frac)}`}
+            .
+          </>
+        ) : (
+          'What they take is being worked out.'
+        )}
       </p>
       <span className="mt-1 flex items-center gap-2 text-sm">
         Or as a loss of

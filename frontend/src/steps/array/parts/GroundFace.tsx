@@ -9,13 +9,13 @@ import { echoOf, formatLength } from '@/units/length';
 interface GroundFaceProps {
   planeId: string;
   array: Schemas['PlaneArray'];
-  report: Schemas['GroundReport'] | undefined;
+  layout: Schemas['GroundLayout'] | null;
 }
 
-export function GroundFace({ planeId, array, report }: GroundFaceProps) {
-  const { job, option, report: whole, edit, act } = useJob();
+export function GroundFace({ planeId, array, layout }: GroundFaceProps) {
+  const { job, option, report, edit, act } = useJob();
   const { table } = array;
-  const trench = whole.planes.find((p) => p.plane_id === planeId)?.trench;
+  const trench = report.planes.find((p) => p.plane_id === planeId)?.trench;
   const of = { option_id: option.id, plane_id: planeId };
   const field = (
     label: string,
@@ -61,26 +61,26 @@ export function GroundFace({ planeId, array, report }: GroundFaceProps) {
         <Button onClick={() => void act({ kind: 'space-rows', ...of })}>
           For the shortest day
         </Button>
-        {report && report.bays > 0 && (
+        {layout && layout.bays > 0 && (
           <Button onClick={() => void act({ kind: 'fill-bays', option_id: option.id })}>
-            Fill {report.bays} bays
+            Fill {layout.bays} bays
           </Button>
         )}
       </span>
-      {report && report.posts.length > 0 && (
+      {layout && layout.posts.length > 0 && (
         <p className="text-xs">
-          {report.modules} modules{report.bays > 0 && `, ${report.bays} bays for later`} on{' '}
-          {report.tables.length} tables; {report.posts.length} posts of{' '}
-          {metres(report.shortest_post_m)} to {metres(report.longest_post_m)} over the ground; land{' '}
-          {figure(report.land_m2)} m²
-          {report.lot_m !== null && `; lot line ${metres(report.lot_m)} away`}
+          {layout.modules} modules{layout.bays > 0 && `, ${layout.bays} bays for later`} on{' '}
+          {layout.tables.length} tables; {layout.posts.length} posts of{' '}
+          {metres(layout.shortest_post_m)} to {metres(layout.longest_post_m)} over the ground; land{' '}
+          {figure(layout.land_m2)} m²
+          {layout.lot_m !== null && `; lot line ${metres(layout.lot_m)} away`}
           {trench && `; trench ${metres(trench.length_m)}`}.
         </p>
       )}
-      {report && report.stands.length > 0 && (
+      {layout && layout.stands.length > 0 && (
         <p className="text-xs">
-          Drawn at the steepest of {report.stands.length} tilts:{' '}
-          {report.stands
+          Drawn at the steepest of {layout.stands.length} tilts:{' '}
+          {layout.stands
             .map((s) => `${figure(s.tilt_deg)}° from ${dayName(s.from_day)}`)
             .join(', ')}
           . A tilt that is typed stays all year.

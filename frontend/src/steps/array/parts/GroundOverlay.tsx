@@ -6,14 +6,14 @@ import { formatLength } from '@/units/length';
 
 interface GroundOverlayProps {
   camera: Camera;
-  report: Schemas['GroundReport'];
+  layout: Schemas['GroundLayout'];
 }
 
-export function GroundOverlay({ camera, report }: GroundOverlayProps) {
+export function GroundOverlay({ camera, layout }: GroundOverlayProps) {
   const { job } = useJob();
   return (
     <g aria-hidden="true" pointerEvents="none">
-      {report.tables.map((t) => {
+      {layout.tables.map((t) => {
         const from = toScreen(camera, { xM: t.left_m, yM: t.front_m + t.depth_m });
         return (
           <rect
@@ -28,7 +28,7 @@ export function GroundOverlay({ camera, report }: GroundOverlayProps) {
           />
         );
       })}
-      {report.posts.map((p) => {
+      {layout.posts.map((p) => {
         const at = toScreen(camera, { xM: p.x_m, yM: p.y_m });
         return (
           <circle
@@ -42,8 +42,8 @@ export function GroundOverlay({ camera, report }: GroundOverlayProps) {
           />
         );
       })}
-      {report.tables.map((_, i) => {
-        const mine = report.posts.filter((p) => p.table === i + 1);
+      {layout.tables.map((_, i) => {
+        const mine = layout.posts.filter((p) => p.table === i + 1);
         return [false, true].flatMap((back) => {
           const row = mine.filter((p) => p.back === back);
           return [row[0], row.at(-1)].map((end, side) => {
