@@ -6,8 +6,12 @@ from xml.etree import ElementTree
 
 import pytest
 
-from ridge_tally.core.sheets.plan_drawing import MARGIN_MM, plan_svg
+from jobs import SHELF
+from ridge_tally.core.array.posts import Post
+from ridge_tally.core.job.survey import EdgeKind
+from ridge_tally.core.sheets.plan_drawing import EDGE_STROKES, MARGIN_MM, plan_svg
 from ridge_tally.core.units import LengthUnit
+from ridge_tally.services.demo_kiln import kiln_yard
 
 SVG = "{http://www.w3.org/2000/svg}"
 
@@ -54,3 +58,22 @@ def test_a_plane_without_an_array_is_still_drawn(sample_job) -> None:
     plane, module = sample_job.survey.planes[0], sample_job.equipment.modules[0]
     svg = ElementTree.fromstring(plan_svg(plane, None, (), module, LengthUnit.METRE, 100.0))
     assert [t.text for t in svg.iter(f"{SVG}text")].count("12.19 m") == 2
+
+
+def test_every_kind_of_edge_has_a_stroke() -> None:
+    assert set(EDGE_STROKES) == set(EdgeKind)
+
+
+def test_ground_tables_show_their_bays_and_the_posts_at_their_ends() -> None:
+    job = kiln_yard(SHELF)
+    option, plane = job.options[0], job.survey.planes[1]
+    array = next(a for a in option.arrays if a.plane_id == plane.id)
+    posts = [Post(1, x, y, y > 1, 0.9 + y / 10) for y in (0.5, 1.5) for x in (1.0, 3.0, 5.0)]
+    svg = ElementTree.fromstring(
+        plan_svg(plane, array, (), job.equipment.modules[0], LengthUnit.METRE, 112.0, posts)
+    )
+    rects = list(svg.iter(f"{SVG}rect"))
+    assert len([r for r in rects if r.get("stroke-dasharray")]) == 3
+    assert len([r for r in rects if r.get("stroke")]) == 27
+    told = [t.text for t in svg.iter(f"{SVG}text")]
+    assert (told.count("0.95 m"), told.count("1.05 m")) == (2, 2)

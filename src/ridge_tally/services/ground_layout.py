@@ -4,7 +4,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ridge_tally.core.array.posts import legs, overhang_m, posts_along
+from ridge_tally.core.array.posts import Post, legs, overhang_m, posts_along
 from ridge_tally.core.array.stances import Stand, stands
 from ridge_tally.core.array.tables import Table, ground_height_m, table_rows, tables_of
 from ridge_tally.core.job.array import GroundTable, PlaneArray, present_of
@@ -20,20 +20,6 @@ from ridge_tally.rules.array import lay_of
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.ground import rings_in_year, rows_of, table_checks
 from ridge_tally.services.array_editing import array_of
-
-
-@dataclass(frozen=True, slots=True)
-class Post:
-    """A post: where it stands on the plane, and its length from the ground to the glass.
-
-    ``table``: its number from 1; ``back``: of the upper row.
-    """
-
-    table: int
-    x_m: float
-    y_m: float
-    back: bool
-    height_m: float
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,6 +2,7 @@
 
 from itertools import groupby
 
+from ridge_tally.core.array.posts import Post
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.document import (
     Job,
@@ -29,6 +30,7 @@ from ridge_tally.formats.sheet_pdf import (
 )
 from ridge_tally.rules.setbacks import setback_packs
 from ridge_tally.services.evaluation import YearReport, year_report
+from ridge_tally.services.ground_layout import GroundLayout
 from ridge_tally.services.jobs import JobState, open_job
 from ridge_tally.services.reporting import CheckView, OptionReport
 from ridge_tally.services.shade import ShadeReport, shade_report
@@ -69,7 +71,7 @@ def _content(
     option = option_of(job, OptionId(report.option_id))
     arrays = {a.plane_id: a for a in option.arrays}
     used = [p for p in job.survey.planes if p.id in arrays] or list(job.survey.planes[:1])
-    tables = {p.plane_id: p.ground.on_sheet if p.ground else "" for p in report.planes}
+    grounds = {p.plane_id: p.ground for p in report.planes}
     width_mm = PLAN_WIDTH_MM if len(used) == 1 else PLAN_WIDTH_MM / 2 - 2
     return SheetContent(
         job=job.name,
@@ -86,8 +88,9 @@ def _content(
                     module_on(job, option, p.id),
                     job.unit,
                     width_mm,
+                    _posts(grounds[p.id]),
                 ),
-                _caption(p, tables[p.id]),
+                _caption(p, grounds[p.id]),
             )
             for p in used
         ),
@@ -99,7 +102,7 @@ def _content(
             *already_there(job),
         ),
         strings=tuple(
-            StringRow(s.tag, s.tracker_number, len(s.module_ids), "serpentine from the ridge")
+            StringRow(s.tag, s.tracker_number, len(s.module_ids), _wired(job, option, s))
             for s in option.strings
             if not report.at_modules.branches
         ),
@@ -110,6 +113,16 @@ def _content(
     )
 
 
+def _wired(job: Job, option: Option, string: ModuleString) -> str:
+    on_ground = {
+        m.id
+        for a in option.arrays
+        if plane_of(job, a.plane_id).ground is not None
+        for m in a.modules
+    }
+    return f"serpentine from the {'back row' if string.module_ids[0] in on_ground else 'ridge'}"
+
+
 def _on_plane(option: Option, plane: RoofPlane) -> tuple[ModuleString, ...]:
     """Return the strings that lie on a plane."""
     if option.electronics.architecture is Architecture.MICRO:
@@ -118,8 +131,14 @@ def _on_plane(option: Option, plane: RoofPlane) -> tuple[ModuleString, ...]:
     return tuple(s for s in option.strings if s.module_ids[0] in mine)
 
 
-def _caption(plane: RoofPlane, tables: str) -> str:
-    return tables or (
+def _posts(ground: GroundLayout | None) -> tuple[Post, ...]:
+    return ground.posts if ground else ()
+
+
+def _caption(plane: RoofPlane, ground: GroundLayout | None) -> str:
+    if ground is not None:
+        return ground.on_sheet
+    return (
         f"{plane.name}: azimuth {plane.azimuth_deg:.0f}° true, slope {plane.slope_deg:.1f}°, "
         "lengths along the slope." + _strips(plane)
     )

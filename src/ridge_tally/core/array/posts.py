@@ -3,6 +3,9 @@
 import math
 from dataclasses import dataclass
 
+# How far a table hangs over its end posts, in spans; common practice, no source.
+END_SPANS = 0.2
+
 
 @dataclass(frozen=True, slots=True)
 class Legs:
@@ -16,6 +19,20 @@ class Legs:
     front_m: float
     back_m: float
     lowest_m: float
+
+
+@dataclass(frozen=True, slots=True)
+class Post:
+    """A post: where it stands on the plane, and its length from the ground to the glass.
+
+    ``table``: its number from 1; ``back``: of the upper row.
+    """
+
+    table: int
+    x_m: float
+    y_m: float
+    back: bool
+    height_m: float
 
 
 def overhang_m(slant_m: float, apart_m: float) -> float:
@@ -53,11 +70,11 @@ def lift_m(apart_m: float, from_deg: float, to_deg: float) -> float:
 def posts_along(width_m: float, most_apart_m: float) -> tuple[float, ...]:
     """Return where posts stand along a table, metres from its left edge: as few as keep the span.
 
-    Both ends overhang by a fifth of a span: the beam then bends alike over posts and between
-    them; common practice, no source.
+    Both ends overhang by ``END_SPANS`` of a span: the beam then bends alike over posts and
+    between them.
     """
     spans = 1
-    while width_m / (spans + 0.4) > most_apart_m * (1 + 1e-9):
+    while width_m / (spans + 2 * END_SPANS) > most_apart_m * (1 + 1e-9):
         spans += 1
-    span = width_m / (spans + 0.4)
-    return tuple(0.2 * span + i * span for i in range(spans + 1))
+    span = width_m / (spans + 2 * END_SPANS)
+    return tuple(END_SPANS * span + i * span for i in range(spans + 1))

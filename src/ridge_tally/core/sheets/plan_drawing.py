@@ -3,11 +3,13 @@
 Drawn in millimetres of paper; y up the slope becomes y down the page.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from html import escape
 
 import numpy as np
 
+from ridge_tally.core.array.posts import END_SPANS, Post
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.job.array import PlaneArray
 from ridge_tally.core.job.document import ModuleString, module_footprint_m
@@ -31,6 +33,7 @@ EDGE_STROKES = {
     EdgeKind.HIP: (INK, 0.45, "2.4 1.2"),
     EdgeKind.VALLEY: (INK, 0.45, "0.4 1"),
     EdgeKind.WALL: (INK, 0.8, ""),
+    EdgeKind.BOUNDARY: (INK, 0.35, "3 1 0.6 1"),
 }
 
 
@@ -58,13 +61,15 @@ def plan_svg(
     module: ModuleSheet,
     unit: LengthUnit,
     width_mm: float,
+    posts: Sequence[Post] = (),
 ) -> str:
     """Return the plan as an SVG element `width_mm` wide, to scale.
 
     Parameters
     ----------
-    plane, array, strings, module
-        What is drawn; without an array only the roof.
+    plane, array, strings, module, posts
+        What is drawn; without an array only the roof.  Posts with the lengths of each table's
+        end ones.
     unit : LengthUnit
         Of the figures in the dimension lines.
     width_mm : float
@@ -79,6 +84,7 @@ def plan_svg(
     if array is not None:
         parts += _modules(frame, array, module)
         parts += _threads(frame, array, strings, module)
+        parts += _posts(frame, posts, unit)
     parts += _obstructions(frame, plane)
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width_mm:.1f}mm" '
@@ -154,21 +160,58 @@ def _dimension(x1: float, y1: float, x2: float, y2: float, figure: str) -> list[
 def _modules(frame: Frame, array: PlaneArray, module: ModuleSheet) -> list[str]:
     parts = []
     for m in array.modules:
-        if not m.present:
+        # A table's beams go on under the bays left for later; on a roof nothing is there.
+        bay = not m.present
+        if bay and array.table is None:
             continue
         width_m, height_m = module_footprint_m(module, m.orientation, array.leg_tilt_deg)
-        # An exception is drawn as one: a heavy dashed edge.
+        # An exception is drawn as one: a heavy dashed edge; a bay as one without a module in it.
         edge = (
             'stroke-width="0.5" stroke-dasharray="1.2 0.7"'
-            if m.kept_because
+            if m.kept_because or bay
             else 'stroke-width="0.2"'
         )
         parts.append(
             f'<rect x="{frame.x(m.x_m):.2f}" y="{frame.y(m.y_m + height_m):.2f}" '
             f'width="{width_m * frame.mm_per_m:.2f}" height="{height_m * frame.mm_per_m:.2f}" '
-            f'fill="{PALE}" stroke="{INK}" {edge}/>'
+            f'fill="{"none" if bay else PALE}" stroke="{INK}" {edge}/>'
         )
     return parts
+
+
+def _posts(frame: Frame, posts: Sequence[Post], unit: LengthUnit) -> list[str]:
+    """Return posts, front ones filled, with the lengths of the end ones beside them."""
+    parts = []
+    for table in sorted({p.table for p in posts}):
+        for back in (False, True):
+            row = sorted(
+                (p for p in posts if p.table == table and p.back is back), key=lambda p: p.x_m
+            )
+            parts += [
+                f'<circle cx="{frame.x(p.x_m):.2f}" cy="{frame.y(p.y_m):.2f}" r="0.7" '
+                f'fill="{"white" if back else INK}" stroke="{INK}" stroke-width="0.25"/>'
+                for p in row
+            ]
+            # Beyond the table's end, which hangs over its last post by a share of a span.
+            beyond_mm = (row[1].x_m - row[0].x_m) * END_SPANS * frame.mm_per_m + 0.8
+            for end, off_mm, anchor in (
+                (row[0], -beyond_mm, "end"),
+                (row[-1], beyond_mm, "start"),
+            ):
+                at_x, at_y = frame.x(end.x_m) + off_mm, frame.y(end.y_m) + 0.8
+                parts += _on_white(at_x, at_y, anchor, format_length(end.height_m, unit))
+    return parts
+
+
+def _on_white(x: float, y: float, anchor: str, figure: str) -> list[str]:
+    """Return a small figure with the lines under it taken away."""
+    wide = len(figure) * 1.05 + 0.4
+    return [
+        f'<rect x="{x - (wide if anchor == "end" else 0):.2f}" y="{y - 2.1:.2f}" '
+        f'width="{wide:.2f}" height="2.6" fill="white"/>',
+        f'<text x="{x:.2f}" y="{y:.2f}" font-size="2.4" fill="{INK}" '
+        f'text-anchor="{anchor}">{escape(figure)}</text>',
+    ]
 
 
 def _threads(
