@@ -166,14 +166,14 @@ export default function SheetsStep() {
   );
 }
 
-/** The modules of a plane as they go on paper. */
+/** The modules of a plane as they go on paper; on tables the bays left for later too. */
 function PlaneModules({ camera, plane }: { camera: Camera; plane: RoofPlane }) {
   const { job, option } = useJob();
   const module = moduleOn(job, option, plane.id);
   const array = option.arrays.find((a) => a.plane_id === plane.id);
   if (!module) return null;
   return array?.modules
-    .filter((m) => m.present)
+    .filter((m) => m.present || array.table !== null)
     .map((m) => (
       <ModuleShape
         key={m.id}
@@ -183,7 +183,7 @@ function PlaneModules({ camera, plane }: { camera: Camera; plane: RoofPlane }) {
         {...sizeOf(module, m.orientation, array.leg_tilt_deg)}
         substrings={1}
         halfCut={false}
-        state={m.kept_because ? 'kept' : 'on'}
+        state={m.present ? (m.kept_because ? 'kept' : 'on') : 'off'}
       />
     ));
 }
