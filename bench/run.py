@@ -133,6 +133,7 @@ def main() -> None:
     strings_step.core(median_s)
     loading_step.core(median_s)
     year_step.core(median_s, year_of_one_module_by_script)
+    year_step.seasons(median_s)
     sizes()
     with (
         tempfile.TemporaryDirectory() as folder,

@@ -16,12 +16,15 @@ from ridge_tally.core.energy.lit import LitString, cell_degc
 from ridge_tally.core.energy.trackers import drawn_by_strings, loaded_tracker
 from ridge_tally.core.energy.year import simulate_year
 from ridge_tally.core.equipment import Warming
+from ridge_tally.core.job.array import Position
+from ridge_tally.core.job.array_edits import SetSeasons
 from ridge_tally.core.job.document import Job, tracker_inputs
 from ridge_tally.core.job.edits import ChooseInverter
 from ridge_tally.core.kernels import strings
 from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.services.demo_kiln import YARD, kiln_yard
 from ridge_tally.services.editing import apply_edit
-from ridge_tally.services.evaluation import fine_steps, year_report
+from ridge_tally.services.evaluation import fine_steps, hourly_year, year_report
 from ridge_tally.services.own_point import own_point_report
 from ridge_tally.services.plant import plant_of, trackers_of
 from ridge_tally.services.weather import location_of, weather_of
@@ -95,6 +98,21 @@ def core(median_s: Callable[..., float], script: Callable[..., float]) -> None:
         f"the fine year after it, quarters of an hour on the fine sky: {fine_s:.2f} s, "
         f"{fine_s / whole_s:.1f} times the hourly one for four times its steps; four more years of "
         f"optimizers and microinverters {ways_s:.2f} s"
+    )
+
+
+def seasons(median_s: Callable[..., float]) -> None:
+    """A ground array's year at four tilts against its year at one."""
+    positions = (Position(75, 30.0), Position(115, 10.0), Position(230, 30.0), Position(270, 50.0))
+    kiln = kiln_yard(SHELF)
+    changed = apply_edit(kiln, SetSeasons(option_a(kiln).id, YARD, positions), SHELF)
+    with tempfile.TemporaryDirectory() as folder:
+        fresh = iter([workspace_in(Path(folder) / str(i)) for i in range(6)])
+        once_s = median_s(lambda: hourly_year(next(fresh), kiln, option_a(kiln)), 3)
+        four_s = median_s(lambda: hourly_year(next(fresh), changed, option_a(changed)), 3)
+    print(
+        f"year of ground tables: {once_s:.2f} s at one tilt, {four_s:.2f} s at four of three angles: "
+        f"{four_s / once_s:.1f} times (no more than the angles, 3)"
     )
 
 
