@@ -101,6 +101,9 @@ def test_layouts_are_ranked_by_the_light_on_the_tilted_glass(workspace: Workspac
         for a in alternatives(workspace, job, option_of(job, A), YARD)[:1]
     ]
     assert per_kw[0] > 1.08 * per_kw[1]
+    (in_use,) = (a for a in alternatives(workspace, KILN, KILN.options[0], YARD)[:1])
+    # Three tables of two rows of five posts, as the layout itself has them.
+    assert in_use.posts == 30
     simulated = hourly_year(workspace, KILN, KILN.options[0]).energy_kwh / 10.8
     assert per_kw[0] == pytest.approx(simulated, rel=0.12)
 

@@ -16,10 +16,11 @@ from ridge_tally.core.array.fill import (
 )
 from ridge_tally.core.array.free import fill_freely
 from ridge_tally.core.array.lay import Fill, Lay, Place
+from ridge_tally.core.array.posts import posts_along
 from ridge_tally.core.array.search import prepared
 from ridge_tally.core.array.shape import rail_m, rows_in, runs_of
-from ridge_tally.core.array.tables import columns_of
-from ridge_tally.core.job.array import RowRule, Ways, present_of
+from ridge_tally.core.array.tables import columns_of, tables_of
+from ridge_tally.core.job.array import PlaneArray, RowRule, Ways, present_of
 from ridge_tally.core.job.array_edits import LaidAt
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlaneId
@@ -50,7 +51,7 @@ class Alternative:
     """A layout that could be applied, with what ranks it.
 
     ``at_most`` is a count no layout of its kind can pass; ``energy_kwh`` a first estimate of a
-    year without shade; ``rail_m`` two rails under each run.  ``path_name`` is the edge the
+    year without shade; ``rail_m`` two rails under each run, ``posts`` of ground tables.  ``path_name`` is the edge the
     access path runs along, empty where the plane asks for none.
     """
 
@@ -64,6 +65,7 @@ class Alternative:
     energy_kwh: float
     rows: int
     rail_m: float
+    posts: int | None
     in_use: bool
     places: tuple[LaidAt, ...]
 
@@ -87,12 +89,21 @@ class _Roof:
     p_max_w: float
     kwh_per_kw: float
     present: tuple[Place, ...]
+    bare: PlaneArray
 
     def ground(self, path_edge: int | None) -> Ground:
         return ground_of(self.plane, path_edge)
 
     def path_edges(self) -> tuple[int | None, ...]:
         return path_edges(self.plane) or (None,)
+
+    def _posts(self, fill: Fill) -> int | None:
+        table = self.bare.table
+        if self.plane.ground is None or table is None:
+            return None
+        laid = with_places(self.bare, self.lay, fill.places)
+        widths = [t.right_m - t.left_m for t in tables_of(self.plane, laid, self.lay)]
+        return sum(2 * len(posts_along(width, table.along.value_m)) for width in widths)
 
     def alternative(self, kind: Kind, path_edge: int | None, fill: Fill) -> Alternative:
         runs = runs_of(self.lay, fill.places)
@@ -110,6 +121,7 @@ class _Roof:
             energy_kwh=p_dc_w / 1000 * self.kwh_per_kw,
             rows=rows_in(runs),
             rail_m=rail_m(runs),
+            posts=self._posts(fill),
             in_use=_same(fill.places, self.present),
             places=tuple(
                 LaidAt(round(p.x_m, 5), round(p.y_m, 5), p.orientation) for p in fill.places
@@ -260,7 +272,8 @@ def _yearly_kwh(
     workspace: Workspace, job: Job, option: Option, roof: _Roof, places: tuple[Place, ...]
 ) -> FloatArray:
     """Return what a module at each place would make in a year, its shade taken off."""
-    key = ("losses", job.survey, weather_key(job), roof.lay, places)
+    others = tuple(a for a in option.arrays if a.leg_tilt_deg > 0 and a.plane_id != roof.plane.id)
+    key = ("losses", job.survey, weather_key(job), roof.lay, roof.bare, others, places)
     lost = workspace.shades.get(key, lambda: _lost_frac(workspace, job, option, roof, places))
     return np.asarray(roof.p_max_w / 1000 * roof.kwh_per_kw * (1 - lost))
 
@@ -269,10 +282,8 @@ def _lost_frac(
     workspace: Workspace, job: Job, option: Option, roof: _Roof, places: tuple[Place, ...]
 ) -> FloatArray:
     """Return (n,): the share of its light shade takes of the column at each place, all laid."""
-    bare = replace(array_of(option, roof.plane.id), modules=())
-    array = with_places(bare, roof.lay, places)
-    laid = with_array(option, array)
-    light = light_at(workspace, job, laid, replace(array, modules=()), places)
+    laid = with_array(option, with_places(roof.bare, roof.lay, places))
+    light = light_at(workspace, job, laid, roof.bare, places)
     lost = np.array([x.lost.sum() for x in light.lights]).reshape(-1, roof.lay.tiers)
     return np.asarray(lost.mean(axis=1) / light.on_free.free_wh_per_m2.sum())
 
@@ -298,6 +309,7 @@ def _roof(workspace: Workspace, job: Job, option: Option, plane_id: PlaneId) -> 
         module.p_max_w,
         sum(monthly_guess(workspace, job, glass_of(plane, lay.leg_tilt_deg))),
         tuple(place for place, _ in columns_of(lay, present_of(array))),
+        replace(array, modules=()),
     )
 
 

@@ -33,6 +33,7 @@ const alternative: Alternative = {
   energy_kwh: 1404,
   rows: 1,
   rail_m: 4.64,
+  posts: null,
   in_use: false,
   places: [
     { x_m: 1, y_m: 1, orientation: 'P' },

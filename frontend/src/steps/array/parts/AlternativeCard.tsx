@@ -63,6 +63,7 @@ export function AlternativeCard({
       </p>
       <p className="font-figure text-xs whitespace-nowrap text-ink-2">
         {rows}, rail {formatLength(alternative.rail_m, unit)}
+        {alternative.posts !== null && `, ${alternative.posts} posts`}
       </p>
       <span className="mt-auto pt-0.5">
         {inUse ? (
