@@ -43,6 +43,7 @@ from ridge_tally.core.job.survey_edits import (
 )
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.survey.site_frame import to_site
+from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import Verdict
 from ridge_tally.formats.job_file import read_job, write_job
 from ridge_tally.rules.report import all_checks
@@ -163,6 +164,17 @@ def test_steeper_tables_are_spaced_anew_and_bays_are_filled() -> None:
     full = apply_edit(KILN, FillBays(A), SHELF)
     assert len(present_ids(option_of(full, A))) == 27
     assert layout(full).bays == 0
+
+
+def test_a_job_in_feet_is_told_in_feet() -> None:
+    feet = replace(taken((95, 15.0), (250, 50.0)), unit=LengthUnit.FOOT)
+    told = layout(feet)
+    # By hand, to the eighth of an inch: 2.094 m are 82.44 in, and 82.44 sin 50° = 63.15 in.
+    assert told.spacing_sum.startswith("H = 6' 10 1/2\" · sin 50° = 5' 3 1/8\"")
+    for words in (told.spacing_sum, told.on_sheet, calendar_of(feet, option_of(feet, A), YARD)):
+        assert " m;" not in words
+        assert " m " not in words
+    assert "Back legs 4' 1" in calendar_of(feet, option_of(feet, A), YARD)
 
 
 def test_snow_and_the_lot_line_are_held() -> None:

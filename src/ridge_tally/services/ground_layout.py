@@ -69,6 +69,7 @@ def ground_layout(design: Design, plane: RoofPlane) -> GroundLayout | None:
     posts = posts_of(plane, rows, table, tables)
     heights = [p.height_m for p in posts]
     solstice = solstice_gap_m(rows, job.site.latitude_deg)
+    held = stands(rows.slant_m, table, table.seasons) if table.seasons else ()
     gap_m, modules = array.gap_between_rows.value_m, len(present_of(array))
     return GroundLayout(
         tables=tuple(_view(rows, t) for t in tables),
@@ -79,11 +80,11 @@ def ground_layout(design: Design, plane: RoofPlane) -> GroundLayout | None:
         longest_post_m=max(heights, default=0.0),
         gap_m=gap_m,
         solstice_gap_m=solstice,
-        spacing_sum=_sum(rows, solstice),
-        stands=stands(rows.slant_m, table, table.seasons) if table.seasons else (),
+        spacing_sum=_sum(job.unit, rows, solstice),
+        stands=held,
         land_m2=land_m2(rows, tables, gap_m),
         lot_m=lot_distance_m(rings_in_year(job, option, array, rows, tables), job.survey.lot_lines),
-        on_sheet=_on_sheet(job.unit, plane, plane.ground, array, rows, tables, heights),
+        on_sheet=_on_sheet(job.unit, plane, plane.ground, array, posts, held),
         told=_told(job.unit, table_checks(design, array), array, rows, tables, solstice),
     )
 
@@ -121,34 +122,32 @@ def _on_sheet(
     plane: RoofPlane,
     ground: GroundArea,
     array: PlaneArray,
-    rows: Rows,
-    tables: Sequence[Table],
-    heights_m: Sequence[float],
+    posts: Sequence[Post],
+    held: Sequence[Stand],
 ) -> str:
-    table = array.table or GroundTable()
-    bays = len(array.modules) - len(present_of(array))
+    table, bays = array.table or GroundTable(), len(array.modules) - len(present_of(array))
 
     def length(of_m: float) -> str:
         return format_length(of_m, unit)
 
     found = (
-        f"{plane.name}: tables facing {plane.azimuth_deg:.0f}° true at {rows.tilt_deg:g}°, ground "
-        f"falls {ground.slope_deg:g}° to {ground.falls_to_deg:.0f}°, lengths level. Front edge "
-        f"{length(table.clearance.value_m)} over the ground, rows "
+        f"{plane.name}: tables facing {plane.azimuth_deg:.0f}° true at {array.leg_tilt_deg:g}°, "
+        f"ground falls {ground.slope_deg:g}° to {ground.falls_to_deg:.0f}°, lengths level. Front "
+        f"edge {length(table.clearance.value_m)} over the ground, rows "
         f"{length(array.gap_between_rows.value_m)} apart"
     )
-    if heights_m:
+    if posts:
+        heights_m = [p.height_m for p in posts]
         found += (
-            f"; {len(tables)} tables on {len(heights_m)} posts of {length(min(heights_m))} to "
-            f"{length(max(heights_m))} over the ground"
+            f"; {max(p.table for p in posts)} tables on {len(posts)} posts of "
+            f"{length(min(heights_m))} to {length(max(heights_m))} over the ground"
         )
     if bays:
         found += f"; {bays} bays left for later"
-    changes = (
+    told = "; ".join(
         f"{s.tilt_deg:g}° from {day_name(s.from_day)}, back legs {length(s.back_leg_m)}"
-        for s in (stands(rows.slant_m, table, table.seasons) if table.seasons else ())
+        for s in held
     )
-    told = "; ".join(changes)
     return f"{found}. Tilted with the seasons: {told}." if told else f"{found}."
 
 
@@ -164,12 +163,13 @@ def _view(rows: Rows, table: Table) -> TableView:
     )
 
 
-def _sum(rows: Rows, solstice_m: float) -> str:
+def _sum(unit: LengthUnit, rows: Rows, solstice_m: float) -> str:
     """Return the sum of the shortest day's gap in words and numbers."""
     level = "level ground" if abs(rows.rise_behind) < 1e-6 else "this ground"
+    glass, high, gap = (format_length(m, unit) for m in (rows.slant_m, rows.height_m, solstice_m))
     return (
-        f"H = {rows.slant_m:.2f} m · sin {rows.tilt_deg:g}° = {rows.height_m:.2f} m; on {level} "
-        f"the sun of {FROM_H:.0f} to {TO_H:.0f} h on the shortest day asks for {solstice_m:.2f} m"
+        f"H = {glass} · sin {rows.tilt_deg:g}° = {high}; on {level} the sun of {FROM_H:.0f} to "
+        f"{TO_H:.0f} h on the shortest day asks for {gap}"
     )
 
 
@@ -188,7 +188,8 @@ def _told(
         found.append("No gap of 20 m or less leaves the shortest day's sun: choose a loss instead")
     lone = [t for t in tables if t.right_m - t.left_m < rows.slant_m / 2]
     if lone:
-        found.append(f"{len(lone)} table is narrower than half its height: one module alone")
+        are = "table is" if len(lone) == 1 else "tables are"
+        found.append(f"{len(lone)} {are} narrower than half the glass's height: one module alone")
     if array.table and array.table.apart.value_m > rows.slant_m:
         found.append("Posts are set further apart than the glass is long: they stand at its edges")
     return tuple(found)

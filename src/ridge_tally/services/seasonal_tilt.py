@@ -22,6 +22,7 @@ from ridge_tally.core.sky.weather_year import month_of
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.core.sun.row_spacing import Rows, shaded_frac
 from ridge_tally.core.sun.seasons import best_positions
+from ridge_tally.core.units import format_length
 from ridge_tally.rules.array import lay_of
 from ridge_tally.rules.design import dc_watts
 from ridge_tally.rules.ground import rows_of
@@ -206,7 +207,11 @@ def calendar_of(job: Job, option: Option, plane_id: PlaneId) -> str:
     slant_m = rows_of(job, option, array).slant_m
     for stand in stands(slant_m, array.table, array.table.seasons):
         words = f"{job.name}: tilt the tables on {plane.name} to {stand.tilt_deg:g}°"
-        legs = f"Back legs {stand.back_leg_m:.2f} m, {stand.lift_m:+.2f} m. "
+        by = format_length(abs(stand.lift_m), job.unit)
+        legs = (
+            f"Back legs {format_length(stand.back_leg_m, job.unit)}, {by} "
+            f"{'down' if stand.lift_m < 0 else 'up'}. "
+        )
         lines += [
             "BEGIN:VEVENT",
             f"UID:{plane_id}-{stand.from_day}@ridge-tally",

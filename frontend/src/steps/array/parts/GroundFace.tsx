@@ -3,6 +3,7 @@ import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { TypedField } from '@/ui/TypedField';
+import { areaText } from '@/units/area';
 import { dayName, figure } from '@/units/format';
 import { echoOf, formatLength } from '@/units/length';
 
@@ -72,7 +73,7 @@ export function GroundFace({ planeId, array, layout }: GroundFaceProps) {
           {layout.modules} modules{layout.bays > 0 && `, ${layout.bays} bays for later`} on{' '}
           {layout.tables.length} tables; {layout.posts.length} posts of{' '}
           {metres(layout.shortest_post_m)} to {metres(layout.longest_post_m)} over the ground; land{' '}
-          {figure(layout.land_m2)} m²
+          {areaText(layout.land_m2, null, job.unit)}
           {layout.lot_m !== null && `; lot line ${metres(layout.lot_m)} away`}
           {trench && `; trench ${metres(trench.length_m)}`}.
         </p>

@@ -96,6 +96,17 @@ function Metres({ m }: { m: number }) {
   return <>{formatLength(m, job.unit)}</>;
 }
 
+/** Up or down from the tilt before. */
+function Lift({ m }: { m: number }) {
+  const { job } = useJob();
+  return (
+    <>
+      {m < 0 ? '−' : '+'}
+      {formatLength(Math.abs(m), job.unit)}
+    </>
+  );
+}
+
 /** What is: the days and tilts of the year typed over, and its calendar. */
 function NowRow({ planeId, now, best }: { planeId: string; now: Plan; best: boolean }) {
   const { at, option, edit } = useJob();
@@ -129,7 +140,7 @@ function NowRow({ planeId, now, best }: { planeId: string; now: Plan; best: bool
             <span key={s.from_day} className="flex items-center gap-1 whitespace-nowrap">
               {field(i + 1, 'tilt', `Tilt ${i + 1}`, `${figure(s.tilt_deg)}°`)}
               {field(i + 1, 'from_day', `From day ${i + 1}`, dayName(s.from_day))}
-              <Metres m={s.back_leg_m} />, {signed(s.lift_m, 2)} m
+              <Metres m={s.back_leg_m} />, <Lift m={s.lift_m} />
             </span>
           ) : (
             <span key={s.from_day}>{figure(s.tilt_deg)}° all year</span>
@@ -165,7 +176,7 @@ function PlanRow({ planeId, plan }: { planeId: string; plan: Plan }) {
             {count > 1 && (
               <>
                 {' '}
-                from {dayName(s.from_day)}, <Metres m={s.back_leg_m} />, {signed(s.lift_m, 2)} m
+                from {dayName(s.from_day)}, <Metres m={s.back_leg_m} />, <Lift m={s.lift_m} />
               </>
             )}
           </span>
