@@ -34,6 +34,7 @@ from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.layouts import alternatives
 from ridge_tally.services.one_more import one_more
+from ridge_tally.services.sun_day import sun_day
 from ridge_tally.services.sun_paths import sun_paths
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.services.worst_modules import worst_modules
@@ -158,3 +159,15 @@ def test_each_tilt_of_the_year_is_judged_on_its_own_days(workspace: Workspace) -
     assert (summer.name, winter.name) == ("Yard from 6 Apr", "Yard from 8 Sep")
     assert max(summer.loss_frac, winter.loss_frac) < 0.02
     assert summer.kwh_per_m2 + winter.kwh_per_m2 > 1.02 * fixed.kwh_per_m2
+
+
+@pytest.mark.parametrize(("day", "tilt_deg"), [(171, 15.0), (354, 50.0), (94, 50.0), (95, 15.0)])
+def test_a_day_s_shadows_are_of_the_tilt_held_on_it(
+    workspace: Workspace, day: int, tilt_deg: float
+) -> None:
+    season = SetSeasons(A, YARD, (Position(95, 15.0), Position(250, 50.0)))
+    job = apply_edit(KILN, season, SHELF)
+    ring = np.array(sun_day(workspace, job, option_of(job, A), day).modules[0].ring)
+    # By hand: from above 2.094 m of glass are 2.094 cos(tilt) deep.
+    deep = float(np.linalg.norm(ring[3] - ring[0]))
+    assert deep == pytest.approx(2.094 * math.cos(math.radians(tilt_deg)), abs=3e-3)
