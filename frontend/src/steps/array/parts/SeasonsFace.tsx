@@ -21,7 +21,7 @@ const alike = (a: Plan, b: Plan) =>
 
 export function SeasonsFace({ planeId }: { planeId: string }) {
   const { at, report } = useJob();
-  const { data, error } = useQuery({
+  const { data, error, isPlaceholderData } = useQuery({
     ...seasonsQuery(at, planeId),
     enabled: report.modules_strung > 0,
   });
@@ -36,7 +36,7 @@ export function SeasonsFace({ planeId }: { planeId: string }) {
       </p>
     );
   return (
-    <>
+    <div aria-busy={isPlaceholderData} className={isPlaceholderData ? 'opacity-50' : ''}>
       <table className="w-full text-xs">
         <thead>
           <tr className="text-right text-ink-2">
@@ -87,7 +87,7 @@ export function SeasonsFace({ planeId }: { planeId: string }) {
           {doubt}.
         </p>
       ))}
-    </>
+    </div>
   );
 }
 

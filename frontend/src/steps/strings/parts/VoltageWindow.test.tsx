@@ -46,3 +46,10 @@ test('without a coldest temperature the frame is open and says not checked', () 
   expect(screen.getByText('cold: not checked')).toBeTruthy();
   expect(frame(container)?.getAttribute('stroke-dasharray')).toBe('4 3');
 });
+
+test('the hot figure stands clear of the words on the cold end', () => {
+  render(<VoltageWindow tracker={{ ...tracker, v_cold_v: null, v_hot_v: tracker.v_limit_v }} />);
+  const hot = screen.getByText(String(tracker.v_limit_v), { selector: '[y="13"]' });
+  const words = screen.getByText('cold: not checked');
+  expect(Number(words.getAttribute('x')) - Number(hot.getAttribute('x'))).toBeGreaterThan(110);
+});

@@ -3,6 +3,8 @@ import type { Schemas } from '@/api/client';
 import { figure } from '@/units/format';
 
 const WIDTH_PX = 244;
+/** What “cold: not checked” takes, and half a figure before it. */
+const NOT_CHECKED_PX = 116;
 const BAR = { top: 20, height: 17 };
 
 export function VoltageWindow({ tracker }: { tracker: Schemas['TrackerView'] }) {
@@ -13,6 +15,9 @@ export function VoltageWindow({ tracker }: { tracker: Schemas['TrackerView'] }) 
   const colour = over ? 'var(--color-stop)' : 'var(--color-ink)';
   const right = cold ?? hot;
   const close = hot !== null && cold !== null && x(cold) - x(hot) < 62;
+  // Left of the words on the cold end, wherever the bar is.
+  const hotPx =
+    hot === null ? 0 : Math.min(x(hot), cold === null ? x(limit) - NOT_CHECKED_PX : WIDTH_PX);
   const describe = `Hottest Vmp ${hot === null ? 'not known' : `${figure(hot)} V`}, coldest Voc ${
     cold === null ? 'not checked' : `${figure(cold)} V`
   }, tracking ${tracker.v_min_v} to ${tracker.v_max_v} V, limit ${limit} V`;
@@ -57,7 +62,7 @@ export function VoltageWindow({ tracker }: { tracker: Schemas['TrackerView'] }) 
       />
       <g fontSize="12.5" fontWeight="600">
         {hot !== null && (
-          <text x={x(hot) - (close ? 4 : 0)} y="13" textAnchor={close ? 'end' : 'middle'}>
+          <text x={hotPx - (close ? 4 : 0)} y="13" textAnchor={close ? 'end' : 'middle'}>
             {figure(hot)}
           </text>
         )}
