@@ -84,8 +84,7 @@ export const rowsLightQuery = (at: OptionAt, planeId: string, mostLoss = '') =>
           signal,
         }),
       ).then((answer) => answer.light),
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
+    ...kept,
   });
 
 /** Where brackets can sit under the modules of a metal roof or a carport. */
@@ -96,8 +95,7 @@ export const bracketsQuery = (at: OptionAt, planeId: string) =>
       unwrap(api.GET(`${PLANE}/brackets`, { params: planePath(at, planeId), signal })).then(
         (answer) => answer.seats,
       ),
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
+    ...kept,
     retry: false,
   });
 
@@ -108,8 +106,7 @@ export const seasonsQuery = (at: OptionAt, planeId: string) =>
       unwrap(api.GET(`${PLANE}/seasons`, { params: planePath(at, planeId), signal })).then(
         (answer) => answer.study,
       ),
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
+    ...kept,
   });
 
 export const calendarAddress = (at: OptionAt, planeId: string) =>

@@ -79,10 +79,11 @@ function namesOf(blocked: SunPathChartProps['blocked']): SunPathChartProps['bloc
   return [...tops.values()].filter((b) => b.to_deg >= NAMED_FROM_DEG && b.kind !== 'roof');
 }
 
-const highestOf = (spots: readonly SunSpot[]) =>
+/** The highest of a line's spots; where it has none, one on the horizon at a bearing. */
+const highestOf = (spots: readonly SunSpot[], azimuthDeg: number): SunSpot =>
   spots.reduce(
     (a, b) => (b.elevation_deg > a.elevation_deg ? b : a),
-    spots[0] ?? { minute: 0, azimuth_deg: 0, elevation_deg: 0 },
+    spots[0] ?? { minute: 0, azimuth_deg: azimuthDeg, elevation_deg: 0 },
   );
 
 /** Where a name over a top stands clear of the hours' names: on it, or to either side. */
@@ -127,7 +128,7 @@ export function SunPathChart({
     ),
     `${x(HALF_WIDTH_DEG)},${y(0)}`,
   ].join(' ');
-  const hourTops = hours.map(({ spots }) => at(highestOf(spots).azimuth_deg));
+  const hourTops = hours.map(({ spots }) => at(highestOf(spots, middle).azimuth_deg));
   const firstDay = days[0];
   const highest = days.reduce((a, b) => (topOf(b) > topOf(a) ? b : a), days[0] ?? NO_DAY);
   return (
@@ -197,7 +198,7 @@ export function SunPathChart({
         </text>
       ))}
       {hours.map(({ hour, spots }) => {
-        const top = highestOf(spots);
+        const top = highestOf(spots, middle);
         return (
           <g key={hour}>
             <polyline
@@ -219,10 +220,7 @@ export function SunPathChart({
         );
       })}
       {days.map((d) => {
-        const noon = d.spots.reduce(
-          (a, b) => (b.elevation_deg > a.elevation_deg ? b : a),
-          d.spots[0] ?? { minute: 0, azimuth_deg: middle, elevation_deg: 0 },
-        );
+        const noon = highestOf(d.spots, middle);
         const end = d.day === firstDay?.day || d === days[days.length - 1];
         return (
           <g key={d.day}>

@@ -123,9 +123,10 @@ export function JobProvider({ jobId, optionId, children }: JobProviderProps) {
   const [planeId, showPlane] = useState('');
   const { planes } = state.job.survey;
   const option = state.job.options.find((o) => o.id === optionId) ?? state.job.options[0];
+  const withId = (id: string | undefined) => planes.find((p) => p.id === id);
+  // While nobody chose: where the work is.
   const laid = option?.arrays.find((a) => a.modules.length > 0)?.plane_id;
-  // Nobody chose yet: where the work is.
-  const plane = [planeId, laid].flatMap((id) => planes.filter((p) => p.id === id))[0] ?? planes[0];
+  const plane = withId(planeId) ?? withId(laid) ?? planes[0];
   const report = state.reports.find((r) => r.option_id === option?.id);
   const value = useMemo<JobInView | null>(() => {
     if (!option || !report) return null;

@@ -10,7 +10,14 @@ from ridge_tally.core.array.tables import columns_of
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.job.array import PlacedModule, PlaneArray, present_of, ways_of_array
 from ridge_tally.core.job.array_edits import FillPlane
-from ridge_tally.core.job.document import module_on, plane_of, present_ids, strung_count
+from ridge_tally.core.job.document import (
+    Job,
+    Option,
+    module_on,
+    plane_of,
+    present_ids,
+    strung_count,
+)
 from ridge_tally.core.job.edits import WishSeriesLength
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.survey import RoofPlane
@@ -60,6 +67,11 @@ def lay_of(module: ModuleSheet, array: PlaneArray, plane: RoofPlane) -> Lay:
     )
 
 
+def lay_in(job: Job, option: Option, array: PlaneArray) -> Lay:
+    """Return how the modules of an option's array are to lie on its plane."""
+    return lay_of(module_on(job, option, array.plane_id), array, plane_of(job, array.plane_id))
+
+
 def placed_at(modules: tuple[PlacedModule, ...]) -> tuple[Place, ...]:
     """Return the places of modules."""
     return tuple(Place(m.x_m, m.y_m, m.orientation) for m in modules)
@@ -69,9 +81,7 @@ def standing(design: Design, array: PlaneArray) -> Standing:
     """Return how the present modules of an array on a closed plane stand."""
     plane = plane_of(design.job, array.plane_id)
     present = present_of(array)
-    return _standing(
-        plane, present, lay_of(module_on(design.job, design.option, plane.id), array, plane)
-    )
+    return _standing(plane, present, lay_in(design.job, design.option, array))
 
 
 # Asked by the check, by the drawing, and by each option on an unchanged roof.

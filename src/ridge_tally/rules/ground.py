@@ -1,23 +1,22 @@
 """Rules of ground arrays and of rows on legs: clear of snow, lot line and each other's shade."""
 
 import math
-from dataclasses import replace
 
 import numpy as np
 
 from ridge_tally.core.array.stances import flattest_deg, positions_of, tilted
-from ridge_tally.core.array.tables import Table, table_rows, tables_of
+from ridge_tally.core.array.tables import Table, slant_of_m, table_rows, tables_of
 from ridge_tally.core.job.array import (
     GroundTable,
     PlaneArray,
     module_rows,
     present_of,
-    ways_of_array,
+    table_of,
 )
 from ridge_tally.core.job.array_edits import ArrayField, SetArrayField, SpaceRows
-from ridge_tally.core.job.document import Job, Option, module_on, plane_of
+from ridge_tally.core.job.document import Job, Option, plane_of
 from ridge_tally.core.job.survey import GroundArea, RoofPlane
-from ridge_tally.core.sun.row_spacing import Rows, solstice_gap_m
+from ridge_tally.core.sun.row_spacing import Rows, gap_at_m, solstice_gap_m
 from ridge_tally.core.survey.ground import rise_behind
 from ridge_tally.core.survey.lot import lot_distance_m
 from ridge_tally.core.survey.outline import is_closed, require_closed
@@ -32,7 +31,7 @@ from ridge_tally.core.working import (
     SourceStatus,
     check,
 )
-from ridge_tally.rules.array import lay_of
+from ridge_tally.rules.array import lay_in
 from ridge_tally.rules.design import Design
 
 MEASURED = Source("measured on this ground", "", SourceStatus.GEOMETRY)
@@ -42,15 +41,14 @@ PRACTICE = Source("sun from 9 to 15 h on the shortest day", "", SourceStatus.COM
 def rows_of(job: Job, option: Option, array: PlaneArray) -> Rows:
     """Return an array as long rows: its glass up the slope, and how what it stands on rises."""
     plane = plane_of(job, array.plane_id)
-    lay = lay_of(module_on(job, option, plane.id), array, plane)
+    lay = lay_in(job, option, array)
     behind = (
         math.tan(math.radians(min(plane.slope_deg, 89.0)))
         if plane.ground is None
         else rise_behind(plane.ground, plane.azimuth_deg)
     )
-    slant_m = lay.table_m(ways_of_array(array).orientations[0])
     tilt_deg = plane.slope_deg + array.leg_tilt_deg
-    return Rows(tilt_deg, plane.azimuth_deg, slant_m, behind)
+    return Rows(tilt_deg, plane.azimuth_deg, slant_of_m(array, lay), behind)
 
 
 def rings_of(plane: RoofPlane, rows: Rows, tables: tuple[Table, ...]) -> list[np.ndarray]:
@@ -76,10 +74,10 @@ def rings_in_year(
 ) -> list[np.ndarray]:
     """Return what tables cover at the steepest and at the flattest tilt of the year."""
     plane, flat_deg = plane_of(job, array.plane_id), flattest_deg(array)
-    found, sheet = rings_of(plane, rows, tables), module_on(job, option, array.plane_id)
+    found = rings_of(plane, rows, tables)
     if flat_deg < array.leg_tilt_deg:
-        flat = tilted(plane, array, lay_of(sheet, array, plane), flat_deg)
-        there = tables_of(plane, flat, lay_of(sheet, flat, plane))
+        flat = tilted(plane, array, lay_in(job, option, array), flat_deg)
+        there = tables_of(plane, flat, lay_in(job, option, flat))
         found += rings_of(plane, rows_of(job, option, flat), there)
     return found
 
@@ -111,9 +109,9 @@ def table_checks(design: Design, array: PlaneArray) -> tuple[Check, ...]:
     if plane.ground is None:
         return ()
     rows = rows_of(design.job, design.option, array)
-    lay = lay_of(module_on(design.job, design.option, plane.id), array, plane)
+    lay = lay_in(design.job, design.option, array)
     tables = tables_of(plane, array, lay)
-    found = _clear(plane, plane.ground, array.table or GroundTable())
+    found = _clear(plane, plane.ground, table_of(array))
     found += _fall(plane, plane.ground, array)
     rings = rings_in_year(design.job, design.option, array, rows, tables)
     found += _lot(design, plane, plane.ground, rings)
@@ -191,12 +189,12 @@ def _lot(
 
 def _swing(plane: RoofPlane, array: PlaneArray, rows: Rows) -> Check:
     """Return whether rows clear each other at the flattest tilt of the year, their posts staying."""
-    flat = replace(rows, tilt_deg=flattest_deg(array))
-    gap_m = array.gap_between_rows.value_m + rows.depth_m - flat.depth_m
+    flat_deg = flattest_deg(array)
+    gap_m = gap_at_m(rows, array.gap_between_rows.value_m, flat_deg)
     return _held(
         plane,
         "ground.swing",
-        f"Rows apart at {flat.tilt_deg:g}°",
+        f"Rows apart at {flat_deg:g}°",
         LimitKind.STOP,
         Given("D_flat", "level gap at the flattest tilt", gap_m, "m", "drawing"),
         ">=",

@@ -15,11 +15,11 @@ from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.job.array import Mounting, PlaneArray, present_of
 from ridge_tally.core.job.document import Job, Option, plane_of, present_ids
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Season, Weighing, counted
-from ridge_tally.core.nominal_year import DAYS, day_name
+from ridge_tally.core.nominal_year import day_name
 from ridge_tally.core.sky.plane_irradiance import plane_light
 from ridge_tally.core.sky.sky_bins import SkyBins, behind_glass_wh_per_m2, sky_bins
 from ridge_tally.core.sky.sun import SunPath, sun_path
-from ridge_tally.core.sky.weather_year import WeatherYear, clearest_day, steps_of_day
+from ridge_tally.core.sky.weather_year import WeatherYear, by_step, clearest_day, steps_of_day
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.core.sun.shading import glass_of
 from ridge_tally.rules.design import Design, dc_limit_given, dc_watts
@@ -139,7 +139,8 @@ def angle_map(
     for array in option.arrays:
         if not present_of(array):
             continue
-        plane, tilt_by_step = plane_of(job, array.plane_id), _by_step(array, len(weather.time))
+        plane = plane_of(job, array.plane_id)
+        tilt_by_step = by_step(tilt_by_day(positions_of(array)), len(weather.time))
         for tilt_deg, days in _held(array):
             theirs, most = bins, top
             if days:
@@ -168,10 +169,6 @@ def angle_map(
         best_kwh_per_m2=top,
         planes=tuple(planes),
     )
-
-
-def _by_step(array: PlaneArray, steps: int) -> FloatArray:
-    return np.repeat(tilt_by_day(positions_of(array)), steps // DAYS)
 
 
 def _held(array: PlaneArray) -> list[tuple[float, str]]:

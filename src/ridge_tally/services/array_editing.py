@@ -2,7 +2,6 @@
 
 from collections.abc import Callable, Container, Iterable
 from dataclasses import replace
-from itertools import groupby
 from typing import assert_never
 
 from ridge_tally.core.array.blockers import ground_of, path_edges
@@ -17,12 +16,12 @@ from ridge_tally.core.job import array_edits as edits
 from ridge_tally.core.job.array import (
     OTHER_WAY,
     ROUNDED_TO,
-    SAME_ROW_M,
     PlacedModule,
     PlaneArray,
     Position,
     Ways,
     empty_array,
+    in_rows,
     module_rows,
     present_of,
     ways_of_array,
@@ -40,7 +39,7 @@ from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
 from ridge_tally.core.job.survey import AccessPath, EdgeKind, RoofPlane, Setbacks, Taped
 from ridge_tally.core.survey.outline import is_closed, require_closed
 from ridge_tally.core.units import LengthUnit, format_length, parse_length_m, parse_number
-from ridge_tally.rules.array import lay_of
+from ridge_tally.rules.array import lay_in, lay_of
 from ridge_tally.rules.option_document import LONGEST_RUN, STEEPEST_LEG_DEG, WIDEST_GAP_M
 from ridge_tally.rules.setbacks import edge_zone_m, setback_pack
 from ridge_tally.services.bracket_seats import set_on_lines
@@ -149,7 +148,7 @@ def with_array(option: Option, array: PlaneArray) -> Option:
 def best_rows(job: Job, option: Option, plane: RoofPlane, ways: Ways) -> Fill:
     """Return the fullest rows, the access path along the edge that costs least."""
     require_closed(plane)
-    lay = lay_of(module_on(job, option, plane.id), array_of(option, plane.id), plane)
+    lay = lay_in(job, option, array_of(option, plane.id))
     fills = [
         fill_rows(prepared(ground_of(plane, edge), lay), ways)
         for edge in path_edges(plane) or (None,)
@@ -165,7 +164,7 @@ def filled(job: Job, option_id: OptionId, plane_id: PlaneId, ways: Ways) -> Job:
     if not fill.places:
         raise nothing_fits(plane, module_on(job, option, plane.id))
     array = array_of(option, plane_id)
-    lay = lay_of(module_on(job, option, plane_id), array, plane)
+    lay = lay_in(job, option, array)
     return with_option(job, with_array(option, with_places(array, lay, fill.places)))
 
 
@@ -198,7 +197,7 @@ def _laid(job: Job, edit: edits.LayModules) -> Job:
     if not edit.places:
         raise nothing_fits(plane, module_on(job, option, plane.id))
     array = array_of(option, plane.id)
-    lay = lay_of(module_on(job, option, plane.id), array, plane)
+    lay = lay_in(job, option, array)
     places = [Place(p.x_m, p.y_m, p.orientation) for p in edit.places]
     array = with_places(array, lay, places)
     _require_possible(job, option, array, {m.id for m in array.modules})
@@ -245,7 +244,7 @@ def _added(job: Job, edit: edits.AddModule) -> Job:
     taken = [m.id for a in option.arrays for m in a.modules]
     at = Place(edit.at.x_m, edit.at.y_m, edit.at.orientation)
     added: list[PlacedModule] = []
-    for place, tier in tiers_of(_lay(job, option, array), (at,)):
+    for place, tier in tiers_of(lay_in(job, option, array), (at,)):
         new_id = PlacedId(next_id(f"{plane.id}-", [*taken, *(m.id for m in added)]))
         added.append(_placed(new_id, place, tier))
     array = replace(array, modules=(*array.modules, *added))
@@ -263,21 +262,12 @@ def _columns(
 
     Each with the place of its lowest module; on roofs each module is a column by itself.
     """
-
-    def row(column: Column) -> int:
-        return round(column[0].y_m / SAME_ROW_M)
-
-    columns = [
+    columns = (
         c
         for c in columns_of(lay, array.modules)
         if module_ids is None or any(m.id in module_ids for m in c[1])
-    ]
-    ordered = sorted(columns, key=lambda c: (row(c), c[0].x_m))
-    return tuple(tuple(group) for _, group in groupby(ordered, key=row))
-
-
-def _lay(job: Job, option: Option, array: PlaneArray) -> Lay:
-    return lay_of(module_on(job, option, array.plane_id), array, plane_of(job, array.plane_id))
+    )
+    return in_rows(columns, lambda c: (c[0].x_m, c[0].y_m))
 
 
 def _moved(job: Job, edit: edits.MoveModules) -> Job:
@@ -291,7 +281,7 @@ def _moved(job: Job, edit: edits.MoveModules) -> Job:
             # A reason was given for the place, not for the module.
             kept_because="",
         )
-        for row in _columns(array, _lay(job, option, array), edit.module_ids)
+        for row in _columns(array, lay_in(job, option, array), edit.module_ids)
         for _, column in row
         for m in column
     }
@@ -301,7 +291,7 @@ def _moved(job: Job, edit: edits.MoveModules) -> Job:
 def _turned(job: Job, edit: edits.TurnModules) -> Job:
     option = option_of(job, edit.option_id)
     array = _one_array(option, edit.module_ids)
-    lay = _lay(job, option, array)
+    lay = lay_in(job, option, array)
     turned: dict[PlacedId, PlacedModule] = {}
     above_m = float("-inf")
     for row in _columns(array, lay, edit.module_ids):
@@ -326,7 +316,7 @@ def _split(job: Job, edit: edits.SplitRow) -> Job:
     option = option_of(job, edit.option_id)
     array = _one_array(option, (edit.module_id,))
     gap_m = _gap_m(job, edit.typed, "Gap in the row")
-    lay = _lay(job, option, array)
+    lay = lay_in(job, option, array)
     there = replace(array, modules=present_of(array))
     rows = _columns(there, lay)
     found = (
@@ -376,7 +366,7 @@ def _require_possible(
     if not is_closed(plane):
         return
     present = present_of(array)
-    lay = lay_of(module_on(job, option, array.plane_id), array, plane)
+    lay = lay_in(job, option, array)
     columns = columns_of(lay, present)
     short = shortfalls(ground_of(plane), lay, tuple(place for place, _ in columns))
     numbers = {m.id: number for number, m in enumerate(array.modules, start=1)}

@@ -16,7 +16,7 @@ from ridge_tally.core.job.array import Mounting, PlacedModule, PlaneArray, prese
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.survey import RoofPlane
-from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.core.sky.weather_year import WeatherYear, by_step
 from ridge_tally.core.sun.rear import RearView, rear_w_per_m2
 from ridge_tally.core.sun.shading import (
     QUICK,
@@ -36,7 +36,7 @@ from ridge_tally.core.sun.spliced import (
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.survey.site_frame import eave_height_m
 from ridge_tally.rules import tables
-from ridge_tally.rules.array import lay_of
+from ridge_tally.rules.array import lay_in, lay_of
 from ridge_tally.services.site_sky import (
     SiteSky,
     Spots,
@@ -116,7 +116,7 @@ def light_at(
     """
     plane = plane_of(job, array.plane_id)
     require_closed(plane)
-    lay = lay_of(module_on(job, option, plane.id), array, plane)
+    lay = lay_in(job, option, array)
     might = tuple(
         PlacedModule(PlacedId(f"might-{n}"), p.x_m, p.y_m, p.orientation, present=True, tier=tier)
         for n, (p, tier) in enumerate(tiers_of(lay, places))
@@ -146,7 +146,7 @@ def _held(
     fine: bool = False,
 ) -> _Held:
     stances = stances_of(job, option)
-    which = stances.by_step(len(sky.hours.month))
+    which = by_step(stances.by_day, len(sky.hours.month))
     tilts = tuple({a.plane_id: a.leg_tilt_deg for a in o.arrays} for o in stances.options)
     if len(stances.options) == 1:
         return _Held(sky, (sky,), tilts, which)
@@ -267,12 +267,17 @@ def _snow(
     if lay.leg_tilt_deg > 0:
         # Each row slides by itself, onto the roof before its foot.
         slant_m = max(lay.table_m(p.orientation) for p in spots.places)
-        lower_m = array.table.clearance.value_m if array.table else STAND_OFF_M
+        lower_m = _lower_edge_m(array)
     else:
         slant_m = max(p.y_m + lay.height_m(p.orientation) for p in spots.places) - lowest_m
         rise = np.sin(np.radians(spots.plane.slope_deg))
         lower_m = eave_height_m(spots.plane) + lowest_m * rise
     return snow_lost_frac(months, spots.glass.slope_deg, free_wh_per_m2, slant_m, lower_m)
+
+
+def _lower_edge_m(array: PlaneArray) -> float:
+    """Return how high the lower edge of rows on legs is over what they stand on."""
+    return array.table.clearance.value_m if array.table else STAND_OFF_M
 
 
 def _rear(
@@ -294,8 +299,7 @@ def _rear(
     steps = np.diff(rows_m)
     # Rows as far apart as they are in the mean; one alone sees ten of its own lengths.
     pitch_m = float(steps.mean()) if len(steps) else 10 * slant_m
-    lower_m = array.table.clearance.value_m if array.table else STAND_OFF_M
-    middle_m = lower_m + slant_m / 2 * float(np.sin(np.radians(lay.leg_tilt_deg)))
+    middle_m = _lower_edge_m(array) + slant_m / 2 * float(np.sin(np.radians(lay.leg_tilt_deg)))
     view = RearView(lay.leg_tilt_deg, spots.glass.azimuth_deg, slant_m, pitch_m, middle_m)
     reflected = sky.reflected_frac[sky.hours.month]
     gained = rear_w_per_m2(sky.weather, sky.hours.sun, view, reflected) * sheet.bifacial_frac

@@ -23,12 +23,12 @@ from ridge_tally.core.job.array import (
     module_rows,
     present_of,
 )
-from ridge_tally.core.job.document import Job, Option, module_on, plane_of
+from ridge_tally.core.job.document import Job, Option, plane_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.survey import Covering, RoofPlane
 from ridge_tally.core.survey.framing import FramingLines, framing_lines
 from ridge_tally.core.survey.outline import corners_m, require_closed
-from ridge_tally.rules.array import lay_of, placed_at
+from ridge_tally.rules.array import lay_in, placed_at
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,7 +71,7 @@ def seat_report(job: Job, option: Option, plane_id: PlaneId) -> SeatReport:
     present = () if array is None else present_of(array)
     if array is None or not present:
         return SeatReport(_told(plane, lines), USUAL_REACH_M, (), 0, 0, 0, None)
-    lay = lay_of(module_on(job, option, plane_id), array, plane)
+    lay = lay_in(job, option, array)
     places = placed_at(present)
     found = [seated(lines, lay, place, USUAL_REACH_M) for place in places]
     edges = [x for p in places for x in (p.x_m, p.x_m + lay.width_m(p.orientation))]
@@ -127,7 +127,7 @@ def set_on_lines(job: Job, option: Option, array: PlaneArray) -> PlaneArray:
     """
     plane = plane_of(job, array.plane_id)
     _, lines = _lines(plane)
-    setter = _Setter(plane, array, lay_of(module_on(job, option, plane.id), array, plane), lines)
+    setter = _Setter(plane, array, lay_in(job, option, array), lines)
     modules = setter.upwards(list(array.modules))
     for row in module_rows(modules):
         modules = setter.sideways(modules, {m.id for m in row})

@@ -15,6 +15,7 @@ from ridge_tally.core.job.array import (
     Mounting,
     PlaneArray,
     Position,
+    table_of,
 )
 from ridge_tally.core.job.document import Job, Option, plane_of
 from ridge_tally.core.job.ids import PlaneId
@@ -117,7 +118,7 @@ def table_field(job: Job, array: PlaneArray, edit: array_edits.SetTableField) ->
     """
     plane = plane_of(job, edit.plane_id)
     ground_of_plane(plane)
-    table, kind = array.table or GroundTable(), array_edits.TableField
+    table, kind = table_of(array), array_edits.TableField
     if edit.field is kind.ROWS:
         rows = parse_number(edit.typed, "Module rows on a table", "a number such as 2")
         if rows != int(rows) or not 1 <= rows <= MOST_TIERS:
@@ -163,7 +164,7 @@ def with_seasons(
     ground_of_plane(plane)
     ordered = tuple(sorted(positions, key=lambda p: p.from_day))
     require_sound_seasons(ordered)
-    table = array.table or GroundTable()
+    table = table_of(array)
     drawn = at_tilt(job, option, replace(array, table=table), steepest_deg(ordered))
     # Whole centimetres, as they are typed, and none more than there is.
     gap_m = math.floor(drawn.gap_between_rows.value_m * 100 + 1e-6) / 100

@@ -4,21 +4,19 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ridge_tally.core.array.posts import Post, legs, overhang_m, posts_along
+from ridge_tally.core.array.posts import Post, legs, overhang_m, posts_along, posts_apart_m
 from ridge_tally.core.array.stances import Stand, stands
 from ridge_tally.core.array.tables import Table, ground_height_m, table_rows, tables_of
-from ridge_tally.core.job.array import GroundTable, PlaneArray, present_of
-from ridge_tally.core.job.document import module_on
+from ridge_tally.core.job.array import GroundTable, PlaneArray, present_of, table_of
 from ridge_tally.core.job.survey import GroundArea, RoofPlane
 from ridge_tally.core.nominal_year import day_name
 from ridge_tally.core.sun.row_spacing import FROM_H, TO_H, Rows, solstice_gap_m
-from ridge_tally.core.survey.lot import lot_distance_m
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.units import LengthUnit, format_length
 from ridge_tally.core.working import Check, Verdict
-from ridge_tally.rules.array import lay_of
+from ridge_tally.rules.array import lay_in
 from ridge_tally.rules.design import Design
-from ridge_tally.rules.ground import rings_in_year, rows_of, table_checks
+from ridge_tally.rules.ground import rows_of, table_checks
 from ridge_tally.services.array_editing import array_of
 
 
@@ -64,12 +62,13 @@ def ground_layout(design: Design, plane: RoofPlane) -> GroundLayout | None:
     if plane.ground is None or not is_closed(plane):
         return None
     array = array_of(option, plane.id)
-    rows, table = rows_of(job, option, array), array.table or GroundTable()
-    tables = tables_of(plane, array, lay_of(module_on(job, option, plane.id), array, plane))
+    rows, table = rows_of(job, option, array), table_of(array)
+    tables = tables_of(plane, array, lay_in(job, option, array))
     posts = posts_of(plane, rows, table, tables)
     heights = [p.height_m for p in posts]
     solstice = solstice_gap_m(rows, job.site.latitude_deg)
     held = stands(rows.slant_m, table, table.seasons) if table.seasons else ()
+    checks = table_checks(design, array)
     gap_m, modules = array.gap_between_rows.value_m, len(present_of(array))
     return GroundLayout(
         tables=tuple(_view(rows, t) for t in tables),
@@ -83,9 +82,9 @@ def ground_layout(design: Design, plane: RoofPlane) -> GroundLayout | None:
         spacing_sum=_sum(job.unit, rows, solstice),
         stands=held,
         land_m2=land_m2(rows, tables, gap_m),
-        lot_m=lot_distance_m(rings_in_year(job, option, array, rows, tables), job.survey.lot_lines),
+        lot_m=next((c.value.value for c in checks if c.rule_id == "ground.lot-line"), None),
         on_sheet=_on_sheet(job.unit, plane, plane.ground, array, posts, held),
-        told=_told(job.unit, table_checks(design, array), array, rows, tables, solstice),
+        told=_told(job.unit, checks, array, rows, tables, solstice),
     )
 
 
@@ -103,7 +102,7 @@ def posts_of(
 ) -> tuple[Post, ...]:
     """Return every post; both rows of posts under the glass, as far apart up the slope as typed."""
     tilt = math.radians(rows.tilt_deg)
-    apart = min(table.apart.value_m, rows.slant_m)
+    apart = posts_apart_m(table, rows.slant_m)
     over = overhang_m(rows.slant_m, apart)
     found = []
     for number, one in enumerate(tables, start=1):
@@ -125,7 +124,7 @@ def _on_sheet(
     posts: Sequence[Post],
     held: Sequence[Stand],
 ) -> str:
-    table, bays = array.table or GroundTable(), len(array.modules) - len(present_of(array))
+    table, bays = table_of(array), len(array.modules) - len(present_of(array))
 
     def length(of_m: float) -> str:
         return format_length(of_m, unit)

@@ -19,7 +19,7 @@ from ridge_tally.core.job.survey_edits import (
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.survey.taping import small_size_text
 from ridge_tally.core.units import LengthUnit
-from ridge_tally.rules.array import lay_of, standing
+from ridge_tally.rules.array import lay_in, standing
 from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.workspace import Workspace
@@ -80,7 +80,7 @@ def one_more(workspace: Workspace, job: Job, option: Option, plane_id: PlaneId) 
 def _one_more(job: Job, option: Option, plane_id: PlaneId) -> OneMore:
     plane = plane_of(job, plane_id)
     array = array_of(option, plane_id)
-    lay = lay_of(module_on(job, option, plane_id), array, plane)
+    lay = lay_in(job, option, array)
     present = present_of(array)
     ways = ways_of_array(array)
     ground = ground_of(plane, standing(design_for(job, option), array).path_edge)

@@ -9,15 +9,15 @@ from scipy.optimize import brentq
 from ridge_tally.core.array.stances import positions_of, tilt_by_day
 from ridge_tally.core.array.tables import behind_frac, table_rows, tables_of
 from ridge_tally.core.job.array import PlaneArray, present_of
-from ridge_tally.core.job.document import Job, Option, module_on, plane_of
+from ridge_tally.core.job.document import Job, Option, plane_of
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import RoofPlane
-from ridge_tally.core.nominal_year import DAYS
-from ridge_tally.core.sun.row_spacing import Rows, shaded_frac, solstice_gap_m
+from ridge_tally.core.sky.weather_year import by_step
+from ridge_tally.core.sun.row_spacing import gap_at_m, shaded_frac, solstice_gap_m
 from ridge_tally.core.sun.shading import glass_of
 from ridge_tally.core.sun.spliced import parts_while
 from ridge_tally.core.survey.outline import require_closed
-from ridge_tally.rules.array import lay_of
+from ridge_tally.rules.array import lay_in
 from ridge_tally.rules.ground import rows_of
 from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.array_light import array_lights
@@ -74,7 +74,7 @@ def rows_light(
     ground_of_plane(plane)
     require_closed(plane)
     array = array_of(option, plane_id)
-    tables = tables_of(plane, array, lay_of(module_on(job, option, plane_id), array, plane))
+    tables = tables_of(plane, array, lay_in(job, option, array))
     rows, lines = rows_of(job, option, array), len(table_rows(tables))
     light, behind = _Light(workspace, job, option, plane, array), behind_frac(lines)
     gaps = [max(0.05, share * solstice_gap_m(rows, job.site.latitude_deg)) for share in CURVE]
@@ -97,27 +97,23 @@ class _Light:
     ) -> None:
         sky = site_sky(workspace, job, option)
         self.sun, self.whole = sky.hours.sun, 0.0
-        self.depth_m = rows_of(job, option, array).depth_m
-        # Rows at each tilt of the year with the direct light of its own days.
-        self.held: list[tuple[Rows, FloatArray]] = []
-        tilts = np.repeat(tilt_by_day(positions_of(array)), len(sky.hours.month) // DAYS)
+        self.rows = rows_of(job, option, array)
+        # The direct light of each tilt of the year on its own days.
+        self.held: dict[float, FloatArray] = {}
+        tilts = by_step(tilt_by_day(positions_of(array)), len(sky.hours.month))
         for tilt in np.unique(tilts).tolist():
             parts = parts_while(turned(sky, glass_of(plane, tilt)).parts, tilts == tilt)
             self.whole += float(parts.poa_w_per_m2.sum())
-            there = rows_of(job, option, replace(array, leg_tilt_deg=tilt))
-            self.held.append((there, parts.beam_w_per_m2 + parts.circumsolar_w_per_m2))
+            self.held[tilt] = parts.beam_w_per_m2 + parts.circumsolar_w_per_m2
 
     def loss_frac(self, gap_m: float) -> float:
         """Return the share of a shaded row's light; sky light that the row hides is not in it."""
-        lost = sum(
-            float((direct * shaded_frac(rows, self._gap_m(rows, gap_m), self.sun)).sum())
-            for rows, direct in self.held
-        )
+        lost = 0.0
+        for tilt, direct in self.held.items():
+            there = replace(self.rows, tilt_deg=tilt)
+            shaded = shaded_frac(there, gap_at_m(self.rows, gap_m, tilt), self.sun)
+            lost += float((direct * shaded).sum())
         return lost / self.whole if self.whole > 0 else 0.0
-
-    def _gap_m(self, rows: Rows, gap_m: float) -> float:
-        """Return the gap at another tilt, the rows' pitch being what it is at the drawn one."""
-        return max(0.01, gap_m + self.depth_m - rows.depth_m)
 
 
 def _asked(light: _Light, behind: float, most_loss: float | None) -> float | None:

@@ -5,25 +5,23 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.array.posts import hinge_m
-from ridge_tally.core.array.stances import Stand, positions_of, stands, steepest_deg, tilt_by_day
+from ridge_tally.core.array.stances import Stand, positions_of, stands, table_hinge_m, tilt_by_day
 from ridge_tally.core.array.tables import behind_frac, table_rows, tables_of
 from ridge_tally.core.energy.even_year import even_power_frac, power_table
 from ridge_tally.core.energy.inverter import ac_side, ac_year
 from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job.array import GroundTable, Position, present_of
+from ridge_tally.core.job.array import Position, present_of, table_of
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.nominal_year import DAYS, NOMINAL_YEAR, date_of
-from ridge_tally.core.sky.plane_irradiance import PlaneLight, glass_passing, light_parts
-from ridge_tally.core.sky.sun import sun_path
-from ridge_tally.core.sky.weather_year import month_of
+from ridge_tally.core.sky.plane_irradiance import PlaneLight
 from ridge_tally.core.strings.parts import ac_makers
-from ridge_tally.core.sun.row_spacing import Rows, shaded_frac
+from ridge_tally.core.sun.row_spacing import Rows, gap_at_m, shaded_frac
 from ridge_tally.core.sun.seasons import best_positions
+from ridge_tally.core.sun.shading import glass_of
 from ridge_tally.core.units import format_length
-from ridge_tally.rules.array import lay_of
+from ridge_tally.rules.array import lay_in
 from ridge_tally.rules.design import dc_watts
 from ridge_tally.rules.ground import rows_of
 from ridge_tally.services.array_editing import array_of
@@ -31,7 +29,7 @@ from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import hourly_year, require_strings
 from ridge_tally.services.ground_editing import ground_of_plane
 from ridge_tally.services.plant import heat_loss, losses_of, usual_warming
-from ridge_tally.services.weather import location_of, reflected_frac, weather_of
+from ridge_tally.services.site_sky import site_sky, turned
 from ridge_tally.services.workspace import Workspace
 
 FloatArray = NDArray[np.float64]
@@ -93,10 +91,10 @@ def seasonal_tilt(
     ground_of_plane(plane)
     require_strings(option)
     array = array_of(option, plane_id)
-    table, rows = array.table or GroundTable(), rows_of(job, option, array)
+    table, rows = table_of(array), rows_of(job, option, array)
     is_now = positions_of(array)
     tilts = np.array(sorted({*TILTS_DEG, *(p.tilt_deg for p in is_now)}))
-    lay = lay_of(module_on(job, option, plane_id), array, plane)
+    lay = lay_in(job, option, array)
     behind = behind_frac(len(table_rows(tables_of(plane, array, lay))))
     daily = _daily_kwh(workspace, job, option, plane_id, rows, tilts, behind)
     best = [best_positions(daily, tilts, count) for count in COUNTS]
@@ -111,13 +109,12 @@ def seasonal_tilt(
 
     def plan(positions: tuple[Position, ...]) -> SeasonalPlan:
         energy_kwh = year_kwh(positions)
-        apart = min(table.apart.value_m, rows.slant_m)
         return SeasonalPlan(
             positions,
             energy_kwh * scale,
             (energy_kwh - best[0].energy_kwh) * scale,
             (energy_kwh - year_kwh(positions, LATE_DAYS)) * scale,
-            hinge_m(rows.slant_m, apart, table.clearance.value_m, steepest_deg(positions)),
+            table_hinge_m(rows.slant_m, table, positions),
             stands(rows.slant_m, table, positions),
         )
 
@@ -147,40 +144,38 @@ def _daily_kwh(
     behind: float,
 ) -> FloatArray:
     """Return (t, 365): the array's AC energy of each day at each tilt, its rows' pitch kept."""
-    weather, plane = weather_of(workspace, job), plane_of(job, plane_id)
-    sun = sun_path(weather.time, location_of(job.site))
+    plane, sky = plane_of(job, plane_id), site_sky(workspace, job, option)
+    weather = sky.weather
     array, sheet = array_of(option, plane_id), module_on(job, option, plane_id)
     table, heat, losses = power_table(sheet), heat_loss(array.mounting), losses_of(sheet)
     design = design_for(job, option)
     kept = (1 - losses.mismatch_frac) * losses.aged_frac(1) * (1 - losses.wiring_frac)
     # This array's part of the modules and of the inverters under them.
-    mine_w = len(present_of(array)) * sheet.p_max_w
-    share = min(1.0, mine_w / dc_watts(design)[2])
-    dc_w = dc_watts(design)[2] * share
+    whole_w = dc_watts(design)[2]
+    share = min(1.0, len(present_of(array)) * sheet.p_max_w / whole_w)
+    dc_w = whole_w * share
     (maker, _), *_ = ac_makers(job, option)
     side = ac_side(replace(maker, p_ac_w=design.p_ac_w * share), usual_warming())
     volts = np.full(len(weather.time), float(side.curve_v[len(side.curve_v) // 2]))
-    reflected = reflected_frac(job, weather)[month_of(weather.time)]
-    pitch = array.gap_between_rows.value_m + rows.depth_m
+    gap_m = array.gap_between_rows.value_m
     found = []
     for tilt in tilts.tolist():
+        on_free = turned(sky, glass_of(plane, tilt))
+        parts, passed = on_free.parts, on_free.passed
         there = replace(rows, tilt_deg=tilt)
-        parts = light_parts(weather, sun, tilt, plane.azimuth_deg, reflected)
-        passed = glass_passing(sun, tilt, plane.azimuth_deg)
-        shaded = shaded_frac(there, max(0.01, pitch - there.depth_m), sun) * behind
-        direct = 1.0 - shaded
+        direct = 1.0 - shaded_frac(there, gap_at_m(rows, gap_m, tilt), sky.hours.sun) * behind
         beam, near = parts.beam_w_per_m2 * direct, parts.circumsolar_w_per_m2 * direct
-        sky = near + parts.isotropic_w_per_m2 + parts.horizon_w_per_m2
+        wide = near + parts.isotropic_w_per_m2 + parts.horizon_w_per_m2
         light = PlaneLight(
-            beam + sky + parts.ground_w_per_m2,
+            beam + wide + parts.ground_w_per_m2,
             beam * passed.beam_frac
-            + sky * passed.sky_frac
+            + wide * passed.sky_frac
             + parts.ground_w_per_m2 * passed.ground_frac,
         )
         offered = even_power_frac(table, light, weather, heat) * dc_w * kept
         year = ac_year(offered[None], volts, weather.air_degc, side, weather.step_h)
         given = year.given_w * (1 - losses.ac_wiring_frac) * (1 - losses.outage_frac)
-        found.append([kwh_of(day, weather.step_h) for day in given.reshape(365, -1)])
+        found.append([kwh_of(day, weather.step_h) for day in given.reshape(DAYS, -1)])
     return np.array(found)
 
 

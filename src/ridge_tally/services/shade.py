@@ -1,6 +1,6 @@
 """Shade on an option: what reaches each module, who takes how much, what trimming recovers."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -13,7 +13,6 @@ from ridge_tally.core.job.array import PlacedModule, present_of
 from ridge_tally.core.job.document import (
     Job,
     Option,
-    module_on,
     plane_of,
     sheets_on_planes,
     taking_part,
@@ -21,11 +20,18 @@ from ridge_tally.core.job.document import (
 from ridge_tally.core.job.ids import PlacedId, PlaneId, ShadeId
 from ridge_tally.core.job.survey import SitePoint, Taped
 from ridge_tally.core.sun.occluders import Occluders, OwnerKind
-from ridge_tally.core.sun.shading import QUICK, ModuleLight, Passing, Resolution, glass_corners_m
+from ridge_tally.core.sun.shading import (
+    QUICK,
+    ModuleLight,
+    Passing,
+    Resolution,
+    glass_corners_m,
+    sum_of,
+)
 from ridge_tally.core.survey.polygon import encloses
 from ridge_tally.core.survey.shade import source_at, source_height_m
 from ridge_tally.rules import tables
-from ridge_tally.rules.array import lay_of, placed_at
+from ridge_tally.rules.array import lay_in, placed_at
 from ridge_tally.services.array_light import ArrayLight, array_lights, require_modules
 from ridge_tally.services.evaluation import hourly_year, require_strings
 from ridge_tally.services.plant import Supposed
@@ -274,11 +280,6 @@ def _report(workspace: Workspace, job: Job, option: Option, resolution: Resoluti
     )
 
 
-def sum_of(parts: Iterable[FloatArray]) -> FloatArray:
-    """Return the sum of arrays alike in shape."""
-    return np.asarray(sum(parts))
-
-
 def _left(one: ArrayLight) -> FloatArray:
     """Return (12,): what shade leaves on all modules of an array, Wh/m²."""
     lost = sum_of(x.lost for x in one.lights).sum(axis=1)
@@ -320,7 +321,7 @@ def standing_in_array(job: Job, option: Option) -> tuple[str, ...]:
         if not present:
             continue
         plane = plane_of(job, array.plane_id)
-        lay = lay_of(module_on(job, option, plane.id), array, plane)
+        lay = lay_in(job, option, array)
         corners = np.array([glass_corners_m(plane, lay, p)[:, :2] for p in placed_at(present)])
         low, high = corners.min(axis=(0, 1)), corners.max(axis=(0, 1))
         for source in job.survey.shade_sources:

@@ -21,7 +21,7 @@ from ridge_tally.core.sky.plane_irradiance import (
     light_parts,
 )
 from ridge_tally.core.sky.sun import sun_path
-from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.core.sky.weather_year import WeatherYear, by_step
 from ridge_tally.core.sun.occluders import Occluders, occluders_of, with_rows
 from ridge_tally.core.sun.shading import (
     Glass,
@@ -42,7 +42,7 @@ from ridge_tally.core.sun.shading import (
 )
 from ridge_tally.core.sun.spliced import parts_while
 from ridge_tally.rules import tables
-from ridge_tally.rules.array import lay_of
+from ridge_tally.rules.array import lay_in
 from ridge_tally.services.weather import (
     fine_weather_of,
     location_of,
@@ -125,7 +125,7 @@ def _sky(
     occluders = occluders_of(job.survey)
     for array in on_legs:
         plane = plane_of(job, array.plane_id)
-        lay = lay_of(module_on(job, option, plane.id), array, plane)
+        lay = lay_in(job, option, array)
         places = raised(plane, array, lay, present_of(array))
         corners = np.array([glass_corners_m(plane, lay, p) for p in places]).reshape(-1, 4, 3)
         occluders = with_rows(occluders, f"rows on {plane.name}", corners)
@@ -142,7 +142,7 @@ def _sky(
         weather,
         hours,
         reflected_frac(job, weather_of(workspace, job)),
-        None if days is None else np.repeat(np.array(days), len(weather.time) // len(days)),
+        None if days is None else by_step(np.array(days), len(weather.time)),
     )
 
 
@@ -210,7 +210,7 @@ def module_lights(sky: SiteSky, spots: Spots) -> tuple[ModuleLight, ...]:
         return sky.lights.get(
             spots.key(place),
             lambda: module_light(
-                _words(sky, spots, place),
+                _words(sky, spots, place, weights),
                 spots.substrings,
                 cell_groups(spots.resolution, half_cut=spots.half_cut),
                 sky.hours,
@@ -231,13 +231,16 @@ def module_lights(sky: SiteSky, spots: Spots) -> tuple[ModuleLight, ...]:
 
 def module_words(workspace: Workspace, sky: SiteSky, spots: Spots) -> tuple[WordArray, ...]:
     """Return the words of the sky over each place, the newest of them remembered."""
+    weights = cell_weights(spots.glass, spots.resolution.rows)
     return tuple(
-        workspace.words.get((sky.number, spots.key(p)), lambda p=p: _words(sky, spots, p))  # type: ignore[misc]
+        workspace.words.get(
+            (sky.number, spots.key(p)),
+            lambda p=p: _words(sky, spots, p, weights),  # type: ignore[misc]
+        )
         for p in spots.places
     )
 
 
-def _words(sky: SiteSky, spots: Spots, place: Place) -> WordArray:
+def _words(sky: SiteSky, spots: Spots, place: Place, weights: FloatArray) -> WordArray:
     points = sample_points_m(spots.plane, spots.lay, place, spots.substrings, spots.resolution)
-    weights = cell_weights(spots.glass, spots.resolution.rows)
     return skies_over(sky.occluders, spots.glass, points.reshape(-1, 3), weights)

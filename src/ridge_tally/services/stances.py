@@ -7,8 +7,9 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.array.stances import positions_of, tilt_by_day, tilted
 from ridge_tally.core.job.array import PlaneArray
-from ridge_tally.core.job.document import Job, Option, module_on, plane_of
-from ridge_tally.rules.array import lay_of
+from ridge_tally.core.job.document import Job, Option, plane_of
+from ridge_tally.core.nominal_year import DAYS
+from ridge_tally.rules.array import lay_in
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,17 +19,13 @@ class Stances:
     options: tuple[Option, ...]
     by_day: NDArray[np.int64]
 
-    def by_step(self, steps: int) -> NDArray[np.int64]:
-        """Return the (steps,) numbers of equal steps of the year."""
-        return np.repeat(self.by_day, steps // len(self.by_day))
-
 
 def stances_of(job: Job, option: Option) -> Stances:
     """Return the ways an option stands; the option itself where no tilt is changed."""
     changed = [tilt_by_day(positions_of(a)) for a in option.arrays if _changes(a)]
-    tilts = np.array(changed).reshape(-1, 365)
+    tilts = np.array(changed).reshape(-1, DAYS)
     if not len(tilts):
-        return Stances((option,), np.zeros(365, dtype=np.int64))
+        return Stances((option,), np.zeros(DAYS, dtype=np.int64))
     ways, by_day = np.unique(tilts, axis=1, return_inverse=True)
     options = tuple(_held(job, option, way.tolist()) for way in ways.T)
     return Stances(options, np.asarray(by_day, dtype=np.int64).ravel())
@@ -57,4 +54,4 @@ def _held(job: Job, option: Option, tilts_deg: list[float]) -> Option:
 def at_tilt(job: Job, option: Option, array: PlaneArray, tilt_deg: float) -> PlaneArray:
     """Return a ground array of an option held at a tilt."""
     plane = plane_of(job, array.plane_id)
-    return tilted(plane, array, lay_of(module_on(job, option, plane.id), array, plane), tilt_deg)
+    return tilted(plane, array, lay_in(job, option, array), tilt_deg)

@@ -7,11 +7,11 @@ from itertools import pairwise
 import numpy as np
 
 from ridge_tally.core.array.tables import tables_of
-from ridge_tally.core.job.document import Job, Option, module_on
+from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.job.survey import RoofPlane, SitePoint
 from ridge_tally.core.survey.outline import corners_m, is_closed
 from ridge_tally.core.survey.site_frame import to_site
-from ridge_tally.rules.array import lay_of
+from ridge_tally.rules.array import lay_in
 from ridge_tally.rules.ground import rings_of, rows_of
 from ridge_tally.services.array_editing import array_of
 
@@ -33,7 +33,7 @@ def trench_of(job: Job, option: Option, plane: RoofPlane) -> Trench | None:
     if panel is None or plane.ground is None or not is_closed(plane):
         return None
     array = array_of(option, plane.id)
-    lay = lay_of(module_on(job, option, plane.id), array, plane)
+    lay = lay_in(job, option, array)
     rings = rings_of(plane, rows_of(job, option, array), tables_of(plane, array, lay))
     corners = np.concatenate(rings or [to_site(plane, corners_m(plane))[:, :2]])
     route = [*plane.ground.trench_route, panel]

@@ -23,7 +23,7 @@ from ridge_tally.core.job.document import (
 from ridge_tally.core.job.edits import Edit
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.working import shown
-from ridge_tally.rules.array import lay_of, placed_at, standing
+from ridge_tally.rules.array import lay_in, lay_of, placed_at, standing
 from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.array_light import light_at, require_modules
 from ridge_tally.services.editing import apply_edits, design_for
@@ -242,7 +242,7 @@ def _apart(job: Job, option: Option, one: FreePlace, other: FreePlace) -> bool:
     if one.plane_id != other.plane_id:
         return True
     array = next(a for a in option.arrays if a.plane_id == one.plane_id)
-    lay = lay_of(module_on(job, option, one.plane_id), array, plane_of(job, one.plane_id))
+    lay = lay_in(job, option, array)
     one_box, other_box = boxes_of(
         lay, tuple(Place(p.at.x_m, p.at.y_m, p.at.orientation) for p in (one, other))
     )

@@ -3,6 +3,8 @@
 import math
 from dataclasses import dataclass
 
+from ridge_tally.core.job.array import GroundTable
+
 # How far a table hangs over its end posts, in spans; common practice, no source.
 END_SPANS = 0.2
 
@@ -15,7 +17,6 @@ class Legs:
     posts meet it; ``lowest_m`` the lower edge over the ground.
     """
 
-    tilt_deg: float
     front_m: float
     back_m: float
     lowest_m: float
@@ -33,6 +34,11 @@ class Post:
     y_m: float
     back: bool
     height_m: float
+
+
+def posts_apart_m(table: GroundTable, slant_m: float) -> float:
+    """Return how far apart up the glass front and back posts stand: no further than it is long."""
+    return min(table.apart.value_m, slant_m)
 
 
 def overhang_m(slant_m: float, apart_m: float) -> float:
@@ -59,7 +65,7 @@ def legs(slant_m: float, apart_m: float, hinge: float, tilt_deg: float) -> Legs:
     """
     sine = math.sin(math.radians(tilt_deg))
     over = overhang_m(slant_m, apart_m)
-    return Legs(tilt_deg, hinge, hinge + apart_m * sine, hinge - over * sine)
+    return Legs(hinge, hinge + apart_m * sine, hinge - over * sine)
 
 
 def lift_m(apart_m: float, from_deg: float, to_deg: float) -> float:

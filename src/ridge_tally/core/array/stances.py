@@ -8,13 +8,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.array.lay import Lay
-from ridge_tally.core.array.posts import hinge_m, legs, lift_m, overhang_m
-from ridge_tally.core.job.array import (
-    GroundTable,
-    PlaneArray,
-    Position,
-    ways_of_array,
-)
+from ridge_tally.core.array.posts import hinge_m, legs, lift_m, overhang_m, posts_apart_m
+from ridge_tally.core.array.tables import slant_of_m
+from ridge_tally.core.job.array import GroundTable, PlaneArray, Position, table_of
 from ridge_tally.core.job.survey import RoofPlane, Taped
 from ridge_tally.core.nominal_year import DAYS
 from ridge_tally.core.survey.ground import rise_behind
@@ -41,13 +37,15 @@ def flattest_deg(array: PlaneArray) -> float:
     return min(p.tilt_deg for p in positions_of(array))
 
 
-def stands(slant_m: float, table: GroundTable, positions: Sequence[Position]) -> tuple[Stand, ...]:
-    """Return the stands of a year for glass so long up the slope, in the order of the year.
+def table_hinge_m(slant_m: float, table: GroundTable, positions: Sequence[Position]) -> float:
+    """Return how high the front posts hold the glass so that it clears the ground at the steepest."""
+    clear_m = table.clearance.value_m
+    return hinge_m(slant_m, posts_apart_m(table, slant_m), clear_m, steepest_deg(positions))
 
-    The front posts hold the glass so high that its lower edge clears the ground at the steepest.
-    """
-    apart = min(table.apart.value_m, slant_m)
-    hinge = hinge_m(slant_m, apart, table.clearance.value_m, steepest_deg(positions))
+
+def stands(slant_m: float, table: GroundTable, positions: Sequence[Position]) -> tuple[Stand, ...]:
+    """Return the stands of a year for glass so long up the slope, in the order of the year."""
+    apart, hinge = posts_apart_m(table, slant_m), table_hinge_m(slant_m, table, positions)
     found = []
     for number, position in enumerate(positions):
         at = legs(slant_m, apart, hinge, position.tilt_deg)
@@ -83,9 +81,9 @@ def tilted(plane: RoofPlane, array: PlaneArray, lay: Lay, tilt_deg: float) -> Pl
     the glass that reaches beyond the posts; over ground that rises behind, the way back takes
     off it.  The rows' pitch stays: where the gap comes out below 0, rows meet.
     """
-    table = array.table or GroundTable()
-    slant_m = lay.table_m(ways_of_array(array).orientations[0])
-    over_m = overhang_m(slant_m, min(table.apart.value_m, slant_m))
+    table = table_of(array)
+    slant_m = slant_of_m(array, lay)
+    over_m = overhang_m(slant_m, posts_apart_m(table, slant_m))
     was, is_ = math.radians(array.leg_tilt_deg), math.radians(tilt_deg)
     flatter = math.cos(was) - math.cos(is_)
     back_m = over_m * flatter

@@ -9,10 +9,11 @@ import numpy as np
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.job.array import (
     SAME_ROW_M,
-    GroundTable,
     Orientation,
     PlacedModule,
     PlaneArray,
+    table_of,
+    ways_of_array,
 )
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.survey.site_frame import to_site
@@ -47,6 +48,11 @@ def tier_up_m(lay: Lay, orientation: Orientation, tier: int) -> float:
     return tier * lay.tier_m(orientation) * math.cos(math.radians(lay.leg_tilt_deg))
 
 
+def slant_of_m(array: PlaneArray, lay: Lay) -> float:
+    """Return how long the glass of an array's tables is up the slope."""
+    return lay.table_m(ways_of_array(array).orientations[0])
+
+
 def tiers_of(lay: Lay, places: Iterable[Place]) -> tuple[tuple[Place, int], ...]:
     """Return the modules of columns, each with its tier, from the places of their lowest ones."""
     return tuple(
@@ -76,7 +82,7 @@ def tables_of(plane: RoofPlane, array: PlaneArray, lay: Lay) -> tuple[Table, ...
     -----
     A table's beams are level: it stands ``clearance`` over the highest ground under its front.
     """
-    ground, table = plane.ground, array.table or GroundTable()
+    ground, table = plane.ground, table_of(array)
     columns = sorted(
         columns_of(lay, array.modules), key=lambda c: (round(c[0].y_m / SAME_LINE_M), c[0].x_m)
     )

@@ -1,13 +1,16 @@
 """The modules of a plane, as placed: what a person chose, and nothing computed."""
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 from itertools import groupby
+from typing import TypeVar
 
 from ridge_tally.core.equipment import ModuleId
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.survey import Taped
+
+T = TypeVar("T")
 
 
 class Orientation(StrEnum):
@@ -132,6 +135,11 @@ class PlaneArray:
     table: GroundTable | None = None
 
 
+def table_of(array: PlaneArray) -> GroundTable:
+    """Return how an array's tables stand, the usual where none was given."""
+    return array.table or GroundTable()
+
+
 def present_of(array: PlaneArray) -> tuple[PlacedModule, ...]:
     """Return the modules that are there."""
     return tuple(m for m in array.modules if m.present)
@@ -143,14 +151,21 @@ ROUNDED_TO = 5
 SAME_ROW_M = 0.05
 
 
+def in_rows(
+    things: Iterable[T], corner: Callable[[T], tuple[float, float]]
+) -> tuple[tuple[T, ...], ...]:
+    """Return things row by row from the lowest, each row from its left, by their corners x and y."""
+
+    def row(thing: T) -> int:
+        return round(corner(thing)[1] / SAME_ROW_M)
+
+    ordered = sorted(things, key=lambda t: (row(t), corner(t)[0]))
+    return tuple(tuple(group) for _, group in groupby(ordered, key=row))
+
+
 def module_rows(modules: Iterable[PlacedModule]) -> tuple[tuple[PlacedModule, ...], ...]:
     """Return modules row by row from the lowest, each row from its left."""
-
-    def row(module: PlacedModule) -> int:
-        return round(module.y_m / SAME_ROW_M)
-
-    ordered = sorted(modules, key=lambda m: (row(m), m.x_m))
-    return tuple(tuple(group) for _, group in groupby(ordered, key=row))
+    return in_rows(modules, lambda m: (m.x_m, m.y_m))
 
 
 def ways_of_array(array: PlaneArray) -> Ways:

@@ -1,6 +1,7 @@
 """A year of weather in equal steps, and which day of it shows what."""
 
 from dataclasses import dataclass
+from typing import TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -8,6 +9,7 @@ from numpy.typing import NDArray
 from ridge_tally.core.nominal_year import NOMINAL_YEAR
 
 FloatArray = NDArray[np.float64]
+_T = TypeVar("_T", bound=np.generic)
 HOURS = 8760
 
 
@@ -72,6 +74,11 @@ def steps_of_day(day: int, steps_in_year: int) -> slice:
     """Return where the steps of a day of the year (0 to 364) lie among all of them."""
     steps = steps_in_year // 365
     return slice(day * steps, (day + 1) * steps)
+
+
+def by_step(by_day: NDArray[_T], steps_in_year: int) -> NDArray[_T]:
+    """Return what holds on each day of the year, (365,), for each of so many equal steps."""
+    return np.repeat(by_day, steps_in_year // len(by_day))
 
 
 def clearest_day(ghi_w_per_m2: FloatArray, around_day: int, within_days: int = 12) -> int:

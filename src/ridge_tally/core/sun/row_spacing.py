@@ -1,7 +1,7 @@
 """How far apart long rows stand so that one leaves the next the sun; what nearer ones cost."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,6 +13,7 @@ FloatArray = NDArray[np.float64]
 # The shortest day, from nine to three by the sun: common practice, no source.
 FROM_H, TO_H = 9.0, 15.0
 TILT_OF_EARTH_DEG = 23.44
+LEAST_GAP_M = 0.01
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,8 +77,15 @@ def solstice_gap_m(rows: Rows, latitude_deg: float) -> float:
     return max(gap_m(rows, *solstice_sun(latitude_deg, float(h))) for h in hours)
 
 
+def gap_at_m(rows: Rows, gap: float, tilt_deg: float) -> float:
+    """Return the level gap of rows held at another tilt, their pitch staying; below 0 they meet."""
+    return gap + rows.depth_m - replace(rows, tilt_deg=tilt_deg).depth_m
+
+
 def shaded_frac(rows: Rows, gap: float, sun: SunPath) -> FloatArray:
     """Return (n,): the share of a row's height that the row before it shades.
+
+    Rows that meet are taken as just apart.
 
     Notes
     -----
@@ -93,7 +101,7 @@ def shaded_frac(rows: Rows, gap: float, sun: SunPath) -> FloatArray:
         axis_azimuth=axis_azimuth,
         shaded_row_rotation=-rows.tilt_deg,
         collector_width=rows.slant_m,
-        pitch=gap + rows.depth_m,
+        pitch=max(LEAST_GAP_M, gap) + rows.depth_m,
         axis_tilt=0.0,
         cross_axis_slope=cross,
     )

@@ -1,5 +1,6 @@
 """How much of each hour's light reaches each substring of a module."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 import numpy as np
@@ -292,6 +293,11 @@ def module_light(
         alone=(alone + sky_alone[:, season_of] * by_month) * (hours.step_h / len(sky)),
         only=(only + sky_only[:, season_of] * by_month) * (hours.step_h / len(sky)),
     )
+
+
+def sum_of(parts: Iterable[FloatArray]) -> FloatArray:
+    """Return the sum of arrays alike in shape."""
+    return np.asarray(sum(parts))
 
 
 def reach_by_hour(reach: NDArray[np.float32], hours: Hours) -> FloatArray:

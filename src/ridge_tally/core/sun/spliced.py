@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.sky.plane_irradiance import GlassPassing, LightParts
-from ridge_tally.core.sun.shading import Hours, ModuleLight
+from ridge_tally.core.sun.shading import Hours, ModuleLight, sum_of
 
 FloatArray = NDArray[np.float64]
 
@@ -47,14 +47,10 @@ def spliced_light(
         reach_least=np.choose(up, [x.reach_least for x in lights]),
         sky_open_frac=np.concatenate([x.sky_open_frac for x in lights], axis=1),
         sky_number=which * 12 + hours.month,
-        lost=_summed([x.lost for x in lights]),
-        alone=_summed([x.alone for x in lights]),
-        only=_summed([x.only for x in lights]),
+        lost=sum_of(x.lost for x in lights),
+        alone=sum_of(x.alone for x in lights),
+        only=sum_of(x.only for x in lights),
     )
-
-
-def _summed(parts: Sequence[FloatArray]) -> FloatArray:
-    return np.asarray(np.sum(parts, axis=0), dtype=np.float64)
 
 
 def _by_part(made: Callable[[Callable[[LightParts], FloatArray]], FloatArray]) -> LightParts:
