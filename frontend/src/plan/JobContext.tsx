@@ -21,6 +21,7 @@ import {
 } from '@/api/client';
 import { jobKey, jobQuery, jobsQuery, type OptionAt } from '@/api/queries';
 import { useNotify } from '@/ui/Notices';
+import { NotWorkedOut } from './NotWorkedOut';
 import { tabName } from './tab';
 
 interface JobInView {
@@ -128,13 +129,14 @@ export function JobProvider({ jobId, optionId, children }: JobProviderProps) {
   const laid = option?.arrays.find((a) => a.modules.length > 0)?.plane_id;
   const plane = withId(planeId) ?? withId(laid) ?? planes[0];
   const report = state.reports.find((r) => r.option_id === option?.id);
+  const { brief, survey } = state;
   const value = useMemo<JobInView | null>(() => {
-    if (!option || !report) return null;
+    if (!option || !report || !brief || !survey) return null;
     return {
       state,
       job: state.job,
-      brief: state.brief,
-      survey: state.survey,
+      brief,
+      survey,
       option,
       plane,
       showPlane,
@@ -145,7 +147,7 @@ export function JobProvider({ jobId, optionId, children }: JobProviderProps) {
       undo: () => void act('undo'),
       redo: () => void act('redo'),
     };
-  }, [state, option, plane, report, jobId, mutateAsync, act]);
-  if (!value) return null;
+  }, [state, option, plane, report, brief, survey, jobId, mutateAsync, act]);
+  if (!value) return <NotWorkedOut state={state} act={(change) => void act(change)} />;
   return <JobContext.Provider value={value}>{children}</JobContext.Provider>;
 }

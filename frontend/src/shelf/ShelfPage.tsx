@@ -91,6 +91,7 @@ export default function ShelfPage() {
             key={kind}
             kind={kind}
             chosen={chosen}
+            onRemoved={() => changed()}
             onChoose={(id) =>
               setChosen(
                 chosen.includes(id)

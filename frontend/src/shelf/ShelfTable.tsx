@@ -6,11 +6,13 @@ import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { SortHead } from '@/ui/SortHead';
 import { figure } from '@/units/format';
+import { LeftOut } from './LeftOut';
 
 interface ShelfTableProps {
   kind: SheetKind;
   chosen: readonly string[];
   onChoose: (id: string) => void;
+  onRemoved: () => void;
 }
 
 const number = (text: string) => {
@@ -18,7 +20,7 @@ const number = (text: string) => {
   return Number.isFinite(value) ? value : null;
 };
 
-export function ShelfTable({ kind, chosen, onChoose }: ShelfTableProps) {
+export function ShelfTable({ kind, chosen, onChoose, onRemoved }: ShelfTableProps) {
   const [words, setWords] = useState('');
   const [sort, setSort] = useState('');
   const [down, setDown] = useState(true);
@@ -49,6 +51,7 @@ export function ShelfTable({ kind, chosen, onChoose }: ShelfTableProps) {
   );
   return (
     <section aria-label="On the shelf" className="flex min-h-0 grow flex-col">
+      <LeftOut sheets={data.left_out} onRemoved={onRemoved} />
       <div className="flex h-10 shrink-0 items-center gap-3 px-4">
         {field('Find', words, setWords, 190)}
         {sorted ? (

@@ -6,7 +6,7 @@ from functools import cache
 from importlib.resources import files
 from typing import TypeVar
 
-from pydantic import TypeAdapter
+from pydantic import TypeAdapter, ValidationError
 
 from ridge_tally.core.equipment import (
     SHEETS,
@@ -23,17 +23,33 @@ from ridge_tally.core.equipment import (
     sheet_among,
 )
 
+from ridge_tally.core.errors import RidgeTallyError
+from ridge_tally.rules.equipment import require_sheet
+
 Sheet = TypeVar("Sheet")
 
 
 @dataclass(frozen=True, slots=True)
+class LeftOut:
+    """An own datasheet that is kept but cannot be used, and why."""
+
+    kind: str
+    id: str
+    why: str
+
+
+@dataclass(frozen=True, slots=True)
 class Shelf:
-    """Modules, inverters and converters for single modules to choose from."""
+    """Modules, inverters and converters for single modules to choose from.
+
+    ``left_out``: own datasheets that cannot be used.
+    """
 
     modules: tuple[ModuleSheet, ...]
     inverters: tuple[InverterSheet, ...]
     optimizers: tuple[OptimizerSheet, ...] = ()
     microinverters: tuple[MicroinverterSheet, ...] = ()
+    left_out: tuple[LeftOut, ...] = ()
 
     def of_kind(self, kind: str) -> tuple[AnySheet, ...]:
         """Return the sheets of a kind: ``module``, ``inverter``, ``optimizer``, ``microinverter``."""
@@ -84,13 +100,24 @@ def _reader(kind: str) -> TypeAdapter[AnySheet]:
     return TypeAdapter(SHEETS[kind])
 
 
-def with_own(samples: Shelf, documents: Iterable[tuple[str, str]]) -> Shelf:
-    """Return the shelf with own datasheets, kept as (kind, JSON), behind the samples."""
+def with_own(samples: Shelf, documents: Iterable[tuple[str, str, str]]) -> Shelf:
+    """Return the shelf with own datasheets, kept as (kind, id, JSON), behind the samples.
+
+    One that cannot be read or that contradicts itself is left out and named.
+    """
     own: dict[str, list[AnySheet]] = {kind: [] for kind in SHEETS}
-    for kind, document in documents:
-        own[kind].append(_reader(kind).validate_json(document))
-    parts = ((*samples.of_kind(kind), *own[kind]) for kind in SHEETS)
-    return Shelf(*parts)  # type: ignore[arg-type]
+    left_out = []
+    for kind, sheet_id, document in documents:
+        try:
+            sheet = _reader(kind).validate_json(document)
+            require_sheet(sheet)
+        except (KeyError, ValidationError, RidgeTallyError) as error:
+            why = str(error) if isinstance(error, RidgeTallyError) else "It does not read as one."
+            left_out.append(LeftOut(kind, sheet_id, why))
+            continue
+        own[kind].append(sheet)
+    whole = {f"{kind}s": (*samples.of_kind(kind), *own[kind]) for kind in SHEETS}
+    return Shelf(**whole, left_out=tuple(left_out))  # type: ignore[arg-type]
 
 
 def written(sheet: AnySheet) -> str:

@@ -48,7 +48,7 @@ from ridge_tally.services.evaluation import YearReport, hourly_year, year_report
 from ridge_tally.services.layouts import alternatives
 from ridge_tally.services.own_point import helped_ids, own_point_report
 from ridge_tally.services.plant import AS_IT_IS, FINELY, weather_for
-from ridge_tally.services.reporting import CheckView, OptionReport
+from ridge_tally.services.reporting import CheckView, OptionReport, option_report
 from ridge_tally.services.sample_jobs import store_samples
 from ridge_tally.services.shade import ShadeReport, shade_report
 from ridge_tally.services.sheets import option_sheet
@@ -177,9 +177,8 @@ def list_command(data: Path, *, json_out: bool) -> None:
 @speaks
 def check(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
     """Check an option; exit code 1 for a broken Stop, 3 for an unchecked one."""
-    state = jobs.open_job(open_workspace(data), JobId(job_id))
-    option = option_of(state.job, OptionId(option_id))
-    report = next(r for r in state.reports if r.option_id == option.id)
+    job = jobs.load_job(open_workspace(data), JobId(job_id))
+    report = option_report(job, option_of(job, OptionId(option_id)))
     click.echo(as_json(report) if json_out else _check_text(report))
     if report.broken_stops:
         sys.exit(BROKEN_STOP)

@@ -6,6 +6,9 @@ missing datasheet number makes a check ``NOT_CHECKED``.
 
 from dataclasses import dataclass
 
+# Of a text that was not understood, so much is said again.
+LONGEST_SHOWN = 60
+
 
 class RidgeTallyError(Exception):
     """Root of all errors that carry a sentence for a person."""
@@ -38,7 +41,8 @@ class NotUnderstood(RidgeTallyError):
     code = "input.not-understood"
 
     def __str__(self) -> str:
-        return f"{self.field}: “{self.value}” was not understood. Type {self.expected}."
+        shown = self.value if len(self.value) <= LONGEST_SHOWN else f"{self.value[:LONGEST_SHOWN]}…"
+        return f"{self.field}: “{shown}” was not understood. Type {self.expected}."
 
 
 @dataclass(eq=False)
@@ -111,6 +115,21 @@ class FormatError(RidgeTallyError):
     def __str__(self) -> str:
         where = f" at {self.place}" if self.place else ""
         return f"{self.file}{where}: {self.problem}. {self.remedy}"
+
+
+@dataclass(eq=False)
+class NotWorkedOut(RidgeTallyError):
+    """A change whose result the program fails to work out; nothing of it was stored."""
+
+    what: str
+    reason: str
+    code = "report.failed"
+
+    def __str__(self) -> str:
+        return (
+            f"“{self.what}” was not saved: {self.reason} The job is as it was; "
+            "go about it another way, and send the job file to whoever keeps this program."
+        )
 
 
 @dataclass(eq=False)

@@ -25,19 +25,47 @@ class LengthUnit(StrEnum):
     FOOT = "ft"
 
 
-_NUMBER = r"\d+(?:[.,]\d+)?|[.,]\d+"
-_FRACTION = r"\d+\s*/\s*\d+"
-_METRIC = re.compile(rf"(?P<n>{_NUMBER})\s*(?P<u>mm|cm|m)")
+# Runs of digits are bounded, so that no text makes a pattern try one split after another.
+_NUMBER = r"\d{1,15}(?:[.,]\d{1,20})?|[.,]\d{1,20}"
+_FRACTION = r"\d{1,9} ?/ ?\d{1,9}"
+# Larger than any figure of a house; past it sums lose their meaning.
+LARGEST_NUMBER = 1e12
+LONGEST_TYPED = 300
+_FINITE = re.compile(r"[-+]?(?:\d{1,20}(?:\.\d{0,20})?|\.\d{1,20})(?:[eE][-+]?\d{1,3})?")
+_METRIC = re.compile(rf"(?P<n>{_NUMBER}) ?(?P<u>mm|cm|m)")
 _FEET_AND_INCHES = re.compile(
-    rf"(?:(?P<ft>{_NUMBER})\s*(?:'|ft|feet|foot)\s*-?\s*)?"
-    rf"(?:(?P<inch>{_NUMBER})(?:[\s-]+(?P<frac>{_FRACTION}))?|(?P<only_frac>{_FRACTION}))?"
-    r"\s*(?P<mark>\"|in|inches|inch)?"
+    rf"(?:(?P<ft>{_NUMBER}) ?(?:'|ft|feet|foot) ?-? ?)?"
+    rf"(?:(?P<inch>{_NUMBER})(?:(?: |-| - )(?P<frac>{_FRACTION}))?|(?P<only_frac>{_FRACTION}))?"
+    r" ?(?P<mark>\"|in|inches|inch)?"
 )
-_DASHED = re.compile(rf"(?P<ft>\d+)\s*-\s*(?P<inch>{_NUMBER})(?:\s+(?P<frac>{_FRACTION}))?\s*\"?")
+_DASHED = re.compile(rf"(?P<ft>\d{{1,15}}) ?- ?(?P<inch>{_NUMBER})(?: (?P<frac>{_FRACTION}))? ?\"?")
 _BARE = re.compile(rf"(?P<n>{_NUMBER})")
-_BARE_FRACTION = re.compile(rf"(?:(?P<whole>\d+)\s+)?(?P<frac>{_FRACTION})")
+_BARE_FRACTION = re.compile(rf"(?:(?P<whole>\d{{1,15}}) )?(?P<frac>{_FRACTION})")
 _PER_METRIC = {"mm": 0.001, "cm": 0.01, "m": 1.0}
 _EXPECTED = "a length such as 12.19, 12190mm, 40' or 39' 11 3/4\""
+
+
+def one_line(typed: str, field: str, expected: str) -> str:
+    """Return a typed text without its outer blanks, each run of blanks in it one space.
+
+    Raises
+    ------
+    NotUnderstood
+        If it is longer than anything a figure is written with.
+    """
+    if len(typed) > LONGEST_TYPED:
+        raise NotUnderstood(field, typed, expected)
+    return " ".join(typed.split())
+
+
+def finite_number(text: str) -> float:
+    """Return a number written with a decimal point; ValueError if it is none or beyond counting."""
+    if not _FINITE.fullmatch(text):
+        raise ValueError(text)
+    value = float(text)
+    if not abs(value) <= LARGEST_NUMBER:
+        raise ValueError(text)
+    return value
 
 
 def _number(text: str | None) -> float:
@@ -48,7 +76,7 @@ def _fraction(text: str | None, field: str, typed: str) -> float:
     if not text:
         return 0.0
     try:
-        return float(Fraction(re.sub(r"\s", "", text)))
+        return float(Fraction(text.replace(" ", "")))
     except ZeroDivisionError:
         raise NotUnderstood(field, typed, _EXPECTED) from None
 
@@ -71,8 +99,17 @@ def parse_length_m(typed: str, unit: LengthUnit, field: str = "Length") -> float
     NotUnderstood
         If the text is not a length.
     """
-    text = typed.strip().lower().replace("′", "'").replace("″", '"').replace("''", '"')
+    text = one_line(typed, field, _EXPECTED).lower()
+    text = text.replace("′", "'").replace("″", '"').replace("''", '"')
     text = text.replace("’", "'").replace("”", '"').replace("−", "-")
+    length_m = _length_m(text, unit, field, typed)
+    if abs(length_m) > LARGEST_NUMBER:
+        raise NotUnderstood(field, typed, _EXPECTED)
+    return length_m
+
+
+def _length_m(text: str, unit: LengthUnit, field: str, typed: str) -> float:
+    """Return the length of a text in plain marks."""
     sign = -1.0 if text.startswith("-") else 1.0
     text = text.removeprefix("-").removeprefix("+").strip()
     if found := _METRIC.fullmatch(text):
@@ -101,7 +138,7 @@ def parse_length_m(typed: str, unit: LengthUnit, field: str = "Length") -> float
 
 def with_unit_written(typed: str, unit: LengthUnit) -> str:
     """Return a length's text with its unit written, so that it means the same in any job."""
-    text = typed.strip()
+    text = " ".join(typed.split())
     if _BARE.fullmatch(text):
         return f"{text} m" if unit is LengthUnit.METRE else f"{text}'"
     if unit is LengthUnit.FOOT and _BARE_FRACTION.fullmatch(text):
@@ -129,21 +166,25 @@ def parse_slope_deg(
     NotUnderstood
         If the text is not a slope.
     """
-    if found := re.fullmatch(r"(.+?)\s*over\s*(.+)", typed.strip(), re.IGNORECASE):
-        rise_m, run_m = (parse_length_m(part, unit, field) for part in found.groups())
+    expected = "degrees (26.6) or rise in twelve (6:12)"
+    text = one_line(typed, field, expected).lower()
+    rise_typed, over, run_typed = text.partition("over")
+    if over:
+        rise_m, run_m = (parse_length_m(part, unit, field) for part in (rise_typed, run_typed))
         if run_m > 0:
             return math.degrees(math.atan2(rise_m, run_m))
-    text = typed.strip().replace(",", ".").rstrip("°").removesuffix("deg").strip()
-    if found := re.fullmatch(r"(\d+(?:\.\d+)?)\s*[:/]\s*(\d+(?:\.\d+)?)", text):
-        rise, run = float(found[1]), float(found[2])
-        if run > 0:
-            return math.degrees(math.atan2(rise, run))
-    if found := re.fullmatch(r"(\d+(?:\.\d+)?)\s*%", text):
-        return math.degrees(math.atan(float(found[1]) / 100))
+    text = text.replace(",", ".").rstrip("°").removesuffix("deg").strip()
     try:
-        return _finite(text)
+        if text.endswith("%"):
+            return math.degrees(math.atan(finite_number(text[:-1].rstrip()) / 100))
+        parts = [finite_number(part.strip()) for part in re.split("[:/]", text)]
     except ValueError:
-        raise NotUnderstood(field, typed, "degrees (26.6) or rise in twelve (6:12)") from None
+        raise NotUnderstood(field, typed, expected) from None
+    if len(parts) == 1:
+        return parts[0]
+    if len(parts) == 2 and parts[0] >= 0 and parts[1] > 0:
+        return math.degrees(math.atan2(*parts))
+    raise NotUnderstood(field, typed, expected)
 
 
 def parse_number(typed: str, field: str, expected: str) -> float:
@@ -154,10 +195,10 @@ def parse_number(typed: str, field: str, expected: str) -> float:
     NotUnderstood
         If the text is not one finite number.
     """
-    text = typed.strip().replace(",", ".").replace("−", "-")
-    text = re.sub(r"\s*(°|deg|h|m)$", "", text)
+    text = one_line(typed, field, expected).replace(",", ".").replace("−", "-")
+    text = re.sub(r" ?(°|deg|h|m)$", "", text)
     try:
-        return _finite(text)
+        return finite_number(text)
     except ValueError:
         raise NotUnderstood(field, typed, expected) from None
 
@@ -171,10 +212,11 @@ def parse_temperature_degc(typed: str, field: str) -> float:
         If the text is not a temperature.
     """
     expected = "degrees Celsius such as −24, or −11 °F"
-    found = re.fullmatch(r"(.*?)\s*°?\s*([CcFf])?\s*", typed.strip())
-    assert found is not None
-    value = parse_number(found[1], field, expected)
-    return (value - 32) / 1.8 if (found[2] or "").lower() == "f" else value
+    text = one_line(typed, field, expected)
+    scale = text[-1:].lower()
+    bare = text[:-1] if scale in {"c", "f"} else text
+    value = parse_number(bare.rstrip(" °"), field, expected)
+    return (value - 32) / 1.8 if scale == "f" else value
 
 
 def parse_coordinates_deg(typed: str, field: str) -> tuple[float, float]:
@@ -192,17 +234,20 @@ def parse_coordinates_deg(typed: str, field: str) -> tuple[float, float]:
     NotUnderstood
         If the text is not two angles, latitude first.
     """
-    text = typed.strip().upper().replace("−", "-").replace("′", "'").replace("″", '"')
-    pattern = re.compile(_ANGLE + r"\s*([NS])?\s*[,; ]\s*" + _ANGLE + r"\s*([EWO])?")
-    compact = re.sub(r"\s*([NSEWO])\s*,?\s*", r"\1 ", text).strip()
-    found = pattern.fullmatch(compact)
+    expected = "latitude, longitude such as 36.2, -105.6"
+    text = one_line(typed, field, expected).upper()
+    text = text.replace("−", "-").replace("′", "'").replace("″", '"')
+    compact = re.sub(r" ?([NSEWO]) ?,? ?", r"\1 ", text).strip()
+    found = _COORDINATES.fullmatch(compact)
     if not found:
-        raise NotUnderstood(field, typed, "latitude, longitude such as 36.2, -105.6")
+        raise NotUnderstood(field, typed, expected)
     parts = found.groups()
     return _angle_deg(parts[:4], "S"), _angle_deg(parts[4:], "WO")
 
 
-_ANGLE = r"([-+]?\d+(?:\.\d+)?)°?\s*(?:(\d+(?:\.\d+)?)')?\s*(?:(\d+(?:\.\d+)?)\")?"
+_DEGREES = r"\d{1,3}(?:\.\d{1,15})?"
+_ANGLE = rf"([-+]?{_DEGREES})°? ?(?:({_DEGREES})')? ?(?:({_DEGREES})\")?"
+_COORDINATES = re.compile(rf"{_ANGLE} ?([NS])? ?[,; ] ?{_ANGLE} ?([EWO])?")
 
 
 def _angle_deg(parts: tuple[str | None, ...], negative: str) -> float:
@@ -210,13 +255,6 @@ def _angle_deg(parts: tuple[str | None, ...], negative: str) -> float:
     assert whole is not None
     size = abs(float(whole)) + float(minutes or 0) / 60 + float(seconds or 0) / 3600
     return -size if whole.startswith("-") or (side and side in negative) else size
-
-
-def _finite(text: str) -> float:
-    value = float(text)
-    if not math.isfinite(value):
-        raise ValueError(text)
-    return value
 
 
 def format_length(length_m: float, unit: LengthUnit) -> str:

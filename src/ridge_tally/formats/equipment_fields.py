@@ -23,6 +23,7 @@ from ridge_tally.core.equipment import (
     ValueOrigin,
 )
 from ridge_tally.core.errors import MissingDatum, NotUnderstood
+from ridge_tally.rules.bounds import MOST_LINES_ON_SHEET
 
 
 class SheetKind(StrEnum):
@@ -134,8 +135,9 @@ COLUMNS: dict[SheetKind, tuple[Column, ...]] = {
         _PRICE,
     ),
 }
-_NUMBER = r"[-+−]?\d+(?:[.,]\d+)?"
-_WITH_UNIT = re.compile(rf"({_NUMBER})\s*([^\d\s].*)?")
+_NUMBER = r"[-+−]?\d{1,15}(?:[.,]\d{1,15})?"
+_WITH_UNIT = re.compile(rf"({_NUMBER})\s{{0,9}}([^\d\s].*)?")
+LONGEST_CELL = 300
 FLAT_AT = (0.1, 0.5, 1.0)
 # How many of a quantity's own unit a coefficient's unit is.
 _ABSOLUTE = {"v": 1.0, "mv": 1e-3, "a": 1.0, "ma": 1e-3, "w": 1.0}
@@ -168,6 +170,10 @@ class _Row:
     def __init__(self, kind: SheetKind, texts: Mapping[str, str]) -> None:
         self.columns = {c.name: c for c in COLUMNS[kind]}
         self.texts = {name: text.strip() for name, text in texts.items()}
+        for name, text in self.texts.items():
+            if len(text) > LONGEST_CELL:
+                label = self.columns[name].label if name in self.columns else name
+                raise NotUnderstood(label, text, f"at most {LONGEST_CELL} characters")
         self.origins: list[ValueOrigin] = []
         self.name = self.texts.get("name", "")
         self.provenance = self.texts.get("source", "") or "typed from its datasheet"
@@ -237,7 +243,7 @@ class _Row:
         if not text:
             return None
         found = _WITH_UNIT.fullmatch(text)
-        unit = re.sub(r"\s*/\s*(k|°c|°|c|degc)$", "", (found[2] or "").lower()) if found else ""
+        unit = _over_degree((found[2] or "").lower()) if found else ""
         if found and unit == "%":
             return _float(found[1]) / 100
         if found and unit in _OWN[name] and whole > 0:
@@ -268,6 +274,12 @@ class _Row:
 
 def _float(text: str) -> float:
     return float(text.replace(",", ".").replace("−", "-"))
+
+
+def _over_degree(unit: str) -> str:
+    """Return what a coefficient's unit has above its stroke: ``mv`` of ``mV / °C``."""
+    above, _, below = unit.partition("/")
+    return above.rstrip() if below.strip() in ("k", "°c", "°", "c", "degc") else unit
 
 
 def _module(row: _Row, sheet_id: str) -> ModuleSheet:
@@ -347,7 +359,7 @@ def _inverter(row: _Row, sheet_id: str) -> InverterSheet:
         night_w=row.estimated("night_w", "night_w", 1.0),
         phases=row.whole("phases", 1) or 1,
         efficiency=row.efficiency(),
-        trackers=(tracker,) * (row.whole("trackers") or 0),
+        trackers=(tracker,) * min(row.whole("trackers") or 0, MOST_LINES_ON_SHEET + 1),
         battery_ready=row.yes("battery_ready"),
         price_cents=row.cents("price"),
         origins=tuple(row.origins),
@@ -382,7 +394,7 @@ def _optimizer(row: _Row, sheet_id: str) -> OptimizerSheet:
 
 def _microinverter(row: _Row, sheet_id: str) -> MicroinverterSheet:
     low, cells = row.number("v_min_v"), row.text("cells")
-    if cells and not re.fullmatch(r"\d+([\s,;/]+\d+)*", cells):
+    if cells and not re.fullmatch(r"\d{1,4}(?:[\s,;/]{1,3}\d{1,4})*", cells):
         raise NotUnderstood(row.columns["cells"].label, cells, "counts such as 54 60 66")
     return MicroinverterSheet(
         id=MicroinverterId(sheet_id),

@@ -26,8 +26,8 @@ from ridge_tally.rules.equipment import require_sheet
 MOST_ROWS = 20_000
 OWN = "own-"
 # Spreadsheets run what begins so; a figure may begin with a sign.
+_FIGURE = re.compile(r"[-+−]?[\d.,]+")
 _FORMULA = re.compile(r"\s*(=|@|[-+](?![\d.,\s]))")
-_HEADED_UNIT = re.compile(r"(.*?)\s*[\[(](.*)[\])]\s*")
 
 
 class EquipmentFile(BaseModel):
@@ -166,7 +166,7 @@ def _of_table(text: str, file: str) -> Iterator[AnySheet | RowProblem]:
         yield RowProblem("line 1", f"column {', '.join(strange)[:120]} is not known and left out")
     for number, line in enumerate(lines[1:], start=2):
         row = {
-            name: f"{cell} {unit}" if unit and re.fullmatch(r"\s*[-+−]?[\d.,]+\s*", cell) else cell
+            name: f"{cell} {unit}" if unit and _FIGURE.fullmatch(cell.strip()) else cell
             for (name, unit), cell in zip(heading, line, strict=False)
         }
         word = (row.pop("kind", "") or "module").strip().lower()
@@ -180,8 +180,11 @@ def _of_table(text: str, file: str) -> Iterator[AnySheet | RowProblem]:
 
 def _headed(cell: str) -> tuple[str, str]:
     """Return a column's name, and the unit in brackets behind it: ``beta_voc [%/K]``."""
-    found = _HEADED_UNIT.fullmatch(cell.strip())
-    name, unit = (found[1], found[2]) if found else (cell.strip(), "")
+    name, unit = cell.strip(), ""
+    if name.endswith(("]", ")")):
+        opened = min((i for mark in "[(" if (i := name.find(mark)) >= 0), default=-1)
+        if opened >= 0:
+            name, unit = name[:opened], name[opened + 1 : -1]
     return re.sub(r"[\s-]+", "_", name.strip().lower()), unit
 
 
@@ -192,7 +195,7 @@ def _kinds() -> str:
 def _of_json(text: str, file: str) -> Iterator[AnySheet | RowProblem]:
     try:
         data = json.loads(text)
-    except ValueError as error:
+    except (ValueError, RecursionError) as error:
         raise FormatError(
             file, "", f"this is not JSON ({error})", "Nothing was taken over."
         ) from None

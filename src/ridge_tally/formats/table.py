@@ -17,7 +17,12 @@ def read_table(text: str, file: str) -> list[list[str]]:
     marks = ("\t", ";", ",")
     first = text.strip().split("\n", 1)[0]
     mark = next((m for m in marks if m in first), ",")
-    lines = list(csv.reader(io.StringIO(text.strip()), delimiter=mark))
+    try:
+        lines = list(csv.reader(io.StringIO(text.strip()), delimiter=mark))
+    except csv.Error as error:
+        raise FormatError(
+            file, "", f"this is no table ({error})", "Choose a table with one row a line."
+        ) from None
     filled = [line for line in lines if any(cell.strip() for cell in line)]
     if not filled:
         raise FormatError(file, "", "there is nothing in it", "Choose a table with one row a line.")

@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.brief.typed import parse_day
 from ridge_tally.core.errors import FormatError, RidgeTallyError
+from ridge_tally.core.units import finite_number
 from ridge_tally.formats.table import read_table
 
 FloatArray = NDArray[np.float64]
@@ -206,11 +207,11 @@ def _number(row: Sequence[str], column: int, file: str, number: int) -> float:
     if not text or text.lower() in {"nan", "null", "n/a", "-", "na"}:
         return float("nan")
     try:
-        return float(text)
+        return finite_number(text)
     except ValueError:
         pass
     try:
-        return float(text.replace(" ", "").replace(",", "."))
+        return finite_number(text.replace(" ", "").replace(",", "."))
     except ValueError:
         raise FormatError(
             file, f"row {number}", f"“{text[:40]}” is no number", "Correct it, or leave it empty."

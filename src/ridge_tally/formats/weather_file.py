@@ -132,7 +132,15 @@ def _read(
             data, meta = iotools.read_epw(source, coerce_year=1999)
         else:
             data, meta = iotools.read_tmy3(source, coerce_year=1999, map_variables=True)
-    except (ValueError, KeyError, IndexError, TypeError, AttributeError, StopIteration) as error:
+    except (
+        ValueError,
+        KeyError,
+        IndexError,
+        TypeError,
+        AttributeError,
+        StopIteration,
+        OverflowError,
+    ) as error:
         raise FormatError(
             file,
             "",

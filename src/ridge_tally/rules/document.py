@@ -10,6 +10,7 @@ from ridge_tally.core.job.document import (
 )
 from ridge_tally.core.survey.possible import require_possible
 from ridge_tally.rules.bench_document import require_sound_bench
+from ridge_tally.rules.bounds import require_bounded
 from ridge_tally.rules.brief_document import require_sound_brief
 from ridge_tally.rules.code import require_own_rules
 from ridge_tally.rules.distinct import require_distinct
@@ -19,14 +20,20 @@ from ridge_tally.rules.survey_document import require_sound_survey
 from ridge_tally.rules.weather_document import require_sound_weather
 
 
-def require_sound(job: Job) -> None:
+def require_sound(job: Job, before: Job | None = None) -> None:
     """Raise on the first thing in the document that contradicts itself.
+
+    Parameters
+    ----------
+    before : Job, optional
+        The document it was made from, sound already: parts it shares are not measured again.
 
     Raises
     ------
     OutOfRange, BadGeometry, MissingDatum, NotFound
         Naming the field, the value and what to do.
     """
+    require_bounded(job, before)
     require_name(job.name)
     _require_site(job.site)
     require_sound_brief(job)

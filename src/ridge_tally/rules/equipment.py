@@ -13,6 +13,8 @@ from ridge_tally.core.equipment import (
 )
 from ridge_tally.core.errors import MissingDatum, OutOfRange
 
+from ridge_tally.rules.bounds import require_bounded, require_physical
+
 # More is no ageing but a fault; loads are shares of the AC rating.
 MOST_AGEING_FRAC, MOST_LOAD_FRAC = 0.1, 1.5
 LONGEST_LEAD_M = 5.0
@@ -29,6 +31,8 @@ def require_sheet(sheet: AnySheet) -> None:
     """
     if not sheet.name.strip():
         raise MissingDatum("name", "This datasheet", "Give it maker's name and type.")
+    require_bounded(sheet)
+    require_physical(sheet, sheet.name)
     for told in ("price_cents", "freight_cents"):
         cents = getattr(sheet, told, None)
         if cents is not None and cents < 0:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from ridge_tally.core.errors import NotUnderstood
 from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.strings.plans import Plan, PlanLoad
+from ridge_tally.core.units import one_line
 from ridge_tally.rules.asked_plan import why_not
 from ridge_tally.rules.string_plans import PlanSpace, plan_space
 from ridge_tally.services.editing import design_for
@@ -14,7 +15,9 @@ FIELD = "Plan"
 LOOKS_LIKE = (
     "strings such as “14 on 1, 2 × 7 on 2”, with “South: ” before it where there are several planes"
 )
-_LOAD = re.compile(r"(?:(\d+)\s*[x×*]\s*)?(\d+)\s*(?:on|@)\s*(?:tracker\s*)?(\d+)", re.IGNORECASE)
+_LOAD = re.compile(
+    r"(?:(\d{1,4}) ?[x×*] ?)?(\d{1,4}) ?(?:on|@) ?(?:tracker ?)?(\d{1,4})", re.IGNORECASE
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,7 +49,7 @@ def plan_verdict(job: Job, option: Option, typed: str) -> PlanVerdict:
 def _parsed(typed: str, space: PlanSpace) -> Plan:
     loads: list[PlanLoad] = []
     plane = 0 if len(space.parts) == 1 else None
-    for part in re.split(r"[,;]", typed):
+    for part in re.split(r"[,;]", one_line(typed, FIELD, LOOKS_LIKE)):
         name, colon, rest = part.rpartition(":")
         if colon:
             plane = _plane(name.strip(), space, typed)

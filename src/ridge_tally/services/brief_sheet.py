@@ -8,8 +8,8 @@ from ridge_tally.core.sheets.need_chart import need_svg
 from ridge_tally.core.units import M_PER_FT, LengthUnit
 from ridge_tally.core.working import shown
 from ridge_tally.formats.sheet_pdf import BriefContent, BriefRow, write_brief_pdf
-from ridge_tally.services.briefing import BriefReport
-from ridge_tally.services.jobs import open_job
+from ridge_tally.services.briefing import BriefReport, brief_report
+from ridge_tally.services.jobs import load_job
 from ridge_tally.services.targeting import TargetReport, target_report
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import climate
@@ -27,14 +27,14 @@ ROUTES = {RouteKind.NOTIFY: "Notify afterwards", RouteKind.APPLY: "Apply first"}
 
 def brief_sheet(workspace: Workspace, job_id: JobId, revision: int, option_id: OptionId) -> bytes:
     """Return the PDF of a job's brief with the target of one option; NotFound if it is not there."""
-    state = open_job(workspace, job_id, revision)
-    job, brief = state.job, state.brief
+    job = load_job(workspace, job_id, revision)
+    brief = brief_report(job)
     target = target_report(workspace, job, option_of(job, option_id))
     content = BriefContent(
         job=job.name,
         place=job.site.place or "Place not given",
         printed_on=f"{workspace.clock():%Y-%m-%d}",
-        revision=state.revision,
+        revision=revision,
         told=target.told,
         chart=need_svg(
             brief.monthly_need_kwh, target.monthly_kwh, target.monthly_title, CHART_WIDTH_MM

@@ -45,6 +45,7 @@ from ridge_tally.core.units import (
     parse_number,
     parse_temperature_degc,
 )
+from ridge_tally.rules.bounds import require_bounded
 from ridge_tally.rules.design import Design, design_of
 from ridge_tally.rules.document import require_sound
 from ridge_tally.rules.string_limits import string_limits
@@ -90,11 +91,12 @@ def apply_edit(job: Job, edit: edits.Edit, shelf: Shelf) -> Job:
     NotUnderstood, OutOfRange, BadGeometry, MissingDatum, NotFound
         Naming the field, the value and the remedy; the job given in is untouched.
     """
+    require_bounded(edit)
     changed = _changed(job, edit, shelf)
     if changed.site != job.site:
         changed = with_true_azimuths(changed)
     rethreaded = replace(changed, options=tuple(thread_option(changed, o) for o in changed.options))
-    require_sound(rethreaded)
+    require_sound(rethreaded, job)
     return rethreaded
 
 

@@ -25,6 +25,7 @@ from ridge_tally.core.job.grid import (
     SizeCapKind,
     TariffPeriod,
 )
+from ridge_tally.core.units import one_line
 
 
 def grid_of(brief: Brief) -> GridRules:
@@ -51,9 +52,11 @@ def _kw(typed: str, name: str) -> float | None:
 
 def _rebate_ratio(typed: str) -> float:
     """Return DC over AC from ``133 %``, ``1.33``, or the other wording, ``AC at least 75 %``."""
-    found = re.fullmatch(r"(?:ac|inverter)[^\d]*(\d+(?:[.,]\d+)?)\s*%.*", typed, re.IGNORECASE)
+    name = "DC over AC for the rebate"
+    text = one_line(typed, name, "133 %, or AC at least 75 %")
+    found = re.fullmatch(r"(?:ac|inverter)\D*(\d{1,4}(?:[.,]\d{1,4})?) ?%.*", text, re.IGNORECASE)
     if found is None:
-        return parse_share_frac(typed, "DC over AC for the rebate")
+        return parse_share_frac(text, name)
     share = float(found[1].replace(",", ".")) / 100
     if not 0 < share <= 2:
         raise OutOfRange("AC over DC for the rebate", share * 100, "a per cent up to 200")

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from ridge_tally.core.errors import Conflict
+from ridge_tally.core.errors import Conflict, NotWorkedOut
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits import Edit
 from ridge_tally.core.survey.scene import Scene, scene_of
@@ -14,16 +14,16 @@ from ridge_tally.formats.job_bundle import is_bundle, read_bundle, write_bundle
 from ridge_tally.formats.job_file import SUFFIX, JobFile, read_job, stored_job, write_job
 from ridge_tally.rules.document import require_sound
 from ridge_tally.services.blank_job import blank_job
-from ridge_tally.services.briefing import BriefReport, brief_report
+from ridge_tally.services.briefing import BriefReport
 from ridge_tally.services.editing import apply_edit, describe_edit
+from ridge_tally.services.figures import Figures, figures_of
 from ridge_tally.services.kept_files import packed_with, unpacked
-from ridge_tally.services.reporting import OptionReport, option_report
-from ridge_tally.services.survey_report import survey_report
+from ridge_tally.services.reporting import OptionReport
 from ridge_tally.services.survey_views import SurveyReport
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import climate
 from ridge_tally.store import jobs as store
-from ridge_tally.store.database import transaction
+from ridge_tally.store.database import reading, transaction
 from ridge_tally.store.jobs import JobEntry, JobId, NewRevision, Revision
 
 # So many steps back are offered to be held against.
@@ -32,7 +32,10 @@ MOST_EARLIER = 30
 
 @dataclass(frozen=True, slots=True)
 class JobState:
-    """A job at one revision with the fast report of each option."""
+    """A job at one revision with the fast report of each option.
+
+    ``problem`` says what of it could not be worked out; such a part is missing.
+    """
 
     job_id: str
     revision: int
@@ -41,8 +44,9 @@ class JobState:
     undo: str
     redo: bool
     job: Job
-    brief: BriefReport
-    survey: SurveyReport
+    problem: str
+    brief: BriefReport | None
+    survey: SurveyReport | None
     reports: tuple[OptionReport, ...]
 
 
@@ -62,22 +66,23 @@ def site_scene(workspace: Workspace, job_id: JobId, revision: int) -> Scene:
 
 def list_jobs(workspace: Workspace) -> tuple[JobEntry, ...]:
     """Return the jobs that are not deleted, newest change first."""
-    with transaction(workspace.sessions) as session:
+    with reading(workspace.sessions) as session:
         return store.list_jobs(session)
 
 
 def open_job(workspace: Workspace, job_id: JobId, revision: int | None = None) -> JobState:
     """Return a job at its newest or at a named revision; NotFound if it is not there."""
-    with transaction(workspace.sessions) as session:
+    with reading(workspace.sessions) as session:
         head = store.head_of(session, job_id)
         found = head if revision is None else store.revision_of(session, job_id, revision)
         later = store.next_of(session, job_id, found.number) is not None
-    return _state(found, _document(found), later=later, is_newest=found.number == head.number)
+    job = _document(found)
+    return _state(found, job, figures_of(job), later=later, is_newest=found.number == head.number)
 
 
 def load_job(workspace: Workspace, job_id: JobId, revision: int | None = None) -> Job:
     """Return a job's document alone, without the reports; NotFound if it is not there."""
-    with transaction(workspace.sessions) as session:
+    with reading(workspace.sessions) as session:
         if revision is None:
             return _document(store.head_of(session, job_id))
         return _document(store.revision_of(session, job_id, revision))
@@ -86,7 +91,7 @@ def load_job(workspace: Workspace, job_id: JobId, revision: int | None = None) -
 def earlier(workspace: Workspace, job_id: JobId, revision: int) -> tuple[Earlier, ...]:
     """Return the revisions a job's revision came from, newest first; NotFound if it is not there."""
     found: list[Earlier] = []
-    with transaction(workspace.sessions) as session:
+    with reading(workspace.sessions) as session:
         here = store.revision_of(session, job_id, revision)
         while here.parent is not None and len(found) < MOST_EARLIER:
             before = store.revision_of(session, job_id, here.parent)
@@ -105,14 +110,17 @@ def store_job(workspace: Workspace, job: Job, what: str, author: str) -> JobStat
 
     Raises
     ------
-    OutOfRange, BadGeometry, MissingDatum, NotFound
-        If the document contradicts itself; nothing is stored then.
+    OutOfRange, BadGeometry, MissingDatum, NotFound, NotWorkedOut
+        If the document contradicts itself or cannot be worked out; nothing is stored then.
     """
     require_sound(job)
     climate(job.site.climate_id)
+    figures = figures_of(job)
+    if figures.problem:
+        raise NotWorkedOut(what, figures.problem)
     with transaction(workspace.sessions) as session:
         first = store.add_job(session, _new(workspace, job, what, author))
-    return _state(first, job, later=False, is_newest=True)
+    return _state(first, job, figures, later=False, is_newest=True)
 
 
 def duplicate_job(workspace: Workspace, job_id: JobId, author: str) -> JobState:
@@ -131,19 +139,22 @@ def save_edit(
     ------
     Conflict
         If another save came first; this one is kept as a job of its own, named in the error.
-    NotUnderstood, OutOfRange, BadGeometry, MissingDatum, NotFound
-        If the edit cannot be; nothing is stored then.
+    NotUnderstood, OutOfRange, BadGeometry, MissingDatum, NotFound, NotWorkedOut
+        If the edit cannot be, or what it makes cannot be worked out; nothing is stored then.
     """
-    with transaction(workspace.sessions) as session:
-        seen = store.revision_of(session, job_id, parent)
-    job = apply_edit(_document(seen), edit, workspace.shelf)
-    new = _new(workspace, job, describe_edit(edit), author)
+    with reading(workspace.sessions) as session:
+        seen = _document(store.revision_of(session, job_id, parent))
+    job, what = apply_edit(seen, edit, workspace.shelf), describe_edit(edit)
+    figures = figures_of(job)
+    if figures.problem and not figures_of(seen).problem:
+        raise NotWorkedOut(what, figures.problem)
+    new = _new(workspace, job, what, author)
     try:
         with transaction(workspace.sessions) as session:
             saved = store.add_revision(session, job_id, parent, new)
     except Conflict as conflict:
         raise _kept_beside(workspace, job, conflict, author) from None
-    return _state(saved, job, later=False, is_newest=True)
+    return _state(saved, job, figures, later=False, is_newest=True)
 
 
 def _kept_beside(workspace: Workspace, job: Job, conflict: Conflict, author: str) -> Conflict:
@@ -172,7 +183,8 @@ def _step(
     with transaction(workspace.sessions) as session:
         found = move(session, job_id, from_revision)
         later = store.next_of(session, job_id, found.number) is not None
-    return _state(found, _document(found), later=later, is_newest=True)
+    job = _document(found)
+    return _state(found, job, figures_of(job), later=later, is_newest=True)
 
 
 def delete_job(workspace: Workspace, job_id: JobId) -> None:
@@ -223,7 +235,9 @@ def _document(revision: Revision) -> Job:
     return stored_job(revision.document)
 
 
-def _state(revision: Revision, job: Job, *, later: bool, is_newest: bool) -> JobState:
+def _state(
+    revision: Revision, job: Job, figures: Figures, *, later: bool, is_newest: bool
+) -> JobState:
     return JobState(
         job_id=revision.job_id,
         revision=revision.number,
@@ -232,7 +246,8 @@ def _state(revision: Revision, job: Job, *, later: bool, is_newest: bool) -> Job
         undo=revision.what if revision.parent is not None else "",
         redo=later,
         job=job,
-        brief=brief_report(job),
-        survey=survey_report(job),
-        reports=tuple(option_report(job, option) for option in job.options),
+        problem=figures.problem,
+        brief=figures.brief,
+        survey=figures.survey,
+        reports=figures.reports,
     )

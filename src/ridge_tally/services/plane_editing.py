@@ -31,6 +31,7 @@ from ridge_tally.core.survey.site_frame import (
 from ridge_tally.core.survey.taping import drawn_length, typed_length
 from ridge_tally.core.units import (
     LengthUnit,
+    one_line,
     parse_number,
     parse_slope_deg,
 )
@@ -160,8 +161,9 @@ def true_bearing_deg(job: Job, typed: str, field: str) -> tuple[float, float | N
         For text that is no bearing, or a compass reading on no day.
     """
     expected = "degrees from true north such as 176, or as read: 168.6 compass"
-    found = _COMPASS.fullmatch(typed.strip())
-    bare = found[1] if found else re.sub(r"\s*true$", "", typed.strip())
+    text = one_line(typed, field, expected)
+    found = _COMPASS.search(text)
+    bare = text[: found.start()] if found else text.removesuffix("true").rstrip()
     bearing = parse_number(bare, field, expected)
     if not 0 <= bearing <= 360:
         raise OutOfRange(f"{field} in degrees", bearing, "between 0 and 360")
@@ -172,7 +174,7 @@ def true_bearing_deg(job: Job, typed: str, field: str) -> tuple[float, float | N
     return _true_deg(job, bearing, bearing), bearing
 
 
-_COMPASS = re.compile(r"(.+?)\s*(?:by\s+)?(?:compass|magnetic|mag)\.?", re.IGNORECASE)
+_COMPASS = re.compile(r" ?(?:by )?(?:compass|magnetic|mag)\.?$", re.IGNORECASE)
 
 
 def _true_deg(job: Job, compass_deg: float, otherwise_deg: float) -> float:

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
-from ridge_tally.catalogue.shelf import Shelf
+from ridge_tally.catalogue.shelf import LeftOut, Shelf
 from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.energy.nominal import nominal_watts
 from ridge_tally.core.equipment import (
@@ -51,13 +51,17 @@ class ShelfRow:
 
 @dataclass(frozen=True, slots=True)
 class ShelfPage:
-    """A page of the shelf: ``found`` of ``of`` datasheets of the kind pass the filter."""
+    """A page of the shelf: ``found`` of ``of`` datasheets of the kind pass the filter.
+
+    ``left_out``: own datasheets of any kind that cannot be used.
+    """
 
     columns: tuple[ShelfColumn, ...]
     rows: tuple[ShelfRow, ...]
     start: int
     found: int
     of: int
+    left_out: tuple[LeftOut, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -213,6 +217,7 @@ def shelf_page(shelf: Shelf, kind: SheetKind, asked: ShelfQuestion) -> ShelfPage
             )
             for s in page
         ),
+        left_out=shelf.left_out,
         start=asked.start,
         found=len(found),
         of=len(sheets),

@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session, sessionmaker
 
 from ridge_tally.catalogue.shelf import Shelf, with_own
 from ridge_tally.services.runs import Runs
-from ridge_tally.store.database import transaction
+from ridge_tally.store.database import reading
 from ridge_tally.store.equipment import own_documents
 
 Value = TypeVar("Value")
@@ -99,8 +99,8 @@ class Workspace:
         """Sample and own equipment."""
         return self.own.get("shelf", lambda: with_own(self.samples, self._own_documents()))
 
-    def _own_documents(self) -> tuple[tuple[str, str], ...]:
-        with transaction(self.sessions) as session:
+    def _own_documents(self) -> tuple[tuple[str, str, str], ...]:
+        with reading(self.sessions) as session:
             return own_documents(session)
 
     @property

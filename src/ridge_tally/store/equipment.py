@@ -11,14 +11,14 @@ from ridge_tally.core.errors import NotFound
 from ridge_tally.store.rows import EquipmentRow
 
 
-def own_documents(session: Session) -> tuple[tuple[str, str], ...]:
-    """Return (kind, document) of every own datasheet, in the order they were first kept."""
+def own_documents(session: Session) -> tuple[tuple[str, str, str], ...]:
+    """Return (kind, id, document) of every own datasheet, in the order they were first kept."""
     rows = session.execute(
-        select(EquipmentRow.kind, EquipmentRow.document).order_by(
+        select(EquipmentRow.kind, EquipmentRow.id, EquipmentRow.document).order_by(
             EquipmentRow.saved_at, EquipmentRow.id
         )
     )
-    return tuple((kind, document) for kind, document in rows)
+    return tuple((kind, sheet_id, document) for kind, sheet_id, document in rows)
 
 
 def keep_documents(

@@ -100,7 +100,10 @@ def _guard(trusted_hosts: frozenset[str]) -> None:
     if origin is not None and origin.split("://", 1)[-1] != request.host:
         abort(403, "A page of another origin may not use this program.")
     if request.method in {"POST", "PUT", "PATCH"} and request.mimetype == "application/json":
-        request.get_json()
+        try:
+            request.get_json()
+        except RecursionError:
+            abort(400, "This JSON is nested deeper than any document. Nothing was changed.")
 
 
 def _asset(name: str) -> Response:

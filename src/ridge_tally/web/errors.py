@@ -13,6 +13,7 @@ from ridge_tally.core.errors import (
     MissingDatum,
     NotFound,
     NotUnderstood,
+    NotWorkedOut,
     OutOfRange,
     OutsideModelRange,
     RidgeTallyError,
@@ -31,10 +32,15 @@ STATUS = {
     BadGeometry: HTTPStatus.UNPROCESSABLE_ENTITY,
     MissingDatum: HTTPStatus.UNPROCESSABLE_ENTITY,
     OutsideModelRange: HTTPStatus.UNPROCESSABLE_ENTITY,
+    NotWorkedOut: HTTPStatus.UNPROCESSABLE_ENTITY,
 }
 
 
-WORDS = {413: "This is larger than the 64 MB that are taken at once. Send it smaller."}
+WORDS = {
+    413: "This is larger than the 64 MB that are taken at once. Send it smaller.",
+    500: "The program failed at this; what went wrong stands in its log. Everything saved before "
+    "is intact: go about it another way, or undo the last change.",
+}
 
 
 def answer(problem: Problem, status: int) -> Response:

@@ -6,8 +6,11 @@ from itertools import pairwise
 
 from ridge_tally.core.errors import NotUnderstood, OutOfRange, OutsideModelRange
 from ridge_tally.core.job.grid import RateTier, Tariff, TariffPeriod
+from ridge_tally.core.units import one_line
 
 _EXPECTED = "a price in cents such as 14.2, or tiers such as 11.2 to 500; 14.8"
+_PRICE = r"\d{1,9}(?:\.\d{1,9})?"
+_TIER = re.compile(rf"({_PRICE}) ?(?:c|ct|¢)?(?: ?to ?({_PRICE}) ?(?:kwh)?)?", re.IGNORECASE)
 
 
 def bill_cents(tariff: Tariff, energy_kwh: float, days: int) -> float:
@@ -120,10 +123,10 @@ def parse_tiers(typed: str, field: str) -> tuple[RateTier, ...]:
         If the text is not tiers, or the bounds do not rise.
     """
     tiers = []
-    parts = [part.strip() for part in re.split(r";|\bthen\b", typed) if part.strip()]
+    text = one_line(typed, field, _EXPECTED)
+    parts = [part.strip() for part in re.split(r";|\bthen\b", text) if part.strip()]
     for index, part in enumerate(parts):
-        found = re.fullmatch(r"(\d+(?:\.\d+)?)\s*(?:c|ct|¢)?(?:\s*to\s*(\d+(?:\.\d+)?)\s*(?:kwh)?)?",
-                             part.replace(",", "."), re.IGNORECASE)  # fmt: skip
+        found = _TIER.fullmatch(part.replace(",", "."))
         last = index == len(parts) - 1
         if not found or (found[2] is None) != last:
             raise NotUnderstood(field, typed, _EXPECTED)

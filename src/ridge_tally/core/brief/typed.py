@@ -8,14 +8,16 @@ from typing import TypeVar
 
 from ridge_tally.core.errors import NotUnderstood, OutOfRange
 from ridge_tally.core.nominal_year import NOMINAL_YEAR, day_of_date
-from ridge_tally.core.units import parse_number
+from ridge_tally.core.units import finite_number, one_line, parse_number
 
 Choice = TypeVar("Choice", bound=StrEnum)
 
-_GROUPED = re.compile(r"\d{1,3}([ ,.\u00a0\u202f'’])\d{3}(?:\1\d{3})*(?:[.,]\d{1,2})?")
+_GROUPED = re.compile(r"\d{1,3}([ ,.'’])\d{3}(?:\1\d{3}){0,5}(?:[.,]\d{1,2})?")
 _CURRENCY = re.compile(r"(?:[A-Z]{0,3}[$€£¥]|USD|EUR|GBP|AUD|NZD)", re.IGNORECASE)
-_NUMERIC_DAY = re.compile(r"(\d{1,2})\s*([/.-])\s*(\d{1,2})\s*\2\s*(\d{4}|\d{2})")
+_NUMERIC_DAY = re.compile(r"(\d{1,2}) ?([/.-]) ?(\d{1,2}) ?\2 ?(\d{4}|\d{2})")
 _WORDY = ("%d %b %Y", "%d %B %Y", "%b %d %Y", "%B %d %Y", "%d %b %y", "%b %d %y")
+# Bills and surveys of houses that have a roof for modules.
+FIRST_YEAR, LAST_YEAR = 1900, 2199
 _DAY_EXPECTED = "a day such as 2025-03-04 or 4 Mar 2025"
 
 
@@ -34,7 +36,13 @@ def parse_day(typed: str, field: str, *, month_first: bool) -> date:
     NotUnderstood
         If no day is meant.
     """
-    text = " ".join(typed.replace(",", " ").split())
+    day = _day(one_line(typed.replace(",", " "), field, _DAY_EXPECTED), month_first=month_first)
+    if day is None or not FIRST_YEAR <= day.year <= LAST_YEAR:
+        raise NotUnderstood(field, typed, _DAY_EXPECTED)
+    return day
+
+
+def _day(text: str, *, month_first: bool) -> date | None:
     try:
         return date.fromisoformat(text)
     except ValueError:
@@ -45,13 +53,13 @@ def parse_day(typed: str, field: str, *, month_first: bool) -> date:
         try:
             return date(year + 2000 if year < 100 else year, month, day)
         except ValueError:
-            raise NotUnderstood(field, typed, _DAY_EXPECTED) from None
+            return None
     for form in _WORDY:
         try:
             return datetime.strptime(text, form).date()  # noqa: DTZ007 - a day has no zone
         except ValueError:
             continue
-    raise NotUnderstood(field, typed, _DAY_EXPECTED)
+    return None
 
 
 def parse_day_of_year(typed: str, field: str, *, month_first: bool) -> int:
@@ -64,8 +72,8 @@ def parse_day_of_year(typed: str, field: str, *, month_first: bool) -> int:
     NotUnderstood
         If no day is meant, or the 29th of February.
     """
-    text = " ".join(typed.split())
-    short = re.fullmatch(r"\d{1,2}\s*([/.-])\s*\d{1,2}", text)
+    text = one_line(typed, field, "a day of the year such as 20 Mar")
+    short = re.fullmatch(r"\d{1,2} ?([/.-]) ?\d{1,2}", text)
     for whole in (f"{text}{short[1] if short else ' '}{NOMINAL_YEAR}", text):
         try:
             return day_of_date(parse_day(whole, field, month_first=month_first))
@@ -82,8 +90,9 @@ def parse_energy_kwh(typed: str, field: str) -> float:
     NotUnderstood, OutOfRange
         If it is no number, or negative.
     """
-    text = re.sub(r"\s*kwh$", "", typed.strip(), flags=re.IGNORECASE)
-    value = _amount(text, field, typed, "energy bought in kWh, such as 842")
+    expected = "energy bought in kWh, such as 842"
+    text = re.sub(" ?kwh$", "", one_line(typed, field, expected), flags=re.IGNORECASE)
+    value = _amount(text, field, typed, expected)
     if value < 0:
         raise OutOfRange(
             field, value, "0 or more", "Type the energy bought, not the balance after credit."
@@ -99,10 +108,11 @@ def parse_money_cents(typed: str, field: str) -> float:
     NotUnderstood, OutOfRange
         If it is no amount, carries an energy unit, or is negative.
     """
-    if re.search(r"k?wh\s*$", typed.strip(), re.IGNORECASE):
+    expected = "an amount such as 118.20"
+    text = one_line(typed, field, expected)
+    if text.lower().endswith("wh"):
         raise NotUnderstood(field, typed, "money here; energy goes in the kWh column")
-    text = _CURRENCY.sub("", typed).strip()
-    value = _amount(text, field, typed, "an amount such as 118.20")
+    value = _amount(_CURRENCY.sub("", text).strip(), field, typed, expected)
     if value < 0:
         raise OutOfRange(field, value, "0 or more", "Type what was charged before credits.")
     return value * 100
@@ -138,10 +148,11 @@ def parse_quantity(typed: str, field: str, units: Mapping[str, float], example: 
     NotUnderstood
         If the number or the unit is not known.
     """
-    found = re.fullmatch(r"([-+−]?[\d.,\u00a0' ]*\d)\s*([a-z/]*[a-z0-9/]*)", typed.strip().lower())
-    if not found or found[2] not in units:
+    text = one_line(typed, field, example).lower()
+    unit = max((u for u in units if text.endswith(u)), key=len, default=None)
+    if unit is None:
         raise NotUnderstood(field, typed, example)
-    return _amount(found[1], field, typed, example) * units[found[2]]
+    return _amount(text.removesuffix(unit), field, typed, example) * units[unit]
 
 
 def parse_choice(kind: type[Choice], typed: str, field: str) -> Choice:
@@ -165,6 +176,7 @@ def _amount(text: str, field: str, typed: str, expected: str) -> float:
     text = text.lstrip("+-").strip()
     if found := _GROUPED.fullmatch(text):
         text = text.replace(found[1], "")
-    if not re.fullmatch(r"\d+(?:[.,]\d*)?|[.,]\d+", text):
-        raise NotUnderstood(field, typed, expected)
-    return sign * float(text.replace(",", "."))
+    try:
+        return sign * finite_number(text.replace(",", "."))
+    except ValueError:
+        raise NotUnderstood(field, typed, expected) from None

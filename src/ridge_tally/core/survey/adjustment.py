@@ -26,6 +26,8 @@ SQUARE_DEG, LOCKED_SQUARE_DEG = 0.3, 0.02
 SUSPECT_AT = 3.29
 # Below this local redundancy the other readings say nothing of one.
 CONTROLLED = 1e-3
+# Corners of a sketch closer than this are one.
+SHORTEST_SIDE_M = 0.001
 GLOBAL_LEVEL = 0.95
 STARTS = 8
 # A search that has not settled by then does not fit; another start may.
@@ -158,6 +160,14 @@ def _require_sound(sketch: FloatArray, readings: tuple[Reading, ...]) -> None:
         raise BadGeometry(
             "Outline", "the sketch crosses itself", "Move a corner so that it does not."
         )
+    for corner in range(count):
+        after = (corner + 1) % count
+        if not _length(sketch, corner, after) >= SHORTEST_SIDE_M:
+            raise BadGeometry(
+                "Outline",
+                f"corners {corner + 1} and {after + 1} lie on one another",
+                "Draw them apart, or take one out.",
+            )
     for number, reading in enumerate(readings, start=1):
         positive = reading.kind in LENGTHS and reading.kind is not ReadingKind.ALONG
         if positive and not reading.value_m > 0:

@@ -1,6 +1,5 @@
 """Trees, houses and poles: where they stand and how high, as given or as sighted; the horizon."""
 
-import csv
 import math
 import re
 
@@ -84,4 +83,4 @@ def _cells(line: str) -> list[str]:
     delimiter = next((mark for mark in (";", "\t", ",") if mark in text), None)
     if delimiter is None:
         return text.split()
-    return [cell.strip() for cell in next(csv.reader([text], delimiter=delimiter))]
+    return [cell.strip(' "') for cell in text.split(delimiter)]

@@ -1,0 +1,65 @@
+"""What a job's document comes to at once: brief, survey and options, each on its own.
+
+A part the program fails at is told in words and leaves the others standing, so that whatever a
+document holds, its job opens and the change that did it can be undone.
+"""
+
+import logging
+import traceback
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+from typing import TypeVar
+
+from ridge_tally.core.errors import RidgeTallyError
+from ridge_tally.core.job.document import Job
+from ridge_tally.services.briefing import BriefReport, brief_report
+from ridge_tally.services.reporting import OptionReport, option_report
+from ridge_tally.services.survey_report import survey_report
+from ridge_tally.services.survey_views import SurveyReport
+
+Part = TypeVar("Part")
+_LOG = logging.getLogger(__name__)
+
+
+@dataclass(frozen=True, slots=True)
+class Figures:
+    """The fast reports of a job; ``problem`` says which could not be worked out and why."""
+
+    brief: BriefReport | None
+    survey: SurveyReport | None
+    reports: tuple[OptionReport, ...]
+    problem: str
+
+
+def figures_of(job: Job) -> Figures:
+    """Return what can be worked out of a document, and in words what cannot."""
+    problems: list[str] = []
+
+    def part(name: str, compute: Callable[[], Part]) -> Part | None:
+        try:
+            return compute()
+        except RidgeTallyError as error:
+            problems.append(f"{name}: {error}")
+        except Exception as error:
+            # The one place that answers any failure: a job must open whatever is in it.
+            _LOG.exception("%s of “%s” could not be worked out", name, job.name)
+            problems.append(f"{name} could not be worked out ({_where(error)}).")
+        return None
+
+    options = [
+        part(f"Option {option.id.upper()}", lambda option=option: option_report(job, option))  # type: ignore[misc]
+        for option in job.options
+    ]
+    return Figures(
+        brief=part("The brief", lambda: brief_report(job)),
+        survey=part("The survey", lambda: survey_report(job)),
+        reports=tuple(report for report in options if report is not None),
+        problem=" ".join(problems),
+    )
+
+
+def _where(error: Exception) -> str:
+    """Return an unforeseen failure for a person to pass on: ``ZeroDivisionError in trees, line 7``."""
+    last = traceback.extract_tb(error.__traceback__)[-1]
+    return f"{type(error).__name__} in {Path(last.filename).stem}, line {last.lineno}"
