@@ -42,7 +42,8 @@ NAMING = frozenset({"id", "tag", "climate_id"})
 
 def texts() -> st.SearchStrategy[str]:
     """Texts of fields: usual, bad and any."""
-    return st.one_of(st.sampled_from(USUAL), st.sampled_from(USUAL + BAD), st.text(max_size=12))
+    usual = st.sampled_from(USUAL)
+    return st.one_of(usual, usual, st.sampled_from(BAD), st.text(max_size=12))
 
 
 Ids = Mapping[Any, tuple[str, ...]]
@@ -131,8 +132,8 @@ def _wanted(part: Any) -> bool:
 def _plain(kind: Any) -> st.SearchStrategy[Any]:
     plain: dict[Any, Callable[[], st.SearchStrategy[Any]]] = {
         str: texts,
-        int: lambda: st.sampled_from(INTS) | st.integers(-2, 40),
-        float: lambda: st.sampled_from(FLOATS) | st.floats(-5, 30, allow_nan=False),
+        int: lambda: st.integers(0, 5) | st.integers(0, 5) | st.integers(-2, 40) | st.sampled_from(INTS),
+        float: lambda: st.floats(0.5, 8) | st.floats(-5, 30) | st.sampled_from(FLOATS),
         bool: st.booleans,
         date: lambda: st.sampled_from(DATES).map(date.isoformat),
         type(None): st.none,

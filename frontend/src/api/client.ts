@@ -4,6 +4,8 @@ import type { components, paths } from './schema';
 
 export type Schemas = components['schemas'];
 export type JobState = Schemas['JobState'];
+/** A job whose brief and survey could be worked out: what every step is shown. */
+export type WorkedOut = JobState & { brief: BriefReport; survey: SurveyReport };
 export type Job = Schemas['Job'];
 export type Option = Schemas['Option'];
 export type RoofPlane = Schemas['RoofPlane'];

@@ -135,6 +135,21 @@ export const sceneQuery = (at: OptionAt) =>
     staleTime: Number.POSITIVE_INFINITY,
   });
 
+/** What the sheet says on paper, the year by quarters in it: asked for when that is there. */
+export const sheetQuery = (at: OptionAt) =>
+  queryOptions<Schemas['SheetContent']>({
+    queryKey: ['option', at, 'sheet'],
+    queryFn: ({ signal }) =>
+      unwrap(
+        api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/sheet', {
+          params: pathOf(at),
+          signal,
+        }),
+      ).then((answer) => answer.content),
+    placeholderData: keepPreviousData,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
 export const sheetAddress = (at: OptionAt) =>
   `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/sheet.pdf`;
 

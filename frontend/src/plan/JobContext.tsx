@@ -18,6 +18,7 @@ import {
   type RoofPlane,
   type SurveyReport,
   unwrap,
+  type WorkedOut,
 } from '@/api/client';
 import { jobKey, jobQuery, jobsQuery, type OptionAt } from '@/api/queries';
 import { useNotify } from '@/ui/Notices';
@@ -25,7 +26,7 @@ import { NotWorkedOut } from './NotWorkedOut';
 import { tabName } from './tab';
 
 interface JobInView {
-  state: JobState;
+  state: WorkedOut;
   job: Job;
   brief: BriefReport;
   survey: SurveyReport;
@@ -133,7 +134,7 @@ export function JobProvider({ jobId, optionId, children }: JobProviderProps) {
   const value = useMemo<JobInView | null>(() => {
     if (!option || !report || !brief || !survey) return null;
     return {
-      state,
+      state: { ...state, brief, survey },
       job: state.job,
       brief,
       survey,

@@ -1,11 +1,11 @@
 /** A surveyed plane as the drawing wants it. */
-import type { JobState, OptionReport, RoofPlane, Schemas } from '@/api/client';
+import type { OptionReport, RoofPlane, Schemas, WorkedOut } from '@/api/client';
 import type { BoxM, PlaneScene } from '@/drawing/RoofGround';
 import type { DrawnObstruction } from '@/drawing/RoofOutline';
 
 export type PlaneSurvey = Schemas['PlaneSurvey'];
 
-export const planeSurveyOf = (state: JobState, planeId: string): PlaneSurvey | undefined =>
+export const planeSurveyOf = (state: WorkedOut, planeId: string): PlaneSurvey | undefined =>
   state.survey.planes.find((p) => p.plane_id === planeId);
 
 export function drawnObstruction(
@@ -32,7 +32,7 @@ const boxM = (box: Schemas['Box']): BoxM => ({
   topM: box.top_m,
 });
 
-export function sceneOf(plane: RoofPlane, state: JobState, report: OptionReport): PlaneScene {
+export function sceneOf(plane: RoofPlane, state: WorkedOut, report: OptionReport): PlaneScene {
   const seen = planeSurveyOf(state, plane.id);
   const view = report.planes.find((p) => p.plane_id === plane.id);
   const note = view?.note ?? '';

@@ -16,6 +16,7 @@ import { type SitePoint3, toVector, trianglesOf } from './mesh';
 export interface SceneFace {
   kind: 'roof' | 'ground' | 'wall' | 'obstruction' | 'existing' | 'house';
   name: string;
+  owner_id: string;
   ring: SitePoint3[];
 }
 
@@ -30,6 +31,7 @@ export interface SceneRound {
 }
 
 export interface SceneLabel {
+  id: string;
   text: string;
   at: SitePoint3;
   /** Downhill, so that a plane facing the wrong way is seen at once. */
@@ -84,7 +86,7 @@ export default function SiteScene(props: SiteSceneProps) {
 }
 
 function Solids({ faces, rounds, labels }: SiteSceneProps) {
-  const chosen = new Set(labels.filter((l) => l.chosen).map((l) => l.text));
+  const chosen = new Set(labels.filter((l) => l.chosen).map((l) => l.id));
   const middle = useMemo(() => centreOf(faces), [faces]);
   return (
     <>
@@ -96,14 +98,14 @@ function Solids({ faces, rounds, labels }: SiteSceneProps) {
       <NorthArrow middle={middle} />
       {faces.map((face, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a face has no name of its own
-        <FaceMesh key={i} face={face} chosen={isSurface(face) && chosen.has(face.name)} />
+        <FaceMesh key={i} face={face} chosen={isSurface(face) && chosen.has(face.owner_id)} />
       ))}
       {rounds.map((round, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a solid has no name of its own
         <RoundMesh key={i} round={round} />
       ))}
       {labels.map((label) => (
-        <Label key={label.text} label={label} />
+        <Label key={label.id} label={label} />
       ))}
     </>
   );

@@ -112,8 +112,12 @@ function Counts({ report, other }: { report: OptionReport; other: OptionReport |
       />
       <Row
         label="DC:AC ratio"
-        value={figure(report.dc_ac_ratio, 2)}
-        aside={other ? signed(report.dc_ac_ratio - other.dc_ac_ratio, 2) : ''}
+        value={report.dc_ac_ratio === null ? 'no AC yet' : figure(report.dc_ac_ratio, 2)}
+        aside={
+          other && report.dc_ac_ratio !== null && other.dc_ac_ratio !== null
+            ? signed(report.dc_ac_ratio - other.dc_ac_ratio, 2)
+            : ''
+        }
       />
     </>
   );

@@ -22,7 +22,6 @@ from ridge_tally.core.equipment import (
     kind_of,
     sheet_among,
 )
-
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.rules.equipment import require_sheet
 

@@ -1,6 +1,7 @@
 """Sheets as vector PDF: templates, the shipped fonts, no network."""
 
 from dataclasses import dataclass
+from enum import StrEnum
 from importlib.resources import files
 from typing import Any
 
@@ -10,14 +11,21 @@ from markupsafe import Markup
 BRIEF_SCALES = (1.0, 0.92, 0.86, 0.8)
 
 
-@dataclass(frozen=True, slots=True)
-class StringRow:
-    """One string on the sheet."""
+class Paper(StrEnum):
+    """The size of a page."""
 
-    tag: str
-    tracker_number: int
-    modules: int
-    route: str
+    A4 = "A4"
+    LETTER = "Letter"
+
+
+@dataclass(frozen=True, slots=True)
+class Circuits:
+    """What the modules are wired on, a row each: strings, or branches of microinverters."""
+
+    title: str
+    headings: tuple[str, ...]
+    rows: tuple[tuple[str, ...], ...]
+    note: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,6 +49,7 @@ class PlanFigure:
 
     svg: str
     caption: str
+    width_mm: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,9 +61,10 @@ class SheetContent:
     place: str
     printed_on: str
     revision: int
+    paper: Paper
     plans: tuple[PlanFigure, ...]
     equipment: tuple[str, ...]
-    strings: tuple[StringRow, ...]
+    circuits: Circuits
     checks: tuple[CheckRow, ...]
     year: tuple[str, ...]
     doubts: tuple[str, ...]
@@ -91,9 +101,9 @@ class BriefContent:
 
 
 def write_sheet_pdf(content: SheetContent) -> bytes:
-    """Return the design sheet as one PDF page."""
+    """Return the design sheet as PDF: one page, and as many more as its sums want."""
     # The plans are drawn by plan_svg, which escapes names.
-    plans = [(Markup(plan.svg), plan.caption) for plan in content.plans]  # noqa: S704
+    plans = [(Markup(p.svg), p.caption, p.width_mm) for p in content.plans]  # noqa: S704
     return _pdf(_rendered("sheet.html", sheet=content, plans=plans))
 
 

@@ -23,7 +23,7 @@ MOST_PARTS = 20_000
 PASTED = frozenset({"text", "SetHorizon.typed"})
 # Past any part that is made, by the unit a figure's name ends in; counts have none.
 LARGEST_ON_SHEET = {
-    "v": 10_000.0, "a": 10_000.0, "w": 10e6, "va": 10e6, "m": 100.0, "kg": 10_000.0,
+    "v": 10_000.0, "a": 10_000.0, "w": 10e6, "va": 10e6, "m": 10_000.0, "kg": 10_000.0,
     "degc": 1000.0, "frac": 100.0, "cents": 1e11, "k": 1000.0, "min": 100_000.0,
 }  # fmt: skip
 LARGEST_COUNT_ON_SHEET = 10_000

@@ -172,6 +172,11 @@ def watts_of(
     return " + ".join(terms), tuple(givens), watts
 
 
+def dc_ac_ratio(design: Design) -> float | None:
+    """Return array watts over inverter watts; ``None`` while nothing makes AC."""
+    return dc_watts(design)[2] / design.p_ac_w if design.p_ac_w > 0 else None
+
+
 def dc_watts(design: Design) -> tuple[str, tuple[Given, ...], float]:
     """Return formula, givens and watts of all modules that are there."""
     return watts_of(design, present_ids(design.option))

@@ -12,7 +12,6 @@ from ridge_tally.core.equipment import (
     OptimizerSheet,
 )
 from ridge_tally.core.errors import MissingDatum, OutOfRange
-
 from ridge_tally.rules.bounds import require_bounded, require_physical
 
 # More is no ageing but a fault; loads are shares of the AC rating.

@@ -22,7 +22,7 @@ from ridge_tally.core.sky.sun import SunPath, sun_path
 from ridge_tally.core.sky.weather_year import WeatherYear, by_step, clearest_day, steps_of_day
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.core.sun.shading import glass_of
-from ridge_tally.rules.design import Design, dc_limit_given, dc_watts
+from ridge_tally.rules.design import Design, dc_ac_ratio, dc_limit_given, dc_watts
 from ridge_tally.services.editing import design_for
 from ridge_tally.services.plant import heat_loss, losses_of, own_point_of, usual_warming
 from ridge_tally.services.weather import location_of, weather_of
@@ -210,7 +210,9 @@ def split_study(
         tilt_deg = 30.0
         if most is not None:
             tilt_deg = glass_of(plane_of(job, most.plane_id), most.leg_tilt_deg).slope_deg
-    ratio = dc_w / design.p_ac_w if ratio is None else ratio
+    if ratio is None:
+        # With no unit yet, an array as large as what makes its AC.
+        ratio = dc_ac_ratio(design) or 1.0
     study = _Split(workspace, job, option, design, tilt_deg, dc_w, dc_w / ratio)
     points = tuple(study.point(angle) for angle in SPLITS_DEG)
     year, winter, evening = (

@@ -57,9 +57,10 @@ def price_of(sheet: AnySheet) -> int | None:
 
 def changed_parts(before: Bill, after: Bill) -> str:
     """Return what comes and what goes: ``+ 7 × Sample optimizer``; empty where nothing does."""
-    old = Counter({p.sheet.name: p.count for p in before.parts})
-    new = Counter({p.sheet.name: p.count for p in after.parts})
+    names = {p.sheet.id: p.sheet.name for p in (*before.parts, *after.parts)}
+    old = Counter({p.sheet.id: p.count for p in before.parts})
+    new = Counter({p.sheet.id: p.count for p in after.parts})
     more, less = new - old, old - new
-    told = [f"+ {n} × {name}" for name, n in more.items()]
-    told += [f"− {n} × {name}" for name, n in less.items()]
+    told = [f"+ {n} × {names[part]}" for part, n in more.items()]
+    told += [f"− {n} × {names[part]}" for part, n in less.items()]
     return ", ".join(told)

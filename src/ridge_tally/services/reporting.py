@@ -23,7 +23,7 @@ from ridge_tally.core.survey.taping import small_size_text
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import Check, LimitKind, Verdict, number_of
 from ridge_tally.rules.array import Standing, standing
-from ridge_tally.rules.design import Alike, Design, alike, dc_watts
+from ridge_tally.rules.design import Alike, Design, alike, dc_ac_ratio, dc_watts
 from ridge_tally.rules.microinverters import Branch, branches
 from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.string_leads import reach_m
@@ -130,7 +130,7 @@ class AtModules:
 class OptionReport:
     """Everything of an option that follows an edit at once.
 
-    ``modules_told``: each type with its count.  ``lead_reach_m``: how far apart modules joined by their own leads may be.
+    ``dc_ac_ratio``: ``None`` while nothing makes AC.  ``modules_told``: each type with its count.  ``lead_reach_m``: how far apart modules joined by their own leads may be.
     """
 
     option_id: str
@@ -139,7 +139,7 @@ class OptionReport:
     modules_strung: int
     p_dc_w: float
     p_ac_w: float
-    dc_ac_ratio: float
+    dc_ac_ratio: float | None
     series_min: int
     series_max: int
     checks: tuple[CheckView, ...]
@@ -170,7 +170,7 @@ def option_report(job: Job, option: Option) -> OptionReport:
         modules_strung=strung_count(option),
         p_dc_w=p_dc_w,
         p_ac_w=design.p_ac_w,
-        dc_ac_ratio=p_dc_w / design.p_ac_w,
+        dc_ac_ratio=dc_ac_ratio(design),
         series_min=limits.series_min,
         series_max=limits.series_max,
         checks=tuple(check_view(c) for c in checks),

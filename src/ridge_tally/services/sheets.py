@@ -1,21 +1,24 @@
-"""The one-page sheet of an option."""
+"""The design sheet of an option: what it says, on screen and on paper."""
 
+from collections.abc import Callable, Iterable
 from itertools import groupby
 
 from ridge_tally.core.array.posts import Post
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.document import (
+    CodePack,
     Job,
     ModuleString,
     Option,
     module_on,
     option_of,
     plane_of,
+    present_ids,
     taking_part,
 )
-from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.job.ids import OptionId, PlacedId
 from ridge_tally.core.job.survey import RoofPlane
-from ridge_tally.core.sheets.plan_drawing import plan_svg
+from ridge_tally.core.sheets.plan_drawing import Thread, plan_height_mm, plan_svg
 from ridge_tally.core.spoken import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.sun.shading import FINE
@@ -23,16 +26,18 @@ from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.working import Check, LimitKind, Source, SourceStatus, Verdict, shown
 from ridge_tally.formats.sheet_pdf import (
     CheckRow,
+    Circuits,
+    Paper,
     PlanFigure,
     SheetContent,
-    StringRow,
     write_sheet_pdf,
 )
+from ridge_tally.rules.microinverters import BREAKER_A
 from ridge_tally.rules.setbacks import setback_packs
 from ridge_tally.services.evaluation import YearReport, year_report
 from ridge_tally.services.ground_layout import GroundLayout
-from ridge_tally.services.jobs import JobState, open_job
-from ridge_tally.services.reporting import CheckView, OptionReport
+from ridge_tally.services.jobs import load_job
+from ridge_tally.services.reporting import CheckView, OptionReport, option_report
 from ridge_tally.services.shade import ShadeReport, shade_report
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.jobs import JobId
@@ -45,67 +50,44 @@ KINDS = {
     LimitKind.NOTE: "Note",
 }
 PLAN_WIDTH_MM = 106.0
+# How much of a page plans one below the other may take, and what a caption takes of it.
+PLANS_MM, CAPTION_MM = 190.0, 8.0
 
 
 def option_sheet(workspace: Workspace, job_id: JobId, revision: int, option_id: OptionId) -> bytes:
     """Return the PDF sheet of an option at a revision; NotFound if it is not there."""
-    state = open_job(workspace, job_id, revision)
-    option = option_of(state.job, option_id)
-    report = next(r for r in state.reports if r.option_id == option.id)
-    year = year_report(workspace, state.job, option, fine=True) if taking_part(option) else None
-    shade = None
-    if report.modules and all(is_closed(plane_of(state.job, a.plane_id)) for a in option.arrays):
-        shade = shade_report(workspace, state.job, option, FINE)
-    printed_on = f"{workspace.clock():%Y-%m-%d}"
-    return write_sheet_pdf(_content(state, report, year, shade, printed_on))
+    return write_sheet_pdf(sheet_content(workspace, job_id, revision, option_id))
 
 
-def _content(
-    state: JobState,
-    report: OptionReport,
-    year: YearReport | None,
-    shade: ShadeReport | None,
-    printed_on: str,
+def sheet_content(
+    workspace: Workspace, job_id: JobId, revision: int, option_id: OptionId
 ) -> SheetContent:
-    job = state.job
-    option = option_of(job, OptionId(report.option_id))
-    arrays = {a.plane_id: a for a in option.arrays}
-    used = [p for p in job.survey.planes if p.id in arrays] or list(job.survey.planes[:1])
-    grounds = {p.plane_id: p.ground for p in report.planes}
-    width_mm = PLAN_WIDTH_MM if len(used) == 1 else PLAN_WIDTH_MM / 2 - 2
+    """Return what the sheet of an option says, on screen and on paper; NotFound if it is not there."""
+    job = load_job(workspace, job_id, revision)
+    option = option_of(job, option_id)
+    report = option_report(job, option)
+    year = year_report(workspace, job, option, fine=True) if taking_part(option) else None
+    shade = None
+    if report.modules and all(is_closed(plane_of(job, a.plane_id)) for a in option.arrays):
+        shade = shade_report(workspace, job, option, FINE)
     return SheetContent(
         job=job.name,
         option=f"Option {option.id.upper()}: {option.name}",
         place=job.site.place or "Place not given",
-        printed_on=printed_on,
-        revision=state.revision,
-        plans=tuple(
-            PlanFigure(
-                plan_svg(
-                    p,
-                    arrays.get(p.id),
-                    _on_plane(option, p),
-                    module_on(job, option, p.id),
-                    job.unit,
-                    width_mm,
-                    _posts(grounds[p.id]),
-                ),
-                _caption(p, grounds[p.id]),
-            )
-            for p in used
-        ),
+        printed_on=f"{workspace.clock():%Y-%m-%d}",
+        revision=revision,
+        paper=Paper.LETTER if job.site.code_pack is CodePack.US else Paper.A4,
+        plans=_plans(job, option, report),
         equipment=(
             *report.modules_told,
             *_electronics(report, counted_names(ac_makers(job, option))),
-            f"{report.p_dc_w / 1000:.2f} kW DC on {report.p_ac_w / 1000:.2f} kW AC, "
-            f"ratio {report.dc_ac_ratio:.2f}",
+            f"{report.p_dc_w / 1000:.2f} kW DC on {report.p_ac_w / 1000:.2f} kW AC"
+            + ("" if report.dc_ac_ratio is None else f", ratio {report.dc_ac_ratio:.2f}"),
             *already_there(job),
         ),
-        strings=tuple(
-            StringRow(s.tag, s.tracker_number, len(s.module_ids), _wired(job, option, s))
-            for s in option.strings
-            if not report.at_modules.branches
-        ),
+        circuits=_branches(job, option, report)
+        if option.electronics.architecture is Architecture.MICRO
+        else _strings(job, option, report),
         checks=_rows(tuple(v for v in report.checks if v.on_sheet)),
         year=(*_year_lines(year), *_shade_lines(shade)),
         doubts=year.doubts if year else (),
@@ -113,22 +95,99 @@ def _content(
     )
 
 
-def _wired(job: Job, option: Option, string: ModuleString) -> str:
-    on_ground = {
-        m.id
-        for a in option.arrays
-        if plane_of(job, a.plane_id).ground is not None
-        for m in a.modules
-    }
-    return f"serpentine from the {'back row' if string.module_ids[0] in on_ground else 'ridge'}"
+def _plans(job: Job, option: Option, report: OptionReport) -> tuple[PlanFigure, ...]:
+    arrays = {a.plane_id: a for a in option.arrays}
+    used = [p for p in job.survey.planes if p.id in arrays] or list(job.survey.planes[:1])
+    grounds = {p.plane_id: p.ground for p in report.planes}
+    whole_mm = sum(plan_height_mm(p, PLAN_WIDTH_MM) + CAPTION_MM for p in used)
+    width_mm = PLAN_WIDTH_MM if whole_mm <= PLANS_MM else PLAN_WIDTH_MM / 2 - 2
+    threads, fitted = _threads(option, report), frozenset(option.electronics.fitted)
+    return tuple(
+        PlanFigure(
+            plan_svg(
+                p,
+                arrays.get(p.id),
+                threads,
+                module_on(job, option, p.id),
+                job.unit,
+                width_mm,
+                _posts(grounds[p.id]),
+                fitted,
+            ),
+            _caption(p, grounds[p.id]),
+            width_mm,
+        )
+        for p in used
+    )
 
 
-def _on_plane(option: Option, plane: RoofPlane) -> tuple[ModuleString, ...]:
-    """Return the strings that lie on a plane."""
+def _threads(option: Option, report: OptionReport) -> tuple[Thread, ...]:
+    """Return strings module by module, or branches unit by unit: ``2.1`` is branch 2's first."""
     if option.electronics.architecture is Architecture.MICRO:
-        return ()
-    mine = {m.id for a in option.arrays if a.plane_id == plane.id for m in a.modules}
-    return tuple(s for s in option.strings if s.module_ids[0] in mine)
+        return tuple(
+            Thread(
+                b.number - 1,
+                tuple((m, f"{b.number}.{n}") for n, unit in enumerate(b.units, 1) for m in unit),
+            )
+            for b in report.at_modules.branches
+        )
+    return tuple(
+        Thread(index, tuple((m, f"{s.tag}{n}") for n, m in enumerate(s.module_ids, start=1)))
+        for index, s in enumerate(option.strings)
+    )
+
+
+def _strings(job: Job, option: Option, report: OptionReport) -> Circuits:
+    fitted = set(option.electronics.fitted)
+    if option.electronics.architecture is Architecture.SYSTEM:
+        fitted = set(present_ids(option))
+    planes = _plane_names(job, option)
+
+    def row(string: ModuleString) -> tuple[str, ...]:
+        count = len(string.module_ids)
+        helped = sum(m in fitted for m in string.module_ids)
+        cells = (string.tag, str(string.tracker_number), str(count), planes(string.module_ids))
+        return (*cells, f"{helped} of {count}") if report.at_modules.unit else cells
+
+    headings = ("String", "Tracker", "Modules in series", "On")
+    return Circuits(
+        title="Strings",
+        headings=(*headings, "With an optimizer") if report.at_modules.unit else headings,
+        rows=tuple(row(s) for s in option.strings),
+        note="Each string is drawn from its positive end, 1, to its negative end.",
+    )
+
+
+def _branches(job: Job, option: Option, report: OptionReport) -> Circuits:
+    planes = _plane_names(job, option)
+    limits = {v.check.subject: v for v in report.checks if v.check.rule_id == "micro.branch"}
+    main = next((v for v in report.checks if v.check.rule_id == "micro.main"), None)
+    return Circuits(
+        title="Branch circuits",
+        headings=("Branch", "Units", "Modules", "Continuous current", "Breaker", "On"),
+        rows=tuple(
+            (
+                str(b.number),
+                str(len(b.units)),
+                str(sum(len(u) for u in b.units)),
+                f"{b.amps:.1f} A"
+                + (f" of {v.limit_text}" if (v := limits.get(f"branch {b.number}")) else ""),
+                f"{BREAKER_A:g} A",
+                planes([m for unit in b.units for m in unit]),
+            )
+            for b in report.at_modules.branches
+        ),
+        note=""
+        if main is None
+        else f"Breaker that joins the branches, at the combiner: {main.lines.numbers} = "
+        f"{main.value_text}, so {main.limit_text}.",
+    )
+
+
+def _plane_names(job: Job, option: Option) -> Callable[[Iterable[PlacedId]], str]:
+    """Return what names the planes some modules lie on."""
+    lies_on = {m.id: plane_of(job, a.plane_id).name for a in option.arrays for m in a.modules}
+    return lambda module_ids: ", ".join(dict.fromkeys(lies_on[m] for m in module_ids))
 
 
 def _posts(ground: GroundLayout | None) -> tuple[Post, ...]:
@@ -203,10 +262,7 @@ def _electronics(report: OptionReport, inverters: str) -> tuple[str, ...]:
     """Return what makes AC of it, and what stands at the modules."""
     at = report.at_modules
     units = (f"{at.count} × {at.unit}",) if at.unit else ()
-    if at.branches:
-        told = ", ".join(f"{len(b.units)} units at {b.amps:.1f} A" for b in at.branches)
-        return (*units, f"{len(at.branches)} branch circuits: {told}")
-    return (inverters, *units)
+    return units if at.branches else (inverters, *units)
 
 
 def _joined(subjects: list[str]) -> str:

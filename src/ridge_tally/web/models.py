@@ -19,6 +19,7 @@ from ridge_tally.core.job.survey import Picture
 from ridge_tally.core.survey.scene import Scene
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.formats.equipment_fields import Column, SheetKind
+from ridge_tally.formats.sheet_pdf import SheetContent
 from ridge_tally.rules.setbacks import SetbackPack
 from ridge_tally.services.angles import AngleMap, SplitStudy
 from ridge_tally.services.asked_plan import PlanVerdict
@@ -61,6 +62,10 @@ class Wire(BaseModel):
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False, ser_json_inf_nan="null")
 
 
+# Exact in every program, and within what the database counts to.
+Count = Annotated[int, Field(ge=0, le=2**53 - 1)]
+
+
 class Problem(Wire):
     """An error in the person's words; ``code`` is stable, ``field`` names the place."""
 
@@ -80,7 +85,7 @@ class OptionPath(Wire):
     """One option at one revision of a job."""
 
     job_id: str
-    revision: int
+    revision: Count
     option_id: str
 
 
@@ -93,7 +98,7 @@ class PlanePath(OptionPath):
 class RevisionQuery(Wire):
     """Which revision; the newest without one."""
 
-    revision: int | None = None
+    revision: Count | None = None
 
 
 class NewJob(Wire):
@@ -106,7 +111,7 @@ class NewJob(Wire):
 class EditRequest(Wire):
     """An edit, the revision it was made on and the tab it came from."""
 
-    parent: int
+    parent: Count
     author: str
     edit: Annotated[Edit, Field(discriminator="kind")]
 
@@ -114,7 +119,7 @@ class EditRequest(Wire):
 class StepRequest(Wire):
     """The revision from which to undo or redo."""
 
-    from_revision: int
+    from_revision: Count
 
 
 class JobListEntry(Wire):
@@ -151,6 +156,12 @@ class FineYearAnswer(Wire):
     done_frac: float
     running: bool
     problem: str
+
+
+class SheetContentAnswer(Wire):
+    """What the sheet of an option says."""
+
+    content: SheetContent
 
 
 class PlansQuery(Wire):
@@ -366,7 +377,7 @@ class ShelfAsked(Wire):
     down: bool = False
     least: float | None = None
     most: float | None = None
-    start: int = Field(0, ge=0)
+    start: Count = 0
 
 
 class ShelfPageAnswer(Wire):
@@ -587,7 +598,7 @@ class SunDayAnswer(Wire):
 class AtMeterQuery(Wire):
     """The number of an owner of shade, as the report of shade has it."""
 
-    number: int
+    number: Count
 
 
 class AtMeterAnswer(Wire):
@@ -624,7 +635,7 @@ class RevisionPath(Wire):
     """One revision of a job."""
 
     job_id: str
-    revision: int
+    revision: Count
 
 
 class SceneAnswer(Wire):

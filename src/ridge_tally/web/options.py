@@ -12,7 +12,7 @@ from ridge_tally.services.brief_sheet import brief_sheet
 from ridge_tally.services.evaluation import fine_steps, shade_band, year_report
 from ridge_tally.services.jobs import load_job
 from ridge_tally.services.own_point import helped_ids, own_point_report
-from ridge_tally.services.sheets import option_sheet
+from ridge_tally.services.sheets import option_sheet, sheet_content
 from ridge_tally.services.targeting import target_report
 from ridge_tally.simulators.weather_service import climates
 from ridge_tally.store.jobs import JobId
@@ -27,6 +27,7 @@ from ridge_tally.web.models import (
     PlaceQuery,
     PlacesAnswer,
     ShadeBandAnswer,
+    SheetContentAnswer,
     ShelfAnswer,
     TargetAnswer,
     YearAnswer,
@@ -83,6 +84,13 @@ def get_shade_band(path: OptionPath) -> ShadeBandAnswer:
 def get_target(path: OptionPath) -> TargetAnswer:
     """The target, the ceilings in its way, the yield it rests on and the approval routes."""
     return TargetAnswer(target=target_report(workspace(), *option_at(path)))
+
+
+@bp.get(f"{OPTION}/sheet", operation_id="sheet_content", responses={200: SheetContentAnswer})
+def get_sheet_content(path: OptionPath) -> SheetContentAnswer:
+    """What the sheet says, as it is printed."""
+    at = JobId(path.job_id), path.revision, OptionId(path.option_id)
+    return SheetContentAnswer(content=sheet_content(workspace(), *at))
 
 
 @bp.get(f"{OPTION}/sheet.pdf", operation_id="option_sheet")

@@ -1,5 +1,5 @@
 /** The site plan's frame: east is right, north is up; and the picture under it. */
-import type { JobState, Schemas } from '@/api/client';
+import type { Schemas, WorkedOut } from '@/api/client';
 import type { PointM } from '@/drawing/camera';
 
 type SitePoint = Schemas['SitePoint'];
@@ -36,7 +36,7 @@ export function siteAt(trace: Trace, at: Schemas['PicturePoint']): SitePoint {
 }
 
 /** Everything the plan should show at first sight. */
-export function extentOf({ job, survey }: JobState): PointM[] {
+export function extentOf({ job, survey }: WorkedOut): PointM[] {
   const { trace, lot_lines, service, shade_sources } = job.survey;
   const points: PointM[] = survey.planes.flatMap((p) =>
     p.site.map((c) => ({ xM: c.east_m, yM: c.north_m })),

@@ -1,27 +1,26 @@
 /** Sheets: the page as it will go out, then PDF or job file. */
-import type { RoofPlane } from '@/api/client';
-import { jobFileAddress, sheetAddress } from '@/api/queries';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import type { Schemas } from '@/api/client';
+import { jobFileAddress, sheetAddress, sheetQuery } from '@/api/queries';
 import { useYear } from '@/api/useYear';
-import type { Camera } from '@/drawing/camera';
-import { ModuleShape } from '@/drawing/ModuleShape';
-import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob } from '@/plan/JobContext';
-import { moduleOn, sizeOf } from '@/plan/modules';
-import { sceneOf } from '@/plan/scene';
-import { alike } from '@/tally/parts/alike';
 import { Toolbar } from '@/ui/Card';
-import { figure, yearlyKwh } from '@/units/format';
+import { figure } from '@/units/format';
 
 const LINK = 'inline-flex h-[27px] items-center rounded-md border px-2.5 text-sm font-medium';
 
 export default function SheetsStep() {
-  const { job, option, report, at, state } = useJob();
-  const { year, behind, finerFrac } = useYear(at, report.modules_strung > 0);
-  const { planes } = job.survey;
-  const filled = planes.filter((p) => option.arrays.some((a) => a.plane_id === p.id));
-  const used = filled.length > 0 ? filled : planes.slice(0, 1);
-  const shown = report.checks.filter((v) => v.on_sheet);
-  const off = shown.filter((v) => v.check.verdict !== 'kept');
+  const { option, report, at, state } = useJob();
+  const strung = report.modules_strung > 0;
+  const { behind, finerFrac, query: quick } = useYear(at, strung);
+  // Its year is the one by quarters: asked for when that is worked out, or will not come.
+  const ready = !strung || quick.isError || (!behind && finerFrac === null);
+  const sheet = useQuery({
+    ...sheetQuery(at),
+    enabled: ready,
+    placeholderData: keepPreviousData,
+  });
+  const stale = sheet.isPlaceholderData || !ready;
   return (
     <>
       <Toolbar>
@@ -37,153 +36,170 @@ export default function SheetsStep() {
           Job file
         </a>
         <span className="grow" />
-        <span className="text-sm text-ink-2">
-          Option {option.id.toUpperCase()}, revision {state.revision}
+        <span className="text-sm text-ink-2" role="status">
+          {stale && !sheet.error
+            ? `Working out the year${finerFrac ? `, ${figure(finerFrac * 100)} %` : ''}`
+            : `Option ${option.id.toUpperCase()}, revision ${state.revision}`}
         </span>
       </Toolbar>
       <section
         aria-label="Preview of the sheet"
+        aria-busy={stale}
         // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, and must scroll by key too
         tabIndex={0}
         className="min-h-0 grow overflow-auto p-4"
       >
-        <article
-          aria-label="The sheet before it goes out"
-          className="mx-auto flex min-h-full max-w-[780px] flex-col border border-rule bg-sheet px-6 py-4"
-        >
-          <header className="border-b border-ink pb-2">
-            <h2 className="text-lg font-semibold">{job.name}</h2>
-            <p className="text-sm text-ink-2">
-              Option {option.id.toUpperCase()}: {option.name}. {job.site.place || 'Place not given'}
-              . Not for construction until reviewed.
-            </p>
-          </header>
-          <div className="mt-2 flex gap-4">
-            {used.map((plane) => (
-              <div key={plane.id} className="flex h-[196px] min-w-0 grow basis-0">
-                <PlaneCanvas
-                  scene={sceneOf(plane, state, report)}
-                  label={`${plane.name} on the sheet`}
-                  padPx={used.length > 1 ? 34 : 42}
-                >
-                  {(camera) => <PlaneModules camera={camera} plane={plane} />}
-                </PlaneCanvas>
-              </div>
-            ))}
-            <div className="w-[250px] shrink-0 text-sm">
-              <h3 className="font-semibold">Equipment</h3>
-              {report.modules_told.map((told) => (
-                <p key={told}>{told}</p>
-              ))}
-              <p>{report.inverters.join(' + ')}</p>
-              <p>
-                {figure(report.p_dc_w / 1000, 2)} kW DC on {figure(report.p_ac_w / 1000, 2)} kW AC,
-                ratio {figure(report.dc_ac_ratio, 2)}
-              </p>
-              {job.brief.already.arrays.map((a) => (
-                <p key={a.id}>
-                  Already there: {a.name} of {a.built_year}, {figure(a.p_dc_kw, 2)} kW DC
-                </p>
-              ))}
-              <h3 className="mt-2 font-semibold">Year</h3>
-              {year && !behind && finerFrac === null ? (
-                <>
-                  <p className="text-lg font-semibold">{yearlyKwh(year.energy_kwh)} at the meter</p>
-                  {year.stand_in_weather && (
-                    <p className="mt-1 rounded-sm border border-warn px-2 py-1 text-xs text-warn">
-                      Stand-in weather: drawn from monthly normals, not measured.
-                    </p>
-                  )}
-                </>
-              ) : (
-                <p className="text-ink-2">
-                  {report.modules_strung === 0
-                    ? 'No module is in a string yet.'
-                    : 'Working out the year'}
-                </p>
-              )}
-            </div>
-          </div>
-          {report.planes
-            .filter((p) => p.ground && used.some((u) => u.id === p.plane_id))
-            .map((p) => (
-              <p key={p.plane_id} className="mt-1 text-xs text-ink-2">
-                {p.ground?.on_sheet}
-              </p>
-            ))}
-          <h3 className="mt-3 text-sm font-semibold">Strings</h3>
-          <table className="w-full text-sm">
-            <thead>
-              <tr className="text-left text-xs text-ink-2">
-                <th scope="col">String</th>
-                <th scope="col">Tracker</th>
-                <th scope="col">Modules in series</th>
-              </tr>
-            </thead>
-            <tbody>
-              {option.strings.map((s) => (
-                <tr key={s.tag} className="border-t border-rule">
-                  <td>{s.tag}</td>
-                  <td>{s.tracker_number}</td>
-                  <td>{s.module_ids.length}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-          <h3 className="mt-3 text-sm font-semibold">Checks</h3>
-          <p className="text-sm">
-            {shown.length} checks with their sums are on the sheet;{' '}
-            {off.length === 0 ? 'all hold.' : `${off.length} do not hold or are not checked.`}
+        {sheet.error && (
+          <p role="alert" className="text-sm text-stop">
+            {sheet.error.message}
           </p>
-          <ul className="mb-3 columns-2 gap-6 text-xs">
-            {alike(shown).map(({ view: v, subjects }) => (
-              <li
-                key={v.key}
-                className={`flex justify-between gap-2 border-b border-rule py-0.5 ${v.check.verdict === 'kept' ? '' : v.check.kind === 'stop' && v.check.verdict === 'broken' ? 'font-semibold text-stop' : 'font-semibold text-warn'}`}
-              >
-                <span>
-                  {v.check.title}, {subjects}
-                </span>
-                <span className="font-figure">
-                  {v.check.verdict === 'kept' && v.check.margin_frac === null
-                    ? 'holds'
-                    : v.check.verdict === 'not-checked'
-                      ? 'not checked'
-                      : `${v.value_text}, limit ${v.lines.limit}`}
-                </span>
-              </li>
-            ))}
-          </ul>
-          <p className="mt-auto rounded-sm border border-stop px-3 py-2 text-xs">
-            <b>Caution.</b> Daylight keeps module wiring live; never open a connector under load.
-            Work at height needs fall protection. Structure, conductors, disconnects and labels are
-            not on this sheet. Local code, the authority having jurisdiction, the utility and
-            licensed people decide.
-          </p>
-        </article>
+        )}
+        {sheet.data && <Page content={sheet.data} dimmed={stale} />}
       </section>
     </>
   );
 }
 
-/** The modules of a plane as they go on paper; on tables the bays left for later too. */
-function PlaneModules({ camera, plane }: { camera: Camera; plane: RoofPlane }) {
-  const { job, option } = useJob();
-  const module = moduleOn(job, option, plane.id);
-  const array = option.arrays.find((a) => a.plane_id === plane.id);
-  if (!module) return null;
-  return array?.modules
-    .filter((m) => m.present || array.table !== null)
-    .map((m) => (
-      <ModuleShape
-        key={m.id}
-        camera={camera}
-        xM={m.x_m}
-        yM={m.y_m}
-        {...sizeOf(module, m.orientation, array.leg_tilt_deg)}
-        substrings={1}
-        halfCut={false}
-        state={m.present ? (m.kept_because ? 'kept' : 'on') : 'off'}
-      />
-    ));
+function Page({ content, dimmed }: { content: Schemas['SheetContent']; dimmed: boolean }) {
+  const { circuits } = content;
+  return (
+    <article
+      aria-label="The sheet before it goes out"
+      className={`mx-auto flex min-h-full max-w-[780px] flex-col border border-rule bg-sheet px-6 py-4 ${dimmed ? 'opacity-60' : ''}`}
+    >
+      <header className="border-b border-ink pb-2">
+        <h2 className="text-lg font-semibold">{content.job}</h2>
+        <p className="text-sm text-ink-2">
+          {content.option}. {content.place}. Revision {content.revision}, {content.paper}. Not for
+          construction until reviewed.
+        </p>
+      </header>
+      <div className="mt-2 flex items-start gap-5">
+        <div className="flex min-w-0 grow flex-wrap">
+          {content.plans.map((plan) => (
+            <figure
+              key={plan.caption}
+              style={{ width: plan.width_mm > 60 ? '100%' : '50%' }}
+              className="mb-2"
+            >
+              <div
+                role="img"
+                aria-label={plan.caption}
+                className="[&>svg]:h-auto [&>svg]:w-full"
+                // biome-ignore lint/security/noDangerouslySetInnerHtml: the very drawing that is printed; the server escapes names
+                dangerouslySetInnerHTML={{ __html: plan.svg }}
+              />
+              <figcaption className="px-2 text-xs text-ink-2">{plan.caption}</figcaption>
+            </figure>
+          ))}
+          <Doubts doubts={content.doubts} />
+        </div>
+        <Side content={content} />
+      </div>
+      <h3 className="mt-3 text-sm font-semibold">{circuits.title}</h3>
+      <table className="w-full text-sm">
+        <thead>
+          <tr className="text-left text-xs text-ink-2">
+            {circuits.headings.map((heading) => (
+              <th key={heading} scope="col" className="font-normal">
+                {heading}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {circuits.rows.map((row) => (
+            <tr key={row[0]} className="border-t border-rule">
+              {row.map((cell, i) => (
+                <td key={circuits.headings[i]} className="py-0.5">
+                  {cell}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {circuits.rows.length === 0 && <p className="text-sm text-ink-2">None yet.</p>}
+      {circuits.note && <p className="text-xs text-ink-2">{circuits.note}</p>}
+      <Checks rows={content.checks} />
+      <p className="mt-auto rounded-sm border border-stop px-3 py-2 text-xs">
+        <b>Caution.</b> Daylight keeps module wiring live; never open a connector under load. Work
+        at height needs fall protection. Structure, conductors, disconnects and labels are not on
+        this sheet. Local code, the authority having jurisdiction, the utility and licensed people
+        decide.
+      </p>
+    </article>
+  );
+}
+
+function Doubts({ doubts }: { doubts: readonly string[] }) {
+  return (
+    <ul className="w-full list-disc pl-4 text-xs text-ink-2">
+      {doubts.map((doubt) => (
+        <li key={doubt}>{doubt}.</li>
+      ))}
+    </ul>
+  );
+}
+
+function Side({ content }: { content: Schemas['SheetContent'] }) {
+  const [energy, ...more] = content.year;
+  return (
+    <div className="w-[250px] shrink-0 text-sm">
+      <h3 className="font-semibold">Equipment</h3>
+      {content.equipment.map((line) => (
+        <p key={line}>{line}</p>
+      ))}
+      <h3 className="mt-2 font-semibold">Year</h3>
+      <p className="text-lg leading-tight font-semibold">{energy}</p>
+      {more.map((line) => (
+        <p key={line} className="mt-0.5">
+          {line}
+        </p>
+      ))}
+      {content.stand_in_weather && (
+        <p className="mt-1 rounded-sm border border-warn px-2 py-1 text-xs text-warn">
+          Stand-in weather: drawn from monthly normals, not measured.
+        </p>
+      )}
+    </div>
+  );
+}
+
+function lookOf({ kind, verdict }: Schemas['CheckRow']): string {
+  if (verdict === 'broken' && kind === 'Stop') return 'font-semibold text-stop';
+  return verdict === 'broken' || verdict === 'not checked' ? 'font-semibold text-warn' : '';
+}
+
+function Checks({ rows }: { rows: readonly Schemas['CheckRow'][] }) {
+  const off = rows.filter((row) => row.verdict === 'broken' || row.verdict === 'not checked');
+  return (
+    <>
+      <h3 className="mt-3 text-sm font-semibold">Checks with their sums</h3>
+      <p className="text-sm">
+        {rows.length === 0 && 'None yet: no module is laid.'}
+        {rows.length > 0 &&
+          (off.length === 0
+            ? 'None is broken and none is left unchecked.'
+            : `${off.length} of ${rows.length} are broken or not checked.`)}
+      </p>
+      <ul className="mb-3 columns-2 gap-6 text-xs">
+        {rows.map((row) => (
+          <li
+            key={`${row.title} ${row.subjects}`}
+            title={`${row.numbers}. ${row.source}`}
+            className={`flex break-inside-avoid justify-between gap-2 border-b border-rule py-0.5 ${lookOf(row)}`}
+          >
+            <span>
+              {row.title}, {row.subjects}{' '}
+              {row.remark && <span className="font-normal text-ink-2">{row.remark}</span>}
+            </span>
+            <span className="text-right font-figure whitespace-nowrap">
+              {row.verdict === 'not checked' ? row.verdict : `${row.result} ${row.limit}`}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </>
+  );
 }

@@ -42,6 +42,7 @@ export function SceneView({ plane, views }: SceneViewProps) {
       seen.site.reduce((sum, c) => sum + pick(c), 0) / seen.site.length;
     return [
       {
+        id: p.id,
         text: p.name,
         at: {
           east_m: mean((c) => c.east_m),

@@ -6,6 +6,7 @@ from enum import StrEnum
 import numpy as np
 from numpy.typing import NDArray
 
+from ridge_tally.core.job.ids import ShadeId
 from ridge_tally.core.job.survey import LeafHabit, ShadeKind, Survey
 from ridge_tally.core.kernels import dome
 from ridge_tally.core.survey.scene import FaceKind, RoundKind, Scene, scene_of
@@ -34,10 +35,14 @@ class OwnerKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class SkyOwner:
-    """Somebody's solids: ``shade_id`` names a tree, house or pole of the survey."""
+    """Somebody's solids: ``owner_id`` tells owners of one name apart.
+
+    ``shade_id`` names a tree, house or pole of the survey.
+    """
 
     name: str
     kind: OwnerKind
+    owner_id: str = ""
     shade_id: str = ""
     leafless_months: tuple[int, ...] = ()
 
@@ -63,7 +68,7 @@ def occluders_of(survey: Survey) -> Occluders:
     """Return the site's solids with their owners; heights nobody measured are the scene's guesses."""
     scene = scene_of(survey)
     owners = _owners(survey, scene)
-    number = {(o.name, o.kind): min(i, MOST_OWNERS - 1) for i, o in enumerate(owners)}
+    number = {(o.owner_id, o.kind): min(i, MOST_OWNERS - 1) for i, o in enumerate(owners)}
     rings, normals, drops, face_owners = [], [], [], []
     for face in scene.faces:
         # Ground lies under what stands on it.
@@ -76,17 +81,15 @@ def occluders_of(survey: Survey) -> Occluders:
         rings.append(ring)
         normals.append(normal)
         drops.append(int(np.argmax(np.abs(normal))))
-        face_owners.append(number[face.name, KIND_OF_FACE[face.kind]])
-    by_name = {s.name: s for s in survey.shade_sources}
+        face_owners.append(number[face.owner_id, KIND_OF_FACE[face.kind]])
+    kinds = {s.id: KIND_OF_SOURCE[s.kind] for s in survey.shade_sources}
     rounds, shapes, round_owners = [], [], []
     for solid in scene.rounds:
         rounds.append(
             [solid.at.east_m, solid.at.north_m, solid.base_m, solid.top_m, solid.radius_m]
         )
         shapes.append(SHAPES[solid.kind])
-        tree = by_name[solid.name].kind is ShadeKind.TREE
-        kind = OwnerKind.TREE if tree else OwnerKind.POLE
-        round_owners.append(number[solid.name, kind])
+        round_owners.append(number[solid.owner_id, kinds[ShadeId(solid.owner_id)]])
     return Occluders(
         owners=tuple(owners[:MOST_OWNERS]),
         corners_m=np.concatenate(rings) if rings else np.zeros((0, 3)),
@@ -156,6 +159,7 @@ def _owners(survey: Survey, scene: Scene) -> list[SkyOwner]:
             s.name,
             KIND_OF_SOURCE[s.kind],
             s.id,
+            s.id,
             _leafless(s.first_leaf_month, s.last_leaf_month)
             if s.leaf is LeafHabit.DECIDUOUS
             else (),
@@ -167,8 +171,8 @@ def _owners(survey: Survey, scene: Scene) -> list[SkyOwner]:
     for face in scene.faces:
         if face.kind is FaceKind.GROUND:
             continue
-        owner = SkyOwner(face.name, KIND_OF_FACE[face.kind])
-        if all((o.name, o.kind) != (owner.name, owner.kind) for o in owners):
+        owner = SkyOwner(face.name, KIND_OF_FACE[face.kind], face.owner_id)
+        if all((o.owner_id, o.kind) != (owner.owner_id, owner.kind) for o in owners):
             owners.append(owner)
     return owners
 

@@ -63,19 +63,24 @@ class SitePoint3:
 
 @dataclass(frozen=True, slots=True)
 class Face:
-    """A flat face; ``name`` says whose."""
+    """A flat face; ``name`` says whose, ``owner_id`` tells it from another of that name."""
 
     kind: FaceKind
     name: str
+    owner_id: str
     ring: tuple[SitePoint3, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class Round:
-    """An upright ellipsoid, cone or cylinder from ``base_m`` to ``top_m`` above the ground."""
+    """An upright ellipsoid, cone or cylinder from ``base_m`` to ``top_m`` above the ground.
+
+    ``owner_id``: the tree, pole or chimney it belongs to.
+    """
 
     kind: RoundKind
     name: str
+    owner_id: str
     at: SitePoint3
     base_m: float
     top_m: float
@@ -89,6 +94,10 @@ class Scene:
 
     faces: tuple[Face, ...]
     rounds: tuple[Round, ...]
+
+
+# A name and the id it goes by.
+Owner = tuple[str, str]
 
 
 def scene_of(survey: Survey) -> Scene:
@@ -111,34 +120,37 @@ def _ring(points: FloatArray) -> tuple[SitePoint3, ...]:
 
 def _plane_faces(plane: RoofPlane) -> list[Face]:
     corners = to_site(plane, corners_m(plane))
+    owner = plane.name, plane.id
     if plane.ground is not None:
-        return [Face(FaceKind.GROUND, plane.name, _ring(corners))]
+        return [Face(FaceKind.GROUND, *owner, _ring(corners))]
     upright = plane.slope_deg >= 89.0
-    faces = [Face(FaceKind.WALL if upright else FaceKind.ROOF, plane.name, _ring(corners))]
+    faces = [Face(FaceKind.WALL if upright else FaceKind.ROOF, *owner, _ring(corners))]
     if plane.open_below:
-        faces += [_post(plane.name, corner) for corner in corners]
+        faces += [_post(owner, corner) for corner in corners]
     elif not upright:
         for i, kind in enumerate(plane.outline.edges):
             # Rakes too: their walls are gable ends, and the cheeks of dormers.
             if kind in (EdgeKind.EAVE, EdgeKind.RAKE):
-                faces.append(_to_ground(plane.name, corners[i], corners[(i + 1) % len(corners)]))
+                faces.append(_to_ground(owner, corners[i], corners[(i + 1) % len(corners)]))
     for obstruction in plane.obstructions:
         faces += _raised(plane, obstruction)
     for rows in plane.existing:
         ring = to_site(plane, existing_box(plane, rows).ring()) + np.array([0.0, 0.0, 0.1])
-        faces.append(Face(FaceKind.EXISTING, f"existing array on {plane.name}", _ring(ring)))
+        faces.append(
+            Face(FaceKind.EXISTING, f"existing array on {plane.name}", plane.id, _ring(ring))
+        )
     return faces
 
 
-def _to_ground(name: str, a: FloatArray, b: FloatArray) -> Face:
+def _to_ground(owner: Owner, a: FloatArray, b: FloatArray) -> Face:
     down = np.array([1.0, 1.0, 0.0])
-    return Face(FaceKind.WALL, name, _ring(np.array([a, b, b * down, a * down])))
+    return Face(FaceKind.WALL, *owner, _ring(np.array([a, b, b * down, a * down])))
 
 
-def _post(name: str, top: FloatArray) -> Face:
+def _post(owner: Owner, top: FloatArray) -> Face:
     """Return a carport's post under a corner: a narrow upright face, as wide as a post."""
     half = np.array([POST_WIDE_M / 2, 0.0, 0.0])
-    return _to_ground(name, top - half, top + half)
+    return _to_ground(owner, top - half, top + half)
 
 
 def _raised(plane: RoofPlane, obstruction: Obstruction) -> list[Face]:
@@ -155,16 +167,17 @@ def _raised(plane: RoofPlane, obstruction: Obstruction) -> list[Face]:
     # Its top is level, at its height above the footprint's highest point.
     head = foot.copy()
     head[:, 2] = foot[:, 2].max() + obstruction.height.value_m
-    return _prism(FaceKind.OBSTRUCTION, obstruction.name, foot, head)
+    owner = obstruction.name, f"{plane.id} {obstruction.id}"
+    return _prism(FaceKind.OBSTRUCTION, owner, foot, head)
 
 
-def _prism(kind: FaceKind, name: str, foot: FloatArray, head: FloatArray) -> list[Face]:
+def _prism(kind: FaceKind, owner: Owner, foot: FloatArray, head: FloatArray) -> list[Face]:
     after = np.roll(np.arange(len(foot)), -1)
     sides = [
-        Face(kind, name, _ring(np.array([foot[i], foot[j], head[j], head[i]])))
+        Face(kind, *owner, _ring(np.array([foot[i], foot[j], head[j], head[i]])))
         for i, j in enumerate(after)
     ]
-    return [*sides, Face(kind, name, _ring(head))]
+    return [*sides, Face(kind, *owner, _ring(head))]
 
 
 def _height_m(source: ShadeSource) -> tuple[float, bool]:
@@ -184,13 +197,14 @@ def _house_faces(source: ShadeSource) -> list[Face]:
     foot = np.array([middle + s * along + t * across for s, t in _AROUND])
     eaves = foot + up * eave_m
     ridge = [middle - along + up * top_m, middle + along + up * top_m]
-    ring = [Face(FaceKind.HOUSE, source.name, _ring(np.array(r))) for r in (
+    owner = source.name, source.id
+    ring = [Face(FaceKind.HOUSE, *owner, _ring(np.array(r))) for r in (
         [eaves[0], eaves[1], ridge[1], ridge[0]],
         [eaves[2], eaves[3], ridge[0], ridge[1]],
         [eaves[1], eaves[2], ridge[1]],
         [eaves[3], eaves[0], ridge[0]],
     )]  # fmt: skip
-    return [*_prism(FaceKind.HOUSE, source.name, foot, eaves)[:-1], *ring]
+    return [*_prism(FaceKind.HOUSE, owner, foot, eaves)[:-1], *ring]
 
 
 _AROUND = ((-1, -1), (1, -1), (1, 1), (-1, 1))
@@ -200,13 +214,13 @@ def _rounds(source: ShadeSource) -> list[Round]:
     top_m, guessed = _height_m(source)
     at = source_at(source)
     place = SitePoint3(at.east_m, at.north_m, 0.0)
-    radius_m = source.width.value_m / 2
+    radius_m, owner = source.width.value_m / 2, (source.name, source.id)
     if source.kind is not ShadeKind.TREE:
-        return [Round(RoundKind.POST, source.name, place, 0.0, top_m, radius_m, guessed)]
+        return [Round(RoundKind.POST, *owner, place, 0.0, top_m, radius_m, guessed)]
     base_m = min(source.base.value_m, top_m)
     crown = RoundKind.CONE if source.crown is CrownShape.CONE else RoundKind.CROWN
-    found = [Round(crown, source.name, place, base_m, top_m, radius_m, guessed)]
+    found = [Round(crown, *owner, place, base_m, top_m, radius_m, guessed)]
     if source.trunk.value_m > 0 and base_m > 0:
         trunk_m = source.trunk.value_m / 2
-        found.append(Round(RoundKind.POST, source.name, place, 0.0, base_m + 0.3, trunk_m, guessed))
+        found.append(Round(RoundKind.POST, *owner, place, 0.0, base_m + 0.3, trunk_m, guessed))
     return found
