@@ -132,7 +132,9 @@ def _wanted(part: Any) -> bool:
 def _plain(kind: Any) -> st.SearchStrategy[Any]:
     plain: dict[Any, Callable[[], st.SearchStrategy[Any]]] = {
         str: texts,
-        int: lambda: st.integers(0, 5) | st.integers(0, 5) | st.integers(-2, 40) | st.sampled_from(INTS),
+        int: lambda: (
+            st.integers(0, 5) | st.integers(0, 5) | st.integers(-2, 40) | st.sampled_from(INTS)
+        ),
         float: lambda: st.floats(0.5, 8) | st.floats(-5, 30) | st.sampled_from(FLOATS),
         bool: st.booleans,
         date: lambda: st.sampled_from(DATES).map(date.isoformat),

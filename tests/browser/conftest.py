@@ -11,8 +11,9 @@ from browser import CHROMIUM, CONTEXT, LAUNCH_ARGS, refuse_other_hosts
 from jobs import FULL, SAMPLE
 from ridge_tally.formats.job_file import write_job
 
-# A shared machine can stall for seconds; what is awaited is a state, never a speed.
-expect.set_options(timeout=20_000)
+# What is awaited is a state, never a speed: this only ends a run in which it never comes.
+NEVER_MS = 600_000
+expect.set_options(timeout=NEVER_MS)
 
 
 @pytest.fixture(scope="session")
@@ -42,6 +43,12 @@ def cut_off(context: BrowserContext, live_url: str) -> Iterator[None]:
     refused = refuse_other_hosts(context, live_url)
     yield
     assert refused == []
+
+
+@pytest.fixture(autouse=True)
+def patient(context: BrowserContext) -> None:
+    """No click and no page gives up on a busy machine."""
+    context.set_default_timeout(NEVER_MS)
 
 
 @pytest.fixture(autouse=True)

@@ -1,4 +1,4 @@
-"""The real app on a free port of this machine, with the sample job in it."""
+"""The real app on a free port of this machine, with the sample job in it and a small shelf."""
 
 import threading
 from collections.abc import Iterator
@@ -6,24 +6,52 @@ from contextlib import contextmanager
 from datetime import UTC, datetime
 from pathlib import Path
 
+from ridge_tally.catalogue.shelf import Shelf, sample_shelf
+from ridge_tally.core.equipment import SHEETS
+
+# What the samples use and the tests choose from: a study of the whole shelf takes minutes.
+SMALL_SHELF = frozenset({
+    "Sample module 250 W, older full-cell", "Sample module 330 W, full-cell",
+    "Sample module 390 W, half-cut", "Sample module 405 W, half-cut",
+    "Sample module 450 W, n-type large", "Sample module 500 W, 132 half cells, large",
+    "Sample module 600 W, 132 half cells, wide, two-sided",
+    "Sample inverter 5.0 kW, two trackers", "Sample inverter 6.0 kW, two trackers",
+    "Sample inverter 7.0 kW, paired inputs", "Sample inverter 7.6 kW, two trackers",
+    "Sample inverter 8.2 kW, three trackers", "Sample inverter 10.0 kW, three trackers",
+    "Sample inverter 6.0 kW, two trackers, three phase, 1000 V",
+    "Sample inverter 8.0 kW, two trackers, three phase, 1100 V",
+    "Sample microinverter 245 W", "Sample microinverter 330 W",
+    "Sample microinverter 700 W, two inputs",
+    "Sample add-on optimizer 500 W", "Sample system optimizer 440 W",
+    "Sample system optimizer 500 W, three phase",
+})  # fmt: skip
+
+
+def small_shelf(whole: Shelf) -> Shelf:
+    """The shelf with only what the tests choose from."""
+    kinds = {
+        f"{kind}s": tuple(s for s in whole.of_kind(kind) if s.name in SMALL_SHELF)
+        for kind in SHEETS
+    }
+    assert sum(map(len, kinds.values())) == len(SMALL_SHELF)
+    return Shelf(**kinds)
+
 
 @contextmanager
-def live_app(folder: Path, *, sample: bool = True) -> Iterator[str]:
+def live_app(folder: Path, *, whole_shelf: bool = False) -> Iterator[str]:
     """Yield the address of a served app whose data lies in `folder`."""
     from waitress import create_server
 
-    from ridge_tally.catalogue.shelf import sample_shelf
     from ridge_tally.services.sample_jobs import store_samples
     from ridge_tally.services.workspace import Workspace
     from ridge_tally.store.database import open_database
     from ridge_tally.web.app import create_app
 
-    shelf = sample_shelf()
+    shelf = sample_shelf() if whole_shelf else small_shelf(sample_shelf())
     workspace = Workspace(
         open_database(folder), lambda: datetime.now(UTC), shelf, folder / "pictures"
     )
-    if sample:
-        store_samples(workspace, "tests")
+    store_samples(workspace, "tests")
     server = create_server(create_app(workspace), host="127.0.0.1", port=0, threads=8)
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()

@@ -89,6 +89,11 @@ def test_a_module_dragged_too_close_says_why_and_is_kept_with_a_reason(
     assert complaints == []
 
 
+def settled(page: Page) -> None:
+    """Wait until what was saved is what is drawn: both come in one go."""
+    expect(page.get_by_role("status").filter(has_text=re.compile("^Saved"))).to_be_visible()
+
+
 def test_a_dragged_module_catches_its_row_and_one_on_another_goes_back(
     page: Page, job: str
 ) -> None:
@@ -98,14 +103,16 @@ def test_a_dragged_module_catches_its_row_and_one_on_another_goes_back(
     before = module(page, 25).bounding_box()
     assert before is not None
     undo = page.get_by_role("button", name="Undo")
-    drag(page, 25, 36, 22)
+    with page.expect_response("**/edits"):
+        drag(page, 25, 36, 22)
     expect(undo).to_be_enabled()
-    page.wait_for_timeout(800)
+    settled(page)
     off = module(page, 25).bounding_box()
     assert off is not None
     # Back to within two pixels of its column and row: they catch it.
-    drag(page, 25, before["x"] - off["x"] + 2, before["y"] - off["y"] + 2)
-    page.wait_for_timeout(800)
+    with page.expect_response("**/edits"):
+        drag(page, 25, before["x"] - off["x"] + 2, before["y"] - off["y"] + 2)
+    settled(page)
     after = module(page, 25).bounding_box()
     assert after is not None
     assert after["x"] == pytest.approx(before["x"], abs=0.5)

@@ -104,7 +104,7 @@ def test_from_a_tape_reading_to_a_checked_drawn_printed_design(
     expect(limit).not_to_have_attribute("aria-valuetext", "6.00 kW")
     page.get_by_role("button", name="Back to 6.00 kW").click()
     # The day by quarters of an hour, once they are there.
-    expect(page.get_by_text("the finer year follows")).to_have_count(0, timeout=60_000)
+    expect(page.get_by_text("the finer year follows")).to_have_count(0)
     page.get_by_role("button", name="As table", exact=True).click()
     expect(page.get_by_role("dialog").get_by_role("row")).to_have_count(97)
     page.keyboard.press("Escape")

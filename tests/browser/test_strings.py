@@ -69,7 +69,7 @@ def test_a_string_is_drawn_to_another_tracker_and_cut_where_it_was_clicked(
 def test_the_screen_says_why_one_more_in_series_is_too_many(page: Page, job: str) -> None:
     open_strings(page, job)
     page.keyboard.press("2")
-    expect(page.get_by_text("One legal plan")).to_be_visible(timeout=20_000)
+    expect(page.get_by_text("One legal plan")).to_be_visible()
     lengths = page.get_by_role("region", name="Lengths in series")
     expect(lengths).to_contain_text(
         "15 in series: 640 V on a −28 °C morning, the inverter input limit is 600 V"
@@ -81,7 +81,7 @@ def test_another_inverter_is_chosen_by_its_plans_and_one_of_them_used(page: Page
     open_strings(page, job)
     page.keyboard.press("3")
     table = page.get_by_role("region", name="Inverters for this array")
-    expect(table).to_contain_text("26 of 40 inverters have a legal plan", timeout=20_000)
+    expect(table).to_contain_text("26 of 40 inverters have a legal plan")
     expect(table).to_contain_text("Needs 3 phases; the service has 1.")
     expect(table).to_contain_text("28 modules need at least 2 strings of up to 14")
     row = table.get_by_role("row", name=re.compile("^Sample inverter 10.0 kW, three trackers 1"))
@@ -89,7 +89,7 @@ def test_another_inverter_is_chosen_by_its_plans_and_one_of_them_used(page: Page
     expect(row).to_contain_text("chosen")
     page.keyboard.press("2")
     plans = page.get_by_role("region", name="Legal plans")
-    expect(plans).to_contain_text("16 legal plans", timeout=20_000)
+    expect(plans).to_contain_text("16 legal plans")
     plans.get_by_role("button", name="Use it").first.click()
     expect(plans.get_by_text("as it is")).to_be_visible()
 
@@ -162,7 +162,7 @@ def test_a_second_inverter_takes_a_string_and_goes_again(page: Page, job: str) -
     third = page.get_by_role("region", name="Tracker 3")
     expect(third).to_contain_text("14 modules in series")
     expect(third).to_contain_text("inverter 2")
-    expect(third).to_contain_text("A year, DC", timeout=20_000)
+    expect(third).to_contain_text("A year, DC")
     page.keyboard.press("3")
     page.get_by_role("button", name="Take inverter 2 away").click()
     expect(hanging).to_have_count(0)
@@ -184,7 +184,7 @@ def test_a_plane_with_modules_of_another_type(page: Page, house: str) -> None:
     page.keyboard.press("2")
     expect(
         page.get_by_role("heading", name="How many in series: Sample module 330 W, full-cell")
-    ).to_be_visible(timeout=20_000)
+    ).to_be_visible()
 
 
 def at_the_modules(page: Page, unit: str) -> None:

@@ -13,10 +13,9 @@ from core.roofs import LAY, chimney, grounds, legal_by_shapely, roof, trapezoid,
 from ridge_tally.core.array.blockers import Ground, ground_from, mirrored
 from ridge_tally.core.array.fill import fill, fill_row_kinds
 from ridge_tally.core.array.free import free_ceiling
-from ridge_tally.core.array.lay import Lay
+from ridge_tally.core.array.lay import Lay, after_steps
 from ridge_tally.core.array.shape import rail_m, rows_in, runs_of
 from ridge_tally.core.job.array import Orientation, RowRule, Ways
-from ridge_tally.services.deadline import after_s
 
 WAYS = st.sampled_from(list(Ways))
 RULES = st.sampled_from([RowRule.INDEPENDENT, RowRule.ALIGNED])
@@ -47,7 +46,7 @@ def test_every_row_layout_is_legal_by_shapely_and_under_every_bound(
 @settings(max_examples=25)
 @given(grounds(), WAYS)
 def test_a_layout_without_rows_is_legal_and_holds_no_less(ground: Ground, ways: Ways) -> None:
-    found = fill(ground, LAY, ways, RowRule.FREE, after_s(1))
+    found = fill(ground, LAY, ways, RowRule.FREE, after_steps(150))
     assert legal_by_shapely(ground, LAY, found.places)
     assert fill(ground, LAY, ways, RowRule.INDEPENDENT).count <= found.count <= found.at_most
 
@@ -55,8 +54,8 @@ def test_a_layout_without_rows_is_legal_and_holds_no_less(ground: Ground, ways: 
 @settings(max_examples=25)
 @given(grounds(), WAYS, RULES)
 def test_a_mirrored_roof_takes_the_same_proven_count(ground: Ground, ways: Ways, rule) -> None:
-    one = fill(ground, LAY, ways, rule, after_s(3))
-    other = fill(mirrored(ground, 0.0), LAY, ways, rule, after_s(3))
+    one = fill(ground, LAY, ways, rule, after_steps(300))
+    other = fill(mirrored(ground, 0.0), LAY, ways, rule, after_steps(300))
     assume(one.proven and other.proven)
     assert one.count == other.count
 
@@ -64,8 +63,8 @@ def test_a_mirrored_roof_takes_the_same_proven_count(ground: Ground, ways: Ways,
 @settings(max_examples=25)
 @given(grounds(), WAYS, RULES, st.floats(1, 8), st.floats(1, 5))
 def test_an_obstruction_more_never_raises_a_proven_count(ground, ways, rule, x, y) -> None:
-    before = fill(ground, LAY, ways, rule, after_s(3))
-    after = fill(vent(ground, x, y, 0.2), LAY, ways, rule, after_s(3))
+    before = fill(ground, LAY, ways, rule, after_steps(300))
+    after = fill(vent(ground, x, y, 0.2), LAY, ways, rule, after_steps(300))
     assume(before.proven and after.proven)
     assert after.count <= before.count
 

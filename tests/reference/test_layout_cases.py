@@ -15,12 +15,11 @@ from click.testing import CliRunner
 from core.roofs import legal_by_shapely
 from ridge_tally.cli.commands import main
 from ridge_tally.core.array.fill import fill
-from ridge_tally.core.array.lay import Place
+from ridge_tally.core.array.lay import Place, after_steps
 from ridge_tally.core.array.legal import shortfalls
 from ridge_tally.core.job.array import Orientation, RowRule, Ways
 from ridge_tally.formats.layout_case import read_layout_case
 from ridge_tally.formats.outline_case import solve_outline_case
-from ridge_tally.services.deadline import after_s
 
 DATA = Path(__file__).parent / "data"
 CASES = ("gable_plain", "dormer_notch", "ground_table")
@@ -44,7 +43,7 @@ def test_counts_with_rows_are_the_proven_ones(name: str, ways: Ways, rule: RowRu
 @pytest.mark.parametrize("name", CASES)
 def test_without_rows_no_fewer_are_found_under_no_higher_ceiling(name: str) -> None:
     case = read_layout_case((DATA / f"{name}.json").read_text(), name)
-    found = fill(case.ground, case.lay, Ways.MIXED, RowRule.FREE, after_s(20))
+    found = fill(case.ground, case.lay, Ways.MIXED, RowRule.FREE, after_steps(2000))
     known = published(name)["free"]["PL"]
     assert found.count >= known["best"]
     assert known["best"] <= found.at_most <= known["upper"]
@@ -53,7 +52,7 @@ def test_without_rows_no_fewer_are_found_under_no_higher_ceiling(name: str) -> N
 
 def test_the_command_line_answers_a_case_file() -> None:
     ask = ["fill", str(DATA / "dormer_notch.json"), "--rule", "aligned", "--orientation", "PL"]
-    answer = json.loads(CliRunner().invoke(main, [*ask, "--limit-s", "2", "--json"]).output)
+    answer = json.loads(CliRunner().invoke(main, [*ask, "--steps", "50", "--json"]).output)
     assert (answer["count"], answer["bound"], answer["proven"]) == (17, 17, True)
     places = tuple(Place(x, y, Orientation(way)) for x, y, way in answer["placements"])
     case = read_layout_case((DATA / "dormer_notch.json").read_text(), "dormer_notch")

@@ -20,7 +20,6 @@ from ridge_tally.formats.job_file import write_job
 from ridge_tally.services import jobs
 from ridge_tally.services.evaluation import year_report
 from ridge_tally.services.layouts import alternatives
-from ridge_tally.services.sample_jobs import store_samples
 from ridge_tally.services.sheets import option_sheet
 from ridge_tally.services.workspace import Remembered, Workspace
 
@@ -156,12 +155,10 @@ def test_alternatives_are_ranked_by_count(workspace: Workspace) -> None:
 
 
 @pytest.mark.parametrize("option_id", ["a", "b"])
-def test_the_sheet_is_one_vector_page_with_all_it_must_say(
-    workspace: Workspace, option_id: str
-) -> None:
+def test_the_sheet_says_all_it_must_without_a_picture(workspace: Workspace, option_id: str) -> None:
     pdf = PdfReader(BytesIO(option_sheet(workspace, "juniper-bench", 1, OptionId(option_id))))
-    assert len(pdf.pages) == 1
-    text = " ".join(pdf.pages[0].extract_text().split())
+    assert len(pdf.pages) <= 2
+    text = " ".join(" ".join(page.extract_text() for page in pdf.pages).split())
     for wanted in (
         "Juniper Bench", "Revision 1", "2026-03-01", "Stand-in weather", "kWh a year at the meter",
         "Cold Voc", "37.3 V", "Daylight keeps module wiring live", "40' 0\"", "21' 3\"",
@@ -169,15 +166,6 @@ def test_the_sheet_is_one_vector_page_with_all_it_must_say(
         assert wanted in text
     assert ("broken" in text) is (option_id == "b")
     assert not pdf.pages[0].images
-
-
-@pytest.mark.parametrize("job_id", ["mill-terrace", "lagoon-road", "kiln-yard"])
-def test_every_sample_prints(tmp_path: Path, job_id: str) -> None:
-    workspace = workspace_in(tmp_path)
-    store_samples(workspace, "tests")
-    job = jobs.load_job(workspace, job_id)
-    pdf = PdfReader(BytesIO(option_sheet(workspace, job_id, 1, job.options[0].id)))
-    assert job.name in pdf.pages[0].extract_text()
 
 
 def test_a_name_with_markup_cannot_reach_the_sheet_as_markup(workspace: Workspace) -> None:

@@ -26,7 +26,7 @@ def test_several_who_ask_at_once_wait_for_one() -> None:
     for thread in threads:
         thread.start()
     for thread in threads:
-        thread.join(timeout=5)
+        thread.join()
     assert got == [7] * 6
     assert len(begun) == 1
 

@@ -6,7 +6,6 @@ import sqlite3
 import subprocess
 import sys
 import threading
-import time
 from pathlib import Path
 
 import pytest
@@ -174,7 +173,6 @@ def test_a_killed_server_loses_nothing_that_was_answered(tmp_path: Path) -> None
     assert process.stdout is not None
     for _ in range(20):
         process.stdout.readline()
-    time.sleep(0.01)
     process.send_signal(signal.SIGKILL)
     answered = [20, *(int(line) for line in process.stdout if line.strip().isdigit())][-1]
     process.wait()

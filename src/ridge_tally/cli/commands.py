@@ -24,6 +24,7 @@ from waitress import create_server
 
 from ridge_tally import __version__
 from ridge_tally.catalogue.shelf import sample_shelf
+from ridge_tally.core.array.lay import after_steps
 from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.equipment import InverterId
 from ridge_tally.core.errors import RidgeTallyError
@@ -42,7 +43,6 @@ from ridge_tally.formats.weather_file import WeatherFile, read_weather
 from ridge_tally.services import jobs
 from ridge_tally.services.asked_plan import plan_verdict
 from ridge_tally.services.brief_sheet import brief_sheet
-from ridge_tally.services.deadline import after_s
 from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.evaluation import YearReport, hourly_year, year_report
 from ridge_tally.services.layouts import alternatives
@@ -473,13 +473,15 @@ def brief(job_id: str, file: Path, option_id: str, data: Path) -> None:
 @click.argument("case", type=click.Path(exists=True, dir_okay=False, path_type=Path))
 @click.option("--rule", type=click.Choice([r.value for r in RowRule]), default="independent")
 @click.option("--orientation", "ways", type=click.Choice([w.value for w in Ways]), default="PL")
-@click.option("--limit-s", default=2.0, type=click.FloatRange(0), help="For proofs and searches.")
+@click.option(
+    "--steps", default=2000, type=click.IntRange(0), help="Of a proof or a search, at most."
+)
 @json_option
 @speaks
-def fill(case: Path, rule: str, ways: str, limit_s: float, *, json_out: bool) -> None:
+def fill(case: Path, rule: str, ways: str, steps: int, *, json_out: bool) -> None:
     """Fill the roof of a layout case file: count, ceiling, places."""
     text = case.read_text("utf-8", errors="replace")
-    answer = solve_layout_case(text, case.name, RowRule(rule), Ways(ways), after_s(limit_s))
+    answer = solve_layout_case(text, case.name, RowRule(rule), Ways(ways), after_steps(steps))
     if json_out:
         click.echo(json.dumps(answer))
         return

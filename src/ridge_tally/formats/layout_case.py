@@ -85,11 +85,11 @@ def read_layout_case(text: str, file: str) -> LayoutCase:
 
 
 def solve_layout_case(
-    text: str, file: str, rule: RowRule, ways: Ways, out_of_time: Callable[[], bool]
+    text: str, file: str, rule: RowRule, ways: Ways, given_up: Callable[[], bool]
 ) -> dict[str, Any]:
     """Return the fill of a case file as plain values; raises as ``read_layout_case``."""
     case = read_layout_case(text, file)
-    found: Fill = fill(case.ground, case.lay, ways, rule, out_of_time)
+    found: Fill = fill(case.ground, case.lay, ways, rule, given_up)
     return {
         "count": found.count,
         "bound": found.at_most,

@@ -88,6 +88,7 @@ class BriefContent:
     place: str
     printed_on: str
     revision: int
+    paper: Paper
     told: str
     chart: str
     need: tuple[BriefRow, ...]

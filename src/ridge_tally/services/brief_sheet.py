@@ -10,6 +10,7 @@ from ridge_tally.core.working import shown
 from ridge_tally.formats.sheet_pdf import BriefContent, BriefRow, write_brief_pdf
 from ridge_tally.services.briefing import BriefReport, brief_report
 from ridge_tally.services.jobs import load_job
+from ridge_tally.services.sheets import paper_of
 from ridge_tally.services.targeting import TargetReport, target_report
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import climate
@@ -35,6 +36,7 @@ def brief_sheet(workspace: Workspace, job_id: JobId, revision: int, option_id: O
         place=job.site.place or "Place not given",
         printed_on=f"{workspace.clock():%Y-%m-%d}",
         revision=revision,
+        paper=paper_of(job),
         told=target.told,
         chart=need_svg(
             brief.monthly_need_kwh, target.monthly_kwh, target.monthly_title, CHART_WIDTH_MM

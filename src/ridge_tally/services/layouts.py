@@ -15,7 +15,7 @@ from ridge_tally.core.array.fill import (
     prove_aligned,
 )
 from ridge_tally.core.array.free import fill_freely
-from ridge_tally.core.array.lay import Fill, Lay, Place
+from ridge_tally.core.array.lay import Fill, Lay, Place, after_steps
 from ridge_tally.core.array.posts import posts_along
 from ridge_tally.core.array.search import prepared
 from ridge_tally.core.array.shape import rail_m, rows_in, runs_of
@@ -36,13 +36,13 @@ from ridge_tally.services.array_editing import (
     with_places,
 )
 from ridge_tally.services.array_light import light_at
-from ridge_tally.services.deadline import after_s
 from ridge_tally.services.first_yield import monthly_guess
 from ridge_tally.services.weather import weather_key
 from ridge_tally.services.workspace import Workspace
 
 # How long a search of a layout without rows may go on while somebody waits.
-SQUEEZE_S = 2.0
+# Cuts looked at; some seconds on a roof of many notches, less on most.
+SQUEEZE_STEPS = 2000
 SAME_PLACE_M = 0.002
 
 
@@ -215,7 +215,7 @@ def squeezed(workspace: Workspace, job: Job, option: Option, plane_id: PlaneId) 
 
     def compute() -> tuple[int | None, Fill]:
         fills = [
-            (edge, fill_freely(roof.ground(edge), roof.lay, Ways.MIXED, after_s(SQUEEZE_S)))
+            (edge, fill_freely(roof.ground(edge), roof.lay, Ways.MIXED, after_steps(SQUEEZE_STEPS)))
             for edge in roof.path_edges()
         ]
         return max(fills, key=lambda f: f[1].count)

@@ -76,7 +76,7 @@ def sheet_content(
         place=job.site.place or "Place not given",
         printed_on=f"{workspace.clock():%Y-%m-%d}",
         revision=revision,
-        paper=Paper.LETTER if job.site.code_pack is CodePack.US else Paper.A4,
+        paper=paper_of(job),
         plans=_plans(job, option, report),
         equipment=(
             *report.modules_told,
@@ -93,6 +93,11 @@ def sheet_content(
         doubts=year.doubts if year else (),
         stand_in_weather=year.stand_in_weather if year else False,
     )
+
+
+def paper_of(job: Job) -> Paper:
+    """Return the paper that is usual where a job is."""
+    return Paper.LETTER if job.site.code_pack is CodePack.US else Paper.A4
 
 
 def _plans(job: Job, option: Option, report: OptionReport) -> tuple[PlanFigure, ...]:

@@ -171,7 +171,7 @@ def prove(
     roof: Prepared,
     orientations: tuple[Orientation, ...],
     seed: GridRows,
-    out_of_time: Callable[[], bool] = never,
+    given_up: Callable[[], bool] = never,
 ) -> Iterator[Progress]:
     """Yield the best grid and its ceiling as ranges of offsets are judged, until proven.
 
@@ -179,7 +179,7 @@ def prove(
     ----------
     seed : GridRows
         Where to begin; its ceiling is never passed.
-    out_of_time : callable
+    given_up : callable
         Ends the proof once it says so; what was found stands, with the ceiling reached.
     """
     best = seed
@@ -196,7 +196,7 @@ def prove(
     judged = 1
     while ranges and -ranges[0][0] > best.count:
         most = -ranges[0][0]
-        if out_of_time():
+        if given_up():
             yield Progress(GridRows(best.rows, best.offsets, most), judged)
             return
         _, _, spans = heapq.heappop(ranges)

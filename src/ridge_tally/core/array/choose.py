@@ -20,8 +20,8 @@ from ridge_tally.core.array.legal import boxes_of
 from ridge_tally.core.errors import OutOfRange
 
 TOUCHING_M = 0.005
-# Long enough for a house's roof many times over.
-LIMIT_S = 5.0
+# Branches looked at; a house's roof takes a few.
+MOST_NODES = 2000
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,7 +66,11 @@ def choose(
     bounds = Bounds(np.zeros(count + edges), np.ones(count + edges))
     whole = np.concatenate([np.ones(count), np.zeros(edges)])
     found = milp(
-        cost, integrality=whole, bounds=bounds, constraints=rows, options={"time_limit": LIMIT_S}
+        cost,
+        integrality=whole,
+        bounds=bounds,
+        constraints=rows,
+        options={"node_limit": MOST_NODES},
     )
     if found.x is None:
         raise OutOfRange(

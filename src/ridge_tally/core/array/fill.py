@@ -21,23 +21,23 @@ def fill(
     lay: Lay,
     ways: Ways,
     rule: RowRule,
-    out_of_time: Callable[[], bool] = never,
+    given_up: Callable[[], bool] = never,
 ) -> Fill:
-    """Return the fullest layout of one kind that was found within a time, and its ceiling.
+    """Return the fullest layout of one kind that was found before it was given up, and its ceiling.
 
     Parameters
     ----------
-    out_of_time : callable
+    given_up : callable
         Ends a proof, or the search of a layout without rows.  Rows that are free sideways take
         a few milliseconds and do not ask.
     """
     if rule is RowRule.FREE:
-        return fill_freely(ground, lay, ways, out_of_time)
+        return fill_freely(ground, lay, ways, given_up)
     roof = prepared(ground, lay, ways.orientations)
     loose = fill_rows(roof, ways)
     if rule is RowRule.INDEPENDENT:
         return loose
-    *_, last = prove_aligned(roof, ways, loose, out_of_time=out_of_time)
+    *_, last = prove_aligned(roof, ways, loose, given_up=given_up)
     return last
 
 
@@ -68,7 +68,7 @@ def prove_aligned(
     ways: Ways,
     loose: Fill,
     scores: Scores | None = None,
-    out_of_time: Callable[[], bool] = never,
+    given_up: Callable[[], bool] = never,
 ) -> Iterator[Fill]:
     """Yield the fullest rows on shared grids, again whenever more is known, until proven.
 
@@ -79,7 +79,7 @@ def prove_aligned(
         return
     seed = best_seed(roof, ways.orientations, loose.at_most, scores)
     known: GridRows | None = None
-    for progress in prove(roof, ways.orientations, seed, out_of_time):
+    for progress in prove(roof, ways.orientations, seed, given_up):
         if progress.best != known:
             known = progress.best
             yield _placed(roof, known)

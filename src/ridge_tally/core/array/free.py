@@ -48,13 +48,13 @@ def fill_freely(
     ground: Ground,
     lay: Lay,
     ways: Ways,
-    out_of_time: Callable[[], bool] = never,
+    given_up: Callable[[], bool] = never,
 ) -> Fill:
     """Return the fullest layout found with no rule but legality, and its ceiling.
 
     Parameters
     ----------
-    out_of_time : callable
+    given_up : callable
         No further cut is tried once it says so.
     """
     lay = replace(lay, shortest_run=1, axis_m=None)
@@ -64,13 +64,13 @@ def fill_freely(
     for direction in (0, 1):
         if _held(best) >= at_most:
             break
-        for cut_m in _steps_of_left(roofs, ways, direction, out_of_time):
+        for cut_m in _steps_of_left(roofs, ways, direction, given_up):
             gap_m = roofs[direction].lay.gap_in_row_m
             parts = (_Part(direction, -np.inf, cut_m), _Part(direction, cut_m + gap_m, np.inf))
             sides = tuple(_fuller(roofs, ways, part, EXACT_ROUNDS) for part in parts)
             if _held(sides) > _held(best):
                 best = sides
-            if out_of_time():
+            if given_up():
                 break
     places = [place for side in best for place in _laid(side)]
     return Fill(tuple(sorted(places, key=lambda p: (p.y_m, p.x_m))), max(at_most, len(places)))
@@ -90,7 +90,7 @@ class _Part:
 
 
 def _steps_of_left(
-    roofs: tuple[Prepared, Prepared], ways: Ways, direction: int, out_of_time: Callable[[], bool]
+    roofs: tuple[Prepared, Prepared], ways: Ways, direction: int, given_up: Callable[[], bool]
 ) -> list[float]:
     """Return the least cuts at which the part before them takes one more module.
 
@@ -107,7 +107,7 @@ def _steps_of_left(
 
     steps: list[float] = []
     spans = [(low_m, 0, high_m, count(high_m))]
-    while spans and not out_of_time():
+    while spans and not given_up():
         low, held_low, high, held_high = spans.pop()
         if held_low >= held_high:
             continue

@@ -1,7 +1,9 @@
 """How modules are to be laid on a plane, and a module where it lies."""
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
+from itertools import count
 
 from ridge_tally.core.job.array import Orientation
 
@@ -81,6 +83,12 @@ class Fill:
         return self.count == self.at_most
 
 
+def after_steps(most: int) -> Callable[[], bool]:
+    """Return what tells that it was asked more often than that: so much work, on any machine."""
+    asked = count(1)
+    return lambda: next(asked) > most
+
+
 def never() -> bool:
-    """Return that there is time: searches ask it where nobody waits."""
+    """Return that it goes on: searches ask it where nobody waits."""
     return False
