@@ -9,7 +9,7 @@ import pytest
 from jobs import SHELF
 from ridge_tally.core.array.posts import Post
 from ridge_tally.core.job.survey import EdgeKind
-from ridge_tally.core.sheets.plan_drawing import EDGE_STROKES, MARGIN_MM, plan_svg
+from ridge_tally.core.sheets.plan_drawing import EDGE_STROKES, MARGIN_MM, Thread, plan_svg
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.services.demo_kiln import kiln_yard
 
@@ -20,8 +20,12 @@ def drawn(job, unit: LengthUnit = LengthUnit.FOOT, width_mm: float = 112.0, name
     option, plane = job.options[0], job.survey.planes[0]
     chimney, *vents = plane.obstructions
     plane = replace(plane, obstructions=(replace(chimney, name=name), *vents))
+    threads = [
+        Thread(n, tuple((m, f"{s.tag}{i}") for i, m in enumerate(s.module_ids, start=1)))
+        for n, s in enumerate(option.strings)
+    ]
     return ElementTree.fromstring(
-        plan_svg(plane, option.arrays[0], option.strings, job.equipment.modules[0], unit, width_mm)
+        plan_svg(plane, option.arrays[0], threads, job.equipment.modules[0], unit, width_mm)
     )
 
 

@@ -8,7 +8,7 @@ import pytest
 from pypdf import PdfReader
 
 from jobs import SAMPLE, workspace_in
-from ridge_tally.core.errors import Conflict, FormatError, MissingDatum, NotFound, OutOfRange
+from ridge_tally.core.errors import Conflict, FormatError, MissingDatum, OutOfRange
 from ridge_tally.core.job import edits
 from ridge_tally.core.job import survey_edits as survey
 from ridge_tally.core.job.array import Ways
@@ -96,7 +96,7 @@ def test_a_file_with_a_climate_nobody_knows_is_refused_before_it_is_stored(
     workspace: Workspace,
 ) -> None:
     text = write_job(SAMPLE).replace('"high-desert"', '"tropical-moon"')
-    with pytest.raises(NotFound, match="climate type “tropical-moon”"):
+    with pytest.raises(FormatError, match="climate type “tropical-moon”"):
         jobs.import_job(workspace, text.encode(), "a.json", "tests")
     assert len(jobs.list_jobs(workspace)) == 1
 

@@ -4,7 +4,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from ridge_tally.core.errors import Conflict, NotWorkedOut
+from ridge_tally.core.errors import Conflict, FormatError, NotFound, NotWorkedOut
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits import Edit
 from ridge_tally.core.survey.scene import Scene, scene_of
@@ -28,6 +28,7 @@ from ridge_tally.store.jobs import JobEntry, JobId, NewRevision, Revision
 
 # So many steps back are offered to be held against.
 MOST_EARLIER = 30
+RETRY = "Choose a climate type there is, or export the job again. Nothing was imported."
 
 
 @dataclass(frozen=True, slots=True)
@@ -222,6 +223,10 @@ def import_job(workspace: Workspace, content: bytes, file: str, author: str) -> 
     if is_bundle(content):
         content, files = read_bundle(content, file)
     job = read_job(content, file)
+    try:
+        climate(job.site.climate_id)
+    except NotFound as error:
+        raise FormatError(file, "job.site.climate_id", str(error).rstrip("."), RETRY) from None
     unpacked(workspace, files, file)
     return store_job(workspace, job, f"import of {file}"[:120], author)
 

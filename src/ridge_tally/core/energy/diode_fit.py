@@ -77,8 +77,14 @@ def fit_diode(sheet: ModuleSheet) -> DiodeModel:
             )
     good: list[DiodeModel] = []
     for fit in (_solved, _nested):
-        model = fit(sheet)
-        if model is None or model.worst_point_frac >= EXACT_FRAC:
+        try:
+            with np.errstate(all="ignore"):
+                model = fit(sheet)
+        except (ArithmeticError, ValueError, RuntimeError):
+            # Figures no curve has lead a solver out of its numbers: this fit does not serve.
+            continue
+        # What is not a number meets nothing.
+        if model is None or not model.worst_point_frac < EXACT_FRAC:
             continue
         if gap_off_frac(model) < LIKE_SILICON_FRAC:
             return model
@@ -105,16 +111,13 @@ def _solved(sheet: ModuleSheet) -> DiodeModel | None:
     }  # fmt: skip
     with warnings.catch_warnings(), np.errstate(all="ignore"):
         warnings.simplefilter("ignore")
-        try:
-            start = sdm.fit_desoto_batzelis(**points)
-            guess = {
-                "IL_0": start["I_L_ref"], "Io_0": start["I_o_ref"], "Rs_0": start["R_s"],
-                "Rsh_0": start["R_sh_ref"], "a_0": start["a_ref"],
-            }  # fmt: skip
-            found, _ = sdm.fit_desoto(**points, cells_in_series=sheet.cells_in_series,
-                                      init_guess=guess)  # fmt: skip
-        except (RuntimeError, ValueError, ZeroDivisionError, FloatingPointError):
-            return None
+        start = sdm.fit_desoto_batzelis(**points)
+        guess = {
+            "IL_0": start["I_L_ref"], "Io_0": start["I_o_ref"], "Rs_0": start["R_s"],
+            "Rsh_0": start["R_sh_ref"], "a_0": start["a_ref"],
+        }  # fmt: skip
+        found, _ = sdm.fit_desoto(**points, cells_in_series=sheet.cells_in_series,
+                                  init_guess=guess)  # fmt: skip
     values = [found[k] for k in ("I_L_ref", "I_o_ref", "R_s", "R_sh_ref", "a_ref")]
     if not all(math.isfinite(v) and v > 0 for v in values):
         return None
