@@ -21,6 +21,8 @@ export default defineConfig({
   server: { proxy: { '/api': 'http://127.0.0.1:8000' } },
   test: {
     environment: 'jsdom',
+    // One browser environment a worker, not one a file: making it took most of the run.
+    isolate: false,
     setupFiles: ['src/test/setup.ts'],
     include: ['src/**/*.test.{ts,tsx}'],
     restoreMocks: true,

@@ -17,6 +17,7 @@ SMALL_SHELF = frozenset({
     "Sample module 600 W, 132 half cells, wide, two-sided",
     "Sample inverter 5.0 kW, two trackers", "Sample inverter 6.0 kW, two trackers",
     "Sample inverter 7.0 kW, paired inputs", "Sample inverter 7.6 kW, two trackers",
+    "Sample inverter 6.0 kW, three trackers", "Sample inverter 7.6 kW, three trackers, hybrid",
     "Sample inverter 8.2 kW, three trackers", "Sample inverter 10.0 kW, three trackers",
     "Sample inverter 6.0 kW, two trackers, three phase, 1000 V",
     "Sample inverter 8.0 kW, two trackers, three phase, 1100 V",

@@ -76,7 +76,7 @@ def test_every_module_of_the_shelf_on_this_roof(page: Page, job: str) -> None:
     page.get_by_role("button", name="Equipment").click()
     page.get_by_role("button", name="Which module?").click()
     table = page.get_by_role("region", name="Modules for this roof")
-    expect(table).to_contain_text("9 of 24 modules have a legal plan")
+    expect(table).to_contain_text("4 of 7 modules have a legal plan")
     table.get_by_role("button", name="W/m²").click()
     expect(table.get_by_role("rowheader").first).to_contain_text("600 W")
     table.get_by_role("button", name="W/m²").click()
@@ -141,9 +141,9 @@ def test_an_own_module_by_form_with_a_slip_that_is_named(page: Page, complaints:
     expect(sheet).to_contain_text("off at worst")
     shelf = page.get_by_role("region", name="On the shelf")
     shelf.get_by_label("Find").fill("fold")
-    expect(shelf.get_by_role("status")).to_have_text("1 of 25")
+    expect(shelf.get_by_role("status")).to_have_text("1 of 8")
     sheet.get_by_role("button", name="Take Fold 410 off the shelf").click()
-    expect(shelf.get_by_role("status")).to_have_text("0 of 24")
+    expect(shelf.get_by_role("status")).to_have_text("0 of 7")
     # The refusal is an answer of 422, which the browser reports by itself.
     assert [c for c in complaints if "422" not in c] == []
 
@@ -179,4 +179,4 @@ def test_a_file_of_equipment_keeps_good_lines_and_tells_the_others(
     expect(sheets.get_by_role("columnheader")).to_have_count(3)
     for n in (1, 2):
         sheets.get_by_role("button", name=f"Take Fold {n} off the shelf").click()
-    expect(shelf.get_by_role("status")).to_have_text("0 of 24")
+    expect(shelf.get_by_role("status")).to_have_text("0 of 7")
