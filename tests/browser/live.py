@@ -15,6 +15,7 @@ SMALL_SHELF = frozenset({
     "Sample module 390 W, half-cut", "Sample module 405 W, half-cut",
     "Sample module 450 W, n-type large", "Sample module 500 W, 132 half cells, large",
     "Sample module 600 W, 132 half cells, wide, two-sided",
+    "Sample inverter 3.0 kW, one tracker",
     "Sample inverter 5.0 kW, two trackers", "Sample inverter 6.0 kW, two trackers",
     "Sample inverter 7.0 kW, paired inputs", "Sample inverter 7.6 kW, two trackers",
     "Sample inverter 6.0 kW, three trackers", "Sample inverter 7.6 kW, three trackers, hybrid",

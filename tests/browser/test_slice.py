@@ -111,7 +111,7 @@ def test_from_a_tape_reading_to_a_checked_drawn_printed_design(
 
     # Sheets: the plan, the sums and the marks; what breaks may take a second page.
     page.get_by_role("link", name=re.compile("^Sheets")).click()
-    expect(page.get_by_text(re.compile("kWh at the meter"))).to_be_visible()
+    expect(page.get_by_text(re.compile("kWh a year at the meter"))).to_be_visible()
     address = page.get_by_role("link", name="Design sheet (PDF)").get_attribute("href")
     assert address is not None
     pdf = PdfReader(BytesIO(page.request.get(address).body()))

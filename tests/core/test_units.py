@@ -1,16 +1,26 @@
 """Lengths and slopes as people write them; the table is shared with the browser's tests."""
 
 import json
+import math
 from pathlib import Path
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ridge_tally.core.errors import NotUnderstood
+from extremes import BAD
+from ridge_tally.core.brief.tariff import parse_tiers
+from ridge_tally.core.brief.typed import (
+    parse_day,
+    parse_energy_kwh,
+    parse_money_cents,
+    parse_quantity,
+)
+from ridge_tally.core.errors import NotUnderstood, OutOfRange
 from ridge_tally.core.units import (
     LengthUnit,
     format_length,
+    parse_coordinates_deg,
     parse_length_m,
     parse_number,
     parse_slope_deg,
@@ -102,3 +112,40 @@ def test_a_unit_is_written_where_it_was_taken_for_granted(
     assert text == written
     for other in LengthUnit:
         assert parse_length_m(text, other) == pytest.approx(parse_length_m(typed, LengthUnit(unit)))
+
+
+# Texts that make a careless pattern try one split after another, far longer than anybody types.
+LONG = (
+    "1" * 300,
+    " " * 299 + "1",
+    "1 " * 150,
+    "1'" * 150,
+    "36.2" + " " * 290 + "x",
+    "((" * 149 + "))",
+)
+READERS = [
+    lambda typed: parse_length_m(typed, LengthUnit.FOOT),
+    parse_slope_deg,
+    lambda typed: parse_coordinates_deg(typed, "Place"),
+    lambda typed: parse_temperature_degc(typed, "Air"),
+    lambda typed: parse_number(typed, "Count", "a number"),
+    lambda typed: parse_day(typed, "Day", month_first=True),
+    lambda typed: parse_energy_kwh(typed, "Energy"),
+    lambda typed: parse_money_cents(typed, "Cost"),
+    lambda typed: parse_quantity(typed, "Power", {"": 1.0, "kw": 1000.0}, "5 kW"),
+    lambda typed: parse_tiers(typed, "Price"),
+]
+
+
+@pytest.mark.parametrize("read", READERS)
+@given(typed=st.one_of(st.sampled_from(LONG), st.sampled_from(BAD), st.text(max_size=320)))
+def test_any_text_is_a_finite_figure_or_not_understood(read, typed: str) -> None:
+    try:
+        found = read(typed)
+    except (NotUnderstood, OutOfRange):
+        return
+    figures = found if isinstance(found, tuple) else (found,)
+    assert all(math.isfinite(f) for f in figures if isinstance(f, float))
+    # A hundred thousand characters are refused at once, not read.
+    with pytest.raises((NotUnderstood, OutOfRange)):
+        read(typed + " " * 100_000 + "x")
