@@ -379,7 +379,8 @@ def test_a_job_that_cannot_be_worked_out_opens_says_so_and_is_undone(office: Off
     assert "There is no module datasheet “gone”" in state["problem"]
     assert state["reports"] == []
     assert state["survey"] is not None
-    # What does not mend it may still be done; it is told, not refused.
+    # It can be copied and taken along, and what does not mend it is told, not refused.
+    assert office.client.post(f"/api/jobs/{job_id}/duplicate").status_code == 201
     assert office.client.get(f"/api/jobs/{job_id}/file").status_code == 200
     back = office.client.post(f"/api/jobs/{job_id}/undo", json={"from_revision": 2})
     assert back.status_code == 200

@@ -119,6 +119,11 @@ def store_job(workspace: Workspace, job: Job, what: str, author: str) -> JobStat
     figures = figures_of(job)
     if figures.problem:
         raise NotWorkedOut(what, figures.problem)
+    return _stored(workspace, job, figures, what, author)
+
+
+def _stored(workspace: Workspace, job: Job, figures: Figures, what: str, author: str) -> JobState:
+    """Store a document as a new job whatever can be worked out of it, and return it."""
     with transaction(workspace.sessions) as session:
         first = store.add_job(session, _new(workspace, job, what, author))
     return _state(first, job, figures, later=False, is_newest=True)
@@ -128,7 +133,7 @@ def duplicate_job(workspace: Workspace, job_id: JobId, author: str) -> JobState:
     """Store a copy of a job's newest revision under a name of its own."""
     job = load_job(workspace, job_id)
     copy = replace(job, name=f"{job.name[:70]} (copy)")
-    return store_job(workspace, copy, f"copy of {job_id}", author)
+    return _stored(workspace, copy, figures_of(copy), f"copy of {job_id}", author)
 
 
 def save_edit(
@@ -154,14 +159,17 @@ def save_edit(
         with transaction(workspace.sessions) as session:
             saved = store.add_revision(session, job_id, parent, new)
     except Conflict as conflict:
-        raise _kept_beside(workspace, job, conflict, author) from None
+        raise _kept_beside(workspace, job, figures, conflict, author) from None
     return _state(saved, job, figures, later=False, is_newest=True)
 
 
-def _kept_beside(workspace: Workspace, job: Job, conflict: Conflict, author: str) -> Conflict:
+def _kept_beside(
+    workspace: Workspace, job: Job, figures: Figures, conflict: Conflict, author: str
+) -> Conflict:
     """Store the losing side as a sibling job and return the conflict that names it."""
     name = f"{job.name[:50]} (other tab, {workspace.clock():%H:%M:%S} UTC)"
-    sibling = store_job(workspace, replace(job, name=name), "kept from a conflict", author)
+    kept = replace(job, name=name)
+    sibling = _stored(workspace, kept, figures, "kept from a conflict", author)
     return replace(conflict, kept_as=name, kept_job_id=sibling.job_id)
 
 

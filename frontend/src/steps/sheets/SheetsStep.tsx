@@ -20,7 +20,7 @@ export default function SheetsStep() {
     enabled: ready,
     placeholderData: keepPreviousData,
   });
-  const stale = sheet.isPlaceholderData || !ready;
+  const stale = !ready || sheet.isPending || sheet.isPlaceholderData;
   return (
     <>
       <Toolbar>
@@ -53,6 +53,9 @@ export default function SheetsStep() {
           <p role="alert" className="text-sm text-stop">
             {sheet.error.message}
           </p>
+        )}
+        {!sheet.data && !sheet.error && (
+          <p className="text-sm text-ink-2">The sheet is drawn when its year is worked out.</p>
         )}
         {sheet.data && <Page content={sheet.data} dimmed={stale} />}
       </section>
