@@ -9,14 +9,13 @@ from dataclasses import fields, is_dataclass
 from typing import Any
 
 from ridge_tally.core.errors import BadGeometry, OutOfRange
+from ridge_tally.core.units import LARGEST_NUMBER, LONGEST_TYPED
 
-# Larger than any length, power, energy or price of a house, and exact in every program.
-LARGEST_NUMBER = 1e12
+# Exact in every program.
 LARGEST_COUNT = 2**53 - 1
 # No site reaches farther, wherever a drawing was clicked.
 FARTHEST_M = 100_000.0
 LONGEST_TEXT = 2_000
-LONGEST_TYPED = 300
 # Columns pasted whole: bills, a horizon, a stock list.
 LONGEST_PASTED = 1_000_000
 MOST_PARTS = 20_000
