@@ -18,7 +18,12 @@ expect.set_options(timeout=NEVER_MS)
 
 @pytest.fixture(scope="session")
 def browser_type_launch_args(browser_type_launch_args: dict) -> dict:
-    return {**browser_type_launch_args, "executable_path": CHROMIUM, "args": LAUNCH_ARGS}
+    return {
+        **browser_type_launch_args,
+        "executable_path": CHROMIUM,
+        "args": LAUNCH_ARGS,
+        "timeout": NEVER_MS,
+    }
 
 
 @pytest.fixture(scope="session")
