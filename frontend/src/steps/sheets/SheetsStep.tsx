@@ -1,5 +1,5 @@
 /** Sheets: the page as it will go out, then PDF or job file. */
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '@/api/client';
 import { jobFileAddress, sheetAddress, sheetQuery } from '@/api/queries';
 import { useYear } from '@/api/useYear';
@@ -15,11 +15,7 @@ export default function SheetsStep() {
   const { behind, finerFrac, query: quick } = useYear(at, strung);
   // Its year is the one by quarters: asked for when that is worked out, or will not come.
   const ready = !strung || quick.isError || (!behind && finerFrac === null);
-  const sheet = useQuery({
-    ...sheetQuery(at),
-    enabled: ready,
-    placeholderData: keepPreviousData,
-  });
+  const sheet = useQuery({ ...sheetQuery(at), enabled: ready });
   const stale = !ready || sheet.isPending || sheet.isPlaceholderData;
   return (
     <>
