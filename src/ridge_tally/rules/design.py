@@ -30,7 +30,7 @@ from ridge_tally.core.job.document import (
     tracker_inputs,
 )
 from ridge_tally.core.job.ids import PlacedId
-from ridge_tally.core.strings.parts import ac_makers
+from ridge_tally.core.strings.parts import ac_makers, fitted_ids
 from ridge_tally.core.working import Given
 from ridge_tally.rules import tables
 from ridge_tally.rules.code import CodeRules, code_rules
@@ -101,7 +101,7 @@ def design_of(
         inverters=inverters,
         optimizer=optimizer,
         microinverter=microinverter_sheet_of(job, option),
-        fitted=_fitted(option, optimizer),
+        fitted=fitted_ids(option, optimizer),
         trackers=tracker_inputs(inverters),
         rules=code_rules(site),
         coldest=coldest,
@@ -114,15 +114,6 @@ def design_of(
         ),
         coldest_planning_degc=stand_in_coldest_degc if coldest.value is None else coldest.value,
     )
-
-
-def _fitted(option: Option, optimizer: OptimizerSheet | None) -> tuple[PlacedId, ...]:
-    """Return the modules with an optimizer: every one in a system."""
-    if optimizer is None:
-        return ()
-    if optimizer.kind is OptimizerKind.SYSTEM:
-        return present_ids(option)
-    return option.electronics.fitted
 
 
 def coldest_of(site: Site) -> Given:

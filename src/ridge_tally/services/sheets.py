@@ -11,16 +11,16 @@ from ridge_tally.core.job.document import (
     ModuleString,
     Option,
     module_on,
+    optimizer_sheet_of,
     option_of,
     plane_of,
-    present_ids,
     taking_part,
 )
 from ridge_tally.core.job.ids import OptionId, PlacedId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.sheets.plan_drawing import Thread, plan_height_mm, plan_svg
 from ridge_tally.core.spoken import spaced
-from ridge_tally.core.strings.parts import ac_makers, counted_names
+from ridge_tally.core.strings.parts import ac_makers, counted_names, fitted_ids
 from ridge_tally.core.sun.shading import FINE
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.working import Check, LimitKind, Source, SourceStatus, Verdict, shown
@@ -143,9 +143,7 @@ def _threads(option: Option, report: OptionReport) -> tuple[Thread, ...]:
 
 
 def _strings(job: Job, option: Option, report: OptionReport) -> Circuits:
-    fitted = set(option.electronics.fitted)
-    if option.electronics.architecture is Architecture.SYSTEM:
-        fitted = set(present_ids(option))
+    fitted = set(fitted_ids(option, optimizer_sheet_of(job, option)))
     planes = _plane_names(job, option)
 
     def row(string: ModuleString) -> tuple[str, ...]:

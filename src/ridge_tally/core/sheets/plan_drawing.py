@@ -363,9 +363,9 @@ def _threads(
             f'<polyline points="{path}" stroke="{stroke}" stroke-width="0.5" '
             f'stroke-dasharray="{dash}"/>'
         )
+        # On a small plan modules lie so near that their labels would touch.
+        tag_mm = min(TAG_MM, 0.42 * _nearest_mm(paper))
         for (x, y), (_, label) in zip(paper, mine, strict=True):
-            # On a small plan modules lie so near that their labels would touch.
-            tag_mm = min(TAG_MM, 0.42 * _nearest_mm(paper))
             words.take(x, y, 2.2 * tag_mm, 2.2 * tag_mm)
             parts.append(
                 f'<circle cx="{x:.2f}" cy="{y:.2f}" r="{1.1 * tag_mm:.2f}" fill="white" '

@@ -7,6 +7,7 @@ from ridge_tally.core.equipment import (
     InverterSheet,
     MicroinverterSheet,
     OptimizerKind,
+    OptimizerSheet,
 )
 from ridge_tally.core.job.document import (
     Job,
@@ -18,6 +19,7 @@ from ridge_tally.core.job.document import (
     optimizer_sheet_of,
     present_ids,
 )
+from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.strings.units import units_by_plane
 
 Counted = tuple[tuple[AnySheet, int], ...]
@@ -45,10 +47,17 @@ def parts_of(job: Job, option: Option) -> Counted:
     optimizer, found = optimizer_sheet_of(job, option), list(modules_in(job, option))
     found += ac_makers(job, option)
     if optimizer is not None:
-        on_all = optimizer.kind is OptimizerKind.SYSTEM
-        helped = present_ids(option) if on_all else option.electronics.fitted
-        found.append((optimizer, len(helped)))
+        found.append((optimizer, len(fitted_ids(option, optimizer))))
     return tuple(found)
+
+
+def fitted_ids(option: Option, optimizer: OptimizerSheet | None) -> tuple[PlacedId, ...]:
+    """Return the modules with an optimizer: every one in a system."""
+    if optimizer is None:
+        return ()
+    if optimizer.kind is OptimizerKind.SYSTEM:
+        return present_ids(option)
+    return option.electronics.fitted
 
 
 def counted_names(
