@@ -17,9 +17,9 @@ from ridge_tally.core.array.legal import shortfalls
 from ridge_tally.core.array.search import prepared
 from ridge_tally.core.array.why_not import changes
 from ridge_tally.core.job.array import Orientation, Ways
-from ridge_tally.core.job.array_edits import MoveModules
-from ridge_tally.services.demo_lagoon import lagoon_road
-from ridge_tally.services.editing import apply_edit
+from ridge_tally.core.job.edits.array.modules import MoveModules
+from ridge_tally.demo.lagoon_road import lagoon_road
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.services.reporting import option_report
 
 SWEEP_M = 0.05

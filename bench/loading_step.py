@@ -9,9 +9,9 @@ import numpy as np
 
 from jobs import FULL, SHELF, option_a, workspace_in
 from ridge_tally.core.job.battery import Battery, Coupling
-from ridge_tally.core.job.battery_edits import SetBattery
+from ridge_tally.core.job.edits.loading.batteries import SetBattery
 from ridge_tally.core.loading.house import Kept, Sun, house_year
-from ridge_tally.services.editing import apply_edit
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.house_load import house_load
 from ridge_tally.services.household import house_report

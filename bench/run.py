@@ -30,10 +30,10 @@ import survey
 import year_step
 from browser import CONTEXT, launch
 from jobs import SAMPLE, SHELF, option_a
-from ridge_tally.core.job.array_edits import ToggleModules
+from ridge_tally.core.job.edits.array.modules import ToggleModules
 from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.services.briefing import brief_report
-from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.reporting import option_report
 
 STATIC = Path(__file__).parents[1] / "src" / "ridge_tally" / "static"

@@ -6,11 +6,11 @@ from collections.abc import Callable
 from pathlib import Path
 
 from jobs import FULL, SHELF, option_a, workspace_in
-from ridge_tally.core.job.array_edits import ToggleModules
 from ridge_tally.core.job.document import present_ids
+from ridge_tally.core.job.edits.array.modules import ToggleModules
 from ridge_tally.core.strings.plans import TrackerClass, legal_plans
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.services.angles import angle_map
-from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.loading_sweep import loading_sweep
 from ridge_tally.services.reporting import option_report
 from ridge_tally.services.string_plans import inverter_plans

@@ -11,9 +11,9 @@ from shapely.geometry import MultiPoint, Polygon
 from shapely.ops import unary_union
 
 from jobs import FULL, SHELF, option_a, workspace_in
-from ridge_tally.core.job.array_edits import MoveModules
 from ridge_tally.core.job.document import Job
-from ridge_tally.core.job.survey_edits import SetShadeField, ShadeField
+from ridge_tally.core.job.edits.array.modules import MoveModules
+from ridge_tally.core.job.edits.survey.surroundings import SetShadeField, ShadeField
 from ridge_tally.core.kernels import dome
 from ridge_tally.core.sun.occluders import Occluders, occluders_of
 from ridge_tally.core.sun.shading import (
@@ -29,8 +29,8 @@ from ridge_tally.core.sun.shading import (
 )
 from ridge_tally.core.sun.shadows import Screen, before_screen, shadows_on, toward_sun
 from ridge_tally.core.survey.site_frame import axes
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.rules.array import lay_of, placed_at
-from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.shade import shade_report
 from ridge_tally.services.site_sky import site_sky
 from ridge_tally.services.sun_day import sun_day

@@ -9,13 +9,13 @@ from playwright.sync_api import Page
 from scipy.optimize import least_squares
 
 from jobs import FULL, SHELF
+from ridge_tally.core.job.edits.survey.outlines import SetReading
 from ridge_tally.core.job.survey import ReadingKind
-from ridge_tally.core.job.survey_edits import SetReading
 from ridge_tally.core.survey.adjustment import adjust_outline
 from ridge_tally.core.survey.outline import sketch_m, used_readings
 from ridge_tally.core.survey.readings import misfit
-from ridge_tally.services.demo_lagoon import FRONT, lagoon_road
-from ridge_tally.services.editing import apply_edit
+from ridge_tally.demo.lagoon_road import FRONT, lagoon_road
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.services.survey_report import survey_report
 
 TYPED = 60

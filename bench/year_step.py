@@ -17,17 +17,18 @@ from ridge_tally.core.energy.trackers import drawn_by_strings, loaded_tracker
 from ridge_tally.core.energy.year import simulate_year
 from ridge_tally.core.equipment import Warming
 from ridge_tally.core.job.array import Position
-from ridge_tally.core.job.array_edits import SetSeasons
 from ridge_tally.core.job.document import Job, tracker_inputs
-from ridge_tally.core.job.edits import ChooseInverter
+from ridge_tally.core.job.edits.array.tables import SetSeasons
+from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
 from ridge_tally.core.kernels import strings
+from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sky.weather_year import WeatherYear
-from ridge_tally.services.demo_kiln import YARD, kiln_yard
-from ridge_tally.services.editing import apply_edit
+from ridge_tally.demo.kiln_yard import YARD, kiln_yard
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.services.evaluation import fine_steps, hourly_year, year_report
 from ridge_tally.services.own_point import own_point_report
 from ridge_tally.services.plant import plant_of, trackers_of
-from ridge_tally.services.weather import location_of, weather_of
+from ridge_tally.services.weather import weather_of
 
 # Hours summed by whole arrays; the year has so many times more.
 SAMPLED_HOURS = 40

@@ -17,7 +17,7 @@ from hypothesis import strategies as st
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.equipment import SHEETS
 from ridge_tally.core.job.document import Job
-from ridge_tally.core.job.edits import Edit
+from ridge_tally.core.job.edits.any_edit import Edit
 
 # What is typed into a field on a good day.
 USUAL = (

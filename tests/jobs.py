@@ -7,9 +7,10 @@ from pathlib import Path
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
 from ridge_tally.core.job.document import Job, Option
-from ridge_tally.core.job.survey_edits import RemovePlane
-from ridge_tally.services.demo import juniper_bench
-from ridge_tally.services.editing import apply_edit, thread_option
+from ridge_tally.core.job.edits.survey.planes import RemovePlane
+from ridge_tally.demo.juniper_bench import juniper_bench
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.strings.planned import thread_option
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.database import open_database
 

@@ -6,8 +6,8 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from jobs import SHELF
+from ridge_tally.demo.lagoon_road import lagoon_road
 from ridge_tally.formats.job_file import write_job
-from ridge_tally.services.demo_lagoon import lagoon_road
 
 pytestmark = pytest.mark.e2e
 

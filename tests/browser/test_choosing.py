@@ -8,9 +8,9 @@ from playwright.sync_api import Page, expect
 
 from jobs import SHELF
 from ridge_tally.core.job.document import Job
+from ridge_tally.demo.lagoon_road import lagoon_road
+from ridge_tally.demo.mill_terrace import mill_terrace
 from ridge_tally.formats.job_file import write_job
-from ridge_tally.services.demo_lagoon import lagoon_road
-from ridge_tally.services.demo_terrace import mill_terrace
 
 pytestmark = pytest.mark.e2e
 

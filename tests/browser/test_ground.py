@@ -6,8 +6,8 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from jobs import SHELF
+from ridge_tally.demo.kiln_yard import kiln_yard
 from ridge_tally.formats.job_file import write_job
-from ridge_tally.services.demo_kiln import kiln_yard
 
 pytestmark = pytest.mark.e2e
 

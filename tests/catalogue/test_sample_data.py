@@ -10,10 +10,10 @@ from ridge_tally.catalogue.grid_packs import grid_pack, grid_packs
 from ridge_tally.core.brief.tariff import bill_cents, energy_for_bill_kwh, parse_tiers, write_tiers
 from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.errors import NotFound
-from ridge_tally.core.job import brief_edits as brief
+from ridge_tally.core.job.edits.brief.grid import TakeGridPack
 from ridge_tally.core.job.grid import Metering, RouteKind, SizeCapKind
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.rules.equipment import require_sheet
-from ridge_tally.services.editing import apply_edit
 
 
 @pytest.mark.parametrize("pack_id", list(grid_packs()))
@@ -22,7 +22,7 @@ def test_each_pack_is_a_marked_sample_that_a_job_can_take(pack_id: str) -> None:
     assert (pack.sample, pack.edited) == (True, ())
     assert pack.source.startswith("Invented sample")
     assert {r.kind for r in pack.routes} == {RouteKind.NOTIFY, RouteKind.APPLY}
-    assert apply_edit(SAMPLE, brief.TakeGridPack(pack_id), SHELF).brief.grid == pack
+    assert apply_edit(SAMPLE, TakeGridPack(pack_id), SHELF).brief.grid == pack
 
 
 @pytest.mark.parametrize("pack_id", list(grid_packs()))

@@ -12,16 +12,16 @@ from hypothesis import strategies as st
 
 from jobs import SHELF
 from ridge_tally.core.array.tables import columns_of, front_m, raised, tables_of
-from ridge_tally.core.job.array_edits import SetTableField, TableField
 from ridge_tally.core.job.document import module_on, option_of, plane_of
+from ridge_tally.core.job.edits.array.tables import SetTableField, TableField
 from ridge_tally.core.job.ids import LotLineId, OptionId
 from ridge_tally.core.job.survey import LotLine, SitePoint
 from ridge_tally.core.sun.shading import glass_corners_m
 from ridge_tally.core.survey.lot import lot_distance_m
 from ridge_tally.core.survey.site_frame import to_site
+from ridge_tally.demo.kiln_yard import YARD, kiln_yard
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.rules.array import lay_of
-from ridge_tally.services.demo_kiln import YARD, kiln_yard
-from ridge_tally.services.editing import apply_edit
 
 A = OptionId("a")
 KILN = kiln_yard(SHELF)

@@ -11,7 +11,7 @@ from ridge_tally.core.array.posts import Post
 from ridge_tally.core.job.survey import EdgeKind
 from ridge_tally.core.sheets.plan_drawing import EDGE_STROKES, MARGIN_MM, Thread, plan_svg
 from ridge_tally.core.units import LengthUnit
-from ridge_tally.services.demo_kiln import kiln_yard
+from ridge_tally.demo.kiln_yard import kiln_yard
 
 SVG = "{http://www.w3.org/2000/svg}"
 

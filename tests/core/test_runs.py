@@ -9,13 +9,14 @@ from hypothesis import strategies as st
 from jobs import FULL, SHELF, option_a
 from ridge_tally.core.errors import BadGeometry, NotFound
 from ridge_tally.core.job.array import Orientation, PlacedModule
-from ridge_tally.core.job.string_edits import PlaceBox, RemoveBox
+from ridge_tally.core.job.edits.strings.wiring import PlaceBox, RemoveBox
 from ridge_tally.core.job.wiring import JunctionBox
 from ridge_tally.core.strings.runs import Spot, home_runs, spots_of, steps_m
 from ridge_tally.core.strings.thread import Weave, leapfrogged, shared_out
 from ridge_tally.core.working import Verdict
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.report import all_checks
-from ridge_tally.services.editing import apply_edit, design_for
 from ridge_tally.services.reporting import option_report
 
 ROW = {str(n): Spot("south", 1.2 * n, 2.0) for n in range(6)}

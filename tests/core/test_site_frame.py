@@ -10,8 +10,19 @@ from hypothesis import strategies as st
 
 from jobs import FULL, SAMPLE, SHELF
 from ridge_tally.core.errors import BadGeometry, MissingDatum, OutOfRange
-from ridge_tally.core.job import survey_edits as survey
 from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.edits.any_edit import SurveyEdit
+from ridge_tally.core.job.edits.survey.outlines import SetReading, StartShape
+from ridge_tally.core.job.edits.survey.planes import (
+    AddHipPlanes,
+    AddPlane,
+    FaceByCorners,
+    JoinEdges,
+    MovePlane,
+    PlaneField,
+    PlaneShape,
+    SetPlaneField,
+)
 from ridge_tally.core.job.survey import EdgeKind, ReadingKind, SitePoint
 from ridge_tally.core.survey.outline import corners_m, edge_names
 from ridge_tally.core.survey.scene import FaceKind, RoundKind, scene_of
@@ -22,12 +33,12 @@ from ridge_tally.core.survey.site_frame import (
     meetings,
     to_site,
 )
-from ridge_tally.services.editing import apply_edit
+from ridge_tally.editing.apply import apply_edit
 
 SIDE = ReadingKind.SIDE
 
 
-def after(*steps: survey.SurveyEdit, job: Job = SAMPLE) -> Job:
+def after(*steps: SurveyEdit, job: Job = SAMPLE) -> Job:
     for step in steps:
         job = apply_edit(job, step, SHELF)
     return job
@@ -66,22 +77,22 @@ def test_a_derived_half_meets_the_first_along_its_ridge() -> None:
 
 def test_ridges_that_were_meant_to_meet_and_do_not_are_told() -> None:
     at = FULL.survey.planes[1].at
-    moved = after(survey.MovePlane("plane-1", at.east_m, at.north_m + 0.3), job=FULL)
+    moved = after(MovePlane("plane-1", at.east_m, at.north_m + 0.3), job=FULL)
     assert meetings(moved.survey.planes)[0].apart_m == pytest.approx(0.3, abs=0.02)
-    apart = after(survey.MovePlane("plane-1", at.east_m, at.north_m + 3), job=FULL)
+    apart = after(MovePlane("plane-1", at.east_m, at.north_m + 3), job=FULL)
     assert len(meetings(apart.survey.planes)) == 1
 
 
 HIP = after(
-    survey.StartShape("south", survey.PlaneShape.HIP),
-    survey.SetReading("south", SIDE, (0,), "12 m"),
-    survey.SetReading("south", SIDE, (2,), "5 m"),
-    survey.SetReading("south", ReadingKind.OFFSET, (3, 0), "5 m"),
-    survey.SetReading("south", ReadingKind.ALONG, (3, 0), "3 m"),
-    survey.SetPlaneField("south", survey.PlaneField.SLOPE, "30"),
-    survey.SetPlaneField("south", survey.PlaneField.EAVE_HEIGHT, "3 m"),
-    survey.SetPlaneField("south", survey.PlaneField.AZIMUTH, "180"),
-    survey.AddHipPlanes("south"),
+    StartShape("south", PlaneShape.HIP),
+    SetReading("south", SIDE, (0,), "12 m"),
+    SetReading("south", SIDE, (2,), "5 m"),
+    SetReading("south", ReadingKind.OFFSET, (3, 0), "5 m"),
+    SetReading("south", ReadingKind.ALONG, (3, 0), "3 m"),
+    SetPlaneField("south", PlaneField.SLOPE, "30"),
+    SetPlaneField("south", PlaneField.EAVE_HEIGHT, "3 m"),
+    SetPlaneField("south", PlaneField.AZIMUTH, "180"),
+    AddHipPlanes("south"),
 )
 
 
@@ -104,26 +115,26 @@ def test_a_hip_is_derived_whole_and_its_four_planes_meet() -> None:
 @pytest.mark.parametrize(
     ("steps", "error", "says"),
     [
-        ((survey.AddHipPlanes("south"),), BadGeometry, "eave, hip, ridge, hip"),
+        ((AddHipPlanes("south"),), BadGeometry, "eave, hip, ridge, hip"),
         (
-            (survey.StartShape("south", survey.PlaneShape.HIP), survey.AddHipPlanes("south")),
+            (StartShape("south", PlaneShape.HIP), AddHipPlanes("south")),
             MissingDatum,
             "closed outline",
         ),
-        ((survey.JoinEdges("south", 9, "south", 0),), OutOfRange, "1 to 4"),
+        ((JoinEdges("south", 9, "south", 0),), OutOfRange, "1 to 4"),
         (
             (
-                survey.AddPlane(),
-                survey.SetPlaneField("south", survey.PlaneField.EAVE_HEIGHT, "1 m"),
-                survey.SetReading("plane-1", SIDE, (0,), "8 m"),
-                survey.SetReading("plane-1", SIDE, (3,), "9 m"),
-                survey.JoinEdges("plane-1", 2, "south", 0),
+                AddPlane(),
+                SetPlaneField("south", PlaneField.EAVE_HEIGHT, "1 m"),
+                SetReading("plane-1", SIDE, (0,), "8 m"),
+                SetReading("plane-1", SIDE, (3,), "9 m"),
+                JoinEdges("plane-1", 2, "south", 0),
             ),
             BadGeometry,
             "under ground",
         ),
         (
-            (survey.FaceByCorners("south", SitePoint(1, 1), SitePoint(1, 1)),),
+            (FaceByCorners("south", SitePoint(1, 1), SitePoint(1, 1)),),
             BadGeometry,
             "both ends are one point",
         ),
@@ -139,7 +150,7 @@ def test_what_cannot_be_derived_is_refused_in_words(steps, error, says) -> None:
 )
 def test_an_eave_by_its_two_ends_gives_the_azimuth(right, azimuth_deg: float) -> None:
     assert azimuth_of_eave_deg(SitePoint(0, 0), SitePoint(*right)) == pytest.approx(azimuth_deg)
-    job = after(survey.FaceByCorners("south", SitePoint(0, 0), SitePoint(*right)))
+    job = after(FaceByCorners("south", SitePoint(0, 0), SitePoint(*right)))
     plane = job.survey.planes[0]
     assert (plane.azimuth_deg, plane.compass_deg) == (pytest.approx(azimuth_deg), None)
 
@@ -148,7 +159,7 @@ def test_edges_are_called_what_a_person_calls_them() -> None:
     assert edge_names(SAMPLE.survey.planes[0].outline) == (
         "eave", "right rake", "ridge", "left rake",
     )  # fmt: skip
-    ell = after(survey.StartShape("south", survey.PlaneShape.ELL)).survey.planes[0]
+    ell = after(StartShape("south", PlaneShape.ELL)).survey.planes[0]
     assert edge_names(ell.outline)[2] == "ridge 3–4" or edge_names(ell.outline)[2].endswith("ridge")
 
 
@@ -173,10 +184,10 @@ def test_the_scene_stands_every_thing_where_it_was_surveyed() -> None:
 
 def test_a_wall_is_a_plane_that_stands_upright() -> None:
     job = after(
-        survey.AddPlane(survey.PlaneShape.WALL),
-        survey.SetReading("plane-1", SIDE, (0,), "6 m"),
-        survey.SetReading("plane-1", SIDE, (3,), "2.5 m"),
-        survey.SetPlaneField("plane-1", survey.PlaneField.EAVE_HEIGHT, "0.4 m"),
+        AddPlane(PlaneShape.WALL),
+        SetReading("plane-1", SIDE, (0,), "6 m"),
+        SetReading("plane-1", SIDE, (3,), "2.5 m"),
+        SetPlaneField("plane-1", PlaneField.EAVE_HEIGHT, "0.4 m"),
     )
     wall = job.survey.planes[1]
     assert wall.slope_deg == 90

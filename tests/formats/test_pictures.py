@@ -9,12 +9,12 @@ from PIL import Image
 
 from jobs import SAMPLE, SHELF, workspace_in
 from ridge_tally.core.errors import FormatError, NotFound
-from ridge_tally.core.job import survey_edits as survey
+from ridge_tally.core.job.edits.survey.surroundings import AddAttachment
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.formats.job_bundle import JOB_NAME, read_bundle
 from ridge_tally.formats.job_file import write_job
 from ridge_tally.formats.pictures import LARGEST_BYTES, LONGEST_SIDE_PX, clean_picture
 from ridge_tally.services import jobs
-from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.kept_files import picture_file, take_in
 
 ORIENTATION, MAKER = 0x0112, 0x010F
@@ -64,7 +64,7 @@ def test_a_job_travels_with_its_pictures_and_without_them_stays_json(tmp_path: P
     here, there = workspace_in(tmp_path / "here"), workspace_in(tmp_path / "there")
     picture = take_in(here, photo(), "roof.jpg")
     assert take_in(here, photo(), "again.jpg") == picture
-    job = apply_edit(SAMPLE, survey.AddAttachment("moss", picture, "south"), SHELF)
+    job = apply_edit(SAMPLE, AddAttachment("moss", picture, "south"), SHELF)
     jobs.store_job(here, job, "sample", "tests")
     content, suffix = jobs.export_job(here, "juniper-bench")
     assert suffix == ".ridgetally.zip"

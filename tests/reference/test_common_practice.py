@@ -7,15 +7,16 @@ import pytest
 
 from jobs import SAMPLE, SHELF, option_a, with_inverter, with_module
 from ridge_tally.core.errors import OutOfRange
-from ridge_tally.core.job import brief_edits
-from ridge_tally.core.job.array_edits import RemoveModules
 from ridge_tally.core.job.document import ModuleString, present_ids, with_option
+from ridge_tally.core.job.edits.array.modules import RemoveModules
+from ridge_tally.core.job.edits.brief.grid import GridField, SetGridField, TakeGridPack
 from ridge_tally.core.loading.clipped_day import clipped_kwh_at
 from ridge_tally.core.strings.voltage import string_voltage_v, temperature_at_voltage_degc
 from ridge_tally.core.working import Verdict
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.grid import rebate_wording
 from ridge_tally.rules.report import all_checks
-from ridge_tally.services.editing import apply_edit, design_for
 
 
 def test_four_modules_in_series_and_four_strings_in_parallel() -> None:
@@ -44,17 +45,17 @@ def test_which_of_the_two_wordings_a_rebate_has_is_said() -> None:
     assert rebate_wording(1.33) == "an array of at most 133 % of the inverter"
     assert rebate_wording(1 / 0.75) == "an inverter of at least 75 % of the array"
     for typed, most_w in (("133 %", 6650.0), ("AC at least 75 %", 6666.67)):
-        job = apply_edit(SAMPLE, brief_edits.TakeGridPack("sample-au-capped"), SHELF)
-        field = brief_edits.GridField.REBATE_RATIO
-        job = apply_edit(job, brief_edits.SetGridField(field, typed), SHELF)
+        job = apply_edit(SAMPLE, TakeGridPack("sample-au-capped"), SHELF)
+        field = GridField.REBATE_RATIO
+        job = apply_edit(job, SetGridField(field, typed), SHELF)
         assert job.brief.grid.rebate.most_dc_ac_ratio * 5000 == pytest.approx(most_w, abs=0.01)
     with pytest.raises(OutOfRange, match="AC over DC"):
-        apply_edit(job, brief_edits.SetGridField(field, "AC at least 0 %"), SHELF)
+        apply_edit(job, SetGridField(field, "AC at least 0 %"), SHELF)
 
 
 def rebate(array_w: float, most: float) -> Verdict:
     """Whether a rebate's ratio lets ten modules of an array on 5 kW."""
-    job = apply_edit(SAMPLE, brief_edits.TakeGridPack("sample-au-capped"), SHELF)
+    job = apply_edit(SAMPLE, TakeGridPack("sample-au-capped"), SHELF)
     job = with_inverter(with_module(job, p_max_w=array_w / 10), p_ac_w=5000.0)
     grid = job.brief.grid
     grid = replace(grid, rebate=replace(grid.rebate, most_dc_ac_ratio=most))

@@ -6,19 +6,19 @@ import pytest
 
 from jobs import SAMPLE, SHELF
 from ridge_tally.core.errors import BadGeometry, NotFound, OutOfRange, RidgeTallyError
-from ridge_tally.core.job import brief_edits as edits
 from ridge_tally.core.job.brief import BillRow, Brief, HeatPumpLoad, OtherLoad
 from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.edits.brief.needs import AddExisting
 from ridge_tally.core.job.grid import RateTier
 from ridge_tally.core.job.ids import BillId, LoadId
 from ridge_tally.core.job.survey import Service
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.rules.document import require_sound
-from ridge_tally.services.editing import apply_edit
 
 BRIEF = SAMPLE.brief
 GRID = BRIEF.grid
 assert GRID is not None
-WITH_OLD = apply_edit(SAMPLE, edits.AddExisting(), SHELF).brief
+WITH_OLD = apply_edit(SAMPLE, AddExisting(), SHELF).brief
 (OLD,) = WITH_OLD.already.arrays
 LOAD = LoadId("load9")
 PUMP = HeatPumpLoad(LOAD, "pump", "gas-kwh", 9000, 0.9, 3.0)

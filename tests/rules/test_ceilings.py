@@ -6,17 +6,29 @@ import pytest
 
 from jobs import SAMPLE, SHELF, option_a
 from ridge_tally.core.brief.target import Ceiling, CeilingKind, binding_ceiling
-from ridge_tally.core.job import brief_edits as edits
 from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.edits.any_edit import BriefEdit
+from ridge_tally.core.job.edits.brief.grid import GridField, SetGridField, TakeGridPack
+from ridge_tally.core.job.edits.brief.needs import (
+    AddExisting,
+    ExistingField,
+    ServiceField,
+    SetExistingField,
+    SetServiceField,
+    SetTarget,
+    SetTargetField,
+    TargetField,
+)
 from ridge_tally.core.job.grid import SizeCap, SizeCapKind
 from ridge_tally.core.working import Given
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.ceilings import Figures, TargetCount, ceilings, target_count
-from ridge_tally.services.editing import apply_edit, design_for
 
 YIELD = Given("y", "yield", 1800.0, "kWh/kW", "hand")
 
 
-def after(*changes: edits.BriefEdit, job: Job = SAMPLE) -> Job:
+def after(*changes: BriefEdit, job: Job = SAMPLE) -> Job:
     for change in changes:
         job = apply_edit(job, change, SHELF)
     return job
@@ -42,18 +54,18 @@ def with_cap(job: Job, cap: SizeCap) -> Job:
 
 
 OLD_ARRAY = (
-    edits.AddExisting(),
-    edits.SetExistingField("existing1", edits.ExistingField.P_DC, "4.05"),
-    edits.SetExistingField("existing1", edits.ExistingField.P_AC, "3.6"),
+    AddExisting(),
+    SetExistingField("existing1", ExistingField.P_DC, "4.05"),
+    SetExistingField("existing1", ExistingField.P_AC, "3.6"),
 )
 
 
 def test_the_purse() -> None:
     # (28 000 - 1 000) / (2.50 * 405) = 26.67
     job = after(
-        edits.SetTargetField(edits.TargetField.BUDGET, "28 000"),
-        edits.SetTargetField(edits.TargetField.FIXED_PRICE, "1 000"),
-        edits.SetTargetField(edits.TargetField.PRICE, "2.50"),
+        SetTargetField(TargetField.BUDGET, "28 000"),
+        SetTargetField(TargetField.FIXED_PRICE, "1 000"),
+        SetTargetField(TargetField.PRICE, "2.50"),
     )
     purse = found(job)[CeilingKind.PURSE]
     assert purse.value.value == pytest.approx(26.6667, abs=1e-4)
@@ -83,7 +95,7 @@ def test_the_busbar() -> None:
     # 200 A bar and main: (240 - 200) / 1.25 = 32 A, 7.68 kW at 240 V (handbook figure, common
     # practice); times 1.5 DC:AC: 11.52 kW, 28 modules.  A 225 A bar gives 56 A, 13.44 kW.
     assert found(SAMPLE)[CeilingKind.BUSBAR].modules == 28
-    job = after(edits.SetServiceField(edits.ServiceField.BUSBAR, "225 A"))
+    job = after(SetServiceField(ServiceField.BUSBAR, "225 A"))
     assert found(job)[CeilingKind.BUSBAR].value.value == pytest.approx(13440 * 1.5 / 405)
     job = after(*OLD_ARRAY)
     assert found(job)[CeilingKind.BUSBAR].value.value == pytest.approx((7680 - 3600) * 1.5 / 405)
@@ -91,12 +103,12 @@ def test_the_busbar() -> None:
 
 def test_the_rebate_of_a_capped_grid() -> None:
     # 7.6 kW * 4/3 = 10 133 W; / 405 W = 25.02.
-    job = after(edits.TakeGridPack("sample-au-capped"))
+    job = after(TakeGridPack("sample-au-capped"))
     assert found(job)[CeilingKind.REBATE].modules == 25
 
 
 def test_a_missing_number_is_named_and_leaves_the_ceiling_unknown() -> None:
-    job = after(edits.SetServiceField(edits.ServiceField.BUSBAR, ""))
+    job = after(SetServiceField(ServiceField.BUSBAR, ""))
     busbar = found(job)[CeilingKind.BUSBAR]
     assert busbar.modules is None
     assert busbar.reason == "busbar not given"
@@ -114,8 +126,8 @@ def test_the_lowest_known_ceiling_binds() -> None:
     [
         SAMPLE,
         after(*OLD_ARRAY),
-        after(edits.TakeGridPack("sample-au-capped")),
-        after(edits.TakeGridPack("sample-iec-surplus"), *OLD_ARRAY),
+        after(TakeGridPack("sample-au-capped")),
+        after(TakeGridPack("sample-iec-surplus"), *OLD_ARRAY),
         with_cap(SAMPLE, SizeCap(SizeCapKind.AC_KW, 10.0)),
         with_cap(SAMPLE, SizeCap(SizeCapKind.DC_KW, 11.0)),
     ],
@@ -141,21 +153,19 @@ def test_net_zero_at_exact_and_just_over_counts(need: float, modules: int) -> No
 
 
 def test_the_other_targets() -> None:
-    share = after(edits.SetTargetField(edits.TargetField.SHARE, "50 %"))
+    share = after(SetTargetField(TargetField.SHARE, "50 %"))
     assert count(share, 20 * 729.0).modules == 10
-    budget = after(edits.SetTarget("budget"))
+    budget = after(SetTarget("budget"))
     assert count(budget, 1.0).modules == 32
-    roof = after(edits.SetTarget("roof"))
+    roof = after(SetTarget("roof"))
     assert count(roof, None, figures(roof=19)).modules == 19
-    rebate = after(edits.TakeGridPack("sample-au-capped"), edits.SetTarget("rebate"))
+    rebate = after(TakeGridPack("sample-au-capped"), SetTarget("rebate"))
     assert count(rebate, 1.0).modules == 25
 
 
 def test_a_target_without_its_number_says_which() -> None:
     assert "use" in count(SAMPLE, None).reason
-    no_rebate = after(
-        edits.SetTarget("rebate"), edits.SetGridField(edits.GridField.REBATE_NAME, "")
-    )
+    no_rebate = after(SetTarget("rebate"), SetGridField(GridField.REBATE_NAME, ""))
     assert "no limit of a rebate" in count(no_rebate, 1.0).reason
-    no_price = after(edits.SetTarget("budget"), edits.SetTargetField(edits.TargetField.PRICE, ""))
+    no_price = after(SetTarget("budget"), SetTargetField(TargetField.PRICE, ""))
     assert count(no_price, 1.0).reason == "price of a watt not given"

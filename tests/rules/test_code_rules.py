@@ -6,26 +6,27 @@ import pytest
 
 from jobs import FULL, SAMPLE, SHELF, option_a, with_inverter, with_module
 from ridge_tally.core.errors import NotUnderstood, OutOfRange
-from ridge_tally.core.job import edits
 from ridge_tally.core.job.code_rules import CodeRuleField, OnSite, Shutdown
 from ridge_tally.core.job.document import CodePack, ColdSchool, Job, ModuleString, present_ids
-from ridge_tally.core.job.string_edits import ConfirmOnSite, SetShutdown
+from ridge_tally.core.job.edits.brief.site import SetCodeRule, SetColdSchool, SetPlace
+from ridge_tally.core.job.edits.strings.wiring import ConfirmOnSite, SetShutdown
 from ridge_tally.core.working import Check, LimitKind, SourceStatus, Verdict
+from ridge_tally.editing.apply import apply_edit, apply_edits
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.code import code_families, code_rules
 from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.string_limits import string_limits
-from ridge_tally.services.editing import apply_edit, apply_edits, design_for
 
 FIELD = CodeRuleField
 
 
 def held(field: CodeRuleField, typed: str, source: str = "", job: Job = SAMPLE) -> Job:
-    return apply_edit(job, edits.SetCodeRule(field, typed, source), SHELF)
+    return apply_edit(job, SetCodeRule(field, typed, source), SHELF)
 
 
 def at_family(job: Job, pack: CodePack) -> Job:
     site = job.site
-    place = edits.SetPlace(site.place, site.climate_id, pack, site.dwelling)
+    place = SetPlace(site.place, site.climate_id, pack, site.dwelling)
     return apply_edit(job, place, SHELF)
 
 
@@ -62,7 +63,7 @@ def test_a_dwelling_s_ceiling_fuses_and_cold_follow_the_family(
 
 
 def test_a_school_chosen_by_hand_stays_when_the_family_changes() -> None:
-    strict = apply_edit(SAMPLE, edits.SetColdSchool(ColdSchool.RECORD_LOW), SHELF)
+    strict = apply_edit(SAMPLE, SetColdSchool(ColdSchool.RECORD_LOW), SHELF)
     assert at_family(strict, CodePack.UK).site.cold_school is ColdSchool.RECORD_LOW
     assert at_family(at_family(SAMPLE, CodePack.UK), CodePack.US).site.cold_school is (
         ColdSchool.YEARLY_LOWS

@@ -13,11 +13,14 @@ from ridge_tally.core.job.document import (
     ModuleString,
     present_ids,
 )
-from ridge_tally.core.job.edits import SetColdSchool, WishSeriesLength
+from ridge_tally.core.job.edits.brief.site import SetColdSchool
+from ridge_tally.core.job.edits.strings.threading import WishSeriesLength
 from ridge_tally.core.working import Check, LimitKind, Verdict
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
+from ridge_tally.editing.strings.planned import thread_option
 from ridge_tally.rules import tables
 from ridge_tally.rules.report import all_checks
-from ridge_tally.services.editing import apply_edit, design_for, thread_option
 
 # Of the sample: 14 in series stay 3 V under 600 V; the table has them over; the chimney parts a row.
 NOTED = {"strings.headroom", "strings.by-the-table", "strings.leads"}

@@ -6,9 +6,10 @@ import pytest
 
 from jobs import FULL, SAMPLE, SHELF
 from ridge_tally.core.errors import BadGeometry, NotFound, OutOfRange, RidgeTallyError
-from ridge_tally.core.job import brief_edits as brief
-from ridge_tally.core.job import survey_edits as survey
 from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.edits.brief.needs import AddExisting, RemoveExisting
+from ridge_tally.core.job.edits.survey.obstructions import DrawExisting, RemoveObstruction
+from ridge_tally.core.job.edits.survey.surroundings import SetShadeField, ShadeField
 from ridge_tally.core.job.ids import AttachmentId, ShadeId
 from ridge_tally.core.job.survey import (
     Attachment,
@@ -22,10 +23,10 @@ from ridge_tally.core.job.survey import (
     TapeReading,
     Trace,
 )
+from ridge_tally.demo.lagoon_road import lagoon_road
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.formats.job_file import read_job, write_job
 from ridge_tally.rules.document import require_sound
-from ridge_tally.services.demo_lagoon import lagoon_road
-from ridge_tally.services.editing import apply_edit
 
 SURVEY, SOUTH = FULL.survey, FULL.survey.planes[0]
 TREE = SURVEY.shade_sources[0]
@@ -159,7 +160,7 @@ def test_full_surveys_travel_whole() -> None:
 
 
 def test_a_note_outlives_the_chimney_it_hung_on() -> None:
-    job = apply_edit(SAMPLE, survey.RemoveObstruction("south", "o1"), SHELF)
+    job = apply_edit(SAMPLE, RemoveObstruction("south", "o1"), SHELF)
     note = job.survey.attachments[0]
     assert (note.plane_id, note.obstruction_id) == ("south", None)
 
@@ -167,17 +168,15 @@ def test_a_note_outlives_the_chimney_it_hung_on() -> None:
 def test_an_old_array_taken_out_of_the_brief_leaves_no_rows_on_the_roof() -> None:
     job = SAMPLE
     for step in (
-        brief.AddExisting(),
-        survey.DrawExisting("south", "existing1", 0.5, 0.5),
-        brief.RemoveExisting("existing1"),
+        AddExisting(),
+        DrawExisting("south", "existing1", 0.5, 0.5),
+        RemoveExisting("existing1"),
     ):
         job = apply_edit(job, step, SHELF)
     assert job.survey.planes[0].existing == ()
 
 
 def test_edits_of_one_tree_leave_the_others_alone() -> None:
-    job = apply_edit(
-        FULL, survey.SetShadeField(ShadeId("s2"), survey.ShadeField.HEIGHT, "20'"), SHELF
-    )
+    job = apply_edit(FULL, SetShadeField(ShadeId("s2"), ShadeField.HEIGHT, "20'"), SHELF)
     before, after = FULL.survey.shade_sources, job.survey.shade_sources
     assert [a == b for a, b in zip(before, after, strict=True)] == [True, False, True]

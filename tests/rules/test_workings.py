@@ -12,8 +12,8 @@ from ridge_tally.core.job.code_rules import OwnRules, VoltageMethod
 from ridge_tally.core.job.document import CodePack, DesignTemperature, Job
 from ridge_tally.core.sheets.working_lines import value_and_limit, working_lines
 from ridge_tally.core.working import Check, Verdict, shown, shown_against, verdict_of
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.report import all_checks
-from ridge_tally.services.editing import design_for
 
 
 def redo(check: Check) -> float | None:

@@ -8,13 +8,14 @@ from jobs import FULL, SHELF, option_a, with_inverter
 from ridge_tally.core.equipment import TrackerSheet
 from ridge_tally.core.errors import NotUnderstood
 from ridge_tally.core.job.array import Ways
-from ridge_tally.core.job.array_edits import FillPlane
 from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.edits.array.fills import FillPlane
+from ridge_tally.demo.juniper_survey import GARAGE_WEST
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.asked_plan import why_not
 from ridge_tally.rules.string_plans import plan_space
 from ridge_tally.services.asked_plan import plan_verdict
-from ridge_tally.services.demo_survey import GARAGE_WEST
-from ridge_tally.services.editing import apply_edit, design_for
 
 TWICE = with_inverter(
     FULL, trackers=tuple(TrackerSheet(120.0, 520.0, 30.0, 40.0, 2) for _ in range(2))

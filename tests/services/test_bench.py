@@ -9,10 +9,10 @@ from jobs import SAMPLE, SHELF, option_a, workspace_in
 from meter_files import power_csv
 from ridge_tally.core.errors import BadGeometry, FormatError, NotUnderstood, OutOfRange
 from ridge_tally.core.job.bench import BenchTerm
-from ridge_tally.core.job.bench_edits import ClearBench, SetBench, TypedTerm, UsePowerFile
 from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.edits.loading.bench import ClearBench, SetBench, TypedTerm, UsePowerFile
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.services.bench import bench_view, solar_noon_h, take_in_power
-from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.workspace import Workspace
 
 

@@ -7,28 +7,25 @@ import pytest
 from jobs import SAMPLE, SHELF, workspace_in
 from ridge_tally.core.equipment import InverterId
 from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job import survey_edits as survey
 from ridge_tally.core.job.array import Mounting, Ways
-from ridge_tally.core.job.array_edits import (
-    ArrayField,
-    FillPlane,
-    RemoveModules,
-    SetArrayField,
-    SetOnLines,
-    SpaceRows,
-)
 from ridge_tally.core.job.document import Job, Option, option_of
-from ridge_tally.core.job.edits import ChooseInverter
+from ridge_tally.core.job.edits.array.fills import ArrayField, FillPlane, SetArrayField, SetOnLines
+from ridge_tally.core.job.edits.array.modules import RemoveModules
+from ridge_tally.core.job.edits.array.tables import SpaceRows
+from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
+from ridge_tally.core.job.edits.survey.obstructions import SetStructure, StructureField
+from ridge_tally.core.job.edits.survey.outlines import SetReading
+from ridge_tally.core.job.edits.survey.planes import AddPlane, PlaneField, PlaneShape, SetPlaneField
 from ridge_tally.core.job.ids import OptionId, PlaneId
 from ridge_tally.core.job.survey import ReadingKind
-from ridge_tally.core.job.survey_edits import AddPlane, PlaneField, PlaneShape, StructureField
 from ridge_tally.core.survey.scene import FaceKind, scene_of
 from ridge_tally.core.working import Verdict
+from ridge_tally.demo.kiln_yard import YARD, kiln_yard
+from ridge_tally.editing.apply import apply_edit, apply_edits
+from ridge_tally.editing.design import design_for
 from ridge_tally.formats.job_file import read_job, write_job
 from ridge_tally.rules.report import all_checks
 from ridge_tally.services.bracket_seats import SeatReport, seat_report
-from ridge_tally.services.demo_kiln import YARD, kiln_yard
-from ridge_tally.services.editing import apply_edit, apply_edits, design_for
 from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.weather import weather_of
 
@@ -39,18 +36,18 @@ PORT = PlaneId("plane-2")
 def carport(covering: str = "ribbed-metal", **read: str) -> Job:
     """Kiln Yard with a carport of three by two modules."""
     structure = [
-        survey.SetStructure(PORT, StructureField(name), typed)
+        SetStructure(PORT, StructureField(name), typed)
         for name, typed in {"covering": covering, **read}.items()
     ]
     return apply_edits(
         kiln_yard(SHELF),
         (
             AddPlane(PlaneShape.CARPORT),
-            survey.SetReading(PORT, ReadingKind.SIDE, (0,), "3.90"),
-            survey.SetReading(PORT, ReadingKind.SIDE, (3,), "5.20"),
-            survey.SetPlaneField(PORT, PlaneField.SLOPE, "5"),
-            survey.SetPlaneField(PORT, PlaneField.AZIMUTH, "186"),
-            survey.SetPlaneField(PORT, PlaneField.EAVE_HEIGHT, "2.3"),
+            SetReading(PORT, ReadingKind.SIDE, (0,), "3.90"),
+            SetReading(PORT, ReadingKind.SIDE, (3,), "5.20"),
+            SetPlaneField(PORT, PlaneField.SLOPE, "5"),
+            SetPlaneField(PORT, PlaneField.AZIMUTH, "186"),
+            SetPlaneField(PORT, PlaneField.EAVE_HEIGHT, "2.3"),
             *structure,
             FillPlane(A, PORT, Ways.PORTRAIT),
         ),

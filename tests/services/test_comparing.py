@@ -6,14 +6,14 @@ from pathlib import Path
 import pytest
 
 from jobs import FULL, SAMPLE, SHELF, option_a, workspace_in
-from ridge_tally.core.job import brief_edits
 from ridge_tally.core.job.architecture import Architecture
-from ridge_tally.core.job.array_edits import ToggleModules
 from ridge_tally.core.job.document import option_of, present_ids
-from ridge_tally.core.job.string_edits import ChooseElectronics
+from ridge_tally.core.job.edits.array.modules import ToggleModules
+from ridge_tally.core.job.edits.brief.needs import SetGrowth
+from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics
+from ridge_tally.demo.lagoon_road import lagoon_road
+from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.services.comparing import Comparison, comparison
-from ridge_tally.services.demo_lagoon import lagoon_road
-from ridge_tally.services.editing import apply_edit, apply_edits
 from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.growing import grown
 from ridge_tally.services.module_choice import module_choice
@@ -100,7 +100,7 @@ def test_growth_fills_bays_left_free_and_checks_every_limit_with_them(
     ids = present_ids(option_a(SAMPLE))
     bays = apply_edit(SAMPLE, ToggleModules("a", ids[:4]), SHELF)
     assert grown(workspace, bays, option_a(bays)) == "4 more in bays left free: every limit kept"
-    wish = apply_edit(SAMPLE, brief_edits.SetGrowth("4"), SHELF)
+    wish = apply_edit(SAMPLE, SetGrowth("4"), SHELF)
     told = grown(workspace, wish, option_a(wish))
     assert told.startswith("4 more, as wished: no legal plan holds")
     micro = apply_edit(bays, ChooseElectronics("a", Architecture.MICRO, "sample-micro-330"), SHELF)

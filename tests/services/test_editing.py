@@ -4,11 +4,31 @@ import pytest
 
 from jobs import SAMPLE, SHELF, option_a
 from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, NotUnderstood, OutOfRange
-from ridge_tally.core.job import edits
-from ridge_tally.core.job import survey_edits as survey
 from ridge_tally.core.job.array import Orientation, Ways
-from ridge_tally.core.job.array_edits import FillPlane, ToggleModules
 from ridge_tally.core.job.document import CodePack, Job, present_ids
+from ridge_tally.core.job.edits.any_edit import Edit
+from ridge_tally.core.job.edits.array.fills import FillPlane
+from ridge_tally.core.job.edits.array.kinds import ChooseModule
+from ridge_tally.core.job.edits.array.modules import ToggleModules
+from ridge_tally.core.job.edits.brief.site import SetCoordinates, SetPlace, SetSiteField, SiteField
+from ridge_tally.core.job.edits.options import (
+    CopyOption,
+    RemoveOption,
+    RenameJob,
+    RenameOption,
+    SetUnit,
+)
+from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
+from ridge_tally.core.job.edits.strings.threading import WishSeriesLength
+from ridge_tally.core.job.edits.survey.obstructions import (
+    AddObstruction,
+    MoveObstruction,
+    ObstructionField,
+    RemoveObstruction,
+    SetObstructionField,
+)
+from ridge_tally.core.job.edits.survey.outlines import SetReading
+from ridge_tally.core.job.edits.survey.planes import PlaneField, SetLengthBasis, SetPlaneField
 from ridge_tally.core.job.survey import (
     ROUND_KINDS,
     LengthBasis,
@@ -18,22 +38,23 @@ from ridge_tally.core.job.survey import (
 )
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.units import LengthUnit
-from ridge_tally.services.editing import apply_edit, describe_edit
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.describe import describe_edit
 from ridge_tally.services.reporting import StepState, option_report
 
 
-def after(*steps: edits.Edit, job: Job = SAMPLE) -> Job:
+def after(*steps: Edit, job: Job = SAMPLE) -> Job:
     for step in steps:
         job = apply_edit(job, step, SHELF)
     return job
 
 
-def plane_field(field: str, typed: str) -> survey.SetPlaneField:
-    return survey.SetPlaneField("south", survey.PlaneField(field), typed)
+def plane_field(field: str, typed: str) -> SetPlaneField:
+    return SetPlaneField("south", PlaneField(field), typed)
 
 
-def side(edge: int, typed: str) -> survey.SetReading:
-    return survey.SetReading("south", ReadingKind.SIDE, (edge,), typed)
+def side(edge: int, typed: str) -> SetReading:
+    return SetReading("south", ReadingKind.SIDE, (edge,), typed)
 
 
 def first_reading(job: Job):
@@ -41,7 +62,7 @@ def first_reading(job: Job):
 
 
 # The sample without what checks its outline: corners drawn square, eave and left rake.
-BARE = after(side(2, ""), side(1, ""), survey.SetReading("south", ReadingKind.DIAGONAL, (0, 2), ""))
+BARE = after(side(2, ""), side(1, ""), SetReading("south", ReadingKind.DIAGONAL, (0, 2), ""))
 
 
 def test_a_length_is_kept_as_typed_beside_its_metres() -> None:
@@ -75,28 +96,28 @@ def test_a_shorter_tape_leaves_modules_in_place_and_says_which_no_longer_fit() -
         (side(3, "0"), OutOfRange, "left rake in metres reads 0, but it must be more than 0"),
         (side(0, "900'"), OutOfRange, "at most 100"),
         (
-            survey.MoveObstruction("south", "o1", 50.0, 1.0),
+            MoveObstruction("south", "o1", 50.0, 1.0),
             BadGeometry,
             "does not lie on the plane",
         ),
         (
-            survey.SetObstructionField("south", "o9", survey.ObstructionField.LEFT, "1"),
+            SetObstructionField("south", "o9", ObstructionField.LEFT, "1"),
             NotFound,
             "o9",
         ),
-        (survey.RemoveObstruction("south", "o9"), NotFound, "o9"),
-        (edits.SetCoordinates("75, 100"), OutOfRange, "Latitude"),
-        (edits.SetSiteField(edits.SiteField.COLDEST, "cold"), NotUnderstood, "Coldest air: “cold”"),
+        (RemoveObstruction("south", "o9"), NotFound, "o9"),
+        (SetCoordinates("75, 100"), OutOfRange, "Latitude"),
+        (SetSiteField(SiteField.COLDEST, "cold"), NotUnderstood, "Coldest air: “cold”"),
         (
-            edits.SetPlace("x", "tropical-moon", CodePack.US, dwelling=True),
+            SetPlace("x", "tropical-moon", CodePack.US, dwelling=True),
             NotFound,
             "tropical-moon",
         ),
-        (edits.RenameJob("   "), OutOfRange, "Length of the name"),
+        (RenameJob("   "), OutOfRange, "Length of the name"),
         (ToggleModules("a", ("ghost",)), NotFound, "ghost"),
-        (edits.ChooseInverter("a", "gone"), NotFound, "gone"),
-        (edits.ChooseModule("z", "sample-405"), NotFound, "option “z”"),
-        (edits.WishSeriesLength("a", 0), BadGeometry, "0 cannot be wired"),
+        (ChooseInverter("a", "gone"), NotFound, "gone"),
+        (ChooseModule("z", "sample-405"), NotFound, "option “z”"),
+        (WishSeriesLength("a", 0), BadGeometry, "0 cannot be wired"),
         (FillPlane("a", "north", Ways.PORTRAIT), NotFound, "roof plane “north”"),
     ],
 )
@@ -125,7 +146,7 @@ def test_a_compass_reading_is_made_true_for_its_place_and_day() -> None:
     # The world magnetic model has 7.45° east at the sample on 12 October 2026.
     assert (plane.compass_deg, plane.azimuth_deg) == (168.6, pytest.approx(176.05, abs=0.02))
     moved = after(
-        plane_field("azimuth", "168.6 compass"), edits.SetCoordinates("43.1, -8.2")
+        plane_field("azimuth", "168.6 compass"), SetCoordinates("43.1, -8.2")
     ).survey.planes[0]
     assert moved.azimuth_deg == pytest.approx(168.6, abs=2)
     assert moved.azimuth_deg != plane.azimuth_deg
@@ -135,11 +156,11 @@ def test_a_compass_reading_is_made_true_for_its_place_and_day() -> None:
 
 def test_a_compass_reading_needs_its_day() -> None:
     with pytest.raises(MissingDatum, match="day of the survey"):
-        after(edits.SetSiteField(edits.SiteField.SURVEY_DAY, ""), plane_field("azimuth", "90 mag"))
+        after(SetSiteField(SiteField.SURVEY_DAY, ""), plane_field("azimuth", "90 mag"))
 
 
 def test_a_plane_taken_from_a_plan_says_so_and_keeps_its_readings() -> None:
-    job = after(survey.SetLengthBasis("south", LengthBasis.PLAN), job=BARE)
+    job = after(SetLengthBasis("south", LengthBasis.PLAN), job=BARE)
     assert job.survey.planes[0].outline == BARE.survey.planes[0].outline
     # 21' 3" on plan at 6:12 is 23.758 feet up the slope.
     assert corners_m(job.survey.planes[0])[3, 1] / 0.3048 == pytest.approx(23.758, abs=1e-3)
@@ -147,7 +168,7 @@ def test_a_plane_taken_from_a_plan_says_so_and_keeps_its_readings() -> None:
 
 @pytest.mark.parametrize("kind", list(ObstructionKind))
 def test_each_kind_of_obstruction_is_placed_with_a_usual_size(kind: ObstructionKind) -> None:
-    new = after(survey.AddObstruction("south", kind, 2.0, 2.0)).survey.planes[0].obstructions[-1]
+    new = after(AddObstruction("south", kind, 2.0, 2.0)).survey.planes[0].obstructions[-1]
     assert new.kind is kind
     assert min(new.width.value_m, new.depth.value_m, new.height.value_m) > 0
     if kind in ROUND_KINDS:
@@ -161,13 +182,13 @@ def test_turning_the_modules_fills_again() -> None:
 
 
 def test_another_module_of_another_size_fills_again_and_is_kept_in_the_job() -> None:
-    job = after(edits.ChooseModule("a", "sample-450"))
+    job = after(ChooseModule("a", "sample-450"))
     assert [m.id for m in job.equipment.modules] == ["sample-405", "sample-450"]
     assert option_report(job, option_a(job)).broken_stops == 0
 
 
 def test_another_inverter_restrings() -> None:
-    job = after(edits.ChooseInverter("a", "sample-i10"))
+    job = after(ChooseInverter("a", "sample-i10"))
     assert len(option_a(job).strings) >= 2
     broken = [
         v.check.rule_id
@@ -179,45 +200,41 @@ def test_another_inverter_restrings() -> None:
 
 def test_obstructions_are_added_moved_named_and_removed() -> None:
     job = after(
-        survey.AddObstruction("south", ObstructionKind.VENT, 2.0, 1.0),
-        survey.MoveObstruction("south", "o5", 2.5, 1.25),
-        survey.SetObstructionField("south", "o5", survey.ObstructionField.WIDTH, '4"'),
+        AddObstruction("south", ObstructionKind.VENT, 2.0, 1.0),
+        MoveObstruction("south", "o5", 2.5, 1.25),
+        SetObstructionField("south", "o5", ObstructionField.WIDTH, '4"'),
     )
     added = job.survey.planes[0].obstructions[-1]
     assert (added.id, added.name) == ("o5", "Vent 4")
     # Off the left rake, which the readings lean in by a hair.
     assert (added.left.value_m, added.bottom.value_m) == pytest.approx((2.5, 1.25), abs=1e-3)
     assert added.depth == added.width
-    assert after(survey.RemoveObstruction("south", "o5"), job=job).survey == SAMPLE.survey
+    assert after(RemoveObstruction("south", "o5"), job=job).survey == SAMPLE.survey
 
 
 def test_options_are_copied_renamed_and_removed_but_never_the_last() -> None:
-    job = after(
-        edits.CopyOption("a", "third"), edits.RenameOption("c", "micro"), edits.RemoveOption("b")
-    )
+    job = after(CopyOption("a", "third"), RenameOption("c", "micro"), RemoveOption("b"))
     assert [(o.id, o.name) for o in job.options] == [("a", "two trackers"), ("c", "micro")]
     with pytest.raises(BadGeometry, match="last one"):
-        after(edits.RemoveOption("a"), edits.RemoveOption("c"), job=job)
+        after(RemoveOption("a"), RemoveOption("c"), job=job)
 
 
 def test_an_emptied_temperature_is_not_given_and_a_typed_one_has_a_source() -> None:
-    job = after(edits.SetSiteField(edits.SiteField.COLDEST, ""))
+    job = after(SetSiteField(SiteField.COLDEST, ""))
     assert job.site.coldest.value_degc is None
     assert option_report(job, option_a(job)).unchecked_stops == 2
-    job = after(edits.SetSiteField(edits.SiteField.COLDEST, "-13 °F", "airport record"), job=job)
+    job = after(SetSiteField(SiteField.COLDEST, "-13 °F", "airport record"), job=job)
     assert job.site.coldest.value_degc == -25
     assert job.site.coldest.source == "airport record"
 
 
 def test_bare_numbers_follow_the_unit_of_the_job() -> None:
-    job = after(edits.SetUnit(LengthUnit.METRE), side(0, "12.5"), job=BARE)
+    job = after(SetUnit(LengthUnit.METRE), side(0, "12.5"), job=BARE)
     assert first_reading(job).taped == Taped(12.5, "12.5 m")
-    back = after(edits.SetUnit(LengthUnit.FOOT), job=job)
+    back = after(SetUnit(LengthUnit.FOOT), job=job)
     assert first_reading(back).taped == Taped(12.5, "12.5 m")
 
 
-@pytest.mark.parametrize(
-    "edit", [edits.RenameJob("x"), side(0, "40'"), edits.SetUnit(LengthUnit.FOOT)]
-)
-def test_history_has_a_word_for_every_edit(edit: edits.Edit) -> None:
+@pytest.mark.parametrize("edit", [RenameJob("x"), side(0, "40'"), SetUnit(LengthUnit.FOOT)])
+def test_history_has_a_word_for_every_edit(edit: Edit) -> None:
     assert describe_edit(edit)

@@ -8,16 +8,18 @@ import pytest
 from jobs import FULL, SAMPLE, SHELF, option_a, workspace_in
 from ridge_tally.core.equipment import MicroinverterSheet, OptimizerSheet
 from ridge_tally.core.errors import BadGeometry, NotFound
-from ridge_tally.core.job import string_edits as strings
 from ridge_tally.core.job.architecture import Architecture
-from ridge_tally.core.job.array_edits import RemoveModules
 from ridge_tally.core.job.document import Job, Option, present_ids
+from ridge_tally.core.job.edits.array.modules import RemoveModules
+from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics, FitOptimizers
+from ridge_tally.core.job.edits.strings.threading import MoveString
 from ridge_tally.core.strings.units import branches_of, trunk_rise_v, units_by_plane
 from ridge_tally.core.working import Check, LimitKind, Verdict
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.formats.job_file import read_job, write_job
 from ridge_tally.rules.microinverters import branches, most_on_branch
 from ridge_tally.rules.report import all_checks
-from ridge_tally.services.editing import apply_edit, design_for
 from ridge_tally.services.evaluation import hourly_year, year_report
 from ridge_tally.services.own_point import Way, own_point_report
 from ridge_tally.services.reporting import option_report
@@ -35,7 +37,7 @@ def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
 
 
 def by(way: Architecture, unit_id: str = "", job: Job = FULL) -> Job:
-    return apply_edit(job, strings.ChooseElectronics("a", way, unit_id), SHELF)
+    return apply_edit(job, ChooseElectronics("a", way, unit_id), SHELF)
 
 
 def checks_of(job: Job) -> dict[tuple[str, str], Check]:
@@ -66,7 +68,7 @@ def test_add_on_optimizers_never_lift_the_cold_voltage_rule() -> None:
     # Common practice: each passes its module's power; the string's open voltage is still the sum.
     plain = checks_of(FULL)["strings.cold-voltage", "string A"]
     job = apply_edit(
-        by(Architecture.ADD_ON, ADD_ON.id), strings.FitOptimizers("a", IDS[:4], on=True), SHELF
+        by(Architecture.ADD_ON, ADD_ON.id), FitOptimizers("a", IDS[:4], on=True), SHELF
     )
     helped = checks_of(job)["strings.cold-voltage", "string A"]
     assert (helped.value.value, helped.verdict) == (plain.value.value, plain.verdict)
@@ -110,7 +112,7 @@ def test_a_held_string_by_hand_and_what_of_plain_strings_no_longer_holds() -> No
     assert found["optimizer.spare", "string A"].value.value == 6
     # Unequal strings in parallel are allowed at one held voltage; their currents add up.
     assert not any(rule == "strings.equal-lengths" for rule, _ in found)
-    both = apply_edit(job, strings.MoveString("a", "B", 1), SHELF)
+    both = apply_edit(job, MoveString("a", "B", 1), SHELF)
     whole = checks_of(both)["optimizer.tracker-current", "tracker 1"]
     assert whole.value.value == pytest.approx(28 * 405 / 380)
     assert (whole.kind, whole.verdict) == (LimitKind.COSTS, Verdict.BROKEN)
@@ -218,12 +220,12 @@ def test_microinverters_need_no_string(workspace: Workspace) -> None:
     ("edit", "error", "match"),
     [
         (
-            strings.ChooseElectronics("a", Architecture.MICRO, "sample-none"),
+            ChooseElectronics("a", Architecture.MICRO, "sample-none"),
             NotFound,
             "sample-none",
         ),
-        (strings.ChooseElectronics("a", Architecture.SYSTEM, ADD_ON.id), BadGeometry, "add-on"),
-        (strings.FitOptimizers("a", IDS[:1], on=True), BadGeometry, "no add-on optimizers"),
+        (ChooseElectronics("a", Architecture.SYSTEM, ADD_ON.id), BadGeometry, "add-on"),
+        (FitOptimizers("a", IDS[:1], on=True), BadGeometry, "no add-on optimizers"),
     ],
 )
 def test_what_does_not_go_together_is_refused(edit, error, match) -> None:
@@ -234,4 +236,4 @@ def test_what_does_not_go_together_is_refused(edit, error, match) -> None:
 def test_an_optimizer_goes_only_on_a_module_that_is_there() -> None:
     job = by(Architecture.ADD_ON, ADD_ON.id)
     with pytest.raises(NotFound, match="south-99"):
-        apply_edit(job, strings.FitOptimizers("a", ("south-99",), on=True), SHELF)
+        apply_edit(job, FitOptimizers("a", ("south-99",), on=True), SHELF)

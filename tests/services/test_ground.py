@@ -17,22 +17,18 @@ from ridge_tally.core.errors import (
     RidgeTallyError,
 )
 from ridge_tally.core.job.array import PlaneArray, Position
-from ridge_tally.core.job.array_edits import (
-    ArrayField,
+from ridge_tally.core.job.document import Job, option_of, plane_of, present_ids
+from ridge_tally.core.job.edits.array.fills import ArrayField, SetArrayField
+from ridge_tally.core.job.edits.array.tables import (
     FillBays,
     SeasonField,
-    SetArrayField,
     SetSeasonField,
     SetSeasons,
     SetTableField,
     SpaceRows,
     TableField,
 )
-from ridge_tally.core.job.document import Job, option_of, plane_of, present_ids
-from ridge_tally.core.job.ids import OptionId, PlaneId
-from ridge_tally.core.job.survey import SitePoint
-from ridge_tally.core.job.survey_edits import (
-    AddLotLine,
+from ridge_tally.core.job.edits.survey.planes import (
     AddPlane,
     GroundField,
     PlaneField,
@@ -41,20 +37,24 @@ from ridge_tally.core.job.survey_edits import (
     SetPlaneField,
     SetTrenchRoute,
 )
+from ridge_tally.core.job.edits.survey.surroundings import AddLotLine
+from ridge_tally.core.job.ids import OptionId, PlaneId
+from ridge_tally.core.job.survey import SitePoint
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.survey.site_frame import to_site
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import Verdict
+from ridge_tally.demo.kiln_yard import YARD, kiln_yard
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.array.stances import stances_of
+from ridge_tally.editing.design import design_for
 from ridge_tally.formats.job_file import read_job, write_job
 from ridge_tally.rules.report import all_checks
-from ridge_tally.services.demo_kiln import YARD, kiln_yard
-from ridge_tally.services.editing import apply_edit, design_for
 from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.ground_layout import GroundLayout, ground_layout
 from ridge_tally.services.rows_light import RowsLight, rows_light
 from ridge_tally.services.seasonal_tilt import SeasonalTilt, calendar_of, seasonal_tilt
 from ridge_tally.services.shade import shade_report
-from ridge_tally.services.stances import stances_of
 from ridge_tally.services.trenches import trench_of
 from ridge_tally.services.workspace import Workspace
 

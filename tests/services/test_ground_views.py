@@ -10,27 +10,22 @@ import pytest
 from jobs import SHELF, workspace_in
 from ridge_tally.core.array.tables import columns_of
 from ridge_tally.core.job.array import Orientation, PlaneArray, Position, Ways
-from ridge_tally.core.job.array_edits import (
+from ridge_tally.core.job.document import Job, module_on, option_of, plane_of
+from ridge_tally.core.job.edits.array.fills import ArrayField, FillPlane, LaidAt, SetArrayField
+from ridge_tally.core.job.edits.array.modules import (
     AddModule,
-    ArrayField,
-    FillPlane,
-    LaidAt,
     MoveModules,
     RemoveModules,
-    SetArrayField,
-    SetSeasons,
-    SetTableField,
     SplitRow,
-    TableField,
     TurnModules,
 )
-from ridge_tally.core.job.document import Job, module_on, option_of, plane_of
+from ridge_tally.core.job.edits.array.tables import SetSeasons, SetTableField, TableField
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.demo.kiln_yard import YARD, kiln_yard
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.rules.array import lay_of
 from ridge_tally.services.angles import angle_map
 from ridge_tally.services.array_light import array_lights, light_at
-from ridge_tally.services.demo_kiln import YARD, kiln_yard
-from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.layouts import alternatives
 from ridge_tally.services.one_more import one_more

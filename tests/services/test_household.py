@@ -18,22 +18,22 @@ from ridge_tally.core.errors import (
 )
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.battery import Coupling
-from ridge_tally.core.job.battery_edits import RemoveBattery, SetBattery
 from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.document import Job
-from ridge_tally.core.job.household import DayShape
-from ridge_tally.core.job.household_edits import (
+from ridge_tally.core.job.edits.loading.batteries import RemoveBattery, SetBattery
+from ridge_tally.core.job.edits.loading.household import (
     ForgetLoadFile,
     SetDayShape,
     SetPaidEvents,
     UseLoadFile,
 )
-from ridge_tally.core.job.string_edits import ChooseElectronics
+from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics
+from ridge_tally.core.job.household import DayShape
 from ridge_tally.core.sky.weather_year import hour_middles, hour_of, month_of
+from ridge_tally.demo.lagoon_road import lagoon_road
+from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.services import jobs
 from ridge_tally.services.batteries import conversions
-from ridge_tally.services.demo_lagoon import lagoon_road
-from ridge_tally.services.editing import apply_edit, apply_edits
 from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.house_load import house_load
 from ridge_tally.services.household import HouseReport, house_report

@@ -13,14 +13,21 @@ from ridge_tally.core.errors import (
     NotUnderstood,
     OutOfRange,
 )
-from ridge_tally.core.job import string_edits as strings
 from ridge_tally.core.job.document import Job, inverter_sheets_of, present_ids, tracker_inputs
-from ridge_tally.core.job.edits import ChooseInverter
+from ridge_tally.core.job.edits.strings.inverters import (
+    AddInverter,
+    ChangeInverter,
+    ChooseInverter,
+    RemoveInverter,
+    UseDcInput,
+)
+from ridge_tally.core.job.edits.strings.threading import MoveString, PlannedString, UsePlan
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import Verdict
+from ridge_tally.editing.apply import apply_edit, apply_edits
+from ridge_tally.editing.design import design_for
 from ridge_tally.formats.job_file import read_job, write_job
 from ridge_tally.rules.report import all_checks
-from ridge_tally.services.editing import apply_edit, apply_edits, design_for
 from ridge_tally.services.evaluation import hourly_year, year_report
 from ridge_tally.services.plant import plant_of
 from ridge_tally.services.reporting import option_report
@@ -29,7 +36,7 @@ from ridge_tally.services.workspace import Workspace
 
 TWO = apply_edits(
     FULL,
-    [strings.AddInverter("a", "sample-i5"), strings.MoveString("a", "B", 3)],
+    [AddInverter("a", "sample-i5"), MoveString("a", "B", 3)],
     SHELF,
 )
 
@@ -83,12 +90,12 @@ def test_the_planner_uses_the_inputs_of_both(workspace: Workspace) -> None:
 
 
 def test_taken_away_its_strings_are_planned_anew_and_the_others_stay() -> None:
-    first_gone = apply_edit(TWO, strings.RemoveInverter("a", 1), SHELF)
+    first_gone = apply_edit(TWO, RemoveInverter("a", 1), SHELF)
     assert option_a(first_gone).inverter_id == "sample-i5"
     # B was on the first input of the second, which is input 1 now.
     assert wired(first_gone) == {"B": 1}
     assert sum(len(s.module_ids) for s in option_a(first_gone).strings) == 28
-    other = apply_edit(TWO, strings.ChangeInverter("a", 1, "sample-i10"), SHELF)
+    other = apply_edit(TWO, ChangeInverter("a", 1, "sample-i10"), SHELF)
     # Three inputs stand before it now.
     assert wired(other)["B"] == 4
     one = apply_edit(TWO, ChooseInverter("a", "sample-i12"), SHELF)
@@ -96,17 +103,17 @@ def test_taken_away_its_strings_are_planned_anew_and_the_others_stay() -> None:
 
 
 def test_alike_ones_are_counted() -> None:
-    job = apply_edit(FULL, strings.AddInverter("a", "sample-i7-6"), SHELF)
+    job = apply_edit(FULL, AddInverter("a", "sample-i7-6"), SHELF)
     assert counted_names(ac_makers(job, option_a(job))).startswith("2 × Sample inverter 7.6 kW")
 
 
 @pytest.mark.parametrize(
     ("steps", "error", "match"),
     [
-        ([strings.RemoveInverter("a", 1)], BadGeometry, "the last one stays"),
-        ([strings.RemoveInverter("a", 2)], NotFound, "inverter number"),
-        ([strings.AddInverter("a", "sample-none")], NotFound, "sample-none"),
-        ([strings.AddInverter("a", "sample-i5")] * 4, BadGeometry, "at most 4"),
+        ([RemoveInverter("a", 1)], BadGeometry, "the last one stays"),
+        ([RemoveInverter("a", 2)], NotFound, "inverter number"),
+        ([AddInverter("a", "sample-none")], NotFound, "sample-none"),
+        ([AddInverter("a", "sample-i5")] * 4, BadGeometry, "at most 4"),
     ],
 )
 def test_what_cannot_hang_there_is_refused(steps, error, match) -> None:
@@ -116,11 +123,11 @@ def test_what_cannot_hang_there_is_refused(steps, error, match) -> None:
 
 def test_a_bare_dc_input_checks_the_sums_of_any_array(workspace) -> None:
     # By hand: 150 V, 30 A, 2000 W and two strings of three 405 W modules.
-    typed = strings.UseDcInput("a", "150 V", "30", "2000 W", "2")
+    typed = UseDcInput("a", "150 V", "30", "2000 W", "2")
     job = apply_edit(FULL, typed, SHELF)
     ids = present_ids(option_a(job))
-    two = tuple(strings.PlannedString(1, part) for part in (ids[:3], ids[3:6]))
-    job = apply_edit(job, strings.UsePlan("a", two), SHELF)
+    two = tuple(PlannedString(1, part) for part in (ids[:3], ids[3:6]))
+    job = apply_edit(job, UsePlan("a", two), SHELF)
     checks = {(c.rule_id, c.subject): c for c in all_checks(design_for(job, option_a(job)))}
     cold = checks["strings.cold-voltage", "string A"]
     assert cold.value.value == pytest.approx(3 * 37.3 * (1 + 0.0027 * 53))
@@ -148,4 +155,4 @@ def test_a_bare_dc_input_checks_the_sums_of_any_array(workspace) -> None:
 def test_a_bare_dc_input_that_cannot_be_is_refused(change: dict, says: str) -> None:
     typed = {"most_v": "150", "most_a": "30", "most_w": "2000", "strings": "2"} | change
     with pytest.raises((OutOfRange, NotUnderstood), match=says):
-        apply_edit(FULL, strings.UseDcInput("a", **typed), SHELF)
+        apply_edit(FULL, UseDcInput("a", **typed), SHELF)

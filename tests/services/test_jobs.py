@@ -9,10 +9,11 @@ from pypdf import PdfReader
 
 from jobs import SAMPLE, workspace_in
 from ridge_tally.core.errors import Conflict, FormatError, MissingDatum, OutOfRange
-from ridge_tally.core.job import edits
-from ridge_tally.core.job import survey_edits as survey
 from ridge_tally.core.job.array import Ways
-from ridge_tally.core.job.array_edits import FillPlane
+from ridge_tally.core.job.edits.array.fills import FillPlane
+from ridge_tally.core.job.edits.options import RenameJob
+from ridge_tally.core.job.edits.survey.outlines import SetReading
+from ridge_tally.core.job.edits.survey.planes import PlaneField, SetPlaneField
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.survey import ReadingKind
 from ridge_tally.core.units import LengthUnit
@@ -23,9 +24,9 @@ from ridge_tally.services.layouts import alternatives
 from ridge_tally.services.sheets import option_sheet
 from ridge_tally.services.workspace import Remembered, Workspace
 
-RENAME = edits.RenameJob("Juniper Flat")
+RENAME = RenameJob("Juniper Flat")
 FILL_FIRST = FillPlane("a", "plane-1", Ways.PORTRAIT)
-TURN = survey.SetPlaneField("south", survey.PlaneField.AZIMUTH, "200")
+TURN = SetPlaneField("south", PlaneField.AZIMUTH, "200")
 
 
 @pytest.fixture
@@ -109,7 +110,7 @@ def test_a_new_job_is_sound_and_says_what_is_not_known(
     with pytest.raises(MissingDatum, match="Roof plane 1 has no closed outline yet"):
         jobs.save_edit(workspace, state.job_id, 1, FILL_FIRST, "tests")
     for revision, edge in ((1, 0), (2, 3)):
-        taped = survey.SetReading("plane-1", ReadingKind.SIDE, (edge,), "9.6 m")
+        taped = SetReading("plane-1", ReadingKind.SIDE, (edge,), "9.6 m")
         jobs.save_edit(workspace, state.job_id, revision, taped, "tests")
     filled = jobs.save_edit(workspace, state.job_id, 3, FILL_FIRST, "tests")
     assert filled.reports[0].modules > 10

@@ -5,20 +5,20 @@ from threading import Event
 
 import pytest
 
-from jobs import SAMPLE, SHELF, option_a, workspace_in
+from jobs import EPOCH, SAMPLE, SHELF, option_a, workspace_in
 from ridge_tally.core.errors import BadGeometry, MissingDatum, OutOfRange
 from ridge_tally.core.job.array import RowRule, Ways
-from ridge_tally.core.job.array_edits import (
+from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.edits.array.fills import (
     ApplySetbackPack,
     ArrayField,
     LayModules,
     SetArrayField,
 )
-from ridge_tally.core.job.document import Job
-from ridge_tally.core.job.survey_edits import PlaneField, SetPlaneField
-from ridge_tally.services.blank_job import blank_job
-from ridge_tally.services.demo_lagoon import FRONT, lagoon_road
-from ridge_tally.services.editing import apply_edit, apply_edits
+from ridge_tally.core.job.edits.survey.planes import PlaneField, SetPlaneField
+from ridge_tally.demo.blank_job import blank_job
+from ridge_tally.demo.lagoon_road import FRONT, lagoon_road
+from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.services.layouts import alternatives, exactly, prove, squeezed
 from ridge_tally.services.one_more import one_more
 from ridge_tally.services.reporting import option_report
@@ -72,7 +72,7 @@ def test_a_plane_that_takes_nothing_or_is_not_closed_says_so(workspace: Workspac
     job = apply_edit(SAMPLE, wide, SHELF)
     with pytest.raises(BadGeometry, match=r"South roof: no module .* fits inside the free strips"):
         alternatives(workspace, job, option_a(job), "south")
-    blank = blank_job(workspace, "x", SAMPLE.unit)
+    blank = blank_job(SHELF, "x", SAMPLE.unit, EPOCH.date())
     plane = blank.survey.planes[0]
     with pytest.raises(MissingDatum):
         alternatives(workspace, blank, blank.options[0], plane.id)

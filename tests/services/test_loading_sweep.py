@@ -14,9 +14,9 @@ from ridge_tally.core.job.grid import SizeCap, SizeCapKind
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Season, Weighing, counted, parse_weighing
 from ridge_tally.core.sky.weather_year import hour_middles
 from ridge_tally.core.working import LimitKind
+from ridge_tally.demo.lagoon_road import lagoon_road
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.services.array_light import array_lights
-from ridge_tally.services.demo_lagoon import lagoon_road
-from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.loading_sweep import SweepReport, loading_sweep
 from ridge_tally.services.standing import standing_of

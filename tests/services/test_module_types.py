@@ -11,7 +11,6 @@ from ridge_tally.core.energy.lit import diode_of
 from ridge_tally.core.equipment import ModuleId, ModuleSheet, TrackerSheet
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.array import Ways, present_of
-from ridge_tally.core.job.array_edits import FillPlane
 from ridge_tally.core.job.document import (
     Job,
     ModuleString,
@@ -20,15 +19,17 @@ from ridge_tally.core.job.document import (
     option_of,
     with_option,
 )
-from ridge_tally.core.job.edits import ChooseModule, ChoosePlaneModule
+from ridge_tally.core.job.edits.array.fills import FillPlane
+from ridge_tally.core.job.edits.array.kinds import ChooseModule, ChoosePlaneModule
 from ridge_tally.core.kernels.modules import helped_year
 from ridge_tally.core.kernels.strings import free_year
 from ridge_tally.core.working import Check, LimitKind, Verdict
+from ridge_tally.demo.juniper_survey import GARAGE_WEST, SOUTH
+from ridge_tally.editing.apply import apply_edit, apply_edits
+from ridge_tally.editing.design import design_for
 from ridge_tally.formats.job_file import read_job, write_job
 from ridge_tally.rules.report import all_checks
 from ridge_tally.services.asked_plan import plan_verdict
-from ridge_tally.services.demo_survey import GARAGE_WEST, SOUTH
-from ridge_tally.services.editing import apply_edit, apply_edits, design_for
 from ridge_tally.services.evaluation import year_report
 from ridge_tally.services.reporting import option_report
 from ridge_tally.services.string_plans import plans_report

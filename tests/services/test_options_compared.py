@@ -7,10 +7,10 @@ import pytest
 from jobs import FULL, SHELF, workspace_in
 from ridge_tally.core.errors import NotFound, NotUnderstood, OutOfRange
 from ridge_tally.core.job.battery import Coupling
-from ridge_tally.core.job.battery_edits import SetBattery
+from ridge_tally.core.job.edits.loading.batteries import SetBattery
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.demo.mill_terrace import mill_terrace
 from ridge_tally.services import jobs
-from ridge_tally.services.demo_terrace import mill_terrace
 from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.options_compared import Pick, options_compared, parse_picks
 from ridge_tally.services.remedies import remedies

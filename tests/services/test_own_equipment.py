@@ -9,10 +9,10 @@ from jobs import SAMPLE, SHELF, option_a, workspace_in
 from ridge_tally.core.equipment import Origin
 from ridge_tally.core.errors import FormatError, NotFound
 from ridge_tally.core.job.document import module_sheet_of
-from ridge_tally.core.job.edits import ChooseModule
+from ridge_tally.core.job.edits.array.kinds import ChooseModule
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.formats.equipment_fields import SheetKind
 from ridge_tally.services import own_equipment as own
-from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.shelf_browsing import ShelfQuestion, sheet_view, shelf_page
 from ridge_tally.services.workspace import Workspace
@@ -127,7 +127,7 @@ def test_words_find_and_pages_go_on(workspace: Workspace) -> None:
 
 
 def test_an_own_inverter_of_one_efficiency_has_a_year(workspace: Workspace) -> None:
-    from ridge_tally.core.job.edits import ChooseInverter
+    from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
 
     sheet = own.keep_typed(workspace, SheetKind.INVERTER, {**INVERTER, "p_ac_w": "7600"})
     job = apply_edit(SAMPLE, ChooseInverter("a", sheet.id), workspace.shelf)

@@ -8,35 +8,44 @@ from pypdf import PdfReader
 
 from jobs import SAMPLE, SHELF, option_a, workspace_in
 from ridge_tally.core.errors import BadGeometry, NotFound, OutOfRange
-from ridge_tally.core.job import brief_edits as brief
-from ridge_tally.core.job import edits
-from ridge_tally.core.job import survey_edits as survey
 from ridge_tally.core.job.array import Ways
-from ridge_tally.core.job.array_edits import FillPlane
 from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.edits.any_edit import Edit
+from ridge_tally.core.job.edits.array.fills import FillPlane
+from ridge_tally.core.job.edits.brief.needs import AddExisting, SetExistingPlane, SetNoGo
+from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
+from ridge_tally.core.job.edits.survey.outlines import SetReading
+from ridge_tally.core.job.edits.survey.planes import (
+    AddOtherSide,
+    AddPlane,
+    PlaneField,
+    RemovePlane,
+    RenamePlane,
+    SetPlaneField,
+)
 from ridge_tally.core.job.survey import ReadingKind
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.survey.polygon import area_m2
 from ridge_tally.core.units import LengthUnit
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.survey.planes import MOST_PLANES, is_unmeasured
 from ridge_tally.services import jobs
-from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.evaluation import year_report
-from ridge_tally.services.plane_editing import MOST_PLANES, is_unmeasured
 from ridge_tally.services.reporting import option_report
 from ridge_tally.services.sheets import option_sheet
 from ridge_tally.services.step_state import StepState
 
 
-def after(*steps: edits.Edit, job: Job = SAMPLE) -> Job:
+def after(*steps: Edit, job: Job = SAMPLE) -> Job:
     for step in steps:
         job = apply_edit(job, step, SHELF)
     return job
 
 
 TWO = after(
-    survey.AddOtherSide("south"),
-    survey.RenamePlane("plane-1", "North roof"),
-    edits.ChooseInverter("a", "sample-i10"),
+    AddOtherSide("south"),
+    RenamePlane("plane-1", "North roof"),
+    ChooseInverter("a", "sample-i10"),
 )
 
 
@@ -49,14 +58,14 @@ def test_the_other_side_of_a_gable_faces_away_and_is_as_large() -> None:
     assert all(r.derived for r in north.outline.readings if r.taped)
     assert north.obstructions == ()
     turned = after(
-        survey.SetPlaneField("south", survey.PlaneField.AZIMUTH, "168.6 compass"),
-        survey.AddOtherSide("south"),
+        SetPlaneField("south", PlaneField.AZIMUTH, "168.6 compass"),
+        AddOtherSide("south"),
     ).survey.planes[1]
     assert turned.compass_deg == pytest.approx(348.6)
 
 
 def test_a_new_plane_waits_to_be_measured() -> None:
-    plane = after(survey.AddPlane()).survey.planes[1]
+    plane = after(AddPlane()).survey.planes[1]
     assert plane.name == "Roof plane 2"
     assert is_unmeasured(plane)
     assert not is_unmeasured(SAMPLE.survey.planes[0])
@@ -65,12 +74,12 @@ def test_a_new_plane_waits_to_be_measured() -> None:
 def test_the_survey_is_settled_once_every_plane_is_measured(tmp_path: Path) -> None:
     state = jobs.create_job(workspace_in(tmp_path), "Larch End", LengthUnit.METRE, "tests")
     assert state.reports[0].steps["survey"] is StepState.NOT_BEGUN
-    eave = survey.SetReading("plane-1", ReadingKind.SIDE, (0,), "11.2")
+    eave = SetReading("plane-1", ReadingKind.SIDE, (0,), "11.2")
     half = after(eave, job=state.job)
     assert option_report(half, option_a(half)).steps["survey"] is StepState.LOOK
-    measured = after(survey.SetReading("plane-1", ReadingKind.SIDE, (3,), "6"), job=half)
+    measured = after(SetReading("plane-1", ReadingKind.SIDE, (3,), "6"), job=half)
     assert option_report(measured, option_a(measured)).steps["survey"] is StepState.SETTLED
-    more = after(survey.AddPlane(), job=measured)
+    more = after(AddPlane(), job=measured)
     assert option_report(more, option_a(more)).steps["survey"] is StepState.LOOK
 
 
@@ -101,12 +110,12 @@ def test_a_north_plane_adds_less_than_a_south_one(tmp_path: Path) -> None:
 def test_removing_a_plane_takes_what_stood_on_it_and_spoke_of_it() -> None:
     full = after(
         FillPlane("a", "plane-1", Ways.PORTRAIT),
-        brief.SetNoGo("plane-1", on=True),
-        brief.AddExisting(),
-        brief.SetExistingPlane("existing1", "plane-1", on=True),
+        SetNoGo("plane-1", on=True),
+        AddExisting(),
+        SetExistingPlane("existing1", "plane-1", on=True),
         job=TWO,
     )
-    gone = after(survey.RemovePlane("plane-1"), job=full)
+    gone = after(RemovePlane("plane-1"), job=full)
     assert [p.id for p in gone.survey.planes] == ["south"]
     assert {a.plane_id for o in gone.options for a in o.arrays} == {"south"}
     assert gone.brief.wishes.no_go_planes == ()
@@ -127,11 +136,11 @@ def test_the_sheet_draws_every_plane_in_use_on_its_one_page(tmp_path: Path) -> N
 @pytest.mark.parametrize(
     ("steps", "error", "says"),
     [
-        ((survey.RemovePlane("south"),), BadGeometry, "last one cannot be removed"),
-        ((survey.RemovePlane("attic"),), NotFound, "attic"),
-        ((survey.AddOtherSide("attic"),), NotFound, "attic"),
-        ((survey.RenamePlane("south", "  "),), OutOfRange, "Length of the name"),
-        ((survey.AddPlane(),) * MOST_PLANES, BadGeometry, f"at most {MOST_PLANES}"),
+        ((RemovePlane("south"),), BadGeometry, "last one cannot be removed"),
+        ((RemovePlane("attic"),), NotFound, "attic"),
+        ((AddOtherSide("attic"),), NotFound, "attic"),
+        ((RenamePlane("south", "  "),), OutOfRange, "Length of the name"),
+        ((AddPlane(),) * MOST_PLANES, BadGeometry, f"at most {MOST_PLANES}"),
     ],
 )
 def test_what_cannot_be_is_refused(steps, error, says) -> None:

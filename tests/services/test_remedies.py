@@ -6,11 +6,11 @@ import pytest
 
 from jobs import FULL, SHELF, option_a, workspace_in
 from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job.array_edits import ToggleModules
 from ridge_tally.core.job.document import Job, Option, inverter_sheets_of, option_of, present_ids
+from ridge_tally.core.job.edits.array.modules import ToggleModules
 from ridge_tally.core.working import LimitKind
-from ridge_tally.services.demo_terrace import mill_terrace
-from ridge_tally.services.editing import apply_edit
+from ridge_tally.demo.mill_terrace import mill_terrace
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.remedies import RemediesReport, Remedy, remedies
 from ridge_tally.services.remedy_proposals import RemedyKind
@@ -134,7 +134,7 @@ def test_a_string_too_long_is_mended_by_other_lengths_without_a_part(workspace: 
 
 def test_fewer_modules_where_no_plan_is_legal(workspace: Workspace) -> None:
     # 31 small modules do not fit two strings of thirteen; what comes off is told and counted.
-    from ridge_tally.core.job.edits import ChooseModule
+    from ridge_tally.core.job.edits.array.kinds import ChooseModule
 
     job = apply_edit(FULL, ChooseModule("a", "sample-390"), SHELF)
     *_, report = remedies(workspace, job, option_a(job))

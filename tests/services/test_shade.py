@@ -6,12 +6,13 @@ import pytest
 
 from jobs import FULL, SHELF, option_a, workspace_in
 from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
-from ridge_tally.core.job.array_edits import ToggleModules
 from ridge_tally.core.job.document import Job, present_ids
-from ridge_tally.core.job.survey_edits import RemoveObstruction, SetShadeField, ShadeField
+from ridge_tally.core.job.edits.array.modules import ToggleModules
+from ridge_tally.core.job.edits.survey.obstructions import RemoveObstruction
+from ridge_tally.core.job.edits.survey.surroundings import SetShadeField, ShadeField
 from ridge_tally.core.sun.occluders import OwnerKind
 from ridge_tally.core.sun.shading import FINE
-from ridge_tally.services.editing import apply_edit
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.services.evaluation import year_report
 from ridge_tally.services.shade import ShadeReport, at_meter, shade_report, trimmed
 from ridge_tally.services.workspace import Workspace

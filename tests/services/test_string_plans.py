@@ -7,13 +7,14 @@ import pytest
 
 from jobs import FULL, SAMPLE, SHELF, option_a, with_inverter, with_module, workspace_in
 from ridge_tally.core.equipment import TrackerSheet
-from ridge_tally.core.job.array_edits import RemoveModules
 from ridge_tally.core.job.document import Job, present_ids, with_option
-from ridge_tally.core.job.string_edits import ThreadString
+from ridge_tally.core.job.edits.array.modules import RemoveModules
+from ridge_tally.core.job.edits.strings.threading import ThreadString
 from ridge_tally.core.working import LimitKind, Verdict
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.string_plans import length_told, plan_space, why_no_plan
-from ridge_tally.services.editing import apply_edit, design_for
 from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.string_plans import Objective, inverter_plans, plans_report
 from ridge_tally.services.workspace import Workspace

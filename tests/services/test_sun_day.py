@@ -8,18 +8,13 @@ import pytest
 from jobs import FULL, SHELF, option_a, workspace_in
 from ridge_tally.core.errors import MissingDatum, OutOfRange
 from ridge_tally.core.job.array import Mounting
-from ridge_tally.core.job.array_edits import (
-    ArrayField,
-    RemoveModules,
-    SetArrayField,
-    SetMounting,
-    ToggleModules,
-)
 from ridge_tally.core.job.document import present_ids
+from ridge_tally.core.job.edits.array.fills import ArrayField, SetArrayField, SetMounting
+from ridge_tally.core.job.edits.array.modules import RemoveModules, ToggleModules
+from ridge_tally.core.job.edits.survey.surroundings import MoveShade
 from ridge_tally.core.job.survey import SitePoint, Taped
-from ridge_tally.core.job.survey_edits import MoveShade
 from ridge_tally.core.sun.occluders import OwnerKind
-from ridge_tally.services.editing import apply_edit, apply_edits
+from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.services.evaluation import year_report
 from ridge_tally.services.shade import shade_hours, shade_report
 from ridge_tally.services.sun_day import SunMoment, sun_day

@@ -4,13 +4,25 @@ import pytest
 
 from jobs import FULL, SAMPLE, SHELF, option_a
 from ridge_tally.core.errors import BadGeometry, OutOfRange
-from ridge_tally.core.job import survey_edits as survey
 from ridge_tally.core.job.document import Job
-from ridge_tally.core.job.survey import ObstructionKind, OffsetMode, ReadingKind
+from ridge_tally.core.job.edits.any_edit import SurveyEdit
+from ridge_tally.core.job.edits.survey.obstructions import AddObstruction, SetOffsetMode
+from ridge_tally.core.job.edits.survey.outlines import (
+    AddCorner,
+    LeaveOutReading,
+    MarkOutline,
+    MoveCorner,
+    RemoveCorner,
+    SetReading,
+    SketchOutline,
+    StartShape,
+)
+from ridge_tally.core.job.edits.survey.planes import AddPlane, PlaneField, PlaneShape, SetPlaneField
+from ridge_tally.core.job.survey import ObstructionKind, OffsetMode, PlanePoint, ReadingKind
 from ridge_tally.core.survey.taping import small_length_text
 from ridge_tally.core.units import LengthUnit
-from ridge_tally.services.demo_lagoon import lagoon_road
-from ridge_tally.services.editing import apply_edit
+from ridge_tally.demo.lagoon_road import lagoon_road
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.services.reporting import option_report
 from ridge_tally.services.step_state import StepState
 from ridge_tally.services.survey_report import survey_report
@@ -19,21 +31,21 @@ from ridge_tally.services.survey_views import Closing, EdgeState, PlaneSurvey
 SIDE, DIAGONAL = ReadingKind.SIDE, ReadingKind.DIAGONAL
 
 
-def after(*steps: survey.SurveyEdit, job: Job = SAMPLE) -> Job:
+def after(*steps: SurveyEdit, job: Job = SAMPLE) -> Job:
     for step in steps:
         job = apply_edit(job, step, SHELF)
     return job
 
 
-def side(edge: int, typed: str) -> survey.SetReading:
-    return survey.SetReading("south", SIDE, (edge,), typed)
+def side(edge: int, typed: str) -> SetReading:
+    return SetReading("south", SIDE, (edge,), typed)
 
 
-def first(*steps: survey.SurveyEdit, job: Job = SAMPLE) -> PlaneSurvey:
+def first(*steps: SurveyEdit, job: Job = SAMPLE) -> PlaneSurvey:
     return survey_report(after(*steps, job=job)).planes[0]
 
 
-SQUARES_ONLY = after(survey.StartShape("south", survey.PlaneShape.GABLE))
+SQUARES_ONLY = after(StartShape("south", PlaneShape.GABLE))
 
 
 def test_two_lengths_close_a_square_gable_and_nothing_checks_them() -> None:
@@ -70,7 +82,7 @@ def test_a_wrong_rake_is_named_with_what_it_should_have_read() -> None:
     assert seen.edges[1].state is EdgeState.SUSPECT
     assert "Right rake reads 20' 8\"; if the corners are square" in seen.doubt
     assert option_report(job, option_a(job)).steps["survey"] is StepState.LOOK
-    out = first(survey.LeaveOutReading("south", SIDE, (1,), out=True), job=job)
+    out = first(LeaveOutReading("south", SIDE, (1,), out=True), job=job)
     assert (out.doubt, out.closing) == ("", Closing.GOOD)
 
 
@@ -78,9 +90,9 @@ def test_readings_that_contradict_each_other_name_the_odd_one_out() -> None:
     job = SQUARES_ONLY
     corners = ((0, 2), (1, 3))
     job = after(
-        *(survey.MarkOutline("south", ReadingKind.RIGHT_ANGLE, (c,), on=False) for c in range(4)),
+        *(MarkOutline("south", ReadingKind.RIGHT_ANGLE, (c,), on=False) for c in range(4)),
         side(0, "8 m"), side(1, "6 m"), side(2, "8 m"), side(3, "6.3 m"),
-        *(survey.SetReading("south", DIAGONAL, pair, "10 m") for pair in corners),
+        *(SetReading("south", DIAGONAL, pair, "10 m") for pair in corners),
         job=job,
     )  # fmt: skip
     seen = survey_report(job).planes[0]
@@ -99,10 +111,10 @@ def test_readings_that_contradict_each_other_name_the_odd_one_out() -> None:
     ],
 )
 def test_sides_that_cannot_close_are_refused_at_the_field(shape, sides, diagonal, says) -> None:
-    steps = [survey.StartShape("south", survey.PlaneShape(shape))]
+    steps = [StartShape("south", PlaneShape(shape))]
     steps += [side(i, typed) for i, typed in enumerate(sides)]
     if diagonal:
-        steps.append(survey.SetReading("south", DIAGONAL, (0, 2), diagonal))
+        steps.append(SetReading("south", DIAGONAL, (0, 2), diagonal))
     with pytest.raises(BadGeometry, match=f"South roof, {says}"):
         after(*steps)
 
@@ -126,22 +138,20 @@ def test_small_lengths_have_a_sign_unless_they_are_nothing(length_m, unit, text)
 
 
 def test_guesses_are_still_to_measure_until_they_are_given() -> None:
-    blank = after(survey.AddPlane())
+    blank = after(AddPlane())
     told = "\n".join(i.text for i in survey_report(blank).to_measure)
     assert "Roof plane 2: slope, azimuth, eave height (drawn as a guess)." in told
     given = after(
-        survey.SetPlaneField("plane-1", survey.PlaneField.SLOPE, "7' 6\" over 15'"),
-        survey.SetPlaneField("plane-1", survey.PlaneField.AZIMUTH, "90"),
-        survey.SetPlaneField("plane-1", survey.PlaneField.EAVE_HEIGHT, "8'"),
+        SetPlaneField("plane-1", PlaneField.SLOPE, "7' 6\" over 15'"),
+        SetPlaneField("plane-1", PlaneField.AZIMUTH, "90"),
+        SetPlaneField("plane-1", PlaneField.EAVE_HEIGHT, "8'"),
         job=blank,
     )
     assert "guess" not in "\n".join(i.text for i in survey_report(given).to_measure)
 
 
 def test_an_obstruction_left_beside_a_shorter_roof_is_told() -> None:
-    job = after(
-        side(2, ""), side(1, ""), survey.SetReading("south", DIAGONAL, (0, 2), ""), side(3, "14'")
-    )
+    job = after(side(2, ""), side(1, ""), SetReading("south", DIAGONAL, (0, 2), ""), side(3, "14'"))
     told = [i.text for i in survey_report(job).to_measure if i.doubt]
     assert "South roof: Chimney lies off the plane: check its offsets." in told
 
@@ -149,84 +159,77 @@ def test_an_obstruction_left_beside_a_shorter_roof_is_told() -> None:
 def test_sketches_are_clicked_in_either_sense_and_set_right() -> None:
     # An L clicked clockwise from its top; the eave is the lowest side that runs across.
     clicked = ((0, 8.2), (6.1, 7.9), (5.9, 4.1), (11.2, 3.8), (10.9, 0.1), (0.1, 0.0))
-    job = after(
-        survey.SketchOutline(
-            "south", tuple(survey.PlanePoint(float(x), float(y)) for x, y in clicked)
-        )
-    )
+    job = after(SketchOutline("south", tuple(PlanePoint(float(x), float(y)) for x, y in clicked)))
     outline = job.survey.planes[0].outline
     assert [e.value for e in outline.edges] == ["eave", "rake", "ridge", "rake", "ridge", "rake"]
     assert outline.corners[0].x_m < outline.corners[1].x_m
     assert sum(r.kind is ReadingKind.RIGHT_ANGLE for r in outline.readings) == 6
     with pytest.raises(BadGeometry, match="crosses itself"):
         after(
-            survey.SketchOutline(
+            SketchOutline(
                 "south",
-                tuple(
-                    survey.PlanePoint(float(x), float(y))
-                    for x, y in ((0, 0), (4, 4), (4, 0), (0, 4))
-                ),
+                tuple(PlanePoint(float(x), float(y)) for x, y in ((0, 0), (4, 4), (4, 0), (0, 4))),
             )
         )
 
 
-@pytest.mark.parametrize("shape", list(survey.PlaneShape))
+@pytest.mark.parametrize("shape", list(PlaneShape))
 def test_every_starting_shape_waits_for_its_readings_and_crosses_nowhere(shape) -> None:
-    seen = first(survey.StartShape("south", shape))
+    seen = first(StartShape("south", shape))
     assert seen.closing is Closing.OPEN
     assert seen.area_m2 > 0
     assert len(seen.edges) == len(seen.corners)
 
 
 def test_a_corner_is_added_and_taken_out_with_what_spoke_of_it() -> None:
-    job = after(survey.AddCorner("south", 0))
+    job = after(AddCorner("south", 0))
     outline = job.survey.planes[0].outline
     assert len(outline.corners) == 5
     # The divided eave's own length is gone; the others name their edges as moved.
     assert {r.at for r in outline.readings if r.kind is SIDE} == {(2,), (3,), (4,)}
-    back = after(survey.RemoveCorner("south", 2), job=job).survey.planes[0].outline
+    back = after(RemoveCorner("south", 2), job=job).survey.planes[0].outline
     assert len(back.corners) == 4
     with pytest.raises(BadGeometry, match="begins or ends the eave"):
-        after(survey.RemoveCorner("south", 0))
-    triangle = after(survey.StartShape("south", survey.PlaneShape.HIP_END))
+        after(RemoveCorner("south", 0))
+    triangle = after(StartShape("south", PlaneShape.HIP_END))
     with pytest.raises(BadGeometry, match="fewest"):
-        after(survey.RemoveCorner("south", 2), job=triangle)
+        after(RemoveCorner("south", 2), job=triangle)
 
 
 def test_a_plane_begun_again_as_a_carport_stands_on_posts() -> None:
-    carport = after(survey.StartShape("south", survey.PlaneShape.CARPORT))
+    carport = after(StartShape("south", PlaneShape.CARPORT))
     assert carport.survey.planes[0].open_below
-    roof = apply_edit(carport, survey.StartShape("south", survey.PlaneShape.GABLE), SHELF)
+    roof = apply_edit(carport, StartShape("south", PlaneShape.GABLE), SHELF)
     assert not roof.survey.planes[0].open_below
 
 
 def test_a_loose_corner_stays_where_it_is_put_and_a_fixed_one_comes_back() -> None:
-    loose = first(side(0, "12 m"), survey.MoveCorner("south", 2, 11.0, 5.0), job=SQUARES_ONLY)
+    loose = first(side(0, "12 m"), MoveCorner("south", 2, 11.0, 5.0), job=SQUARES_ONLY)
     assert loose.corners[2].loose
     # Its corners are drawn square: it may move up and down only.
     assert loose.corners[2].y_m != pytest.approx(
         first(side(0, "12 m"), job=SQUARES_ONLY).corners[2].y_m
     )
-    fixed = first(survey.MoveCorner("south", 2, 11.0, 5.0))
+    fixed = first(MoveCorner("south", 2, 11.0, 5.0))
     assert fixed.corners[2].x_m == pytest.approx(first().corners[2].x_m, abs=1e-6)
 
 
 @pytest.mark.parametrize(
     ("edit", "error", "says"),
     [
-        (survey.SetReading("south", DIAGONAL, (0, 1), "9'"), BadGeometry, "joined by a side"),
+        (SetReading("south", DIAGONAL, (0, 1), "9'"), BadGeometry, "joined by a side"),
         (
-            survey.SetReading("south", ReadingKind.OFFSET, (0, 0), "9'"),
+            SetReading("south", ReadingKind.OFFSET, (0, 0), "9'"),
             BadGeometry,
             "lies on that edge",
         ),
-        (survey.SetReading("south", SIDE, (7,), "9'"), OutOfRange, "1 to 4"),
+        (SetReading("south", SIDE, (7,), "9'"), OutOfRange, "1 to 4"),
         (
-            survey.SetReading("south", ReadingKind.PARALLEL, (0, 2), "9'"),
+            SetReading("south", ReadingKind.PARALLEL, (0, 2), "9'"),
             BadGeometry,
             "has no length",
         ),
-        (survey.MarkOutline("south", SIDE, (0,), on=True), BadGeometry, "typed, not marked"),
+        (MarkOutline("south", SIDE, (0,), on=True), BadGeometry, "typed, not marked"),
     ],
 )
 def test_readings_of_nothing_are_refused(edit, error, says) -> None:
@@ -238,14 +241,14 @@ def test_five_hundred_obstructions_are_too_many_and_the_limit_is_named() -> None
     job = SAMPLE
     for i in range(96):
         job = after(
-            survey.AddObstruction("south", ObstructionKind.VENT, 0.5 + 0.1 * (i % 90), 1.0), job=job
+            AddObstruction("south", ObstructionKind.VENT, 0.5 + 0.1 * (i % 90), 1.0), job=job
         )
     with pytest.raises(BadGeometry, match="at most 100 obstructions"):
-        after(survey.AddObstruction("south", ObstructionKind.VENT, 1.0, 1.0), job=job)
+        after(AddObstruction("south", ObstructionKind.VENT, 1.0, 1.0), job=job)
 
 
 def test_how_an_offset_was_taped_is_kept_with_its_reading() -> None:
-    job = after(survey.SetOffsetMode("south", "o1", OffsetMode.SQUARE))
+    job = after(SetOffsetMode("south", "o1", OffsetMode.SQUARE))
     chimney = job.survey.planes[0].obstructions[0]
     assert (chimney.offsets, chimney.left.typed) == (OffsetMode.SQUARE, "23' 6\"")
 

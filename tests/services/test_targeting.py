@@ -9,17 +9,38 @@ from pypdf import PdfReader
 
 from jobs import SAMPLE, SHELF, option_a, workspace_in
 from ridge_tally.core.brief.target import CeilingKind
-from ridge_tally.core.job import brief_edits as brief
-from ridge_tally.core.job import edits
-from ridge_tally.core.job import survey_edits as survey
-from ridge_tally.core.job.array_edits import ToggleModules
 from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.edits.any_edit import Edit
+from ridge_tally.core.job.edits.array.modules import ToggleModules
+from ridge_tally.core.job.edits.brief.bills import RemoveBills, SetUse
+from ridge_tally.core.job.edits.brief.grid import (
+    GridField,
+    RouteField,
+    SetGridField,
+    SetRouteField,
+    TakeGridPack,
+)
+from ridge_tally.core.job.edits.brief.needs import (
+    AddExisting,
+    AddLoad,
+    ExistingField,
+    LoadKind,
+    ServiceField,
+    SetExistingField,
+    SetGrowth,
+    SetNoGo,
+    SetServiceField,
+    SetTargetField,
+    TargetField,
+)
+from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
+from ridge_tally.core.job.edits.survey.outlines import SetReading
 from ridge_tally.core.job.grid import RouteKind
 from ridge_tally.core.job.survey import ReadingKind
 from ridge_tally.core.units import LengthUnit
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.services import jobs
 from ridge_tally.services.brief_sheet import brief_sheet
-from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.evaluation import hourly_year, year_report
 from ridge_tally.services.targeting import TargetReport, target_report
 from ridge_tally.services.workspace import Workspace
@@ -32,7 +53,7 @@ def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
     return workspace_in(tmp_path_factory.mktemp("data"))
 
 
-def report(workspace: Workspace, *steps: edits.Edit) -> TargetReport:
+def report(workspace: Workspace, *steps: Edit) -> TargetReport:
     job: Job = SAMPLE
     for step in steps:
         job = apply_edit(job, step, SHELF)
@@ -71,29 +92,29 @@ def test_before_modules_are_strung_the_yield_is_a_first_guess(workspace: Workspa
 
 
 def test_a_typed_yield_stands_until_the_year_is_simulated(workspace: Workspace) -> None:
-    typed = brief.SetTargetField(brief.TargetField.YIELD, "1500")
+    typed = SetTargetField(TargetField.YIELD, "1500")
     assert report(workspace, typed, ToggleModules("a", EVERY)).yield_kwh_per_kw == 1500
     assert report(workspace, typed).yield_simulated
 
 
 def test_a_roof_left_free_takes_its_modules_out_of_the_ceiling(workspace: Workspace) -> None:
-    found = report(workspace, brief.SetNoGo("south", on=True))
+    found = report(workspace, SetNoGo("south", on=True))
     assert (found.binding, found.ceilings[0].modules) == (CeilingKind.ROOF, 0)
 
 
 def test_a_design_beyond_an_exact_ceiling_is_told(workspace: Workspace) -> None:
     assert not any(c.passed for c in report(workspace).ceilings)
-    small = brief.SetGridField(brief.GridField.SIZE_CAP, "100 %")
+    small = SetGridField(GridField.SIZE_CAP, "100 %")
     assert [c.kind for c in report(workspace, small).ceilings if c.passed] == [CeilingKind.SIZE_CAP]
     # The busbar's modules rest on a ratio taken; the design's own inverter is checked instead.
-    less = brief.SetServiceField(brief.ServiceField.BUSBAR, "175 A")
+    less = SetServiceField(ServiceField.BUSBAR, "175 A")
     assert not any(c.passed for c in report(workspace, less).ceilings)
 
 
 def test_an_old_array_counts_in_need_cap_and_busbar(workspace: Workspace) -> None:
     old = (
-        brief.AddExisting(),
-        brief.SetExistingField("existing1", brief.ExistingField.ENERGY, "5000"),
+        AddExisting(),
+        SetExistingField("existing1", ExistingField.ENERGY, "5000"),
     )
     before, after = report(workspace), report(workspace, *old)
     by_kind = {c.kind: c for c in after.ceilings}
@@ -107,8 +128,8 @@ def test_an_old_array_counts_in_need_cap_and_busbar(workspace: Workspace) -> Non
 
 
 def test_routes_tell_what_staying_small_costs(workspace: Workspace) -> None:
-    small = brief.SetRouteField(RouteKind.NOTIFY, brief.RouteField.MOST, "3.68")
-    imposed = brief.SetRouteField(RouteKind.APPLY, brief.RouteField.IMPOSED_EXPORT, "5")
+    small = SetRouteField(RouteKind.NOTIFY, RouteField.MOST, "3.68")
+    imposed = SetRouteField(RouteKind.APPLY, RouteField.IMPOSED_EXPORT, "5")
     (inverter,) = report(workspace, small, imposed).routes
     notify, apply = inverter.routes
     assert (notify.open, apply.open) == (False, True)
@@ -124,7 +145,7 @@ def test_routes_tell_what_staying_small_costs(workspace: Workspace) -> None:
 
 
 def test_without_grid_or_bills_it_says_what_is_missing(workspace: Workspace) -> None:
-    found = report(workspace, brief.TakeGridPack(""), brief.RemoveBills(()))
+    found = report(workspace, TakeGridPack(""), RemoveBills(()))
     assert found.told.startswith("No target yet: use in a year")
     assert found.routes == ()
     assert found.against_need_frac is None
@@ -138,13 +159,13 @@ def test_without_grid_or_bills_it_says_what_is_missing(workspace: Workspace) -> 
 def test_a_roof_nobody_measured_is_told_as_such(tmp_path: Path) -> None:
     workspace = workspace_in(tmp_path)
     job = jobs.create_job(workspace, "Larch End", LengthUnit.METRE, "tests").job
-    use = apply_edit(job, brief.SetUse("9000"), SHELF)
+    use = apply_edit(job, SetUse("9000"), SHELF)
     blank = target_report(workspace, use, option_a(use))
     assert blank.told.endswith("no ceiling is known yet")
     assert (blank.ceilings[0].title, blank.ceilings[0].modules) == ("Roof, unmeasured", None)
     measured = use
     for edge, typed in ((0, "10.02"), (3, "6.1")):
-        taped = survey.SetReading("plane-1", ReadingKind.SIDE, (edge,), typed)
+        taped = SetReading("plane-1", ReadingKind.SIDE, (edge,), typed)
         measured = apply_edit(measured, taped, SHELF)
     assert "unmeasured" not in target_report(workspace, measured, option_a(measured)).told
 
@@ -154,17 +175,17 @@ def test_a_roof_nobody_measured_is_told_as_such(tmp_path: Path) -> None:
     [
         (),
         (
-            brief.AddExisting(),
-            brief.AddLoad(brief.LoadKind.HEAT_PUMP),
-            brief.AddLoad(brief.LoadKind.OTHER),
-            brief.SetGrowth("6"),
-            brief.SetNoGo("south", on=True),
-            edits.ChooseInverter("b", "sample-i10"),
+            AddExisting(),
+            AddLoad(LoadKind.HEAT_PUMP),
+            AddLoad(LoadKind.OTHER),
+            SetGrowth("6"),
+            SetNoGo("south", on=True),
+            ChooseInverter("b", "sample-i10"),
         ),
-        (brief.RemoveBills(()), brief.TakeGridPack("")),
+        (RemoveBills(()), TakeGridPack("")),
     ],
 )
-def test_the_brief_is_one_page(tmp_path: Path, steps: tuple[edits.Edit, ...]) -> None:
+def test_the_brief_is_one_page(tmp_path: Path, steps: tuple[Edit, ...]) -> None:
     workspace = workspace_in(tmp_path)
     job: Job = SAMPLE
     for step in steps:

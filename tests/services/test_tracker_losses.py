@@ -9,10 +9,10 @@ from jobs import FULL, SHELF, option_a, with_inverter, workspace_in
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import TrackerSheet
 from ridge_tally.core.job.array import Ways, present_of
-from ridge_tally.core.job.array_edits import FillPlane
 from ridge_tally.core.job.document import Job, ModuleString, with_option
-from ridge_tally.services.demo_survey import GARAGE_WEST, SOUTH
-from ridge_tally.services.editing import apply_edit
+from ridge_tally.core.job.edits.array.fills import FillPlane
+from ridge_tally.demo.juniper_survey import GARAGE_WEST, SOUTH
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.tracker_losses import TrackerLosses, tracker_losses
 from ridge_tally.services.workspace import Workspace

@@ -9,17 +9,17 @@ import pytest
 from jobs import FULL, SAMPLE, SHELF, option_a, workspace_in
 from ridge_tally.core.errors import BadGeometry, FormatError, NotFound, NotUnderstood, OutOfRange
 from ridge_tally.core.job.document import Job
-from ridge_tally.core.job.weather import Monthly, MonthlyValues, typed_months
-from ridge_tally.core.job.weather_edits import (
+from ridge_tally.core.job.edits.sun.weather import (
     ForgetWeatherFile,
     ResetMonthly,
     SetMonthly,
     UseWeatherFile,
 )
+from ridge_tally.core.job.weather import Monthly, MonthlyValues, typed_months
 from ridge_tally.core.sky.sun import Location, apart_km, sun_path
+from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.services import jobs
 from ridge_tally.services.array_light import array_lights
-from ridge_tally.services.editing import apply_edit, apply_edits
 from ridge_tally.services.evaluation import shade_band, year_report
 from ridge_tally.services.shade import shade_report
 from ridge_tally.services.weather import weather_of

@@ -9,8 +9,8 @@ from jobs import FULL, SAMPLE, SHELF, option_a, with_module, workspace_in
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.document import option_of, present_ids
 from ridge_tally.core.working import LimitKind
-from ridge_tally.services.demo_terrace import mill_terrace
-from ridge_tally.services.editing import apply_edit
+from ridge_tally.demo.mill_terrace import mill_terrace
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.parts import bill_of
 from ridge_tally.services.standing import standing_of

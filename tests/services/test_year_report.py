@@ -16,9 +16,9 @@ from ridge_tally.core.equipment import (
 )
 from ridge_tally.core.errors import MissingDatum, OutOfRange
 from ridge_tally.core.job.document import Job, inverter_sheets_of, with_option
+from ridge_tally.demo.lagoon_road import lagoon_road
 from ridge_tally.rules.document import require_sound
 from ridge_tally.rules.equipment import require_sheet
-from ridge_tally.services.demo_lagoon import lagoon_road
 from ridge_tally.services.evaluation import fine_steps, year_report
 from ridge_tally.services.losses_at_meter import losses_at_meter
 from ridge_tally.services.own_point import Way, own_point_report

@@ -11,11 +11,11 @@ from equipment_rows import MODULE, table
 from jobs import SAMPLE, SHELF, workspace_in
 from ridge_tally.cli.choosing import main
 from ridge_tally.core.loading.measured_day import judged
+from ridge_tally.demo.mill_terrace import mill_terrace
 from ridge_tally.formats.job_file import write_job
 from ridge_tally.formats.load_file import read_load
 from ridge_tally.formats.power_file import read_power
 from ridge_tally.services import jobs
-from ridge_tally.services.demo_terrace import mill_terrace
 
 
 @pytest.fixture

@@ -12,27 +12,23 @@ import pytest
 from flask.testing import FlaskClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
+from ridge_tally.core.job.survey_edits import ShadeKind
 
 from equipment_rows import INVERTER, MICRO, MODULE, OPTIMIZER, table
 from extremes import edits_of
-from jobs import FULL, SAMPLE, SHELF, workspace_in
+from jobs import EPOCH, FULL, SAMPLE, SHELF, workspace_in
 from ridge_tally.core.job.document import Job, present_ids
+from ridge_tally.core.job.edits.survey.planes import RenamePlane
+from ridge_tally.core.job.edits.survey.surroundings import AddShade, SetShadeField, ShadeField
 from ridge_tally.core.job.survey import SitePoint
-from ridge_tally.core.job.survey_edits import (
-    AddShade,
-    RenamePlane,
-    SetShadeField,
-    ShadeField,
-    ShadeKind,
-)
 from ridge_tally.core.units import LengthUnit
+from ridge_tally.demo.blank_job import blank_job
+from ridge_tally.demo.kiln_yard import kiln_yard
+from ridge_tally.demo.lagoon_road import lagoon_road
+from ridge_tally.editing.apply import apply_edits
 from ridge_tally.formats.equipment_fields import COLUMNS, SheetKind
 from ridge_tally.formats.job_file import read_job, write_job
 from ridge_tally.services import jobs
-from ridge_tally.services.blank_job import blank_job
-from ridge_tally.services.demo_kiln import kiln_yard
-from ridge_tally.services.demo_lagoon import lagoon_road
-from ridge_tally.services.editing import apply_edits
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.database import transaction
 from ridge_tally.store.equipment import keep_documents
@@ -78,8 +74,8 @@ def office(tmp_path: Path) -> Office:
     return Office(tmp_path)
 
 
-def bare(workspace: Workspace) -> Job:
-    return blank_job(workspace, "Bare", LengthUnit.METRE)
+def bare() -> Job:
+    return blank_job(SHELF, "Bare", LengthUnit.METRE, EPOCH.date())
 
 
 REMOVE_ALL = {
@@ -107,7 +103,7 @@ DAMAGE = {
 def test_what_did_damage_once_does_none(office: Office, what: str) -> None:
     start, steps = DAMAGE[what]
     made = {
-        "bare": lambda: bare(office.workspace),
+        "bare": bare,
         "sample": lambda: SAMPLE,
         "kiln": lambda: kiln_yard(SHELF),
     }
@@ -131,14 +127,14 @@ def test_what_did_damage_once_does_none(office: Office, what: str) -> None:
     ],
 )
 def test_a_body_no_page_sends_is_refused_in_words(office: Office, address: str, body: str) -> None:
-    office.store(bare(office.workspace))
+    office.store(bare())
     answer = office.client.post(address, data=body, content_type="application/json")
     assert answer.status_code in {400, 422}
     assert answer.json["message"]
 
 
 def test_a_revision_past_the_database_s_range_is_not_there(office: Office) -> None:
-    office.store(bare(office.workspace))
+    office.store(bare())
     address = f"/api/jobs/bare/revisions/{10**25}/options/a/year"
     assert office.client.get(address).status_code in {404, 422}
 
@@ -169,7 +165,7 @@ def starts(long_office: Office) -> dict[str, Job]:
             assert long_office.edit(job_id, step).status_code == 200
         return jobs.load_job(long_office.workspace, job_id)
 
-    blank = bare(long_office.workspace)
+    blank = bare()
     return {
         "bare": blank,
         "bare with microinverters": edited(blank, MICRO_CHOICE),

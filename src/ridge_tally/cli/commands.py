@@ -30,11 +30,12 @@ from ridge_tally.core.equipment import InverterId
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import RowRule, Ways
 from ridge_tally.core.job.document import Job, Option, option_of
-from ridge_tally.core.job.edits import ChooseInverter
+from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.kernels.all import warm_all
 from ridge_tally.core.strings.plans import MOST_LISTED
 from ridge_tally.core.sun.shading import FINE, QUICK
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.formats.equipment_file import equipment_schema
 from ridge_tally.formats.job_file import job_file_schema
 from ridge_tally.formats.layout_case import solve_layout_case
@@ -43,7 +44,6 @@ from ridge_tally.formats.weather_file import WeatherFile, read_weather
 from ridge_tally.services import jobs
 from ridge_tally.services.asked_plan import plan_verdict
 from ridge_tally.services.brief_sheet import brief_sheet
-from ridge_tally.services.editing import apply_edit
 from ridge_tally.services.evaluation import YearReport, hourly_year, year_report
 from ridge_tally.services.layouts import alternatives
 from ridge_tally.services.own_point import helped_ids, own_point_report

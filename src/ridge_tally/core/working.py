@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Literal
 
-from ridge_tally.core.job.edits import Edit
+from ridge_tally.core.job.edits.any_edit import Edit
 
 RELATIVE_TOLERANCE = 1e-9
 Relation = Literal["<=", ">="]

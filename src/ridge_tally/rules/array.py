@@ -9,7 +9,6 @@ from ridge_tally.core.array.legal import Shortfall, shortfalls
 from ridge_tally.core.array.tables import columns_of
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.job.array import PlacedModule, PlaneArray, present_of, ways_of_array
-from ridge_tally.core.job.array_edits import FillPlane
 from ridge_tally.core.job.document import (
     Job,
     Option,
@@ -18,7 +17,8 @@ from ridge_tally.core.job.document import (
     present_ids,
     strung_count,
 )
-from ridge_tally.core.job.edits import WishSeriesLength
+from ridge_tally.core.job.edits.array.fills import FillPlane
+from ridge_tally.core.job.edits.strings.threading import WishSeriesLength
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.survey.outline import (

@@ -13,8 +13,9 @@ from ridge_tally.core.job.array import (
     present_of,
     table_of,
 )
-from ridge_tally.core.job.array_edits import ArrayField, SetArrayField, SpaceRows
 from ridge_tally.core.job.document import Job, Option, plane_of
+from ridge_tally.core.job.edits.array.fills import ArrayField, SetArrayField
+from ridge_tally.core.job.edits.array.tables import SpaceRows
 from ridge_tally.core.job.survey import GroundArea, RoofPlane
 from ridge_tally.core.sun.row_spacing import Rows, gap_at_m, solstice_gap_m
 from ridge_tally.core.survey.ground import rise_behind

@@ -2,7 +2,7 @@
 
 from ridge_tally.core.equipment import ModuleSheet, OptimizerKind, OptimizerSheet
 from ridge_tally.core.job.document import ModuleString, strings_on
-from ridge_tally.core.job.string_edits import PlanAnew
+from ridge_tally.core.job.edits.strings.threading import PlanAnew
 from ridge_tally.core.working import (
     Check,
     Fix,

@@ -4,7 +4,7 @@ Given briefly and deferring: the code in force, its authority and the electricia
 """
 
 from ridge_tally.core.job.code_rules import OnSite, Shutdown
-from ridge_tally.core.job.string_edits import ConfirmOnSite
+from ridge_tally.core.job.edits.strings.wiring import ConfirmOnSite
 from ridge_tally.core.working import (
     Check,
     Fix,

@@ -5,7 +5,6 @@ from dataclasses import replace
 
 from ridge_tally.core.equipment import InverterSheet
 from ridge_tally.core.job.array import PlaneArray
-from ridge_tally.core.job.array_edits import SetSymmetric, ToggleModules
 from ridge_tally.core.job.document import (
     Job,
     module_footprint_m,
@@ -13,6 +12,8 @@ from ridge_tally.core.job.document import (
     plane_of,
     present_ids,
 )
+from ridge_tally.core.job.edits.array.fills import SetSymmetric
+from ridge_tally.core.job.edits.array.modules import ToggleModules
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.working import (

@@ -17,15 +17,16 @@ from ridge_tally.core.job.document import Job, Option, plane_of, present_ids
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Season, Weighing, counted
 from ridge_tally.core.nominal_year import day_name
 from ridge_tally.core.sky.plane_irradiance import plane_light
+from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sky.sky_bins import SkyBins, behind_glass_wh_per_m2, sky_bins
 from ridge_tally.core.sky.sun import SunPath, sun_path
 from ridge_tally.core.sky.weather_year import WeatherYear, by_step, clearest_day, steps_of_day
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.core.sun.shading import glass_of
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.design import Design, dc_ac_ratio, dc_limit_given, dc_watts
-from ridge_tally.services.editing import design_for
 from ridge_tally.services.plant import heat_loss, losses_of, own_point_of, usual_warming
-from ridge_tally.services.weather import location_of, weather_of
+from ridge_tally.services.weather import weather_of
 from ridge_tally.services.workspace import Workspace
 
 FloatArray = NDArray[np.float64]

@@ -7,9 +7,11 @@ from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import Job, Option, option_of, present_ids
-from ridge_tally.core.job.edits import TakeRemedy
-from ridge_tally.core.job.string_edits import ChooseElectronics, FitOptimizers, PlanAnew
-from ridge_tally.services.editing import apply_edit, design_for
+from ridge_tally.core.job.edits.any_edit import TakeRemedy
+from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics, FitOptimizers
+from ridge_tally.core.job.edits.strings.threading import PlanAnew
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.services.evaluation import year_or_problem
 from ridge_tally.services.parts import Bill, bill_of
 from ridge_tally.services.remedy_proposals import Proposal, RemedyKind, at_modules

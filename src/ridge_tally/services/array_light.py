@@ -35,6 +35,7 @@ from ridge_tally.core.sun.spliced import (
 )
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.survey.site_frame import eave_height_m
+from ridge_tally.editing.array.stances import at_tilt, stances_of
 from ridge_tally.rules import tables
 from ridge_tally.rules.array import lay_in, lay_of
 from ridge_tally.services.site_sky import (
@@ -46,7 +47,6 @@ from ridge_tally.services.site_sky import (
     site_sky,
     turned,
 )
-from ridge_tally.services.stances import at_tilt, stances_of
 from ridge_tally.services.weather import mean_air_degc, snowfall_cm, soiling_frac
 from ridge_tally.services.workspace import Workspace
 

@@ -7,9 +7,9 @@ from ridge_tally.core.errors import NotUnderstood
 from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.strings.plans import Plan, PlanLoad
 from ridge_tally.core.units import one_line
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.asked_plan import why_not
 from ridge_tally.rules.string_plans import PlanSpace, plan_space
-from ridge_tally.services.editing import design_for
 
 FIELD = "Plan"
 LOOKS_LIKE = (

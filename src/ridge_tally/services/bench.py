@@ -8,15 +8,15 @@ import numpy as np
 
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.bench import Bench, PowerFileRef
-from ridge_tally.core.job.document import Job, Option
+from ridge_tally.core.job.document import Job, Option, month_first
 from ridge_tally.core.loading.measured_day import BenchSum, DayJudged, judged, moved, summed
+from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.core.sky.weather_year import clearest_day, moments_of_day, steps_of_day
 from ridge_tally.formats.power_file import MeasuredDay, read_power
-from ridge_tally.services.bill_editing import month_first
 from ridge_tally.services.evaluation import year_or_problem
 from ridge_tally.services.kept_files import METER_SUFFIX, meter_file
-from ridge_tally.services.weather import location_of, weather_of
+from ridge_tally.services.weather import weather_of
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.files import keep_file
 

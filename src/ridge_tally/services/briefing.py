@@ -17,15 +17,15 @@ from ridge_tally.core.job.brief import HeatPumpLoad, StockKind
 from ridge_tally.core.job.document import (
     Job,
     Option,
+    month_first,
 )
 from ridge_tally.core.job.grid import GridRules, Metering, SizeCapKind
 from ridge_tally.core.spoken import spaced
 from ridge_tally.core.strings.parts import parts_of
 from ridge_tally.core.units import L_PER_US_GALLON, LengthUnit
+from ridge_tally.editing.sun.normals import normals_of
 from ridge_tally.rules import tables
-from ridge_tally.services.bill_editing import month_first
 from ridge_tally.services.step_state import StepState
-from ridge_tally.services.weather import normals_of
 
 
 @dataclass(frozen=True, slots=True)

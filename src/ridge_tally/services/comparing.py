@@ -7,15 +7,15 @@ from ridge_tally.core.equipment import MicroinverterSheet, OptimizerSheet
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.battery import Coupling
 from ridge_tally.core.job.document import Job, Option, present_ids
-from ridge_tally.core.job.edits import TakeRemedy
+from ridge_tally.core.job.edits.any_edit import TakeRemedy
 from ridge_tally.core.spoken import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import LimitKind
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.microinverters import branches
 from ridge_tally.services.architectures import WAYS, Built, ways_built
 from ridge_tally.services.batteries import conversions, takes_dc
 from ridge_tally.services.briefing import next_kwh_price_cents
-from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import require_strings
 from ridge_tally.services.growing import grown
 from ridge_tally.services.parts import PAYS_YEARS

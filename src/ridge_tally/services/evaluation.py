@@ -43,12 +43,7 @@ from ridge_tally.services.plant import (
     plant_of,
     weather_for,
 )
-from ridge_tally.services.weather import (
-    fine_weather_of,
-    weather_doubts,
-    weather_key,
-    weather_of,
-)
+from ridge_tally.services.weather import fine_weather_of, weather_doubts, weather_key, weather_of
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import climate
 

@@ -2,11 +2,12 @@
 
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.sky.plane_irradiance import light_parts
+from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.core.sky.weather_year import month_of
 from ridge_tally.core.sun.shading import Glass
 from ridge_tally.rules import tables
-from ridge_tally.services.weather import location_of, weather_key, weather_of
+from ridge_tally.services.weather import weather_key, weather_of
 from ridge_tally.services.workspace import Workspace
 
 

@@ -14,10 +14,10 @@ from ridge_tally.core.sun.row_spacing import FROM_H, TO_H, Rows, solstice_gap_m
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.units import LengthUnit, format_length
 from ridge_tally.core.working import Check, Verdict
+from ridge_tally.editing.array.placed_on import array_of
 from ridge_tally.rules.array import lay_in
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.ground import rows_of, table_checks
-from ridge_tally.services.array_editing import array_of
 
 
 @dataclass(frozen=True, slots=True)

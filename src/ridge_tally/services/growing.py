@@ -17,9 +17,10 @@ from ridge_tally.core.job.document import (
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.core.working import LimitKind
+from ridge_tally.editing.design import design_for
+from ridge_tally.editing.strings.inverters import with_sheet
+from ridge_tally.editing.strings.planned import thread_option
 from ridge_tally.rules.microinverters import branches
-from ridge_tally.services.editing import design_for, thread_option
-from ridge_tally.services.inverter_editing import with_sheet
 from ridge_tally.services.standing import Broken, keeps_all, standing_of
 from ridge_tally.services.workspace import Workspace
 

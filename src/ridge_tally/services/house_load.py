@@ -9,13 +9,12 @@ from numpy.typing import NDArray
 from ridge_tally.core.brief.bills import DAYS_IN_MONTH
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.brief import CarLoad, HeatPumpLoad
-from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.document import Job, month_first
 from ridge_tally.core.job.household import DayShape
 from ridge_tally.core.loading.house_load import base_and_heat_kwh, by_cold, by_hour, spread_w
 from ridge_tally.core.sky.weather_year import HOURS, WeatherYear
 from ridge_tally.formats.load_file import LoadFile, read_load
 from ridge_tally.rules import tables
-from ridge_tally.services.bill_editing import month_first
 from ridge_tally.services.briefing import brief_report
 from ridge_tally.services.kept_files import meter_file
 from ridge_tally.services.weather import weather_key, weather_of

@@ -22,9 +22,9 @@ from ridge_tally.core.loading.house import (
 )
 from ridge_tally.core.sky.weather_year import hour_of, month_of
 from ridge_tally.core.spoken import spaced
+from ridge_tally.editing.design import design_for
 from ridge_tally.services.batteries import as_it_joins, conversions, cycles, takes_dc, told
 from ridge_tally.services.briefing import next_kwh_price_cents, sent_kwh_price_cents
-from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import hourly_year, require_strings
 from ridge_tally.services.house_load import HouseLoad, house_load
 from ridge_tally.services.sized import sized_to

@@ -6,16 +6,17 @@ from datetime import datetime
 
 from ridge_tally.core.errors import Conflict, FormatError, NotFound, NotWorkedOut
 from ridge_tally.core.job.document import Job
-from ridge_tally.core.job.edits import Edit
+from ridge_tally.core.job.edits.any_edit import Edit
 from ridge_tally.core.survey.scene import Scene, scene_of
 from ridge_tally.core.units import LengthUnit
+from ridge_tally.demo.blank_job import blank_job
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.describe import describe_edit
 from ridge_tally.formats import job_bundle
 from ridge_tally.formats.job_bundle import is_bundle, read_bundle, write_bundle
 from ridge_tally.formats.job_file import SUFFIX, JobFile, read_job, stored_job, write_job
 from ridge_tally.rules.document import require_sound
-from ridge_tally.services.blank_job import blank_job
 from ridge_tally.services.briefing import BriefReport
-from ridge_tally.services.editing import apply_edit, describe_edit
 from ridge_tally.services.figures import Figures, figures_of
 from ridge_tally.services.kept_files import packed_with, unpacked
 from ridge_tally.services.reporting import OptionReport
@@ -103,7 +104,9 @@ def earlier(workspace: Workspace, job_id: JobId, revision: int) -> tuple[Earlier
 
 def create_job(workspace: Workspace, name: str, unit: LengthUnit, author: str) -> JobState:
     """Store a new job with one plane to be measured over, and return it."""
-    return store_job(workspace, blank_job(workspace, name.strip(), unit), "create job", author)
+    day = workspace.clock().date()
+    job = blank_job(workspace.shelf, name.strip(), unit, day)
+    return store_job(workspace, job, "create job", author)
 
 
 def store_job(workspace: Workspace, job: Job, what: str, author: str) -> JobState:

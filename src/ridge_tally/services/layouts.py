@@ -21,20 +21,15 @@ from ridge_tally.core.array.search import prepared
 from ridge_tally.core.array.shape import rail_m, rows_in, runs_of
 from ridge_tally.core.array.tables import columns_of, tables_of
 from ridge_tally.core.job.array import PlaneArray, RowRule, Ways, present_of
-from ridge_tally.core.job.array_edits import LaidAt
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
+from ridge_tally.core.job.edits.array.fills import LaidAt
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.sun.shading import glass_of
 from ridge_tally.core.survey.outline import edge_names, require_closed
+from ridge_tally.editing.array.filled import best_rows, nothing_fits, with_places
+from ridge_tally.editing.array.placed_on import array_of, with_array
 from ridge_tally.rules.array import lay_of
-from ridge_tally.services.array_editing import (
-    array_of,
-    best_rows,
-    nothing_fits,
-    with_array,
-    with_places,
-)
 from ridge_tally.services.array_light import light_at
 from ridge_tally.services.first_yield import monthly_guess
 from ridge_tally.services.weather import weather_key

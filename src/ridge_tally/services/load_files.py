@@ -5,10 +5,9 @@ from hashlib import sha256
 
 import numpy as np
 
-from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.document import Job, month_first
 from ridge_tally.core.job.household import LoadFileRef
 from ridge_tally.formats.load_file import LoadFile, read_load
-from ridge_tally.services.bill_editing import month_first
 from ridge_tally.services.briefing import brief_report
 from ridge_tally.services.kept_files import METER_SUFFIX
 from ridge_tally.services.workspace import Workspace

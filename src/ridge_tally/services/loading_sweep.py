@@ -12,7 +12,6 @@ from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import Ways
-from ridge_tally.core.job.array_edits import FillPlane, ToggleModules
 from ridge_tally.core.job.document import (
     Job,
     Option,
@@ -22,20 +21,23 @@ from ridge_tally.core.job.document import (
     strung_count,
     with_option,
 )
-from ridge_tally.core.job.edits import RemedyStep, TakeRemedy
+from ridge_tally.core.job.edits.any_edit import RemedyStep, TakeRemedy
+from ridge_tally.core.job.edits.array.fills import FillPlane
+from ridge_tally.core.job.edits.array.modules import ToggleModules
+from ridge_tally.core.job.edits.strings.threading import PlanAnew
 from ridge_tally.core.job.ids import PlacedId
-from ridge_tally.core.job.string_edits import PlanAnew
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Weighing, counted
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.working import LimitKind
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.design import dc_watts
 from ridge_tally.rules.string_plans import plan_space, why_no_plan
 from ridge_tally.rules.wishes import roofs_left_free
 from ridge_tally.services.array_light import light_left_wh_per_m2
 from ridge_tally.services.batteries import told as told_of
 from ridge_tally.services.briefing import next_kwh_price_cents
-from ridge_tally.services.editing import apply_edit, design_for
 from ridge_tally.services.evaluation import hourly_year, require_strings
 from ridge_tally.services.house_load import house_load
 from ridge_tally.services.household import House, house_of, lived

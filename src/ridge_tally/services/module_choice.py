@@ -6,10 +6,11 @@ from dataclasses import dataclass
 from ridge_tally.core.equipment import ModuleSheet, Origin, module_area_m2, origin_of
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.document import Job, Option, option_of, present_ids
-from ridge_tally.core.job.edits import ChooseModule
+from ridge_tally.core.job.edits.array.kinds import ChooseModule
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.design import dc_watts
 from ridge_tally.rules.string_plans import plan_space, why_no_plan
-from ridge_tally.services.editing import apply_edit, design_for
 from ridge_tally.services.parts import price_of
 from ridge_tally.services.workspace import Workspace
 

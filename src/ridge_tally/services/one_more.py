@@ -6,22 +6,18 @@ from ridge_tally.core.array.blockers import BlockerKind, ground_of
 from ridge_tally.core.array.tables import columns_of
 from ridge_tally.core.array.why_not import Change, ChangeKind, RowRoom, changes, most, row_rooms
 from ridge_tally.core.job.array import WAYS_TOLD, Orientation, Ways, present_of, ways_of_array
-from ridge_tally.core.job.array_edits import ArrayField, FillPlane, SetArrayField
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
-from ridge_tally.core.job.edits import Edit
+from ridge_tally.core.job.edits.any_edit import Edit
+from ridge_tally.core.job.edits.array.fills import ArrayField, FillPlane, SetArrayField
+from ridge_tally.core.job.edits.survey.obstructions import ObstructionField, SetObstructionField
+from ridge_tally.core.job.edits.survey.planes import PlaneField, SetPlaneField
 from ridge_tally.core.job.ids import ObstructionId, PlaneId
-from ridge_tally.core.job.survey_edits import (
-    ObstructionField,
-    PlaneField,
-    SetObstructionField,
-    SetPlaneField,
-)
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.survey.taping import small_size_text
 from ridge_tally.core.units import LengthUnit
+from ridge_tally.editing.array.placed_on import array_of
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.array import lay_in, standing
-from ridge_tally.services.array_editing import array_of
-from ridge_tally.services.editing import design_for
 from ridge_tally.services.workspace import Workspace
 
 # Rows further than this from one more module are not worth a line.

@@ -14,9 +14,9 @@ from ridge_tally.core.sky.weather_year import clearest_day, steps_of_day
 from ridge_tally.core.spoken import signed
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import LimitKind
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.design import dc_watts
 from ridge_tally.services.batteries import told as battery_told
-from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import year_or_problem
 from ridge_tally.services.house_load import house_load
 from ridge_tally.services.household import house_of, lived

@@ -13,11 +13,11 @@ from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.sheets.working_lines import value_and_limit
 from ridge_tally.core.strings.units import units_by_plane
 from ridge_tally.core.working import LimitKind, Verdict
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules import microinverters, optimizers
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.string_limits import modules_of
 from ridge_tally.services.array_light import light_kept_frac
-from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import hourly_year, require_strings
 from ridge_tally.services.plant import AS_IT_IS, OwnPoint, Supposed
 from ridge_tally.services.workspace import Workspace

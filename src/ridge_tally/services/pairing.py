@@ -10,17 +10,18 @@ from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import Orientation, PlacedModule, PlaneArray, empty_array
 from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.document import Job, Option, present_ids, with_option
+from ridge_tally.core.job.edits.survey.outlines import SetReading
 from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
 from ridge_tally.core.job.survey import ReadingKind, Survey
-from ridge_tally.core.job.survey_edits import SetReading
 from ridge_tally.core.job.weather import JobWeather
 from ridge_tally.core.strings.parts import modules_in
 from ridge_tally.core.units import LengthUnit
+from ridge_tally.editing.apply import apply_edits
+from ridge_tally.editing.design import design_for
+from ridge_tally.editing.survey.planes import blank_plane
 from ridge_tally.rules.microinverters import KEPT_FRAC
-from ridge_tally.services.editing import apply_edits, design_for
 from ridge_tally.services.evaluation import hourly_year, require_strings
 from ridge_tally.services.own_point import unfit
-from ridge_tally.services.plane_editing import blank_plane
 from ridge_tally.services.plant import OwnPoint, Supposed
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import climate

@@ -5,10 +5,11 @@ from dataclasses import dataclass
 
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.document import Job, Option, option_of
-from ridge_tally.core.job.edits import TakeRemedy
+from ridge_tally.core.job.edits.any_edit import TakeRemedy
 from ridge_tally.core.working import LimitKind
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.report import KINDS
-from ridge_tally.services.editing import apply_edit, design_for
 from ridge_tally.services.evaluation import require_strings, year_or_problem
 from ridge_tally.services.parts import Bill, bill_of, changed_parts
 from ridge_tally.services.remedy_proposals import Proposal, RemedyKind, proposals

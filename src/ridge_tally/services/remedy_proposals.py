@@ -10,7 +10,6 @@ from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.equipment import MicroinverterSheet, OptimizerKind, OptimizerSheet
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.array import present_of
-from ridge_tally.core.job.array_edits import ToggleModules
 from ridge_tally.core.job.document import (
     Job,
     Option,
@@ -20,25 +19,26 @@ from ridge_tally.core.job.document import (
     strings_on,
     with_option,
 )
-from ridge_tally.core.job.edits import ChooseInverter, RemedyStep, TakeRemedy
-from ridge_tally.core.job.ids import PlacedId
-from ridge_tally.core.job.string_edits import (
-    AddInverter,
-    ChooseElectronics,
-    FitOptimizers,
+from ridge_tally.core.job.edits.any_edit import RemedyStep, TakeRemedy
+from ridge_tally.core.job.edits.array.modules import ToggleModules
+from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics, FitOptimizers
+from ridge_tally.core.job.edits.strings.inverters import AddInverter, ChooseInverter
+from ridge_tally.core.job.edits.strings.threading import (
     JoinStrings,
     MoveString,
     PlanAnew,
     PlannedString,
     UsePlan,
 )
+from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.strings.thread import serpentine
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
+from ridge_tally.editing.strings.inverters import with_sheet
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.option_document import MOST_INVERTERS
 from ridge_tally.rules.string_limits import held_span
 from ridge_tally.services.array_light import light_kept_frac
-from ridge_tally.services.editing import apply_edit, design_for
-from ridge_tally.services.inverter_editing import with_sheet
 from ridge_tally.services.own_point import darker_ids, unfit
 from ridge_tally.services.string_plans import best_plans, is_so
 from ridge_tally.services.workspace import Workspace

@@ -22,6 +22,8 @@ from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.survey.taping import small_size_text
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import Check, LimitKind, Verdict, number_of
+from ridge_tally.editing.design import design_for
+from ridge_tally.editing.survey.planes import is_unmeasured
 from ridge_tally.rules.array import Standing, standing
 from ridge_tally.rules.design import Alike, Design, alike, dc_ac_ratio, dc_watts
 from ridge_tally.rules.microinverters import Branch, branches
@@ -31,9 +33,7 @@ from ridge_tally.rules.string_limits import cold_limit, rear_gain, string_limits
 from ridge_tally.rules.survey import is_settled
 from ridge_tally.rules.wishes import roofs_left_free
 from ridge_tally.services.briefing import ToBuy, to_buy
-from ridge_tally.services.editing import design_for
 from ridge_tally.services.ground_layout import GroundLayout, ground_layout
-from ridge_tally.services.plane_editing import is_unmeasured
 from ridge_tally.services.rule_views import RulesView, rules_view
 from ridge_tally.services.step_state import StepState
 from ridge_tally.services.trenches import Trench, trench_of

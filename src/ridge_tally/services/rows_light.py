@@ -16,12 +16,12 @@ from ridge_tally.core.sky.weather_year import by_step
 from ridge_tally.core.sun.row_spacing import gap_at_m, shaded_frac, solstice_gap_m
 from ridge_tally.core.sun.shading import glass_of
 from ridge_tally.core.sun.spliced import parts_while
+from ridge_tally.core.survey.ground import ground_of_plane
 from ridge_tally.core.survey.outline import require_closed
+from ridge_tally.editing.array.placed_on import array_of
 from ridge_tally.rules.array import lay_in
 from ridge_tally.rules.ground import rows_of
-from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.array_light import array_lights
-from ridge_tally.services.ground_editing import ground_of_plane
 from ridge_tally.services.ground_layout import land_m2
 from ridge_tally.services.site_sky import site_sky, turned
 from ridge_tally.services.workspace import Workspace

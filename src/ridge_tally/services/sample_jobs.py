@@ -2,19 +2,19 @@
 
 from datetime import date
 
-from ridge_tally.core.job import survey_edits as survey
-from ridge_tally.core.job.bench_edits import UsePowerFile
 from ridge_tally.core.job.document import Job, module_sheet_of, plane_of
+from ridge_tally.core.job.edits.loading.bench import UsePowerFile
+from ridge_tally.core.job.edits.survey.surroundings import MoveTrace, ScaleTrace, SetTrace
+from ridge_tally.core.sky.site import location_of
+from ridge_tally.demo.juniper_bench import juniper_bench
+from ridge_tally.demo.kiln_yard import kiln_yard
+from ridge_tally.demo.lagoon_plat import NORTH_EAST, SOUTH_WEST, lagoon_plat, plat_point
+from ridge_tally.demo.lagoon_road import lagoon_road
+from ridge_tally.demo.mill_terrace import mill_terrace
+from ridge_tally.editing.apply import apply_edits
 from ridge_tally.services.bench import take_in_power
-from ridge_tally.services.demo import juniper_bench
-from ridge_tally.services.demo_kiln import kiln_yard
-from ridge_tally.services.demo_lagoon import lagoon_road
-from ridge_tally.services.demo_plat import NORTH_EAST, SOUTH_WEST, lagoon_plat, plat_point
-from ridge_tally.services.demo_terrace import mill_terrace
-from ridge_tally.services.editing import apply_edits
 from ridge_tally.services.jobs import store_job
 from ridge_tally.services.kept_files import take_in
-from ridge_tally.services.weather import location_of
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.meters import module_day_csv
 
@@ -50,8 +50,8 @@ def _with_plat(workspace: Workspace, job: Job) -> Job:
     first = plat_point(SOUTH_WEST.east_m, SOUTH_WEST.north_m)
     second = plat_point(NORTH_EAST.east_m, SOUTH_WEST.north_m)
     steps = (
-        survey.SetTrace(picture),
-        survey.ScaleTrace(first, second, "41.00 m"),
-        survey.MoveTrace(SOUTH_WEST),
+        SetTrace(picture),
+        ScaleTrace(first, second, "41.00 m"),
+        MoveTrace(SOUTH_WEST),
     )
     return apply_edits(job, steps, workspace.shelf)

@@ -20,14 +20,14 @@ from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.core.sun.row_spacing import Rows, gap_at_m, shaded_frac
 from ridge_tally.core.sun.seasons import best_positions
 from ridge_tally.core.sun.shading import glass_of
+from ridge_tally.core.survey.ground import ground_of_plane
 from ridge_tally.core.units import format_length
+from ridge_tally.editing.array.placed_on import array_of
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.array import lay_in
 from ridge_tally.rules.design import dc_watts
 from ridge_tally.rules.ground import rows_of
-from ridge_tally.services.array_editing import array_of
-from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import hourly_year, require_strings
-from ridge_tally.services.ground_editing import ground_of_plane
 from ridge_tally.services.plant import heat_loss, losses_of, usual_warming
 from ridge_tally.services.site_sky import site_sky, turned
 from ridge_tally.services.workspace import Workspace

@@ -30,12 +30,12 @@ from ridge_tally.core.sun.shading import (
 )
 from ridge_tally.core.survey.polygon import encloses
 from ridge_tally.core.survey.shade import source_at, source_height_m
+from ridge_tally.editing.rows import row_of, with_row
 from ridge_tally.rules import tables
 from ridge_tally.rules.array import lay_in, placed_at
 from ridge_tally.services.array_light import ArrayLight, array_lights, require_modules
 from ridge_tally.services.evaluation import hourly_year, require_strings
 from ridge_tally.services.plant import Supposed
-from ridge_tally.services.rows import row_of, with_row
 from ridge_tally.services.site_sky import site_sky
 from ridge_tally.services.weather import weather_key
 from ridge_tally.services.workspace import Workspace

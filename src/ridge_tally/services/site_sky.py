@@ -20,6 +20,7 @@ from ridge_tally.core.sky.plane_irradiance import (
     glass_passing,
     light_parts,
 )
+from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.core.sky.weather_year import WeatherYear, by_step
 from ridge_tally.core.sun.occluders import Occluders, occluders_of, with_rows
@@ -43,13 +44,7 @@ from ridge_tally.core.sun.shading import (
 from ridge_tally.core.sun.spliced import parts_while
 from ridge_tally.rules import tables
 from ridge_tally.rules.array import lay_in
-from ridge_tally.services.weather import (
-    fine_weather_of,
-    location_of,
-    reflected_frac,
-    weather_key,
-    weather_of,
-)
+from ridge_tally.services.weather import fine_weather_of, reflected_frac, weather_key, weather_of
 from ridge_tally.services.workspace import Remembered, Workspace
 
 FloatArray = NDArray[np.float64]

@@ -6,7 +6,7 @@ from typing import TypeVar
 from ridge_tally.core.equipment import InverterSheet, MicroinverterSheet
 from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.strings.parts import ac_makers
-from ridge_tally.services.editing import design_for
+from ridge_tally.editing.design import design_for
 
 Maker = TypeVar("Maker", InverterSheet, MicroinverterSheet)
 

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.sheets.working_lines import value_and_limit
 from ridge_tally.core.working import Check, LimitKind, Verdict
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.report import KINDS, all_checks
-from ridge_tally.services.editing import design_for
 
 ELECTRICAL = ("strings.", "optimizer.", "micro.", "loading.", "grid.")
 # Thresholds that cost weeks, a limiter or energy, and are told as notes.

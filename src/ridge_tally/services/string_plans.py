@@ -16,12 +16,16 @@ from ridge_tally.core.job.document import (
     strung_count,
     with_option,
 )
-from ridge_tally.core.job.edits import ChooseInverter, TakeRemedy
+from ridge_tally.core.job.edits.any_edit import TakeRemedy
+from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
+from ridge_tally.core.job.edits.strings.threading import PlannedString, UsePlan
 from ridge_tally.core.job.ids import PlacedId, PlaneId
-from ridge_tally.core.job.string_edits import PlannedString, UsePlan
 from ridge_tally.core.strings.plans import Merits, Plan, Plans, merits_of
 from ridge_tally.core.strings.runs import Spot, home_runs, spots_of, steps_m
 from ridge_tally.core.strings.thread import Weave, leapfrogged, shared_out
+from ridge_tally.editing.design import design_for
+from ridge_tally.editing.strings.inverters import with_sheet
+from ridge_tally.editing.strings.threading import planned_strings, threading_changed
 from ridge_tally.rules.design import Design, dc_watts
 from ridge_tally.rules.string_leads import reach_m
 from ridge_tally.rules.string_plans import (
@@ -32,11 +36,8 @@ from ridge_tally.rules.string_plans import (
     why_no_plan,
 )
 from ridge_tally.services.array_light import light_kept_frac
-from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import hourly_year, year_or_problem
-from ridge_tally.services.inverter_editing import with_sheet
 from ridge_tally.services.standing import Broken, forbids, keeps_all, standing_of
-from ridge_tally.services.string_editing import planned_strings, string_changed
 from ridge_tally.services.workspace import Workspace
 
 # So many plans are shown, and for so many of them a year is worked out.
@@ -370,7 +371,7 @@ def _with_year(
 ) -> InverterPlan:
     changed = _alone(job, option, sheet)
     (_, edit), *_ = best_plans(design_for(changed, option_of(changed, option.id)), 1)
-    strung = string_changed(changed, edit)
+    strung = threading_changed(changed, edit)
     laid = option_of(strung, option.id)
     year, problem = year_or_problem(workspace, strung, laid)
     if year is None:
@@ -461,5 +462,5 @@ def is_so(option: Option, plan: UsePlan) -> bool:
 
 
 def _energy_kwh(workspace: Workspace, job: Job, option: Option, threads: Threads) -> float:
-    changed = string_changed(job, UsePlan(option.id, threads.strings))
+    changed = threading_changed(job, UsePlan(option.id, threads.strings))
     return hourly_year(workspace, changed, option_of(changed, option.id)).energy_kwh

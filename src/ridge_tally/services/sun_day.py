@@ -11,6 +11,7 @@ from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.nominal_year import DAYS
+from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.core.sky.weather_year import moments_of_day, month_of
 from ridge_tally.core.sun.occluders import OWN_PLANE_M
@@ -26,11 +27,10 @@ from ridge_tally.core.sun.shadows import (
 from ridge_tally.core.survey.outline import corners_m, is_closed
 from ridge_tally.core.survey.shade import source_at
 from ridge_tally.core.survey.site_frame import axes, to_site
+from ridge_tally.editing.array.stances import held_on
 from ridge_tally.rules.array import lay_of
 from ridge_tally.services.array_light import array_lights
 from ridge_tally.services.site_sky import Spots, module_words
-from ridge_tally.services.stances import held_on
-from ridge_tally.services.weather import location_of
 from ridge_tally.services.workspace import Workspace
 
 FloatArray = NDArray[np.float64]

@@ -12,6 +12,7 @@ from ridge_tally.core.job.array import Orientation, present_of
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.nominal_year import DAYS
+from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sun.day_path import DayPath, day_path
 from ridge_tally.core.sun.occluders import OwnerKind
 from ridge_tally.core.sun.shading import (
@@ -22,10 +23,9 @@ from ridge_tally.core.sun.shading import (
     skies_over,
 )
 from ridge_tally.core.survey.outline import corners_m, require_closed
+from ridge_tally.editing.array.placed_on import array_of
 from ridge_tally.rules.array import lay_of
-from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.site_sky import site_sky
-from ridge_tally.services.weather import location_of
 from ridge_tally.services.workspace import Workspace
 
 # Solstices and an equinox, and the months between: the 21st of each from December to June.

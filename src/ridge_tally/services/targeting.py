@@ -23,18 +23,18 @@ from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.sun.shading import glass_of
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.working import Given, LimitKind
+from ridge_tally.editing.array.placed_on import array_of
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules import tables
 from ridge_tally.rules.ceilings import Figures, TargetCount, ceilings, target_count
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.wishes import roofs_left_free
-from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.briefing import (
     BriefReport,
     bills_include_old_array,
     brief_report,
     sent_kwh_price_cents,
 )
-from ridge_tally.services.editing import design_for
 from ridge_tally.services.evaluation import (
     YearReport,
     hourly_year,

@@ -11,9 +11,9 @@ from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.job.survey import RoofPlane, SitePoint
 from ridge_tally.core.survey.outline import corners_m, is_closed
 from ridge_tally.core.survey.site_frame import to_site
+from ridge_tally.editing.array.placed_on import array_of
 from ridge_tally.rules.array import lay_in
 from ridge_tally.rules.ground import rings_of, rows_of
-from ridge_tally.services.array_editing import array_of
 
 
 @dataclass(frozen=True, slots=True)

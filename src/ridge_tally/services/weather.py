@@ -7,37 +7,20 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.errors import NotFound
-from ridge_tally.core.job.document import Job, Site
-from ridge_tally.core.job.weather import Monthly, WeatherFileRef, typed_months
+from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.weather import Monthly, typed_months
 from ridge_tally.core.sky.fine_weather import FineYear, fine_year, quarter_middles
-from ridge_tally.core.sky.stand_in_year import MonthlyNormals, stand_in_year
+from ridge_tally.core.sky.site import located, location_of
+from ridge_tally.core.sky.stand_in_year import stand_in_year
 from ridge_tally.core.sky.sun import Location, apart_km, sun_path
 from ridge_tally.core.sky.weather_year import WeatherYear, hour_middles, month_of
+from ridge_tally.editing.sun.normals import normals_of
 from ridge_tally.formats.weather_file import WeatherFile, read_weather
 from ridge_tally.rules import tables
 from ridge_tally.services.kept_files import weather_file
 from ridge_tally.services.workspace import Workspace
-from ridge_tally.simulators.weather_service import normals_at
 
 FloatArray = NDArray[np.float64]
-NORMALS = {
-    Monthly.CLEARNESS: "clearness_frac",
-    Monthly.MEAN_AIR: "mean_degc",
-    Monthly.MAX_AIR: "max_degc",
-    Monthly.MIN_AIR: "min_degc",
-    Monthly.WIND: "wind_m_per_s",
-}
-
-
-def location_of(site: Site) -> Location:
-    """Return where the sun is reckoned for: at sea level while nobody gave an elevation."""
-    elevation_m = site.elevation_m or 0.0
-    return Location(site.latitude_deg, site.longitude_deg, elevation_m, site.utc_offset_h)
-
-
-def located(file: WeatherFileRef, utc_offset_h: float = 0.0) -> Location:
-    """Return where a weather file was measured."""
-    return Location(file.latitude_deg, file.longitude_deg, file.elevation_m, utc_offset_h)
 
 
 def weather_key(job: Job) -> Hashable:
@@ -73,19 +56,6 @@ def kept_weather(workspace: Workspace, job: Job) -> WeatherFile | None:
     return workspace.weather.get(
         ("file", ref.sha256), lambda: read_weather(place.read_bytes(), ref.file)
     )
-
-
-def normals_of(job: Job) -> MonthlyNormals:
-    """Return the months the stand-in is drawn from: the climate's, and what was typed over them."""
-    normals = normals_at(job.site.climate_id, job.site.latitude_deg)
-    typed = {
-        name: values
-        for quantity, name in NORMALS.items()
-        if (values := typed_months(job.weather, quantity)) is not None
-    }
-    if not typed:
-        return normals
-    return replace(normals, **typed, name=f"{normals.name}, months typed over")
 
 
 def _year(workspace: Workspace, job: Job) -> WeatherYear:

@@ -8,16 +8,15 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.weather import Monthly, WeatherFileRef
+from ridge_tally.core.sky.site import located, location_of
 from ridge_tally.core.sky.sun import apart_km
 from ridge_tally.core.sky.weather_year import WeatherYear, day_of, month_of
+from ridge_tally.editing.sun.normals import normals_of
 from ridge_tally.formats.weather_file import Gap, WeatherFile, read_weather
 from ridge_tally.rules import tables
 from ridge_tally.services.kept_files import WEATHER_SUFFIX
 from ridge_tally.services.weather import (
     kept_weather,
-    located,
-    location_of,
-    normals_of,
     reflected_frac,
     snowfall_cm,
     soiling_frac,

@@ -8,15 +8,18 @@ from ridge_tally.core.equipment import InverterSheet, ModuleSheet
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.document import Job, Option, option_of, present_ids, strung_count
-from ridge_tally.core.job.edits import ChooseInverter, ChooseModule, RemedyStep, TakeRemedy
-from ridge_tally.core.job.string_edits import ChooseElectronics
+from ridge_tally.core.job.edits.any_edit import RemedyStep, TakeRemedy
+from ridge_tally.core.job.edits.array.kinds import ChooseModule
+from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics
+from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
 from ridge_tally.core.spoken import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import LimitKind
+from ridge_tally.editing.apply import apply_edit, apply_edits
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.design import dc_watts
 from ridge_tally.rules.string_plans import plan_space, why_no_plan
 from ridge_tally.services.briefing import next_kwh_price_cents
-from ridge_tally.services.editing import apply_edit, apply_edits, design_for
 from ridge_tally.services.evaluation import require_strings, year_or_problem
 from ridge_tally.services.parts import Bill, bill_of
 from ridge_tally.services.remedy_proposals import RemedyKind, at_modules

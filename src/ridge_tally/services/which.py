@@ -10,7 +10,7 @@ from ridge_tally.core.job.document import (
     microinverter_sheet_of,
     present_ids,
 )
-from ridge_tally.core.job.edits import TakeRemedy
+from ridge_tally.core.job.edits.any_edit import TakeRemedy
 from ridge_tally.core.spoken import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.services.angles import OwnPlane, SplitStudy, angle_map, split_study

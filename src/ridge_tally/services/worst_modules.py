@@ -10,7 +10,6 @@ from ridge_tally.core.array.legal import boxes_of, shortfalls
 from ridge_tally.core.array.search import bands_at
 from ridge_tally.core.equipment import module_area_m2
 from ridge_tally.core.job.array import ROUNDED_TO, Orientation, present_of
-from ridge_tally.core.job.array_edits import AddModule, LaidAt, RemoveModules
 from ridge_tally.core.job.document import (
     Job,
     Option,
@@ -20,13 +19,16 @@ from ridge_tally.core.job.document import (
     plane_of,
     taking_part,
 )
-from ridge_tally.core.job.edits import Edit
+from ridge_tally.core.job.edits.any_edit import Edit
+from ridge_tally.core.job.edits.array.fills import LaidAt
+from ridge_tally.core.job.edits.array.modules import AddModule, RemoveModules
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.working import shown
+from ridge_tally.editing.apply import apply_edits
+from ridge_tally.editing.array.placed_on import array_of
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.array import lay_in, lay_of, placed_at, standing
-from ridge_tally.services.array_editing import array_of
 from ridge_tally.services.array_light import light_at, require_modules
-from ridge_tally.services.editing import apply_edits, design_for
 from ridge_tally.services.evaluation import hourly_year
 from ridge_tally.services.shade import shade_report
 from ridge_tally.services.workspace import Workspace

@@ -13,7 +13,7 @@ from ridge_tally.core.equipment import (
     OptimizerSheet,
 )
 from ridge_tally.core.job.bench import PowerFileRef
-from ridge_tally.core.job.edits import Edit
+from ridge_tally.core.job.edits.any_edit import Edit
 from ridge_tally.core.job.grid import GridRules
 from ridge_tally.core.job.survey import Picture
 from ridge_tally.core.survey.scene import Scene

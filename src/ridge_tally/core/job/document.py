@@ -153,6 +153,11 @@ class Job:
     version: int = field(default=DOCUMENT_VERSION)
 
 
+def month_first(job: Job) -> bool:
+    """Return whether ``3/4/2025`` is the fourth of March: where US rules hold."""
+    return job.site.code_pack is CodePack.US
+
+
 def option_of(job: Job, option_id: OptionId) -> Option:
     """Return the option with that id.
 

@@ -6,6 +6,7 @@ from dataclasses import replace
 import numpy as np
 
 from ridge_tally.core.errors import BadGeometry
+from ridge_tally.core.job.edits.survey.planes import PlaneShape
 from ridge_tally.core.job.survey import (
     EdgeKind,
     Outline,
@@ -13,7 +14,6 @@ from ridge_tally.core.job.survey import (
     ReadingKind,
     TapeReading,
 )
-from ridge_tally.core.job.survey_edits import PlaneShape
 from ridge_tally.core.survey.outline import FloatArray, sketch_m
 from ridge_tally.core.survey.polygon import area_m2, crosses_itself
 

@@ -1,0 +1,39 @@
+"""A new job: one rectangular plane, round in its own unit, to be measured over."""
+
+from dataclasses import replace
+from datetime import date
+
+from ridge_tally.catalogue.shelf import Shelf
+from ridge_tally.core.job.document import CodePack, DesignTemperature, Equipment, Job, Option, Site
+from ridge_tally.core.job.ids import OptionId, PlaneId
+from ridge_tally.core.job.survey import Survey
+from ridge_tally.core.units import LengthUnit
+from ridge_tally.editing.strings.planned import thread_option
+from ridge_tally.editing.survey.planes import blank_plane
+
+
+def blank_job(shelf: Shelf, name: str, unit: LengthUnit, day: date) -> Job:
+    """Return a job with one rectangular plane, round in its own unit, to be typed over."""
+    plane = blank_plane(PlaneId("plane-1"), "Roof plane 1", unit)
+    module, inverter = shelf.modules[1], shelf.inverters[3]
+    job = Job(
+        name=name,
+        unit=unit,
+        site=Site(
+            place="",
+            latitude_deg=40.0,
+            longitude_deg=-100.0 if unit is LengthUnit.FOOT else 0.0,
+            elevation_m=None,
+            utc_offset_h=-7.0 if unit is LengthUnit.FOOT else 0.0,
+            climate_id="inland-four-seasons",
+            code_pack=CodePack.US if unit is LengthUnit.FOOT else CodePack.IEC,
+            dwelling=True,
+            coldest=DesignTemperature(None, ""),
+            hottest=DesignTemperature(None, ""),
+            survey_day=day,
+        ),
+        survey=Survey((plane,)),
+        equipment=Equipment((module,), (inverter,)),
+        options=(Option(OptionId("a"), "first draft", module.id, inverter.id),),
+    )
+    return replace(job, options=tuple(thread_option(job, o) for o in job.options))

@@ -1,0 +1,75 @@
+"""The first sample job: Juniper Bench, an invented house in the high desert."""
+
+from datetime import date
+
+from ridge_tally.catalogue.shelf import Shelf
+from ridge_tally.core.equipment import InverterId, ModuleId
+from ridge_tally.core.job.array import Ways
+from ridge_tally.core.job.code_rules import Shutdown
+from ridge_tally.core.job.document import (
+    CodePack,
+    DesignTemperature,
+    Equipment,
+    Job,
+    Option,
+    Site,
+)
+from ridge_tally.core.job.edits.any_edit import Edit
+from ridge_tally.core.job.edits.array.fills import FillPlane
+from ridge_tally.core.job.edits.brief.needs import ServiceField, SetNoGo, SetServiceField
+from ridge_tally.core.job.edits.options import CopyOption
+from ridge_tally.core.job.edits.strings.threading import WishSeriesLength
+from ridge_tally.core.job.edits.strings.wiring import PlaceBox, SetShutdown
+from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.job.survey import Survey
+from ridge_tally.core.units import LengthUnit
+from ridge_tally.demo.juniper_brief import BRIEF
+from ridge_tally.demo.juniper_survey import GARAGE_EAST, NORTH, SOUTH, SURVEY
+from ridge_tally.editing.apply import apply_edits
+from ridge_tally.editing.survey.planes import blank_plane
+
+MODULE, INVERTER = ModuleId("sample-405"), InverterId("sample-i7-6")
+
+
+def juniper_bench(shelf: Shelf) -> Job:
+    """Return the sample job: house and garage, two options, the second with a string too long."""
+    a, b = OptionId("a"), OptionId("b")
+    job = Job(
+        name="Juniper Bench",
+        unit=LengthUnit.FOOT,
+        site=_site(),
+        survey=Survey((blank_plane(SOUTH, "South roof", LengthUnit.FOOT),)),
+        equipment=Equipment((shelf.module(MODULE),), (shelf.inverter(INVERTER),)),
+        options=(Option(a, "two trackers", MODULE, INVERTER),),
+    )
+    steps: tuple[Edit, ...] = (
+        *SURVEY,
+        *BRIEF,
+        SetServiceField(ServiceField.SPACES, "2"),
+        SetServiceField(ServiceField.DISCONNECT_WITHIN, "10'"),
+        SetNoGo(NORTH, on=True),
+        SetNoGo(GARAGE_EAST, on=True),
+        FillPlane(a, SOUTH, Ways.PORTRAIT),
+        SetShutdown(a, Shutdown.MODULE_SWITCHES),
+        PlaceBox(a, SOUTH, 11.9, 0.3),
+        CopyOption(a, "one longer string"),
+        WishSeriesLength(b, 15),
+    )
+    return apply_edits(job, steps, shelf)
+
+
+def _site() -> Site:
+    return Site(
+        place="Juniper Bench, high desert",
+        latitude_deg=36.2,
+        longitude_deg=-105.6,
+        elevation_m=2150.0,
+        utc_offset_h=-7.0,
+        climate_id="high-desert",
+        code_pack=CodePack.US,
+        dwelling=True,
+        coldest=DesignTemperature(-28.0, "invented extreme annual mean minimum of this sample"),
+        hottest=DesignTemperature(31.0, "invented 2 % design temperature of this sample"),
+        time_zone="America/Denver",
+        survey_day=date(2026, 10, 12),
+    )

@@ -1,0 +1,100 @@
+"""The third sample job: Mill Terrace, an invented house whose strings overrun a tracker."""
+
+from datetime import date
+
+from ridge_tally.catalogue.shelf import Shelf
+from ridge_tally.core.equipment import InverterId, ModuleId
+from ridge_tally.core.job.array import Ways
+from ridge_tally.core.job.document import (
+    CodePack,
+    DesignTemperature,
+    Equipment,
+    Job,
+    Option,
+    Site,
+    option_of,
+)
+from ridge_tally.core.job.edits.any_edit import Edit, SurveyEdit
+from ridge_tally.core.job.edits.array.fills import FillPlane
+from ridge_tally.core.job.edits.brief.bills import SetUse
+from ridge_tally.core.job.edits.strings.threading import ThreadString
+from ridge_tally.core.job.edits.survey.planes import (
+    AddPlane,
+    MovePlane,
+    PlaneField,
+    PlaneShape,
+    RenamePlane,
+    SetPlaneField,
+)
+from ridge_tally.core.job.ids import OptionId, PlaneId
+from ridge_tally.core.job.survey import Survey
+from ridge_tally.core.units import LengthUnit
+from ridge_tally.demo.juniper_survey import diagonal, side
+from ridge_tally.editing.apply import apply_edits
+from ridge_tally.editing.survey.planes import blank_plane
+
+SOUTH_EAST, SOUTH_WEST, EAST = PlaneId("south-east"), PlaneId("plane-1"), PlaneId("plane-2")
+MODULE, INVERTER = ModuleId("sample-390"), InverterId("sample-i7")
+_FIELD = PlaneField
+
+
+def mill_terrace(shelf: Shelf) -> Job:
+    """Return the sample job: three roofs, the first two in parallel on one tracker."""
+    a = OptionId("a")
+    job = Job(
+        name="Mill Terrace",
+        unit=LengthUnit.METRE,
+        site=Site(
+            place="Mill Terrace, northern inland valley",
+            latitude_deg=47.3,
+            longitude_deg=13.6,
+            elevation_m=640.0,
+            utc_offset_h=1.0,
+            climate_id="inland-four-seasons",
+            code_pack=CodePack.IEC,
+            dwelling=True,
+            coldest=DesignTemperature(-18.0, "invented extreme annual mean minimum of this sample"),
+            hottest=DesignTemperature(32.0, "invented 2 % design temperature of this sample"),
+            time_zone="Europe/Vienna",
+            survey_day=date(2026, 10, 5),
+        ),
+        survey=Survey((blank_plane(SOUTH_EAST, "South-east roof", LengthUnit.METRE),)),
+        equipment=Equipment((shelf.module(MODULE),), (shelf.inverter(INVERTER),)),
+        options=(Option(a, "two roofs on one tracker", MODULE, INVERTER),),
+    )
+    steps: tuple[Edit, ...] = (
+        *_roof(SOUTH_EAST, "9.10", "3.05", "35", "147"),
+        AddPlane(PlaneShape.SHED),
+        RenamePlane(SOUTH_WEST, "South-west roof"),
+        *_roof(SOUTH_WEST, "9.10", "3.05", "35", "225"),
+        MovePlane(SOUTH_WEST, -11.5, 6.0),
+        AddPlane(PlaneShape.SHED),
+        RenamePlane(EAST, "East lean-to"),
+        *_roof(EAST, "9.10", "2.95", "15", "62"),
+        MovePlane(EAST, 12.0, 7.0),
+        SetUse("7400"),
+        *(FillPlane(a, plane, Ways.PORTRAIT) for plane in (SOUTH_EAST, SOUTH_WEST, EAST)),
+    )
+    laid = apply_edits(job, steps, shelf)
+    by_plane = {
+        array.plane_id: tuple(m.id for m in array.modules if m.present)
+        for array in option_of(laid, a).arrays
+    }
+    wired = (
+        ThreadString(a, 1, by_plane[SOUTH_EAST]),
+        ThreadString(a, 1, by_plane[SOUTH_WEST]),
+        ThreadString(a, 2, by_plane[EAST]),
+    )
+    return apply_edits(laid, wired, shelf)
+
+
+def _roof(plane: PlaneId, eave: str, up: str, slope: str, azimuth: str) -> tuple[SurveyEdit, ...]:
+    across = f"{(float(eave) ** 2 + float(up) ** 2) ** 0.5:.3f}"
+    return (
+        side(plane, 0, eave),
+        side(plane, 3, up),
+        diagonal(plane, 0, 2, across),
+        SetPlaneField(plane, _FIELD.SLOPE, slope),
+        SetPlaneField(plane, _FIELD.AZIMUTH, azimuth),
+        SetPlaneField(plane, _FIELD.EAVE_HEIGHT, "4.2" if plane != EAST else "2.6"),
+    )

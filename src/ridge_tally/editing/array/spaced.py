@@ -1,0 +1,27 @@
+"""Rows of ground tables spaced for the shortest day."""
+
+import math
+from dataclasses import replace
+
+from ridge_tally.core.job.array import (
+    PlaneArray,
+)
+from ridge_tally.core.job.document import Job, Option, plane_of
+from ridge_tally.core.job.survey import Taped
+from ridge_tally.core.sun.row_spacing import solstice_gap_m
+from ridge_tally.rules.ground import rows_of
+from ridge_tally.rules.option_document import WIDEST_GAP_M
+
+
+def spaced(job: Job, option: Option, array: PlaneArray) -> PlaneArray:
+    """Return an array with its rows as far apart as the shortest day's sun from 9 to 15 h asks."""
+    level_m = solstice_gap_m(rows_of(job, option, array), job.site.latitude_deg)
+    # On a roof that slopes the gap lies along it.
+    gap_m = level_m / math.cos(math.radians(plane_of(job, array.plane_id).slope_deg))
+    return replace(array, gap_between_rows=level_gap(min(gap_m, WIDEST_GAP_M)))
+
+
+def level_gap(gap_m: float) -> Taped:
+    """Return a gap up to the next centimetre."""
+    up = -(-round(gap_m * 1000) // 10) / 100
+    return Taped(up, f"{up:.2f} m")
