@@ -20,7 +20,7 @@ from ridge_tally.core.job.array import Orientation, Ways
 from ridge_tally.core.job.edits.array.modules import MoveModules
 from ridge_tally.demo.lagoon_road import lagoon_road
 from ridge_tally.editing.apply import apply_edit
-from ridge_tally.services.reporting import option_report
+from ridge_tally.views.option import option_report
 
 SWEEP_M = 0.05
 

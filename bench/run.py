@@ -33,8 +33,8 @@ from jobs import SAMPLE, SHELF, option_a
 from ridge_tally.core.job.edits.array.modules import ToggleModules
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.editing.apply import apply_edit
-from ridge_tally.services.briefing import brief_report
-from ridge_tally.services.reporting import option_report
+from ridge_tally.views.brief.report import brief_report
+from ridge_tally.views.option import option_report
 
 STATIC = Path(__file__).parents[1] / "src" / "ridge_tally" / "static"
 TOGGLES = 200

@@ -10,10 +10,10 @@ from ridge_tally.core.job.document import present_ids
 from ridge_tally.core.job.edits.array.modules import ToggleModules
 from ridge_tally.core.strings.plans import TrackerClass, legal_plans
 from ridge_tally.editing.apply import apply_edit
-from ridge_tally.services.angles import angle_map
-from ridge_tally.services.loading_sweep import loading_sweep
-from ridge_tally.services.reporting import option_report
-from ridge_tally.services.string_plans import inverter_plans
+from ridge_tally.studies.loading.sweep import loading_sweep
+from ridge_tally.studies.strings.plans import inverter_plans
+from ridge_tally.studies.sun.angles import angle_map
+from ridge_tally.views.option import option_report
 
 COUNTS = (16, 14, 10)
 
@@ -25,18 +25,18 @@ def core(median_s: Callable[..., float]) -> None:
     one_s, most_s = (median_s(lambda c=c: legal_plans(COUNTS, c)) for c in (two, wide))
     begun = time.perf_counter()
     here = workspace_in(Path(tempfile.mkdtemp()))
-    steps = inverter_plans(here, FULL, option_a(FULL), SHELF.inverters)
+    steps = inverter_plans(here.desk, FULL, option_a(FULL), SHELF.inverters)
     last = next(s for s in steps if len(s.found) == s.of)
     shelf_s = time.perf_counter() - begun
     *_, last = steps
     searched_s = time.perf_counter() - begun
     begun, first_s = time.perf_counter(), 0.0
-    for report in loading_sweep(here, FULL, option_a(FULL)):
+    for report in loading_sweep(here.desk, FULL, option_a(FULL)):
         first_s = first_s or (time.perf_counter() - begun if report.by_size else 0.0)
     sweep_s = time.perf_counter() - begun
     points = len(report.by_size) + len(report.by_modules)
     begun = time.perf_counter()
-    angle_map(here, FULL, option_a(FULL))
+    angle_map(here.desk, FULL, option_a(FULL))
     angles_s = time.perf_counter() - begun
     ids = iter(present_ids(option_a(FULL)))
 

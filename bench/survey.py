@@ -16,7 +16,7 @@ from ridge_tally.core.survey.outline import sketch_m, used_readings
 from ridge_tally.core.survey.readings import misfit
 from ridge_tally.demo.lagoon_road import FRONT, lagoon_road
 from ridge_tally.editing.apply import apply_edit
-from ridge_tally.services.survey_report import survey_report
+from ridge_tally.views.survey.report import survey_report
 
 TYPED = 60
 TYPE_AND_WAIT = """

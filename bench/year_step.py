@@ -25,10 +25,11 @@ from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.demo.kiln_yard import YARD, kiln_yard
 from ridge_tally.editing.apply import apply_edit
-from ridge_tally.services.evaluation import fine_steps, hourly_year, year_report
-from ridge_tally.services.own_point import own_point_report
-from ridge_tally.services.plant import plant_of, trackers_of
-from ridge_tally.services.weather import weather_of
+from ridge_tally.simulation.plant import plant_of, trackers_of
+from ridge_tally.simulation.weather import weather_of
+from ridge_tally.simulation.year import hourly_year
+from ridge_tally.studies.strings.own_point import own_point_report
+from ridge_tally.views.loading.year import fine_steps, year_report
 
 # Hours summed by whole arrays; the year has so many times more.
 SAMPLED_HOURS = 40
@@ -43,9 +44,9 @@ def core(median_s: Callable[..., float], script: Callable[..., float]) -> None:
     diode = fit_diode(FULL.equipment.modules[0])
     with tempfile.TemporaryDirectory() as folder:
         workspace = workspace_in(Path(folder))
-        weather = weather_of(workspace, FULL)
-        plant = plant_of(workspace, FULL, option)
-        trackers = trackers_of(workspace, FULL, option)
+        weather = weather_of(workspace.desk, FULL)
+        plant = plant_of(workspace.desk, FULL, option)
+        trackers = trackers_of(workspace.desk, FULL, option)
     modules = sum(s.modules for t in trackers for s in t.strings)
     inverter = FULL.equipment.inverters[0]
 
@@ -77,18 +78,18 @@ def core(median_s: Callable[..., float], script: Callable[..., float]) -> None:
     with tempfile.TemporaryDirectory() as folder:
         fresh = [workspace_in(Path(folder) / str(i)) for i in range(6)]
         turns = iter(fresh)
-        whole_s = median_s(lambda: year_report(next(turns), FULL, option), 3)
+        whole_s = median_s(lambda: year_report(next(turns).desk, FULL, option), 3)
         known = fresh[0]
-        year_report(known, FULL, option)
+        year_report(known.desk, FULL, option)
         begun = time.perf_counter()
-        year_report(known, other, option_a(other))
+        year_report(known.desk, other, option_a(other))
         changed_s = time.perf_counter() - begun
         begun = time.perf_counter()
-        for _ in fine_steps(known, FULL, option):
+        for _ in fine_steps(known.desk, FULL, option):
             pass
         fine_s = time.perf_counter() - begun
         begun = time.perf_counter()
-        own_point_report(known, FULL, option)
+        own_point_report(known.desk, FULL, option)
         ways_s = time.perf_counter() - begun
     print(
         f"whole hourly year with its weather, sky and shade: {whole_s:.2f} s; both scripts together "
@@ -109,8 +110,8 @@ def seasons(median_s: Callable[..., float]) -> None:
     changed = apply_edit(kiln, SetSeasons(option_a(kiln).id, YARD, positions), SHELF)
     with tempfile.TemporaryDirectory() as folder:
         fresh = iter([workspace_in(Path(folder) / str(i)) for i in range(6)])
-        once_s = median_s(lambda: hourly_year(next(fresh), kiln, option_a(kiln)), 3)
-        four_s = median_s(lambda: hourly_year(next(fresh), changed, option_a(changed)), 3)
+        once_s = median_s(lambda: hourly_year(next(fresh).desk, kiln, option_a(kiln)), 3)
+        four_s = median_s(lambda: hourly_year(next(fresh).desk, changed, option_a(changed)), 3)
     print(
         f"year of ground tables: {once_s:.2f} s at one tilt, {four_s:.2f} s at four of three angles: "
         f"{four_s / once_s:.1f} times (no more than the angles, 3)"

@@ -11,8 +11,7 @@ from ridge_tally.core.job.edits.survey.planes import RemovePlane
 from ridge_tally.demo.juniper_bench import juniper_bench
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.strings.planned import thread_option
-from ridge_tally.services.workspace import Workspace
-from ridge_tally.store.database import open_database
+from ridge_tally.services.workspace import Workspace, workspace_at
 
 SHELF = sample_shelf()
 FULL = juniper_bench(SHELF)
@@ -32,12 +31,7 @@ EPOCH = datetime(2026, 3, 1, 9, 0, tzinfo=UTC)
 def workspace_in(folder: Path) -> Workspace:
     """A workspace whose clock moves on a second at each look."""
     ticks = iter(range(10_000))
-    return Workspace(
-        open_database(folder),
-        lambda: EPOCH + timedelta(seconds=next(ticks)),
-        SHELF,
-        folder / "pictures",
-    )
+    return workspace_at(folder, lambda: EPOCH + timedelta(seconds=next(ticks)), SHELF)
 
 
 def with_module(job: Job, **change: object) -> Job:

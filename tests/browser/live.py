@@ -45,14 +45,11 @@ def live_app(folder: Path, *, whole_shelf: bool = False) -> Iterator[str]:
     from waitress import create_server
 
     from ridge_tally.services.sample_jobs import store_samples
-    from ridge_tally.services.workspace import Workspace
-    from ridge_tally.store.database import open_database
+    from ridge_tally.services.workspace import workspace_at
     from ridge_tally.web.app import create_app
 
     shelf = sample_shelf() if whole_shelf else small_shelf(sample_shelf())
-    workspace = Workspace(
-        open_database(folder), lambda: datetime.now(UTC), shelf, folder / "pictures"
-    )
+    workspace = workspace_at(folder, lambda: datetime.now(UTC), shelf)
     store_samples(workspace, "tests")
     server = create_server(create_app(workspace), host="127.0.0.1", port=0, threads=8)
     thread = threading.Thread(target=server.run, daemon=True)

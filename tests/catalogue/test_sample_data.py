@@ -13,7 +13,7 @@ from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.edits.brief.grid import TakeGridPack
 from ridge_tally.core.job.grid import Metering, RouteKind, SizeCapKind
 from ridge_tally.editing.apply import apply_edit
-from ridge_tally.rules.equipment import require_sheet
+from ridge_tally.rules.equipment.sheet import require_sheet
 
 
 @pytest.mark.parametrize("pack_id", list(grid_packs()))

@@ -21,7 +21,7 @@ from ridge_tally.core.survey.lot import lot_distance_m
 from ridge_tally.core.survey.site_frame import to_site
 from ridge_tally.demo.kiln_yard import YARD, kiln_yard
 from ridge_tally.editing.apply import apply_edit
-from ridge_tally.rules.array import lay_of
+from ridge_tally.rules.array.checks import lay_of
 
 A = OptionId("a")
 KILN = kiln_yard(SHELF)

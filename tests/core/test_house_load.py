@@ -6,7 +6,7 @@ import pytest
 from ridge_tally.core.brief.bills import DAYS_IN_MONTH
 from ridge_tally.core.loading.house_load import base_and_heat_kwh, by_cold, by_hour, spread_w
 from ridge_tally.core.sky.weather_year import hour_middles, hour_of, month_of
-from ridge_tally.services.house_load import shares
+from ridge_tally.simulation.house_load import shares
 
 TIME = hour_middles()
 MONTHLY = tuple(100.0 + 10 * m for m in range(12))

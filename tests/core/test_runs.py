@@ -17,7 +17,7 @@ from ridge_tally.core.working import Verdict
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules.report import all_checks
-from ridge_tally.services.reporting import option_report
+from ridge_tally.views.option import option_report
 
 ROW = {str(n): Spot("south", 1.2 * n, 2.0) for n in range(6)}
 

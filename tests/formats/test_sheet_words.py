@@ -10,9 +10,8 @@ import pytest
 
 from jobs import workspace_in
 from ridge_tally.services import jobs
-from ridge_tally.services.brief_sheet import brief_sheet
+from ridge_tally.services.papers import brief_pdf, design_sheet, design_sheet_pdf
 from ridge_tally.services.sample_jobs import store_samples
-from ridge_tally.services.sheets import option_sheet, sheet_content
 from ridge_tally.services.workspace import Workspace
 
 # Of a character's ink; less is two neighbours that kiss.
@@ -58,31 +57,34 @@ def _on_page(run: pypdfium2.PdfObject) -> tuple[float, float, float, float]:
 
 @pytest.mark.parametrize(("job_id", "option_id"), SHEETS)
 def test_no_words_lie_on_others(workspace: Workspace, job_id: str, option_id: str) -> None:
-    assert words_on_words(option_sheet(workspace, job_id, 1, option_id)) == []
+    assert words_on_words(design_sheet_pdf(workspace, job_id, 1, option_id)) == []
 
 
 @pytest.mark.parametrize("job_id", sorted({j for j, _ in SHEETS}))
 def test_no_words_lie_on_others_in_the_brief(workspace: Workspace, job_id: str) -> None:
-    assert words_on_words(brief_sheet(workspace, job_id, 1, "a")) == []
+    assert words_on_words(brief_pdf(workspace, job_id, 1, "a")) == []
 
 
 @pytest.mark.parametrize(("job_id", "size"), [("juniper-bench", LETTER_PT), ("kiln-yard", A4_PT)])
 def test_the_paper_is_what_the_place_prints_on(workspace: Workspace, job_id: str, size) -> None:
-    for pdf in (option_sheet(workspace, job_id, 1, "a"), brief_sheet(workspace, job_id, 1, "a")):
+    for pdf in (
+        design_sheet_pdf(workspace, job_id, 1, "a"),
+        brief_pdf(workspace, job_id, 1, "a"),
+    ):
         page = pypdfium2.PdfDocument(pdf)[0]
         assert (round(page.get_width()), round(page.get_height())) == size
 
 
 def test_what_makes_ac_and_what_joins_it_is_told(workspace: Workspace) -> None:
-    by_micro = sheet_content(workspace, "lagoon-road", 1, "b")
+    by_micro = design_sheet(workspace, "lagoon-road", 1, "b")
     assert by_micro.circuits.title == "Branch circuits"
     assert [row[:3] for row in by_micro.circuits.rows] == [("1", "9", "9"), ("2", "8", "8")]
     # By hand: 17 units of 325 VA at 240 V are 23.02 A; 125 % is 28.8 A; a 30 A breaker is next.
     assert "= 28.8 A, so 30 A" in by_micro.circuits.note
-    helped = sheet_content(workspace, "lagoon-road", 1, "c")
+    helped = design_sheet(workspace, "lagoon-road", 1, "c")
     assert helped.circuits.rows[0][-1] == "3 of 17"
     assert any("optimizer" in line for line in helped.equipment)
-    pdf = option_sheet(workspace, "lagoon-road", 1, "b")
+    pdf = design_sheet_pdf(workspace, "lagoon-road", 1, "b")
     text = "\n".join(page.get_textpage().get_text_range() for page in pypdfium2.PdfDocument(pdf))
     for line in (*by_micro.equipment, *by_micro.year, by_micro.circuits.note):
         assert "".join(line.split()) in "".join(text.split())

@@ -15,7 +15,7 @@ from ridge_tally.core.strings.voltage import string_voltage_v, temperature_at_vo
 from ridge_tally.core.working import Verdict
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for
-from ridge_tally.rules.grid import rebate_wording
+from ridge_tally.rules.loading.grid import rebate_wording
 from ridge_tally.rules.report import all_checks
 
 

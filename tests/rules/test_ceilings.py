@@ -23,7 +23,7 @@ from ridge_tally.core.job.grid import SizeCap, SizeCapKind
 from ridge_tally.core.working import Given
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for
-from ridge_tally.rules.ceilings import Figures, TargetCount, ceilings, target_count
+from ridge_tally.rules.brief.ceilings import Figures, TargetCount, ceilings, target_count
 
 YIELD = Given("y", "yield", 1800.0, "kWh/kW", "hand")
 

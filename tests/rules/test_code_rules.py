@@ -15,7 +15,7 @@ from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules.code import code_families, code_rules
 from ridge_tally.rules.report import all_checks
-from ridge_tally.rules.string_limits import string_limits
+from ridge_tally.rules.strings.limits import string_limits
 
 FIELD = CodeRuleField
 

@@ -6,7 +6,7 @@ import pytest
 
 from jobs import SHELF
 from ridge_tally.core.equipment import NominalOperating
-from ridge_tally.rules.equipment_doubts import doubts_of
+from ridge_tally.rules.equipment.doubts import doubts_of
 
 MODULE, INVERTER = SHELF.modules[1], SHELF.inverters[4]
 

@@ -23,9 +23,9 @@ from ridge_tally.core.job.grid import RouteKind
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for
-from ridge_tally.rules.grid import grid_checks
+from ridge_tally.rules.brief.wishes import wish_checks
+from ridge_tally.rules.loading.grid import grid_checks
 from ridge_tally.rules.report import all_checks
-from ridge_tally.rules.wishes import wish_checks
 
 GRID, WISH = GridField, WishFlag
 

@@ -19,10 +19,11 @@ from ridge_tally.core.job.survey import ReadingKind
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.formats.job_file import write_job
 from ridge_tally.services import jobs
-from ridge_tally.services.evaluation import year_report
-from ridge_tally.services.layouts import alternatives
-from ridge_tally.services.sheets import option_sheet
-from ridge_tally.services.workspace import Remembered, Workspace
+from ridge_tally.services.papers import design_sheet_pdf
+from ridge_tally.services.workspace import Workspace
+from ridge_tally.simulation.remembered import Remembered
+from ridge_tally.studies.array.layouts import alternatives
+from ridge_tally.views.loading.year import year_report
 
 RENAME = RenameJob("Juniper Flat")
 FILL_FIRST = FillPlane("a", "plane-1", Ways.PORTRAIT)
@@ -120,18 +121,20 @@ def test_a_new_job_is_sound_and_says_what_is_not_known(
 
 def test_the_year_is_marked_and_remembered(workspace: Workspace) -> None:
     option = SAMPLE.options[0]
-    first = year_report(workspace, SAMPLE, option)
+    first = year_report(workspace.desk, SAMPLE, option)
     assert first.stand_in_weather
     assert any("Hourly means" in doubt for doubt in first.doubts)
     assert sum(first.monthly_kwh) == pytest.approx(first.energy_kwh)
     assert first.specific_kwh_per_kw == pytest.approx(first.energy_kwh / (28 * 0.405))
     renamed = replace(SAMPLE, name="other")
-    assert year_report(workspace, renamed, option) == first
+    assert year_report(workspace.desk, renamed, option) == first
 
 
 def test_a_place_not_given_and_a_clock_that_cannot_be_are_told(workspace: Workspace) -> None:
     site = replace(SAMPLE.site, place="", utc_offset_h=7.0)
-    doubts = " ".join(year_report(workspace, replace(SAMPLE, site=site), SAMPLE.options[0]).doubts)
+    doubts = " ".join(
+        year_report(workspace.desk, replace(SAMPLE, site=site), SAMPLE.options[0]).doubts
+    )
     assert "No place is given" in doubts
     assert "disagree by 14.0 h" in doubts
 
@@ -139,7 +142,7 @@ def test_a_place_not_given_and_a_clock_that_cannot_be_are_told(workspace: Worksp
 def test_no_strings_no_year(workspace: Workspace) -> None:
     option = replace(SAMPLE.options[0], strings=())
     with pytest.raises(MissingDatum, match="Fill the roof"):
-        year_report(workspace, SAMPLE, option)
+        year_report(workspace.desk, SAMPLE, option)
 
 
 def test_remembered_values_are_bounded_and_the_oldest_goes() -> None:
@@ -150,14 +153,14 @@ def test_remembered_values_are_bounded_and_the_oldest_goes() -> None:
 
 
 def test_alternatives_are_ranked_by_count(workspace: Workspace) -> None:
-    found = alternatives(workspace, SAMPLE, SAMPLE.options[0], "south")
+    found = alternatives(workspace.desk, SAMPLE, SAMPLE.options[0], "south")
     assert [a.count for a in found] == sorted((a.count for a in found), reverse=True)
     assert found[0].count == len(found[0].places) <= found[0].at_most
 
 
 @pytest.mark.parametrize("option_id", ["a", "b"])
 def test_the_sheet_says_all_it_must_without_a_picture(workspace: Workspace, option_id: str) -> None:
-    pdf = PdfReader(BytesIO(option_sheet(workspace, "juniper-bench", 1, OptionId(option_id))))
+    pdf = PdfReader(BytesIO(design_sheet_pdf(workspace, "juniper-bench", 1, OptionId(option_id))))
     assert len(pdf.pages) <= 2
     text = " ".join(" ".join(page.extract_text() for page in pdf.pages).split())
     for wanted in (
@@ -172,5 +175,5 @@ def test_the_sheet_says_all_it_must_without_a_picture(workspace: Workspace, opti
 def test_a_name_with_markup_cannot_reach_the_sheet_as_markup(workspace: Workspace) -> None:
     nasty = replace(SAMPLE, name='<img src="http://elsewhere/x">')
     state = jobs.store_job(workspace, nasty, "test", "tests")
-    pdf = PdfReader(BytesIO(option_sheet(workspace, state.job_id, 1, OptionId("a"))))
+    pdf = PdfReader(BytesIO(design_sheet_pdf(workspace, state.job_id, 1, OptionId("a"))))
     assert "<img" in pdf.pages[0].extract_text()

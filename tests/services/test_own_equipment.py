@@ -13,9 +13,9 @@ from ridge_tally.core.job.edits.array.kinds import ChooseModule
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.formats.equipment_fields import SheetKind
 from ridge_tally.services import own_equipment as own
-from ridge_tally.services.evaluation import hourly_year
-from ridge_tally.services.shelf_browsing import ShelfQuestion, sheet_view, shelf_page
 from ridge_tally.services.workspace import Workspace
+from ridge_tally.simulation.year import hourly_year
+from ridge_tally.views.shelf import ShelfQuestion, sheet_view, shelf_page
 
 TYPED = {**MODULE, "beta_voc": "-98 mV/K", "price": "130", "freight": "12.50"}
 
@@ -27,12 +27,12 @@ def workspace(tmp_path: Path) -> Workspace:
 
 def test_a_typed_module_stands_behind_the_samples_and_in_a_job(workspace: Workspace) -> None:
     sheet = own.keep_typed(workspace, SheetKind.MODULE, TYPED)
-    assert workspace.shelf.modules == (*SHELF.modules, sheet)
-    job = apply_edit(SAMPLE, ChooseModule("a", sheet.id), workspace.shelf)
+    assert workspace.desk.shelf.modules == (*SHELF.modules, sheet)
+    job = apply_edit(SAMPLE, ChooseModule("a", sheet.id), workspace.desk.shelf)
     assert module_sheet_of(job, option_a(job)) == sheet
-    assert hourly_year(workspace, job, option_a(job)).energy_kwh > 15_000
+    assert hourly_year(workspace.desk, job, option_a(job)).energy_kwh > 15_000
     own.remove_own(workspace, SheetKind.MODULE, sheet.id)
-    assert workspace.shelf == SHELF
+    assert workspace.desk.shelf == SHELF
     # The job keeps its copy.
     assert module_sheet_of(job, option_a(job)).name == "Hill 410"
 
@@ -43,7 +43,7 @@ def test_the_same_name_is_renewed_and_another_workspace_sees_it(
     own.keep_typed(workspace, SheetKind.MODULE, TYPED)
     own.keep_typed(workspace, SheetKind.MODULE, {**TYPED, "mass_kg": "22"})
     again = workspace_in(tmp_path)
-    (sheet,) = again.shelf.modules[len(SHELF.modules) :]
+    (sheet,) = again.desk.shelf.modules[len(SHELF.modules) :]
     assert sheet.mass_kg == 22.0
 
 
@@ -64,7 +64,7 @@ def test_too_many_are_refused_and_nothing_is_kept(
     rows = [{**MODULE, "name": f"Hill {n}"} for n in range(3)]
     with pytest.raises(FormatError, match="more than 2 own datasheets"):
         own.take_in_equipment(workspace, table(*rows).encode(), "m.csv")
-    assert workspace.shelf == SHELF
+    assert workspace.desk.shelf == SHELF
 
 
 def test_a_sample_cannot_be_taken_away(workspace: Workspace) -> None:
@@ -76,7 +76,7 @@ def test_each_value_says_where_it_is_from_and_the_fit_how_well_it_meets_them(
     workspace: Workspace,
 ) -> None:
     sheet = own.keep_typed(workspace, SheetKind.MODULE, TYPED)
-    view = sheet_view(workspace.shelf, SheetKind.MODULE, sheet.id)
+    view = sheet_view(workspace.desk.shelf, SheetKind.MODULE, sheet.id)
     origins = {v.label: v.origin for v in view.values}
     assert origins["Voc"] is Origin.DATASHEET
     assert origins["Voc coefficient"] is Origin.COMPUTED
@@ -84,12 +84,12 @@ def test_each_value_says_where_it_is_from_and_the_fit_how_well_it_meets_them(
     assert origins["Nominal operating watts"] is Origin.COMPUTED
     assert view.fit is not None
     assert view.fit.worst_point_frac < 1e-3
-    sample = sheet_view(workspace.shelf, SheetKind.MODULE, SHELF.modules[1].id)
+    sample = sheet_view(workspace.desk.shelf, SheetKind.MODULE, SHELF.modules[1].id)
     assert {v.origin for v in sample.values} == {Origin.SAMPLE}
     bare = own.keep_typed(
         workspace, SheetKind.MODULE, {**TYPED, "name": "No coefficient", "beta_voc": ""}
     )
-    fit = sheet_view(workspace.shelf, SheetKind.MODULE, bare.id)
+    fit = sheet_view(workspace.desk.shelf, SheetKind.MODULE, bare.id)
     assert (fit.fit, "voltage coefficient" in fit.fit_problem) == (None, True)
 
 
@@ -117,7 +117,7 @@ def test_every_column_of_a_kind_sorts_both_ways_and_narrows(kind: SheetKind) -> 
 def test_words_find_and_pages_go_on(workspace: Workspace) -> None:
     rows = [{**MODULE, "name": f"Hill {n:03}"} for n in range(230)]
     own.take_in_equipment(workspace, table(*rows).encode(), "m.csv")
-    shelf = workspace.shelf
+    shelf = workspace.desk.shelf
     first = shelf_page(shelf, SheetKind.MODULE, ShelfQuestion(words="hill"))
     assert (first.found, len(first.rows), first.rows[0].own) == (230, 100, True)
     last = shelf_page(shelf, SheetKind.MODULE, ShelfQuestion(words="hill", start=200))
@@ -130,5 +130,5 @@ def test_an_own_inverter_of_one_efficiency_has_a_year(workspace: Workspace) -> N
     from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
 
     sheet = own.keep_typed(workspace, SheetKind.INVERTER, {**INVERTER, "p_ac_w": "7600"})
-    job = apply_edit(SAMPLE, ChooseInverter("a", sheet.id), workspace.shelf)
-    assert hourly_year(workspace, job, option_a(job)).energy_kwh > 15_000
+    job = apply_edit(SAMPLE, ChooseInverter("a", sheet.id), workspace.desk.shelf)
+    assert hourly_year(workspace.desk, job, option_a(job)).energy_kwh > 15_000

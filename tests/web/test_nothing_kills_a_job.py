@@ -12,7 +12,6 @@ import pytest
 from flask.testing import FlaskClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
-from ridge_tally.core.job.survey_edits import ShadeKind
 
 from equipment_rows import INVERTER, MICRO, MODULE, OPTIMIZER, table
 from extremes import edits_of
@@ -20,7 +19,7 @@ from jobs import EPOCH, FULL, SAMPLE, SHELF, workspace_in
 from ridge_tally.core.job.document import Job, present_ids
 from ridge_tally.core.job.edits.survey.planes import RenamePlane
 from ridge_tally.core.job.edits.survey.surroundings import AddShade, SetShadeField, ShadeField
-from ridge_tally.core.job.survey import SitePoint
+from ridge_tally.core.job.survey import ShadeKind, SitePoint
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.demo.blank_job import blank_job
 from ridge_tally.demo.kiln_yard import kiln_yard
@@ -337,7 +336,7 @@ def test_a_row_of_equipment_with_any_figure_leaves_the_shelf_whole(
     assert page.json["page"]["left_out"] == []
     office.opens("juniper-bench")
     for sheet in random.Random(1).sample(
-        office.workspace.shelf.of_kind(kind.value)[-told["added"] :], 5
+        office.workspace.desk.shelf.of_kind(kind.value)[-told["added"] :], 5
     ):
         assert (
             office.client.get(f"/api/equipment/{kind.value}/sheets/{sheet.id}").status_code == 200

@@ -23,7 +23,7 @@ from ridge_tally.core.equipment import (
     sheet_among,
 )
 from ridge_tally.core.errors import RidgeTallyError
-from ridge_tally.rules.equipment import require_sheet
+from ridge_tally.rules.equipment.sheet import require_sheet
 
 Sheet = TypeVar("Sheet")
 

@@ -10,6 +10,7 @@ import click
 
 from ridge_tally.cli.commands import (
     as_json,
+    at_desk,
     at_option,
     data_option,
     json_option,
@@ -20,16 +21,16 @@ from ridge_tally.cli.commands import (
 )
 from ridge_tally.core.loading.weights import parse_weighing
 from ridge_tally.core.sky.sun import Location
-from ridge_tally.services.angles import AngleMap, SplitStudy, angle_map, split_study
-from ridge_tally.services.comparing import comparison
-from ridge_tally.services.house_load import shares
-from ridge_tally.services.household import house_report
-from ridge_tally.services.loading_sweep import loading_sweep
 from ridge_tally.services.own_equipment import take_in_equipment
-from ridge_tally.services.remedies import Remedy, remedies
-from ridge_tally.services.string_plans import inverter_plans
-from ridge_tally.services.what_to_buy import what_to_buy
+from ridge_tally.simulation.house_load import shares
 from ridge_tally.simulators.meters import meter_year_csv, module_day_csv
+from ridge_tally.studies.loading.household import house_report
+from ridge_tally.studies.loading.sweep import loading_sweep
+from ridge_tally.studies.loading.what_to_buy import what_to_buy
+from ridge_tally.studies.strings.comparison import comparison
+from ridge_tally.studies.strings.plans import inverter_plans
+from ridge_tally.studies.strings.remedies import Remedy, remedies
+from ridge_tally.studies.sun.angles import AngleMap, SplitStudy, angle_map, split_study
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +49,7 @@ class AnglesTold:
 @speaks
 def ways_out(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
     """Tell the ways out of what a design breaks or loses, best first."""
-    *_, report = remedies(*at_option(data, job_id, option_id))
+    *_, report = remedies(*at_desk(data, job_id, option_id))
     if json_out:
         click.echo(as_json(report))
         return
@@ -73,7 +74,7 @@ def _line(remedy: Remedy) -> str:
 @speaks
 def compare_ways(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
     """Compare the ways to the grid of an option's array, and say which and why."""
-    *_, whole = comparison(*at_option(data, job_id, option_id))
+    *_, whole = comparison(*at_desk(data, job_id, option_id))
     click.echo(as_json(whole) if json_out else "\n".join((whole.which, *whole.why)))
 
 
@@ -99,7 +100,7 @@ by_option = click.option("--by", "weighed", default="year", help="year, winter, 
 def sweep(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: bool) -> None:
     """Sweep the loading of an option: counts of modules and sizes of inverter, as JSON."""
     workspace, job, option = at_option(data, job_id, option_id)
-    *_, report = loading_sweep(workspace, job, option, parse_weighing(weighed))
+    *_, report = loading_sweep(workspace.desk, job, option, parse_weighing(weighed))
     if not as_csv:
         click.echo(as_json(report))
         return
@@ -132,7 +133,7 @@ def sweep(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: bool
 def angles(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: bool) -> None:
     """Tell every tilt and azimuth on a job's weather, and its array split in two, as JSON."""
     workspace, job, option = at_option(data, job_id, option_id)
-    found = angle_map(workspace, job, option, parse_weighing(weighed))
+    found = angle_map(workspace.desk, job, option, parse_weighing(weighed))
     if as_csv:
         rows: list[dict[str, object]] = [
             {"tilt_deg": tilt, "azimuth_deg": azimuth, "kwh_per_m2": round(kwh, 1)}
@@ -141,7 +142,7 @@ def angles(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: boo
         ]
         click.echo(_table(rows), nl=False)
         return
-    click.echo(as_json(AnglesTold(found, split_study(workspace, job, option))))
+    click.echo(as_json(AnglesTold(found, split_study(workspace.desk, job, option))))
 
 
 @main.command(name="find-inverter")
@@ -153,7 +154,7 @@ def angles(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: boo
 def find_inverter(job_id: str, option_id: str, data: Path, *, as_csv: bool) -> None:
     """Try every inverter of the shelf on an option's array, each with its best plan and year."""
     workspace, job, option = at_option(data, job_id, option_id)
-    *_, last = inverter_plans(workspace, job, option, workspace.shelf.inverters)
+    *_, last = inverter_plans(workspace.desk, job, option, workspace.desk.shelf.inverters)
     click.echo(_table([asdict(p) for p in last.found]) if as_csv else as_json(last), nl=not as_csv)
 
 
@@ -165,7 +166,7 @@ def find_inverter(job_id: str, option_id: str, data: Path, *, as_csv: bool) -> N
 @speaks
 def house(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
     """Tell how a house lives on an option's sun, with the option's battery and without."""
-    report = house_report(*at_option(data, job_id, option_id))
+    report = house_report(*at_desk(data, job_id, option_id))
     click.echo(as_json(report) if json_out else "\n".join((report.origin, *report.told)))
 
 
@@ -190,7 +191,7 @@ def sample_files(folder: Path) -> None:
 @speaks
 def buy(job_id: str, option_id: str, data: Path, *, as_csv: bool) -> None:
     """Try every module, way and inverter of the shelf on a roof: takes minutes."""
-    *_, last = what_to_buy(*at_option(data, job_id, option_id))
+    *_, last = what_to_buy(*at_desk(data, job_id, option_id))
     if not as_csv:
         click.echo(as_json(last))
         return

@@ -42,21 +42,22 @@ from ridge_tally.formats.layout_case import solve_layout_case
 from ridge_tally.formats.outline_case import solve_outline_case
 from ridge_tally.formats.weather_file import WeatherFile, read_weather
 from ridge_tally.services import jobs
-from ridge_tally.services.asked_plan import plan_verdict
-from ridge_tally.services.brief_sheet import brief_sheet
-from ridge_tally.services.evaluation import YearReport, hourly_year, year_report
-from ridge_tally.services.layouts import alternatives
-from ridge_tally.services.own_point import helped_ids, own_point_report
-from ridge_tally.services.plant import AS_IT_IS, FINELY, weather_for
-from ridge_tally.services.reporting import CheckView, OptionReport, option_report
+from ridge_tally.services.papers import brief_pdf, design_sheet_pdf
 from ridge_tally.services.sample_jobs import store_samples
-from ridge_tally.services.shade import ShadeReport, shade_report
-from ridge_tally.services.sheets import option_sheet
-from ridge_tally.services.string_plans import Objective, inverter_plans, plans_report
-from ridge_tally.services.targeting import TargetReport, target_report
-from ridge_tally.services.workspace import Workspace
-from ridge_tally.store.database import PICTURES, open_database
+from ridge_tally.services.workspace import Workspace, workspace_at
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.plant import weather_for
+from ridge_tally.simulation.scenario import AS_IT_IS, FINELY
+from ridge_tally.simulation.year import hourly_year
 from ridge_tally.store.jobs import JobId
+from ridge_tally.studies.array.layouts import alternatives
+from ridge_tally.studies.brief.target import TargetReport, target_report
+from ridge_tally.studies.strings.asked_plan import plan_verdict
+from ridge_tally.studies.strings.own_point import helped_ids, own_point_report
+from ridge_tally.studies.strings.plans import Objective, inverter_plans, plans_report
+from ridge_tally.studies.sun.shade import ShadeReport, shade_report
+from ridge_tally.views.loading.year import YearReport, year_report
+from ridge_tally.views.option import CheckView, OptionReport, option_report
 from ridge_tally.web.app import LOOPBACK, create_app
 
 BROKEN_STOP, BAD_INPUT, UNCHECKED_STOP = 1, 2, 3
@@ -66,9 +67,7 @@ P = ParamSpec("P")
 
 def open_workspace(folder: Path) -> Workspace:
     """Return a workspace on a data folder; StorageFailed if it cannot be used."""
-    return Workspace(
-        open_database(folder), lambda: datetime.now(UTC), sample_shelf(), folder / PICTURES
-    )
+    return workspace_at(folder, lambda: datetime.now(UTC), sample_shelf())
 
 
 def at_option(data: Path, job_id: str, option_id: str) -> tuple[Workspace, Job, Option]:
@@ -76,6 +75,12 @@ def at_option(data: Path, job_id: str, option_id: str) -> tuple[Workspace, Job, 
     workspace = open_workspace(data)
     job = jobs.load_job(workspace, JobId(job_id))
     return workspace, job, option_of(job, OptionId(option_id))
+
+
+def at_desk(data: Path, job_id: str, option_id: str) -> tuple[Desk, Job, Option]:
+    """Return a desk, a job at its newest, and an option; NotFound if one is not there."""
+    workspace, job, option = at_option(data, job_id, option_id)
+    return workspace.desk, job, option
 
 
 def speaks(command: Callable[P, None]) -> Callable[P, None]:
@@ -150,7 +155,7 @@ def _serve(workspace: Workspace, port: int, host: str) -> None:
 def _warm(workspace: Workspace) -> None:
     """Do the slow first things before a person asks for them."""
     warm_all()
-    for sheet in workspace.shelf.modules:
+    for sheet in workspace.desk.shelf.modules:
         fit_diode(sheet)
     import weasyprint  # noqa: F401, PLC0415 - takes seconds to load, and a sheet wants it
 
@@ -216,12 +221,12 @@ def year(
 ) -> None:
     """Simulate the year of an option; --csv writes its steps, each named by its middle."""
     workspace, job, option = at_option(data, job_id, option_id)
-    report = year_report(workspace, job, option, fine=not quick)
+    report = year_report(workspace.desk, job, option, fine=not quick)
     if csv_file is not None:
-        supposed = AS_IT_IS if quick else FINELY
-        result = hourly_year(workspace, job, option, supposed)
+        scenario = AS_IT_IS if quick else FINELY
+        result = hourly_year(workspace.desk, job, option, scenario)
         columns = {
-            "local_standard_time": weather_for(workspace, job, supposed).time,
+            "local_standard_time": weather_for(workspace.desk, job, scenario).time,
             **{f"source_{n}_dc_w": w for n, w in enumerate(result.tracker_dc_w, start=1)},
             "dc_w": result.dc_w,
             "ac_unlimited_w": result.ac_unlimited_w,
@@ -262,17 +267,17 @@ def plan_strings(
     """
     workspace, job, option = at_option(data, job_id, option_id)
     if every:
-        *_, last = inverter_plans(workspace, job, option, workspace.shelf.inverters)
+        *_, last = inverter_plans(workspace.desk, job, option, workspace.desk.shelf.inverters)
         click.echo(as_json(last))
         return
     if inverter_id is not None:
         chosen = ChooseInverter(option.id, InverterId(inverter_id))
-        job = apply_edit(job, chosen, workspace.shelf)
+        job = apply_edit(job, chosen, workspace.desk.shelf)
         option = option_of(job, option.id)
     if asked is not None:
         click.echo(as_json(plan_verdict(job, option, asked)))
         return
-    click.echo(as_json(plans_report(workspace, job, option, first, shown=MOST_LISTED)))
+    click.echo(as_json(plans_report(workspace.desk, job, option, first, shown=MOST_LISTED)))
 
 
 @main.command(name="own-point")
@@ -287,7 +292,7 @@ def own_point(
 ) -> None:
     """Tell what optimizers and microinverters of the shelf would give in a year."""
     workspace, job, option = at_option(data, job_id, option_id)
-    report = own_point_report(workspace, job, option, helped_ids(helped))
+    report = own_point_report(workspace.desk, job, option, helped_ids(helped))
     lines = [
         f"{w.problem or f'{w.energy_kwh:.0f} kWh, {w.gain_kwh:+.0f}'}  {w.units} × {w.unit}"
         if w.unit
@@ -307,7 +312,7 @@ def own_point(
 def shade(job_id: str, option_id: str, data: Path, *, json_out: bool, fine: bool) -> None:
     """Tell what shade takes from an option's modules in a year, and who throws it."""
     workspace, job, option = at_option(data, job_id, option_id)
-    report = shade_report(workspace, job, option, FINE if fine else QUICK)
+    report = shade_report(workspace.desk, job, option, FINE if fine else QUICK)
     click.echo(as_json(report) if json_out else _shade_text(report))
 
 
@@ -394,7 +399,7 @@ def target(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
     """Tell the target of an option and the ceilings in its way."""
     workspace = open_workspace(data)
     job = jobs.load_job(workspace, JobId(job_id))
-    report = target_report(workspace, job, option_of(job, OptionId(option_id)))
+    report = target_report(workspace.desk, job, option_of(job, OptionId(option_id)))
     click.echo(as_json(report) if json_out else _target_text(report))
 
 
@@ -439,7 +444,7 @@ def _year_text(report: YearReport) -> str:
 def layouts(job_id: str, option_id: str, data: Path) -> None:
     """Print the layouts of each plane as JSON: counts, ceilings, places."""
     workspace, job, option = at_option(data, job_id, option_id)
-    found = {p.id: alternatives(workspace, job, option, p.id) for p in job.survey.planes}
+    found = {p.id: alternatives(workspace.desk, job, option, p.id) for p in job.survey.planes}
     click.echo(as_json({str(k): [json.loads(as_json(a)) for a in v] for k, v in found.items()}))
 
 
@@ -453,7 +458,7 @@ def sheet(job_id: str, file: Path, option_id: str, data: Path) -> None:
     """Write the one-page sheet of an option as PDF."""
     workspace = open_workspace(data)
     newest = jobs.open_job(workspace, JobId(job_id)).revision
-    file.write_bytes(option_sheet(workspace, JobId(job_id), newest, OptionId(option_id)))
+    file.write_bytes(design_sheet_pdf(workspace, JobId(job_id), newest, OptionId(option_id)))
 
 
 @main.command()
@@ -466,7 +471,7 @@ def brief(job_id: str, file: Path, option_id: str, data: Path) -> None:
     """Write the one-page brief as PDF."""
     workspace = open_workspace(data)
     newest = jobs.open_job(workspace, JobId(job_id)).revision
-    file.write_bytes(brief_sheet(workspace, JobId(job_id), newest, OptionId(option_id)))
+    file.write_bytes(brief_pdf(workspace, JobId(job_id), newest, OptionId(option_id)))
 
 
 @main.command()

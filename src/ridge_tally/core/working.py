@@ -5,11 +5,14 @@ anybody, and a property test, can do the sum again.
 """
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
+from types import MappingProxyType
 from typing import Literal
 
 from ridge_tally.core.job.edits.any_edit import Edit
+from ridge_tally.core.steps import WorkStep
 
 RELATIVE_TOLERANCE = 1e-9
 Relation = Literal["<=", ">="]
@@ -22,6 +25,38 @@ class LimitKind(StrEnum):
     OUTSIDE = "outside"
     COSTS = "costs"
     NOTE = "note"
+
+
+class Family(StrEnum):
+    """Rules of one subject; a rule's id begins with its family's."""
+
+    SURVEY = "survey"
+    ARRAY = "array"
+    GROUND = "ground"
+    WISH = "wish"
+    STRINGS = "strings"
+    OPTIMIZER = "optimizer"
+    MICRO = "micro"
+    SAFETY = "safety"
+    LOADING = "loading"
+    GRID = "grid"
+
+
+# Where a family's limits are met by changing the design.
+STEP_OF: Mapping[Family, WorkStep] = MappingProxyType(
+    {
+        Family.SURVEY: WorkStep.SURVEY,
+        Family.ARRAY: WorkStep.ARRAY,
+        Family.GROUND: WorkStep.ARRAY,
+        Family.WISH: WorkStep.ARRAY,
+        Family.STRINGS: WorkStep.STRINGS,
+        Family.OPTIMIZER: WorkStep.STRINGS,
+        Family.MICRO: WorkStep.STRINGS,
+        Family.SAFETY: WorkStep.STRINGS,
+        Family.LOADING: WorkStep.LOADING,
+        Family.GRID: WorkStep.LOADING,
+    }
+)
 
 
 class Verdict(StrEnum):
@@ -80,7 +115,7 @@ class Fix:
 
 @dataclass(frozen=True, slots=True)
 class Check:
-    """One rule applied to one subject.
+    """One rule applied to one subject, of a family of rules and a step of the work.
 
     ``reached_at`` says in words where the limit would be met; ``reason`` why a check was
     not made.  ``margin_frac`` is the distance to the limit over the limit, negative when
@@ -88,6 +123,8 @@ class Check:
     """
 
     rule_id: str
+    family: Family
+    step: WorkStep
     title: str
     subject: str
     kind: LimitKind
@@ -158,8 +195,11 @@ def check(
     if missing and not reason:
         reason = f"Not checked: {' and '.join(missing)} not given."
     verdict = verdict_of(value, relation, limit.value)
+    family = Family(rule_id.partition(".")[0])
     return Check(
         rule_id=rule_id,
+        family=family,
+        step=STEP_OF[family],
         title=title,
         subject=subject,
         kind=kind,

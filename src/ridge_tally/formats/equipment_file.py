@@ -21,7 +21,7 @@ from ridge_tally.core.errors import FormatError, RidgeTallyError
 from ridge_tally.formats.equipment_fields import COLUMNS, SheetKind, sheet_from
 from ridge_tally.formats.job_file import describe
 from ridge_tally.formats.table import read_table
-from ridge_tally.rules.equipment import require_sheet
+from ridge_tally.rules.equipment.sheet import require_sheet
 
 MOST_ROWS = 20_000
 OWN = "own-"

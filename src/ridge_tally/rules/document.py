@@ -9,15 +9,15 @@ from ridge_tally.core.job.document import (
     Site,
 )
 from ridge_tally.core.survey.possible import require_possible
-from ridge_tally.rules.bench_document import require_sound_bench
 from ridge_tally.rules.bounds import require_bounded
-from ridge_tally.rules.brief_document import require_sound_brief
+from ridge_tally.rules.brief.document import require_sound_brief
 from ridge_tally.rules.code import require_own_rules
 from ridge_tally.rules.distinct import require_distinct
-from ridge_tally.rules.equipment import require_sheet
+from ridge_tally.rules.equipment.sheet import require_sheet
+from ridge_tally.rules.loading.bench_document import require_sound_bench
 from ridge_tally.rules.option_document import require_name, require_sound_option
-from ridge_tally.rules.survey_document import require_sound_survey
-from ridge_tally.rules.weather_document import require_sound_weather
+from ridge_tally.rules.sun.weather_document import require_sound_weather
+from ridge_tally.rules.survey.document import require_sound_survey
 
 
 def require_sound(job: Job, before: Job | None = None) -> None:

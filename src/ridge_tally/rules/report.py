@@ -1,22 +1,22 @@
 """All fast checks of an option, in the order the Tally shows them."""
 
 from ridge_tally.core.working import Check, LimitKind, Verdict
-from ridge_tally.rules.array import array_checks
+from ridge_tally.rules.array.checks import array_checks
+from ridge_tally.rules.array.ground import ground_checks
+from ridge_tally.rules.array.setbacks import setback_checks
+from ridge_tally.rules.brief.wishes import wish_checks
 from ridge_tally.rules.design import Design
-from ridge_tally.rules.grid import grid_checks
-from ridge_tally.rules.ground import ground_checks
-from ridge_tally.rules.loading import loading_checks
-from ridge_tally.rules.microinverters import microinverter_checks
-from ridge_tally.rules.optimizers import optimizer_checks
-from ridge_tally.rules.safety import safety_checks
-from ridge_tally.rules.setbacks import setback_checks
-from ridge_tally.rules.string_fuses import fuse_checks
-from ridge_tally.rules.string_leads import lead_checks
-from ridge_tally.rules.string_mixing import mixing_checks
-from ridge_tally.rules.string_voltage import voltage_checks
-from ridge_tally.rules.survey import survey_checks
-from ridge_tally.rules.tracker_current import held_tracker_checks, tracker_checks
-from ridge_tally.rules.wishes import wish_checks
+from ridge_tally.rules.loading.checks import loading_checks
+from ridge_tally.rules.loading.grid import grid_checks
+from ridge_tally.rules.strings.fuses import fuse_checks
+from ridge_tally.rules.strings.leads import lead_checks
+from ridge_tally.rules.strings.microinverters import microinverter_checks
+from ridge_tally.rules.strings.mixing import mixing_checks
+from ridge_tally.rules.strings.optimizers import optimizer_checks
+from ridge_tally.rules.strings.safety import safety_checks
+from ridge_tally.rules.strings.tracker_current import held_tracker_checks, tracker_checks
+from ridge_tally.rules.strings.voltage import voltage_checks
+from ridge_tally.rules.survey.checks import survey_checks
 
 KINDS = (LimitKind.STOP, LimitKind.OUTSIDE, LimitKind.COSTS, LimitKind.NOTE)
 

@@ -13,10 +13,10 @@ from typing import TypeVar
 
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.document import Job
-from ridge_tally.services.briefing import BriefReport, brief_report
-from ridge_tally.services.reporting import OptionReport, option_report
-from ridge_tally.services.survey_report import survey_report
-from ridge_tally.services.survey_views import SurveyReport
+from ridge_tally.views.brief.report import BriefReport, brief_report
+from ridge_tally.views.option import OptionReport, option_report
+from ridge_tally.views.survey.drawings import SurveyReport
+from ridge_tally.views.survey.report import survey_report
 
 Part = TypeVar("Part")
 _LOG = logging.getLogger(__name__)

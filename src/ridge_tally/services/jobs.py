@@ -16,16 +16,16 @@ from ridge_tally.formats import job_bundle
 from ridge_tally.formats.job_bundle import is_bundle, read_bundle, write_bundle
 from ridge_tally.formats.job_file import SUFFIX, JobFile, read_job, stored_job, write_job
 from ridge_tally.rules.document import require_sound
-from ridge_tally.services.briefing import BriefReport
 from ridge_tally.services.figures import Figures, figures_of
 from ridge_tally.services.kept_files import packed_with, unpacked
-from ridge_tally.services.reporting import OptionReport
-from ridge_tally.services.survey_views import SurveyReport
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.weather_service import climate
 from ridge_tally.store import jobs as store
 from ridge_tally.store.database import reading, transaction
 from ridge_tally.store.jobs import JobEntry, JobId, NewRevision, Revision
+from ridge_tally.views.brief.report import BriefReport
+from ridge_tally.views.option import OptionReport
+from ridge_tally.views.survey.drawings import SurveyReport
 
 # So many steps back are offered to be held against.
 MOST_EARLIER = 30
@@ -105,7 +105,7 @@ def earlier(workspace: Workspace, job_id: JobId, revision: int) -> tuple[Earlier
 def create_job(workspace: Workspace, name: str, unit: LengthUnit, author: str) -> JobState:
     """Store a new job with one plane to be measured over, and return it."""
     day = workspace.clock().date()
-    job = blank_job(workspace.shelf, name.strip(), unit, day)
+    job = blank_job(workspace.desk.shelf, name.strip(), unit, day)
     return store_job(workspace, job, "create job", author)
 
 
@@ -153,7 +153,7 @@ def save_edit(
     """
     with reading(workspace.sessions) as session:
         seen = _document(store.revision_of(session, job_id, parent))
-    job, what = apply_edit(seen, edit, workspace.shelf), describe_edit(edit)
+    job, what = apply_edit(seen, edit, workspace.desk.shelf), describe_edit(edit)
     figures = figures_of(job)
     if figures.problem and not figures_of(seen).problem:
         raise NotWorkedOut(what, figures.problem)

@@ -10,10 +10,10 @@ from ridge_tally.formats.job_bundle import METER, PICTURES, WEATHER, pictures_of
 from ridge_tally.formats.pictures import clean_picture
 from ridge_tally.formats.weather_file import read_weather
 from ridge_tally.services.workspace import Workspace
+from ridge_tally.simulation.kept import meter_file, weather_file
 from ridge_tally.store.files import keep_file, kept_file
 
 SUFFIXES = (".jpg", ".png")
-WEATHER_SUFFIX = METER_SUFFIX = ".csv"
 
 
 def take_in(workspace: Workspace, content: bytes, file: str) -> Picture:
@@ -32,16 +32,6 @@ def take_in(workspace: Workspace, content: bytes, file: str) -> Picture:
 def picture_file(workspace: Workspace, sha256: str) -> Path:
     """Return a picture's file; NotFound if it is not kept here."""
     return kept_file(workspace.pictures, sha256, SUFFIXES, "picture")
-
-
-def weather_file(workspace: Workspace, sha256: str) -> Path:
-    """Return a weather file's place; NotFound if it is not kept here."""
-    return kept_file(workspace.weather_files, sha256, (WEATHER_SUFFIX,), "weather file")
-
-
-def meter_file(workspace: Workspace, sha256: str) -> Path:
-    """Return the place of a file of metered use or power; NotFound if it is not kept here."""
-    return kept_file(workspace.meter_files, sha256, (METER_SUFFIX,), "file")
 
 
 def packed_with(workspace: Workspace, job: Job) -> dict[str, bytes]:
@@ -76,12 +66,12 @@ def unpacked(workspace: Workspace, files: dict[str, bytes], file: str) -> None:
         path = PurePosixPath(name)
         if path.parts[0] == WEATHER:
             read_weather(content, f"{file}, {name}")
-            if keep_file(workspace.weather_files, path.stem, content, path.suffix):
-                workspace.forget_weather()
+            if keep_file(workspace.desk.weather_files, path.stem, content, path.suffix):
+                workspace.desk.forget_weather()
             continue
         if path.parts[0] == METER:
             # Read when it is asked for: what it is of stands in the job.
-            keep_file(workspace.meter_files, path.stem, content, path.suffix)
+            keep_file(workspace.desk.meter_files, path.stem, content, path.suffix)
             continue
         clean_picture(content, f"{file}, {name}")
         keep_file(workspace.pictures, path.stem, content, path.suffix)

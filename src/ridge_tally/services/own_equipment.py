@@ -54,7 +54,7 @@ def take_in_equipment(workspace: Workspace, content: bytes, file: str) -> TakenI
         If the file as a whole cannot be read; nothing is kept then.
     """
     read = read_equipment(content, file)
-    there = {s.id for kind in SheetKind for s in workspace.shelf.of_kind(kind.value)}
+    there = {s.id for kind in SheetKind for s in workspace.desk.shelf.of_kind(kind.value)}
     renewed = sum(s.id in there for s in read.sheets)
     _keep(workspace, read.sheets, file)
     return TakenIn(
@@ -75,12 +75,12 @@ def remove_own(workspace: Workspace, kind: SheetKind, sheet_id: str) -> None:
     """
     with transaction(workspace.sessions) as session:
         store.remove_document(session, kind.value, sheet_id)
-    workspace.own.clear()
+    workspace.desk.own.clear()
 
 
 def own_equipment_file(workspace: Workspace) -> str:
     """Return all own datasheets as a file that another shelf takes."""
-    shelf = workspace.shelf
+    shelf = workspace.desk.shelf
     sheets = (s for kind in SheetKind for s in shelf.of_kind(kind.value) if s.id.startswith(OWN))
     return write_equipment(tuple(sheets))
 
@@ -96,4 +96,4 @@ def _keep(workspace: Workspace, sheets: tuple[AnySheet, ...], file: str) -> None
                 f"the shelf would hold more than {MOST_OWN} own datasheets",
                 "Take only what you use. Nothing was taken over.",
             )
-    workspace.own.clear()
+    workspace.desk.own.clear()

@@ -12,9 +12,9 @@ from ridge_tally.demo.lagoon_plat import NORTH_EAST, SOUTH_WEST, lagoon_plat, pl
 from ridge_tally.demo.lagoon_road import lagoon_road
 from ridge_tally.demo.mill_terrace import mill_terrace
 from ridge_tally.editing.apply import apply_edits
-from ridge_tally.services.bench import take_in_power
 from ridge_tally.services.jobs import store_job
 from ridge_tally.services.kept_files import take_in
+from ridge_tally.services.taken_in import take_in_power
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.meters import module_day_csv
 
@@ -24,10 +24,10 @@ MEASURED_ON = date(2026, 11, 20)
 def store_samples(workspace: Workspace, author: str) -> None:
     """Store the sample jobs; the last one stored stands first in the list."""
     for job in (
-        mill_terrace(workspace.shelf),
-        kiln_yard(workspace.shelf),
-        _with_measured_day(workspace, _with_plat(workspace, lagoon_road(workspace.shelf))),
-        juniper_bench(workspace.shelf),
+        mill_terrace(workspace.desk.shelf),
+        kiln_yard(workspace.desk.shelf),
+        _with_measured_day(workspace, _with_plat(workspace, lagoon_road(workspace.desk.shelf))),
+        juniper_bench(workspace.desk.shelf),
     ):
         store_job(workspace, job, "sample job", author)
 
@@ -41,7 +41,7 @@ def _with_measured_day(workspace: Workspace, job: Job) -> Job:
         MEASURED_ON, location_of(job.site), plane.slope_deg, plane.azimuth_deg, module.p_max_w
     )
     ref = take_in_power(workspace, job, text.encode(), "simulated-logger.csv")
-    return apply_edits(job, (UsePowerFile(ref, f"{module.p_max_w:g}"),), workspace.shelf)
+    return apply_edits(job, (UsePowerFile(ref, f"{module.p_max_w:g}"),), workspace.desk.shelf)
 
 
 def _with_plat(workspace: Workspace, job: Job) -> Job:
@@ -54,4 +54,4 @@ def _with_plat(workspace: Workspace, job: Job) -> Job:
         ScaleTrace(first, second, "41.00 m"),
         MoveTrace(SOUTH_WEST),
     )
-    return apply_edits(job, steps, workspace.shelf)
+    return apply_edits(job, steps, workspace.desk.shelf)

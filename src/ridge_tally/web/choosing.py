@@ -5,15 +5,15 @@ from functools import partial
 from flask_openapi import APIBlueprint
 
 from ridge_tally.core.loading.weights import parse_weighing
-from ridge_tally.services.angles import angle_map, split_study
-from ridge_tally.services.comparing import comparison
-from ridge_tally.services.loading_sweep import loading_sweep
-from ridge_tally.services.module_choice import module_choice
-from ridge_tally.services.pairing import pairing_study
-from ridge_tally.services.remedies import remedies
-from ridge_tally.services.tracker_currents import shared_trackers
-from ridge_tally.services.what_to_buy import what_to_buy
-from ridge_tally.services.which import which
+from ridge_tally.studies.array.module_choice import module_choice
+from ridge_tally.studies.loading.sweep import loading_sweep
+from ridge_tally.studies.loading.what_to_buy import what_to_buy
+from ridge_tally.studies.loading.which import which
+from ridge_tally.studies.strings.comparison import comparison
+from ridge_tally.studies.strings.pairing import pairing_study
+from ridge_tally.studies.strings.remedies import remedies
+from ridge_tally.studies.strings.tracker_currents import shared_trackers
+from ridge_tally.studies.sun.angles import angle_map, split_study
 from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import (
     AngleMapAnswer,
@@ -51,7 +51,7 @@ def get_remedies(path: OptionPath) -> RemediesAnswer:
 )
 def get_shared_trackers(path: OptionPath) -> SharedTrackersAnswer:
     """The currents of strings that share a tracker, and when their sum passes its limit."""
-    return SharedTrackersAnswer(trackers=list(shared_trackers(workspace(), *option_at(path))))
+    return SharedTrackersAnswer(trackers=list(shared_trackers(workspace().desk, *option_at(path))))
 
 
 @bp.get(f"{OPTION}/comparison", operation_id="comparison", responses={200: ComparisonAnswer})
@@ -73,14 +73,16 @@ def get_loading_sweep(path: OptionPath, query: Weighed) -> SweepAnswer:
 @bp.get(f"{OPTION}/angles", operation_id="angle_map", responses={200: AngleMapAnswer})
 def get_angles(path: OptionPath, query: Weighed) -> AngleMapAnswer:
     """What every tilt and azimuth gets of this site's weather, the site's planes marked."""
-    return AngleMapAnswer(angles=angle_map(workspace(), *option_at(path), parse_weighing(query.by)))
+    return AngleMapAnswer(
+        angles=angle_map(workspace().desk, *option_at(path), parse_weighing(query.by))
+    )
 
 
 @bp.get(f"{OPTION}/split", operation_id="split_study", responses={200: SplitAnswer})
 def get_split(path: OptionPath, query: SplitQuery) -> SplitAnswer:
     """Half the modules turned each way, by an angle from none to a quarter turn."""
     here, at = workspace(), option_at(path)
-    return SplitAnswer(study=split_study(here, *at, query.tilt_deg, query.ratio))
+    return SplitAnswer(study=split_study(here.desk, *at, query.tilt_deg, query.ratio))
 
 
 @bp.get(f"{OPTION}/pairing", operation_id="pairing", responses={200: PairingAnswer})

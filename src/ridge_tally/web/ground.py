@@ -5,9 +5,9 @@ from flask_openapi import APIBlueprint
 
 from ridge_tally.core.brief.typed import parse_share_frac
 from ridge_tally.core.job.ids import PlaneId
-from ridge_tally.services.bracket_seats import seat_report
-from ridge_tally.services.rows_light import rows_light
-from ridge_tally.services.seasonal_tilt import calendar_of, seasonal_tilt
+from ridge_tally.studies.array.brackets import seat_report
+from ridge_tally.studies.array.rows_light import rows_light
+from ridge_tally.studies.array.seasonal_tilt import calendar_of, seasonal_tilt
 from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import (
     PlanePath,
@@ -25,7 +25,7 @@ bp = APIBlueprint("ground", __name__, url_prefix="/api")
 def get_rows_light(path: PlanePath, query: RowsLightQuery) -> RowsLightAnswer:
     """What rows take of each other's light at their gap and at others; the gap for a typed loss."""
     asked = parse_share_frac(query.most_loss, "Light rows take") if query.most_loss else None
-    light = rows_light(workspace(), *option_at(path), PlaneId(path.plane_id), asked)
+    light = rows_light(workspace().desk, *option_at(path), PlaneId(path.plane_id), asked)
     return RowsLightAnswer(light=light)
 
 
@@ -38,7 +38,7 @@ def get_brackets(path: PlanePath) -> SeatsAnswer:
 @bp.get(f"{PLANE}/seasons", operation_id="seasonal_tilt", responses={200: SeasonsAnswer})
 def get_seasons(path: PlanePath) -> SeasonsAnswer:
     """What other tilts and tilts changed with the seasons are worth."""
-    study = seasonal_tilt(workspace(), *option_at(path), PlaneId(path.plane_id))
+    study = seasonal_tilt(workspace().desk, *option_at(path), PlaneId(path.plane_id))
     return SeasonsAnswer(study=study)
 
 

@@ -2,12 +2,13 @@
 
 from flask_openapi import APIBlueprint
 
-from ridge_tally.services.bench import bench_view, take_in_power
-from ridge_tally.services.household import house_report
+from ridge_tally.services.compared import compared
 from ridge_tally.services.jobs import earlier, load_job
-from ridge_tally.services.load_files import take_in_load
-from ridge_tally.services.options_compared import options_compared, parse_picks
+from ridge_tally.services.taken_in import take_in_load, take_in_power
 from ridge_tally.store.jobs import JobId
+from ridge_tally.studies.loading.bench import bench_view
+from ridge_tally.studies.loading.household import house_report
+from ridge_tally.studies.loading.options_compared import parse_picks
 from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import (
     BenchAnswer,
@@ -30,7 +31,7 @@ REVISION = "/jobs/<job_id>/revisions/<int:revision>"
 @bp.get(f"{OPTION}/house", operation_id="house", responses={200: HouseAnswer})
 def get_house(path: OptionPath) -> HouseAnswer:
     """What the house uses of its own sun, sends out and buys, with its battery and other sizes."""
-    return HouseAnswer(house=house_report(workspace(), *option_at(path)))
+    return HouseAnswer(house=house_report(workspace().desk, *option_at(path)))
 
 
 @bp.post(f"{REVISION}/load", operation_id="take_load", responses={201: LoadFileAnswer})
@@ -45,7 +46,7 @@ def get_compared(path: RevisionPath, query: ComparedQuery) -> ComparedAnswer:
     """Years of options, and of designs as they were before, held against the first."""
     job_id = JobId(path.job_id)
     picks = parse_picks(query.picked, path.revision)
-    return ComparedAnswer(compared=options_compared(workspace(), job_id, path.revision, picks))
+    return ComparedAnswer(compared=compared(workspace(), job_id, path.revision, picks))
 
 
 @bp.get(f"{REVISION}/earlier", operation_id="earlier_revisions", responses={200: EarlierAnswer})
@@ -57,7 +58,7 @@ def get_earlier(path: RevisionPath) -> EarlierAnswer:
 @bp.get(f"{OPTION}/bench", operation_id="bench", responses={200: BenchAnswer})
 def get_bench(path: OptionPath) -> BenchAnswer:
     """The test module's day, the array made of it, and the model's day beside it."""
-    return BenchAnswer(bench=bench_view(workspace(), *option_at(path)))
+    return BenchAnswer(bench=bench_view(workspace().desk, *option_at(path)))
 
 
 @bp.post(f"{REVISION}/power", operation_id="take_power", responses={201: PowerFileAnswer})

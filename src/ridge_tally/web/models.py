@@ -20,40 +20,41 @@ from ridge_tally.core.survey.scene import Scene
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.formats.equipment_fields import Column, SheetKind
 from ridge_tally.formats.sheet_pdf import SheetContent
-from ridge_tally.rules.setbacks import SetbackPack
-from ridge_tally.services.angles import AngleMap, SplitStudy
-from ridge_tally.services.asked_plan import PlanVerdict
-from ridge_tally.services.bench import BenchView
-from ridge_tally.services.bracket_seats import SeatReport
-from ridge_tally.services.comparing import Comparison
-from ridge_tally.services.evaluation import ShadeBand, YearReport
-from ridge_tally.services.household import HouseReport
+from ridge_tally.rules.array.setbacks import SetbackPack
 from ridge_tally.services.jobs import Earlier, JobState
-from ridge_tally.services.layouts import Alternative, Proof
-from ridge_tally.services.load_files import LoadFileTold
-from ridge_tally.services.loading_sweep import SweepReport
-from ridge_tally.services.losses_at_meter import LossAtMeter
-from ridge_tally.services.module_choice import ModuleChoice
-from ridge_tally.services.one_more import OneMore
-from ridge_tally.services.options_compared import OptionsCompared
 from ridge_tally.services.own_equipment import TakenIn
-from ridge_tally.services.own_point import OwnPointReport
-from ridge_tally.services.pairing import PairingStudy
-from ridge_tally.services.remedies import RemediesReport
-from ridge_tally.services.rows_light import RowsLight
-from ridge_tally.services.seasonal_tilt import SeasonalTilt
-from ridge_tally.services.shade import AtMeter, ShadeHours, ShadeReport, Trimmed
-from ridge_tally.services.shelf_browsing import SheetView, ShelfPage
-from ridge_tally.services.string_plans import InverterPlans, Objective, PlansReport
-from ridge_tally.services.sun_day import SunDay
-from ridge_tally.services.sun_paths import SunPaths
-from ridge_tally.services.targeting import TargetReport
-from ridge_tally.services.tracker_currents import SharedTracker
-from ridge_tally.services.tracker_losses import TrackerLosses
-from ridge_tally.services.weather_report import FileTold, WeatherReport
-from ridge_tally.services.what_to_buy import WhatToBuy
-from ridge_tally.services.which import Which
-from ridge_tally.services.worst_modules import WorstModules
+from ridge_tally.services.taken_in import LoadFileTold
+from ridge_tally.studies.array.brackets import SeatReport
+from ridge_tally.studies.array.layouts import Alternative, Proof
+from ridge_tally.studies.array.module_choice import ModuleChoice
+from ridge_tally.studies.array.one_more import OneMore
+from ridge_tally.studies.array.rows_light import RowsLight
+from ridge_tally.studies.array.seasonal_tilt import SeasonalTilt
+from ridge_tally.studies.array.worst_modules import WorstModules
+from ridge_tally.studies.brief.target import TargetReport
+from ridge_tally.studies.loading.bench import BenchView
+from ridge_tally.studies.loading.household import HouseReport
+from ridge_tally.studies.loading.options_compared import OptionsCompared
+from ridge_tally.studies.loading.sweep import SweepReport
+from ridge_tally.studies.loading.what_to_buy import WhatToBuy
+from ridge_tally.studies.loading.which import Which
+from ridge_tally.studies.strings.asked_plan import PlanVerdict
+from ridge_tally.studies.strings.comparison import Comparison
+from ridge_tally.studies.strings.own_point import OwnPointReport
+from ridge_tally.studies.strings.pairing import PairingStudy
+from ridge_tally.studies.strings.plans import InverterPlans, Objective, PlansReport
+from ridge_tally.studies.strings.remedies import RemediesReport
+from ridge_tally.studies.strings.tracker_currents import SharedTracker
+from ridge_tally.studies.strings.tracker_losses import TrackerLosses
+from ridge_tally.studies.sun.angles import AngleMap, SplitStudy
+from ridge_tally.studies.sun.losses_at_meter import LossAtMeter
+from ridge_tally.studies.sun.shade import AtMeter, ShadeHours, ShadeReport, Trimmed
+from ridge_tally.studies.sun.shade_band import ShadeBand
+from ridge_tally.studies.sun.sun_day import SunDay
+from ridge_tally.studies.sun.sun_paths import SunPaths
+from ridge_tally.views.loading.year import YearReport
+from ridge_tally.views.shelf import SheetView, ShelfPage
+from ridge_tally.views.sun.weather import FileTold, WeatherReport
 
 
 class Wire(BaseModel):

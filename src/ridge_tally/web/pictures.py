@@ -3,7 +3,7 @@
 from flask import Response, send_file
 from flask_openapi import APIBlueprint
 
-from ridge_tally.services import kept_files
+from ridge_tally.services.kept_files import picture_file, take_in
 from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import PictureAnswer, PicturePath
 from ridge_tally.web.sent_file import sent_file
@@ -14,13 +14,13 @@ bp = APIBlueprint("pictures", __name__, url_prefix="/api/pictures")
 @bp.post("", operation_id="take_picture", responses={201: PictureAnswer})
 def post_picture() -> tuple[PictureAnswer, int]:
     """Keep a clean copy of the picture sent as the body; its name comes percent-encoded."""
-    return PictureAnswer(picture=kept_files.take_in(workspace(), *sent_file("picture"))), 201
+    return PictureAnswer(picture=take_in(workspace(), *sent_file("picture"))), 201
 
 
 @bp.get("/<sha256>", operation_id="picture")
 def get_picture(path: PicturePath) -> Response:
     """A picture's file; it never changes."""
-    response = send_file(kept_files.picture_file(workspace(), path.sha256))
+    response = send_file(picture_file(workspace(), path.sha256))
     response.headers["Cache-Control"] = "private, immutable, max-age=31536000"
     response.headers["X-Content-Type-Options"] = "nosniff"
     return response

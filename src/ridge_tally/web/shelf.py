@@ -11,7 +11,7 @@ from ridge_tally.services.own_equipment import (
     remove_own,
     take_in_equipment,
 )
-from ridge_tally.services.shelf_browsing import ShelfQuestion, sheet_view, shelf_page
+from ridge_tally.views.shelf import ShelfQuestion, sheet_view, shelf_page
 from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import (
     ColumnsAnswer,
@@ -33,7 +33,7 @@ bp = APIBlueprint("shelf", __name__, url_prefix="/api/equipment")
 def get_page(path: KindPath, query: ShelfAsked) -> ShelfPageAnswer:
     """A page of the datasheets of a kind, filtered and sorted."""
     asked = ShelfQuestion(**query.model_dump())
-    return ShelfPageAnswer(page=shelf_page(workspace().shelf, path.kind, asked))
+    return ShelfPageAnswer(page=shelf_page(workspace().desk.shelf, path.kind, asked))
 
 
 @bp.get("/<kind>/columns", operation_id="sheet_columns", responses={200: ColumnsAnswer})
@@ -53,14 +53,14 @@ def get_table(path: KindPath) -> Response:
 @bp.get("/<kind>/sheets/<sheet_id>", operation_id="sheet", responses={200: SheetAnswer})
 def get_sheet(path: SheetPath) -> SheetAnswer:
     """A datasheet value by value, each with where it is from."""
-    return SheetAnswer(sheet=sheet_view(workspace().shelf, path.kind, path.sheet_id))
+    return SheetAnswer(sheet=sheet_view(workspace().desk.shelf, path.kind, path.sheet_id))
 
 
 @bp.post("/<kind>/sheets", operation_id="type_sheet", responses={201: SheetAnswer})
 def post_sheet(path: KindPath, body: SheetTyped) -> tuple[SheetAnswer, int]:
     """Keep a typed datasheet."""
     sheet = keep_typed(workspace(), path.kind, body.texts)
-    return SheetAnswer(sheet=sheet_view(workspace().shelf, path.kind, sheet.id)), 201
+    return SheetAnswer(sheet=sheet_view(workspace().desk.shelf, path.kind, sheet.id)), 201
 
 
 @bp.delete("/<kind>/sheets/<sheet_id>", operation_id="remove_sheet", responses={200: SheetGone})

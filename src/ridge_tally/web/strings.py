@@ -4,9 +4,9 @@ from functools import partial
 
 from flask_openapi import APIBlueprint
 
-from ridge_tally.services.asked_plan import plan_verdict
-from ridge_tally.services.string_plans import inverter_plans, plans_report
-from ridge_tally.services.tracker_losses import tracker_losses
+from ridge_tally.studies.strings.asked_plan import plan_verdict
+from ridge_tally.studies.strings.plans import inverter_plans, plans_report
+from ridge_tally.studies.strings.tracker_losses import tracker_losses
 from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import (
     InverterPlansAnswer,
@@ -27,7 +27,7 @@ bp = APIBlueprint("strings", __name__, url_prefix="/api")
 @bp.get(f"{OPTION}/string-plans", operation_id="string_plans", responses={200: PlansAnswer})
 def get_string_plans(path: OptionPath, query: PlansQuery) -> PlansAnswer:
     """The legal string plans, best first, and what each length in series comes to."""
-    return PlansAnswer(report=plans_report(workspace(), *option_at(path), query.first))
+    return PlansAnswer(report=plans_report(workspace().desk, *option_at(path), query.first))
 
 
 @bp.get(
@@ -35,7 +35,7 @@ def get_string_plans(path: OptionPath, query: PlansQuery) -> PlansAnswer:
 )
 def get_inverter_plans(path: OptionPath) -> InverterPlansAnswer:
     """The shelf's inverters with their best plans for this array, as far as they are looked at."""
-    steps = partial(inverter_plans, inverters=workspace().shelf.inverters)
+    steps = partial(inverter_plans, inverters=workspace().desk.shelf.inverters)
     found = seen(Study.INVERTERS, path, steps)
     return InverterPlansAnswer(plans=found.step, running=found.running, problem=found.problem)
 
@@ -51,4 +51,4 @@ def get_plan_verdict(path: OptionPath, query: TypedPlan) -> PlanVerdictAnswer:
 )
 def get_tracker_losses(path: OptionPath) -> TrackerLossesAnswer:
     """What each tracker loses in a year: to uneven light, to mixing, to its limits."""
-    return TrackerLossesAnswer(losses=list(tracker_losses(workspace(), *option_at(path))))
+    return TrackerLossesAnswer(losses=list(tracker_losses(workspace().desk, *option_at(path))))

@@ -7,7 +7,7 @@ from flask_openapi import APIBlueprint
 
 from ridge_tally.core.job.document import Job, Option
 from ridge_tally.services.runs import Seen
-from ridge_tally.services.workspace import Workspace
+from ridge_tally.simulation.desk import Desk
 from ridge_tally.web.jobs import workspace
 from ridge_tally.web.models import OptionPath, Stopped, Study, StudyPath
 from ridge_tally.web.options import OPTION, option_at
@@ -19,12 +19,12 @@ Step = TypeVar("Step")
 def seen(
     study: Study,
     path: OptionPath,
-    steps: Callable[[Workspace, Job, Option], Iterator[Step]],
+    steps: Callable[[Desk, Job, Option], Iterator[Step]],
     content: Hashable = None,
 ) -> Seen[Step]:
     """Return how a study of an option stands, begun if it is not going on yet with that content."""
     here, (job, option) = workspace(), option_at(path)
-    return here.runs.look(_place(study, path), content, lambda: steps(here, job, option))
+    return here.runs.look(_place(study, path), content, lambda: steps(here.desk, job, option))
 
 
 @bp.delete(f"{OPTION}/studies/<study>", operation_id="stop_study", responses={200: Stopped})

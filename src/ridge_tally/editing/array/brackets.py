@@ -24,7 +24,7 @@ from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.survey import Covering, RoofPlane
 from ridge_tally.core.survey.framing import FramingLines, framing_lines
 from ridge_tally.core.survey.outline import corners_m, require_closed
-from ridge_tally.rules.array import lay_in, placed_at
+from ridge_tally.rules.array.checks import lay_in, placed_at
 
 
 def _lines(plane: RoofPlane) -> tuple[FramingLines, SeatLines]:

@@ -30,7 +30,7 @@ from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.survey.outline import is_closed, require_closed
 from ridge_tally.editing.array.placed_on import array_of, with_array
-from ridge_tally.rules.array import lay_in
+from ridge_tally.rules.array.checks import lay_in
 
 TURN_OR_NARROW = "Turn the modules, choose a smaller one, or narrow a strip."
 

@@ -35,9 +35,9 @@ from ridge_tally.editing.array.brackets import set_on_lines
 from ridge_tally.editing.array.filled import filled, nothing_fits, require_possible, with_places
 from ridge_tally.editing.array.placed_on import array_of, with_array
 from ridge_tally.editing.array.respaced import stood_anew, typed_gap_m
-from ridge_tally.rules.array import lay_in
+from ridge_tally.rules.array.checks import lay_in
+from ridge_tally.rules.array.setbacks import edge_zone_m, setback_pack
 from ridge_tally.rules.option_document import LONGEST_RUN, STEEPEST_LEG_DEG
-from ridge_tally.rules.setbacks import edge_zone_m, setback_pack
 
 WIDEST_PATH_M = 5.0
 

@@ -38,7 +38,7 @@ from ridge_tally.editing.array.filled import placed_module, require_possible
 from ridge_tally.editing.array.placed_on import array_of, with_array
 from ridge_tally.editing.array.respaced import typed_gap_m
 from ridge_tally.editing.rows import next_id
-from ridge_tally.rules.array import lay_in
+from ridge_tally.rules.array.checks import lay_in
 
 # Modules this much further apart than their gap still touch.
 TOUCHING_M = 0.005

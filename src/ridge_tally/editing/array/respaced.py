@@ -21,7 +21,7 @@ from ridge_tally.core.job.ids import OptionId, PlacedId
 from ridge_tally.core.units import parse_length_m
 from ridge_tally.editing.array.filled import filled
 from ridge_tally.editing.array.placed_on import array_of, with_array
-from ridge_tally.rules.array import lay_of
+from ridge_tally.rules.array.checks import lay_of
 from ridge_tally.rules.option_document import WIDEST_GAP_M
 
 # What stands within this of a gap is meant to stand at it.

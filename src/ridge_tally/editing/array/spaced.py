@@ -9,7 +9,7 @@ from ridge_tally.core.job.array import (
 from ridge_tally.core.job.document import Job, Option, plane_of
 from ridge_tally.core.job.survey import Taped
 from ridge_tally.core.sun.row_spacing import solstice_gap_m
-from ridge_tally.rules.ground import rows_of
+from ridge_tally.rules.array.ground import rows_of
 from ridge_tally.rules.option_document import WIDEST_GAP_M
 
 

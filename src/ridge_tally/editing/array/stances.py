@@ -9,7 +9,7 @@ from ridge_tally.core.array.stances import positions_of, tilt_by_day, tilted
 from ridge_tally.core.job.array import PlaneArray
 from ridge_tally.core.job.document import Job, Option, plane_of
 from ridge_tally.core.nominal_year import DAYS
-from ridge_tally.rules.array import lay_in
+from ridge_tally.rules.array.checks import lay_in
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,7 +12,7 @@ from ridge_tally.core.job.document import (
 from ridge_tally.core.strings.plan import StringLimits, plan_planes
 from ridge_tally.core.strings.thread import thread_strings
 from ridge_tally.editing.design import design_for
-from ridge_tally.rules.string_limits import string_limits
+from ridge_tally.rules.strings.limits import string_limits
 
 
 def thread_option(job: Job, option: Option) -> Option:

@@ -18,7 +18,7 @@ from ridge_tally.core.sky.sun import apart_km
 from ridge_tally.core.units import parse_number, parse_temperature_degc
 from ridge_tally.editing.sun.normals import NORMALS, normals_of
 from ridge_tally.rules import tables
-from ridge_tally.rules.weather_document import KINDS
+from ridge_tally.rules.sun.weather_document import KINDS
 
 # A typical year says little of a place further off than this; common practice, no source.
 NEAR_KM = 50.0

@@ -114,7 +114,7 @@ function FamilyRules() {
 function SafetyRules() {
   const { option, report, act } = useJob();
   const { shutdown, confirmed } = option.safety;
-  const checks = report.checks.filter(({ check }) => check.rule_id.startsWith('safety.'));
+  const checks = report.checks.filter(({ check }) => check.family === 'safety');
   return (
     <section
       aria-label="Safety"

@@ -1,0 +1,315 @@
+"""Rules of the grid: what its operator, the panel and the rebate allow.
+
+The checks here need no yield and follow every edit at once; the ceilings that need one
+are in ``rules.ceilings``.
+"""
+
+from dataclasses import replace
+
+from ridge_tally.core.job.document import CodePack, present_ids
+from ridge_tally.core.job.grid import GridRules, RouteKind, SizeCapKind
+from ridge_tally.core.working import (
+    Check,
+    Given,
+    LimitKind,
+    Source,
+    SourceStatus,
+    bracketed,
+    check,
+    number_of,
+)
+from ridge_tally.rules import tables
+from ridge_tally.rules.design import Design, dc_watts
+from ridge_tally.rules.strings.tracker_current import over_from
+
+# Per cents nearer than this to a whole one were typed as it.
+EXACT = 1e-9
+
+
+def grid_source(grid: GridRules) -> Source:
+    """Return where the grid rules come from, marked as a sample while they are one."""
+    status = SourceStatus.SAMPLE if grid.sample else SourceStatus.BRIEF
+    return Source(f"grid rules of {grid.dated:%Y-%m-%d}", f"{grid.operator}: {grid.source}", status)
+
+
+def grid_checks(design: Design) -> tuple[Check, ...]:
+    """Return every check of grid and panel that applies; none before modules are placed."""
+    if not present_ids(design.option):
+        return ()
+    grid = design.job.brief.grid
+    found = [] if grid is None else _rule_checks(design, grid)
+    if design.job.site.code_pack is CodePack.US:
+        found.append(_busbar(design))
+    return (*found, *_phases(design))
+
+
+def dc_kw(design: Design) -> tuple[str, tuple[Given, ...], float]:
+    """Return formula, givens and kW of the modules that are there."""
+    formula, givens, watts = dc_watts(design)
+    kilo = tuple(
+        replace(g, value=number_of(g) / 1000, unit="kW") if g.unit == "W" else g for g in givens
+    )
+    return formula, kilo, watts / 1000
+
+
+def _over_from(design: Design, most_kw: float) -> str:
+    """Return from how many modules on a DC power is passed."""
+    dc, count = dc_kw(design)[2], len(present_ids(design.option))
+    return over_from(most_kw, design.module.p_max_w / 1000, "kW", dc, count)
+
+
+def existing_dc(design: Design) -> Given:
+    """Return the DC power that is already there."""
+    arrays = design.job.brief.already.arrays
+    return Given("p_old", "DC power already there", sum(a.p_dc_kw for a in arrays), "kW", "brief")
+
+
+def existing_ac(design: Design) -> Given:
+    """Return the AC power that is already there."""
+    arrays = design.job.brief.already.arrays
+    return Given("p_old", "AC power already there", sum(a.p_ac_kw for a in arrays), "kW", "brief")
+
+
+def ac_kw(design: Design) -> Given:
+    """Return the inverter's AC power."""
+    return Given("p_ac", "inverter AC power", design.p_ac_w / 1000, "kW", "inverter datasheet")
+
+
+def _rule_checks(design: Design, grid: GridRules) -> list[Check]:
+    phases = design.job.survey.service.phases
+    source = grid_source(grid)
+    found = []
+    if grid.ac_cap_kw_per_phase is not None:
+        found.append(
+            _ac_power(
+                design,
+                "grid.ac-cap",
+                "Inverter cap of the grid",
+                LimitKind.OUTSIDE,
+                Given(
+                    "cap",
+                    f"cap of {phases} phase{'s' if phases > 1 else ''}",
+                    grid.ac_cap_kw_per_phase * phases,
+                    "kW",
+                    "grid rules",
+                ),
+                source,
+            )
+        )
+    if grid.size_cap.kind is SizeCapKind.AC_KW:
+        limit = Given("cap", "size cap", grid.size_cap.value, "kW", "grid rules")
+        found.append(
+            _ac_power(design, "grid.size-cap", "Size cap", LimitKind.OUTSIDE, limit, source)
+        )
+    if grid.size_cap.kind is SizeCapKind.DC_KW:
+        limit = Given("cap", "size cap", grid.size_cap.value, "kW", "grid rules")
+        found.append(_dc_power(design, "grid.size-cap", "Size cap", limit, source))
+    route = next((r for r in grid.routes if r.kind is RouteKind.NOTIFY), None)
+    if route is not None and route.most_kw_per_phase is not None:
+        limit = Given(
+            "quick", "notify afterwards up to", route.most_kw_per_phase * phases, "kW", "grid rules"
+        )
+        found.append(
+            _ac_power(
+                design, "grid.quick-approval", "Quick approval", LimitKind.NOTE, limit, source
+            )
+        )
+    if grid.export_limit_kw is not None:
+        limit = Given("out", "export limit", grid.export_limit_kw, "kW", "grid rules")
+        told = "above it a certified limiter is needed, and what the house does not use is lost"
+        found.append(
+            _ac_power(design, "grid.export", "Export limit", LimitKind.NOTE, limit, source, told)
+        )
+    rebate = grid.rebate
+    if rebate is not None and rebate.most_dc_kw is not None:
+        limit = Given("paid_to", "rebate pays up to", rebate.most_dc_kw, "kW", "grid rules")
+        found.append(_dc_power(design, "grid.rebate-size", "Rebate size", limit, source))
+    if rebate is not None and rebate.most_dc_ac_ratio is not None:
+        worded = f"rebate pays up to, worded as {rebate_wording(rebate.most_dc_ac_ratio)}"
+        limit = Given("paid_to", worded, rebate.most_dc_ac_ratio, "", "grid rules")
+        formula, givens, dc = dc_kw(design)
+        p_ac = ac_kw(design)
+        found.append(
+            check(
+                rule_id="grid.rebate-ratio",
+                title="Rebate DC:AC",
+                subject="rebate",
+                kind=LimitKind.OUTSIDE,
+                formula=f"{bracketed(formula)} / p_ac",
+                givens=(*givens, p_ac),
+                value=dc / number_of(p_ac),
+                symbol="ratio",
+                unit="",
+                relation="<=",
+                limit=limit,
+                source=source,
+                reached_at=_over_from(design, number_of(limit) * number_of(p_ac)),
+            )
+        )
+    return found
+
+
+def rebate_wording(most_ratio: float) -> str:
+    """Return which of the two ways of stating a rebate's ratio it is.
+
+    Notes
+    -----
+    An inverter of at least 75 % of the array lets 5 kW carry 6.667 kW, an array of at most 133 %
+    of the inverter 6.65 kW: common practice words both as 133 %.
+    """
+    of_ac, of_dc = most_ratio * 100, 100 / most_ratio
+    if abs(of_dc - round(of_dc)) < EXACT and abs(of_ac - round(of_ac)) > EXACT:
+        return f"an inverter of at least {of_dc:.0f} % of the array"
+    return f"an array of at most {of_ac:g} % of the inverter"
+
+
+def _ac_power(
+    design: Design,
+    rule_id: str,
+    title: str,
+    kind: LimitKind,
+    limit: Given,
+    source: Source,
+    reached_at: str = "",
+) -> Check:
+    p_ac, p_old = ac_kw(design), existing_ac(design)
+    left_kw = number_of(limit) - number_of(p_old)
+    return check(
+        rule_id=rule_id,
+        title=title,
+        subject="AC",
+        kind=kind,
+        formula="p_ac + p_old",
+        givens=(p_ac, p_old),
+        value=number_of(p_ac) + number_of(p_old),
+        symbol="p",
+        unit="kW",
+        relation="<=",
+        limit=limit,
+        source=source,
+        reached_at=reached_at or f"over {limit.value:g} kW from an inverter above {left_kw:g} kW",
+    )
+
+
+def _dc_power(design: Design, rule_id: str, title: str, limit: Given, source: Source) -> Check:
+    (formula, givens, dc), p_old = dc_kw(design), existing_dc(design)
+    left_kw = max(0.0, number_of(limit) - number_of(p_old))
+    return check(
+        rule_id=rule_id,
+        title=title,
+        subject="DC",
+        kind=LimitKind.OUTSIDE,
+        formula=f"{formula} + p_old",
+        givens=(*givens, p_old),
+        value=dc + number_of(p_old),
+        symbol="p",
+        unit="kW",
+        relation="<=",
+        limit=limit,
+        source=source,
+        reached_at=_over_from(design, left_kw),
+    )
+
+
+def _phases(design: Design) -> tuple[Check, ...]:
+    """Inverters of one phase on a service of three, and the other way round."""
+    service, family = design.job.survey.service.phases, design.rules.family
+    found = []
+    most = max(i.phases for i in design.inverters)
+    if most > service:
+        found.append(
+            check(
+                rule_id="grid.phases",
+                title="Phases",
+                subject="inverter",
+                kind=LimitKind.STOP,
+                formula="phases",
+                givens=(Given("phases", "phases it needs", float(most), "", "datasheet"),),
+                value=float(most),
+                symbol="phases",
+                unit="",
+                relation="<=",
+                limit=Given("there", "phases of the service", float(service), "", "survey"),
+                source=Source("inverter datasheet", "", SourceStatus.DATASHEET),
+                graded=False,
+            )
+        )
+    if service > 1 and family.phases_apart_kw is not None and family.phases is not None:
+        # All on one phase until somebody says how they are shared out.
+        one_kw = sum(i.p_ac_w for i in design.inverters if i.phases == 1) / 1000
+        found.append(
+            check(
+                rule_id="grid.phases-apart",
+                title="Between phases",
+                subject="AC",
+                kind=LimitKind.OUTSIDE,
+                formula="p_one",
+                givens=(Given("p_one", "AC power on one phase alone", one_kw, "kW", "datasheet"),),
+                value=one_kw,
+                symbol="p",
+                unit="kW",
+                relation="<=",
+                limit=Given("apart", "phases apart at most", family.phases_apart_kw, "kW", "code"),
+                source=family.phases,
+            )
+        )
+    return tuple(found)
+
+
+def service_volts(design: Design) -> Given:
+    """Return the voltage the inverter's current is reckoned at."""
+    grid = design.job.brief.grid
+    volts = grid.volts_per_phase_v if grid is not None else 240.0
+    return Given("u", "volts of the service", volts, "V", "grid rules" if grid else "usual service")
+
+
+def _busbar(design: Design) -> Check:
+    """Main breaker and 125 % of all inverter currents against 120 % of the busbar."""
+    table = tables.load("busbar-share")
+    share, factor = table.number("share"), table.number("factor")
+    service = design.job.survey.service
+    p_ac, p_old, volts = ac_kw(design), existing_ac(design), service_volts(design)
+    givens = (
+        Given("main", "main breaker", service.main_breaker_a, "A", "survey of the panel"),
+        Given("f", "continuous current", factor, "", "code"),
+        p_ac,
+        p_old,
+        volts,
+    )
+    value = None
+    if service.main_breaker_a is not None:
+        value = service.main_breaker_a + factor * (
+            number_of(p_ac) + number_of(p_old)
+        ) * 1000 / number_of(volts)
+    bar = service.busbar_a
+    return check(
+        rule_id="grid.busbar",
+        title="Busbar",
+        subject="main panel",
+        kind=LimitKind.STOP,
+        formula="main + f * (p_ac + p_old) * 1000 / u",
+        givens=givens,
+        value=value,
+        symbol="i_bus",
+        unit="A",
+        relation="<=",
+        limit=Given(
+            "bus",
+            "120 % of the busbar",
+            None if bar is None else share * bar,
+            "A",
+            "survey of the panel",
+        ),
+        source=table.source,
+        reached_at=_busbar_room(service.main_breaker_a, bar, share, factor, number_of(volts)),
+        reason="Not checked: type main breaker and busbar under Already there. Other ways of connecting may be open.",
+    )
+
+
+def _busbar_room(
+    main_a: float | None, bar_a: float | None, share: float, factor: float, volts_v: float
+) -> str:
+    if main_a is None or bar_a is None:
+        return ""
+    room_kw = max(0.0, share * bar_a - main_a) / factor * volts_v / 1000
+    return f"takes up to {room_kw:.2f} kW of inverters beside the main breaker"

@@ -1,0 +1,199 @@
+"""Rules of optimizers: each one's input, and strings of them that an inverter holds at a voltage."""
+
+from ridge_tally.core.equipment import ModuleSheet, OptimizerKind, OptimizerSheet
+from ridge_tally.core.job.document import ModuleString, strings_on
+from ridge_tally.core.job.edits.strings.threading import PlanAnew
+from ridge_tally.core.working import (
+    Check,
+    Fix,
+    Given,
+    LimitKind,
+    Relation,
+    Source,
+    SourceStatus,
+    bracketed,
+    check,
+    shown,
+)
+from ridge_tally.rules.design import Design, watts_of
+from ridge_tally.rules.strings.module_inputs import ModuleInput, module_input_checks, module_watts
+
+MAKER = Source("optimizer datasheet", "", SourceStatus.DATASHEET)
+MARGIN = Source("two units may fail and the string still runs", "", SourceStatus.COMMON_PRACTICE)
+CIRCUIT = Source("NEC 690.7(B)", "2023", SourceStatus.FROM_MEMORY)
+UNIT = "optimizer datasheet"
+# Common practice, no source: units that may fail before a string falls out of its range.
+SPARE = 2
+
+
+def optimizer_checks(design: Design, unit: OptimizerSheet) -> tuple[Check, ...]:
+    """Return the checks of each type of module on an optimizer, and of a system's strings."""
+    sheets = dict.fromkeys(design.sheets[m] for m in design.fitted)
+    found = [c for sheet in sheets for c in input_checks(design, unit, sheet)]
+    if unit.kind is OptimizerKind.SYSTEM:
+        for string in design.option.strings:
+            found += _string_checks(design, unit, string)
+        for tracker in design.trackers:
+            strings = strings_on(design.option, tracker.number)
+            if strings:
+                found.append(_tracker_current(design, unit, tracker.number, strings))
+    return tuple(found)
+
+
+def input_checks(design: Design, unit: OptimizerSheet, sheet: ModuleSheet) -> tuple[Check, ...]:
+    """One module on one optimizer: it never sees more than the module's own voltage and current."""
+    at = ModuleInput(
+        "optimizer", "Optimizer", unit.v_in_max_v, unit.v_in_min_v, unit.i_in_max_a, MAKER
+    )
+    most = at.limit("p_in", "the most it takes", unit.p_max_w, "W")
+    return (
+        *module_input_checks(design, sheet, at),
+        module_watts("optimizer.watts", "Optimizer, watts", sheet, LimitKind.STOP, most, MAKER),
+    )
+
+
+def _string_checks(design: Design, unit: OptimizerSheet, string: ModuleString) -> tuple[Check, ...]:
+    """A string whose voltage the inverter holds: its count, watts, current and safe voltage."""
+    n, subject = len(string.module_ids), f"string {string.tag}"
+    units = Given("n", "optimizers in the string", float(n), "", "this design")
+    least, most = _count(unit.least_in_string), _count(unit.most_in_string)
+    formula, watts, string_w = watts_of(design, string.module_ids)
+    held = Given("v_string", "voltage the inverter holds", unit.string_v, "V", UNIT)
+    spare = None if least is None or most is None else min(n - least, most - n)
+    left = None if unit.safe_v is None else n * unit.safe_v
+
+    def counted(rule: str, title: str, relation: Relation, limit: Given) -> Check:
+        return check(
+            rule_id=rule,
+            title=title,
+            subject=subject,
+            kind=LimitKind.STOP,
+            formula="n",
+            givens=(units,),
+            value=float(n),
+            symbol="n",
+            unit="",
+            relation=relation,
+            limit=limit,
+            source=MAKER,
+            graded=False,
+            fixes=(Fix("Plan the strings anew", PlanAnew(design.option.id)),),
+        )
+
+    return (
+        counted(
+            "optimizer.fewest",
+            "Optimizers at least",
+            ">=",
+            Given("least", "fewest in a string", least, "", UNIT),
+        ),
+        counted(
+            "optimizer.most",
+            "Optimizers at most",
+            "<=",
+            Given("most", "most in a string", most, "", UNIT),
+        ),
+        check(
+            rule_id="optimizer.spare",
+            title="Optimizers to spare",
+            subject=subject,
+            kind=LimitKind.NOTE,
+            formula="spare",
+            givens=(Given("spare", "units from the nearer end of its range", spare, "", UNIT),),
+            value=spare,
+            symbol="spare",
+            unit="",
+            relation=">=",
+            limit=Given("wanted", "units that may fail", float(SPARE), "", "common practice"),
+            source=MARGIN,
+            graded=False,
+        ),
+        check(
+            rule_id="optimizer.string-watts",
+            title="Watts of a string",
+            subject=subject,
+            kind=LimitKind.STOP,
+            formula=formula,
+            givens=watts,
+            value=string_w,
+            symbol="p_string",
+            unit="W",
+            relation="<=",
+            limit=Given("p_most", "most watts of a string", unit.most_string_w, "W", UNIT),
+            source=MAKER,
+        ),
+        check(
+            rule_id="optimizer.string-current",
+            title="Current of a string",
+            subject=subject,
+            kind=LimitKind.COSTS,
+            formula=f"{bracketed(formula)} / v_string",
+            givens=(*watts, held),
+            value=None if unit.string_v is None else string_w / unit.string_v,
+            symbol="i_string",
+            unit="A",
+            relation="<=",
+            limit=Given("i_out", "an optimizer's largest output", unit.i_out_max_a, "A", UNIT),
+            source=MAKER,
+        ),
+        check(
+            rule_id="optimizer.circuit-voltage",
+            title="Circuit voltage",
+            subject=subject,
+            kind=LimitKind.STOP,
+            formula="v_string",
+            givens=(held,),
+            value=unit.string_v,
+            symbol="v_string",
+            unit="V",
+            relation="<=",
+            limit=Given(
+                "v_code", "code's ceiling", design.rules.ceiling_v, "V", "rules of this job"
+            ),
+            source=CIRCUIT,
+        ),
+        check(
+            rule_id="optimizer.safe-voltage",
+            title="Safe voltage",
+            subject=subject,
+            kind=LimitKind.NOTE,
+            formula="n * v_safe",
+            givens=(units, Given("v_safe", "left by each when off", unit.safe_v, "V", UNIT)),
+            value=left,
+            symbol="v_off",
+            unit="V",
+            relation="<=",
+            limit=Given("v_touch", "outside the array", 30.0, "V", "code, from memory"),
+            source=MAKER,
+        ),
+    )
+
+
+def _tracker_current(
+    design: Design, unit: OptimizerSheet, number: int, strings: tuple[ModuleString, ...]
+) -> Check:
+    """Strings held at one voltage, of whatever lengths: their currents add up on an input."""
+    ids = [m for s in strings for m in s.module_ids]
+    formula, watts, whole_w = watts_of(design, ids)
+    held_v = unit.string_v
+    most_a = design.trackers[number - 1].sheet.i_max_a
+    told = "" if held_v is None else f"over {most_a:g} A from {shown(most_a * held_v, 4)} W"
+    return check(
+        rule_id="optimizer.tracker-current",
+        title="Current of the input",
+        subject=f"tracker {number}",
+        kind=LimitKind.COSTS,
+        formula=f"{bracketed(formula)} / v_string",
+        givens=(*watts, Given("v_string", "voltage the inverter holds", held_v, "V", UNIT)),
+        value=None if held_v is None else whole_w / held_v,
+        symbol="i_in",
+        unit="A",
+        relation="<=",
+        limit=Given("i_max", "largest operating current", most_a, "A", "inverter datasheet"),
+        source=MAKER,
+        reached_at=told,
+    )
+
+
+def _count(value: int | None) -> float | None:
+    return None if value is None else float(value)

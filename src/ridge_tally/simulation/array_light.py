@@ -1,0 +1,376 @@
+"""The light an option's arrays live on: after shade, dirt and snow, and with what the back gets."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridge_tally.core.array.lay import Place
+from ridge_tally.core.array.tables import columns_of, raised, tiers_of
+from ridge_tally.core.energy.lit import HeatLoss, LitString
+from ridge_tally.core.energy.waterfall import Step
+from ridge_tally.core.equipment import ModuleSheet
+from ridge_tally.core.errors import MissingDatum
+from ridge_tally.core.job.array import Mounting, PlacedModule, PlaneArray, present_of
+from ridge_tally.core.job.document import Job, Option, module_on, plane_of
+from ridge_tally.core.job.ids import PlacedId, PlaneId
+from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.sky.weather_year import WeatherYear, by_step
+from ridge_tally.core.sun.rear import RearView, rear_w_per_m2
+from ridge_tally.core.sun.shading import (
+    QUICK,
+    STAND_OFF_M,
+    ModuleLight,
+    Resolution,
+    reach_by_hour,
+    substring_light,
+)
+from ridge_tally.core.sun.snow import SnowMonths, snow_lost_frac
+from ridge_tally.core.sun.spliced import (
+    parts_while,
+    spliced_light,
+    spliced_parts,
+    spliced_passing,
+)
+from ridge_tally.core.survey.outline import require_closed
+from ridge_tally.core.survey.site_frame import eave_height_m
+from ridge_tally.editing.array.stances import at_tilt, stances_of
+from ridge_tally.rules import tables
+from ridge_tally.rules.array.checks import lay_in, lay_of
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.site_sky import (
+    SiteSky,
+    Spots,
+    Turned,
+    module_lights,
+    monthly_wh,
+    site_sky,
+    turned,
+)
+from ridge_tally.simulation.weather import mean_air_degc, snowfall_cm, soiling_frac
+
+FloatArray = NDArray[np.float64]
+# The view-factor model of the back knows level ground only.
+LEVEL_WITHIN_DEG = 10.0
+
+
+@dataclass(frozen=True, slots=True)
+class ArrayLight:
+    """An array's modules with their light, and by month what else changes it.
+
+    ``snow_frac`` and ``soiling_frac`` (12,) are shares lost of what shade leaves;
+    ``rear_w_per_m2`` (n,) is what the back turns into power as the front would.
+    """
+
+    plane: RoofPlane
+    array: PlaneArray
+    sheet: ModuleSheet
+    modules: tuple[PlacedModule, ...]
+    lights: tuple[ModuleLight, ...]
+    on_free: Turned
+    snow_frac: FloatArray
+    soiling_frac: FloatArray
+    rear_w_per_m2: FloatArray
+    rear_told: str
+
+
+def array_lights(
+    desk: Desk,
+    job: Job,
+    option: Option,
+    resolution: Resolution = QUICK,
+    without: int | None = None,
+    *,
+    fine: bool = False,
+) -> tuple[SiteSky, tuple[ArrayLight, ...]]:
+    """Return the light on each array that has modules, as if one owner were not there.
+
+    ``fine`` goes by quarters of an hour.  Tables that are tilted with the seasons have the light
+    of each tilt on its own days.
+
+    Raises
+    ------
+    MissingDatum
+        If a plane of the array does not close.
+    """
+    sky = site_sky(desk, job, option, without, fine=fine)
+    arrays = [a for a in option.arrays if present_of(a)]
+    for array in arrays:
+        require_closed(plane_of(job, array.plane_id))
+    held = _held(desk, job, option, sky, without, fine=fine)
+    return sky, tuple(_over_year(job, option, held, a, present_of(a), resolution) for a in arrays)
+
+
+def light_at(
+    desk: Desk, job: Job, option: Option, array: PlaneArray, places: Sequence[Place]
+) -> ArrayLight:
+    """Return the light on modules that might stand at places of an array; they shade nobody.
+
+    On tables a place is that of a column's lowest module, and each has all of the column's.
+
+    Raises
+    ------
+    MissingDatum
+        If the plane does not close yet.
+    """
+    plane = plane_of(job, array.plane_id)
+    require_closed(plane)
+    lay = lay_in(job, option, array)
+    might = tuple(
+        PlacedModule(PlacedId(f"might-{n}"), p.x_m, p.y_m, p.orientation, present=True, tier=tier)
+        for n, (p, tier) in enumerate(tiers_of(lay, places))
+    )
+    held = _held(desk, job, option, site_sky(desk, job, option))
+    beside = replace(array, modules=(*array.modules, *might))
+    return _over_year(job, option, held, beside, might, QUICK)
+
+
+@dataclass(frozen=True, slots=True)
+class _Held:
+    """The sky over an option in each way it stands in the year, and the steps' numbers of them."""
+
+    sky: SiteSky
+    skies: tuple[SiteSky, ...]
+    tilts: tuple[dict[PlaneId, float], ...]
+    which: NDArray[np.int64]
+
+
+def _held(
+    desk: Desk,
+    job: Job,
+    option: Option,
+    sky: SiteSky,
+    without: int | None = None,
+    *,
+    fine: bool = False,
+) -> _Held:
+    stances = stances_of(job, option)
+    which = by_step(stances.by_day, len(sky.hours.month))
+    tilts = tuple({a.plane_id: a.leg_tilt_deg for a in o.arrays} for o in stances.options)
+    if len(stances.options) == 1:
+        return _Held(sky, (sky,), tilts, which)
+    skies = tuple(
+        site_sky(
+            desk, job, stance, without, fine=fine,
+            days=tuple((stances.by_day == number).tolist()),
+        )
+        for number, stance in enumerate(stances.options)
+    )  # fmt: skip
+    return _Held(sky, skies, tilts, which)
+
+
+def _over_year(
+    job: Job,
+    option: Option,
+    held: _Held,
+    array: PlaneArray,
+    modules: tuple[PlacedModule, ...],
+    resolution: Resolution,
+) -> ArrayLight:
+    """Return the light of a year on modules of an array, in each way they stand on its own days."""
+    if len(held.skies) == 1:
+        return _lit(job, option, array, modules, held.sky, resolution)
+    ids, ways = {m.id for m in modules}, []
+    for sky, tilts in zip(held.skies, held.tilts, strict=True):
+        tilt_deg = tilts.get(array.plane_id, array.leg_tilt_deg)
+        there = at_tilt(job, option, array, tilt_deg) if array.table else array
+        mine = tuple(m for m in there.modules if m.id in ids)
+        ways.append(_lit(job, option, there, mine, sky, resolution))
+    return replace(_spliced(held, ways), array=array, modules=modules)
+
+
+def _spliced(held: _Held, ways: Sequence[ArrayLight]) -> ArrayLight:
+    """Return the light of an array in a year, from its light in each way it stands."""
+    sky, which = held.sky, held.which
+    parts = [parts_while(w.on_free.parts, which == n) for n, w in enumerate(ways)]
+    whole = spliced_parts([w.on_free.parts for w in ways], which)
+    by_month = np.array([monthly_wh(p.poa_w_per_m2, sky.hours) for p in parts])
+    free = by_month.sum(axis=0)
+    share = np.divide(by_month, free, out=np.zeros_like(by_month), where=free > 0)
+    return replace(
+        ways[0],
+        lights=tuple(
+            spliced_light(lights, which, sky.hours)
+            for lights in zip(*(w.lights for w in ways), strict=True)
+        ),
+        on_free=Turned(whole, spliced_passing([w.on_free.passed for w in ways], which), free),
+        snow_frac=np.sum([w.snow_frac for w in ways] * share, axis=0),
+        rear_w_per_m2=np.choose(which, [w.rear_w_per_m2 for w in ways]),
+    )
+
+
+def light_kept_frac(desk: Desk, job: Job, option: Option) -> dict[PlacedId, float]:
+    """Return the share of its free light that shade leaves each module over the year."""
+    _, arrays = array_lights(desk, job, option)
+    return {
+        module.id: 1 - float(light.lost.sum() / max(lit.on_free.free_wh_per_m2.sum(), 1e-9))
+        for lit in arrays
+        for module, light in zip(lit.modules, lit.lights, strict=True)
+    }
+
+
+def light_left_wh_per_m2(desk: Desk, job: Job, option: Option) -> dict[PlacedId, float]:
+    """Return the light of the year that shade leaves on each module."""
+    _, arrays = array_lights(desk, job, option)
+    return {
+        module.id: float(lit.on_free.free_wh_per_m2.sum() - light.lost.sum())
+        for lit in arrays
+        for module, light in zip(lit.modules, lit.lights, strict=True)
+    }
+
+
+def _lit(
+    job: Job,
+    option: Option,
+    array: PlaneArray,
+    modules: tuple[PlacedModule, ...],
+    sky: SiteSky,
+    resolution: Resolution,
+) -> ArrayLight:
+    plane, sheet = plane_of(job, array.plane_id), module_on(job, option, array.plane_id)
+    lay = lay_of(sheet, array, plane)
+    places = raised(plane, array, lay, modules)
+    spots = Spots(plane, lay, places, sheet.bypass_diodes, resolution, sheet.half_cut)
+    on_free = turned(sky, spots.glass)
+    rear, rear_told = _rear(sheet, spots, array, sky)
+    return ArrayLight(
+        plane=plane,
+        array=array,
+        sheet=sheet,
+        modules=modules,
+        lights=module_lights(sky, spots),
+        on_free=on_free,
+        snow_frac=_snow(job, spots, array, sky.weather, on_free.free_wh_per_m2),
+        soiling_frac=soiling_frac(job),
+        rear_w_per_m2=rear,
+        rear_told=rear_told,
+    )
+
+
+def _snow(
+    job: Job, spots: Spots, array: PlaneArray, year: WeatherYear, free_wh_per_m2: FloatArray
+) -> FloatArray:
+    """Return (12,): what snow takes; nothing where none is typed, or somebody brushes it off."""
+    fall = snowfall_cm(job)
+    if array.brushed or not fall.any():
+        return np.zeros(12)
+    table = tables.load("snow-cover")
+    months = SnowMonths(
+        fall,
+        mean_air_degc(year),
+        table.number("value", quantity="relative humidity, %"),
+        table.number("value", quantity="snow of one fall, cm"),
+    )
+    lay = spots.lay
+    lowest_m = min(p.y_m for p in spots.places)
+    if lay.leg_tilt_deg > 0:
+        # Each row slides by itself, onto the roof before its foot.
+        slant_m = max(lay.table_m(p.orientation) for p in spots.places)
+        lower_m = _lower_edge_m(array)
+    else:
+        slant_m = max(p.y_m + lay.height_m(p.orientation) for p in spots.places) - lowest_m
+        rise = np.sin(np.radians(spots.plane.slope_deg))
+        lower_m = eave_height_m(spots.plane) + lowest_m * rise
+    return snow_lost_frac(months, spots.glass.slope_deg, free_wh_per_m2, slant_m, lower_m)
+
+
+def _lower_edge_m(array: PlaneArray) -> float:
+    """Return how high the lower edge of rows on legs is over what they stand on."""
+    return array.table.clearance.value_m if array.table else STAND_OFF_M
+
+
+def _rear(
+    sheet: ModuleSheet, spots: Spots, array: PlaneArray, sky: SiteSky
+) -> tuple[FloatArray, str]:
+    """Return (n,): what the back adds, W/m² as of the front, and in words why so."""
+    nothing = np.zeros(len(sky.weather.time))
+    if sheet.bifacial_frac is None:
+        return nothing, "the datasheet names no bifaciality"
+    lay, plane = spots.lay, spots.plane
+    if array.mounting is not Mounting.OPEN_RACK or lay.leg_tilt_deg == 0:
+        return nothing, "the back lies close to the roof and gets no light worth counting"
+    lies_deg = plane.slope_deg if plane.ground is None else plane.ground.slope_deg
+    if lies_deg > LEVEL_WITHIN_DEG:
+        return nothing, f"the model of the back holds to {LEVEL_WITHIN_DEG:g}° of slope only"
+    fronts = columns_of(lay, present_of(array))
+    rows_m = sorted({round(place.y_m, 1) for place, _ in fronts})
+    slant_m = max(lay.table_m(p.orientation) for p in spots.places)
+    steps = np.diff(rows_m)
+    # Rows as far apart as they are in the mean; one alone sees ten of its own lengths.
+    pitch_m = float(steps.mean()) if len(steps) else 10 * slant_m
+    middle_m = _lower_edge_m(array) + slant_m / 2 * float(np.sin(np.radians(lay.leg_tilt_deg)))
+    view = RearView(lay.leg_tilt_deg, spots.glass.azimuth_deg, slant_m, pitch_m, middle_m)
+    reflected = sky.reflected_frac[sky.hours.month]
+    gained = rear_w_per_m2(sky.weather, sky.hours.sun, view, reflected) * sheet.bifacial_frac
+    return gained, f"bifaciality {sheet.bifacial_frac * 100:g} %, no shade of legs and rails"
+
+
+def lit_string(
+    modules: Sequence[tuple[ArrayLight, ModuleLight]],
+    sky: SiteSky,
+    tracker_index: int,
+    heat: HeatLoss,
+    *,
+    darkest: bool = False,
+    free_of: frozenset[Step] = frozenset(),
+) -> LitString:
+    """Return a string of modules, in wiring order, with the light on it.
+
+    ``darkest`` lets the darkest cells of each substring rule it; ``free_of`` thinks steps away.
+    """
+    month = sky.hours.month
+    reaching: list[FloatArray] = []
+    left: dict[Step, FloatArray] = {}
+    direct = np.zeros(len(month))
+    for lit, seen in modules:
+        parts, passed = lit.on_free.parts, lit.on_free.passed
+        light = _unshaded(seen) if Step.SHADE in free_of else seen
+        falling, through = substring_light(light, sky.hours, parts, passed)
+        snow = 1.0 if Step.SNOW in free_of else (1 - lit.snow_frac)[month]
+        dirt = 1.0 if Step.DIRT in free_of else (1 - lit.soiling_frac)[month]
+        rear = 0.0 if Step.BACK in free_of else lit.rear_w_per_m2
+        ruled = through
+        if darkest:
+            _, ruled = substring_light(light, sky.hours, parts, passed, darkest=True)
+        reaching.append(ruled * (snow * dirt) + rear)
+        shaded = falling.mean(axis=0)
+        direct += parts.beam_w_per_m2 * reach_by_hour(light.reach, sky.hours).mean(axis=0)
+        front = through.mean(axis=0) * snow * dirt
+        for step, light_left in (
+            (Step.SUNLIGHT, parts.poa_w_per_m2),
+            (Step.SHADE, shaded),
+            (Step.SNOW, shaded * snow),
+            (Step.DIRT, shaded * snow * dirt),
+            (Step.GLASS, front),
+            (Step.BACK, front + rear),
+        ):
+            left[step] = left.get(step, 0.0) + light_left / len(modules)
+    return LitString(
+        tracker_index=tracker_index,
+        sheets=tuple(lit.sheet for lit, _ in modules),
+        reaching_w_per_m2=np.concatenate(reaching),
+        warming_w_per_m2=left[Step.DIRT] + (left[Step.BACK] - left[Step.GLASS]),
+        direct_frac=_share(direct / len(modules), left[Step.SHADE]),
+        on_glass=tuple(left.items()),
+        heat=heat,
+    )
+
+
+def _unshaded(light: ModuleLight) -> ModuleLight:
+    return replace(
+        light,
+        reach=np.ones_like(light.reach),
+        reach_least=np.ones_like(light.reach_least),
+        sky_open_frac=np.ones_like(light.sky_open_frac),
+    )
+
+
+def _share(part: FloatArray, whole: FloatArray) -> FloatArray:
+    return np.clip(np.divide(part, whole, out=np.zeros_like(part), where=whole > 0), 0.0, 1.0)
+
+
+def require_modules(option: Option) -> None:
+    """Raise MissingDatum while no module is laid."""
+    if not any(present_of(a) for a in option.arrays):
+        raise MissingDatum("module", f"Option {option.name}", "Lay some in the Array step first.")

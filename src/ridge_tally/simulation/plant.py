@@ -1,0 +1,236 @@
+"""An option as the year takes it: its light, its converters and its losses, remembered."""
+
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import replace
+
+import numpy as np
+
+from ridge_tally.core.energy.inverter import ac_side
+from ridge_tally.core.energy.lit import Drawn, HeatLoss, LitString
+from ridge_tally.core.energy.module_points import (
+    drawn_by_microinverters,
+    drawn_by_optimizers,
+    micro_converter,
+    module_points,
+    optimizer_converter,
+)
+from ridge_tally.core.energy.trackers import (
+    Helpers,
+    LoadedTracker,
+    drawn_by_strings,
+    loaded_tracker,
+)
+from ridge_tally.core.energy.year import Losses, Plant
+from ridge_tally.core.equipment import (
+    InverterSheet,
+    MicroinverterSheet,
+    ModuleSheet,
+    OptimizerKind,
+    OptimizerSheet,
+    Warming,
+)
+from ridge_tally.core.job.array import Mounting
+from ridge_tally.core.job.document import (
+    Job,
+    ModuleString,
+    Option,
+    inverter_sheets_of,
+    microinverter_sheet_of,
+    module_sheet_of,
+    optimizer_sheet_of,
+    sheets_on_planes,
+    tracker_inputs,
+)
+from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.core.strings.units import units_by_plane
+from ridge_tally.core.sun.shading import FINE, QUICK
+from ridge_tally.rules import tables
+from ridge_tally.simulation.array_light import array_lights, lit_string
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.house_load import house_w
+from ridge_tally.simulation.scenario import AS_IT_IS, OwnPoint, Scenario
+from ridge_tally.simulation.weather import fine_weather_of, weather_key, weather_of
+
+
+def weather_for(desk: Desk, job: Job, scenario: Scenario) -> WeatherYear:
+    """Return the weather year in the steps of a scenario."""
+    if scenario.fine:
+        return fine_weather_of(desk, job).weather
+    return weather_of(desk, job)
+
+
+def plant_of(desk: Desk, job: Job, option: Option, scenario: Scenario = AS_IT_IS) -> Plant:
+    """Return what the year needs to know of an option.
+
+    Raises
+    ------
+    MissingDatum, OutOfRange
+        If a datasheet lacks what the model needs or contradicts itself.
+    """
+    own = own_point_of(job, option, scenario)
+    unit = own.unit if own else None
+    inverters: tuple[InverterSheet | MicroinverterSheet, ...] = inverter_sheets_of(job, option)
+    if isinstance(unit, MicroinverterSheet):
+        inverters = (unit,)
+    usual = usual_warming()
+    export_kw = job.brief.grid.export_limit_kw if job.brief.grid else None
+    steps = len(weather_for(desk, job, scenario).time)
+    return Plant(
+        drawn=_drawn(desk, job, option, scenario),
+        sides=tuple(ac_side(i, usual) for i in inverters),
+        losses=losses_of(module_sheet_of(job, option), unit),
+        export_w=None if export_kw is None else export_kw * 1000,
+        house_w=None if export_kw is None else house_w(desk, job, steps),
+        minute_beam=fine_weather_of(desk, job).minute_beam if scenario.fine else None,
+    )
+
+
+def usual_warming() -> Warming:
+    """Return how a cabinet warms where its sheet is silent."""
+    heat = tables.load("inverter-heat")
+    return Warming(
+        heat.number("value", quantity="rise above the air at the rating, K"),
+        heat.number("value", quantity="lag of the cabinet, minutes"),
+    )
+
+
+def own_point_of(job: Job, option: Option, scenario: Scenario = AS_IT_IS) -> OwnPoint | None:
+    """Return what stands at the modules: as the scenario has it, or as the option has it.
+
+    Raises
+    ------
+    NotFound
+        If the job carries no datasheet of it.
+    """
+    if scenario.own_point is not None or scenario.strung:
+        return scenario.own_point
+    micro = microinverter_sheet_of(job, option)
+    if micro is not None:
+        return OwnPoint(micro)
+    optimizer = optimizer_sheet_of(job, option)
+    if optimizer is None:
+        return None
+    some = optimizer.kind is OptimizerKind.ADD_ON
+    return OwnPoint(optimizer, option.electronics.fitted if some else ())
+
+
+def losses_of(
+    module: ModuleSheet, unit: OptimizerSheet | MicroinverterSheet | None = None
+) -> Losses:
+    """Return the usual losses, the module's own ageing where its datasheet grants one.
+
+    Where each module has its own point nothing is lost to mismatch, and behind microinverters
+    there is no DC run.
+    """
+    table = tables.load("usual-losses")
+
+    def share(loss: str) -> float:
+        return table.number("share_frac", loss=loss)
+
+    micro = isinstance(unit, MicroinverterSheet)
+    alone = micro or (isinstance(unit, OptimizerSheet) and unit.kind is OptimizerKind.SYSTEM)
+    first, later = module.first_year_loss_frac, module.yearly_loss_frac
+    return Losses(
+        mismatch_frac=0.0 if alone else share("mismatch"),
+        wiring_frac=0.0 if micro else share("DC wiring"),
+        ac_wiring_frac=share("AC wiring"),
+        first_year_frac=share("ageing in the first year") if first is None else first,
+        yearly_frac=share("ageing in each later year") if later is None else later,
+        outage_frac=share("standing still"),
+    )
+
+
+def _drawn(desk: Desk, job: Job, option: Option, scenario: Scenario) -> Drawn:
+    own = own_point_of(job, option, scenario)
+    weather = weather_for(desk, job, scenario)
+    inputs = tracker_inputs(inverter_sheets_of(job, option))
+    steps = len(weather.time)
+    if own is None or (
+        isinstance(own.unit, OptimizerSheet) and own.unit.kind is OptimizerKind.ADD_ON
+    ):
+        trackers = trackers_of(desk, job, option, scenario)
+        return drawn_by_strings(trackers, inputs, steps)
+    if isinstance(own.unit, OptimizerSheet):
+        groups = [(s.tracker_number - 1, s.module_ids) for s in option.strings]
+        converter = optimizer_converter(own.unit)
+    else:
+        planes = [p for p in units_by_plane(job, option, own.unit.inputs) if p]
+        groups = [(n, tuple(m for unit in p for m in unit)) for n, p in enumerate(planes)]
+        on_units = [[len(unit) for unit in p] for p in planes]
+        converter = micro_converter(own.unit)
+    lit = _lit(desk, job, option, groups, scenario)
+    points = module_points(lit, converter, weather)
+    if isinstance(own.unit, OptimizerSheet):
+        return drawn_by_optimizers(points, own.unit, inputs, steps)
+    return drawn_by_microinverters(points, on_units, steps)
+
+
+def trackers_of(
+    desk: Desk, job: Job, option: Option, scenario: Scenario = AS_IT_IS
+) -> tuple[LoadedTracker, ...]:
+    """Return the trackers with their strings' light, remembered whatever inverter they are on."""
+    sheets, weather = sheets_on_planes(job, option), weather_for(desk, job, scenario)
+    # Optimizers change what a tracker takes of its strings, not the light on them.
+    lit = replace(scenario, own_point=None, strung=False)
+    own = own_point_of(job, option, scenario)
+    loaded = desk.fine_loaded if scenario.fine else desk.loaded
+    by_tracker: dict[int, list[ModuleString]] = {}
+    for string in option.strings:
+        by_tracker.setdefault(string.tracker_number - 1, []).append(string)
+
+    def load(item: tuple[int, list[ModuleString]]) -> LoadedTracker:
+        index, strings = item
+        wired = tuple(s.module_ids for s in strings)
+        key = (index, wired, weather_key(job), job.survey, option.arrays, sheets, lit)
+
+        def compute() -> LoadedTracker:
+            groups = [(index, ids) for ids in wired]
+            mine = _lit(desk, job, option, groups, lit)
+            return loaded_tracker(index, mine, weather)
+
+        return replace(loaded.get(key, compute), helpers=_helpers(own, wired))
+
+    # The kernels let go of the interpreter, so that both cores work.
+    with ThreadPoolExecutor() as pool:
+        return tuple(pool.map(load, by_tracker.items()))
+
+
+def _helpers(own: OwnPoint | None, wired: tuple[tuple[PlacedId, ...], ...]) -> Helpers | None:
+    if own is None or not isinstance(own.unit, OptimizerSheet):
+        return None
+    there = set(own.module_ids)
+    return Helpers(own.unit, np.array([m in there for ids in wired for m in ids]))
+
+
+def _lit(
+    desk: Desk,
+    job: Job,
+    option: Option,
+    groups: list[tuple[int, tuple[PlacedId, ...]]],
+    scenario: Scenario,
+) -> tuple[LitString, ...]:
+    """Return modules by tracker or array with the light on each of their substrings."""
+    resolution = FINE if scenario.fine else QUICK
+    sky, arrays = array_lights(desk, job, option, resolution, scenario.without, fine=scenario.fine)
+    lit = {m.id: (a, x) for a in arrays for m, x in zip(a.modules, a.lights, strict=True)}
+    return tuple(
+        lit_string(
+            [lit[m] for m in ids],
+            sky,
+            index,
+            heat_loss(lit[ids[0]][0].array.mounting),
+            darkest=scenario.darkest,
+            free_of=scenario.free_of,
+        )
+        for index, ids in groups
+    )
+
+
+def heat_loss(mounting: Mounting) -> HeatLoss:
+    """Return how a mounting cools its modules."""
+    table = tables.load("heat-loss")
+    return HeatLoss(
+        table.number("constant_w_per_m2k", mounting=mounting.value),
+        table.number("per_wind_w_per_m2k_per_m_per_s", mounting=mounting.value),
+    )

@@ -1,0 +1,342 @@
+"""The layouts that could be applied to a plane: of each kind, of exactly so many, and why no more."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ridge_tally.core.array.aligned import grid_scores
+from ridge_tally.core.array.blockers import FloatArray, Ground, ground_of, path_edges
+from ridge_tally.core.array.choose import choose
+from ridge_tally.core.array.fill import (
+    ROW_KINDS,
+    Kind,
+    fill_row_kinds,
+    prove_aligned,
+)
+from ridge_tally.core.array.free import fill_freely
+from ridge_tally.core.array.lay import Fill, Lay, Place, after_steps
+from ridge_tally.core.array.posts import posts_along
+from ridge_tally.core.array.search import prepared
+from ridge_tally.core.array.shape import rail_m, rows_in, runs_of
+from ridge_tally.core.array.tables import columns_of, tables_of
+from ridge_tally.core.job.array import PlaneArray, RowRule, Ways, present_of
+from ridge_tally.core.job.document import Job, Option, module_on, plane_of
+from ridge_tally.core.job.edits.array.fills import LaidAt
+from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.sun.shading import glass_of
+from ridge_tally.core.survey.outline import edge_names, require_closed
+from ridge_tally.editing.array.filled import best_rows, nothing_fits, with_places
+from ridge_tally.editing.array.placed_on import array_of, with_array
+from ridge_tally.rules.array.checks import lay_of
+from ridge_tally.simulation.array_light import light_at
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.first_yield import monthly_guess
+from ridge_tally.simulation.weather import weather_key
+
+# How long a search of a layout without rows may go on while somebody waits.
+# Cuts looked at; some seconds on a roof of many notches, less on most.
+SQUEEZE_STEPS = 2000
+SAME_PLACE_M = 0.002
+
+
+@dataclass(frozen=True, slots=True)
+class Alternative:
+    """A layout that could be applied, with what ranks it.
+
+    ``at_most`` is a count no layout of its kind can pass; ``energy_kwh`` a first estimate of a
+    year without shade; ``rail_m`` two rails under each run, ``posts`` of ground tables.  ``path_name`` is the edge the
+    access path runs along, empty where the plane asks for none.
+    """
+
+    key: str
+    ways: Ways
+    rule: RowRule
+    path_name: str
+    count: int
+    at_most: int
+    p_dc_w: float
+    energy_kwh: float
+    rows: int
+    rail_m: float
+    posts: int | None
+    in_use: bool
+    places: tuple[LaidAt, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Proof:
+    """How far the proofs of a plane's layouts have come: judged ranges, and what is known now."""
+
+    proven: int
+    of: int
+    judged: int
+    alternatives: tuple[Alternative, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class _Roof:
+    """A plane as its layouts see it, with what turns a layout into an alternative."""
+
+    plane: RoofPlane
+    lay: Lay
+    p_max_w: float
+    kwh_per_kw: float
+    present: tuple[Place, ...]
+    bare: PlaneArray
+
+    def ground(self, path_edge: int | None) -> Ground:
+        return ground_of(self.plane, path_edge)
+
+    def path_edges(self) -> tuple[int | None, ...]:
+        return path_edges(self.plane) or (None,)
+
+    def _posts(self, fill: Fill) -> int | None:
+        table = self.bare.table
+        if self.plane.ground is None or table is None:
+            return None
+        laid = with_places(self.bare, self.lay, fill.places)
+        widths = [t.right_m - t.left_m for t in tables_of(self.plane, laid, self.lay)]
+        return sum(2 * len(posts_along(width, table.along.value_m)) for width in widths)
+
+    def alternative(self, kind: Kind, path_edge: int | None, fill: Fill) -> Alternative:
+        runs = runs_of(self.lay, fill.places)
+        count = fill.count * self.lay.tiers
+        p_dc_w = count * self.p_max_w
+        path = "" if path_edge is None else edge_names(self.plane.outline)[path_edge]
+        return Alternative(
+            key=f"{kind.ways} {kind.rule} {'' if path_edge is None else path_edge}".strip(),
+            ways=kind.ways,
+            rule=kind.rule,
+            path_name=path,
+            count=count,
+            at_most=fill.at_most * self.lay.tiers,
+            p_dc_w=p_dc_w,
+            energy_kwh=p_dc_w / 1000 * self.kwh_per_kw,
+            rows=rows_in(runs),
+            rail_m=rail_m(runs),
+            posts=self._posts(fill),
+            in_use=_same(fill.places, self.present),
+            places=tuple(
+                LaidAt(round(p.x_m, 5), round(p.y_m, 5), p.orientation) for p in fill.places
+            ),
+        )
+
+
+def alternatives(
+    desk: Desk, job: Job, option: Option, plane_id: PlaneId
+) -> tuple[Alternative, ...]:
+    """Return the layouts of a plane with rows, as first found, best first.
+
+    Raises
+    ------
+    MissingDatum, BadGeometry
+        If the plane does not close yet, or takes no module whatever way it lies.
+    """
+    roof = _roof(desk, job, option, plane_id)
+    found = [
+        roof.alternative(kind, edge, fill)
+        for edge in roof.path_edges()
+        for kind, fill in _row_kinds(desk, roof, edge).items()
+    ]
+    if not any(a.count for a in found):
+        remedy = "Choose a smaller module, or narrow a strip."
+        raise nothing_fits(roof.plane, module_on(job, option, plane_id), remedy)
+    return ranked(found)
+
+
+def ranked(found: list[Alternative]) -> tuple[Alternative, ...]:
+    """Return the layouts by count, power, yearly yield, fewer rows and less rail.
+
+    One that is the same as another, or mixes nothing and holds no more, is left out.
+    """
+    # Of two that are the same, the one with the stricter rule says more.
+    strict = sorted(found, key=lambda a: (a.rule is not RowRule.ALIGNED, len(a.ways)))
+    kept: list[Alternative] = []
+    for one in strict:
+        mixes = len({p.orientation for p in one.places}) > 1
+        needless = one.ways is Ways.MIXED and not mixes
+        if one.count and not needless and not any(_alike(one, other) for other in kept):
+            kept.append(one)
+    return tuple(sorted(kept, key=lambda a: (-a.count, -a.p_dc_w, -a.energy_kwh, a.rows, a.rail_m)))
+
+
+def _alike(one: Alternative, other: Alternative) -> bool:
+    """Whether two layouts are the same to whoever looks at them: same ways, count and rows."""
+    same_places = _same(_as_places(one.places), _as_places(other.places))
+    loose = one.rule is not RowRule.ALIGNED and other.rule is RowRule.ALIGNED
+    same_kind = one.ways is other.ways and one.path_name == other.path_name
+    return same_places or (loose and same_kind and one.count == other.count)
+
+
+def prove(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> Iterator[Proof]:
+    """Yield how the proofs of the layouts on shared grids go on, to the last.
+
+    A better grid that is found on the way takes its layout's place.
+    """
+    roof = _roof(desk, job, option, plane_id)
+    found = {
+        (kind, edge): fill
+        for edge in roof.path_edges()
+        for kind, fill in _row_kinds(desk, roof, edge).items()
+    }
+
+    def now(judged: int) -> Proof:
+        told = [roof.alternative(kind, edge, fill) for (kind, edge), fill in found.items()]
+        proven = sum(fill.proven for fill in found.values())
+        return Proof(proven, len(found), judged, ranked(told))
+
+    judged = 0
+    yield now(judged)
+    for edge in roof.path_edges():
+        todo = [k for k in ROW_KINDS if k.rule is RowRule.ALIGNED and not found[k, edge].proven]
+        if not todo:
+            continue
+        ready = prepared(roof.ground(edge), roof.lay)
+        scores = grid_scores(ready)
+        for kind in todo:
+            loose = found[Kind(kind.ways, RowRule.INDEPENDENT), edge]
+            for fill in prove_aligned(ready, kind.ways, loose, scores):
+                judged += 1
+                if fill.count >= found[kind, edge].count:
+                    found[kind, edge] = fill
+                yield now(judged)
+
+
+def squeezed(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> Alternative:
+    """Return the fullest layout found with no rows asked for, and its ceiling."""
+    roof = _roof(desk, job, option, plane_id)
+
+    def compute() -> tuple[int | None, Fill]:
+        fills = [
+            (edge, fill_freely(roof.ground(edge), roof.lay, Ways.MIXED, after_steps(SQUEEZE_STEPS)))
+            for edge in roof.path_edges()
+        ]
+        return max(fills, key=lambda f: f[1].count)
+
+    edge, fill = desk.fills.get(("free", *_content(roof)), compute)
+    return roof.alternative(Kind(Ways.MIXED, RowRule.FREE), edge, fill)
+
+
+def exactly(
+    desk: Desk,
+    job: Job,
+    option: Option,
+    plane_id: PlaneId,
+    modules: int,
+    give_up_frac: float,
+) -> tuple[Alternative, ...]:
+    """Return, for each layout that holds so many, the best choice of exactly that number.
+
+    Parameters
+    ----------
+    give_up_frac : float
+        Compactness: the share of one module's year one would give up to mend a broken edge.
+
+    Raises
+    ------
+    OutOfRange
+        If no layout holds so many.
+    """
+    roof = _roof(desk, job, option, plane_id)
+    price = give_up_frac * roof.p_max_w / 1000 * roof.kwh_per_kw
+    chosen: list[tuple[float, Alternative]] = []
+    for alternative in alternatives(desk, job, option, plane_id):
+        if alternative.count < modules and chosen:
+            continue
+        places = _as_places(alternative.places)
+        value = _yearly_kwh(desk, job, option, roof, places)
+        columns = -(-modules // roof.lay.tiers)
+        found = choose(roof.lay, places, value, columns, price)
+        fill = Fill(tuple(places[i] for i in found.kept), columns)
+        kind = Kind(alternative.ways, alternative.rule)
+        told = replace(
+            roof.alternative(kind, None, fill),
+            path_name=alternative.path_name,
+            key=alternative.key,
+            energy_kwh=found.value,
+        )
+        chosen.append((found.value - price * found.cuts, told))
+    return tuple(
+        a for _, a in sorted(chosen, key=lambda c: (-round(c[0], 1), c[1].rows, c[1].rail_m))
+    )
+
+
+def _yearly_kwh(
+    desk: Desk, job: Job, option: Option, roof: _Roof, places: tuple[Place, ...]
+) -> FloatArray:
+    """Return what a module at each place would make in a year, its shade taken off."""
+    others = tuple(a for a in option.arrays if a.leg_tilt_deg > 0 and a.plane_id != roof.plane.id)
+    key = ("losses", job.survey, weather_key(job), roof.lay, roof.bare, others, places)
+    lost = desk.shades.get(key, lambda: _lost_frac(desk, job, option, roof, places))
+    return np.asarray(roof.p_max_w / 1000 * roof.kwh_per_kw * (1 - lost))
+
+
+def _lost_frac(
+    desk: Desk, job: Job, option: Option, roof: _Roof, places: tuple[Place, ...]
+) -> FloatArray:
+    """Return (n,): the share of its light shade takes of the column at each place, all laid."""
+    laid = with_array(option, with_places(roof.bare, roof.lay, places))
+    light = light_at(desk, job, laid, roof.bare, places)
+    lost = np.array([x.lost.sum() for x in light.lights]).reshape(-1, roof.lay.tiers)
+    return np.asarray(lost.mean(axis=1) / light.on_free.free_wh_per_m2.sum())
+
+
+def most_modules(desk: Desk, job: Job, option: Option, plane: RoofPlane) -> int:
+    """Return how many modules rows of either way hold on a closed plane."""
+    roof = _roof(desk, job, option, plane.id)
+    return desk.fills.get(
+        ("most", *_content(roof)),
+        lambda: best_rows(job, option, plane, Ways.MIXED).count * roof.lay.tiers,
+    )
+
+
+def _roof(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> _Roof:
+    plane = plane_of(job, plane_id)
+    require_closed(plane)
+    module = module_on(job, option, plane_id)
+    array = array_of(option, plane_id)
+    lay = lay_of(module, array, plane)
+    return _Roof(
+        plane,
+        lay,
+        module.p_max_w,
+        sum(monthly_guess(desk, job, glass_of(plane, lay.leg_tilt_deg))),
+        tuple(place for place, _ in columns_of(lay, present_of(array))),
+        replace(array, modules=()),
+    )
+
+
+def _row_kinds(desk: Desk, roof: _Roof, edge: int | None) -> dict[Kind, Fill]:
+    key = ("rows", edge, *_content(roof))
+    return desk.fills.get(key, lambda: fill_row_kinds(roof.ground(edge), roof.lay))
+
+
+def _content(roof: _Roof) -> tuple[object, ...]:
+    """Return what a fill depends on."""
+    plane = roof.plane
+    return (
+        *(plane.outline, plane.lengths, plane.slope_deg, plane.setbacks, plane.access),
+        *(plane.obstructions, plane.keep_outs, plane.existing, roof.lay),
+    )
+
+
+def _as_places(laid: tuple[LaidAt, ...]) -> tuple[Place, ...]:
+    return tuple(Place(p.x_m, p.y_m, p.orientation) for p in laid)
+
+
+def _same(one: tuple[Place, ...], other: tuple[Place, ...]) -> bool:
+    if len(one) != len(other):
+        return False
+
+    def key(p: Place) -> tuple[int, int, str]:
+        return round(p.y_m / SAME_PLACE_M), round(p.x_m / SAME_PLACE_M), p.orientation
+
+    pairs = zip(sorted(one, key=key), sorted(other, key=key), strict=True)
+    return all(
+        a.orientation is b.orientation
+        and abs(a.x_m - b.x_m) < SAME_PLACE_M
+        and abs(a.y_m - b.y_m) < SAME_PLACE_M
+        for a, b in pairs
+    )

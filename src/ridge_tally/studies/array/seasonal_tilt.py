@@ -1,0 +1,234 @@
+"""What changing a ground array's tilt with the seasons is worth, when, and how it is done."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from ridge_tally.core.array.stances import Stand, positions_of, stands, table_hinge_m, tilt_by_day
+from ridge_tally.core.array.tables import behind_frac, table_rows, tables_of
+from ridge_tally.core.energy.even_year import even_power_frac, power_table
+from ridge_tally.core.energy.inverter import ac_side, ac_year
+from ridge_tally.core.energy.lit import kwh_of
+from ridge_tally.core.errors import MissingDatum
+from ridge_tally.core.job.array import Position, present_of, table_of
+from ridge_tally.core.job.document import Job, Option, module_on, plane_of
+from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.nominal_year import DAYS, NOMINAL_YEAR, date_of
+from ridge_tally.core.sky.plane_irradiance import PlaneLight
+from ridge_tally.core.strings.parts import ac_makers
+from ridge_tally.core.sun.row_spacing import Rows, gap_at_m, shaded_frac
+from ridge_tally.core.sun.seasons import best_positions
+from ridge_tally.core.sun.shading import glass_of
+from ridge_tally.core.survey.ground import ground_of_plane
+from ridge_tally.core.units import format_length
+from ridge_tally.editing.array.placed_on import array_of
+from ridge_tally.editing.design import design_for
+from ridge_tally.rules.array.checks import lay_in
+from ridge_tally.rules.array.ground import rows_of
+from ridge_tally.rules.design import dc_watts
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.plant import heat_loss, losses_of, usual_warming
+from ridge_tally.simulation.site_sky import site_sky, turned
+from ridge_tally.simulation.year import hourly_year, require_strings
+
+FloatArray = NDArray[np.float64]
+TILTS_DEG = tuple(float(t) for t in range(5, 71, 5))
+COUNTS = (1, 2, 4)
+LATE_DAYS = 14
+ORDER_OF_WORK = (
+    "Two people at least; wind under 5 m/s; nobody under the glass.",
+    "AC off, then DC off at the isolator; the strings stay live in daylight: no connector is opened.",
+    "Prop the table before any clamp is loosened; loosen front hinges by a turn, then back legs one by one.",
+    "Walk it up or down a hole at a time from one end to the other, never more than one hole apart.",
+    "Pin every leg, tighten back to front, check the lowest edge and the cables’ slack.",
+)
+
+
+@dataclass(frozen=True, slots=True)
+class SeasonalPlan:
+    """So many positions a year; ``over_best_kwh`` against the best tilt that stays.
+
+    ``late_kwh``: what is lost if every change is made two weeks late.
+    ``hinge_m``: how high the front posts hold the glass so that its steepest clears the ground.
+    """
+
+    positions: tuple[Position, ...]
+    energy_kwh: float
+    over_best_kwh: float
+    late_kwh: float
+    hinge_m: float
+    stands: tuple[Stand, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class SeasonalTilt:
+    """The year by tilt, and plans of one, two and four positions.
+
+    ``by_tilt_kwh``: the year at each of ``tilts_deg``.  ``now``: the array as it is; where no
+    other array is beside it, that is its simulated year, and all else in its measure.
+    """
+
+    tilts_deg: tuple[float, ...]
+    by_tilt_kwh: tuple[float, ...]
+    plans: tuple[SeasonalPlan, ...]
+    now: SeasonalPlan
+    order_of_work: tuple[str, ...]
+    doubts: tuple[str, ...]
+
+
+def seasonal_tilt(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> SeasonalTilt:
+    """Return what other tilts, and tilts changed with the seasons, give a ground array.
+
+    Raises
+    ------
+    BadGeometry, MissingDatum
+        If the plane is a roof, or no module is in a string.
+    """
+    plane = plane_of(job, plane_id)
+    ground_of_plane(plane)
+    require_strings(option)
+    array = array_of(option, plane_id)
+    table, rows = table_of(array), rows_of(job, option, array)
+    is_now = positions_of(array)
+    tilts = np.array(sorted({*TILTS_DEG, *(p.tilt_deg for p in is_now)}))
+    lay = lay_in(job, option, array)
+    behind = behind_frac(len(table_rows(tables_of(plane, array, lay))))
+    daily = _daily_kwh(desk, job, option, plane_id, rows, tilts, behind)
+    best = [best_positions(daily, tilts, count) for count in COUNTS]
+
+    def year_kwh(positions: tuple[Position, ...], late_days: int = 0) -> float:
+        held = np.roll(tilt_by_day(positions), late_days)
+        return float(daily[np.searchsorted(tilts, held), np.arange(DAYS)].sum())
+
+    now_kwh = year_kwh(is_now)
+    alone = all(a is array or not present_of(a) for a in option.arrays)
+    scale = hourly_year(desk, job, option).energy_kwh / now_kwh if alone else 1.0
+
+    def plan(positions: tuple[Position, ...]) -> SeasonalPlan:
+        energy_kwh = year_kwh(positions)
+        return SeasonalPlan(
+            positions,
+            energy_kwh * scale,
+            (energy_kwh - best[0].energy_kwh) * scale,
+            (energy_kwh - year_kwh(positions, LATE_DAYS)) * scale,
+            table_hinge_m(rows.slant_m, table, positions),
+            stands(rows.slant_m, table, positions),
+        )
+
+    return SeasonalTilt(
+        tilts_deg=tuple(tilts.tolist()),
+        by_tilt_kwh=tuple((daily.sum(axis=1) * scale).tolist()),
+        plans=tuple(plan(b.positions) for b in best),
+        now=plan(is_now),
+        order_of_work=ORDER_OF_WORK,
+        doubts=(
+            "Rows long and alike, shade of beam alone, the loss taken as the share of a row in shade: "
+            "strings in landscape lose more",
+            "By the hour on this weather, in the measure of this array’s simulated year"
+            if alone
+            else "By the hour on this weather, of this array alone, without trees, houses and dirt",
+        ),
+    )
+
+
+def _daily_kwh(
+    desk: Desk,
+    job: Job,
+    option: Option,
+    plane_id: PlaneId,
+    rows: Rows,
+    tilts: FloatArray,
+    behind: float,
+) -> FloatArray:
+    """Return (t, 365): the array's AC energy of each day at each tilt, its rows' pitch kept."""
+    plane, sky = plane_of(job, plane_id), site_sky(desk, job, option)
+    weather = sky.weather
+    array, sheet = array_of(option, plane_id), module_on(job, option, plane_id)
+    table, heat, losses = power_table(sheet), heat_loss(array.mounting), losses_of(sheet)
+    design = design_for(job, option)
+    kept = (1 - losses.mismatch_frac) * losses.aged_frac(1) * (1 - losses.wiring_frac)
+    # This array's part of the modules and of the inverters under them.
+    whole_w = dc_watts(design)[2]
+    share = min(1.0, len(present_of(array)) * sheet.p_max_w / whole_w)
+    dc_w = whole_w * share
+    (maker, _), *_ = ac_makers(job, option)
+    side = ac_side(replace(maker, p_ac_w=design.p_ac_w * share), usual_warming())
+    volts = np.full(len(weather.time), float(side.curve_v[len(side.curve_v) // 2]))
+    gap_m = array.gap_between_rows.value_m
+    found = []
+    for tilt in tilts.tolist():
+        on_free = turned(sky, glass_of(plane, tilt))
+        parts, passed = on_free.parts, on_free.passed
+        there = replace(rows, tilt_deg=tilt)
+        direct = 1.0 - shaded_frac(there, gap_at_m(rows, gap_m, tilt), sky.hours.sun) * behind
+        beam, near = parts.beam_w_per_m2 * direct, parts.circumsolar_w_per_m2 * direct
+        wide = near + parts.isotropic_w_per_m2 + parts.horizon_w_per_m2
+        light = PlaneLight(
+            beam + wide + parts.ground_w_per_m2,
+            beam * passed.beam_frac
+            + wide * passed.sky_frac
+            + parts.ground_w_per_m2 * passed.ground_frac,
+        )
+        offered = even_power_frac(table, light, weather, heat) * dc_w * kept
+        year = ac_year(offered[None], volts, weather.air_degc, side, weather.step_h)
+        given = year.given_w * (1 - losses.ac_wiring_frac) * (1 - losses.outage_frac)
+        found.append([kwh_of(day, weather.step_h) for day in given.reshape(DAYS, -1)])
+    return np.array(found)
+
+
+def calendar_of(job: Job, option: Option, plane_id: PlaneId) -> str:
+    """Return the changes of a ground array's tilt as an iCalendar file, once a year each.
+
+    Raises
+    ------
+    BadGeometry, MissingDatum
+        If the plane is a roof, or its tables keep their tilt.
+
+    Notes
+    -----
+    RFC 5545; from memory, whole days that repeat yearly.
+    """
+    plane = plane_of(job, plane_id)
+    ground_of_plane(plane)
+    array = array_of(option, plane_id)
+    if array.table is None or not array.table.seasons:
+        raise MissingDatum(
+            "change of tilt", plane.name, "Take two or four positions under Tilt with the seasons."
+        )
+    lines = ["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//Ridge Tally//seasonal tilt//EN"]
+    slant_m = rows_of(job, option, array).slant_m
+    for stand in stands(slant_m, array.table, array.table.seasons):
+        words = f"{job.name}: tilt the tables on {plane.name} to {stand.tilt_deg:g}°"
+        by = format_length(abs(stand.lift_m), job.unit)
+        legs = (
+            f"Back legs {format_length(stand.back_leg_m, job.unit)}, {by} "
+            f"{'down' if stand.lift_m < 0 else 'up'}. "
+        )
+        lines += [
+            "BEGIN:VEVENT",
+            f"UID:{plane_id}-{stand.from_day}@ridge-tally",
+            f"DTSTAMP:{NOMINAL_YEAR}0101T000000Z",
+            f"DTSTART;VALUE=DATE:{date_of(stand.from_day):%Y%m%d}",
+            "RRULE:FREQ=YEARLY",
+            f"SUMMARY:{_escaped(words)}",
+            f"DESCRIPTION:{_escaped(legs + ' '.join(ORDER_OF_WORK))}",
+            "END:VEVENT",
+        ]
+    return "\r\n".join((*(_folded(line) for line in lines), "END:VCALENDAR")) + "\r\n"
+
+
+def _escaped(text: str) -> str:
+    return text.replace("\\", "\\\\").replace(";", "\\;").replace(",", "\\,")
+
+
+def _folded(line: str) -> str:
+    """Return a line in pieces of at most 75 bytes, as the format asks."""
+    pieces, rest = [], line
+    while len(rest.encode()) > 74:
+        cut = 74
+        while len(rest[:cut].encode()) > 74:
+            cut -= 1
+        pieces.append(rest[:cut])
+        rest = rest[cut:]
+    return "\r\n ".join((*pieces, rest))

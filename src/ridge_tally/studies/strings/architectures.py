@@ -1,0 +1,142 @@
+"""The ways to the grid of one array, each made up as it would be built, with its year and price."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from ridge_tally.core.errors import RidgeTallyError
+from ridge_tally.core.job.architecture import Architecture
+from ridge_tally.core.job.array import present_of
+from ridge_tally.core.job.document import Job, Option, option_of, present_ids
+from ridge_tally.core.job.edits.any_edit import TakeRemedy
+from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics, FitOptimizers
+from ridge_tally.core.job.edits.strings.threading import PlanAnew
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.year import year_or_problem
+from ridge_tally.studies.parts import Bill, bill_of
+from ridge_tally.studies.standing import Standing, keeps_all, standing_of, stops_and_outside
+from ridge_tally.studies.strings.proposals import Proposal, RemedyKind, at_modules
+
+WAYS = {
+    Architecture.STRINGS: "Strings alone",
+    Architecture.ADD_ON: "Strings, a few optimizers",
+    Architecture.SYSTEM: "An optimizer on every module",
+    Architecture.MICRO: "Microinverters",
+}
+KINDS = {
+    Architecture.ADD_ON: RemedyKind.ADD_ON,
+    Architecture.SYSTEM: RemedyKind.SYSTEM,
+    Architecture.MICRO: RemedyKind.MICRO,
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Built:
+    """A way carried out on the array of an option; ``edit`` makes it so, ``None`` where it is.
+
+    ``energy_kwh`` by the hour, ``None`` with a ``problem``.  ``from_option``: the option of the job
+    that has it so, empty where it was made up for the comparison.
+    """
+
+    architecture: Architecture
+    job: Job
+    option: Option
+    standing: Standing
+    bill: Bill
+    energy_kwh: float | None
+    clipped_kwh: float | None
+    problem: str
+    from_option: str
+    edit: TakeRemedy | None
+
+    @property
+    def legal(self) -> bool:
+        """Whether no Stop and no Outside limit is broken."""
+        return self.problem == "" and keeps_all(self.standing.broken.values())
+
+
+def ways_built(desk: Desk, job: Job, option: Option) -> Iterator[Built]:
+    """Yield each way to the grid there is for an option's array.
+
+    As the option has it, or another option of the job with the same modules; otherwise with the
+    unit of the shelf that breaks least and then gives most.
+    """
+    for architecture in WAYS:
+        found = _in_job(desk, job, option, architecture) or _made_up(
+            desk, job, option, architecture
+        )
+        if found is not None:
+            yield found
+
+
+def _in_job(desk: Desk, job: Job, option: Option, architecture: Architecture) -> Built | None:
+    for other in (option, *job.options):
+        alike = _places(other) == _places(option) and other.module_id == option.module_id
+        if alike and other.electronics.architecture is architecture:
+            edit = None if other.id == option.id else _taken_over(option, other)
+            return _built(desk, job, other, edit, str(other.id))
+    return None
+
+
+def _places(option: Option) -> set[tuple[object, ...]]:
+    return {(a.plane_id, m.x_m, m.y_m, m.orientation) for a in option.arrays for m in present_of(a)}
+
+
+def _taken_over(option: Option, other: Option) -> TakeRemedy:
+    """Return the edit that gives an option what another has at its modules."""
+    electronics = other.electronics
+    unit_id = electronics.optimizer_id or electronics.microinverter_id or ""
+    choose = ChooseElectronics(option.id, electronics.architecture, unit_id)
+    there = set(present_ids(option))
+    fitted = tuple(m for m in electronics.fitted if m in there)
+    fit = (FitOptimizers(option.id, fitted, on=True),) if fitted else ()
+    return TakeRemedy(option.id, f"as option {other.name}", (choose, *fit))
+
+
+def _made_up(desk: Desk, job: Job, option: Option, architecture: Architecture) -> Built | None:
+    plain, edit = _strung(desk, job, option)
+    if architecture is Architecture.STRINGS:
+        return _built(desk, plain, option_of(plain, option.id), edit, "")
+    wanted = KINDS[architecture]
+    base = design_for(plain, option_of(plain, option.id))
+    found = [_proposed(desk, plain, option, p) for p in at_modules(desk, base) if p.kind is wanted]
+    whole = [b for b in found if b is not None]
+    return min(whole, key=_order, default=None)
+
+
+def _strung(desk: Desk, job: Job, option: Option) -> tuple[Job, TakeRemedy]:
+    """Return the job with the option's modules in plain strings, and the edit that makes it so."""
+    edit = TakeRemedy(
+        option.id,
+        "strings alone",
+        (ChooseElectronics(option.id, Architecture.STRINGS), PlanAnew(option.id)),
+    )
+    if option.electronics.architecture is Architecture.STRINGS:
+        return job, edit
+    return apply_edit(job, edit, desk.shelf), edit
+
+
+def _proposed(desk: Desk, plain: Job, option: Option, proposal: Proposal) -> Built | None:
+    try:
+        changed = apply_edit(plain, proposal.edit(option), desk.shelf)
+    except RidgeTallyError:
+        return None
+    return _built(desk, changed, option_of(changed, option.id), proposal.edit(option), "")
+
+
+def _order(way: Built) -> tuple[float, ...]:
+    return (*stops_and_outside(way.standing.broken.values()), -(way.energy_kwh or 0.0))
+
+
+def _built(
+    desk: Desk, job: Job, option: Option, edit: TakeRemedy | None, from_option: str
+) -> Built:
+    year, problem = year_or_problem(desk, job, option)
+    energy = clipped = None
+    if year is not None:
+        energy, clipped = year.energy_kwh, year.clipped_kwh
+    return Built(
+        option.electronics.architecture, job, option, standing_of(job, option),
+        bill_of(job, option), energy, clipped, problem, from_option, edit,
+    )  # fmt: skip

@@ -1,0 +1,260 @@
+"""Ways out of a broken limit or a heavy loss: each judged anew by every rule and by its year."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from ridge_tally.core.errors import RidgeTallyError
+from ridge_tally.core.job.document import Job, Option, option_of
+from ridge_tally.core.job.edits.any_edit import TakeRemedy
+from ridge_tally.core.working import LimitKind
+from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
+from ridge_tally.rules.report import KINDS
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.year import require_strings, year_or_problem
+from ridge_tally.studies.parts import Bill, bill_of, changed_parts
+from ridge_tally.studies.standing import Broken, Standing, keeps_all, standing_of, stops_and_outside
+from ridge_tally.studies.strings.proposals import Proposal, RemedyKind, proposals
+from ridge_tally.studies.strings.tracker_losses import TrackerLosses, tracker_losses
+
+# A tracker that loses this share of its year to company or limits is worth a way out; our own line.
+HEAVY_FRAC = 0.01
+# Of a kind with many variants so many are followed through the year, the rest judged by rules.
+FOLLOWED = {
+    RemedyKind.SPLIT: 4,
+    RemedyKind.IN_SERIES: 1,
+    RemedyKind.SYSTEM: 1,
+    RemedyKind.MICRO: 3,
+    RemedyKind.INVERTER: 4,
+    RemedyKind.SECOND_INVERTER: 1,
+}
+# Another inverter is looked for near the size of the one there is first; our own line.
+LIKE_SIZE = (0.8, 1.35)
+
+
+@dataclass(frozen=True, slots=True)
+class Trouble:
+    """What asks for a way out: a broken limit, or a tracker's heavy loss (a kind of Costs)."""
+
+    kind: LimitKind
+    told: str
+
+
+@dataclass(frozen=True, slots=True)
+class Remedy:
+    """A way out with what it gains, costs and breaks; ``edit`` takes it.
+
+    ``energy_kwh`` by the hour; ``over_hours``: how long trackers are over their current in the
+    year; ``extra_cents`` of the parts alone.  ``mends`` what was broken and
+    is not any more, ``breaks`` what was not and now is, ``left`` what stays.  ``cold``: the string
+    or unit nearest to its cold-voltage limit.
+    """
+
+    kind: RemedyKind
+    title: str
+    plan: str
+    energy_kwh: float | None
+    gain_kwh: float | None
+    over_hours: float
+    extra_cents: int | None
+    parts: str
+    mends: tuple[str, ...]
+    breaks: tuple[Broken, ...]
+    left: tuple[Broken, ...]
+    cold: str
+    problem: str
+    edit: TakeRemedy
+
+    @property
+    def legal(self) -> bool:
+        """Whether no Stop and no Outside limit is broken after it."""
+        return keeps_all((*self.breaks, *self.left))
+
+
+@dataclass(frozen=True, slots=True)
+class RemediesReport:
+    """Ways out so far, best first; ``best`` and ``cheapest`` are places in them.
+
+    ``looked_at`` of ``of`` proposals.  ``sample_prices``: some are invented.
+    """
+
+    troubles: tuple[Trouble, ...]
+    energy_kwh: float | None
+    cold: str
+    remedies: tuple[Remedy, ...]
+    best: int | None
+    cheapest: int | None
+    looked_at: int
+    of: int
+    sample_prices: bool
+
+
+@dataclass(frozen=True, slots=True)
+class _Tried:
+    proposal: Proposal
+    job: Job
+    option: Option
+    standing: Standing
+    bill: Bill
+    p_ac_w: float
+
+
+def remedies(desk: Desk, job: Job, option: Option) -> Iterator[RemediesReport]:
+    """Yield the ways out found so far, ranked, until all are judged.
+
+    Those that break nothing come first, then by the year's energy.
+
+    Raises
+    ------
+    MissingDatum
+        While no module is in a string.
+    """
+    require_strings(option)
+    before, bill = standing_of(job, option), bill_of(job, option)
+    energy = _energy(desk, job, option)[0]
+    troubles = _troubles(before, _losses(desk, job, option))
+    found: list[Remedy] = []
+    seen, of = 0, 0
+
+    def report() -> RemediesReport:
+        ranked = _shown(found)
+        return RemediesReport(
+            troubles, energy, before.cold, tuple(ranked), _best(ranked), _cheapest(ranked),
+            seen, of, bill.sample,
+        )  # fmt: skip
+
+    yield report()
+    tried: list[_Tried] = []
+    for proposal in proposals(desk, job, option):
+        attempt = _tried(desk, job, option, proposal)
+        if attempt is not None:
+            tried.append(attempt)
+        # Nothing new to show, but a moment at which it can be stopped.
+        yield report()
+    followed = _followed(tried, design_for(job, option).p_ac_w)
+    of = len(followed)
+    for one in followed:
+        found.append(_remedy(desk, one, before, bill, energy, option))
+        seen += 1
+        yield report()
+
+
+def _tried(desk: Desk, job: Job, option: Option, proposal: Proposal) -> _Tried | None:
+    """Return a proposal carried out; nothing where it cannot be or changes nothing."""
+    try:
+        changed = apply_edit(job, proposal.edit(option), desk.shelf)
+    except RidgeTallyError:
+        return None
+    after = option_of(changed, option.id)
+    if after == option:
+        return None
+    ac_w = design_for(changed, after).p_ac_w
+    return _Tried(
+        proposal, changed, after, standing_of(changed, after), bill_of(changed, after), ac_w
+    )
+
+
+def _followed(tried: list[_Tried], ac_w: float) -> list[_Tried]:
+    """Return what is worth a year: of each kind the first few by its limits and its price."""
+
+    def order(one: _Tried) -> tuple[float, ...]:
+        standing, size = one.standing, one.p_ac_w / ac_w
+        cents = one.bill.cents if one.bill.cents is not None else 1 << 40
+        unlike = not LIKE_SIZE[0] <= size <= LIKE_SIZE[1]
+        return (*(standing.count(kind) for kind in KINDS[:3]), unlike, cents)
+
+    chosen: list[_Tried] = []
+    for kind in RemedyKind:
+        mine = sorted((t for t in tried if t.proposal.kind is kind), key=order)
+        chosen += mine[: FOLLOWED.get(kind, len(mine))]
+    return chosen
+
+
+def _remedy(
+    desk: Desk,
+    one: _Tried,
+    before: Standing,
+    bill: Bill,
+    energy_kwh: float | None,
+    option: Option,
+) -> Remedy:
+    energy, problem = _energy(desk, one.job, one.option)
+    new, old = one.standing.broken, before.broken
+    cents = None
+    if one.bill.cents is not None and bill.cents is not None:
+        cents = one.bill.cents - bill.cents
+    return Remedy(
+        kind=one.proposal.kind,
+        title=one.proposal.title,
+        plan=one.proposal.plan,
+        energy_kwh=energy,
+        gain_kwh=None if energy is None or energy_kwh is None else energy - energy_kwh,
+        over_hours=sum(t.over_hours for t in _losses(desk, one.job, one.option)),
+        extra_cents=cents,
+        parts=changed_parts(bill, one.bill),
+        mends=tuple(b.told for key, b in old.items() if key not in new),
+        breaks=tuple(b for key, b in new.items() if key not in old),
+        left=tuple(b for key, b in new.items() if key in old),
+        cold=one.standing.cold,
+        problem=problem,
+        edit=one.proposal.edit(option),
+    )
+
+
+def _shown(found: list[Remedy]) -> list[Remedy]:
+    """Return what is worth showing, ranked: what helps, and of each other kind one with why not."""
+    ranked = sorted(found, key=_rank)
+    helps = [r for r in ranked if r.legal and (r.mends or (r.gain_kwh or 0.0) > 0)]
+    served = {r.kind for r in helps}
+    refused = {r.kind: r for r in reversed(ranked) if not r.legal and r.kind not in served}
+    return sorted((*helps, *refused.values()), key=_rank)
+
+
+def _rank(remedy: Remedy) -> tuple[float, ...]:
+    return (*stops_and_outside((*remedy.breaks, *remedy.left)), -(remedy.energy_kwh or 0.0))
+
+
+def _best(ranked: list[Remedy]) -> int | None:
+    return next((i for i, r in enumerate(ranked) if r.legal and r.energy_kwh is not None), None)
+
+
+def _cheapest(ranked: list[Remedy]) -> int | None:
+    """Return the legal way that mends most for least: of those alike the one with more energy."""
+    legal = [(i, r) for i, r in enumerate(ranked) if r.legal and r.extra_cents is not None]
+    if not legal:
+        return None
+    fewest = min(len(r.left) for _, r in legal)
+    whole = [(i, r) for i, r in legal if len(r.left) == fewest]
+    return min(whole, key=lambda ir: (ir[1].extra_cents or 0, -(ir[1].energy_kwh or 0.0)))[0]
+
+
+def _energy(desk: Desk, job: Job, option: Option) -> tuple[float | None, str]:
+    year, problem = year_or_problem(desk, job, option)
+    return None if year is None else year.energy_kwh, problem
+
+
+def _losses(desk: Desk, job: Job, option: Option) -> tuple[TrackerLosses, ...]:
+    try:
+        return tracker_losses(desk, job, option)
+    except RidgeTallyError:
+        return ()
+
+
+def _troubles(before: Standing, losses: tuple[TrackerLosses, ...]) -> tuple[Trouble, ...]:
+    found = [Trouble(b.kind, b.told) for b in before.broken.values()]
+    for tracker in losses:
+        parts = (
+            ("its limits", tracker.limits_kwh),
+            ("uneven light in its strings", tracker.uneven_kwh),
+        )
+        for what, lost_kwh in parts:
+            share = lost_kwh / tracker.own_kwh if tracker.own_kwh else 0.0
+            if share > HEAVY_FRAC:
+                told = (
+                    f"Tracker {tracker.number} loses {lost_kwh:.0f} kWh DC a year "
+                    f"({share * 100:.1f} %) to {what}"
+                )
+                if what == "its limits" and tracker.over_hours:
+                    told += f": over its current for {tracker.over_hours:.0f} h"
+                found.append(Trouble(LimitKind.COSTS, told))
+    return tuple(found)

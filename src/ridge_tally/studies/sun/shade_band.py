@@ -1,0 +1,33 @@
+"""The year's energy if hard edges of shade ruled it: what it comes to at least."""
+
+from dataclasses import dataclass
+
+from ridge_tally.core.job.document import (
+    Job,
+    Option,
+)
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.scenario import Scenario
+from ridge_tally.simulation.year import hourly_year, require_strings
+
+
+@dataclass(frozen=True, slots=True)
+class ShadeBand:
+    """The year's energy if the darkest cells of each substring ruled it, kWh: at least so much."""
+
+    energy_least_kwh: float
+
+
+def shade_band(desk: Desk, job: Job, option: Option) -> ShadeBand:
+    """Return what the year comes to at least.
+
+    The year takes each substring on its mean light: true of soft shade and of shade across both
+    halves of a half-cut module; a hard edge over few cells is nearer to the darkest.
+
+    Raises
+    ------
+    MissingDatum
+        When no module is in a string.
+    """
+    require_strings(option)
+    return ShadeBand(hourly_year(desk, job, option, Scenario(darkest=True)).energy_kwh)

@@ -1,0 +1,283 @@
+"""What the core computes for an option, remembered by the content it depends on."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode, gap_off_frac
+from ridge_tally.core.energy.waterfall import Stage, Step
+from ridge_tally.core.energy.year import YearResult
+from ridge_tally.core.equipment import InverterSheet, MicroinverterSheet
+from ridge_tally.core.job.architecture import Architecture
+from ridge_tally.core.job.document import (
+    Job,
+    Option,
+    inverter_sheets_of,
+    microinverter_sheet_of,
+    module_sheet_of,
+    present_ids,
+    strings_on,
+    strung_count,
+    strung_w,
+    tracker_inputs,
+)
+from ridge_tally.core.job.weather import Monthly
+from ridge_tally.core.loading.at_work import AtWork, at_work
+from ridge_tally.core.loading.clipped_day import LimitCost, LoadingDay, limit_costs, loading_days
+from ridge_tally.core.loading.clipping import ClipCalendar, clip_calendar
+from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.core.sun.shading import FINE
+from ridge_tally.rules import tables
+from ridge_tally.rules.loading.checks import THIN_AIR_M
+from ridge_tally.simulation.array_light import array_lights
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.house_load import HouseLoad, house_load
+from ridge_tally.simulation.plant import weather_for
+from ridge_tally.simulation.scenario import AS_IT_IS, FINELY
+from ridge_tally.simulation.weather import fine_weather_of
+from ridge_tally.simulation.year import hourly_year, require_strings, simulated, yearly_kwh_by_age
+from ridge_tally.simulators.weather_service import climate
+from ridge_tally.views.sun.weather_doubts import weather_doubts
+
+# No zone's standard time is further from its sun than this.
+MOST_CLOCK_OFF_H = 3.0
+
+# A model whose gap is further from silicon's stands on figures that hardly agree; our own line.
+FAR_GAP_FRAC = 0.25
+
+
+@dataclass(frozen=True, slots=True)
+class DiodeNote:
+    """Which fit served and how well it meets the datasheet."""
+
+    fitted_by: str
+    worst_point_frac: float
+    beta_error_frac: float
+    gamma_error_per_degc: float | None
+    warning: str
+
+
+@dataclass(frozen=True, slots=True)
+class YearReport:
+    """The year of an option, for people and programs.
+
+    Figures are those of ``step_minutes``; ``clipped_hourly_kwh`` is what hourly means clip and
+    ``clipped_most_kwh`` what single minutes would, ``None`` until the year is worked out in
+    quarters.  ``by_age_kwh``: the first year and each later one.  ``faults``: sentences on what
+    takes no part.  ``doubts``: on what the figure rests on that nobody measured.
+    """
+
+    option_id: str
+    step_minutes: int
+    energy_kwh: float
+    specific_kwh_per_kw: float
+    clipped_kwh: float
+    clipped_frac: float
+    clipped_hours: float
+    clipped_hourly_kwh: float
+    clipped_most_kwh: float | None
+    tracker_loss_kwh: float
+    hot_loss_kwh: float | None
+    cabinet_most_degc: float
+    export_loss_kwh: float | None
+    monthly_kwh: tuple[float, ...]
+    by_age_kwh: tuple[float, ...]
+    stages: tuple[Stage, ...]
+    limit_kw: float
+    days: tuple[LoadingDay, ...]
+    limits: tuple[LimitCost, ...]
+    calendar: ClipCalendar
+    at_work: AtWork
+    weather: str
+    stand_in_weather: bool
+    faults: tuple[str, ...]
+    doubts: tuple[str, ...]
+    diode: DiodeNote
+
+
+@dataclass(frozen=True, slots=True)
+class FineStep:
+    """How far the fine year is, and the year when it is there."""
+
+    done_frac: float
+    year: YearReport | None = None
+
+
+def year_report(desk: Desk, job: Job, option: Option, *, fine: bool = False) -> YearReport:
+    """Return the simulated year of an option, by the hour or finely by the quarter.
+
+    Raises
+    ------
+    MissingDatum
+        When no module is in a string, or a datasheet lacks what the model needs.
+    """
+    require_strings(option)
+    hourly, plant = simulated(desk, job, option)
+    by_age_kwh = yearly_kwh_by_age(desk, job, option)
+    scenario = FINELY if fine else AS_IT_IS
+    year = hourly_year(desk, job, option, scenario) if fine else hourly
+    weather = weather_for(desk, job, scenario)
+    module = module_sheet_of(job, option)
+    derates = any(s.step is Step.HOT for s in year.stages)
+    exports = any(s.step is Step.EXPORT for s in year.stages)
+    return YearReport(
+        option_id=option.id,
+        step_minutes=round(year.hours * 60),
+        energy_kwh=year.energy_kwh,
+        specific_kwh_per_kw=year.energy_kwh / (strung_w(job, option) / 1000),
+        clipped_kwh=year.clipped_kwh,
+        clipped_frac=year.clipped_frac,
+        clipped_hours=year.clipped_hours,
+        clipped_hourly_kwh=hourly.clipped_kwh,
+        clipped_most_kwh=year.clipped_most_kwh,
+        tracker_loss_kwh=year.lost_kwh(Step.TRACKER),
+        hot_loss_kwh=year.lost_kwh(Step.HOT) if derates else None,
+        cabinet_most_degc=float(year.cabinet_degc.max()),
+        export_loss_kwh=year.lost_kwh(Step.EXPORT) if exports else None,
+        monthly_kwh=year.monthly_kwh,
+        by_age_kwh=tuple(kwh * year.energy_kwh / hourly.energy_kwh for kwh in by_age_kwh)
+        if hourly.energy_kwh > 0
+        else by_age_kwh,
+        stages=year.stages,
+        limit_kw=year.limit_w / 1000,
+        days=tuple(loading_days(year, weather, job.site.latitude_deg)),
+        limits=tuple(limit_costs(year)),
+        calendar=clip_calendar(year, weather),
+        at_work=at_work(year, plant.sides[0]),
+        weather=weather.name,
+        stand_in_weather=weather.stand_in,
+        faults=_faults(job, option, year),
+        doubts=_doubts(job, option, weather, house_load(desk, job)),
+        diode=_diode_note(fit_diode(module)),
+    )
+
+
+def fine_steps(desk: Desk, job: Job, option: Option) -> Iterator[FineStep]:
+    """Yield how far the fine year is, and at last the year itself.
+
+    Raises
+    ------
+    MissingDatum
+        As ``year_report``.
+    """
+    require_strings(option)
+    yield FineStep(0.05)
+    fine_weather_of(desk, job)
+    yield FineStep(0.2)
+    array_lights(desk, job, option, FINE, fine=True)
+    yield FineStep(0.6)
+    hourly_year(desk, job, option, FINELY)
+    yield FineStep(0.95)
+    yield FineStep(1.0, year_report(desk, job, option, fine=True))
+
+
+def _faults(job: Job, option: Option, year: YearResult) -> tuple[str, ...]:
+    """Return what takes no part in the year, in sentences."""
+    found = []
+    loose = len(present_ids(option)) - strung_count(option)
+    if loose:
+        are = (
+            "module is in no string and gives"
+            if loose == 1
+            else "modules are in no string and give"
+        )
+        found.append(f"{loose} {are} nothing: string them, or take them off the roof")
+    if option.electronics.architecture is Architecture.MICRO:
+        return tuple(found)
+    inputs = tracker_inputs(inverter_sheets_of(job, option))
+    for tracker, power_w in zip(inputs, year.tracker_dc_w, strict=False):
+        tags, window = [s.tag for s in strings_on(option, tracker.number)], tracker.sheet
+        if tags and not np.any(power_w > 0):
+            found.append(
+                f"Tracker {tracker.number} never runs all year: {', '.join(tags)} stays outside "
+                f"its {window.v_min_v:g} to {window.v_max_v:g} V, start "
+                f"{tracker.inverter.v_start_v:g} V. "
+                "Put more or fewer modules in series"
+            )
+    return tuple(found)
+
+
+def _doubts(
+    job: Job, option: Option, weather: WeatherYear, load: HouseLoad | None
+) -> tuple[str, ...]:
+    doubts = list(weather_doubts(job, weather))
+    doubts.append(
+        "Hourly means understate clipping; the year by the quarter has sun and cloud come and go "
+        "as on a day of passing clouds, which over a year is more than there is"
+    )
+    typed = {m.quantity for m in job.weather.months}
+    module = module_sheet_of(job, option)
+    known = {
+        "soiling": Monthly.SOILING in typed,
+        "ageing in the first year": module.first_year_loss_frac is not None,
+        "ageing in each later year": module.yearly_loss_frac is not None,
+    }
+    shares = ", ".join(
+        f"{loss} {float(share) * 100:g} %"
+        for loss, share in tables.load("usual-losses").rows
+        if not known.get(str(loss), False)
+    )
+    doubts.append(f"Usual allowances taken off: {shares}")
+    doubts.append(_told_heat(job, option))
+    if (job.site.elevation_m or 0.0) > THIN_AIR_M:
+        doubts.append("Many inverters derate above 2000 m: thin air is not in the year")
+    if job.brief.grid and job.brief.grid.export_limit_kw is not None:
+        told = (
+            "nobody at home: no use is known" if load is None else f"the house’s use: {load.origin}"
+        )
+        doubts.append(f"What is held back at the export limit is reckoned with {told}")
+    if Monthly.SNOWFALL in typed:
+        doubts.append("Snow by a published monthly model; its falls and humidity are estimated")
+    else:
+        doubts.append("No snow: no month's snowfall is typed")
+    doubts.append("Cell heating by mounting is estimated, crowns let light through from memory")
+    site = job.site
+    if not site.place:
+        doubts.append(
+            f"No place is given: the sun is reckoned for {site.latitude_deg:g}° latitude, "
+            f"{site.longitude_deg:g}° longitude"
+        )
+    if site.elevation_m is None:
+        doubts.append("No elevation is given: sea level is taken")
+    clock_off_h = abs(site.longitude_deg / 15 - site.utc_offset_h)
+    if clock_off_h > MOST_CLOCK_OFF_H:
+        doubts.append(
+            f"Longitude and hours from UTC disagree by {clock_off_h:.1f} h: east and west are mixed up"
+        )
+    if site.hottest.value_degc is None:
+        hottest = climate(site.climate_id).hottest_degc
+        doubts.append(f"Hottest air is the climate's stand-in, {hottest:g} °C")
+    return tuple(doubts)
+
+
+def _told_heat(job: Job, option: Option) -> str:
+    micro = microinverter_sheet_of(job, option)
+    inverters: tuple[InverterSheet | MicroinverterSheet, ...] = inverter_sheets_of(job, option)
+    if micro is not None:
+        inverters = (micro,)
+    for inverter in inverters:
+        if not inverter.derating:
+            return f"{inverter.name} names no derating by heat: none is taken off"
+    if any(inverter.warming is None for inverter in inverters):
+        return "The inverter's derating is its datasheet's; how fast its cabinet warms is estimated"
+    return "The inverter's derating and warming are its datasheet's; it hangs in the shade"
+
+
+def _diode_note(model: DiodeModel) -> DiodeNote:
+    gamma = model.gamma_error_per_degc
+    known_gamma = None if gamma != gamma else gamma  # noqa: PLR0124 - NaN means not on the sheet
+    warnings = []
+    if gap_off_frac(model) > FAR_GAP_FRAC:
+        warnings.append(
+            f"its figures agree only with a band gap of {model.gap_ev:.2f} eV, silicon has 1.12"
+        )
+    if known_gamma is not None and abs(known_gamma) > 0.0003:
+        warnings.append(f"its power coefficient is off by {known_gamma * 100:+.2f} %/°C")
+    return DiodeNote(
+        model.fitted_by,
+        model.worst_point_frac,
+        model.beta_error_frac,
+        known_gamma,
+        f"The diode model of this module: {' and '.join(warnings)}" if warnings else "",
+    )

@@ -1,0 +1,320 @@
+"""The design sheet of an option: what it says, on screen and on paper."""
+
+from collections.abc import Callable, Iterable
+from dataclasses import dataclass
+from datetime import date
+from itertools import groupby
+
+from ridge_tally.core.array.posts import Post
+from ridge_tally.core.job.architecture import Architecture
+from ridge_tally.core.job.document import (
+    CodePack,
+    Job,
+    ModuleString,
+    Option,
+    module_on,
+    optimizer_sheet_of,
+    plane_of,
+    taking_part,
+)
+from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.sheets.plan_drawing import Thread, plan_height_mm, plan_svg
+from ridge_tally.core.spoken import spaced
+from ridge_tally.core.strings.parts import ac_makers, counted_names, fitted_ids
+from ridge_tally.core.sun.shading import FINE
+from ridge_tally.core.survey.outline import is_closed
+from ridge_tally.core.working import Check, LimitKind, Source, SourceStatus, Verdict, shown
+from ridge_tally.formats.sheet_pdf import (
+    CheckRow,
+    Circuits,
+    Paper,
+    PlanFigure,
+    SheetContent,
+)
+from ridge_tally.rules.array.setbacks import setback_packs
+from ridge_tally.rules.strings.microinverters import BREAKER_A
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.studies.array.ground_layout import GroundLayout
+from ridge_tally.studies.sun.shade import ShadeReport, shade_report
+from ridge_tally.views.loading.year import YearReport, year_report
+from ridge_tally.views.option import CheckView, OptionReport, option_report
+
+VERDICTS = {Verdict.KEPT: "holds", Verdict.BROKEN: "broken", Verdict.NOT_CHECKED: "not checked"}
+KINDS = {
+    LimitKind.STOP: "Stop",
+    LimitKind.OUTSIDE: "Outside",
+    LimitKind.COSTS: "Costs",
+    LimitKind.NOTE: "Note",
+}
+PLAN_WIDTH_MM = 106.0
+# How much of a page plans one below the other may take, and what a caption takes of it.
+PLANS_MM, CAPTION_MM = 190.0, 8.0
+
+
+@dataclass(frozen=True, slots=True)
+class Stamp:
+    """Which revision is printed, and when."""
+
+    revision: int
+    day: date
+
+
+def sheet_content(desk: Desk, job: Job, option: Option, stamp: Stamp) -> SheetContent:
+    """Return what the sheet of an option says, on screen and on paper."""
+    report = option_report(job, option)
+    year = year_report(desk, job, option, fine=True) if taking_part(option) else None
+    shade = None
+    if report.modules and all(is_closed(plane_of(job, a.plane_id)) for a in option.arrays):
+        shade = shade_report(desk, job, option, FINE)
+    return SheetContent(
+        job=job.name,
+        option=f"Option {option.id.upper()}: {option.name}",
+        place=job.site.place or "Place not given",
+        printed_on=stamp.day.isoformat(),
+        revision=stamp.revision,
+        paper=paper_of(job),
+        plans=_plans(job, option, report),
+        equipment=(
+            *report.modules_told,
+            *_electronics(report, counted_names(ac_makers(job, option))),
+            f"{report.p_dc_w / 1000:.2f} kW DC on {report.p_ac_w / 1000:.2f} kW AC"
+            + ("" if report.dc_ac_ratio is None else f", ratio {report.dc_ac_ratio:.2f}"),
+            *already_there(job),
+        ),
+        circuits=_branches(job, option, report)
+        if option.electronics.architecture is Architecture.MICRO
+        else _strings(job, option, report),
+        checks=_rows(tuple(v for v in report.checks if v.on_sheet)),
+        year=(*_year_lines(year), *_shade_lines(shade)),
+        doubts=year.doubts if year else (),
+        stand_in_weather=year.stand_in_weather if year else False,
+    )
+
+
+def paper_of(job: Job) -> Paper:
+    """Return the paper that is usual where a job is."""
+    return Paper.LETTER if job.site.code_pack is CodePack.US else Paper.A4
+
+
+def _plans(job: Job, option: Option, report: OptionReport) -> tuple[PlanFigure, ...]:
+    arrays = {a.plane_id: a for a in option.arrays}
+    used = [p for p in job.survey.planes if p.id in arrays] or list(job.survey.planes[:1])
+    grounds = {p.plane_id: p.ground for p in report.planes}
+    whole_mm = sum(plan_height_mm(p, PLAN_WIDTH_MM) + CAPTION_MM for p in used)
+    width_mm = PLAN_WIDTH_MM if whole_mm <= PLANS_MM else PLAN_WIDTH_MM / 2 - 2
+    threads, fitted = _threads(option, report), frozenset(option.electronics.fitted)
+    return tuple(
+        PlanFigure(
+            plan_svg(
+                p,
+                arrays.get(p.id),
+                threads,
+                module_on(job, option, p.id),
+                job.unit,
+                width_mm,
+                _posts(grounds[p.id]),
+                fitted,
+            ),
+            _caption(p, grounds[p.id]),
+            width_mm,
+        )
+        for p in used
+    )
+
+
+def _threads(option: Option, report: OptionReport) -> tuple[Thread, ...]:
+    """Return strings module by module, or branches unit by unit: ``2.1`` is branch 2's first."""
+    if option.electronics.architecture is Architecture.MICRO:
+        return tuple(
+            Thread(
+                b.number - 1,
+                tuple((m, f"{b.number}.{n}") for n, unit in enumerate(b.units, 1) for m in unit),
+            )
+            for b in report.at_modules.branches
+        )
+    return tuple(
+        Thread(index, tuple((m, f"{s.tag}{n}") for n, m in enumerate(s.module_ids, start=1)))
+        for index, s in enumerate(option.strings)
+    )
+
+
+def _strings(job: Job, option: Option, report: OptionReport) -> Circuits:
+    fitted = set(fitted_ids(option, optimizer_sheet_of(job, option)))
+    planes = _plane_names(job, option)
+
+    def row(string: ModuleString) -> tuple[str, ...]:
+        count = len(string.module_ids)
+        helped = sum(m in fitted for m in string.module_ids)
+        cells = (string.tag, str(string.tracker_number), str(count), planes(string.module_ids))
+        return (*cells, f"{helped} of {count}") if report.at_modules.unit else cells
+
+    headings = ("String", "Tracker", "Modules in series", "On")
+    return Circuits(
+        title="Strings",
+        headings=(*headings, "With an optimizer") if report.at_modules.unit else headings,
+        rows=tuple(row(s) for s in option.strings),
+        note="Each string is drawn from its positive end, 1, to its negative end.",
+    )
+
+
+def _branches(job: Job, option: Option, report: OptionReport) -> Circuits:
+    planes = _plane_names(job, option)
+    limits = {v.check.subject: v for v in report.checks if v.check.rule_id == "micro.branch"}
+    main = next((v for v in report.checks if v.check.rule_id == "micro.main"), None)
+    return Circuits(
+        title="Branch circuits",
+        headings=("Branch", "Units", "Modules", "Continuous current", "Breaker", "On"),
+        rows=tuple(
+            (
+                str(b.number),
+                str(len(b.units)),
+                str(sum(len(u) for u in b.units)),
+                f"{b.amps:.1f} A"
+                + (f" of {v.limit_text}" if (v := limits.get(f"branch {b.number}")) else ""),
+                f"{BREAKER_A:g} A",
+                planes([m for unit in b.units for m in unit]),
+            )
+            for b in report.at_modules.branches
+        ),
+        note=""
+        if main is None
+        else f"Breaker that joins the branches, at the combiner: {main.lines.numbers} = "
+        f"{main.value_text}, so {main.limit_text}.",
+    )
+
+
+def _plane_names(job: Job, option: Option) -> Callable[[Iterable[PlacedId]], str]:
+    """Return what names the planes some modules lie on."""
+    lies_on = {m.id: plane_of(job, a.plane_id).name for a in option.arrays for m in a.modules}
+    return lambda module_ids: ", ".join(dict.fromkeys(lies_on[m] for m in module_ids))
+
+
+def _posts(ground: GroundLayout | None) -> tuple[Post, ...]:
+    return ground.posts if ground else ()
+
+
+def _caption(plane: RoofPlane, ground: GroundLayout | None) -> str:
+    if ground is not None:
+        return ground.on_sheet
+    return (
+        f"{plane.name}: azimuth {plane.azimuth_deg:.0f}° true, slope {plane.slope_deg:.1f}°, "
+        "lengths along the slope." + _strips(plane)
+    )
+
+
+def _strips(plane: RoofPlane) -> str:
+    """Return which set the free strips were taken from, and how far that is known."""
+    pack = setback_packs().get(plane.setback_pack)
+    if pack is None:
+        return ""
+    status = pack.source.status.value.replace("-", " ")
+    return f" Free strips begun from “{pack.title}” ({status}). {pack.confirm}"
+
+
+def already_there(job: Job) -> tuple[str, ...]:
+    """Return what stands before the job begins, a line each."""
+    already = job.brief.already
+    names = {p.id: p.name for p in job.survey.planes}
+    lines = [
+        f"Already there: {a.name} of {a.built_year}, {a.p_dc_kw:g} kW DC, {a.p_ac_kw:g} kW AC"
+        + (f" on {', '.join(names[p] for p in a.plane_ids)}" if a.plane_ids else "")
+        for a in already.arrays
+    ]
+    if already.battery_kwh is not None:
+        lines.append(f"Already there: battery, {already.battery_kwh:g} kWh")
+    if already.generator_kw is not None:
+        lines.append(f"Already there: generator, {already.generator_kw:g} kW")
+    return tuple(lines)
+
+
+def _rows(views: tuple[CheckView, ...]) -> tuple[CheckRow, ...]:
+    """Return one row per sum: subjects with the very same numbers share it."""
+
+    def same(view: CheckView) -> tuple[str, str, str]:
+        return view.check.rule_id, view.lines.numbers, view.limit_text
+
+    first_at: dict[tuple[str, str, str], int] = {}
+    for index, view in enumerate(views):
+        first_at.setdefault(same(view), index)
+    ordered = sorted(views, key=lambda v: first_at[same(v)])
+    rows = []
+    for _, group in groupby(ordered, key=same):
+        members = list(group)
+        check, lines = members[0].check, members[0].lines
+        rows.append(
+            CheckRow(
+                kind=KINDS[check.kind],
+                title=check.title,
+                subjects=_joined([m.check.subject for m in members]),
+                numbers=lines.numbers,
+                result=lines.result,
+                limit=lines.limit,
+                verdict=_verdict(check),
+                remark=_remark(check),
+                source=_source(check.source),
+            )
+        )
+    return tuple(rows)
+
+
+def _electronics(report: OptionReport, inverters: str) -> tuple[str, ...]:
+    """Return what makes AC of it, and what stands at the modules."""
+    at = report.at_modules
+    units = (f"{at.count} × {at.unit}",) if at.unit else ()
+    return units if at.branches else (inverters, *units)
+
+
+def _joined(subjects: list[str]) -> str:
+    """Return ``string A``, ``string B`` as ``string A, B``; names of roofs are never cut."""
+    first, *rest = subjects
+    kind, _, tag = first.partition(" ")
+    if tag and kind in ("string", "tracker"):
+        rest = [s.removeprefix(f"{kind} ") for s in rest]
+    return ", ".join((first, *rest))
+
+
+def _source(source: Source) -> str:
+    """Return a source with how far it is verified; a datasheet's name says that itself."""
+    if source.status is SourceStatus.DATASHEET:
+        return source.document
+    return f"{source.document} ({source.status.value.replace('-', ' ')})"
+
+
+def _verdict(check: Check) -> str:
+    """Return a verdict in a word; a note that does not hold breaks nothing."""
+    if check.kind is LimitKind.NOTE and check.verdict is Verdict.BROKEN:
+        return "noted"
+    return VERDICTS[check.verdict]
+
+
+def _remark(check: Check) -> str:
+    """Return why a check was not made, or where its limit lies: of what holds, Stops' alone."""
+    if check.verdict is Verdict.KEPT and check.kind is not LimitKind.STOP:
+        return ""
+    return check.reason or check.reached_at
+
+
+def _year_lines(year: YearReport | None) -> tuple[str, ...]:
+    if year is None:
+        return ("No year: no module is in a string yet.",)
+    energy = round(year.energy_kwh, -1)
+    return (
+        f"{spaced(energy)} kWh a year at the meter",
+        f"{spaced(year.specific_kwh_per_kw)} kWh per kW DC",
+        f"clipped {year.clipped_frac * 100:.1f} %, {year.clipped_hours:.0f} hours, by quarters of "
+        f"an hour: {shown(year.clipped_kwh)} kWh, between {shown(year.clipped_hourly_kwh)} on hourly "
+        f"means and {shown(year.clipped_most_kwh or year.clipped_kwh)} on single minutes",
+        *year.faults,
+    )
+
+
+def _shade_lines(shade: ShadeReport | None) -> tuple[str, ...]:
+    """Return what shade takes and who throws most of it, at which resolution."""
+    if shade is None:
+        return ()
+    lines = [f"shade takes {shade.lost_frac * 100:.1f} % of the light ({shade.resolution} sky)"]
+    if shade.culprits:
+        worst = shade.culprits[0]
+        lines.append(f"most of it {worst.name}, {shown(worst.alone_kwh)} kWh on the glass")
+    return (*lines, *shade.standing_in)

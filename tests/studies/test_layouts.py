@@ -1,0 +1,207 @@
+"""Alternatives, proofs in the background, exactly so many, why not one more."""
+
+from collections.abc import Iterator
+from threading import Event
+
+import pytest
+
+from jobs import EPOCH, SAMPLE, SHELF, option_a, workspace_in
+from ridge_tally.core.errors import BadGeometry, MissingDatum, OutOfRange
+from ridge_tally.core.job.array import RowRule, Ways
+from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.edits.array.fills import (
+    ApplySetbackPack,
+    ArrayField,
+    LayModules,
+    SetArrayField,
+)
+from ridge_tally.core.job.edits.survey.planes import PlaneField, SetPlaneField
+from ridge_tally.demo.blank_job import blank_job
+from ridge_tally.demo.lagoon_road import FRONT, lagoon_road
+from ridge_tally.editing.apply import apply_edit, apply_edits
+from ridge_tally.services.runs import Runs
+from ridge_tally.services.workspace import Workspace
+from ridge_tally.studies.array.layouts import alternatives, exactly, prove, squeezed
+from ridge_tally.studies.array.one_more import one_more
+from ridge_tally.views.option import option_report
+
+LAGOON = lagoon_road(SHELF)
+
+
+@pytest.fixture(scope="module")
+def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
+    return workspace_in(tmp_path_factory.mktemp("data"))
+
+
+def laid(job: Job, plane_id: str, layout) -> Job:
+    return apply_edit(job, LayModules("a", plane_id, layout.places), SHELF)
+
+
+def test_alternatives_rank_by_count_and_say_what_each_takes(workspace: Workspace) -> None:
+    found = alternatives(workspace.desk, SAMPLE, option_a(SAMPLE), "south")
+    assert [(a.ways, a.count, a.in_use) for a in found] == [
+        (Ways.MIXED, 29, False),
+        (Ways.PORTRAIT, 28, True),
+        (Ways.LANDSCAPE, 27, False),
+    ]
+    portrait = found[1]
+    assert portrait.p_dc_w == 28 * 405
+    assert (portrait.rows, portrait.at_most) == (3, 28)
+    # By hand: two rows of ten, 11.52 m each, and runs of five and three, 5.75 and 3.442 m.
+    assert portrait.rail_m == pytest.approx(2 * (2 * 11.52 + 5.75 + 3.442))
+    assert 1600 < portrait.energy_kwh / (portrait.p_dc_w / 1000) < 2000
+
+
+def test_every_alternative_can_be_laid_and_is_then_the_one_in_use(workspace: Workspace) -> None:
+    for layout in alternatives(workspace.desk, LAGOON, option_a(LAGOON), FRONT):
+        job = laid(LAGOON, FRONT, layout)
+        assert option_report(job, option_a(job)).planes[0].misplaced == ()
+        now = alternatives(workspace.desk, job, option_a(job), FRONT)
+        assert [a.key for a in now if a.in_use] == [layout.key]
+
+
+def test_each_permitted_path_is_tried_and_named(workspace: Workspace) -> None:
+    job = apply_edit(SAMPLE, ApplySetbackPack(("south",), "us-fire"), SHELF)
+    found = alternatives(workspace.desk, job, option_a(job), "south")
+    assert {a.path_name for a in found} >= {"left rake"}
+    assert all(a.path_name in {"left rake", "right rake"} for a in found)
+
+
+def test_a_plane_that_takes_nothing_or_is_not_closed_says_so(workspace: Workspace) -> None:
+    wide = SetPlaneField("south", PlaneField.SETBACK_EAVE, "20'")
+    job = apply_edit(SAMPLE, wide, SHELF)
+    with pytest.raises(BadGeometry, match=r"South roof: no module .* fits inside the free strips"):
+        alternatives(workspace.desk, job, option_a(job), "south")
+    blank = blank_job(SHELF, "x", SAMPLE.unit, EPOCH.date())
+    plane = blank.survey.planes[0]
+    with pytest.raises(MissingDatum):
+        alternatives(workspace.desk, blank, blank.options[0], plane.id)
+
+
+def test_proofs_go_on_to_the_last_kind(workspace: Workspace) -> None:
+    steps = list(prove(workspace.desk, LAGOON, option_a(LAGOON), FRONT))
+    assert steps[-1].proven == steps[-1].of
+    assert [s.proven for s in steps] == sorted(s.proven for s in steps)
+    aligned = {a.ways: a for a in steps[-1].alternatives if a.rule is RowRule.ALIGNED}
+    assert aligned[Ways.LANDSCAPE].count == aligned[Ways.LANDSCAPE].at_most
+
+
+def test_squeezing_holds_no_less_than_rows(workspace: Workspace) -> None:
+    found = squeezed(workspace.desk, SAMPLE, option_a(SAMPLE), "south")
+    assert 29 <= found.count <= found.at_most
+    job = laid(SAMPLE, "south", found)
+    assert option_report(job, option_a(job)).planes[0].misplaced == ()
+
+
+@pytest.mark.parametrize("modules", [1, 13, 20, 28, 29])
+def test_exactly_so_many_are_laid_the_best_first(workspace: Workspace, modules: int) -> None:
+    found = exactly(workspace.desk, SAMPLE, option_a(SAMPLE), "south", modules, 0.02)
+    assert {a.count for a in found} == {modules}
+    job = laid(SAMPLE, "south", found[0])
+    assert option_report(job, option_a(job)).planes[0].misplaced == ()
+
+
+def test_twenty_kept_together_are_two_full_rows(workspace: Workspace) -> None:
+    best = exactly(workspace.desk, SAMPLE, option_a(SAMPLE), "south", 20, 0.02)[0]
+    assert (best.ways, best.rows) == (Ways.PORTRAIT, 2)
+
+
+def test_more_than_fit_is_refused_with_the_most(workspace: Workspace) -> None:
+    with pytest.raises(OutOfRange, match=r"Modules wanted reads 40.*29"):
+        exactly(workspace.desk, SAMPLE, option_a(SAMPLE), "south", 40, 0.0)
+
+
+def test_why_not_one_more_is_answered_and_each_way_does_what_it_says(workspace: Workspace) -> None:
+    for job, plane_id in ((SAMPLE, "south"), (LAGOON, FRONT)):
+        answer = one_more(workspace.desk, job, option_a(job), plane_id)
+        assert answer.holds == answer.fill_holds
+        assert "short" in answer.told
+        assert answer.ways_in
+        for way in answer.ways_in:
+            assert way.modules > answer.holds
+            if way.edits:
+                followed = apply_edits(job, way.edits, SHELF)
+                array = next(a for a in option_a(followed).arrays if a.plane_id == plane_id)
+                assert sum(m.present for m in array.modules) == way.modules
+
+
+def test_a_layout_with_room_left_is_told_to_fill_again(workspace: Workspace) -> None:
+    gap = SetArrayField("a", "south", ArrayField.SHORTEST_RUN, "2")
+    few = exactly(workspace.desk, SAMPLE, option_a(SAMPLE), "south", 20, 0.02)[0]
+    job = apply_edit(laid(SAMPLE, "south", few), gap, SHELF)
+    answer = one_more(workspace.desk, job, option_a(job), "south")
+    assert answer.told == "A fill in portrait holds 28, this layout 20."
+    assert any(w.told.startswith("Fill again in portrait") for w in answer.ways_in)
+
+
+def counting(until: int, go: Event) -> Iterator[int]:
+    for i in range(until):
+        yield i
+        go.wait(5)
+
+
+def test_a_run_is_seen_as_it_goes_and_stops_when_cancelled() -> None:
+    runs, go = Runs(), Event()
+    seen = runs.look("here", "one", lambda: counting(1000, go))
+    assert (seen.step, seen.running) == (0, True)
+    runs.cancel("here")
+    go.set()
+    for _ in range(200):
+        seen = runs.look("here", "one", lambda: counting(1, go))
+        if not seen.running:
+            break
+        Event().wait(0.01)
+    assert (seen.running, seen.cancelled) == (False, True)
+    assert seen.step < 999
+
+
+def test_a_run_nobody_looks_at_stops_and_is_begun_anew_when_somebody_does() -> None:
+    runs, go = Runs(unwatched_s=0.05), Event()
+    begun: list[int] = []
+
+    def steps() -> Iterator[int]:
+        begun.append(1)
+        return counting(1000, go)
+
+    runs.look("here", "one", steps)
+    Event().wait(0.2)
+    go.set()
+    Event().wait(0.2)
+    assert len(begun) == 1
+    assert runs.look("here", "one", steps).step is not None
+    assert len(begun) == 2
+
+
+def test_newer_work_in_its_place_cancels_what_ran_and_failures_are_told() -> None:
+    runs, go = Runs(), Event()
+    runs.look("here", "one", lambda: counting(1000, go))
+
+    def failing() -> Iterator[int]:
+        yield 1
+        raise OutOfRange("Roof", 3, "less")
+
+    seen = runs.look("here", "two", failing)
+    go.set()
+    for _ in range(200):
+        seen = runs.look("here", "two", failing)
+        if not seen.running:
+            break
+        Event().wait(0.01)
+    assert (seen.step, seen.running) == (1, False)
+    assert seen.problem.startswith("Roof reads 3")
+
+
+def test_the_best_so_many_keep_out_of_the_shade(workspace: Workspace) -> None:
+    # One short of the fullest portrait layout: the module beside the chimney goes first.
+    full = next(
+        a for a in alternatives(workspace.desk, SAMPLE, option_a(SAMPLE), "south") if a.ways == "P"
+    )
+    found = exactly(workspace.desk, SAMPLE, option_a(SAMPLE), "south", full.count - 1, 0.0)
+    best = next(a for a in found if a.ways == "P")
+    gone = {(p.x_m, p.y_m) for p in full.places} - {(p.x_m, p.y_m) for p in best.places}
+    ((x_m, y_m),) = gone
+    # The chimney stands from 7.16 to 7.98 m, 4.57 m up: the next module to its right.
+    assert x_m > 7.98
+    assert x_m < 7.98 + 1.134
+    assert y_m > 4
+    assert best.energy_kwh < full.energy_kwh * (full.count - 1) / full.count
