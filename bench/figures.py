@@ -30,6 +30,8 @@ STUDIES = (
 PLANE_READS = ("alternatives", "squeeze", "one-more", "exactly?count=6", "sun-paths?day=171")
 GROUND_READS = ("rows-light", "brackets", "seasons")
 ROUND_S = 0.5
+# What stands beside the findings of a study.
+AROUND = {"running", "problem", "done_frac"}
 # What time it was and which row it was given are not figures.
 NOT_FIGURES = re.compile(r"created|saved|changed_at|printed|etag|running|\.id$|job_id|made_on")
 
@@ -58,10 +60,10 @@ def take(root: str) -> dict[str, Any]:
         name = listed["name"]
         opened = read(f"{root}/api/jobs/{listed['id']}")
         found[f"{name} open"] = opened
-        at = f"{root}/api/jobs/{listed['id']}/revisions/{opened['state']['revision']}"
+        at = f"{root}/api/jobs/{listed['id']}/revisions/{opened['found']['revision']}"
         found[f"{name} compared"] = read(f"{at}/compared")
         found[f"{name} weather"] = read(f"{at}/weather")
-        for option in opened["state"]["job"]["options"]:
+        for option in opened["found"]["job"]["options"]:
             here = f"{at}/options/{option['id']}"
             for route in OPTION_READS:
                 found[f"{name} {option['id']} {route}"] = read(f"{here}/{route}")
@@ -88,11 +90,21 @@ def leaves(value: Any, path: str = "") -> Iterator[tuple[str, Any]]:
         yield path, value
 
 
+def bare(answer: Any) -> Any:
+    """What stands in an answer's envelope, whatever the envelope calls it."""
+    while isinstance(answer, dict):
+        inside = [v for k, v in answer.items() if k not in AROUND]
+        if len(inside) != 1 or not isinstance(inside[0], dict | list):
+            break
+        answer = inside[0]
+    return answer
+
+
 def compare(before: dict[str, Any], after: dict[str, Any]) -> int:
     """Name what differs; the number of values that do."""
     differing, same = Counter[str](), 0
     for key in sorted(before.keys() | after.keys()):
-        was, now = (dict(leaves(d.get(key))) for d in (before, after))
+        was, now = (dict(leaves(bare(d.get(key)))) for d in (before, after))
         for path in sorted(was.keys() | now.keys()):
             if NOT_FIGURES.search(path):
                 continue

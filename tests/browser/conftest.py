@@ -79,14 +79,14 @@ def complaints(page: Page) -> list[str]:
 def job(page: Page) -> str:
     """A fresh copy of the sample job; its place in the app."""
     answer = page.request.post("/api/jobs/import", data=write_job(SAMPLE))
-    return f"/jobs/{answer.json()['state']['job_id']}"
+    return f"/jobs/{answer.json()['found']['job_id']}"
 
 
 @pytest.fixture
 def house(page: Page) -> str:
     """A fresh copy of the sample with all its planes; its place in the app."""
     answer = page.request.post("/api/jobs/import", data=write_job(FULL))
-    return f"/jobs/{answer.json()['state']['job_id']}"
+    return f"/jobs/{answer.json()['found']['job_id']}"
 
 
 @pytest.fixture

@@ -209,7 +209,7 @@ def test_a_gap_that_cannot_be_is_told_at_its_field(page: Page, job: str, typed: 
 
 def test_lagoon_road_is_squeezed_and_proven_in_the_background(page: Page) -> None:
     answer = page.request.post("/api/jobs/import", data=write_job(lagoon_road(SHELF)))
-    open_array(page, f"/jobs/{answer.json()['state']['job_id']}")
+    open_array(page, f"/jobs/{answer.json()['found']['job_id']}")
     landscape = page.get_by_role("region", name="Landscape fill").filter(has_text="one column grid")
     expect(landscape).to_contain_text("16")
     expect(landscape).to_contain_text("proven")

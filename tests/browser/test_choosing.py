@@ -17,7 +17,7 @@ pytestmark = pytest.mark.e2e
 
 def strings_of(page: Page, job: Job) -> None:
     answer = page.request.post("/api/jobs/import", data=write_job(job))
-    page.goto(f"/jobs/{answer.json()['state']['job_id']}/a/strings")
+    page.goto(f"/jobs/{answer.json()['found']['job_id']}/a/strings")
     expect(page.get_by_role("button", name="Wiring")).to_be_visible()
 
 

@@ -16,7 +16,7 @@ pytestmark = pytest.mark.e2e
 def kiln(page: Page) -> str:
     """A fresh copy of Kiln Yard; its place in the app."""
     answer = page.request.post("/api/jobs/import", data=write_job(kiln_yard(SHELF)))
-    return f"/jobs/{answer.json()['state']['job_id']}"
+    return f"/jobs/{answer.json()['found']['job_id']}"
 
 
 def commit(page: Page, label: str, typed: str) -> None:

@@ -17,7 +17,7 @@ CAROLINA = files("pvlib").joinpath("data", "723170TYA.CSV").read_bytes()
 @pytest.fixture
 def full(page: Page) -> str:
     answer = page.request.post("/api/jobs/import", data=write_job(FULL))
-    return f"/jobs/{answer.json()['state']['job_id']}"
+    return f"/jobs/{answer.json()['found']['job_id']}"
 
 
 def test_the_worst_tree_is_trimmed_and_plan_list_and_tally_follow(
@@ -65,7 +65,7 @@ def test_a_length_that_is_none_is_told_beside_the_trim(page: Page, full: str) ->
 
 def test_no_module_laid_says_what_to_do_first(page: Page) -> None:
     answer = page.request.post("/api/jobs", data={"name": "Bare", "unit": "m"})
-    page.goto(f"/jobs/{answer.json()['state']['job_id']}/a/sun")
+    page.goto(f"/jobs/{answer.json()['found']['job_id']}/a/sun")
     expect(page.get_by_text("fill a roof in the Array step")).to_be_visible()
 
 

@@ -15,7 +15,7 @@ pytestmark = pytest.mark.e2e
 def blank(page: Page) -> str:
     """A new job in metres; its place in the app."""
     answer = page.request.post("/api/jobs", data={"name": "Larch End", "unit": "m"})
-    return f"/jobs/{answer.json()['state']['job_id']}"
+    return f"/jobs/{answer.json()['found']['job_id']}"
 
 
 def type_in(page: Page, label: str, typed: str) -> None:

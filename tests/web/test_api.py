@@ -33,9 +33,9 @@ def edit(client: FlaskClient, body: dict, parent: int = 1):
 
 def test_jobs_are_listed_created_opened_copied_deleted_and_restored(client: FlaskClient) -> None:
     made = client.post("/api/jobs", json={"name": "Kiln Yard", "unit": "m"})
-    assert (made.status_code, made.json["state"]["job_id"]) == (201, "kiln-yard")
+    assert (made.status_code, made.json["found"]["job_id"]) == (201, "kiln-yard")
     assert [j["id"] for j in client.get("/api/jobs").json["jobs"]] == ["kiln-yard", "juniper-bench"]
-    assert client.post(f"{JOB}/duplicate").json["state"]["job"]["name"] == "Juniper Bench (copy)"
+    assert client.post(f"{JOB}/duplicate").json["found"]["job"]["name"] == "Juniper Bench (copy)"
     assert client.delete("/api/jobs/kiln-yard").status_code == 200
     assert client.get("/api/jobs/kiln-yard").status_code == 404
     assert client.post("/api/jobs/kiln-yard/restore").status_code == 200
@@ -43,11 +43,11 @@ def test_jobs_are_listed_created_opened_copied_deleted_and_restored(client: Flas
 
 def test_an_edit_answers_with_revision_and_checks(client: FlaskClient) -> None:
     answer = edit(client, {"kind": "wish-series-length", "option_id": "a", "modules_in_series": 15})
-    state = answer.json["state"]
+    state = answer.json["found"]
     assert (answer.status_code, state["revision"]) == (200, 2)
     assert state["reports"][0]["checks"][0]["check"]["verdict"] == "broken"
-    assert client.post(f"{JOB}/undo", json={"from_revision": 2}).json["state"]["revision"] == 1
-    assert client.post(f"{JOB}/redo", json={"from_revision": 1}).json["state"]["revision"] == 2
+    assert client.post(f"{JOB}/undo", json={"from_revision": 2}).json["found"]["revision"] == 1
+    assert client.post(f"{JOB}/redo", json={"from_revision": 1}).json["found"]["revision"] == 2
 
 
 def test_a_stale_edit_is_409_and_names_the_job_it_was_kept_as(client: FlaskClient) -> None:
@@ -57,7 +57,7 @@ def test_a_stale_edit_is_409_and_names_the_job_it_was_kept_as(client: FlaskClien
     assert late.json["code"] == "save.conflict"
     assert (
         client.get(f"/api/jobs/{late.json['kept_job_id']}")
-        .json["state"]["job"]["name"]
+        .json["found"]["job"]["name"]
         .startswith("Two")
     )
 
@@ -101,7 +101,7 @@ def test_bad_input_is_422_with_field_and_value(client: FlaskClient, body: dict, 
     answer = edit(client, body)
     assert answer.status_code == 422
     assert says in answer.json["message"]
-    assert client.get(JOB).json["state"]["revision"] == 1
+    assert client.get(JOB).json["found"]["revision"] == 1
 
 
 def test_malformed_json_is_400_in_our_own_shape(client: FlaskClient) -> None:
@@ -111,9 +111,9 @@ def test_malformed_json_is_400_in_our_own_shape(client: FlaskClient) -> None:
 
 
 def test_year_alternatives_sheet_and_file(client: FlaskClient) -> None:
-    year = client.get(f"{OPTION}/year").json["year"]
+    year = client.get(f"{OPTION}/year").json["found"]
     assert len(year["days"][0]["ac_kw"]) == 24
-    found = client.get(f"{OPTION}/planes/south/alternatives").json["alternatives"]
+    found = client.get(f"{OPTION}/planes/south/alternatives").json["found"]
     assert [(a["ways"], a["count"], a["in_use"]) for a in found] == [
         ("PL", 29, False),
         ("P", 28, True),
@@ -169,9 +169,9 @@ def test_the_shelf_holds_the_samples_plainly_named(client: FlaskClient) -> None:
 
 
 def test_places_are_found_and_the_target_and_its_sheet_answered(client: FlaskClient) -> None:
-    places = client.get("/api/places?typed=santa fe").json["places"]
+    places = client.get("/api/places?typed=santa fe").json["found"]
     assert places[0]["title"].startswith("Santa Fe")
-    target = client.get(f"{OPTION}/target").json["target"]
+    target = client.get(f"{OPTION}/target").json["found"]
     assert (target["binding"], target["target_modules"]) == ("busbar", 31)
     pdf = client.get(f"{OPTION}/brief.pdf")
     assert (pdf.status_code, pdf.data[:5]) == (200, b"%PDF-")
@@ -180,7 +180,7 @@ def test_places_are_found_and_the_target_and_its_sheet_answered(client: FlaskCli
 
 def test_a_brief_edit_answers_with_the_bills_read(client: FlaskClient) -> None:
     body = {"kind": "set-bill", "bill_id": "bill1", "field": "cost", "typed": "842 kWh"}
-    brief = edit(client, body).json["state"]["brief"]
+    brief = edit(client, body).json["found"]["brief"]
     assert "kWh column" in brief["bills"][0]["problem"]
     assert brief["step"] == "look"
     refused = edit(client, {"kind": "set-coordinates", "typed": "0, 0"}, parent=2)
@@ -195,7 +195,7 @@ def test_a_picture_is_kept_and_handed_out_under_its_hash(client: FlaskClient) ->
         "/api/pictures", data=drawn.getvalue(), headers={"X-File-Name": "moss%20roof.jpg"}
     )
     assert answer.status_code == 201
-    picture = answer.json["picture"]
+    picture = answer.json["found"]
     assert (picture["width_px"], picture["height_px"]) == (40, 30)
     shown = client.get(f"/api/pictures/{picture['sha256']}")
     assert (shown.status_code, shown.mimetype) == (200, "image/jpeg")
@@ -209,10 +209,10 @@ def test_a_picture_is_kept_and_handed_out_under_its_hash(client: FlaskClient) ->
 
 
 def test_the_scene_of_a_revision_is_told_apart_from_its_checks(client: FlaskClient) -> None:
-    scene = client.get("/api/jobs/juniper-bench/revisions/1/scene").json["scene"]
+    scene = client.get("/api/jobs/juniper-bench/revisions/1/scene").json["found"]
     assert {f["kind"] for f in scene["faces"]} >= {"roof", "wall", "obstruction"}
     assert {r["kind"] for r in scene["rounds"]} == {"crown", "post"}
-    assert "scene" not in client.get("/api/jobs/juniper-bench").json["state"]["survey"]
+    assert "scene" not in client.get("/api/jobs/juniper-bench").json["found"]["survey"]
     assert client.get("/api/jobs/juniper-bench/revisions/9/scene").status_code == 404
 
 
@@ -220,32 +220,32 @@ def test_weather_is_taken_in_used_and_told_and_a_broken_file_is_refused(
     client: FlaskClient,
 ) -> None:
     address = f"{JOB}/revisions/1/weather"
-    told = client.get(address).json["weather"]
+    told = client.get(address).json["found"]
     assert (told["stand_in"], len(told["months"])) == (True, 12)
     content = files("pvlib").joinpath("data", "723170TYA.CSV").read_bytes()
     sent = client.post(address, data=content, headers={"X-File-Name": "typical%20year.csv"})
     assert sent.status_code == 201
-    ref = sent.json["file"]["ref"]
+    ref = sent.json["found"]["ref"]
     assert ref["file"] == "typical year.csv"
     far = edit(client, {"kind": "use-weather-file", "file": ref})
     assert far.status_code == 422
     assert "km from this site" in far.json["message"]
     used = edit(client, {"kind": "use-weather-file", "file": ref, "far_is_meant": True})
     assert used.status_code == 200
-    assert not client.get(f"{JOB}/revisions/2/weather").json["weather"]["stand_in"]
+    assert not client.get(f"{JOB}/revisions/2/weather").json["found"]["stand_in"]
     bad = client.post(address, data=b"words", headers={"X-File-Name": "a.csv"})
     assert bad.status_code == 422
     assert "a.csv" in bad.json["message"]
 
 
 def test_the_sun_s_answers_come_by_address(client: FlaskClient) -> None:
-    day = client.get(f"{OPTION}/sun-day?day=171").json["sun_day"]
+    day = client.get(f"{OPTION}/sun-day?day=171").json["found"]
     assert len(day["modules"]) == len(day["moments"][0]["lit_frac"]) == 28
-    hours = client.get(f"{OPTION}/shade-hours?module_id=south-1").json["hours"]
+    hours = client.get(f"{OPTION}/shade-hours?module_id=south-1").json["found"]
     assert [len(row) for row in hours["lost_frac"]] == [24] * 12
     assert client.get(f"{OPTION}/shade-hours?module_id=ghost").status_code == 404
-    assert client.get(f"{OPTION}/worst-modules").json["worst"]["module_ids"]
-    paths = client.get(f"{OPTION}/planes/south/sun-paths?day=10").json["paths"]
+    assert client.get(f"{OPTION}/worst-modules").json["found"]["module_ids"]
+    paths = client.get(f"{OPTION}/planes/south/sun-paths?day=10").json["found"]
     assert paths["own_day"]["day"] == 10
     assert client.get(f"{OPTION}/sun-day?day=400").status_code == 422
 
@@ -258,46 +258,46 @@ def finished(client: FlaskClient, what: str) -> dict:
 
 
 def test_ways_out_are_streamed_stopped_and_taken(client: FlaskClient) -> None:
-    report = finished(client, "remedies")["report"]
+    report = finished(client, "remedies")["found"]
     assert report["looked_at"] == report["of"] > 3
     taken = edit(client, report["remedies"][report["best"]]["edit"])
     assert taken.status_code == 200
-    assert taken.json["state"]["undo"] == report["remedies"][report["best"]]["title"]
+    assert taken.json["found"]["undo"] == report["remedies"][report["best"]]["title"]
     assert client.delete(f"{OPTION}/studies/remedies").status_code == 200
     assert client.delete(f"{OPTION}/studies/nothing").status_code == 422
-    assert client.get(f"{OPTION}/shared-trackers").json == {"trackers": []}
+    assert client.get(f"{OPTION}/shared-trackers").json == {"found": []}
 
 
 def test_the_house_its_files_and_options_side_by_side_come_by_address(client: FlaskClient) -> None:
-    alone = client.get(f"{OPTION}/house").json["house"]
+    alone = client.get(f"{OPTION}/house").json["found"]
     assert alone["with_battery"] is None
     named = {"X-File-Name": "my%20meter.csv"}
     sent = client.post(f"{JOB}/revisions/1/load", data=use_csv(), headers=named)
     assert sent.status_code == 201
-    assert sent.json["file"]["ref"]["file"] == "my meter.csv"
+    assert sent.json["found"]["ref"]["file"] == "my meter.csv"
     bad = client.post(f"{JOB}/revisions/1/load", data=b"words", headers=named)
     assert (bad.status_code, bad.json["code"]) == (422, "file.format")
     battery = {"kind": "set-battery", "option_id": "a", "coupling": "dc", "usable": "10",
                "power": "5"}  # fmt: skip
     assert edit(client, battery).status_code == 200
-    assert client.get(f"{JOB}/revisions/2/options/a/house").json["house"]["battery"]
-    earlier = client.get(f"{JOB}/revisions/2/earlier").json["revisions"]
+    assert client.get(f"{JOB}/revisions/2/options/a/house").json["found"]["battery"]
+    earlier = client.get(f"{JOB}/revisions/2/earlier").json["found"]
     assert [(e["revision"], e["before"]) for e in earlier] == [(1, "battery 10 kWh")]
-    compared = client.get(f"{JOB}/revisions/2/compared?picked=a@1,a").json["compared"]
+    compared = client.get(f"{JOB}/revisions/2/compared?picked=a@1,a").json["found"]
     assert [y["earlier"] for y in compared["years"]] == [True, False]
     assert client.get(f"{JOB}/revisions/2/compared?picked=%").status_code == 422
     power = client.post(f"{JOB}/revisions/2/power", data=power_csv(), headers=named)
-    assert power.json["file"]["day"] == "2025-04-18"
-    laid = {"kind": "use-power-file", "file": power.json["file"], "module_w": "405"}
+    assert power.json["found"]["day"] == "2025-04-18"
+    laid = {"kind": "use-power-file", "file": power.json["found"], "module_w": "405"}
     assert edit(client, laid, parent=2).status_code == 200
-    bench = client.get(f"{JOB}/revisions/3/options/a/bench").json["bench"]
+    bench = client.get(f"{JOB}/revisions/3/options/a/bench").json["found"]
     assert bench["report"]["step_min"] == 5
 
 
 def test_modules_are_weighed_and_a_study_of_nothing_says_why(client: FlaskClient) -> None:
-    assert len(finished(client, "module-choice")["choice"]["found"]) == 24
+    assert len(finished(client, "module-choice")["found"]["found"]) == 24
     ids = [
-        m["id"] for m in client.get(JOB).json["state"]["job"]["options"][0]["arrays"][0]["modules"]
+        m["id"] for m in client.get(JOB).json["found"]["job"]["options"][0]["arrays"][0]["modules"]
     ]
     edit(client, {"kind": "toggle-modules", "option_id": "a", "module_ids": ids})
     bare = client.get(f"{JOB}/revisions/2/options/a/comparison").json
@@ -305,11 +305,11 @@ def test_modules_are_weighed_and_a_study_of_nothing_says_why(client: FlaskClient
 
 
 def test_the_shelf_is_paged_typed_onto_and_cleared(client: FlaskClient) -> None:
-    page = client.get("/api/equipment/module?sort=p_max_w&down=true&words=half").json["page"]
+    page = client.get("/api/equipment/module?sort=p_max_w&down=true&words=half").json["found"]
     assert page["rows"][0]["cells"][0] == 600
     typed = client.post("/api/equipment/module/sheets", json={"texts": MODULE})
     assert typed.status_code == 201
-    sheet = typed.json["sheet"]
+    sheet = typed.json["found"]
     assert sheet["own"]
     assert client.get("/api/shelf").json["modules"][-1]["id"] == sheet["id"]
     refused = client.post(
@@ -317,14 +317,14 @@ def test_the_shelf_is_paged_typed_onto_and_cleared(client: FlaskClient) -> None:
     )
     assert (refused.status_code, refused.json["field"]) == (422, "X, Vmp")
     at = f"/api/equipment/module/sheets/{sheet['id']}"
-    assert client.get(at).json["sheet"]["fit"]["worst_point_frac"] < 1e-3
+    assert client.get(at).json["found"]["fit"]["worst_point_frac"] < 1e-3
     own = client.get("/api/equipment/file")
     assert own.json["modules"][0]["name"] == "Hill 410"
     assert client.delete(at).status_code == 200
     assert client.delete(at).status_code == 404
     back = client.post("/api/equipment/file", data=own.data, headers={"X-File-Name": "own.json"})
-    assert back.json["taken"]["added"] == 1
+    assert back.json["found"]["added"] == 1
     assert client.get("/api/equipment/battery").status_code == 422
     assert client.get("/api/equipment/module?sort=colour").status_code == 404
     assert b"beta_voc" in client.get("/api/equipment/module/table.csv").data
-    assert client.get("/api/equipment/inverter/columns").json["columns"][0]["needed"]
+    assert client.get("/api/equipment/inverter/columns").json["found"][0]["needed"]

@@ -52,7 +52,7 @@ class Office:
         return jobs.store_job(self.workspace, job, "test", "tests").job_id
 
     def edit(self, job_id: str, body: object):
-        parent = self.client.get(f"/api/jobs/{job_id}").json["state"]["revision"]
+        parent = self.client.get(f"/api/jobs/{job_id}").json["found"]["revision"]
         # Sent as text: what is no number of JSON's and half a character travel too.
         text = json.dumps({"parent": parent, "author": "tab", "edit": body})
         return self.client.post(
@@ -60,7 +60,7 @@ class Office:
         )
 
     def opens(self, job_id: str) -> dict:
-        state = self.client.get(f"/api/jobs/{job_id}").json["state"]
+        state = self.client.get(f"/api/jobs/{job_id}").json["found"]
         assert state["problem"] == ""
         assert state["brief"] is not None
         assert state["survey"] is not None
@@ -188,7 +188,7 @@ def test_edits_of_every_kind_and_any_value_leave_a_job_that_opens(
         answer = long_office.edit(job_id, body)
         assert answer.status_code in {200, 400, 404, 422}, answer.json
         if answer.status_code == 200:
-            assert answer.json["state"]["problem"] == ""
+            assert answer.json["found"]["problem"] == ""
             job = jobs.load_job(long_office.workspace, job_id)
             assert read_job(write_job(job)) == job
         else:
@@ -234,7 +234,7 @@ def imported(office: Office, content: bytes) -> None:
     if answer.status_code == 422:
         assert len(answer.json["message"]) > 20
         return
-    state = office.opens(answer.json["state"]["job_id"])
+    state = office.opens(answer.json["found"]["job_id"])
     at = f"/api/jobs/{state['job_id']}/revisions/1/options/a"
     for what in ("year", "target"):
         assert office.client.get(f"{at}/{what}").status_code in {200, 404, 422}, what
@@ -286,7 +286,7 @@ def test_a_tree_and_a_house_of_one_name_are_two(office: Office) -> None:
     job_id = office.store(job)
     at = f"/api/jobs/{job_id}/revisions/1/options/a"
     assert office.client.get(f"{at}/year").status_code == 200
-    shade = office.client.get(f"{at}/shade").json["shade"]
+    shade = office.client.get(f"{at}/shade").json["found"]
     named = [c for c in shade["culprits"] if c["name"] == "Old oak"]
     assert len(named) >= 2
     assert len({c["shade_id"] for c in named}) == len(named)
@@ -328,12 +328,12 @@ def test_a_row_of_equipment_with_any_figure_leaves_the_shelf_whole(
     ]
     taken = office.client.post("/api/equipment/file", data=_of_kind(kind, rows).encode())
     assert taken.status_code == 200
-    told = taken.json["taken"]
+    told = taken.json["found"]
     assert told["added"] + told["left_out"] == len(rows)
     assert told["left_out"] > len(rows) / 4
     page = office.client.get(f"/api/equipment/{kind.value}")
     assert page.status_code == 200
-    assert page.json["page"]["left_out"] == []
+    assert page.json["found"]["left_out"] == []
     office.opens("juniper-bench")
     for sheet in random.Random(1).sample(
         office.workspace.desk.shelf.of_kind(kind.value)[-told["added"] :], 5
@@ -356,11 +356,11 @@ def test_a_row_that_went_bad_is_left_out_by_name(office: Office, document: str) 
     with transaction(office.workspace.sessions) as session:
         keep_documents(session, [("module", "own-bad", document)], office.workspace.clock())
     again = Office(office.workspace.pictures.parent)
-    page = again.client.get("/api/equipment/inverter").json["page"]
+    page = again.client.get("/api/equipment/inverter").json["found"]
     assert [(row["kind"], row["id"]) for row in page["left_out"]] == [("module", "own-bad")]
     again.opens("juniper-bench")
     assert again.client.delete("/api/equipment/module/sheets/own-bad").status_code == 200
-    assert again.client.get("/api/equipment/module").json["page"]["left_out"] == []
+    assert again.client.get("/api/equipment/module").json["found"]["left_out"] == []
 
 
 def test_a_job_that_cannot_be_worked_out_opens_says_so_and_is_undone(office: Office) -> None:
@@ -370,7 +370,7 @@ def test_a_job_that_cannot_be_worked_out_opens_says_so_and_is_undone(office: Off
     new = NewRevision(broken, SAMPLE.name, "a slip", "tests", office.workspace.clock())
     with transaction(office.workspace.sessions) as session:
         add_revision(session, job_id, 1, new)
-    state = office.client.get(f"/api/jobs/{job_id}").json["state"]
+    state = office.client.get(f"/api/jobs/{job_id}").json["found"]
     assert "There is no module datasheet “gone”" in state["problem"]
     assert state["reports"] == []
     assert state["survey"] is not None

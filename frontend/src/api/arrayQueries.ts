@@ -1,6 +1,6 @@
 /** What a plane's layouts are asked: alternatives, their proofs, exactly so many, why no more. */
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { api, type Schemas, unwrap } from './client';
+import { api, foundOf, type Schemas, unwrap } from './client';
 import { type OptionAt, pathOf } from './queries';
 
 export type Alternative = Schemas['Alternative'];
@@ -21,9 +21,7 @@ export const alternativesQuery = (at: OptionAt, planeId: string) =>
   queryOptions<Alternative[]>({
     queryKey: ['alternatives', at, planeId],
     queryFn: ({ signal }) =>
-      unwrap(api.GET(`${PLANE}/alternatives`, { params: planePath(at, planeId), signal })).then(
-        (answer) => answer.alternatives,
-      ),
+      foundOf(api.GET(`${PLANE}/alternatives`, { params: planePath(at, planeId), signal })),
     ...kept,
   });
 
@@ -43,9 +41,7 @@ export const squeezeQuery = (at: OptionAt, planeId: string) =>
   queryOptions<Alternative[]>({
     queryKey: ['squeeze', at, planeId],
     queryFn: ({ signal }) =>
-      unwrap(api.GET(`${PLANE}/squeeze`, { params: planePath(at, planeId), signal })).then(
-        (answer) => answer.alternatives,
-      ),
+      foundOf(api.GET(`${PLANE}/squeeze`, { params: planePath(at, planeId), signal })),
     ...kept,
   });
 
@@ -53,12 +49,12 @@ export const exactlyQuery = (at: OptionAt, planeId: string, modules: number, giv
   queryOptions<Alternative[]>({
     queryKey: ['exactly', at, planeId, modules, giveUp],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET(`${PLANE}/exactly`, {
           params: { ...planePath(at, planeId), query: { modules, give_up_frac: giveUp } },
           signal,
         }),
-      ).then((answer) => answer.alternatives),
+      ),
     retry: false,
     ...kept,
   });
@@ -67,9 +63,7 @@ export const oneMoreQuery = (at: OptionAt, planeId: string) =>
   queryOptions<Schemas['OneMore']>({
     queryKey: ['one-more', at, planeId],
     queryFn: ({ signal }) =>
-      unwrap(api.GET(`${PLANE}/one-more`, { params: planePath(at, planeId), signal })).then(
-        (answer) => answer.answer,
-      ),
+      foundOf(api.GET(`${PLANE}/one-more`, { params: planePath(at, planeId), signal })),
     ...kept,
   });
 
@@ -78,12 +72,12 @@ export const rowsLightQuery = (at: OptionAt, planeId: string, mostLoss = '') =>
   queryOptions<Schemas['RowsLight']>({
     queryKey: ['rows-light', at, planeId, mostLoss],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET(`${PLANE}/rows-light`, {
           params: { ...planePath(at, planeId), query: { most_loss: mostLoss } },
           signal,
         }),
-      ).then((answer) => answer.light),
+      ),
     ...kept,
   });
 
@@ -92,9 +86,7 @@ export const bracketsQuery = (at: OptionAt, planeId: string) =>
   queryOptions<Schemas['SeatReport']>({
     queryKey: ['brackets', at, planeId],
     queryFn: ({ signal }) =>
-      unwrap(api.GET(`${PLANE}/brackets`, { params: planePath(at, planeId), signal })).then(
-        (answer) => answer.seats,
-      ),
+      foundOf(api.GET(`${PLANE}/brackets`, { params: planePath(at, planeId), signal })),
     ...kept,
     retry: false,
   });
@@ -103,9 +95,7 @@ export const seasonsQuery = (at: OptionAt, planeId: string) =>
   queryOptions<Schemas['SeasonalTilt']>({
     queryKey: ['seasons', at, planeId],
     queryFn: ({ signal }) =>
-      unwrap(api.GET(`${PLANE}/seasons`, { params: planePath(at, planeId), signal })).then(
-        (answer) => answer.study,
-      ),
+      foundOf(api.GET(`${PLANE}/seasons`, { params: planePath(at, planeId), signal })),
     ...kept,
   });
 

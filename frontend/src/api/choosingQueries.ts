@@ -1,6 +1,6 @@
 /** What is weighed against what: ways out, ways to the grid, pairings, modules of the shelf. */
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { api, type Schemas, unwrap } from './client';
+import { api, foundOf, type Running, type Schemas, unwrap } from './client';
 import { type OptionAt, pathOf } from './queries';
 
 const OPTION = '/api/jobs/{job_id}/revisions/{revision}/options/{option_id}';
@@ -22,7 +22,7 @@ export const stopStudy = (at: OptionAt, study: Schemas['Study']) =>
   );
 
 export const remediesQuery = (at: OptionAt) =>
-  queryOptions<Schemas['RemediesAnswer']>({
+  queryOptions<Running<Schemas['RemediesReport']>>({
     queryKey: ['remedies', at],
     queryFn: ({ signal }) => unwrap(api.GET(`${OPTION}/remedies`, { params: pathOf(at), signal })),
     ...whileRunning,
@@ -32,15 +32,13 @@ export const sharedTrackersQuery = (at: OptionAt) =>
   queryOptions<Schemas['SharedTracker'][]>({
     queryKey: ['shared-trackers', at],
     queryFn: ({ signal }) =>
-      unwrap(api.GET(`${OPTION}/shared-trackers`, { params: pathOf(at), signal })).then(
-        (answer) => answer.trackers,
-      ),
+      foundOf(api.GET(`${OPTION}/shared-trackers`, { params: pathOf(at), signal })),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
 
 export const comparisonQuery = (at: OptionAt) =>
-  queryOptions<Schemas['ComparisonAnswer']>({
+  queryOptions<Running<Schemas['Comparison']>>({
     queryKey: ['comparison', at],
     queryFn: ({ signal }) =>
       unwrap(api.GET(`${OPTION}/comparison`, { params: pathOf(at), signal })),
@@ -48,14 +46,14 @@ export const comparisonQuery = (at: OptionAt) =>
   });
 
 export const pairingQuery = (at: OptionAt) =>
-  queryOptions<Schemas['PairingAnswer']>({
+  queryOptions<Running<Schemas['PairingStudy']>>({
     queryKey: ['pairing', at],
     queryFn: ({ signal }) => unwrap(api.GET(`${OPTION}/pairing`, { params: pathOf(at), signal })),
     ...whileRunning,
   });
 
 export const moduleChoiceQuery = (at: OptionAt) =>
-  queryOptions<Schemas['ModuleChoiceAnswer']>({
+  queryOptions<Running<Schemas['ModuleChoice']>>({
     queryKey: ['module-choice', at],
     queryFn: ({ signal }) =>
       unwrap(api.GET(`${OPTION}/module-choice`, { params: pathOf(at), signal })),
@@ -64,7 +62,7 @@ export const moduleChoiceQuery = (at: OptionAt) =>
 
 /** `by`: what the year is weighed by, as `year`, `winter` or hours such as `16-21`. */
 export const sweepQuery = (at: OptionAt, by: string) =>
-  queryOptions<Schemas['SweepAnswer']>({
+  queryOptions<Running<Schemas['SweepReport']>>({
     queryKey: ['loading-sweep', at, by],
     queryFn: ({ signal }) =>
       unwrap(
@@ -78,9 +76,7 @@ export const anglesQuery = (at: OptionAt, by: string) =>
   queryOptions<Schemas['AngleMap']>({
     queryKey: ['angles', at, by],
     queryFn: ({ signal }) =>
-      unwrap(
-        api.GET(`${OPTION}/angles`, { params: { ...pathOf(at), query: { by } }, signal }),
-      ).then((answer) => answer.angles),
+      foundOf(api.GET(`${OPTION}/angles`, { params: { ...pathOf(at), query: { by } }, signal })),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
@@ -89,7 +85,7 @@ export const splitQuery = (at: OptionAt, tiltDeg: number | null, ratio: number |
   queryOptions<Schemas['SplitStudy']>({
     queryKey: ['split', at, tiltDeg, ratio],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET(`${OPTION}/split`, {
           params: {
             ...pathOf(at),
@@ -100,13 +96,13 @@ export const splitQuery = (at: OptionAt, tiltDeg: number | null, ratio: number |
           },
           signal,
         }),
-      ).then((answer) => answer.study),
+      ),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
 
 export const whatToBuyQuery = (at: OptionAt) =>
-  queryOptions<Schemas['WhatToBuyAnswer']>({
+  queryOptions<Running<Schemas['WhatToBuy']>>({
     queryKey: ['what-to-buy', at],
     queryFn: ({ signal }) =>
       unwrap(api.GET(`${OPTION}/what-to-buy`, { params: pathOf(at), signal })),
@@ -114,7 +110,7 @@ export const whatToBuyQuery = (at: OptionAt) =>
   });
 
 export const whichQuery = (at: OptionAt) =>
-  queryOptions<Schemas['WhichAnswer']>({
+  queryOptions<Running<Schemas['Which']>>({
     queryKey: ['which', at],
     queryFn: ({ signal }) => unwrap(api.GET(`${OPTION}/which`, { params: pathOf(at), signal })),
     ...whileRunning,

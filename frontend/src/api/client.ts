@@ -17,6 +17,17 @@ export type TargetReport = Schemas['TargetReport'];
 export type YearReport = Schemas['YearReport'];
 export type Edit = Schemas['EditRequest']['edit'];
 
+/** An answer around what was asked for. */
+export interface Found<T> {
+  found: T;
+}
+/** A study as far as it is worked out, whether it goes on, and why it ended without finding. */
+export interface Running<T> {
+  found: T | null;
+  running: boolean;
+  problem: string;
+}
+
 export const api = createClient<paths>({ baseUrl: '/' });
 
 /** An answer that was an error: the sentence is for people, the code for programs. */
@@ -63,7 +74,12 @@ export async function unwrap<T>(asked: Promise<Answer<T>>): Promise<T> {
   return answer.data;
 }
 
-/** Sends a file as the body, its name beside it; rejects with a ProblemError. */
+/** What was asked for, or a ProblemError. */
+export async function foundOf<T>(asked: Promise<Answer<Found<T>>>): Promise<T> {
+  return (await unwrap(asked)).found;
+}
+
+/** What was made of a file sent as the body, its name beside it; rejects with a ProblemError. */
 export async function sendFile<T>(address: string, file: File): Promise<T> {
   const answer = await fetch(address, {
     method: 'POST',
@@ -75,5 +91,5 @@ export async function sendFile<T>(address: string, file: File): Promise<T> {
   });
   const body: unknown = await answer.json();
   if (!answer.ok) throw new ProblemError(body as Schemas['Problem']);
-  return body as T;
+  return (body as Found<T>).found;
 }

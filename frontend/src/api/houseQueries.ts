@@ -1,6 +1,6 @@
 /** A house on its own sun: its load and battery, options side by side, the measured-curve bench. */
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { api, type Schemas, sendFile, unwrap } from './client';
+import { api, foundOf, type Schemas, sendFile } from './client';
 import { type OptionAt, pathOf } from './queries';
 
 const OPTION = '/api/jobs/{job_id}/revisions/{revision}/options/{option_id}';
@@ -11,10 +11,7 @@ const revisionOf = (at: OptionAt) => ({ path: { job_id: at.jobId, revision: at.r
 export const houseQuery = (at: OptionAt) =>
   queryOptions<Schemas['HouseReport']>({
     queryKey: ['house', at],
-    queryFn: ({ signal }) =>
-      unwrap(api.GET(`${OPTION}/house`, { params: pathOf(at), signal })).then(
-        (answer) => answer.house,
-      ),
+    queryFn: ({ signal }) => foundOf(api.GET(`${OPTION}/house`, { params: pathOf(at), signal })),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
@@ -24,12 +21,12 @@ export const comparedQuery = (at: OptionAt, picked: readonly string[]) =>
   queryOptions<Schemas['OptionsCompared']>({
     queryKey: ['compared', at.jobId, at.revision, picked],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET(`${REVISION}/compared`, {
           params: { ...revisionOf(at), query: { picked: picked.join(',') } },
           signal,
         }),
-      ).then((answer) => answer.compared),
+      ),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
@@ -38,26 +35,20 @@ export const earlierQuery = (at: OptionAt) =>
   queryOptions<Schemas['Earlier'][]>({
     queryKey: ['earlier', at.jobId, at.revision],
     queryFn: ({ signal }) =>
-      unwrap(api.GET(`${REVISION}/earlier`, { params: revisionOf(at), signal })).then(
-        (answer) => answer.revisions,
-      ),
+      foundOf(api.GET(`${REVISION}/earlier`, { params: revisionOf(at), signal })),
     staleTime: Number.POSITIVE_INFINITY,
   });
 
 export const benchQuery = (at: OptionAt) =>
   queryOptions<Schemas['BenchView']>({
     queryKey: ['bench', at],
-    queryFn: ({ signal }) =>
-      unwrap(api.GET(`${OPTION}/bench`, { params: pathOf(at), signal })).then(
-        (answer) => answer.bench,
-      ),
+    queryFn: ({ signal }) => foundOf(api.GET(`${OPTION}/bench`, { params: pathOf(at), signal })),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
 
-const sendTo = async <T>(at: OptionAt, what: string, file: File) =>
-  (await sendFile<{ file: T }>(`/api/jobs/${at.jobId}/revisions/${at.revision}/${what}`, file))
-    .file;
+const sendTo = <T>(at: OptionAt, what: string, file: File) =>
+  sendFile<T>(`/api/jobs/${at.jobId}/revisions/${at.revision}/${what}`, file);
 
 export const sendLoad = (at: OptionAt, file: File) =>
   sendTo<Schemas['LoadFileTold']>(at, 'load', file);

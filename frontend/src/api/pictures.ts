@@ -12,6 +12,5 @@ export async function sendPicture(file: File): Promise<Schemas['Picture']> {
       field: '',
       kept_job_id: '',
     });
-  const answer = await sendFile<Schemas['PictureAnswer']>('/api/pictures', file);
-  return answer.picture;
+  return sendFile<Schemas['Picture']>('/api/pictures', file);
 }

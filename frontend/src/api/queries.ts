@@ -1,6 +1,14 @@
 /** Key, fetch and type of each question to the server, in one place. */
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { api, type Schemas, type TargetReport, unwrap, type YearReport } from './client';
+import {
+  api,
+  foundOf,
+  type Running,
+  type Schemas,
+  type TargetReport,
+  unwrap,
+  type YearReport,
+} from './client';
 
 export interface OptionAt {
   jobId: string;
@@ -23,9 +31,9 @@ export const jobQuery = (jobId: string) =>
   queryOptions({
     queryKey: jobKey(jobId),
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET('/api/jobs/{job_id}', { params: { path: { job_id: jobId }, query: {} }, signal }),
-      ).then((answer) => answer.state),
+      ),
   });
 
 export const shelfQuery = queryOptions({
@@ -38,12 +46,12 @@ export const yearQuery = (at: OptionAt) =>
   queryOptions<YearReport>({
     queryKey: ['year', at],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/year', {
           params: pathOf(at),
           signal,
         }),
-      ).then((answer) => answer.year),
+      ),
     // The old answer stays, dimmed, until the new revision is answered.
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
@@ -53,7 +61,7 @@ const FINE_EVERY_MS = 400;
 
 /** The year by quarters of an hour; asking begins it, and it is asked again until it is there. */
 export const fineYearQuery = (at: OptionAt) =>
-  queryOptions<Schemas['FineYearAnswer']>({
+  queryOptions<Running<Schemas['FineStep']>>({
     queryKey: ['fine-year', at],
     queryFn: ({ signal }) =>
       unwrap(
@@ -71,12 +79,12 @@ export const ownPointQuery = (at: OptionAt, helped: readonly string[] | null) =>
   queryOptions<Schemas['OwnPointReport']>({
     queryKey: ['own-point', at, helped],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/own-point', {
           params: { ...pathOf(at), query: helped ? { helped: helped.join(',') } : {} },
           signal,
         }),
-      ).then((answer) => answer.report),
+      ),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
@@ -85,12 +93,12 @@ export const targetQuery = (at: OptionAt) =>
   queryOptions<TargetReport>({
     queryKey: ['target', at],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/target', {
           params: pathOf(at),
           signal,
         }),
-      ).then((answer) => answer.target),
+      ),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
@@ -99,12 +107,12 @@ export const shadeBandQuery = (at: OptionAt) =>
   queryOptions<Schemas['ShadeBand']>({
     queryKey: ['shade-band', at],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/shade-band', {
           params: pathOf(at),
           signal,
         }),
-      ).then((answer) => answer.band),
+      ),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
@@ -113,9 +121,7 @@ export const placesQuery = (typed: string) =>
   queryOptions<Schemas['PlaceFound'][]>({
     queryKey: ['places', typed],
     queryFn: ({ signal }) =>
-      unwrap(api.GET('/api/places', { params: { query: { typed } }, signal })).then(
-        (answer) => answer.places,
-      ),
+      foundOf(api.GET('/api/places', { params: { query: { typed } }, signal })),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
     enabled: typed.trim().length > 1,
@@ -125,12 +131,12 @@ export const sceneQuery = (at: OptionAt) =>
   queryOptions<Schemas['Scene']>({
     queryKey: ['scene', at.jobId, at.revision],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET('/api/jobs/{job_id}/revisions/{revision}/scene', {
           params: { path: { job_id: at.jobId, revision: at.revision } },
           signal,
         }),
-      ).then((answer) => answer.scene),
+      ),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
@@ -140,12 +146,12 @@ export const sheetQuery = (at: OptionAt) =>
   queryOptions<Schemas['SheetContent']>({
     queryKey: ['option', at, 'sheet'],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/sheet', {
           params: pathOf(at),
           signal,
         }),
-      ).then((answer) => answer.content),
+      ),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });

@@ -1,6 +1,6 @@
 /** The shelf of equipment: looked through, typed onto, filled from files. */
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { api, type Schemas, sendFile, unwrap } from './client';
+import { api, foundOf, type Schemas, sendFile, unwrap } from './client';
 
 export type SheetKind = Schemas['SheetKind'];
 
@@ -18,7 +18,7 @@ export const shelfPageQuery = ({ kind, least, most, ...asked }: ShelfAsked) =>
   queryOptions<Schemas['ShelfPage']>({
     queryKey: ['equipment', kind, asked, least, most],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET('/api/equipment/{kind}', {
           params: {
             path: { kind },
@@ -30,7 +30,7 @@ export const shelfPageQuery = ({ kind, least, most, ...asked }: ShelfAsked) =>
           },
           signal,
         }),
-      ).then((answer) => answer.page),
+      ),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
@@ -39,12 +39,12 @@ export const sheetQuery = (kind: SheetKind, sheetId: string) =>
   queryOptions<Schemas['SheetView']>({
     queryKey: ['equipment', kind, 'sheet', sheetId],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET('/api/equipment/{kind}/sheets/{sheet_id}', {
           params: { path: { kind, sheet_id: sheetId } },
           signal,
         }),
-      ).then((answer) => answer.sheet),
+      ),
     staleTime: Number.POSITIVE_INFINITY,
   });
 
@@ -52,16 +52,14 @@ export const columnsQuery = (kind: SheetKind) =>
   queryOptions<Schemas['Column'][]>({
     queryKey: ['equipment', kind, 'columns'],
     queryFn: ({ signal }) =>
-      unwrap(api.GET('/api/equipment/{kind}/columns', { params: { path: { kind } }, signal })).then(
-        (answer) => answer.columns,
-      ),
+      foundOf(api.GET('/api/equipment/{kind}/columns', { params: { path: { kind } }, signal })),
     staleTime: Number.POSITIVE_INFINITY,
   });
 
 export const typeSheet = (kind: SheetKind, texts: Record<string, string>) =>
-  unwrap(
+  foundOf(
     api.POST('/api/equipment/{kind}/sheets', { params: { path: { kind } }, body: { texts } }),
-  ).then((answer) => answer.sheet);
+  );
 
 export const removeSheet = (kind: SheetKind, sheetId: string) =>
   unwrap(
@@ -71,7 +69,7 @@ export const removeSheet = (kind: SheetKind, sheetId: string) =>
   );
 
 export const takeEquipment = (file: File) =>
-  sendFile<Schemas['TakenInAnswer']>('/api/equipment/file', file).then((answer) => answer.taken);
+  sendFile<Schemas['TakenIn']>('/api/equipment/file', file);
 
 export const emptyTableAddress = (kind: SheetKind) => `/api/equipment/${kind}/table.csv`;
 export const OWN_EQUIPMENT_ADDRESS = '/api/equipment/file';

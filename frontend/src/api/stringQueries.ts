@@ -1,6 +1,6 @@
 /** What strings are asked: every legal plan, and every inverter's best. */
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { api, type Schemas, unwrap } from './client';
+import { api, foundOf, type Running, type Schemas, unwrap } from './client';
 import { type OptionAt, pathOf } from './queries';
 
 export type Objective = Schemas['Objective'];
@@ -12,12 +12,12 @@ export const stringPlansQuery = (at: OptionAt, first: Objective | null) =>
   queryOptions<Schemas['PlansReport']>({
     queryKey: ['string-plans', at, first],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET(`${OPTION}/string-plans`, {
           params: { ...pathOf(at), query: first ? { first } : {} },
           signal,
         }),
-      ).then((answer) => answer.report),
+      ),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
@@ -26,22 +26,18 @@ export const trackerLossesQuery = (at: OptionAt) =>
   queryOptions<Schemas['TrackerLosses'][]>({
     queryKey: ['tracker-losses', at],
     queryFn: ({ signal }) =>
-      unwrap(api.GET(`${OPTION}/tracker-losses`, { params: pathOf(at), signal })).then(
-        (answer) => answer.losses,
-      ),
+      foundOf(api.GET(`${OPTION}/tracker-losses`, { params: pathOf(at), signal })),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
 
 /** Whether a plan typed in words is legal. */
 export const askPlan = (at: OptionAt, typed: string) =>
-  unwrap(api.GET(`${OPTION}/plan-verdict`, { params: { ...pathOf(at), query: { typed } } })).then(
-    (answer) => answer.verdict,
-  );
+  foundOf(api.GET(`${OPTION}/plan-verdict`, { params: { ...pathOf(at), query: { typed } } }));
 
 /** Asked again while inverters are looked at; asking begins it. */
 export const inverterPlansQuery = (at: OptionAt) =>
-  queryOptions<Schemas['InverterPlansAnswer']>({
+  queryOptions<Running<Schemas['InverterPlans']>>({
     queryKey: ['inverter-plans', at],
     queryFn: ({ signal }) =>
       unwrap(api.GET(`${OPTION}/inverter-plans`, { params: pathOf(at), signal })),

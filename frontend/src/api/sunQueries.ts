@@ -1,6 +1,6 @@
 /** What the sun does to an option: shade on its modules, and what trimming gives back. */
 import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import { api, type Schemas, sendFile, unwrap } from './client';
+import { api, foundOf, type Schemas, sendFile } from './client';
 import { type OptionAt, pathOf } from './queries';
 import { useCatchingUp } from './useYear';
 
@@ -11,8 +11,7 @@ const OPTION = '/api/jobs/{job_id}/revisions/{revision}/options/{option_id}';
 export const shadeQuery = (at: OptionAt) =>
   queryOptions<ShadeReport>({
     queryKey: ['shade', at],
-    queryFn: ({ signal }) =>
-      unwrap(api.GET(`${OPTION}/shade`, { params: pathOf(at), signal })).then((a) => a.shade),
+    queryFn: ({ signal }) => foundOf(api.GET(`${OPTION}/shade`, { params: pathOf(at), signal })),
     // The old answer stays, dimmed, until the new revision is answered.
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
@@ -22,12 +21,12 @@ export const trimmedQuery = (at: OptionAt, shadeId: string, typed: string) =>
   queryOptions<Schemas['Trimmed']>({
     queryKey: ['trimmed', at, shadeId, typed],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET(`${OPTION}/trimmed`, {
           params: { ...pathOf(at), query: { shade_id: shadeId, typed } },
           signal,
         }),
-      ).then((a) => a.trimmed),
+      ),
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });
@@ -40,7 +39,7 @@ export const sunPathsQuery = (at: OptionAt, planeId: string, moduleId: string, d
   queryOptions<Schemas['SunPaths']>({
     queryKey: ['sun-paths', at, planeId, moduleId, day],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET(`${OPTION}/planes/{plane_id}/sun-paths`, {
           params: {
             path: { ...pathOf(at).path, plane_id: planeId },
@@ -48,7 +47,7 @@ export const sunPathsQuery = (at: OptionAt, planeId: string, moduleId: string, d
           },
           signal,
         }),
-      ).then((a) => a.paths),
+      ),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
@@ -61,12 +60,12 @@ export const shadeHoursQuery = (at: OptionAt, moduleId: string) =>
   queryOptions<ShadeHours>({
     queryKey: ['shade-hours', at, moduleId],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET(`${OPTION}/shade-hours`, {
           params: { ...pathOf(at), query: { module_id: moduleId } },
           signal,
         }),
-      ).then((a) => a.hours),
+      ),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
@@ -75,9 +74,7 @@ export const sunDayQuery = (at: OptionAt, day: number) =>
   queryOptions<SunDay>({
     queryKey: ['sun-day', at, day],
     queryFn: ({ signal }) =>
-      unwrap(
-        api.GET(`${OPTION}/sun-day`, { params: { ...pathOf(at), query: { day } }, signal }),
-      ).then((a) => a.sun_day),
+      foundOf(api.GET(`${OPTION}/sun-day`, { params: { ...pathOf(at), query: { day } }, signal })),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
@@ -86,9 +83,7 @@ export const lossesAtMeterQuery = (at: OptionAt) =>
   queryOptions<Schemas['LossAtMeter'][]>({
     queryKey: ['losses-at-meter', at],
     queryFn: ({ signal }) =>
-      unwrap(api.GET(`${OPTION}/losses-at-meter`, { params: pathOf(at), signal })).then(
-        (answer) => answer.losses,
-      ),
+      foundOf(api.GET(`${OPTION}/losses-at-meter`, { params: pathOf(at), signal })),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
@@ -97,9 +92,9 @@ export const atMeterQuery = (at: OptionAt, number: number) =>
   queryOptions<Schemas['AtMeter']>({
     queryKey: ['at-meter', at, number],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET(`${OPTION}/at-meter`, { params: { ...pathOf(at), query: { number } }, signal }),
-      ).then((a) => a.cost),
+      ),
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
   });
@@ -108,9 +103,7 @@ export const worstQuery = (at: OptionAt) =>
   queryOptions<Schemas['WorstModules']>({
     queryKey: ['worst-modules', at],
     queryFn: ({ signal }) =>
-      unwrap(api.GET(`${OPTION}/worst-modules`, { params: pathOf(at), signal })).then(
-        (a) => a.worst,
-      ),
+      foundOf(api.GET(`${OPTION}/worst-modules`, { params: pathOf(at), signal })),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
@@ -121,12 +114,12 @@ export const weatherQuery = (at: OptionAt) =>
   queryOptions<WeatherReport>({
     queryKey: ['weather', at.jobId, at.revision],
     queryFn: ({ signal }) =>
-      unwrap(
+      foundOf(
         api.GET('/api/jobs/{job_id}/revisions/{revision}/weather', {
           params: weatherPath(at),
           signal,
         }),
-      ).then((a) => a.weather),
+      ),
     placeholderData: keepPreviousData,
     staleTime: Number.POSITIVE_INFINITY,
   });
@@ -134,5 +127,5 @@ export const weatherQuery = (at: OptionAt) =>
 /** Sends a weather file to be read; the job keeps the weather it has until it is told otherwise. */
 export async function sendWeather(at: OptionAt, file: File): Promise<Schemas['FileTold']> {
   const address = `/api/jobs/${at.jobId}/revisions/${at.revision}/weather`;
-  return (await sendFile<Schemas['WeatherFileAnswer']>(address, file)).file;
+  return sendFile<Schemas['FileTold']>(address, file);
 }

@@ -45,9 +45,9 @@ export function useYear(at: OptionAt, enabled: boolean) {
   const rested = useSettled(at, FINE_PAUSE_MS);
   const ready = enabled && query.isSuccess && !behind && rested.revision === at.revision;
   const { data: fine, isError } = useQuery({ ...fineYearQuery(at), enabled: ready });
-  const year = (ready && fine?.year) || query.data;
+  const year = (ready && fine?.found?.year) || query.data;
   const finerFrac: FinerFrac =
-    isError || year?.step_minutes === 15 || fine?.problem ? null : (fine?.done_frac ?? 0);
+    isError || year?.step_minutes === 15 || fine?.problem ? null : (fine?.found?.done_frac ?? 0);
   return { query, behind, year, finerFrac };
 }
 

@@ -2,7 +2,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { api, type JobState, type Schemas, unwrap } from '@/api/client';
+import { api, type Found, foundOf, type JobState, type Schemas, unwrap } from '@/api/client';
 import { jobKey, jobsQuery } from '@/api/queries';
 import { Button } from '@/ui/Button';
 import { useNotify } from '@/ui/Notices';
@@ -66,7 +66,7 @@ function NewJob() {
   const file = useRef<HTMLInputElement>(null);
   const opened = useOpened();
   const create = useMutation({
-    mutationFn: () => unwrap(api.POST('/api/jobs', { body: { name, unit } })).then((a) => a.state),
+    mutationFn: () => foundOf(api.POST('/api/jobs', { body: { name, unit } })),
     ...opened,
   });
   const bring = useMutation({
@@ -76,10 +76,10 @@ function NewJob() {
         body: await chosen.arrayBuffer(),
         headers: { 'X-File-Name': encodeURIComponent(chosen.name) },
       }).then(async (response) => {
-        const body = (await response.json()) as Schemas['JobAnswer'];
+        const body = (await response.json()) as Found<Schemas['JobState']>;
         return response.ok ? { data: body, response } : { error: body, response };
       });
-      return (await unwrap<Schemas['JobAnswer']>(asked)).state;
+      return foundOf<Schemas['JobState']>(asked);
     },
     ...opened,
   });

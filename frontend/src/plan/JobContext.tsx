@@ -10,6 +10,7 @@ import {
   api,
   type BriefReport,
   type Edit,
+  foundOf,
   type Job,
   type JobState,
   type Option,
@@ -17,7 +18,6 @@ import {
   ProblemError,
   type RoofPlane,
   type SurveyReport,
-  unwrap,
   type WorkedOut,
 } from '@/api/client';
 import { jobKey, jobQuery, jobsQuery, type OptionAt } from '@/api/queries';
@@ -68,12 +68,10 @@ function send(jobId: string, revision: number, change: Change): Promise<JobState
   if (change === 'undo' || change === 'redo') {
     const body = { from_revision: revision };
     const address = change === 'undo' ? '/api/jobs/{job_id}/undo' : '/api/jobs/{job_id}/redo';
-    return unwrap(api.POST(address, { params: { path }, body })).then((a) => a.state);
+    return foundOf(api.POST(address, { params: { path }, body }));
   }
   const body = { parent: revision, author: tabName(), edit: change };
-  return unwrap(api.POST('/api/jobs/{job_id}/edits', { params: { path }, body })).then(
-    (a) => a.state,
-  );
+  return foundOf(api.POST('/api/jobs/{job_id}/edits', { params: { path }, body }));
 }
 
 interface JobProviderProps {

@@ -11,18 +11,17 @@ from pydantic import BaseModel
 from ridge_tally import __version__
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.web import (
-    arrays,
-    choosing,
+    array,
+    brief,
     errors,
-    ground,
     jobs,
     loading,
-    options,
-    pictures,
+    sheets,
     shelf,
     strings,
     studies,
     sun,
+    survey,
 )
 from ridge_tally.web.models import Problem
 
@@ -73,17 +72,8 @@ def create_app(workspace: Workspace, trusted_hosts: frozenset[str] = LOOPBACK) -
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_REQUEST_BYTES
     app.extensions["ridge-tally"] = workspace
     errors.register(app)
-    app.register_api(jobs.bp)
-    app.register_api(options.bp)
-    app.register_api(arrays.bp)
-    app.register_api(strings.bp)
-    app.register_api(choosing.bp)
-    app.register_api(studies.bp)
-    app.register_api(loading.bp)
-    app.register_api(ground.bp)
-    app.register_api(shelf.bp)
-    app.register_api(sun.bp)
-    app.register_api(pictures.bp)
+    for step in (jobs, brief, survey, array, sun, strings, loading, sheets, shelf, studies):
+        app.register_api(step.bp)
     app.before_request(lambda: _guard(trusted_hosts))
     app.add_url_rule("/assets/<path:name>", view_func=_asset)
     app.add_url_rule("/", view_func=_page)

@@ -1,37 +1,31 @@
 """Routes of jobs: thin, one service call each."""
 
-from flask import Response, current_app
+from flask import Response
 from flask_openapi import APIBlueprint
 
+from ridge_tally.core.survey.scene import Scene
 from ridge_tally.formats.job_file import SUFFIX
 from ridge_tally.services import jobs
-from ridge_tally.services.workspace import Workspace
+from ridge_tally.services.jobs import JobState
 from ridge_tally.store.jobs import JobId
+from ridge_tally.web.at import workspace
 from ridge_tally.web.models import (
     Deleted,
     EditRequest,
-    JobAnswer,
+    Found,
     JobList,
     JobListEntry,
     JobPath,
     NewJob,
     RevisionPath,
     RevisionQuery,
-    SceneAnswer,
     StepRequest,
+    Study,
 )
 from ridge_tally.web.sent_file import sent_file
 
 bp = APIBlueprint("jobs", __name__, url_prefix="/api/jobs")
 OTHER_PROGRAM = "api"
-# Where fine years run, followed by the job, the option and the revision.
-FINE_YEAR = "fine year"
-
-
-def workspace() -> Workspace:
-    """Return the app's workspace."""
-    found: Workspace = current_app.extensions["ridge-tally"]
-    return found
 
 
 @bp.get("", operation_id="list_jobs", responses={200: JobList})
@@ -46,49 +40,57 @@ def get_jobs() -> JobList:
     )
 
 
-@bp.post("", operation_id="create_job", responses={201: JobAnswer})
-def post_job(body: NewJob) -> tuple[JobAnswer, int]:
+@bp.post("", operation_id="create_job", responses={201: Found[JobState]})
+def post_job(body: NewJob) -> tuple[Found[JobState], int]:
     """A new job with one plane to measure over."""
-    return JobAnswer(state=jobs.create_job(workspace(), body.name, body.unit, OTHER_PROGRAM)), 201
+    return Found[JobState](
+        found=jobs.create_job(workspace(), body.name, body.unit, OTHER_PROGRAM)
+    ), 201
 
 
-@bp.post("/import", operation_id="import_job", responses={201: JobAnswer})
-def post_import() -> tuple[JobAnswer, int]:
+@bp.post("/import", operation_id="import_job", responses={201: Found[JobState]})
+def post_import() -> tuple[Found[JobState], int]:
     """A job from a job file sent as the body; its name comes percent-encoded in X-File-Name."""
-    return JobAnswer(state=jobs.import_job(workspace(), *sent_file("job file"), "import")), 201
+    return Found[JobState](
+        found=jobs.import_job(workspace(), *sent_file("job file"), "import")
+    ), 201
 
 
-@bp.get("/<job_id>", operation_id="open_job", responses={200: JobAnswer})
-def get_job(path: JobPath, query: RevisionQuery) -> JobAnswer:
+@bp.get("/<job_id>", operation_id="open_job", responses={200: Found[JobState]})
+def get_job(path: JobPath, query: RevisionQuery) -> Found[JobState]:
     """A job at its newest or a named revision."""
-    return JobAnswer(state=jobs.open_job(workspace(), JobId(path.job_id), query.revision))
+    return Found[JobState](found=jobs.open_job(workspace(), JobId(path.job_id), query.revision))
 
 
-@bp.post("/<job_id>/edits", operation_id="save_edit", responses={200: JobAnswer})
-def post_edit(path: JobPath, body: EditRequest) -> JobAnswer:
+@bp.post("/<job_id>/edits", operation_id="save_edit", responses={200: Found[JobState]})
+def post_edit(path: JobPath, body: EditRequest) -> Found[JobState]:
     """Apply an edit and save; answers with the new revision and its fast checks."""
     job_id = JobId(path.job_id)
     # Whatever goes on for the job as it was leaves the machine to the new one.
-    workspace().runs.forget(FINE_YEAR, path.job_id)
-    return JobAnswer(state=jobs.save_edit(workspace(), job_id, body.parent, body.edit, body.author))
+    workspace().runs.forget(Study.FINE_YEAR, path.job_id)
+    return Found[JobState](
+        found=jobs.save_edit(workspace(), job_id, body.parent, body.edit, body.author)
+    )
 
 
-@bp.post("/<job_id>/undo", operation_id="undo", responses={200: JobAnswer})
-def post_undo(path: JobPath, body: StepRequest) -> JobAnswer:
+@bp.post("/<job_id>/undo", operation_id="undo", responses={200: Found[JobState]})
+def post_undo(path: JobPath, body: StepRequest) -> Found[JobState]:
     """Step back one revision."""
-    return JobAnswer(state=jobs.undo(workspace(), JobId(path.job_id), body.from_revision))
+    return Found[JobState](found=jobs.undo(workspace(), JobId(path.job_id), body.from_revision))
 
 
-@bp.post("/<job_id>/redo", operation_id="redo", responses={200: JobAnswer})
-def post_redo(path: JobPath, body: StepRequest) -> JobAnswer:
+@bp.post("/<job_id>/redo", operation_id="redo", responses={200: Found[JobState]})
+def post_redo(path: JobPath, body: StepRequest) -> Found[JobState]:
     """Step forward again."""
-    return JobAnswer(state=jobs.redo(workspace(), JobId(path.job_id), body.from_revision))
+    return Found[JobState](found=jobs.redo(workspace(), JobId(path.job_id), body.from_revision))
 
 
-@bp.post("/<job_id>/duplicate", operation_id="duplicate_job", responses={201: JobAnswer})
-def post_duplicate(path: JobPath) -> tuple[JobAnswer, int]:
+@bp.post("/<job_id>/duplicate", operation_id="duplicate_job", responses={201: Found[JobState]})
+def post_duplicate(path: JobPath) -> tuple[Found[JobState], int]:
     """A copy under a name of its own."""
-    return JobAnswer(state=jobs.duplicate_job(workspace(), JobId(path.job_id), OTHER_PROGRAM)), 201
+    return Found[JobState](
+        found=jobs.duplicate_job(workspace(), JobId(path.job_id), OTHER_PROGRAM)
+    ), 201
 
 
 @bp.delete("/<job_id>", operation_id="delete_job", responses={200: Deleted})
@@ -98,20 +100,20 @@ def delete_job(path: JobPath) -> Deleted:
     return Deleted(job_id=path.job_id)
 
 
-@bp.post("/<job_id>/restore", operation_id="restore_job", responses={200: JobAnswer})
-def post_restore(path: JobPath) -> JobAnswer:
+@bp.post("/<job_id>/restore", operation_id="restore_job", responses={200: Found[JobState]})
+def post_restore(path: JobPath) -> Found[JobState]:
     """Bring a deleted job back."""
-    return JobAnswer(state=jobs.restore_job(workspace(), JobId(path.job_id)))
+    return Found[JobState](found=jobs.restore_job(workspace(), JobId(path.job_id)))
 
 
 @bp.get(
     "/<job_id>/revisions/<int:revision>/scene",
     operation_id="site_scene",
-    responses={200: SceneAnswer},
+    responses={200: Found[Scene]},
 )
-def get_scene(path: RevisionPath) -> SceneAnswer:
+def get_scene(path: RevisionPath) -> Found[Scene]:
     """The site of a revision as solids."""
-    return SceneAnswer(scene=jobs.site_scene(workspace(), JobId(path.job_id), path.revision))
+    return Found[Scene](found=jobs.site_scene(workspace(), JobId(path.job_id), path.revision))
 
 
 @bp.get("/<job_id>/file", operation_id="export_job")

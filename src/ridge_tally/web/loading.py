@@ -1,68 +1,111 @@
-"""Routes of a house on its own sun: its load, its battery, options side by side, the bench."""
+"""Routes of loading: the year, the house, sweeps, what to buy, options laid over each other."""
+
+from functools import partial
 
 from flask_openapi import APIBlueprint
 
+from ridge_tally.core.job.bench import PowerFileRef
+from ridge_tally.core.loading.weights import parse_weighing
 from ridge_tally.services.compared import compared
-from ridge_tally.services.jobs import earlier, load_job
-from ridge_tally.services.taken_in import take_in_load, take_in_power
+from ridge_tally.services.jobs import Earlier, earlier
+from ridge_tally.services.taken_in import LoadFileTold, take_in_load, take_in_power
 from ridge_tally.store.jobs import JobId
-from ridge_tally.studies.loading.bench import bench_view
-from ridge_tally.studies.loading.household import house_report
-from ridge_tally.studies.loading.options_compared import parse_picks
-from ridge_tally.web.jobs import workspace
+from ridge_tally.studies.loading.bench import BenchView, bench_view
+from ridge_tally.studies.loading.household import HouseReport, house_report
+from ridge_tally.studies.loading.options_compared import OptionsCompared, parse_picks
+from ridge_tally.studies.loading.sweep import SweepReport, loading_sweep
+from ridge_tally.studies.loading.what_to_buy import WhatToBuy, what_to_buy
+from ridge_tally.studies.loading.which import Which, which
+from ridge_tally.views.loading.year import FineStep, YearReport, fine_steps, year_report
+from ridge_tally.web.at import OPTION, REVISION, job_at, option_at, workspace
 from ridge_tally.web.models import (
-    BenchAnswer,
-    ComparedAnswer,
     ComparedQuery,
-    EarlierAnswer,
-    HouseAnswer,
-    LoadFileAnswer,
+    Found,
     OptionPath,
-    PowerFileAnswer,
     RevisionPath,
+    Running,
+    Study,
+    Weighed,
 )
-from ridge_tally.web.options import OPTION, option_at
 from ridge_tally.web.sent_file import sent_file
+from ridge_tally.web.studies import running
 
 bp = APIBlueprint("loading", __name__, url_prefix="/api")
-REVISION = "/jobs/<job_id>/revisions/<int:revision>"
 
 
-@bp.get(f"{OPTION}/house", operation_id="house", responses={200: HouseAnswer})
-def get_house(path: OptionPath) -> HouseAnswer:
+@bp.get(f"{OPTION}/house", operation_id="house", responses={200: Found[HouseReport]})
+def get_house(path: OptionPath) -> Found[HouseReport]:
     """What the house uses of its own sun, sends out and buys, with its battery and other sizes."""
-    return HouseAnswer(house=house_report(workspace().desk, *option_at(path)))
+    return Found[HouseReport](found=house_report(workspace().desk, *option_at(path)))
 
 
-@bp.post(f"{REVISION}/load", operation_id="take_load", responses={201: LoadFileAnswer})
-def post_load(path: RevisionPath) -> tuple[LoadFileAnswer, int]:
+@bp.post(f"{REVISION}/load", operation_id="take_load", responses={201: Found[LoadFileTold]})
+def post_load(path: RevisionPath) -> tuple[Found[LoadFileTold], int]:
     """Keep the file of metered use sent as the body and tell what it is; its name comes encoded."""
-    job = load_job(workspace(), JobId(path.job_id), path.revision)
-    return LoadFileAnswer(file=take_in_load(workspace(), job, *sent_file("load file"))), 201
+    job = job_at(path)
+    return Found[LoadFileTold](found=take_in_load(workspace(), job, *sent_file("load file"))), 201
 
 
-@bp.get(f"{REVISION}/compared", operation_id="options_compared", responses={200: ComparedAnswer})
-def get_compared(path: RevisionPath, query: ComparedQuery) -> ComparedAnswer:
+@bp.get(
+    f"{REVISION}/compared", operation_id="options_compared", responses={200: Found[OptionsCompared]}
+)
+def get_compared(path: RevisionPath, query: ComparedQuery) -> Found[OptionsCompared]:
     """Years of options, and of designs as they were before, held against the first."""
     job_id = JobId(path.job_id)
     picks = parse_picks(query.picked, path.revision)
-    return ComparedAnswer(compared=compared(workspace(), job_id, path.revision, picks))
+    return Found[OptionsCompared](found=compared(workspace(), job_id, path.revision, picks))
 
 
-@bp.get(f"{REVISION}/earlier", operation_id="earlier_revisions", responses={200: EarlierAnswer})
-def get_earlier(path: RevisionPath) -> EarlierAnswer:
+@bp.get(
+    f"{REVISION}/earlier", operation_id="earlier_revisions", responses={200: Found[list[Earlier]]}
+)
+def get_earlier(path: RevisionPath) -> Found[list[Earlier]]:
     """The revisions this one came from, newest first."""
-    return EarlierAnswer(revisions=list(earlier(workspace(), JobId(path.job_id), path.revision)))
+    return Found[list[Earlier]](found=list(earlier(workspace(), JobId(path.job_id), path.revision)))
 
 
-@bp.get(f"{OPTION}/bench", operation_id="bench", responses={200: BenchAnswer})
-def get_bench(path: OptionPath) -> BenchAnswer:
+@bp.get(f"{OPTION}/bench", operation_id="bench", responses={200: Found[BenchView]})
+def get_bench(path: OptionPath) -> Found[BenchView]:
     """The test module's day, the array made of it, and the model's day beside it."""
-    return BenchAnswer(bench=bench_view(workspace().desk, *option_at(path)))
+    return Found[BenchView](found=bench_view(workspace().desk, *option_at(path)))
 
 
-@bp.post(f"{REVISION}/power", operation_id="take_power", responses={201: PowerFileAnswer})
-def post_power(path: RevisionPath) -> tuple[PowerFileAnswer, int]:
+@bp.post(f"{REVISION}/power", operation_id="take_power", responses={201: Found[PowerFileRef]})
+def post_power(path: RevisionPath) -> tuple[Found[PowerFileRef], int]:
     """Keep the file of measured power sent as the body; its clearest day is chosen."""
-    job = load_job(workspace(), JobId(path.job_id), path.revision)
-    return PowerFileAnswer(file=take_in_power(workspace(), job, *sent_file("power file"))), 201
+    job = job_at(path)
+    return Found[PowerFileRef](found=take_in_power(workspace(), job, *sent_file("power file"))), 201
+
+
+@bp.get(f"{OPTION}/year", operation_id="option_year", responses={200: Found[YearReport]})
+def get_year(path: OptionPath) -> Found[YearReport]:
+    """The simulated year, the days that show the limit, and what other limits would clip."""
+    return Found[YearReport](found=year_report(workspace().desk, *option_at(path)))
+
+
+@bp.get(f"{OPTION}/year/fine", operation_id="fine_year", responses={200: Running[FineStep]})
+def get_fine_year(path: OptionPath) -> Running[FineStep]:
+    """How the year by quarters of an hour stands; begun if it is not going on yet."""
+    return running(Study.FINE_YEAR, path, fine_steps)
+
+
+@bp.get(
+    f"{OPTION}/loading-sweep", operation_id="loading_sweep", responses={200: Running[SweepReport]}
+)
+def get_loading_sweep(path: OptionPath, query: Weighed) -> Running[SweepReport]:
+    """More and fewer modules on this inverter, and inverters of other sizes under this array."""
+    weighing = parse_weighing(query.by)
+    steps = partial(loading_sweep, weighing=weighing)
+    return running(Study.SWEEP, path, steps, weighing)
+
+
+@bp.get(f"{OPTION}/what-to-buy", operation_id="what_to_buy", responses={200: Running[WhatToBuy]})
+def get_what_to_buy(path: OptionPath) -> Running[WhatToBuy]:
+    """Module, way to the grid and inverter for this roof: every combination that breaks no Stop."""
+    return running(Study.WHAT_TO_BUY, path, what_to_buy)
+
+
+@bp.get(f"{OPTION}/which", operation_id="which", responses={200: Running[Which]})
+def get_which(path: OptionPath) -> Running[Which]:
+    """Which inverter, how many modules and which way, each with its why."""
+    return running(Study.WHICH, path, which)

@@ -2,7 +2,7 @@
 
 from datetime import datetime
 from enum import StrEnum
-from typing import Annotated
+from typing import Annotated, Generic, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -12,49 +12,13 @@ from ridge_tally.core.equipment import (
     ModuleSheet,
     OptimizerSheet,
 )
-from ridge_tally.core.job.bench import PowerFileRef
 from ridge_tally.core.job.edits.any_edit import Edit
 from ridge_tally.core.job.grid import GridRules
-from ridge_tally.core.job.survey import Picture
-from ridge_tally.core.survey.scene import Scene
 from ridge_tally.core.units import LengthUnit
-from ridge_tally.formats.equipment_fields import Column, SheetKind
-from ridge_tally.formats.sheet_pdf import SheetContent
+from ridge_tally.formats.equipment_fields import SheetKind
 from ridge_tally.rules.array.setbacks import SetbackPack
-from ridge_tally.services.jobs import Earlier, JobState
-from ridge_tally.services.own_equipment import TakenIn
-from ridge_tally.services.taken_in import LoadFileTold
-from ridge_tally.studies.array.brackets import SeatReport
-from ridge_tally.studies.array.layouts import Alternative, Proof
-from ridge_tally.studies.array.module_choice import ModuleChoice
-from ridge_tally.studies.array.one_more import OneMore
-from ridge_tally.studies.array.rows_light import RowsLight
-from ridge_tally.studies.array.seasonal_tilt import SeasonalTilt
-from ridge_tally.studies.array.worst_modules import WorstModules
-from ridge_tally.studies.brief.target import TargetReport
-from ridge_tally.studies.loading.bench import BenchView
-from ridge_tally.studies.loading.household import HouseReport
-from ridge_tally.studies.loading.options_compared import OptionsCompared
-from ridge_tally.studies.loading.sweep import SweepReport
-from ridge_tally.studies.loading.what_to_buy import WhatToBuy
-from ridge_tally.studies.loading.which import Which
-from ridge_tally.studies.strings.asked_plan import PlanVerdict
-from ridge_tally.studies.strings.comparison import Comparison
-from ridge_tally.studies.strings.own_point import OwnPointReport
-from ridge_tally.studies.strings.pairing import PairingStudy
-from ridge_tally.studies.strings.plans import InverterPlans, Objective, PlansReport
-from ridge_tally.studies.strings.remedies import RemediesReport
-from ridge_tally.studies.strings.tracker_currents import SharedTracker
-from ridge_tally.studies.strings.tracker_losses import TrackerLosses
-from ridge_tally.studies.sun.angles import AngleMap, SplitStudy
-from ridge_tally.studies.sun.losses_at_meter import LossAtMeter
-from ridge_tally.studies.sun.shade import AtMeter, ShadeHours, ShadeReport, Trimmed
-from ridge_tally.studies.sun.shade_band import ShadeBand
-from ridge_tally.studies.sun.sun_day import SunDay
-from ridge_tally.studies.sun.sun_paths import SunPaths
-from ridge_tally.views.loading.year import YearReport
-from ridge_tally.views.shelf import SheetView, ShelfPage
-from ridge_tally.views.sun.weather import FileTold, WeatherReport
+from ridge_tally.studies.array.layouts import Proof
+from ridge_tally.studies.strings.plans import Objective
 
 
 class Wire(BaseModel):
@@ -63,8 +27,23 @@ class Wire(BaseModel):
     model_config = ConfigDict(extra="forbid", allow_inf_nan=False, ser_json_inf_nan="null")
 
 
+Value = TypeVar("Value")
 # Exact in every program, and within what the database counts to.
 Count = Annotated[int, Field(ge=0, le=2**53 - 1)]
+
+
+class Found(Wire, Generic[Value]):
+    """What was asked for."""
+
+    found: Value
+
+
+class Running(Wire, Generic[Value]):
+    """What a study has found so far, whether it goes on, and why it ended without finding."""
+
+    found: Value | None
+    running: bool
+    problem: str
 
 
 class Problem(Wire):
@@ -82,11 +61,16 @@ class JobPath(Wire):
     job_id: str
 
 
-class OptionPath(Wire):
-    """One option at one revision of a job."""
+class RevisionPath(Wire):
+    """One revision of a job."""
 
     job_id: str
     revision: Count
+
+
+class OptionPath(RevisionPath):
+    """One option at one revision of a job."""
+
     option_id: str
 
 
@@ -138,56 +122,16 @@ class JobList(Wire):
     jobs: list[JobListEntry]
 
 
-class JobAnswer(Wire):
-    """A job at a revision with the fast report of each option."""
-
-    state: JobState
-
-
-class YearAnswer(Wire):
-    """The simulated year of an option."""
-
-    year: YearReport
-
-
-class FineYearAnswer(Wire):
-    """How the year by quarters of an hour stands; no year until it is done."""
-
-    year: YearReport | None
-    done_frac: float
-    running: bool
-    problem: str
-
-
-class SheetContentAnswer(Wire):
-    """What the sheet of an option says."""
-
-    content: SheetContent
-
-
 class PlansQuery(Wire):
     """What stands before the other merits of a plan; nothing more than the usual order."""
 
     first: Objective | None = None
 
 
-class PlansAnswer(Wire):
-    """The legal string plans of an option."""
-
-    report: PlansReport
-
-
-class InverterPlansAnswer(Wire):
-    """Inverters with their best plans, as far as they are looked at."""
-
-    plans: InverterPlans | None
-    running: bool
-    problem: str
-
-
 class Study(StrEnum):
     """The studies that go on beside the requests."""
 
+    FINE_YEAR = "fine-year"
     REMEDIES = "remedies"
     COMPARISON = "comparison"
     PAIRING = "pairing"
@@ -204,84 +148,10 @@ class StudyPath(OptionPath):
     study: Study
 
 
-class RemediesAnswer(Wire):
-    """Ways out as far as they are judged."""
-
-    report: RemediesReport | None
-    running: bool
-    problem: str
-
-
-class SharedTrackersAnswer(Wire):
-    """Trackers several strings share, hour by hour on their hardest day."""
-
-    trackers: list[SharedTracker]
-
-
-class ComparisonAnswer(Wire):
-    """The ways to the grid as far as they are compared."""
-
-    comparison: Comparison | None
-    running: bool
-    problem: str
-
-
-class PairingAnswer(Wire):
-    """A module against every microinverter, as far as it is worked out."""
-
-    study: PairingStudy | None
-    running: bool
-    problem: str
-
-
-class ModuleChoiceAnswer(Wire):
-    """Every module on this roof, as far as they are laid."""
-
-    choice: ModuleChoice | None
-    running: bool
-    problem: str
-
-
 class Weighed(Wire):
     """What a year is weighed by: ``year``, ``winter``, ``mornings``, hours such as ``16-21``."""
 
     by: str = ""
-
-
-class SweepAnswer(Wire):
-    """The loading sweep as far as it is worked out."""
-
-    sweep: SweepReport | None
-    running: bool
-    problem: str
-
-
-class WhatToBuyAnswer(Wire):
-    """What to buy as far as it is looked at."""
-
-    choice: WhatToBuy | None
-    running: bool
-    problem: str
-
-
-class WhichAnswer(Wire):
-    """Which inverter, how many modules and which way, as far as it is worked out."""
-
-    which: Which | None
-    running: bool
-    problem: str
-
-
-class HouseAnswer(Wire):
-    """A house on its own sun."""
-
-    house: HouseReport
-
-
-class LoadFileAnswer(Wire):
-    """A file of metered use as it was read."""
-
-    file: LoadFileTold
 
 
 class ComparedQuery(Wire):
@@ -290,58 +160,10 @@ class ComparedQuery(Wire):
     picked: str = ""
 
 
-class ComparedAnswer(Wire):
-    """Options over a year, side by side."""
-
-    compared: OptionsCompared
-
-
-class EarlierAnswer(Wire):
-    """The revisions a job came from, newest first."""
-
-    revisions: list[Earlier]
-
-
-class BenchAnswer(Wire):
-    """What lies on the measured-curve bench."""
-
-    bench: BenchView
-
-
-class PowerFileAnswer(Wire):
-    """A file of measured power as it was read."""
-
-    file: PowerFileRef
-
-
 class RowsLightQuery(Wire):
     """The share of light rows may take from each other, as typed; empty: not asked."""
 
     most_loss: str = ""
-
-
-class RowsLightAnswer(Wire):
-    """What rows take of each other's light."""
-
-    light: RowsLight
-
-
-class SeatsAnswer(Wire):
-    """Modules over seams, ribs or beams."""
-
-    seats: SeatReport
-
-
-class SeasonsAnswer(Wire):
-    """Tilts changed with the seasons."""
-
-    study: SeasonalTilt
-
-
-class AngleMapAnswer(Wire):
-    """Every tilt and azimuth on this site's weather."""
-
-    angles: AngleMap
 
 
 class SplitQuery(Wire):
@@ -349,12 +171,6 @@ class SplitQuery(Wire):
 
     tilt_deg: float | None = Field(None, ge=0, le=90)
     ratio: float | None = Field(None, ge=0.3, le=5)
-
-
-class SplitAnswer(Wire):
-    """An array split by angles."""
-
-    study: SplitStudy
 
 
 class KindPath(Wire):
@@ -381,34 +197,10 @@ class ShelfAsked(Wire):
     start: Count = 0
 
 
-class ShelfPageAnswer(Wire):
-    """A page of the shelf."""
-
-    page: ShelfPage
-
-
-class SheetAnswer(Wire):
-    """A datasheet value by value."""
-
-    sheet: SheetView
-
-
 class SheetTyped(Wire):
     """A datasheet typed column by column."""
 
     texts: dict[str, str]
-
-
-class ColumnsAnswer(Wire):
-    """What a datasheet of a kind is typed in."""
-
-    columns: list[Column]
-
-
-class TakenInAnswer(Wire):
-    """What came of an equipment file."""
-
-    taken: TakenIn
 
 
 class SheetGone(Wire):
@@ -423,18 +215,6 @@ class TypedPlan(Wire):
     typed: str
 
 
-class PlanVerdictAnswer(Wire):
-    """Whether the plan is legal."""
-
-    verdict: PlanVerdict
-
-
-class TrackerLossesAnswer(Wire):
-    """What trackers with strings lose."""
-
-    losses: list[TrackerLosses]
-
-
 class Stopped(Wire):
     """What went on for an option goes on no longer."""
 
@@ -445,30 +225,6 @@ class OwnPointQuery(Wire):
     """Ids of the modules with add-on optimizers, by commas; left out, the darkest are taken."""
 
     helped: str | None = None
-
-
-class OwnPointAnswer(Wire):
-    """The year with every module at its own point, and without."""
-
-    report: OwnPointReport
-
-
-class LossesAnswer(Wire):
-    """What steps of the light come to at the meter."""
-
-    losses: list[LossAtMeter]
-
-
-class ShadeBandAnswer(Wire):
-    """What the year comes to at least."""
-
-    band: ShadeBand
-
-
-class TargetAnswer(Wire):
-    """The target of an option."""
-
-    target: TargetReport
 
 
 class PlaceQuery(Wire):
@@ -485,18 +241,6 @@ class PlaceFound(Wire):
     longitude_deg: float
 
 
-class PlacesAnswer(Wire):
-    """Places found, likeliest first."""
-
-    places: list[PlaceFound]
-
-
-class AlternativesAnswer(Wire):
-    """Layouts of a plane that could be applied."""
-
-    alternatives: list[Alternative]
-
-
 class ProofAnswer(Wire):
     """How the proof of a plane's layouts stands."""
 
@@ -511,12 +255,6 @@ class ExactlyQuery(Wire):
 
     modules: int = Field(ge=1, le=500)
     give_up_frac: float = Field(default=0.02, ge=0, le=1)
-
-
-class OneMoreAnswer(Wire):
-    """Why not one more module."""
-
-    answer: OneMore
 
 
 class ClimateChoice(Wire):
@@ -540,23 +278,11 @@ class ShelfAnswer(Wire):
     setback_packs: list[SetbackPack]
 
 
-class ShadeAnswer(Wire):
-    """What shade takes from an option in a year."""
-
-    shade: ShadeReport
-
-
 class TrimQuery(Wire):
     """Which tree, house or pole, and by how much it is lowered, as typed."""
 
     shade_id: str
     typed: str
-
-
-class TrimmedAnswer(Wire):
-    """What a lower obstacle gives back."""
-
-    trimmed: Trimmed
 
 
 class SunPathsQuery(Wire):
@@ -566,22 +292,10 @@ class SunPathsQuery(Wire):
     day: int | None = None
 
 
-class SunPathsAnswer(Wire):
-    """The sun's paths over a spot of the array."""
-
-    paths: SunPaths
-
-
 class ShadeHoursQuery(Wire):
     """Which module; the whole array without one."""
 
     module_id: str = ""
-
-
-class ShadeHoursAnswer(Wire):
-    """What shade takes by month and hour."""
-
-    hours: ShadeHours
 
 
 class SunDayQuery(Wire):
@@ -590,65 +304,16 @@ class SunDayQuery(Wire):
     day: int
 
 
-class SunDayAnswer(Wire):
-    """A day's shadows and what each module gets."""
-
-    sun_day: SunDay
-
-
 class AtMeterQuery(Wire):
     """The number of an owner of shade, as the report of shade has it."""
 
     number: Count
 
 
-class AtMeterAnswer(Wire):
-    """What an owner of shade costs at the meter."""
-
-    cost: AtMeter
-
-
-class WorstAnswer(Wire):
-    """What moving the modules with least light would give."""
-
-    worst: WorstModules
-
-
-class WeatherAnswer(Wire):
-    """The weather year of a job."""
-
-    weather: WeatherReport
-
-
-class WeatherFileAnswer(Wire):
-    """A weather file as it was read."""
-
-    file: FileTold
-
-
 class PicturePath(Wire):
     """A kept picture."""
 
     sha256: str
-
-
-class RevisionPath(Wire):
-    """One revision of a job."""
-
-    job_id: str
-    revision: Count
-
-
-class SceneAnswer(Wire):
-    """The site as solids."""
-
-    scene: Scene
-
-
-class PictureAnswer(Wire):
-    """A picture as a job names it."""
-
-    picture: Picture
 
 
 class Deleted(Wire):

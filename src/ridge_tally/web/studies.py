@@ -6,25 +6,24 @@ from typing import TypeVar
 from flask_openapi import APIBlueprint
 
 from ridge_tally.core.job.document import Job, Option
-from ridge_tally.services.runs import Seen
 from ridge_tally.simulation.desk import Desk
-from ridge_tally.web.jobs import workspace
-from ridge_tally.web.models import OptionPath, Stopped, Study, StudyPath
-from ridge_tally.web.options import OPTION, option_at
+from ridge_tally.web.at import OPTION, option_at, workspace
+from ridge_tally.web.models import OptionPath, Running, Stopped, Study, StudyPath
 
 bp = APIBlueprint("studies", __name__, url_prefix="/api")
 Step = TypeVar("Step")
 
 
-def seen(
+def running(
     study: Study,
     path: OptionPath,
     steps: Callable[[Desk, Job, Option], Iterator[Step]],
     content: Hashable = None,
-) -> Seen[Step]:
+) -> Running[Step]:
     """Return how a study of an option stands, begun if it is not going on yet with that content."""
     here, (job, option) = workspace(), option_at(path)
-    return here.runs.look(_place(study, path), content, lambda: steps(here.desk, job, option))
+    seen = here.runs.look(_place(study, path), content, lambda: steps(here.desk, job, option))
+    return Running[Step](found=seen.step, running=seen.running, problem=seen.problem)
 
 
 @bp.delete(f"{OPTION}/studies/<study>", operation_id="stop_study", responses={200: Stopped})

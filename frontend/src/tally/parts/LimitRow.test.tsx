@@ -15,6 +15,8 @@ function view(change: Partial<CheckView['check']>): CheckView {
     key: 'k',
     check: {
       rule_id: 'strings.cold-voltage',
+      family: 'strings',
+      step: 'strings',
       title: 'Cold Voc',
       subject: 'string A',
       kind: 'stop',

@@ -23,7 +23,7 @@ function Answers() {
   const { data, error } = useQuery(whichQuery(at));
   const problem = error?.message ?? data?.problem;
   if (problem) return <p className="text-sm text-stop">{problem}</p>;
-  const answer = data?.which;
+  const answer = data?.found;
   return (
     <section aria-label="The answer" className="shrink-0">
       <div className="mb-1 flex items-center gap-2 text-sm">
@@ -81,7 +81,7 @@ function Shelf() {
   const { at } = useJob();
   const [asked, setAsked] = useState(false);
   const { data, error } = useQuery({ ...whatToBuyQuery(at), enabled: asked });
-  const choice = asked ? data?.choice : null;
+  const choice = asked ? data?.found : null;
   const problem = error?.message ?? data?.problem;
   return (
     <section aria-label="What to buy" className="shrink-0">

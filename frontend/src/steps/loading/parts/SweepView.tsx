@@ -24,7 +24,7 @@ export function SweepView() {
   const { data, error } = useQuery(sweepQuery(at, by));
   const problem = error?.message ?? data?.problem;
   if (problem) return <p className="p-6 text-sm text-stop">{problem}</p>;
-  const sweep = data?.sweep;
+  const sweep = data?.found;
   if (!sweep)
     return (
       <p className="p-6 text-sm text-ink-2" role="status">

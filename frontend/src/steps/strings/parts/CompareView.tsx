@@ -15,7 +15,7 @@ export function CompareView() {
   return (
     <Study
       query={useQuery(comparisonQuery(at))}
-      found={({ comparison }) => (comparison?.ways.length ? comparison : null)}
+      shows={({ ways }) => ways.length > 0}
       waiting="Working out the year of strings alone"
     >
       {(comparison, running) => <Compared comparison={comparison} running={running} />}

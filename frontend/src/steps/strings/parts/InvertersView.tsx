@@ -22,11 +22,7 @@ const COLUMNS = [
 export function InvertersView() {
   const { at } = useJob();
   return (
-    <Study
-      query={useQuery(inverterPlansQuery(at))}
-      found={(answer) => answer.plans}
-      waiting="Looking at the inverters of the shelf"
-    >
+    <Study query={useQuery(inverterPlansQuery(at))} waiting="Looking at the inverters of the shelf">
       {(plans, running) => <Inverters plans={plans} running={running} />}
     </Study>
   );

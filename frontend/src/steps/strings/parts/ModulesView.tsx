@@ -24,11 +24,7 @@ const COLUMNS = [
 export function ModulesView() {
   const { at } = useJob();
   return (
-    <Study
-      query={useQuery(moduleChoiceQuery(at))}
-      found={(answer) => answer.choice}
-      waiting="Laying the modules of the shelf"
-    >
+    <Study query={useQuery(moduleChoiceQuery(at))} waiting="Laying the modules of the shelf">
       {(choice, running) => <Modules choice={choice} running={running} />}
     </Study>
   );

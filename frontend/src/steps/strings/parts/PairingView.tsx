@@ -13,7 +13,6 @@ export function PairingView() {
   return (
     <Study
       query={useQuery(pairingQuery(at))}
-      found={(answer) => answer.study}
       waiting="Setting module and microinverters against each other"
     >
       {(study, running) => <Pairings study={study} running={running} />}

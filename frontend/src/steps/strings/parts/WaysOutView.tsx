@@ -31,11 +31,7 @@ const FORBIDDEN = ['stop', 'outside'];
 export function WaysOutView() {
   const { at } = useJob();
   return (
-    <Study
-      query={useQuery(remediesQuery(at))}
-      found={(answer) => answer.report}
-      waiting="Working out the year as it is"
-    >
+    <Study query={useQuery(remediesQuery(at))} waiting="Working out the year as it is">
       {(report, running) => <WaysOut report={report} running={running} />}
     </Study>
   );

@@ -1,20 +1,21 @@
-"""Routes of pictures: sent as the body, handed out under their hash."""
+"""Routes of the survey's pictures: sent as the body, handed out under their hash."""
 
 from flask import Response, send_file
 from flask_openapi import APIBlueprint
 
+from ridge_tally.core.job.survey import Picture
 from ridge_tally.services.kept_files import picture_file, take_in
-from ridge_tally.web.jobs import workspace
-from ridge_tally.web.models import PictureAnswer, PicturePath
+from ridge_tally.web.at import workspace
+from ridge_tally.web.models import Found, PicturePath
 from ridge_tally.web.sent_file import sent_file
 
-bp = APIBlueprint("pictures", __name__, url_prefix="/api/pictures")
+bp = APIBlueprint("survey", __name__, url_prefix="/api/pictures")
 
 
-@bp.post("", operation_id="take_picture", responses={201: PictureAnswer})
-def post_picture() -> tuple[PictureAnswer, int]:
+@bp.post("", operation_id="take_picture", responses={201: Found[Picture]})
+def post_picture() -> tuple[Found[Picture], int]:
     """Keep a clean copy of the picture sent as the body; its name comes percent-encoded."""
-    return PictureAnswer(picture=take_in(workspace(), *sent_file("picture"))), 201
+    return Found[Picture](found=take_in(workspace(), *sent_file("picture"))), 201
 
 
 @bp.get("/<sha256>", operation_id="picture")

@@ -1,0 +1,45 @@
+"""Routes of the brief: the target, the printed page, places."""
+
+from flask import Response
+from flask_openapi import APIBlueprint
+
+from ridge_tally.catalogue.gazetteer import find_places
+from ridge_tally.core.job.ids import OptionId
+from ridge_tally.services.papers import brief_pdf
+from ridge_tally.store.jobs import JobId
+from ridge_tally.studies.brief.target import TargetReport, target_report
+from ridge_tally.web.at import OPTION, option_at, workspace
+from ridge_tally.web.models import (
+    Found,
+    OptionPath,
+    PlaceFound,
+    PlaceQuery,
+)
+
+bp = APIBlueprint("brief", __name__, url_prefix="/api")
+
+
+@bp.get(f"{OPTION}/target", operation_id="option_target", responses={200: Found[TargetReport]})
+def get_target(path: OptionPath) -> Found[TargetReport]:
+    """The target, the ceilings in its way, the yield it rests on and the approval routes."""
+    return Found[TargetReport](found=target_report(workspace().desk, *option_at(path)))
+
+
+@bp.get(f"{OPTION}/brief.pdf", operation_id="brief_sheet")
+def get_brief(path: OptionPath) -> Response:
+    """The one-page brief as PDF."""
+    pdf = brief_pdf(workspace(), JobId(path.job_id), path.revision, OptionId(path.option_id))
+    headers = {
+        "Content-Disposition": f'inline; filename="{path.job_id}-brief-r{path.revision}.pdf"'
+    }
+    return Response(pdf, mimetype="application/pdf", headers=headers)
+
+
+@bp.get("/places", operation_id="places", responses={200: Found[list[PlaceFound]]})
+def get_places(query: PlaceQuery) -> Found[list[PlaceFound]]:
+    """Places whose words begin as typed."""
+    found = [
+        PlaceFound(title=p.title, latitude_deg=p.latitude_deg, longitude_deg=p.longitude_deg)
+        for p in find_places(query.typed)
+    ]
+    return Found[list[PlaceFound]](found=found)
