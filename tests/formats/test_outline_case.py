@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 from click.testing import CliRunner
 
-from ridge_tally.cli.commands import main
+from ridge_tally.cli.program import main
 from ridge_tally.core.errors import FormatError
 from ridge_tally.formats.outline_case import solve_outline_case
 

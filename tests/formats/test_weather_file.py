@@ -13,7 +13,7 @@ import numpy as np
 import pytest
 from click.testing import CliRunner
 
-from ridge_tally.cli.commands import main
+from ridge_tally.cli.program import main
 from ridge_tally.core.errors import FormatError, OutOfRange, RidgeTallyError
 from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.formats.weather_file import WeatherFormat, read_weather

@@ -13,7 +13,7 @@ import pytest
 from click.testing import CliRunner
 
 from core.roofs import legal_by_shapely
-from ridge_tally.cli.commands import main
+from ridge_tally.cli.program import main
 from ridge_tally.core.array.fill import fill
 from ridge_tally.core.array.lay import Place, after_steps
 from ridge_tally.core.array.legal import shortfalls

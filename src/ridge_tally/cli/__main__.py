@@ -1,5 +1,5 @@
 """``python -m ridge_tally.cli``."""
 
-from ridge_tally.cli.choosing import main
+from ridge_tally.cli.program import main
 
 main()

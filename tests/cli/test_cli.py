@@ -9,7 +9,7 @@ from click.testing import CliRunner, Result
 
 from equipment_rows import MODULE, table
 from jobs import SAMPLE, SHELF, workspace_in
-from ridge_tally.cli.choosing import main
+from ridge_tally.cli.program import main
 from ridge_tally.core.loading.measured_day import judged
 from ridge_tally.demo.mill_terrace import mill_terrace
 from ridge_tally.formats.job_file import write_job

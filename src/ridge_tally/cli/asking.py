@@ -1,0 +1,95 @@
+"""What commands share: options, where a job lies, JSON and tables out, errors as sentences."""
+
+import csv
+import io
+import json
+import sys
+from collections.abc import Callable
+from datetime import UTC, datetime
+from functools import wraps
+from pathlib import Path
+from typing import Any, ParamSpec
+
+import click
+from platformdirs import user_data_path
+from pydantic import TypeAdapter
+
+from ridge_tally.catalogue.shelf import sample_shelf
+from ridge_tally.core.errors import RidgeTallyError
+from ridge_tally.core.job.document import Job, Option, option_of
+from ridge_tally.core.job.ids import OptionId
+from ridge_tally.services import jobs
+from ridge_tally.services.workspace import Workspace, workspace_at
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.store.jobs import JobId
+
+BROKEN_STOP, BAD_INPUT, UNCHECKED_STOP = 1, 2, 3
+
+AUTHOR = "command line"
+
+P = ParamSpec("P")
+
+
+def open_workspace(folder: Path) -> Workspace:
+    """Return a workspace on a data folder; StorageFailed if it cannot be used."""
+    return workspace_at(folder, lambda: datetime.now(UTC), sample_shelf())
+
+
+def at_option(data: Path, job_id: str, option_id: str) -> tuple[Workspace, Job, Option]:
+    """Return a workspace, a job in it at its newest, and an option; NotFound if one is not there."""
+    workspace = open_workspace(data)
+    job = jobs.load_job(workspace, JobId(job_id))
+    return workspace, job, option_of(job, OptionId(option_id))
+
+
+def at_desk(data: Path, job_id: str, option_id: str) -> tuple[Desk, Job, Option]:
+    """Return a desk, a job at its newest, and an option; NotFound if one is not there."""
+    workspace, job, option = at_option(data, job_id, option_id)
+    return workspace.desk, job, option
+
+
+def speaks(command: Callable[P, None]) -> Callable[P, None]:
+    """Turn our errors into a sentence on stderr and exit code 2."""
+
+    @wraps(command)
+    def wrapped(*args: P.args, **kwargs: P.kwargs) -> None:
+        try:
+            command(*args, **kwargs)
+        except RidgeTallyError as error:
+            click.echo(str(error), err=True)
+            sys.exit(BAD_INPUT)
+
+    return wrapped
+
+
+def as_json(value: object) -> str:
+    """Return any of our values as indented JSON; NaN becomes null."""
+    adapter: TypeAdapter[Any] = TypeAdapter(type(value))
+    plain = adapter.dump_python(value, mode="json")
+    return json.dumps(plain, indent=2, ensure_ascii=False)
+
+
+data_option = click.option(
+    "--data",
+    type=click.Path(file_okay=False, path_type=Path),
+    default=lambda: user_data_path("ridge-tally", appauthor=False),
+    help="Folder of the database (default: your data folder).",
+)
+
+option_option = click.option("--option", "option_id", default="a", help="Option, a by default.")
+
+json_option = click.option("--json", "json_out", is_flag=True, help="Print JSON.")
+
+
+def table(rows: list[dict[str, object]]) -> str:
+    """Return rows as CSV, the first one's names over them."""
+    text = io.StringIO(newline="")
+    writer = csv.DictWriter(text, list(rows[0]) if rows else [], lineterminator="\n")
+    writer.writeheader()
+    writer.writerows(rows)
+    return text.getvalue()
+
+
+csv_option = click.option("--csv", "as_csv", is_flag=True, help="Print CSV.")
+
+by_option = click.option("--by", "weighed", default="year", help="year, winter, 16-21 and so on.")
