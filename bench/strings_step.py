@@ -11,7 +11,7 @@ from ridge_tally.core.job.edits.array.modules import ToggleModules
 from ridge_tally.core.strings.plans import TrackerClass, legal_plans
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.studies.loading.sweep import loading_sweep
-from ridge_tally.studies.strings.plans import inverter_plans
+from ridge_tally.studies.strings.inverters import inverter_plans
 from ridge_tally.studies.sun.angles import angle_map
 from ridge_tally.views.option import option_report
 
@@ -20,8 +20,8 @@ COUNTS = (16, 14, 10)
 
 def core(median_s: Callable[..., float]) -> None:
     """Ones the rest of the program waits for."""
-    two = [TrackerClass((1, 2, 3, 4, 5, 6), ((4, 14),), 1)]
-    wide = [TrackerClass((1, 2, 3, 4, 5, 6), ((4, 14),), 2)]
+    two = [TrackerClass((1, 2, 3, 4, 5, 6), ((4, 14),), (1,))]
+    wide = [TrackerClass((1, 2, 3, 4, 5, 6), ((4, 14),), (2,))]
     one_s, most_s = (median_s(lambda c=c: legal_plans(COUNTS, c)) for c in (two, wide))
     begun = time.perf_counter()
     here = workspace_in(Path(tempfile.mkdtemp()))

@@ -14,7 +14,7 @@ from jobs import FULL, SHELF, option_a, workspace_in
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.array.modules import MoveModules
 from ridge_tally.core.job.edits.survey.surroundings import SetShadeField, ShadeField
-from ridge_tally.core.kernels import dome
+from ridge_tally.core.kernels.dome import warm
 from ridge_tally.core.sun.occluders import Occluders, occluders_of
 from ridge_tally.core.sun.shading import (
     FINE,
@@ -43,7 +43,7 @@ SAMPLED_HOURS, SAMPLED_POINTS = 40, 12
 def core(median_s: Callable[..., float]) -> None:
     """A year's shade on the sample's modules, and what each owner takes."""
     start = time.perf_counter()
-    dome.warm()
+    warm()
     print(f"kernels compiled or loaded: {time.perf_counter() - start:.2f} s")
     _against_others(median_s)
     _in_the_app(median_s)

@@ -20,7 +20,7 @@ from ridge_tally.core.job.array import Position
 from ridge_tally.core.job.document import Job, tracker_inputs
 from ridge_tally.core.job.edits.array.tables import SetSeasons
 from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
-from ridge_tally.core.kernels import strings
+from ridge_tally.core.kernels.strings import warm
 from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.demo.kiln_yard import YARD, kiln_yard
@@ -38,7 +38,7 @@ SAMPLED_HOURS = 40
 def core(median_s: Callable[..., float], script: Callable[..., float]) -> None:
     """The sample's year; ``script`` is the per-module year of a careful script."""
     start = time.perf_counter()
-    strings.warm()
+    warm()
     print(f"kernels of strings compiled or loaded: {time.perf_counter() - start:.2f} s")
     option, plane = option_a(FULL), FULL.survey.planes[0]
     diode = fit_diode(FULL.equipment.modules[0])

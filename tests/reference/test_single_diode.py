@@ -21,12 +21,8 @@ from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.energy.lit import diode_reference
 from ridge_tally.core.equipment import ModuleSheet, TrackerSheet
-from ridge_tally.core.kernels.strings import (
-    best_point,
-    free_year,
-    limited_year,
-    voltage_at,
-)
+from ridge_tally.core.kernels.diode import best_point, voltage_at
+from ridge_tally.core.kernels.strings import free_year, limited_year
 
 MODULES = sample_shelf().modules
 LIGHT = np.array([0.0, 40.0, 200.0, 600.0, 1000.0, 1150.0])

@@ -15,7 +15,7 @@ from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules.code import code_families, code_rules
 from ridge_tally.rules.report import all_checks
-from ridge_tally.rules.strings.limits import string_limits
+from ridge_tally.rules.strings.limits import series_limits
 
 FIELD = CodeRuleField
 
@@ -82,7 +82,7 @@ def test_a_lower_ceiling_typed_for_the_job_is_held_with_its_source_and_taken_bac
     assert (check.limit.value, check.verdict) == (450.0, Verdict.KEPT)
     assert "code as held here" in check.limit.label
     # The planner goes by it: ten of 42.6 V each stay under 450 V at -28 °C.
-    assert string_limits(design_for(job, option_a(job))).series_max == 10
+    assert series_limits(design_for(job, option_a(job))).series_max == 10
     assert code_rules(job.site).ceiling.document == "county sheet 7"
     assert held(FIELD.CEILING, "", job=job).site.own_rules.ceiling_v is None
 
@@ -92,7 +92,7 @@ def test_the_table_can_be_the_method_though_a_coefficient_is_known() -> None:
     check = checks_of(job)["strings.cold-voltage"]
     # By hand: 13 x 37.3 V x 1.21 at -28 °C = 586.7 V; 14 would be 631.9 V, over 600 V.
     assert check.formula == "n * voc * f"
-    assert string_limits(design_for(job, option_a(job))).series_max == 13
+    assert series_limits(design_for(job, option_a(job))).series_max == 13
     assert "strings.by-the-table" not in checks_of(job)
     assert checks_of(SAMPLE)["strings.by-the-table"].value.value == pytest.approx(631.9, abs=0.05)
 

@@ -17,7 +17,8 @@ from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.strings.plans import length_told, plan_space, why_no_plan
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulation.year import hourly_year
-from ridge_tally.studies.strings.plans import Objective, inverter_plans, plans_report
+from ridge_tally.studies.strings.inverters import inverter_plans
+from ridge_tally.studies.strings.plans import Objective, plans_report
 
 
 @pytest.fixture(scope="module")

@@ -23,8 +23,9 @@ from ridge_tally.core.strings.plans import MOST_LISTED
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.studies.strings.asked_plan import plan_verdict
 from ridge_tally.studies.strings.comparison import comparison
+from ridge_tally.studies.strings.inverters import inverter_plans
 from ridge_tally.studies.strings.own_point import helped_ids, own_point_report
-from ridge_tally.studies.strings.plans import Objective, inverter_plans, plans_report
+from ridge_tally.studies.strings.plans import Objective, plans_report
 from ridge_tally.studies.strings.remedies import Remedy, remedies
 
 

@@ -1,6 +1,7 @@
 """Pictures of a workspace, taken in clean and handed out; files kept, and packed with a job."""
 
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path, PurePosixPath
 
 from ridge_tally.core.errors import NotFound
@@ -37,16 +38,20 @@ def picture_file(workspace: Workspace, sha256: str) -> Path:
 def packed_with(workspace: Workspace, job: Job) -> dict[str, bytes]:
     """Return the pictures, weather and meter files a job names that are kept here, by their names."""
     load, bench, weather = job.brief.household.load_file, job.bench, job.weather.file
-    named: list[tuple[str, Callable[[Workspace, str], Path], str]] = [
-        *((PICTURES, picture_file, sha256) for sha256 in pictures_of(job)),
-        *(((WEATHER, weather_file, weather.sha256),) if weather else ()),
-        *(((METER, meter_file, load.sha256),) if load else ()),
-        *(((METER, meter_file, bench.file.sha256),) if bench else ()),
+    desk = workspace.desk
+    named: list[tuple[str, Callable[[str], Path], str]] = [
+        (PICTURES, partial(picture_file, workspace), sha256) for sha256 in pictures_of(job)
     ]
+    if weather:
+        named.append((WEATHER, partial(weather_file, desk), weather.sha256))
+    if load:
+        named.append((METER, partial(meter_file, desk), load.sha256))
+    if bench:
+        named.append((METER, partial(meter_file, desk), bench.file.sha256))
     found = {}
     for folder, kept, sha256 in named:
         try:
-            place = kept(workspace, sha256)
+            place = kept(sha256)
         except NotFound:
             # A job file that came without its files travels on without them.
             continue

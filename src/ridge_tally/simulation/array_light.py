@@ -12,7 +12,7 @@ from ridge_tally.core.energy.lit import HeatLoss, LitString
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job.array import Mounting, PlacedModule, PlaneArray, present_of
+from ridge_tally.core.job.array import Mounting, PlacedModule, PlaneArray, in_lines, present_of
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.survey import RoofPlane
@@ -294,7 +294,8 @@ def _rear(
     if lies_deg > LEVEL_WITHIN_DEG:
         return nothing, f"the model of the back holds to {LEVEL_WITHIN_DEG:g}° of slope only"
     fronts = columns_of(lay, present_of(array))
-    rows_m = sorted({round(place.y_m, 1) for place, _ in fronts})
+    lines = in_lines(fronts, lambda c: c[0].y_m, lambda c: c[0].x_m)
+    rows_m = [line[0][0].y_m for line in lines]
     slant_m = max(lay.table_m(p.orientation) for p in spots.places)
     steps = np.diff(rows_m)
     # Rows as far apart as they are in the mean; one alone sees ten of its own lengths.

@@ -31,7 +31,7 @@ from ridge_tally.rules.brief.wishes import roofs_left_free
 from ridge_tally.rules.design import Alike, Design, alike, dc_ac_ratio, dc_watts
 from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.strings.leads import reach_m
-from ridge_tally.rules.strings.limits import cold_limit, rear_gain, string_limits
+from ridge_tally.rules.strings.limits import cold_limit, rear_gain, series_limits
 from ridge_tally.rules.strings.microinverters import Branch, branches
 from ridge_tally.rules.survey.checks import is_settled
 from ridge_tally.studies.array.ground_layout import GroundLayout, ground_layout
@@ -162,7 +162,7 @@ def option_report(job: Job, option: Option) -> OptionReport:
     """Return the fast report of an option: no year, nothing compiled, no lock."""
     design = design_for(job, option)
     checks = all_checks(design)
-    limits = string_limits(design)
+    limits = series_limits(design)
     modules = len(present_ids(option))
     p_dc_w = dc_watts(design)[2]
     return OptionReport(

@@ -6,14 +6,10 @@ from flask_openapi import APIBlueprint
 
 from ridge_tally.studies.strings.asked_plan import PlanVerdict, plan_verdict
 from ridge_tally.studies.strings.comparison import Comparison, comparison
+from ridge_tally.studies.strings.inverters import InverterPlans, inverter_plans
 from ridge_tally.studies.strings.own_point import OwnPointReport, helped_ids, own_point_report
 from ridge_tally.studies.strings.pairing import PairingStudy, pairing_study
-from ridge_tally.studies.strings.plans import (
-    InverterPlans,
-    PlansReport,
-    inverter_plans,
-    plans_report,
-)
+from ridge_tally.studies.strings.plans import PlansReport, plans_report
 from ridge_tally.studies.strings.remedies import RemediesReport, remedies
 from ridge_tally.studies.strings.tracker_currents import SharedTracker, shared_trackers
 from ridge_tally.studies.strings.tracker_losses import TrackerLosses, tracker_losses

@@ -1,10 +1,11 @@
 """A layout as rows and runs: what a crew sees, and the rail under it."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
-from itertools import groupby, pairwise
+from itertools import pairwise
 
 from ridge_tally.core.array.lay import Lay, Place
-from ridge_tally.core.job.array import Orientation
+from ridge_tally.core.job.array import Orientation, in_lines
 
 # Bottoms nearer than this are one chalk line; modules nearer than a gap and this are touching.
 SAME_LINE_M = 0.005
@@ -25,14 +26,8 @@ class Run:
 
 def runs_of(lay: Lay, places: tuple[Place, ...]) -> tuple[Run, ...]:
     """Return the runs of a layout, from the eave up and from left to right."""
-
-    def line(place: Place) -> tuple[int, str]:
-        return round(place.y_m / SAME_LINE_M), place.orientation
-
     runs: list[Run] = []
-    ordered = sorted(places, key=lambda p: (*line(p), p.x_m))
-    for _, group in groupby(ordered, key=line):
-        row = list(group)
+    for row in same_lines(places):
         starts = [0]
         for i, (one, other) in enumerate(pairwise(row), start=1):
             end_m = one.x_m + lay.width_m(one.orientation)
@@ -45,9 +40,20 @@ def runs_of(lay: Lay, places: tuple[Place, ...]) -> tuple[Run, ...]:
     return tuple(runs)
 
 
+def same_lines(places: Iterable[Place]) -> tuple[tuple[Place, ...], ...]:
+    """Return places line by line from the eave up, each from its left, all the same way round."""
+    lines = in_lines(places, lambda p: p.y_m, lambda p: p.x_m, SAME_LINE_M)
+    return tuple(
+        tuple(p for p in line if p.orientation is way)
+        for line in lines
+        for way in sorted({p.orientation for p in line})
+    )
+
+
 def rows_in(runs: tuple[Run, ...]) -> int:
     """Return how many rows those runs stand in."""
-    return len({(round(r.bottom_m / SAME_LINE_M), r.orientation) for r in runs})
+    lines = in_lines(runs, lambda r: r.bottom_m, lambda r: r.left_m, SAME_LINE_M)
+    return sum(len({r.orientation for r in line}) for line in lines)
 
 
 def rail_m(runs: tuple[Run, ...]) -> float:

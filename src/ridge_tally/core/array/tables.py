@@ -12,6 +12,7 @@ from ridge_tally.core.job.array import (
     Orientation,
     PlacedModule,
     PlaneArray,
+    in_lines,
     table_of,
     ways_of_array,
 )
@@ -66,13 +67,19 @@ def columns_of(
     lay: Lay, modules: Sequence[PlacedModule]
 ) -> tuple[tuple[Place, tuple[PlacedModule, ...]], ...]:
     """Return each column of modules on a table with the place of its lowest; one each without tiers."""
-    found: dict[tuple[int, int], list[PlacedModule]] = {}
-    for module in modules:
-        key = (round(module.x_m / SAME_LINE_M), round(front_m(lay, module) / SAME_LINE_M))
-        found.setdefault(key if lay.tiers > 1 else (len(found), 0), []).append(module)
-    return tuple(
-        (Place(c[0].x_m, front_m(lay, c[0]), c[0].orientation), tuple(c)) for c in found.values()
-    )
+    found = [[m] for m in modules] if lay.tiers == 1 else _columns(lay, modules)
+    return tuple((Place(c[0].x_m, front_m(lay, c[0]), c[0].orientation), tuple(c)) for c in found)
+
+
+def _columns(lay: Lay, modules: Sequence[PlacedModule]) -> list[list[PlacedModule]]:
+    """Return modules that stand over each other, columns and modules in the order they came in."""
+    places = {m.id: number for number, m in enumerate(modules)}
+    found = [
+        sorted(column, key=lambda m: places[m.id])
+        for line in in_lines(modules, lambda m: m.x_m, lambda m: places[m.id], SAME_LINE_M)
+        for column in in_lines(line, lambda m: front_m(lay, m), lambda m: m.tier, SAME_LINE_M)
+    ]
+    return sorted(found, key=lambda column: places[column[0].id])
 
 
 def tables_of(plane: RoofPlane, array: PlaneArray, lay: Lay) -> tuple[Table, ...]:
@@ -83,11 +90,10 @@ def tables_of(plane: RoofPlane, array: PlaneArray, lay: Lay) -> tuple[Table, ...
     A table's beams are level: it stands ``clearance`` over the highest ground under its front.
     """
     ground, table = plane.ground, table_of(array)
-    columns = sorted(
-        columns_of(lay, array.modules), key=lambda c: (round(c[0].y_m / SAME_LINE_M), c[0].x_m)
-    )
+    columns = columns_of(lay, array.modules)
+    lines = in_lines(columns, lambda c: c[0].y_m, lambda c: c[0].x_m, SAME_LINE_M)
     runs: list[list[tuple[Place, tuple[PlacedModule, ...]]]] = []
-    for place, modules in columns:
+    for place, modules in (column for line in lines for column in line):
         last = runs[-1][-1][0] if runs else None
         if last is not None:
             end_m = last.x_m + lay.width_m(last.orientation)

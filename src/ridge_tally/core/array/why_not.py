@@ -9,7 +9,7 @@ import numpy as np
 from ridge_tally.core.array.blockers import BlockerKind, Ground, Owner, free_bands, intervals
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.array.search import prepared, stacked
-from ridge_tally.core.array.shape import SAME_LINE_M
+from ridge_tally.core.array.shape import same_lines
 from ridge_tally.core.job.array import Orientation, Ways
 
 # A change is told to this.
@@ -61,11 +61,9 @@ class Change:
 
 def row_rooms(ground: Ground, lay: Lay, places: tuple[Place, ...]) -> tuple[RowRoom, ...]:
     """Return the stretches of the rows there are, the nearest to one more first."""
-    rows: dict[tuple[int, Orientation], list[Place]] = {}
-    for place in places:
-        rows.setdefault((round(place.y_m / SAME_LINE_M), place.orientation), []).append(place)
     found: list[RowRoom] = []
-    for (_, orientation), row in rows.items():
+    for row in same_lines(places):
+        orientation = row[0].orientation
         # A hair inside, so that a row laid right at its limits is not cut by them.
         hair_m = 1e-4
         bottom = np.array([row[0].y_m + hair_m])

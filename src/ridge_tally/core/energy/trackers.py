@@ -22,13 +22,13 @@ from ridge_tally.core.equipment import OptimizerSheet
 from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job.document import TrackerInput
 from ridge_tally.core.kernels import modules as module_kernel
-from ridge_tally.core.kernels import strings as kernel
+from ridge_tally.core.kernels.strings import BOUNDLESS, free_year, limited_year
 from ridge_tally.core.sky.weather_year import WeatherYear, step_h
 
 FloatArray = NDArray[np.float64]
 # Modules without a converter, and a tracker that takes whatever there is.
-NO_UNIT = (1.0, kernel.BOUNDLESS, kernel.BOUNDLESS)
-NO_LIMITS = (0.0, kernel.BOUNDLESS, kernel.BOUNDLESS, 0.0)
+NO_UNIT = (1.0, BOUNDLESS, BOUNDLESS)
+NO_LIMITS = (0.0, BOUNDLESS, BOUNDLESS, 0.0)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -95,7 +95,7 @@ def loaded_tracker(index: int, strings: Sequence[LitString], weather: WeatherYea
     )
     lit = (light, starts, cells)
     alike = len(sheets) == 1
-    free = kernel.free_year(*lit, refs[0]) if alike else _mixed_year(*lit, refs, types)
+    free = free_year(*lit, refs[0]) if alike else _mixed_year(*lit, refs, types)
     return LoadedTracker(index, tuple(strings), *lit, refs, types, *free)
 
 
@@ -106,7 +106,7 @@ def _mixed_year(
     refs: FloatArray,
     types: NDArray[np.int64],
 ) -> tuple[FloatArray, ...]:
-    """Return what ``kernel.free_year`` does, for strings with modules of several types."""
+    """Return what ``free_year`` does, for strings with modules of several types."""
     cool, own = np.zeros(light.shape[1]), np.zeros(light.shape[1])
     for s, (first, end) in enumerate(pairwise(starts)):
         for t in np.unique(types[first:end]):
@@ -156,7 +156,7 @@ def taken(tracker: LoadedTracker, at: TrackerInput) -> Taken:
         bare = np.zeros(len(tracker.types), np.bool_)
         best_w, power_w, volts_v = module_kernel.helped_year(*lit, 1, bare, *NO_UNIT, *limits)
         return Taken(power_w, volts_v, best_w)
-    power_w, volts_v = kernel.limited_year(
+    power_w, volts_v = limited_year(
         tracker.light_w_per_m2, tracker.starts, tracker.cells_degc, tracker.refs[0], tracker.free_w,
         tracker.volts_v, tracker.opens_v, tracker.even, *limits,
     )  # fmt: skip

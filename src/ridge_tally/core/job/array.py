@@ -3,7 +3,6 @@
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from enum import StrEnum
-from itertools import groupby
 from typing import TypeVar
 
 from ridge_tally.core.equipment import ModuleId
@@ -151,21 +150,29 @@ ROUNDED_TO = 5
 SAME_ROW_M = 0.05
 
 
-def in_rows(
-    things: Iterable[T], corner: Callable[[T], tuple[float, float]]
+def in_lines(
+    things: Iterable[T],
+    across: Callable[[T], float],
+    along: Callable[[T], float],
+    within_m: float = SAME_ROW_M,
 ) -> tuple[tuple[T, ...], ...]:
-    """Return things row by row from the lowest, each row from its left, by their corners x and y."""
+    """Return things line by line, lines by how far across they lie, each in its order along.
 
-    def row(thing: T) -> int:
-        return round(corner(thing)[1] / SAME_ROW_M)
-
-    ordered = sorted(things, key=lambda t: (row(t), corner(t)[0]))
-    return tuple(tuple(group) for _, group in groupby(ordered, key=row))
+    What lies within so many metres of a line's first belongs to it: a line is told by distance,
+    never by a grid's edges.
+    """
+    lines: list[list[T]] = []
+    for thing in sorted(things, key=across):
+        if lines and across(thing) - across(lines[-1][0]) <= within_m:
+            lines[-1].append(thing)
+        else:
+            lines.append([thing])
+    return tuple(tuple(sorted(line, key=along)) for line in lines)
 
 
 def module_rows(modules: Iterable[PlacedModule]) -> tuple[tuple[PlacedModule, ...], ...]:
     """Return modules row by row from the lowest, each row from its left."""
-    return in_rows(modules, lambda m: (m.x_m, m.y_m))
+    return in_lines(modules, lambda m: m.y_m, lambda m: m.x_m)
 
 
 def ways_of_array(array: PlaneArray) -> Ways:

@@ -10,21 +10,23 @@ from typing import Any
 import numba
 import numpy as np
 
+from ridge_tally.core.kernels.diode import (
+    STC_K,
+    best_point,
+    diode_terms,
+    levels_of_light,
+    string_v,
+    voltage_at,
+)
 from ridge_tally.core.kernels.strings import (
     BOUNDLESS,
     BYPASS_V,
     DARK_W_PER_M2,
     EVEN_FRAC,
-    STC_K,
-    _best_of_string,
-    _levels,
-    _own_power,
-    _single,
-    _string_v,
-    _together,
-    best_point,
-    diode_terms,
-    voltage_at,
+    best_of_string,
+    in_parallel,
+    own_power,
+    single_string,
 )
 
 compiled = numba.njit(cache=True, nogil=True)
@@ -92,11 +94,13 @@ def own_points(
                 if v_min <= v * per <= v_max and i <= i_max:
                     taken[m, n], volts[m, n] = v * i * per, v * per
                 else:
-                    _, taken[m, n], volts[m, n], _ = _single(mine, heat, ref, v_min, v_max, i_max)
+                    _, taken[m, n], volts[m, n], _ = single_string(
+                        mine, heat, ref, v_min, v_max, i_max
+                    )
             else:
-                own[n] += _own_power(mine, heat, ref, counts, terms)
-                cool[n] += _own_power(mine, STC_K - 273.15, ref, counts, terms)
-                best[m, n], taken[m, n], volts[m, n], opens = _single(
+                own[n] += own_power(mine, heat, ref, counts, terms)
+                cool[n] += own_power(mine, STC_K - 273.15, ref, counts, terms)
+                best[m, n], taken[m, n], volts[m, n], opens = single_string(
                     mine, heat, ref, v_min, v_max, i_max
                 )
             if opens < v_start:
@@ -117,12 +121,12 @@ def _module_curve(
 ) -> None:
     """Add to ``volts`` what a module with an add-on optimizer gives at each current."""
     counts, terms = np.empty(len(light)), np.empty((len(light), 5))
-    found = _levels(light, cell_degc, ref, counts, terms)
-    i_best, p_best = _best_of_string(0.0, terms[0, 0], found, counts, terms)
+    found = levels_of_light(light, cell_degc, ref, counts, terms)
+    i_best, p_best = best_of_string(0.0, terms[0, 0], found, counts, terms)
     p_best = min(p_best, p_max)
     for k in range(len(amps)):
         i = amps[k]
-        straight = _string_v(i, found, counts, terms)
+        straight = string_v(i, found, counts, terms)
         if straight > 0.0:
             straight *= kept_frac
         if i <= i_best or p_best <= 0.0:
@@ -184,9 +188,9 @@ def _curve(
                 bare[plain] = light[m]
                 plain += 1
         if plain > 0:
-            found = _levels(bare[:plain], cell_degc, refs[t], counts, terms)
+            found = levels_of_light(bare[:plain], cell_degc, refs[t], counts, terms)
             for k in range(len(amps)):
-                volts[k] += _string_v(amps[k], found, counts, terms)
+                volts[k] += string_v(amps[k], found, counts, terms)
     for m in range(len(light) // per):
         if fitted[m]:
             mine, ref = light[m * per : (m + 1) * per], refs[types[m * per]]
@@ -285,8 +289,8 @@ def helped_year(
                 if i_free == i_taken:
                     break
         else:
-            free[n], _, _, _ = _together(volts, amps, 0.0, BOUNDLESS, BOUNDLESS)
-            _, taken[n], at[n], _ = _together(volts, amps, v_min, v_max, i_max)
+            free[n], _, _, _ = in_parallel(volts, amps, 0.0, BOUNDLESS, BOUNDLESS)
+            _, taken[n], at[n], _ = in_parallel(volts, amps, v_min, v_max, i_max)
         if opens < max(v_start, v_min):
             taken[n], at[n] = 0.0, 0.0
     return free, taken, at
@@ -305,8 +309,8 @@ def own_year(light: Any, cell_degc: Any, ref: Any) -> Any:
         column = light[:, n].copy()
         if column.max() <= DARK_W_PER_M2:
             continue
-        own[n] = _own_power(column, cell_degc[n], ref, counts, terms)
-        cool[n] = _own_power(column, STC_K - 273.15, ref, counts, terms)
+        own[n] = own_power(column, cell_degc[n], ref, counts, terms)
+        cool[n] = own_power(column, STC_K - 273.15, ref, counts, terms)
     return cool, own
 
 

@@ -10,121 +10,35 @@ from typing import Any
 import numba
 import numpy as np
 
+from ridge_tally.core.kernels.diode import (
+    BYPASS_V,
+    STC_K,
+    best_point,
+    diode_terms,
+    levels_of_light,
+    string_v,
+    voltage_at,
+)
+
 compiled = numba.njit(cache=True, nogil=True)
-BOLTZMANN_EV_PER_K = 8.617332478e-05
-STC_K = 298.15
-# How a band gap falls with heat: De Soto et al. 2006.
-GAP_PER_K = -0.0002677
-# What a conducting bypass diode costs; common practice for Schottky diodes, no source.
-BYPASS_V = 0.5
-# Substrings nearer than this share of the brightest count as one level of light.
-LEVELS = 200
+
+
 # Light this even is taken as one.
 EVEN_FRAC = 0.01
+
 # Below this light the diode equations are ill-conditioned and the yield is nothing.
 DARK_W_PER_M2 = 1.0
+
 # Levels whose staircase power lies this far below the best one's are not searched.
 WORTH_FRAC = 0.88
+
 # About where a level's diodes stand at its peak, as a share of where they open.
 NEAR_PEAK = 0.88
+
 CURRENTS, VOLTAGES = 96, 128
+
 # No limit at all, volts or amperes.
 BOUNDLESS = 1e9
-
-
-@compiled
-def diode_terms(light: float, cell_degc: float, ref: Any) -> Any:
-    """Return light current, saturation current, series ohm, shunt siemens and a of a substring.
-
-    ``ref``: light current, saturation current, series ohm, shunt ohm, a of the module at
-    standard conditions, A/°C of the short-circuit current, substrings in the module, gap in eV.
-    """
-    kelvin = cell_degc + 273.15
-    warm = kelvin / STC_K
-    gap = ref[7] * (1.0 + GAP_PER_K * (kelvin - STC_K))
-    rise = ref[7] / (BOLTZMANN_EV_PER_K * STC_K) - gap / (BOLTZMANN_EV_PER_K * kelvin)
-    parts = ref[6]
-    light_a = light / 1000.0 * (ref[0] + ref[5] * (kelvin - STC_K))
-    saturation_a = ref[1] * warm * warm * warm * math.exp(rise)
-    shunt_s = light / 1000.0 / ref[3] * parts
-    return light_a, saturation_a, ref[2] / parts, shunt_s, ref[4] * warm / parts
-
-
-@compiled
-def voltage_at(current: float, terms: Any) -> float:
-    """Return a substring's voltage at a current, its bypass diode conducting where it must."""
-    light, saturation, series, shunt, a = terms
-    if current >= light:
-        return -BYPASS_V
-    vd = a * math.log((light - current) / saturation + 1.0)
-    for _ in range(8):
-        grown = saturation * math.exp(vd / a)
-        off = light - (grown - saturation) - vd * shunt - current
-        step = off / (grown / a + shunt)
-        vd += step
-        if abs(step) < 1e-7:
-            break
-    volts: float = max(vd - current * series, -BYPASS_V)
-    return volts
-
-
-@compiled
-def best_point(terms: Any) -> Any:
-    """Return voltage and current of a substring's own maximum-power point.
-
-    By Newton's method on the diode voltage, as in Bishop 1988: dP/dvd = 0.
-    """
-    light, saturation, series, shunt, a = terms
-    vd = a * math.log(light / saturation + 1.0) * 0.85
-    for _ in range(30):
-        grown = saturation * math.exp(vd / a)
-        i = light - (grown - saturation) - vd * shunt
-        di, d2i = -grown / a - shunt, -grown / (a * a)
-        v, dv, d2v = vd - i * series, 1.0 - di * series, -d2i * series
-        first = dv * i + v * di
-        second = d2v * i + 2.0 * dv * di + v * d2i
-        step = -first / second
-        # A long first step would leave the knee.
-        step = max(-2.0 * a, min(2.0 * a, step))
-        vd += step
-        if abs(step) < 1e-8:
-            break
-    i = light - saturation * math.expm1(vd / a) - vd * shunt
-    return vd - i * series, i
-
-
-@compiled
-def _levels(light: Any, cell_degc: float, ref: Any, counts: Any, terms: Any) -> int:
-    """Sort a string's substrings into levels of light, brightest first; return how many."""
-    brightest = 1e-6
-    for e in light:
-        brightest = max(brightest, e)
-    sums = np.zeros(LEVELS + 1)
-    many = np.zeros(LEVELS + 1)
-    for e in light:
-        k = round(e / brightest * LEVELS)
-        sums[k] += e
-        many[k] += 1.0
-    found = 0
-    for k in range(LEVELS, -1, -1):
-        if many[k] > 0.0:
-            counts[found] = many[k]
-            mean = sums[k] / many[k]
-            one = diode_terms(max(mean, 1e-6), cell_degc, ref)
-            for j in range(5):
-                terms[found, j] = one[j]
-            found += 1
-    return found
-
-
-@compiled
-def _string_v(current: float, found: int, counts: Any, terms: Any) -> float:
-    """Return the voltage of a string at a current."""
-    total = 0.0
-    for k in range(found):
-        one = (terms[k, 0], terms[k, 1], terms[k, 2], terms[k, 3], terms[k, 4])
-        total += counts[k] * voltage_at(current, one)
-    return total
 
 
 @compiled
@@ -200,12 +114,12 @@ def _highest(k: int, found: int, counts: Any, terms: Any, held: Any) -> Any:
 @compiled
 def _current_at(volts: float, most: float, found: int, counts: Any, terms: Any) -> float:
     """Return the current at which a string stands at a voltage; 0 where it never reaches it."""
-    if _string_v(0.0, found, counts, terms) <= volts:
+    if string_v(0.0, found, counts, terms) <= volts:
         return 0.0
     low, high = 0.0, most
     for _ in range(40):
         middle = (low + high) / 2
-        if _string_v(middle, found, counts, terms) > volts:
+        if string_v(middle, found, counts, terms) > volts:
             low = middle
         else:
             high = middle
@@ -213,7 +127,7 @@ def _current_at(volts: float, most: float, found: int, counts: Any, terms: Any) 
 
 
 @compiled
-def _best_of_string(low: float, high: float, found: int, counts: Any, terms: Any) -> Any:
+def best_of_string(low: float, high: float, found: int, counts: Any, terms: Any) -> Any:
     """Return current and power of a string's best point between two currents.
 
     Between the light currents of two levels the power has one maximum; levels whose staircase
@@ -227,7 +141,7 @@ def _best_of_string(low: float, high: float, found: int, counts: Any, terms: Any
         volts += counts[k] * held[k]
         scores[k] = terms[k, 0] * (volts - dimmer * BYPASS_V)
         best_score = max(best_score, scores[k])
-    best_i, best_p = low, low * _string_v(low, found, counts, terms)
+    best_i, best_p = low, low * string_v(low, found, counts, terms)
     # A look at each stretch about where it peaks, then a search of the two that promise most.
     first, second, first_p, second_p = -1, -1, -1.0, -1.0
     for k in range(found):
@@ -249,24 +163,24 @@ def _best_of_string(low: float, high: float, found: int, counts: Any, terms: Any
         i, p = _highest(k, found, counts, terms, held)
         inside = min(max(i, low, foot), high, terms[k, 0])
         if inside != i:
-            i, p = inside, inside * _string_v(inside, found, counts, terms)
+            i, p = inside, inside * string_v(inside, found, counts, terms)
         if p > best_p:
             best_i, best_p = i, p
-    end = high * _string_v(high, found, counts, terms)
+    end = high * string_v(high, found, counts, terms)
     return (high, end) if end > best_p else (best_i, best_p)
 
 
 @compiled
-def _single(
+def single_string(
     light: Any, cell_degc: float, ref: Any, v_min: float, v_max: float, i_max: float
 ) -> Any:
     """Return free power, taken power, voltage and open voltage of one string on a tracker."""
     counts, terms = np.empty(len(light)), np.empty((len(light), 5))
-    found = _levels(light, cell_degc, ref, counts, terms)
+    found = levels_of_light(light, cell_degc, ref, counts, terms)
     most = terms[0, 0]
-    i, free = _best_of_string(0.0, most, found, counts, terms)
+    i, free = best_of_string(0.0, most, found, counts, terms)
     v = free / i if i > 0 else 0.0
-    opens = _string_v(0.0, found, counts, terms)
+    opens = string_v(0.0, found, counts, terms)
     if v_min <= v <= v_max and i <= i_max:
         return free, free, v, opens
     if opens <= v_min:
@@ -275,7 +189,7 @@ def _single(
     top = min(i_max, _current_at(v_min, most, found, counts, terms))
     if top <= least:
         return free, 0.0, 0.0, opens
-    i, taken = _best_of_string(least, top, found, counts, terms)
+    i, taken = best_of_string(least, top, found, counts, terms)
     return free, taken, taken / i if i > 0 else 0.0, opens
 
 
@@ -296,7 +210,7 @@ def _parallel(
     for s in range(strings):
         mine = light[starts[s] : starts[s + 1]]
         counts, terms = np.empty(len(mine)), np.empty((len(mine), 5))
-        found = _levels(mine, cell_degc[s], ref, counts, terms)
+        found = levels_of_light(mine, cell_degc[s], ref, counts, terms)
         # Close together where the curve bends: just below each level's light current.
         each = max(2, CURRENTS // found)
         for k in range(CURRENTS):
@@ -306,12 +220,12 @@ def _parallel(
             amps[s, k] = foot + (terms[level, 0] - foot) * (1.0 - (1.0 - inside) ** 2)
         amps[s, 0] = 0.0
         for k in range(CURRENTS):
-            volts[s, k] = _string_v(amps[s, k], found, counts, terms)
-    return _together(volts, amps, v_min, v_max, i_max)
+            volts[s, k] = string_v(amps[s, k], found, counts, terms)
+    return in_parallel(volts, amps, v_min, v_max, i_max)
 
 
 @compiled
-def _together(volts: Any, amps: Any, v_min: float, v_max: float, i_max: float) -> Any:
+def in_parallel(volts: Any, amps: Any, v_min: float, v_max: float, i_max: float) -> Any:
     """Return free and taken power, voltage and open voltage of strings on one voltage.
 
     ``volts`` and ``amps`` (s, k): each string's curve, voltage falling as current grows.
@@ -362,9 +276,9 @@ def _together(volts: Any, amps: Any, v_min: float, v_max: float, i_max: float) -
 
 
 @compiled
-def _own_power(light: Any, cell_degc: float, ref: Any, counts: Any, terms: Any) -> float:
+def own_power(light: Any, cell_degc: float, ref: Any, counts: Any, terms: Any) -> float:
     """Return the sum of a string's substrings each at its own best, W, level by level."""
-    found = _levels(light, cell_degc, ref, counts, terms)
+    found = levels_of_light(light, cell_degc, ref, counts, terms)
     total = 0.0
     for k in range(found):
         if terms[k, 0] > DARK_W_PER_M2 / 1000.0 * ref[0]:
@@ -430,10 +344,10 @@ def free_year(light: Any, starts: Any, cell_degc: Any, ref: Any) -> Any:
             continue
         for s in range(strings):
             mine = column[starts[s] : starts[s + 1]]
-            own[n] += _own_power(mine, cells[s], ref, counts, terms)
-            cool[n] += _own_power(mine, STC_K - 273.15, ref, counts, terms)
+            own[n] += own_power(mine, cells[s], ref, counts, terms)
+            cool[n] += own_power(mine, STC_K - 273.15, ref, counts, terms)
         if strings == 1:
-            free[n], _, volts[n], opens[n] = _single(
+            free[n], _, volts[n], opens[n] = single_string(
                 column, cells[0], ref, 0.0, BOUNDLESS, BOUNDLESS
             )
         else:
@@ -494,10 +408,10 @@ def limited_year(
         column = light[:, n].copy()
         if even[n]:
             one = np.full(starts[1] - starts[0], column.mean())
-            _, power, at[n], _ = _single(one, cells[0], ref, v_min, v_max, i_max / strings)
+            _, power, at[n], _ = single_string(one, cells[0], ref, v_min, v_max, i_max / strings)
             taken[n] = power * strings
         elif strings == 1:
-            _, taken[n], at[n], _ = _single(column, cells[0], ref, v_min, v_max, i_max)
+            _, taken[n], at[n], _ = single_string(column, cells[0], ref, v_min, v_max, i_max)
         else:
             _, taken[n], at[n], _ = _parallel(column, starts, cells, ref, v_min, v_max, i_max)
     return taken, at

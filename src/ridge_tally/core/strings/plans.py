@@ -20,11 +20,12 @@ class TrackerClass:
     """Trackers that are alike: their numbers, strings each takes, and the lengths legal on them.
 
     ``spans``: fewest and most in series, plane by plane; one stands for all planes.
+    ``strings_max``: how many strings one takes, plane by plane; one stands for all.
     """
 
     numbers: tuple[int, ...]
     spans: tuple[tuple[int, int], ...]
-    strings_max: int
+    strings_max: tuple[int, ...]
 
     @property
     def longest(self) -> int:
@@ -35,6 +36,15 @@ class TrackerClass:
         """Return whether strings of a plane may be so long."""
         low, high = self.spans[plane if len(self.spans) > 1 else 0]
         return max(1, low) <= series <= high
+
+    def strings_of(self, plane: int) -> int:
+        """Return how many strings of a plane one takes."""
+        return self.strings_max[plane if len(self.strings_max) > 1 else 0]
+
+    @property
+    def modules_max(self) -> int:
+        """No more modules than this stand on one."""
+        return self.longest * max(self.strings_max)
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,7 +71,12 @@ class Plans:
 
 
 def legal_plans(
-    counts: tuple[int, ...], classes: Sequence[TrackerClass], kinds: tuple[int, ...] = ()
+    counts: tuple[int, ...],
+    classes: Sequence[TrackerClass],
+    kinds: tuple[int, ...] = (),
+    *,
+    apart: bool = False,
+    most: int = MOST_LISTED,
 ) -> Plans:
     """Return every plan that strings all modules within the lengths and strings allowed.
 
@@ -73,9 +88,14 @@ def legal_plans(
         Strings in parallel on one tracker are equally long; they may be of several planes.
     kinds : tuple of int
         The type of module on each plane; left out, one for all.  Types are not paralleled.
+    apart : bool
+        Only plans with each tracker's strings of one plane.
+    most : int
+        So many are listed at most; the count is exact.
     """
-    options = [_options(counts, c, kinds) for c in classes]
-    carried = [len(c.numbers) * c.longest * c.strings_max for c in classes]
+    options = [_options(counts, c, kinds, apart=apart) for c in classes]
+    on_one = [c.modules_max for c in classes]
+    carried = [len(c.numbers) * most for c, most in zip(classes, on_one, strict=True)]
     # What the classes behind each can carry at most.
     beyond = [sum(carried[i + 1 :]) for i in range(len(classes))]
 
@@ -91,8 +111,7 @@ def legal_plans(
             return 1
         if at == len(classes):
             return 0
-        most = trackers * classes[at].longest * classes[at].strings_max + beyond[at]
-        if sum(left) > most:
+        if sum(left) > trackers * on_one[at] + beyond[at]:
             return 0
         total = ways(*after(at), left)
         if trackers and (at + 1 < len(classes) or _reached(options[at], first, left)):
@@ -120,11 +139,11 @@ def legal_plans(
         return Plans(0, ())
     begin = (0, 0, len(classes[0].numbers), counts)
     made: tuple[list[_Option], ...] = tuple([] for _ in classes)
-    return Plans(ways(*begin), tuple(islice(build(*begin, made), MOST_LISTED)))
+    return Plans(ways(*begin), tuple(islice(build(*begin, made), most)))
 
 
 def _options(
-    counts: tuple[int, ...], trackers: TrackerClass, kinds: tuple[int, ...]
+    counts: tuple[int, ...], trackers: TrackerClass, kinds: tuple[int, ...], *, apart: bool
 ) -> list[_Option]:
     """Return what one tracker of a class can carry, plane by plane, longest strings first.
 
@@ -133,15 +152,24 @@ def _options(
     found: list[_Option] = []
     for series in range(trackers.longest, 0, -1):
         most = [
-            min(trackers.strings_max, count // series) if trackers.takes(plane, series) else 0
+            min(trackers.strings_of(plane), count // series) if trackers.takes(plane, series) else 0
             for plane, count in enumerate(counts)
         ]
         found += [
             (series, strings)
             for strings in product(*(range(m, -1, -1) for m in most))
-            if 1 <= sum(strings) <= trackers.strings_max and _of_one_kind(strings, kinds)
+            if any(strings)
+            and _fit_together(strings, trackers)
+            and _of_one_kind(strings, kinds)
+            and not (apart and sum(map(bool, strings)) > 1)
         ]
     return sorted(found, key=lambda option: _first_plane(option[1]))
+
+
+def _fit_together(strings: tuple[int, ...], trackers: TrackerClass) -> bool:
+    """Whether a tracker takes so many strings of the planes together."""
+    most = min(trackers.strings_of(plane) for plane, many in enumerate(strings) if many)
+    return sum(strings) <= most
 
 
 def _of_one_kind(strings: tuple[int, ...], kinds: tuple[int, ...]) -> bool:

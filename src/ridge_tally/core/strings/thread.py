@@ -2,14 +2,12 @@
 
 from collections.abc import Iterable, Mapping, Sequence
 from enum import StrEnum
-from itertools import count, groupby
+from itertools import count
 
-from ridge_tally.core.job.array import PlacedModule
+from ridge_tally.core.job.array import PlacedModule, in_lines
 from ridge_tally.core.job.document import ModuleString
 from ridge_tally.core.job.ids import PlacedId
-from ridge_tally.core.strings.plan import TrackerLoad
-
-ROW_TOLERANCE_M = 0.05
+from ridge_tally.core.strings.plans import Plan
 
 
 class Weave(StrEnum):
@@ -37,12 +35,10 @@ def serpentine(
     def along(m: PlacedModule) -> float:
         return -m.y_m if down else m.x_m
 
-    present = sorted((m for m in modules if m.present), key=lambda m: (line_of(m), along(m)))
     ordered: list[PlacedModule] = []
-    lines = groupby(present, key=lambda m: round(line_of(m) / ROW_TOLERANCE_M))
-    for number, (_, line) in enumerate(lines):
-        run = sorted(line, key=along)
-        ordered.extend(run if number % 2 == 0 else reversed(run))
+    lines = in_lines((m for m in modules if m.present), line_of, along)
+    for number, line in enumerate(lines):
+        ordered.extend(line if number % 2 == 0 else reversed(line))
     return tuple(ordered)
 
 
@@ -86,11 +82,11 @@ def leapfrogged(module_ids: tuple[PlacedId, ...]) -> tuple[PlacedId, ...]:
 
 
 def thread_strings(
-    modules: tuple[PlacedModule, ...],
-    plan: tuple[TrackerLoad, ...],
+    modules: Iterable[PlacedModule],
+    plan: Plan,
     there: tuple[ModuleString, ...] = (),
 ) -> tuple[ModuleString, ...]:
-    """Return the plan's strings with modules in wiring order, tagged A, B, C …
+    """Return one plane's strings of a plan with modules in wiring order, tagged A, B, C …
 
     Modules beyond the plan's count stay without a string; tags of strings that are ``there``
     are not given again.

@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.job.ids import ShadeId
 from ridge_tally.core.job.survey import LeafHabit, ShadeKind, Survey
-from ridge_tally.core.kernels import dome
+from ridge_tally.core.kernels.dome import CONE, CYLINDER, ELLIPSOID
 from ridge_tally.core.survey.scene import FaceKind, RoundKind, Scene, scene_of
 
 FloatArray = NDArray[np.float64]
@@ -133,9 +133,9 @@ def with_rows(occluders: Occluders, name: str, glass_m: FloatArray) -> Occluders
 
 
 SHAPES = {
-    RoundKind.POST: dome.CYLINDER,
-    RoundKind.CROWN: dome.ELLIPSOID,
-    RoundKind.CONE: dome.CONE,
+    RoundKind.POST: CYLINDER,
+    RoundKind.CROWN: ELLIPSOID,
+    RoundKind.CONE: CONE,
 }
 KIND_OF_FACE = {
     FaceKind.ROOF: OwnerKind.ROOF,

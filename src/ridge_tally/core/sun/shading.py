@@ -9,7 +9,8 @@ from numpy.typing import NDArray
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.job.array import Orientation
 from ridge_tally.core.job.survey import RoofPlane
-from ridge_tally.core.kernels import dome
+from ridge_tally.core.kernels.dome import skies
+from ridge_tally.core.kernels.dome_light import beam_sums, beam_through, sky_sums
 from ridge_tally.core.sky.plane_irradiance import GlassPassing, LightParts
 from ridge_tally.core.sky.sun import SunPath
 from ridge_tally.core.sky.weather_year import hour_of, month_of, step_h
@@ -164,7 +165,7 @@ def skies_over(
     bearing = (np.arange(4 * rows) + 0.5) * 90 / rows
     horizon = np.interp(bearing, np.arange(360.0), occluders.horizon_deg, period=360.0)
     numbers = [i for i, o in enumerate(occluders.owners) if o.kind is OwnerKind.HORIZON]
-    words: WordArray = dome.skies(
+    words: WordArray = skies(
         np.ascontiguousarray(points_m),
         occluders.corners_m,
         occluders.starts,
@@ -223,7 +224,7 @@ def reach_at(
 
     ``sky`` holds the skies over the points of one module, substring by substring.
     """
-    found: NDArray[np.float32] = dome.beam_through(
+    found: NDArray[np.float32] = beam_through(
         sky,
         len(sky) // substrings,
         np.radians(azimuth_deg),
@@ -263,7 +264,7 @@ def module_light(
     up, month = hours.up, hours.month
     azimuth, elevation = hours.sun.azimuth_deg[up], 90.0 - hours.sun.zenith_deg[up]
     direct = (parts.beam_w_per_m2 + parts.circumsolar_w_per_m2)[up]
-    reach, least, alone, only = dome.beam_sums(
+    reach, least, alone, only = beam_sums(
         sky,
         group_of,
         np.radians(azimuth),
@@ -276,7 +277,7 @@ def module_light(
     # Months alike are counted once: most skies have a leafy season and a bare one.
     seasons, season_of = np.unique(passes, axis=0, return_inverse=True)
     season_of = season_of.ravel()
-    sky_lost, sky_alone, sky_only = dome.sky_sums(
+    sky_lost, sky_alone, sky_only = sky_sums(
         sky, len(sky) // substrings, weights, np.ascontiguousarray(seasons), owners
     )
     wide = parts.isotropic_w_per_m2 + parts.horizon_w_per_m2

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.kernels import dome
+from ridge_tally.core.kernels.dome import CONE, CYLINDER
 from ridge_tally.core.sun.occluders import Occluders, OwnerKind
 
 FloatArray = NDArray[np.float64]
@@ -72,7 +72,7 @@ def before_screen(screen: Screen, occluders: Occluders) -> Before:
         (
             solid,
             int(shape),
-            occluders.owners[owner].kind is OwnerKind.TREE and shape != dome.CYLINDER,
+            occluders.owners[owner].kind is OwnerKind.TREE and shape != CYLINDER,
         )
         for solid, shape, owner in zip(
             occluders.rounds_m, occluders.shapes, occluders.round_owners, strict=True
@@ -155,9 +155,9 @@ def _lines(solid: FloatArray, shape: int, sun: FloatArray) -> tuple[FloatArray, 
     circle = np.column_stack([np.cos(AROUND), np.sin(AROUND)]) * radius
     flat = np.array([east, north]) + circle
     foot = np.column_stack([flat, np.full(len(flat), base)])
-    if shape == dome.CYLINDER:
+    if shape == CYLINDER:
         return foot, np.column_stack([flat, np.full(len(flat), top)])
-    if shape == dome.CONE:
+    if shape == CONE:
         return foot, np.tile([east, north, top], (len(flat), 1))
     # An ellipsoid, squeezed to a ball: its outline is the great circle square to the sun.
     size = np.array([radius, radius, max((top - base) / 2, NEAR_M)])

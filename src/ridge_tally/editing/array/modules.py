@@ -12,7 +12,7 @@ from ridge_tally.core.job.array import (
     ROUNDED_TO,
     PlacedModule,
     PlaneArray,
-    in_rows,
+    in_lines,
     present_of,
 )
 from ridge_tally.core.job.document import (
@@ -136,7 +136,7 @@ def _columns(
         for c in columns_of(lay, array.modules)
         if module_ids is None or any(m.id in module_ids for m in c[1])
     )
-    return in_rows(columns, lambda c: (c[0].x_m, c[0].y_m))
+    return in_lines(columns, lambda c: c[0].y_m, lambda c: c[0].x_m)
 
 
 def _moved(job: Job, edit: MoveModules) -> Job:

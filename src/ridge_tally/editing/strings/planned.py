@@ -6,13 +6,13 @@ from ridge_tally.core.job.document import (
     Job,
     ModuleString,
     Option,
-    module_on,
     present_ids,
 )
-from ridge_tally.core.strings.plan import StringLimits, plan_planes
+from ridge_tally.core.strings.automatic import automatic_plan
+from ridge_tally.core.strings.plans import PlanLoad
 from ridge_tally.core.strings.thread import thread_strings
 from ridge_tally.editing.design import design_for
-from ridge_tally.rules.strings.limits import string_limits
+from ridge_tally.rules.strings.plans import plan_space
 
 
 def thread_option(job: Job, option: Option) -> Option:
@@ -24,21 +24,12 @@ def thread_option(job: Job, option: Option) -> Option:
     design = design_for(job, option)
     strings = _locked(option, len(design.trackers))
     wired = {m for s in strings for m in s.module_ids}
-    free = {
-        a.plane_id: tuple(m for m in a.modules if m.present and m.id not in wired)
-        for a in option.arrays
-    }
-    free = {plane_id: modules for plane_id, modules in free.items() if modules}
-    if free:
-        taken = {s.tracker_number for s in strings}
-        limits = [
-            _with_room(string_limits(design, module_on(job, option, plane_id)), taken)
-            for plane_id in free
-        ]
-        counts = tuple(len(modules) for modules in free.values())
-        plans = plan_planes(counts, limits, option.series_wish)
-        for modules, plan in zip(free.values(), plans, strict=True):
-            strings += thread_strings(modules, plan, strings)
+    space = plan_space(design, strings)
+    plan = automatic_plan(space.ground, option.series_wish)
+    free = {a.plane_id: [m for m in a.modules if m.id not in wired] for a in option.arrays}
+    for index, part in enumerate(space.parts):
+        loads = sorted((ld for ld in plan if ld.plane_index == index), key=_tracker_number)
+        strings += thread_strings(free[part.plane_id], tuple(loads), strings)
     # By tag, so that a string keeps its place and its colour whoever else is wired.
     ordered = sorted(strings, key=lambda s: (len(s.tag), s.tag))
     there = set(present_ids(option))
@@ -47,12 +38,8 @@ def thread_option(job: Job, option: Option) -> Option:
     return replace(option, strings=tuple(ordered), electronics=electronics)
 
 
-def _with_room(limits: StringLimits, taken: set[int]) -> StringLimits:
-    """Return limits without the trackers that are taken."""
-    room = tuple(
-        0 if number in taken else most for number, most in enumerate(limits.strings_max, start=1)
-    )
-    return replace(limits, strings_max=room)
+def _tracker_number(load: PlanLoad) -> int:
+    return load.tracker_number
 
 
 def _locked(option: Option, trackers: int) -> tuple[ModuleString, ...]:

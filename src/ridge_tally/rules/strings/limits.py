@@ -12,7 +12,6 @@ from ridge_tally.core.equipment import InverterSheet, ModuleSheet
 from ridge_tally.core.job.array import Mounting
 from ridge_tally.core.job.code_rules import VoltageMethod
 from ridge_tally.core.job.document import TrackerInput, module_on
-from ridge_tally.core.strings.plan import StringLimits
 from ridge_tally.core.strings.voltage import (
     fewest_in_series,
     most_in_series,
@@ -141,14 +140,14 @@ def longest_on(
     return most_in_series(volts.cold_open_v, number_of(ceiling) * (1 - room_frac))
 
 
-def strings_max(design: Design, tracker: TrackerInput) -> int:
-    """Return how many strings a tracker takes by terminals and currents, of the type with most."""
-    sheet, modules = tracker.sheet, modules_of(design)
+def strings_max(design: Design, module: ModuleSheet, tracker: TrackerInput) -> int:
+    """Return how many strings of a type a tracker takes by terminals and currents."""
+    sheet = tracker.sheet
     if design.system is not None:
         return sheet.inputs
-    factor = bright_cloud_factor(design, tracker.inverter)
-    short_a = factor * max(rear_gain(design, m) * m.isc_a for m in modules)
-    at_work_a = max(rear_gain(design, m) * m.imp_a for m in modules)
+    short_a = (
+        bright_cloud_factor(design, tracker.inverter) * rear_gain(design, module) * module.isc_a
+    )
     by_terminals = sheet.inputs
     by_short_circuit = (
         by_terminals
@@ -156,8 +155,14 @@ def strings_max(design: Design, tracker: TrackerInput) -> int:
         else math.floor(sheet.isc_max_a * (1 + 1e-9) / short_a)
     )
     # A second string is not planned onto a tracker it would overrun; the first one may.
-    by_operating = max(1, math.floor(sheet.i_max_a * (1 + 1e-9) / at_work_a))
+    by_operating = max(1, overrun_from(design, module, tracker) - 1)
     return max(0, min(by_terminals, by_short_circuit, by_operating))
+
+
+def overrun_from(design: Design, module: ModuleSheet, tracker: TrackerInput) -> int:
+    """Return how many strings of a type ask more current of a tracker than it takes."""
+    at_work_a = rear_gain(design, module) * module.imp_a
+    return math.floor(tracker.sheet.i_max_a * (1 + 1e-9) / at_work_a) + 1
 
 
 def modules_of(design: Design) -> tuple[ModuleSheet, ...]:
@@ -168,16 +173,24 @@ def modules_of(design: Design) -> tuple[ModuleSheet, ...]:
     return tuple(dict.fromkeys(laid)) or (design.module,)
 
 
-def string_limits(design: Design, *modules: ModuleSheet) -> StringLimits:
-    """Return the counts that are legal on every tracker for some types, and strings by tracker.
+@dataclass(frozen=True, slots=True)
+class SeriesLimits:
+    """``series_min`` keeps the hot string in its window (costs energy below it), ``series_max`` the
+    cold one under its voltage limit (a Stop above it)."""
+
+    series_min: int
+    series_max: int
+
+
+def series_limits(design: Design, *modules: ModuleSheet) -> SeriesLimits:
+    """Return the counts in series that are legal on every tracker for some types.
 
     Without any named, for all the types there are.
     """
     trackers, sheets = design.trackers, modules or modules_of(design)
-    return StringLimits(
+    return SeriesLimits(
         series_min=max(shortest_on(design, m, t) for m in sheets for t in trackers),
         series_max=min(longest_on(design, m, t) for m in sheets for t in trackers),
-        strings_max=tuple(strings_max(design, tracker) for tracker in trackers),
     )
 
 

@@ -1,13 +1,13 @@
 """Which string plans a design allows, and in one sentence why others are not legal."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from itertools import groupby
 
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.job.array import present_of
-from ridge_tally.core.job.document import TrackerInput, module_on, plane_of
+from ridge_tally.core.job.document import ModuleString, TrackerInput, module_on, plane_of
 from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.strings.automatic import Ground
 from ridge_tally.core.strings.plans import Plans, TrackerClass, legal_plans
 from ridge_tally.core.working import Given, LimitKind, degc_text, number_of
 from ridge_tally.rules.design import Design
@@ -18,6 +18,7 @@ from ridge_tally.rules.strings.limits import (
     held_span,
     longest_on,
     modules_of,
+    overrun_from,
     planning_voltages,
     rear_gain,
     shortest_on,
@@ -50,6 +51,7 @@ class PlanSpace:
 
     parts: tuple[PlanePart, ...]
     classes: tuple[TrackerClass, ...]
+    ground: Ground
     trackers: int
     tight_from: tuple[tuple[int, ...], ...]
     centre_v: tuple[float, ...]
@@ -89,44 +91,78 @@ class LengthTold:
     told: str
 
 
-def plan_space(design: Design) -> PlanSpace:
-    """Return what the plans of a design are made of."""
-    job, option, trackers = design.job, design.option, design.trackers
+def plan_space(design: Design, held: Sequence[ModuleString] = ()) -> PlanSpace:
+    """Return what the plans of a design are made of; strings that are ``held`` stay as they are."""
+    wired = {m for s in held for m in s.module_ids}
+    taken = {s.tracker_number for s in held}
+    job, option = design.job, design.option
+    trackers = tuple(t for t in design.trackers if t.number not in taken)
+    free = [(a.plane_id, sum(m.id not in wired for m in present_of(a))) for a in option.arrays]
     parts = tuple(
-        PlanePart(
-            a.plane_id,
-            plane_of(job, a.plane_id).name,
-            len(present_of(a)),
-            module_on(job, option, a.plane_id),
-        )
-        for a in option.arrays
-        if present_of(a)
+        PlanePart(plane_id, plane_of(job, plane_id).name, count, module_on(job, option, plane_id))
+        for plane_id, count in free
+        if count
     )
     sheets = [part.sheet for part in parts] or [design.module]
 
-    def alike(tracker: TrackerInput) -> tuple[tuple[tuple[int, int], ...], int]:
-        spans = tuple(
-            (
-                shortest_on(design, sheet, tracker),
-                longest_on(design, sheet, tracker),
-            )
-            for sheet in sheets
-        )
-        return spans, strings_max(design, tracker)
-
-    classes = tuple(
-        TrackerClass(tuple(t.number for t in same), spans, most)
-        for (spans, most), same in groupby(sorted(trackers, key=alike), key=alike)
-    )
+    classes = _classes(design, trackers, sheets)
     return PlanSpace(
         parts=parts,
         classes=classes,
-        trackers=len(trackers),
+        ground=_ground(design, parts, classes, held),
+        trackers=len(design.trackers),
         tight_from=tuple(
             tuple(longest_on(design, sheet, t, HEADROOM_FRAC) + 1 for sheet in sheets)
-            for t in trackers
+            for t in design.trackers
         ),
-        centre_v=tuple((t.sheet.v_min_v + t.sheet.v_max_v) / 2 for t in trackers),
+        centre_v=tuple((t.sheet.v_min_v + t.sheet.v_max_v) / 2 for t in design.trackers),
+    )
+
+
+def _classes(
+    design: Design, trackers: Sequence[TrackerInput], sheets: Sequence[ModuleSheet]
+) -> tuple[TrackerClass, ...]:
+    """Return the trackers in classes; those of another inverter or with other limits differ."""
+
+    def limits(tracker: TrackerInput) -> tuple[tuple[tuple[int, int], ...], tuple[int, ...]]:
+        spans = (
+            (shortest_on(design, sheet, tracker), longest_on(design, sheet, tracker))
+            for sheet in sheets
+        )
+        return tuple(spans), tuple(strings_max(design, sheet, tracker) for sheet in sheets)
+
+    alike: dict[object, list[int]] = {}
+    legal = {t.number: limits(t) for t in trackers}
+    for tracker in sorted(trackers, key=lambda t: (legal[t.number], t.number)):
+        key = (legal[tracker.number], tracker.unit_number, tracker.sheet)
+        alike.setdefault(key, []).append(tracker.number)
+    return tuple(TrackerClass(tuple(n), *legal[n[0]]) for n in alike.values())
+
+
+def _ground(
+    design: Design,
+    parts: tuple[PlanePart, ...],
+    classes: tuple[TrackerClass, ...],
+    held: Sequence[ModuleString],
+) -> Ground:
+    units = [t.unit_number - 1 for t in design.trackers]
+    there_w = [0.0] * len(design.inverters)
+    for string in held:
+        watts = sum(design.sheets[m].p_max_w for m in string.module_ids)
+        there_w[units[string.tracker_number - 1]] += watts
+    sheets = tuple(part.sheet for part in parts)
+    return Ground(
+        counts=tuple(part.modules for part in parts),
+        kinds=tuple(sheets.index(sheet) for sheet in sheets),
+        classes=classes,
+        overrun_from=tuple(
+            tuple(overrun_from(design, sheet, tracker) for sheet in sheets)
+            for tracker in design.trackers
+        ),
+        unit_of=tuple(units),
+        unit_ac_w=tuple(i.p_ac_w for i in design.inverters),
+        unit_dc_w=tuple(there_w),
+        module_w=tuple(sheet.p_max_w for sheet in sheets),
     )
 
 
@@ -204,7 +240,7 @@ def why_no_plan(design: Design, space: PlanSpace) -> str:
         told = _why_no_string(design, space, index, part)
         if told:
             return told
-    room = sum(len(c.numbers) * c.strings_max for c in space.classes)
+    room = sum(len(c.numbers) * max(c.strings_max) for c in space.classes)
     needed = sum(-(-part.modules // space.span(i)[1]) for i, part in enumerate(space.parts))
     longest = max(space.span(i)[1] for i, _ in enumerate(space.parts))
     if needed > room:

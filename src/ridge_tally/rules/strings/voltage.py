@@ -29,7 +29,7 @@ from ridge_tally.rules.strings.limits import (
     HEADROOM_FRAC,
     SHEET,
     cold_limit,
-    string_limits,
+    series_limits,
     table_factor,
 )
 
@@ -211,7 +211,7 @@ def _by_the_table(design: Design, wired: Wired) -> tuple[Check, ...]:
 
 
 def _shorter(design: Design, wired: Wired) -> tuple[Fix, ...]:
-    longest = string_limits(design, *wired.sheets).series_max
+    longest = series_limits(design, *wired.sheets).series_max
     if not 0 < longest < len(wired.string.module_ids):
         return ()
     return (Fix(f"Make it {longest}", WishSeriesLength(design.option.id, longest)),)
@@ -219,7 +219,7 @@ def _shorter(design: Design, wired: Wired) -> tuple[Fix, ...]:
 
 def _hot_window(design: Design, wired: Wired) -> Check:
     """Maximum-power voltage at the hottest cell should stay above the tracker's lowest."""
-    limits = string_limits(design, *wired.sheets)
+    limits = series_limits(design, *wired.sheets)
     needed = limits.series_min
     fixes: tuple[Fix, ...] = ()
     if len(wired.string.module_ids) < needed <= limits.series_max:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from itertools import chain
 
 import numpy as np
 
@@ -20,7 +21,7 @@ from ridge_tally.core.array.posts import posts_along
 from ridge_tally.core.array.search import prepared
 from ridge_tally.core.array.shape import rail_m, rows_in, runs_of
 from ridge_tally.core.array.tables import columns_of, tables_of
-from ridge_tally.core.job.array import PlaneArray, RowRule, Ways, present_of
+from ridge_tally.core.job.array import PlaneArray, RowRule, Ways, in_lines, present_of
 from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.edits.array.fills import LaidAt
 from ridge_tally.core.job.ids import PlaneId
@@ -330,10 +331,10 @@ def _same(one: tuple[Place, ...], other: tuple[Place, ...]) -> bool:
     if len(one) != len(other):
         return False
 
-    def key(p: Place) -> tuple[int, int, str]:
-        return round(p.y_m / SAME_PLACE_M), round(p.x_m / SAME_PLACE_M), p.orientation
+    def ordered(places: tuple[Place, ...]) -> Iterator[Place]:
+        return chain(*in_lines(places, lambda p: p.y_m, lambda p: p.x_m, SAME_PLACE_M))
 
-    pairs = zip(sorted(one, key=key), sorted(other, key=key), strict=True)
+    pairs = zip(ordered(one), ordered(other), strict=True)
     return all(
         a.orientation is b.orientation
         and abs(a.x_m - b.x_m) < SAME_PLACE_M

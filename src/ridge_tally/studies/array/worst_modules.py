@@ -8,6 +8,7 @@ from ridge_tally.core.array.blockers import Ground, ground_of
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.array.legal import boxes_of, shortfalls
 from ridge_tally.core.array.search import bands_at
+from ridge_tally.core.array.shape import same_lines
 from ridge_tally.core.equipment import module_area_m2
 from ridge_tally.core.job.array import ROUNDED_TO, Orientation, present_of
 from ridge_tally.core.job.document import (
@@ -175,11 +176,10 @@ def _free_places(
         lay = lay_of(sheet, array, plane)
         ground = ground_of(plane, standing(design_for(job, option), array).path_edge)
         staying = placed_at(tuple(m for m in present if m.id not in worst))
-        rows = {(round(m.y_m, 4), m.orientation) for m in present}
         places = [
-            Place(x_m, y_m, way)
-            for y_m, way in sorted(rows)
-            for x_m in _spots_in_row(ground, lay, staying, y_m, way)
+            Place(x_m, row[0].y_m, row[0].orientation)
+            for row in same_lines(placed_at(present))
+            for x_m in _spots_in_row(ground, lay, staying, row[0].y_m, row[0].orientation)
         ]
         legal = tuple(p for p in places if not shortfalls(ground, lay, (p, *staying))[0])
         gone = {(p.x_m, p.y_m) for p in placed_at(tuple(m for m in present if m.id in worst))}

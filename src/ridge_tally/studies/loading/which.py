@@ -18,7 +18,7 @@ from ridge_tally.simulation.need import next_kwh_price_cents
 from ridge_tally.simulation.year import require_strings
 from ridge_tally.studies.loading.sweep import SweepReport, loading_sweep
 from ridge_tally.studies.parts import PAYS_YEARS
-from ridge_tally.studies.strings.plans import (
+from ridge_tally.studies.strings.inverters import (
     InverterPlan,
     InverterPlans,
     inverter_plans,

@@ -1,12 +1,9 @@
 """The legal string plans of an option, ranked, and every inverter of the shelf with its best."""
 
-from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
+from collections.abc import Mapping
+from dataclasses import dataclass
 from enum import StrEnum
 
-from ridge_tally.core.equipment import InverterId, InverterSheet
-from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job.array import PlacedModule, present_of
 from ridge_tally.core.job.document import (
     Job,
     ModuleString,
@@ -14,20 +11,14 @@ from ridge_tally.core.job.document import (
     option_of,
     present_ids,
     strung_count,
-    with_option,
 )
-from ridge_tally.core.job.edits.any_edit import TakeRemedy
-from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
-from ridge_tally.core.job.edits.strings.threading import PlannedString, UsePlan
-from ridge_tally.core.job.ids import PlacedId, PlaneId
+from ridge_tally.core.job.edits.strings.threading import UsePlan
+from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.strings.plans import Merits, Plan, Plans, merits_of
-from ridge_tally.core.strings.runs import Spot, home_runs, spots_of, steps_m
-from ridge_tally.core.strings.thread import Weave, leapfrogged, shared_out
+from ridge_tally.core.strings.thread import Weave
 from ridge_tally.editing.design import design_for
-from ridge_tally.editing.strings.inverters import with_sheet
 from ridge_tally.editing.strings.threading import planned_strings, threading_changed
-from ridge_tally.rules.design import Design, dc_watts
-from ridge_tally.rules.strings.leads import reach_m
+from ridge_tally.rules.design import Design
 from ridge_tally.rules.strings.plans import (
     LengthsTold,
     PlanSpace,
@@ -37,23 +28,17 @@ from ridge_tally.rules.strings.plans import (
 )
 from ridge_tally.simulation.array_light import light_kept_frac
 from ridge_tally.simulation.desk import Desk
-from ridge_tally.simulation.year import hourly_year, year_or_problem
-from ridge_tally.studies.standing import Broken, forbids, keeps_all, standing_of
+from ridge_tally.simulation.year import hourly_year
+from ridge_tally.studies.strings.looms import Loom, Threads, loom_of, threaded
 
 # So many plans are shown, and for so many of them a year is worked out.
 SHOWN, WITH_YEAR = 12, 4
+
 # By the year itself, so many of the best by the rest are looked at; by home runs, so many threaded.
 BY_YEAR, BY_RUNS = 12, 1000
+
 # Less than this share of a year is no reason to run threads another way.
 LEAST_GAIN_FRAC = 0.001
-# Less cable than this is no reason to jump every second module.
-LEAST_SAVED_M = 2.0
-WEAVES = {
-    Weave.ROWS: "row by row",
-    Weave.COLUMNS: "column by column",
-    Weave.LIGHT: "like light together",
-    Weave.DARK: "like light together",
-}
 
 
 class Objective(StrEnum):
@@ -104,66 +89,11 @@ class PlansReport:
 
 
 @dataclass(frozen=True, slots=True)
-class InverterPlan:
-    """An inverter with its best plan in words, or with why it has none.
-
-    ``energy_kwh`` by the hour, of its best plan threaded row by row; ``None`` until it is worked
-    out, and without a plan.  ``broken``: Stops and Outside limits that this plan does not keep.
-    """
-
-    inverter_id: InverterId
-    name: str
-    p_ac_w: float
-    loading: float
-    total: int
-    told: str
-    legal: bool
-    price_cents: int | None
-    energy_kwh: float | None = None
-    clipped_frac: float | None = None
-    broken: tuple[Broken, ...] = ()
-
-    @property
-    def kept(self) -> bool:
-        """Whether it has a year and keeps every Stop and every Outside limit."""
-        return self.energy_kwh is not None and keeps_all(self.broken)
-
-
-@dataclass(frozen=True, slots=True)
-class InverterPlans:
-    """Inverters looked at so far, of how many; ``years`` worked out of those with a plan."""
-
-    found: tuple[InverterPlan, ...]
-    of: int
-    years: int = 0
-
-
-@dataclass(frozen=True, slots=True)
 class Judged:
     """A plan of counts with its merits."""
 
     plan: Plan
     merits: Merits
-
-
-@dataclass(frozen=True, slots=True)
-class Threads:
-    """A plan as strings of modules, how they are shared out, and their cables."""
-
-    strings: tuple[PlannedString, ...]
-    woven: str
-    home_run_m: float | None
-    longest_step_m: float
-
-
-@dataclass(frozen=True, slots=True)
-class Loom:
-    """What turns counts into threads: modules by plane with their places, and what leads reach."""
-
-    option: Option
-    modules: Mapping[PlaneId, tuple[PlacedModule, ...]]
-    spots: Mapping[PlacedId, Spot]
-    reach_m: float | None
 
 
 # What counts after the wish, in this order; each the smaller the better.
@@ -174,6 +104,7 @@ ORDER = {
     Objective.MIDDLE: lambda m: m.off_centre_v,
     Objective.ALL_TRACKERS: lambda m: m.unused_trackers,
 }
+
 TITLES = {
     Objective.ENERGY: f"the year of the {BY_YEAR} that are best by the rest",
     Objective.OWN_TRACKERS: "planes on trackers of their own",
@@ -203,7 +134,7 @@ def plans_report(
     plans = space.plans()
     loom = loom_of(design)
     order = [o for o in (first, *(o for o in ORDER if o is not first)) if o is not None]
-    ranked = _ranked(plans, space, [o for o in order if o in ORDER])
+    ranked = ranked_plans(plans, space, [o for o in order if o in ORDER])
     if first is Objective.HOME_RUNS:
         ranked = sorted(ranked[:BY_RUNS], key=lambda j: _run_m(loom, space, j.plan))
     by_year = first is Objective.ENERGY
@@ -228,24 +159,13 @@ def plans_report(
 def best_plans(design: Design, most: int) -> tuple[tuple[str, UsePlan], ...]:
     """Return the first legal plans of a design, threaded row by row, each with its words."""
     space, loom = plan_space(design), loom_of(design)
-    ranked = _ranked(space.plans(), space, list(ORDER))[:most]
+    ranked = ranked_plans(space.plans(), space, list(ORDER))[:most]
     return tuple(
         (
-            _told(judged.plan, space),
+            told_plan(judged.plan, space),
             UsePlan(design.option.id, threaded(loom, space, judged.plan, Weave.ROWS, {}).strings),
         )
         for judged in ranked
-    )
-
-
-def loom_of(design: Design) -> Loom:
-    """Return what turns counts of a design into threads."""
-    option = design.option
-    return Loom(
-        option,
-        {a.plane_id: present_of(a) for a in option.arrays},
-        spots_of(design.job, option),
-        reach_m(design),
     )
 
 
@@ -258,7 +178,7 @@ def _view(
     light: Mapping[PlacedId, float] | None,
 ) -> PlanView:
     """Return a plan as it is shown; with the light of the modules, its years in each weave."""
-    told, option = _told(judged.plan, space), loom.option
+    told, option = told_plan(judged.plan, space), loom.option
     best, energy = threaded(loom, space, judged.plan, Weave.ROWS, {}), None
     if light is not None:
         energy = _energy_kwh(desk, job, option, best)
@@ -281,50 +201,6 @@ def _view(
     )
 
 
-def threaded(
-    loom: Loom, space: PlanSpace, plan: Plan, weave: Weave, light: Mapping[PlacedId, float]
-) -> Threads:
-    """Return a plan's strings; each leaps every second module where that saves cable.
-
-    A leap is only taken as far as the module's own leads reach.
-    """
-    strings: list[PlannedString] = []
-    for index, part in enumerate(space.parts):
-        loads = [ld for ld in plan if ld.plane_index == index for _ in range(ld.strings)]
-        lengths = [ld.modules_in_series for ld in loads]
-        ids = shared_out(loom.modules[part.plane_id], lengths, weave, light)
-        strings += [PlannedString(ld.tracker_number, i) for ld, i in zip(loads, ids, strict=True)]
-    leapt = [replace(s, module_ids=leapfrogged(s.module_ids)) for s in strings]
-    straight_m, leapt_m = _runs_m(loom, strings), _runs_m(loom, leapt)
-    woven = WEAVES[weave]
-    saved_m = 0.0 if straight_m is None or leapt_m is None else straight_m - leapt_m
-    # Ends side by side want one run for both, and no way back over the roof.
-    if saved_m > LEAST_SAVED_M and all(_reached(loom, s) for s in leapt):
-        strings, straight_m, woven = leapt, leapt_m, f"{woven}, every second one back"
-    return Threads(
-        tuple(strings),
-        woven,
-        straight_m,
-        max((_longest_step_m(loom, s) for s in strings), default=0.0),
-    )
-
-
-def _reached(loom: Loom, string: PlannedString) -> bool:
-    steps, reach = steps_m(string.module_ids, loom.spots), loom.reach_m
-    return reach is not None and all(s is not None and s <= reach * (1 + 1e-9) for s in steps)
-
-
-def _longest_step_m(loom: Loom, string: PlannedString) -> float:
-    return max((s or 0.0 for s in steps_m(string.module_ids, loom.spots)), default=0.0)
-
-
-def _runs_m(loom: Loom, strings: list[PlannedString]) -> float | None:
-    """Return the home runs of strings; ``None`` while an end has no box on its plane."""
-    tagged = [("", s.module_ids) for s in strings]
-    runs = home_runs(tagged, loom.spots, loom.option.boxes)
-    return sum(r.length_m for r in runs) if len(runs) == 2 * len(strings) else None
-
-
 def _run_m(loom: Loom, space: PlanSpace, plan: Plan) -> float:
     return threaded(loom, space, plan, Weave.ROWS, {}).home_run_m or 0.0
 
@@ -342,90 +218,7 @@ def _held_up(option: Option) -> str:
     )
 
 
-def inverter_plans(
-    desk: Desk, job: Job, option: Option, inverters: tuple[InverterSheet, ...]
-) -> Iterator[InverterPlans]:
-    """Yield each inverter with its best plan as it is found, or why it has none; then their years."""
-    found: list[InverterPlan] = []
-    yield InverterPlans((), len(inverters))
-    for sheet in inverters:
-        found.append(_on(job, option, sheet))
-        yield InverterPlans(tuple(found), len(inverters))
-    years = 0
-    for number, (sheet, plan) in enumerate(zip(inverters, found, strict=True)):
-        if not plan.legal:
-            continue
-        found[number] = _with_year(desk, job, option, sheet, plan)
-        years += 1
-        yield InverterPlans(tuple(found), len(inverters), years)
-
-
-def _alone(job: Job, option: Option, sheet: InverterSheet) -> Job:
-    """Return the job with an option's modules on one inverter."""
-    alone = replace(option, inverter_id=sheet.id, more_inverters=(), strings=())
-    return with_option(with_sheet(job, sheet), alone)
-
-
-def _with_year(
-    desk: Desk, job: Job, option: Option, sheet: InverterSheet, plan: InverterPlan
-) -> InverterPlan:
-    changed = _alone(job, option, sheet)
-    (_, edit), *_ = best_plans(design_for(changed, option_of(changed, option.id)), 1)
-    strung = threading_changed(changed, edit)
-    laid = option_of(strung, option.id)
-    year, problem = year_or_problem(desk, strung, laid)
-    if year is None:
-        return replace(plan, told=f"{plan.told}. {problem}")
-    return replace(
-        plan,
-        energy_kwh=year.energy_kwh,
-        clipped_frac=year.clipped_frac,
-        broken=tuple(b for b in standing_of(strung, laid).broken.values() if forbids(b)),
-    )
-
-
-def on_inverter(job: Job, option: Option, sheet: InverterSheet) -> TakeRemedy:
-    """Return the edit that hangs an inverter alone, strung by its best plan.
-
-    Raises
-    ------
-    MissingDatum
-        If it has no legal plan.
-    """
-    changed = _alone(job, option, sheet)
-    plan = next(iter(best_plans(design_for(changed, option_of(changed, option.id)), 1)), None)
-    if plan is None:
-        raise MissingDatum("legal plan", sheet.name, "Choose another inverter.")
-    steps = (ChooseInverter(option.id, sheet.id), plan[1])
-    return TakeRemedy(option.id, sheet.name, steps)
-
-
-def _on(job: Job, option: Option, sheet: InverterSheet) -> InverterPlan:
-    changed = _alone(job, option, sheet)
-    design = design_for(changed, option_of(changed, option.id))
-    space = plan_space(design)
-    plans, service = space.plans(), job.survey.service.phases
-    fits = plans.total > 0 and sheet.phases <= service
-    if sheet.phases > service:
-        told = f"Needs {sheet.phases} phases; the service has {service}."
-    elif fits:
-        told = _told(_ranked(plans, space, list(ORDER))[0].plan, space)
-    else:
-        told = why_no_plan(design, space)
-    dc_w = dc_watts(design)[2]
-    return InverterPlan(
-        sheet.id,
-        sheet.name,
-        sheet.p_ac_w,
-        dc_w / sheet.p_ac_w,
-        plans.total,
-        told,
-        fits,
-        sheet.price_cents,
-    )
-
-
-def _ranked(plans: Plans, space: PlanSpace, order: list[Objective]) -> list[Judged]:
+def ranked_plans(plans: Plans, space: PlanSpace, order: list[Objective]) -> list[Judged]:
     judged = [
         Judged(plan, merits_of(plan, space.tight_from, space.vmp_v, space.centre_v))
         for plan in plans.plans
@@ -437,7 +230,7 @@ def _ranked(plans: Plans, space: PlanSpace, order: list[Objective]) -> list[Judg
     return sorted(judged, key=rank)
 
 
-def _told(plan: Plan, space: PlanSpace) -> str:
+def told_plan(plan: Plan, space: PlanSpace) -> str:
     """Return a plan in words: ``South roof: 14 on tracker 1, 2 × 7 on tracker 2``."""
     by_plane: dict[int, list[str]] = {}
     for ld in plan:

@@ -1,0 +1,145 @@
+"""Every inverter of the shelf on an option's array, each with its best plan and its year."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from ridge_tally.core.equipment import InverterId, InverterSheet
+from ridge_tally.core.errors import MissingDatum
+from ridge_tally.core.job.document import (
+    Job,
+    Option,
+    option_of,
+    with_option,
+)
+from ridge_tally.core.job.edits.any_edit import TakeRemedy
+from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
+from ridge_tally.editing.design import design_for
+from ridge_tally.editing.strings.inverters import with_sheet
+from ridge_tally.editing.strings.threading import threading_changed
+from ridge_tally.rules.design import dc_watts
+from ridge_tally.rules.strings.plans import (
+    plan_space,
+    why_no_plan,
+)
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.year import year_or_problem
+from ridge_tally.studies.standing import Broken, forbids, keeps_all, standing_of
+from ridge_tally.studies.strings.plans import ORDER, best_plans, ranked_plans, told_plan
+
+
+@dataclass(frozen=True, slots=True)
+class InverterPlan:
+    """An inverter with its best plan in words, or with why it has none.
+
+    ``energy_kwh`` by the hour, of its best plan threaded row by row; ``None`` until it is worked
+    out, and without a plan.  ``broken``: Stops and Outside limits that this plan does not keep.
+    """
+
+    inverter_id: InverterId
+    name: str
+    p_ac_w: float
+    loading: float
+    total: int
+    told: str
+    legal: bool
+    price_cents: int | None
+    energy_kwh: float | None = None
+    clipped_frac: float | None = None
+    broken: tuple[Broken, ...] = ()
+
+    @property
+    def kept(self) -> bool:
+        """Whether it has a year and keeps every Stop and every Outside limit."""
+        return self.energy_kwh is not None and keeps_all(self.broken)
+
+
+@dataclass(frozen=True, slots=True)
+class InverterPlans:
+    """Inverters looked at so far, of how many; ``years`` worked out of those with a plan."""
+
+    found: tuple[InverterPlan, ...]
+    of: int
+    years: int = 0
+
+
+def inverter_plans(
+    desk: Desk, job: Job, option: Option, inverters: tuple[InverterSheet, ...]
+) -> Iterator[InverterPlans]:
+    """Yield each inverter with its best plan as it is found, or why it has none; then their years."""
+    found: list[InverterPlan] = []
+    yield InverterPlans((), len(inverters))
+    for sheet in inverters:
+        found.append(_on(job, option, sheet))
+        yield InverterPlans(tuple(found), len(inverters))
+    years = 0
+    for number, (sheet, plan) in enumerate(zip(inverters, found, strict=True)):
+        if not plan.legal:
+            continue
+        found[number] = _with_year(desk, job, option, sheet, plan)
+        years += 1
+        yield InverterPlans(tuple(found), len(inverters), years)
+
+
+def _alone(job: Job, option: Option, sheet: InverterSheet) -> Job:
+    """Return the job with an option's modules on one inverter."""
+    alone = replace(option, inverter_id=sheet.id, more_inverters=(), strings=())
+    return with_option(with_sheet(job, sheet), alone)
+
+
+def _with_year(
+    desk: Desk, job: Job, option: Option, sheet: InverterSheet, plan: InverterPlan
+) -> InverterPlan:
+    changed = _alone(job, option, sheet)
+    (_, edit), *_ = best_plans(design_for(changed, option_of(changed, option.id)), 1)
+    strung = threading_changed(changed, edit)
+    laid = option_of(strung, option.id)
+    year, problem = year_or_problem(desk, strung, laid)
+    if year is None:
+        return replace(plan, told=f"{plan.told}. {problem}")
+    return replace(
+        plan,
+        energy_kwh=year.energy_kwh,
+        clipped_frac=year.clipped_frac,
+        broken=tuple(b for b in standing_of(strung, laid).broken.values() if forbids(b)),
+    )
+
+
+def on_inverter(job: Job, option: Option, sheet: InverterSheet) -> TakeRemedy:
+    """Return the edit that hangs an inverter alone, strung by its best plan.
+
+    Raises
+    ------
+    MissingDatum
+        If it has no legal plan.
+    """
+    changed = _alone(job, option, sheet)
+    plan = next(iter(best_plans(design_for(changed, option_of(changed, option.id)), 1)), None)
+    if plan is None:
+        raise MissingDatum("legal plan", sheet.name, "Choose another inverter.")
+    steps = (ChooseInverter(option.id, sheet.id), plan[1])
+    return TakeRemedy(option.id, sheet.name, steps)
+
+
+def _on(job: Job, option: Option, sheet: InverterSheet) -> InverterPlan:
+    changed = _alone(job, option, sheet)
+    design = design_for(changed, option_of(changed, option.id))
+    space = plan_space(design)
+    plans, service = space.plans(), job.survey.service.phases
+    fits = plans.total > 0 and sheet.phases <= service
+    if sheet.phases > service:
+        told = f"Needs {sheet.phases} phases; the service has {service}."
+    elif fits:
+        told = told_plan(ranked_plans(plans, space, list(ORDER))[0].plan, space)
+    else:
+        told = why_no_plan(design, space)
+    dc_w = dc_watts(design)[2]
+    return InverterPlan(
+        sheet.id,
+        sheet.name,
+        sheet.p_ac_w,
+        dc_w / sheet.p_ac_w,
+        plans.total,
+        told,
+        fits,
+        sheet.price_cents,
+    )
