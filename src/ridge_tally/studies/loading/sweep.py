@@ -32,11 +32,6 @@ from ridge_tally.studies.loading.sweep_points import (
 from ridge_tally.studies.parts import PAYS_YEARS, price_of
 from ridge_tally.studies.standing import forbids
 
-LEAST_RATIO, MOST_RATIO = 0.8, 2.2
-
-# So many sizes of each kind are looked at.
-MOST_POINTS, SIZES = 30, 29
-
 # How many sizes are told together, and how much of the work they are.
 AT_ONCE, SIZES_FRAC = 5, 0.3
 

@@ -38,10 +38,12 @@ from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import hourly_year
 from ridge_tally.studies.loading.household import House, lived
 from ridge_tally.studies.loading.sized import sized_to
-from ridge_tally.studies.loading.sweep import LEAST_RATIO, MOST_POINTS, MOST_RATIO, SIZES
 from ridge_tally.studies.standing import Broken, keeps_all, standing_of
 
 FloatArray = NDArray[np.float64]
+LEAST_RATIO, MOST_RATIO = 0.8, 2.2
+# So many sizes of each kind are looked at.
+MOST_POINTS, SIZES = 30, 29
 
 
 @dataclass(frozen=True, slots=True)
