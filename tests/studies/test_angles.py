@@ -7,17 +7,21 @@ import numpy as np
 import pytest
 from pvlib import clearsky
 
-from jobs import SAMPLE, option_a, workspace_in
+from jobs import SAMPLE, SHELF, option_a, workspace_in
 from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.energy.even_year import even_power_frac, power_table
 from ridge_tally.core.energy.lit import HeatLoss
+from ridge_tally.core.job.edits.sun.weather import SetMonthly
+from ridge_tally.core.job.weather import Monthly
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Season, Weighing, counted
 from ridge_tally.core.sky.plane_irradiance import PlaneLight, plane_light
 from ridge_tally.core.sky.sky_bins import behind_glass_wh_per_m2, sky_bins
 from ridge_tally.core.sky.stand_in_year import stand_in_year
 from ridge_tally.core.sky.sun import Location, sun_path
 from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.services.workspace import Workspace
+from ridge_tally.simulation.year import hourly_year
 from ridge_tally.simulators.weather_service import normals_at
 from ridge_tally.studies.sun import angles
 from ridge_tally.studies.sun.angles import angle_map, split_study
@@ -150,3 +154,34 @@ def test_in_the_south_the_equator_is_north(workspace: Workspace) -> None:
     study = split_study(workspace.desk, job, option_a(job), 30.0, 0.9)
     assert study.best_year_deg == 0.0
     assert WHOLE_YEAR.title == "the year"
+
+
+def test_a_study_s_year_is_the_simulated_one_of_the_same_array(workspace: Workspace) -> None:
+    # The sample's south plane without anything beside it, turned to the equator: the study and
+    # the module-by-module year take one chain, and differ by how the strings' light is read.
+    bare = replace(SAMPLE.survey, shade_sources=(), horizon=())
+    plane = replace(bare.planes[0], azimuth_deg=180.0, obstructions=())
+    bare = replace(bare, attachments=())
+    job = replace(SAMPLE, survey=replace(bare, planes=(plane,)))
+    job = apply_edit(job, SetMonthly(Monthly.SOILING, None, "6"), SHELF)
+    job = apply_edit(job, SetMonthly(Monthly.SNOWFALL, 0, "40"), SHELF)
+    year = hourly_year(workspace.desk, job, option_a(job))
+    study = split_study(workspace.desk, job, option_a(job))
+    assert study.points[0].year_kwh == pytest.approx(year.energy_kwh, rel=5e-3)
+    assert study.points[0].clipped_kwh == pytest.approx(year.clipped_kwh, rel=0.03)
+
+
+def test_dirt_is_in_the_studies_of_planes(workspace: Workspace) -> None:
+    clean, dirty = (
+        split_study(
+            workspace.desk,
+            apply_edit(SAMPLE, SetMonthly(Monthly.SOILING, None, percent), SHELF),
+            option_a(SAMPLE),
+            30.0,
+            0.8,
+        )
+        for percent in ("0", "20")
+    )
+    assert clean.points[0].clipped_kwh == 0.0
+    # A little more than the light: the inverter works worse at less of its rating.
+    assert dirty.points[0].year_kwh / clean.points[0].year_kwh == pytest.approx(0.8, abs=0.012)

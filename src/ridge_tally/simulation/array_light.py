@@ -241,19 +241,30 @@ def _lit(
         modules=modules,
         lights=module_lights(sky, spots),
         on_free=on_free,
-        snow_frac=_snow(job, spots, array, sky.weather, on_free.free_wh_per_m2),
+        snow_frac=snow_frac(job, sky.weather, on_free.free_wh_per_m2, _slope(spots, array)),
         soiling_frac=soiling_frac(job),
         rear_w_per_m2=rear,
         rear_told=rear_told,
     )
 
 
-def _snow(
-    job: Job, spots: Spots, array: PlaneArray, year: WeatherYear, free_wh_per_m2: FloatArray
-) -> FloatArray:
+@dataclass(frozen=True, slots=True)
+class Slope:
+    """What snow lies on: its tilt, its length up the slope, its lower edge over what snow slides to.
+
+    ``brushed``: somebody takes the snow off.
+    """
+
+    tilt_deg: float
+    slant_m: float
+    lower_edge_m: float
+    brushed: bool = False
+
+
+def snow_frac(job: Job, year: WeatherYear, free_wh_per_m2: FloatArray, slope: Slope) -> FloatArray:
     """Return (12,): what snow takes; nothing where none is typed, or somebody brushes it off."""
     fall = snowfall_cm(job)
-    if array.brushed or not fall.any():
+    if slope.brushed or not fall.any():
         return np.zeros(12)
     table = tables.load("snow-cover")
     months = SnowMonths(
@@ -262,6 +273,11 @@ def _snow(
         table.number("value", quantity="relative humidity, %"),
         table.number("value", quantity="snow of one fall, cm"),
     )
+    return snow_lost_frac(months, slope.tilt_deg, free_wh_per_m2, slope.slant_m, slope.lower_edge_m)
+
+
+def _slope(spots: Spots, array: PlaneArray) -> Slope:
+    """Return the slope that snow lies on over some places of an array."""
     lay = spots.lay
     lowest_m = min(p.y_m for p in spots.places)
     if lay.leg_tilt_deg > 0:
@@ -272,7 +288,16 @@ def _snow(
         slant_m = max(p.y_m + lay.height_m(p.orientation) for p in spots.places) - lowest_m
         rise = np.sin(np.radians(spots.plane.slope_deg))
         lower_m = eave_height_m(spots.plane) + lowest_m * rise
-    return snow_lost_frac(months, spots.glass.slope_deg, free_wh_per_m2, slant_m, lower_m)
+    return Slope(spots.glass.slope_deg, slant_m, lower_m, array.brushed)
+
+
+def slope_of(job: Job, option: Option, array: PlaneArray) -> Slope:
+    """Return the slope that snow lies on, over the modules of an array that has any."""
+    plane = plane_of(job, array.plane_id)
+    sheet = module_on(job, option, plane.id)
+    lay = lay_of(sheet, array, plane)
+    places = raised(plane, array, lay, present_of(array))
+    return _slope(Spots(plane, lay, places, sheet.bypass_diodes, QUICK), array)
 
 
 def _lower_edge_m(array: PlaneArray) -> float:

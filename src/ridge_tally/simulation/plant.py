@@ -4,6 +4,7 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from ridge_tally.core.energy.inverter import ac_side
 from ridge_tally.core.energy.lit import Drawn, HeatLoss, LitString
@@ -52,6 +53,8 @@ from ridge_tally.simulation.house_load import house_w
 from ridge_tally.simulation.scenario import AS_IT_IS, OwnPoint, Scenario
 from ridge_tally.simulation.weather import fine_weather_of, weather_key, weather_of
 
+FloatArray = NDArray[np.float64]
+
 
 def weather_for(desk: Desk, job: Job, scenario: Scenario) -> WeatherYear:
     """Return the weather year in the steps of a scenario."""
@@ -74,16 +77,26 @@ def plant_of(desk: Desk, job: Job, option: Option, scenario: Scenario = AS_IT_IS
     if isinstance(unit, MicroinverterSheet):
         inverters = (unit,)
     usual = usual_warming()
-    export_kw = job.brief.grid.export_limit_kw if job.brief.grid else None
-    steps = len(weather_for(desk, job, scenario).time)
+    export_w, at_home_w = exported(desk, job, len(weather_for(desk, job, scenario).time))
     return Plant(
         drawn=_drawn(desk, job, option, scenario),
         sides=tuple(ac_side(i, usual) for i in inverters),
         losses=losses_of(module_sheet_of(job, option), unit),
-        export_w=None if export_kw is None else export_kw * 1000,
-        house_w=None if export_kw is None else house_w(desk, job, steps),
+        export_w=export_w,
+        house_w=at_home_w,
         minute_beam=fine_weather_of(desk, job).minute_beam if scenario.fine else None,
     )
+
+
+def exported(desk: Desk, job: Job, steps: int) -> tuple[float | None, FloatArray | None]:
+    """Return the most that may leave the house, W, and (steps,) what it uses meanwhile.
+
+    Nothing where no limit is held; no use where none is known.
+    """
+    export_kw = job.brief.grid.export_limit_kw if job.brief.grid else None
+    if export_kw is None:
+        return None, None
+    return export_kw * 1000, house_w(desk, job, steps)
 
 
 def usual_warming() -> Warming:

@@ -7,8 +7,6 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.array.stances import Stand, positions_of, stands, table_hinge_m, tilt_by_day
 from ridge_tally.core.array.tables import behind_frac, table_rows, tables_of
-from ridge_tally.core.energy.even_year import even_power_frac, power_table
-from ridge_tally.core.energy.inverter import ac_side, ac_year
 from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.array import Position, present_of, table_of
@@ -16,7 +14,6 @@ from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.nominal_year import DAYS, NOMINAL_YEAR, date_of
 from ridge_tally.core.sky.plane_irradiance import PlaneLight
-from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.core.sun.row_spacing import Rows, gap_at_m, shaded_frac
 from ridge_tally.core.sun.seasons import best_positions
 from ridge_tally.core.sun.shading import glass_of
@@ -27,8 +24,10 @@ from ridge_tally.editing.design import design_for
 from ridge_tally.rules.array.checks import lay_in
 from ridge_tally.rules.array.ground import rows_of
 from ridge_tally.rules.design import dc_watts
+from ridge_tally.simulation.array_light import slope_of
 from ridge_tally.simulation.desk import Desk
-from ridge_tally.simulation.plant import heat_loss, losses_of, usual_warming
+from ridge_tally.simulation.even import covered, even_array, even_year, power_frac
+from ridge_tally.simulation.plant import heat_loss
 from ridge_tally.simulation.site_sky import site_sky, turned
 from ridge_tally.simulation.year import hourly_year, require_strings
 
@@ -127,7 +126,7 @@ def seasonal_tilt(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> Se
             "strings in landscape lose more",
             "By the hour on this weather, in the measure of this array’s simulated year"
             if alone
-            else "By the hour on this weather, of this array alone, without trees, houses and dirt",
+            else "By the hour on this weather, of this array alone, without trees and houses",
         ),
     )
 
@@ -145,16 +144,12 @@ def _daily_kwh(
     plane, sky = plane_of(job, plane_id), site_sky(desk, job, option)
     weather = sky.weather
     array, sheet = array_of(option, plane_id), module_on(job, option, plane_id)
-    table, heat, losses = power_table(sheet), heat_loss(array.mounting), losses_of(sheet)
     design = design_for(job, option)
-    kept = (1 - losses.mismatch_frac) * losses.aged_frac(1) * (1 - losses.wiring_frac)
     # This array's part of the modules and of the inverters under them.
     whole_w = dc_watts(design)[2]
     share = min(1.0, len(present_of(array)) * sheet.p_max_w / whole_w)
-    dc_w = whole_w * share
-    (maker, _), *_ = ac_makers(job, option)
-    side = ac_side(replace(maker, p_ac_w=design.p_ac_w * share), usual_warming())
-    volts = np.full(len(weather.time), float(side.curve_v[len(side.curve_v) // 2]))
+    even = even_array(job, option, sheet, heat_loss(array.mounting), design.p_ac_w * share)
+    slope = slope_of(job, option, array)
     gap_m = array.gap_between_rows.value_m
     found = []
     for tilt in tilts.tolist():
@@ -170,10 +165,10 @@ def _daily_kwh(
             + wide * passed.sky_frac
             + parts.ground_w_per_m2 * passed.ground_frac,
         )
-        offered = even_power_frac(table, light, weather, heat) * dc_w * kept
-        year = ac_year(offered[None], volts, weather.air_degc, side, weather.step_h)
-        given = year.given_w * (1 - losses.ac_wiring_frac) * (1 - losses.outage_frac)
-        found.append([kwh_of(day, weather.step_h) for day in given.reshape(DAYS, -1)])
+        lit = covered(job, weather, light, replace(slope, tilt_deg=tilt))
+        offered_w = power_frac(even, lit, weather) * whole_w * share
+        year = even_year(desk, job, even, offered_w)
+        found.append([kwh_of(day, weather.step_h) for day in year.ac_w.reshape(DAYS, -1)])
     return np.array(found)
 
 

@@ -9,9 +9,8 @@ from pvlib import irradiance
 from scipy.optimize import brentq
 
 from ridge_tally.core.array.stances import positions_of, tilt_by_day
-from ridge_tally.core.energy.even_year import even_power_frac, power_table
-from ridge_tally.core.energy.inverter import AcSide, ac_side, ac_year
 from ridge_tally.core.energy.lit import kwh_of
+from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.job.array import Mounting, PlaneArray, present_of
 from ridge_tally.core.job.document import Job, Option, plane_of, present_ids
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Season, Weighing, counted
@@ -20,14 +19,21 @@ from ridge_tally.core.sky.plane_irradiance import plane_light
 from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sky.sky_bins import SkyBins, behind_glass_wh_per_m2, sky_bins
 from ridge_tally.core.sky.sun import SunPath, sun_path
-from ridge_tally.core.sky.weather_year import WeatherYear, by_step, clearest_day, steps_of_day
-from ridge_tally.core.strings.parts import ac_makers
-from ridge_tally.core.sun.shading import glass_of
+from ridge_tally.core.sky.weather_year import (
+    WeatherYear,
+    by_step,
+    clearest_day,
+    month_of,
+    steps_of_day,
+)
+from ridge_tally.core.sun.shading import STAND_OFF_M, glass_of
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules.design import Design, dc_ac_ratio, dc_limit_given, dc_watts
+from ridge_tally.simulation.array_light import Slope, slope_of
 from ridge_tally.simulation.desk import Desk
-from ridge_tally.simulation.plant import heat_loss, losses_of, own_point_of, usual_warming
-from ridge_tally.simulation.weather import weather_of
+from ridge_tally.simulation.even import covered, even_array, even_year, power_frac
+from ridge_tally.simulation.plant import heat_loss
+from ridge_tally.simulation.weather import reflected_frac, weather_of
 
 FloatArray = NDArray[np.float64]
 TILTS_DEG = tuple(float(t) for t in range(0, 91, 5))
@@ -99,7 +105,7 @@ class SplitDay:
 
 @dataclass(frozen=True, slots=True)
 class SplitStudy:
-    """An unshaded array of this size, tilt and inverter, split by angles.
+    """An unshaded array of this size, tilt and inverter, split by angles, by the year's own chain.
 
     ``best_*_deg``: by year, winter half, evenings.  ``east_west_more``: how many more modules
     east-west needs to give what all to the equator does, ``None`` where no count does;
@@ -204,15 +210,13 @@ def split_study(
     if count == 0:
         dc_w, count = design.module.p_max_w, 1
     if tilt_deg is None:
-        arrays = [a for a in option.arrays if present_of(a)]
-        most = max(arrays, key=lambda a: len(present_of(a)), default=None)
-        tilt_deg = 30.0
+        most, tilt_deg = _largest(option), 30.0
         if most is not None:
             tilt_deg = glass_of(plane_of(job, most.plane_id), most.leg_tilt_deg).slope_deg
     if ratio is None:
         # With no unit yet, an array as large as what makes its AC.
         ratio = dc_ac_ratio(design) or 1.0
-    study = _Split(desk, job, option, design, tilt_deg, dc_w, dc_w / ratio)
+    study = _Split(desk, design, tilt_deg, dc_w, dc_w / ratio)
     points = tuple(study.point(angle) for angle in SPLITS_DEG)
     year, winter, evening = (
         max(points, key=lambda p, w=which: (round(getattr(p, w), 6), -p.split_deg)).split_deg  # type: ignore[misc]
@@ -274,68 +278,60 @@ class _Split:
     """An array of one size and tilt, turned about, on an inverter of one size."""
 
     def __init__(
-        self,
-        desk: Desk,
-        job: Job,
-        option: Option,
-        design: Design,
-        tilt_deg: float,
-        dc_w: float,
-        ac_w: float,
+        self, desk: Desk, design: Design, tilt_deg: float, dc_w: float, ac_w: float
     ) -> None:
-        self.weather, self.sun = _sky(desk, job)
-        self.job, self.tilt_deg, self.dc_w = job, tilt_deg, dc_w
-        self.southern = job.site.latitude_deg < 0
+        self.desk, self.job, option = desk, design.job, design.option
+        self.weather, self.sun = _sky(desk, self.job)
+        self.tilt_deg, self.dc_w = tilt_deg, dc_w
+        self.southern = self.job.site.latitude_deg < 0
         self.equator_deg = EQUATOR_SOUTH if self.southern else EQUATOR_NORTH
-        self.table = power_table(design.module)
-        laid = (a.mounting for a in option.arrays if present_of(a))
-        self.heat = heat_loss(next(laid, Mounting.STAND_OFF))
-        self.side = _side_of(job, option, ac_w)
-        own = own_point_of(job, option)
-        losses = losses_of(design.module, own.unit if own else None)
-        self.kept_frac = (1 - losses.mismatch_frac) * losses.aged_frac(1) * (1 - losses.wiring_frac)
-        self.ac_kept_frac = 1 - losses.ac_wiring_frac
+        laid = _largest(option)
+        heat = heat_loss(laid.mounting if laid else Mounting.STAND_OFF)
+        self.array = even_array(self.job, option, design.module, heat, ac_w)
+        self.slope = Slope(tilt_deg, design.module.long_m, STAND_OFF_M)
+        if laid is not None:
+            self.slope = replace(slope_of(self.job, option, laid), tilt_deg=tilt_deg)
+        reflected = reflected_frac(self.job, self.weather)
+        self.reflected_frac = reflected[month_of(self.weather.time)]
         self.by_azimuth: dict[float, FloatArray] = {}
 
     def half_frac(self, azimuth_deg: float) -> FloatArray:
         """Return (n,): power over the rating of modules turned one way."""
         found = self.by_azimuth.get(azimuth_deg)
         if found is None:
-            light = plane_light(self.weather, self.sun, self.tilt_deg, azimuth_deg % 360)
-            found = even_power_frac(self.table, light, self.weather, self.heat)
+            free = plane_light(
+                self.weather, self.sun, self.tilt_deg, azimuth_deg % 360, self.reflected_frac
+            )
+            light = covered(self.job, self.weather, free, self.slope)
+            found = power_frac(self.array, light, self.weather)
             self.by_azimuth[azimuth_deg] = found
         return found
 
-    def ac_w(self, split_deg: float, more: float = 1.0) -> tuple[FloatArray, FloatArray]:
-        """Return (n,) W at the inverter's terminals and what its limit cuts off."""
+    def year(self, split_deg: float, more: float = 1.0) -> YearResult:
+        """Return the year of the array, half of it turned each way, so many times its size."""
         mean = (
             self.half_frac(self.equator_deg - split_deg)
             + self.half_frac(self.equator_deg + split_deg)
         ) / 2
-        offered = mean * self.dc_w * self.kept_frac * more
-        volts = np.full(len(offered), float(self.side.curve_v[len(self.side.curve_v) // 2]))
-        year = ac_year(offered[None], volts, self.weather.air_degc, self.side, self.weather.step_h)
-        return year.given_w * self.ac_kept_frac, year.unlimited_w - year.rated_w
+        return even_year(self.desk, self.job, self.array, mean * self.dc_w * more)
 
     def kwh(self, power_w: FloatArray, weighing: Weighing) -> float:
         mine = counted(self.weather.time, weighing, southern=self.southern)
         return kwh_of(power_w[mine], self.weather.step_h)
 
     def point(self, split_deg: float) -> SplitPoint:
-        given, cut = self.ac_w(split_deg)
-        clipped = kwh_of(cut, self.weather.step_h)
-        whole = kwh_of(given, self.weather.step_h) + clipped
+        year = self.year(split_deg)
         incidence = irradiance.aoi(
             self.tilt_deg, self.equator_deg + split_deg, self.sun.zenith_deg, self.sun.azimuth_deg
         )
         behind = (self.sun.zenith_deg < 90 - LOW_SUN_DEG) & (np.asarray(incidence) > 90)
         return SplitPoint(
             split_deg=split_deg,
-            year_kwh=self.kwh(given, WHOLE_YEAR),
-            winter_kwh=self.kwh(given, Weighing(Season.WINTER)),
-            evening_kwh=self.kwh(given, EVENING),
-            clipped_kwh=clipped,
-            clipped_frac=clipped / whole if whole > 0 else 0.0,
+            year_kwh=year.energy_kwh,
+            winter_kwh=self.kwh(year.ac_w, Weighing(Season.WINTER)),
+            evening_kwh=self.kwh(year.ac_w, EVENING),
+            clipped_kwh=year.clipped_kwh,
+            clipped_frac=year.clipped_frac,
             behind_hours=float(behind.sum()) * self.weather.step_h,
         )
 
@@ -343,7 +339,7 @@ class _Split:
         """Return how many times the modules, split so, give a year's energy; ``None``: none do."""
 
         def short(more: float) -> float:
-            return self.kwh(self.ac_w(split_deg, more)[0], WHOLE_YEAR) - wanted_kwh
+            return self.year(split_deg, more).energy_kwh - wanted_kwh
 
         if short(1.0) >= 0:
             return 1.0
@@ -353,7 +349,7 @@ class _Split:
 
     def days(self, best_deg: float) -> tuple[SplitDay, ...]:
         """Return clear days near the equinox and the solstices, three ways."""
-        curves = [self.ac_w(angle)[0] / 1000 for angle in (0.0, best_deg, 90.0)]
+        curves = [self.year(angle).ac_w / 1000 for angle in (0.0, best_deg, 90.0)]
         found = []
         for title, around in SHOWN_DAYS:
             day = clearest_day(self.weather.ghi_w_per_m2, around)
@@ -362,11 +358,10 @@ class _Split:
         return tuple(found)
 
 
-def _side_of(job: Job, option: Option, ac_w: float) -> AcSide:
-    """Return the AC side of what the option has, of another size."""
-    (sheet, _), *_ = ac_makers(job, option)
-    sized = replace(sheet, p_ac_w=ac_w, night_w=sheet.night_w * ac_w / sheet.p_ac_w)
-    return ac_side(sized, usual_warming())
+def _largest(option: Option) -> PlaneArray | None:
+    """Return the array with most modules; none while nothing is laid."""
+    laid = (a for a in option.arrays if present_of(a))
+    return max(laid, key=lambda a: len(present_of(a)), default=None)
 
 
 def _sky(desk: Desk, job: Job) -> tuple[WeatherYear, SunPath]:
