@@ -1,6 +1,8 @@
 """Equipment by table and JSON: good rows kept, bad rows told with line and reason, never half."""
 
 import json
+import re
+from dataclasses import fields as dataclass_fields
 from dataclasses import replace
 
 import pytest
@@ -9,9 +11,22 @@ from hypothesis import strategies as st
 
 from equipment_rows import INVERTER, MICRO, MODULE, OPTIMIZER, table
 from jobs import SHELF
-from ridge_tally.core.equipment import ModuleSheet, Origin, origin_of
-from ridge_tally.core.errors import FormatError, MissingDatum, NotUnderstood, OutOfRange
-from ridge_tally.formats.equipment_fields import COLUMNS, SheetKind
+from ridge_tally.core.equipment import (
+    SHEETS,
+    InverterSheet,
+    ModuleSheet,
+    Origin,
+    Warming,
+    origin_of,
+)
+from ridge_tally.core.errors import (
+    FormatError,
+    MissingDatum,
+    NotUnderstood,
+    OutOfRange,
+    RidgeTallyError,
+)
+from ridge_tally.formats.equipment_fields import COLUMNS, FIELDS, SheetKind
 from ridge_tally.formats.equipment_file import (
     equipment_schema,
     read_equipment,
@@ -19,6 +34,7 @@ from ridge_tally.formats.equipment_file import (
     table_heading,
     write_equipment,
 )
+from ridge_tally.views.shelf import sheet_view
 
 
 def module(**change: str) -> ModuleSheet:
@@ -201,3 +217,45 @@ def test_the_schema_names_every_kind_and_the_empty_table_every_column() -> None:
     for kind in SheetKind:
         heading = table_heading(kind).strip().split(",")
         assert {c.name for c in COLUMNS[kind]} <= set(heading)
+
+
+@pytest.mark.parametrize("kind", SheetKind)
+def test_every_field_of_a_datasheet_has_its_line_in_the_table(kind: SheetKind) -> None:
+    fields = {f.name for f in dataclass_fields(SHEETS[kind.value])}
+    assert fields - {"id", "provenance", "origins"} == {f.attribute for f in FIELDS[kind]}
+
+
+def test_what_rules_read_of_an_inverter_can_be_typed() -> None:
+    typed = {
+        "bare_isc": "yes", "arc_fault": "yes", "ground_fault": "no", "full_power_to_m": "2000",
+        "backup_ready": "no", "derating": "45:100 50:90 60:70", "cabinet_rise_k": "15",
+        "cabinet_lag_min": "40", "tracker_w": "4200",
+    }  # fmt: skip
+    sheet = sound_sheet(SheetKind.INVERTER, {**INVERTER, **typed})
+    assert isinstance(sheet, InverterSheet)
+    assert (sheet.bare_isc, sheet.arc_fault, sheet.ground_fault) == (True, True, False)
+    assert (sheet.full_power_to_m, sheet.backup_ready) == (2000.0, False)
+    assert [(p.air_degc, p.power_frac) for p in sheet.derating] == [(45, 1.0), (50, 0.9), (60, 0.7)]
+    assert sheet.warming == Warming(15.0, 40.0)
+    assert {t.p_max_w for t in sheet.trackers} == {4200.0}
+    told = {
+        v.label: v.text
+        for v in sheet_view(replace(SHELF, inverters=(sheet,)), SheetKind.INVERTER, sheet.id).values
+    }
+    assert told["Gives by the air"] == "100 % at 45 °C, 90 % at 50 °C, 70 % at 60 °C"
+    assert told["Interrupts ground faults"] == "no"
+
+
+@pytest.mark.parametrize(
+    ("column", "text", "says"),
+    [
+        ("derating", "45", "°C and per cent such as 45:100 50:90 60:70"),
+        ("derating", "45:100 50:110", "at most 1, what it gives at 45 °C"),
+        ("cabinet_rise_k", "15", "Cabinet follows after"),
+        ("full_power_to_m", "high", "a number in m"),
+        ("arc_fault", "maybe", "yes or no"),
+    ],
+)
+def test_an_inverter_s_odd_figures_are_refused_by_name(column: str, text: str, says: str) -> None:
+    with pytest.raises(RidgeTallyError, match=re.escape(says)):
+        sound_sheet(SheetKind.INVERTER, {**INVERTER, column: text})

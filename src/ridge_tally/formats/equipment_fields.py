@@ -1,13 +1,16 @@
-"""A datasheet as a row of texts: the columns of each kind, as typed in a form or kept in a table."""
+"""The figures of each kind of datasheet, once: as they are typed, kept in a table, and told.
 
-import re
-from collections.abc import Mapping
+One line a figure drives the form, the columns of a table and the page of a datasheet on the
+shelf; a test holds that every field of a datasheet has its line.
+"""
+
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Any
 
 from ridge_tally.core.equipment import (
     AnySheet,
-    EfficiencyPoint,
     InverterId,
     InverterSheet,
     MicroinverterId,
@@ -20,10 +23,13 @@ from ridge_tally.core.equipment import (
     OptimizerSheet,
     Origin,
     TrackerSheet,
-    ValueOrigin,
+    Warming,
 )
 from ridge_tally.core.errors import MissingDatum, NotUnderstood
+from ridge_tally.formats.equipment_row import Column, Row
 from ridge_tally.rules.bounds import MOST_LINES_ON_SHEET
+
+Value = float | str | bool | None
 
 
 class SheetKind(StrEnum):
@@ -36,112 +42,362 @@ class SheetKind(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Column:
-    """A figure of a datasheet as a column: its name there, its label for people, its unit."""
+class Field:
+    """A figure of a datasheet.
 
-    name: str
-    label: str
-    unit: str = ""
-    needed: bool = False
-    hint: str = ""
+    ``attribute``: the datasheet's field it fills, or is a part of.  ``read``: how its text becomes
+    that field's value; ``None`` for a part, which is read with its whole.  ``told``: the value in
+    the column's unit; ``None`` for a part that is told with its whole.
+    """
+
+    column: Column
+    attribute: str
+    read: Callable[[Row], object] | None
+    told: Callable[[Any], Value] | None
 
 
-_COEFFICIENT = "with its unit: %/K, mV/K or V/K"
-_PRICE = Column("price", "Price of one", hint="as 124.50")
-COLUMNS: dict[SheetKind, tuple[Column, ...]] = {
+def _number(
+    name: str,
+    label: str,
+    unit: str = "",
+    *,
+    needed: bool = False,
+    hint: str = "",
+    per: float = 1.0,
+    attribute: str = "",
+) -> Field:
+    """A number; so many of its unit are one of its field's."""
+    field = attribute or name
+    return Field(
+        Column(name, label, unit, needed, hint),
+        field,
+        lambda row: _over(row.number(name) if needed else row.maybe(name), per),
+        lambda sheet: _times(getattr(sheet, field), per),
+    )
+
+
+def _over(value: float | None, per: float) -> float | None:
+    return None if value is None else value / per
+
+
+def _times(value: float | None, per: float) -> float | None:
+    return None if value is None else value * per
+
+
+def _share(name: str, label: str, attribute: str, *, needed: bool = False) -> Field:
+    """Per cent, kept as a fraction."""
+    return Field(
+        Column(name, label, "%", needed),
+        attribute,
+        lambda row: (row.number(name) / 100) if needed else row.share(name),
+        lambda sheet: _times(getattr(sheet, attribute), 100),
+    )
+
+
+def _whole(
+    name: str, label: str, *, needed: bool = False, hint: str = "", estimate: int | None = None
+) -> Field:
+    """A whole number; ``estimate`` where its sheet is silent."""
+
+    def read(row: Row) -> int | None:
+        found = row.whole(name)
+        if found is None and estimate is not None:
+            row.note(name, Origin.ESTIMATED)
+        return estimate if found is None else found
+
+    return Field(
+        Column(name, label, "", needed, hint), name, read, lambda sheet: getattr(sheet, name)
+    )
+
+
+def _yes(name: str, label: str, *, otherwise: bool | None = None) -> Field:
+    """Yes or no."""
+
+    def read(row: Row) -> bool | None:
+        found = row.yes(name)
+        return otherwise if found is None else found
+
+    column = Column(name, label, hint="yes or no")
+    return Field(column, name, read, lambda sheet: getattr(sheet, name))
+
+
+def _cents(name: str, label: str, hint: str = "") -> Field:
+    """Money, kept in cents."""
+    field = f"{name}_cents"
+    return Field(
+        Column(name, label, hint=hint),
+        field,
+        lambda row: row.cents(name),
+        lambda sheet: _over(getattr(sheet, field), 100),
+    )
+
+
+def _coefficient(name: str, label: str, attribute: str, whole: str, units: str) -> Field:
+    """A temperature coefficient, kept as a fraction per °C of its quantity at STC."""
+
+    def read(row: Row) -> float | None:
+        at_stc = _p_max(row, note=False) if whole == "p_max_w" else row.number(whole)
+        return row.coefficient(name, attribute, at_stc)
+
+    return Field(
+        Column(name, label, hint=f"with its unit: {units}"),
+        attribute,
+        read,
+        lambda sheet: _times(getattr(sheet, attribute), 100),
+    )
+
+
+def _part(
+    name: str, label: str, unit: str, attribute: str, *, hint: str = "", needed: bool = False
+) -> Field:
+    """A figure that is read and told with the whole it belongs to."""
+    return Field(Column(name, label, unit, needed, hint), attribute, None, None)
+
+
+def _estimated(
+    name: str, label: str, unit: str, hint: str, estimate: Callable[[Row], float]
+) -> Field:
+    """A number with an estimate of ours where its sheet is silent."""
+    return Field(
+        Column(name, label, unit, hint=hint),
+        name,
+        lambda row: row.estimated(name, name, estimate(row)),
+        lambda sheet: getattr(sheet, name),
+    )
+
+
+def _p_max(row: Row, *, note: bool = True) -> float:
+    found = row.maybe("p_max_w")
+    if found is not None:
+        return found
+    if note:
+        row.note("p_max_w", Origin.COMPUTED)
+    return row.number("vmp_v") * row.number("imp_a")
+
+
+def _nominal(row: Row) -> NominalOperating | None:
+    watts, cell = row.maybe("nominal_w"), row.maybe("nominal_cell_degc")
+    at = row.three("nominal_conditions", "light, air and wind such as 800 / 20 / 1")
+    return None if watts is None and cell is None else NominalOperating(watts, cell, *at)
+
+
+def _trackers(row: Row) -> tuple[TrackerSheet, ...]:
+    tracker = TrackerSheet(
+        v_min_v=row.number("v_min_v"),
+        v_max_v=row.number("v_max_v"),
+        i_max_a=row.number("i_max_a"),
+        isc_max_a=row.maybe("isc_max_a"),
+        inputs=row.whole("inputs", 1) or 0,
+        p_max_w=row.maybe("tracker_w"),
+    )
+    return (tracker,) * min(row.whole("trackers") or 0, MOST_LINES_ON_SHEET + 1)
+
+
+def _trackers_told(sheet: InverterSheet) -> str:
+    return "; ".join(
+        f"{sheet.trackers.count(t)} × {t.v_min_v:g} to {t.v_max_v:g} V, {t.i_max_a:g} A"
+        + ("" if t.isc_max_a is None else f", Isc {t.isc_max_a:g} A")
+        + ("" if t.p_max_w is None else f", {t.p_max_w:g} W")
+        + f", {t.inputs} in"
+        for t in dict.fromkeys(sheet.trackers)
+    )
+
+
+def _warming(row: Row) -> Warming | None:
+    rise, lag = row.maybe("cabinet_rise_k"), row.maybe("cabinet_lag_min")
+    if rise is None and lag is None:
+        return None
+    if rise is None or lag is None:
+        missing = row.columns["cabinet_rise_k" if rise is None else "cabinet_lag_min"].label
+        raise MissingDatum(missing, row.name, "Type both figures of the cabinet, or neither.")
+    return Warming(rise, lag)
+
+
+def _warming_told(sheet: InverterSheet | MicroinverterSheet) -> str | None:
+    warming = sheet.warming
+    if warming is None:
+        return None
+    return f"{warming.rise_at_rating_k:g} K over the air, after {warming.lag_min:g} minutes"
+
+
+def _curve_told(sheet: InverterSheet | MicroinverterSheet) -> str | None:
+    """Return efficiencies by load: ``93.5 at 10, 96.8 at 75 % load``."""
+    at = [f"{p.efficiency_frac * 100:.1f} at {p.load_frac * 100:g}" for p in sheet.efficiency]
+    return ", ".join(at) + " % load" if at else None
+
+
+def _derating_told(sheet: InverterSheet | MicroinverterSheet) -> str | None:
+    at = [f"{p.power_frac * 100:g} % at {p.air_degc:g} °C" for p in sheet.derating]
+    return ", ".join(at) or None
+
+
+def _sort(row: Row) -> OptimizerKind:
+    sort = row.text("sort").lower()
+    if sort not in set(OptimizerKind):
+        raise NotUnderstood(row.columns["sort"].label, sort, "system or add-on")
+    return OptimizerKind(sort)
+
+
+_NAME = Field(
+    Column("name", "Maker’s name and type", needed=True), "name", lambda row: row.text("name"), None
+)
+_PRICE = _cents("price", "Price of one", "as 124.50")
+_START_HINT = "empty: the lowest it tracks, an estimate"
+_START = _estimated(
+    "v_start_v", "Start voltage", "V", _START_HINT, lambda row: row.number("v_min_v")
+)
+# What inverters of either size derate by, in the air and in their own cabinet.
+_HEAT = (
+    Field(
+        Column("derating", "Gives by the air", hint="°C and per cent: 45:100 50:90 60:70"),
+        "derating",
+        lambda row: row.derating("derating"),
+        _derating_told,
+    ),
+    Field(
+        Column("cabinet_rise_k", "Cabinet over the air at its rating", "K"),
+        "warming",
+        _warming,
+        _warming_told,
+    ),
+    _part("cabinet_lag_min", "Cabinet follows after", "min", "warming"),
+)
+
+
+def _efficiency(hint: str) -> Field:
+    return Field(
+        Column("efficiency", "Efficiency", hint=hint),
+        "efficiency",
+        lambda row: row.efficiency("efficiency"),
+        _curve_told,
+    )
+
+
+FIELDS: dict[SheetKind, tuple[Field, ...]] = {
     SheetKind.MODULE: (
-        Column("name", "Maker’s name and type", needed=True),
-        Column("p_max_w", "Pmax", "W", hint="empty: Vmp × Imp"),
-        Column("voc_v", "Voc", "V", needed=True),
-        Column("isc_a", "Isc", "A", needed=True),
-        Column("vmp_v", "Vmp", "V", needed=True),
-        Column("imp_a", "Imp", "A", needed=True),
-        Column("beta_voc", "Voc coefficient", hint=_COEFFICIENT),
-        Column("alpha_isc", "Isc coefficient", hint="with its unit: %/K, mA/K or A/K"),
-        Column("gamma_pmp", "Pmax coefficient", hint="with its unit: %/K or W/K"),
-        Column("cells_in_series", "Cells in series", needed=True, hint="half-cut: half its cells"),
-        Column("bypass_diodes", "Bypass diodes", hint="empty: 3, an estimate"),
-        Column("half_cut", "Half-cut cells", hint="yes or no"),
-        Column("long_mm", "Long side", "mm", needed=True),
-        Column("short_mm", "Short side", "mm", needed=True),
-        Column("mass_kg", "Weight", "kg", needed=True),
-        Column("max_system_v", "Largest system voltage", "V"),
-        Column("max_series_fuse_a", "Largest series fuse", "A"),
-        Column("bifaciality", "Bifaciality", "%"),
-        Column("nominal_w", "Nominal operating watts", "W"),
-        Column("nominal_cell_degc", "Nominal cell temperature", "°C"),
-        Column("nominal_conditions", "At", hint="light, air, wind: 800 / 20 / 1"),
-        Column("lead_m", "Length of a lead", "m"),
-        Column("first_year_loss", "Granted loss, first year", "%"),
-        Column("yearly_loss", "Granted loss, each later year", "%"),
+        _NAME,
+        Field(
+            Column("p_max_w", "Pmax", "W", hint="empty: Vmp × Imp"),
+            "p_max_w",
+            _p_max,
+            lambda sheet: sheet.p_max_w,
+        ),
+        _number("voc_v", "Voc", "V", needed=True),
+        _number("isc_a", "Isc", "A", needed=True),
+        _number("vmp_v", "Vmp", "V", needed=True),
+        _number("imp_a", "Imp", "A", needed=True),
+        _coefficient(
+            "beta_voc", "Voc coefficient", "beta_voc_frac_per_degc", "voc_v", "%/K, mV/K or V/K"
+        ),
+        _coefficient(
+            "alpha_isc", "Isc coefficient", "alpha_isc_frac_per_degc", "isc_a", "%/K, mA/K or A/K"
+        ),
+        _coefficient(
+            "gamma_pmp", "Pmax coefficient", "gamma_pmp_frac_per_degc", "p_max_w", "%/K or W/K"
+        ),
+        _whole("cells_in_series", "Cells in series", needed=True, hint="half-cut: half its cells"),
+        _whole("bypass_diodes", "Bypass diodes", hint="empty: 3, an estimate", estimate=3),
+        _yes("half_cut", "Half-cut cells", otherwise=False),
+        _yes("all_black", "All black"),
+        _number("long_mm", "Long side", "mm", needed=True, per=1000.0, attribute="long_m"),
+        _number("short_mm", "Short side", "mm", needed=True, per=1000.0, attribute="short_m"),
+        _number("mass_kg", "Weight", "kg", needed=True),
+        _number("max_system_v", "Largest system voltage", "V"),
+        _number("max_series_fuse_a", "Largest series fuse", "A"),
+        _share("bifaciality", "Bifaciality", "bifacial_frac"),
+        Field(Column("nominal_w", "Nominal operating watts", "W"), "nominal", _nominal, None),
+        _part("nominal_cell_degc", "Nominal cell temperature", "°C", "nominal"),
+        _part("nominal_conditions", "At", "", "nominal", hint="light, air, wind: 800 / 20 / 1"),
+        _number("lead_m", "Length of a lead", "m"),
+        _share("first_year_loss", "Granted loss, first year", "first_year_loss_frac"),
+        _share("yearly_loss", "Granted loss, each later year", "yearly_loss_frac"),
         _PRICE,
-        Column("freight", "Freight for one"),
+        _cents("freight", "Freight for one"),
     ),
     SheetKind.INVERTER: (
-        Column("name", "Maker’s name and type", needed=True),
-        Column("p_ac_w", "AC rating", "W", needed=True),
-        Column("p_dc_max_w", "Maker’s DC limit", "W"),
-        Column("v_dc_max_v", "Largest DC voltage", "V", needed=True),
-        Column("v_start_v", "Start voltage", "V", hint="empty: the lowest it tracks, an estimate"),
-        Column("phases", "Phases", hint="1 or 3"),
-        Column("efficiency", "Efficiency", hint="97.2 or 10:94 20:96 50:97.5 100:97"),
-        Column("night_w", "Draw at night", "W", hint="empty: 1 W, an estimate"),
-        Column("trackers", "Trackers", needed=True, hint="alike ones; others by a JSON file"),
-        Column("v_min_v", "Tracks from", "V", needed=True),
-        Column("v_max_v", "Tracks to", "V", needed=True),
-        Column("i_max_a", "Operating current by tracker", "A", needed=True),
-        Column("isc_max_a", "Short-circuit current by tracker", "A"),
-        Column("inputs", "Terminal pairs by tracker", hint="empty: 1"),
-        Column("battery_ready", "Takes a battery on its DC side", hint="yes or no"),
+        _NAME,
+        _number("p_ac_w", "AC rating", "W", needed=True),
+        _number("p_dc_max_w", "Maker’s DC limit", "W"),
+        _number("v_dc_max_v", "Largest DC voltage", "V", needed=True),
+        _START,
+        _whole("phases", "Phases", hint="1 or 3; empty: 1, an estimate", estimate=1),
+        _efficiency("97.2 or 10:94 20:96 50:97.5 100:97"),
+        _estimated("night_w", "Draw at night", "W", "empty: 1 W, an estimate", lambda _: 1.0),
+        Field(
+            Column("trackers", "Trackers", needed=True, hint="alike ones; others by a JSON file"),
+            "trackers",
+            _trackers,
+            _trackers_told,
+        ),
+        _part("v_min_v", "Tracks from", "V", "trackers", needed=True),
+        _part("v_max_v", "Tracks to", "V", "trackers", needed=True),
+        _part("i_max_a", "Operating current by tracker", "A", "trackers", needed=True),
+        _part("isc_max_a", "Short-circuit current by tracker", "A", "trackers"),
+        _part("inputs", "Terminal pairs by tracker", "", "trackers", hint="empty: 1"),
+        _part("tracker_w", "Most watts by tracker", "W", "trackers"),
+        _yes("bare_isc", "Its Isc limit is meant without a factor", otherwise=False),
+        *_HEAT,
+        _number("full_power_to_m", "Full power up to", "m"),
+        _yes("arc_fault", "Interrupts arc faults"),
+        _yes("ground_fault", "Interrupts ground faults"),
+        _yes("battery_ready", "Takes a battery on its DC side"),
+        _yes("backup_ready", "Runs a house without the grid"),
         _PRICE,
     ),
     SheetKind.OPTIMIZER: (
-        Column("name", "Maker’s name and type", needed=True),
-        Column("sort", "System or add-on", needed=True, hint="system or add-on"),
-        Column("p_max_w", "Largest module", "W", needed=True),
-        Column("v_in_min_v", "Lowest input", "V", needed=True),
-        Column("v_in_max_v", "Highest input", "V", needed=True),
-        Column("i_in_max_a", "Largest input current", "A"),
-        Column("v_out_max_v", "Highest output", "V", needed=True),
-        Column("i_out_max_a", "Largest output current", "A", needed=True),
-        Column("efficiency", "Efficiency", "%", needed=True),
-        Column("string_v", "Voltage the inverter holds", "V"),
-        Column("least_in_string", "Fewest in a string"),
-        Column("most_in_string", "Most in a string"),
-        Column("most_string_w", "Most watts of a string", "W"),
-        Column("safe_v", "Left by each when off", "V"),
+        _NAME,
+        Field(
+            Column("sort", "System or add-on", needed=True, hint="system or add-on"),
+            "kind",
+            _sort,
+            lambda sheet: str(sheet.kind.value),
+        ),
+        _number("p_max_w", "Largest module", "W", needed=True),
+        _number("v_in_min_v", "Lowest input", "V", needed=True),
+        _number("v_in_max_v", "Highest input", "V", needed=True),
+        _number("i_in_max_a", "Largest input current", "A"),
+        _number("v_out_max_v", "Highest output", "V", needed=True),
+        _number("i_out_max_a", "Largest output current", "A", needed=True),
+        _share("efficiency", "Efficiency", "efficiency_frac", needed=True),
+        _number("string_v", "Voltage the inverter holds", "V"),
+        _whole("least_in_string", "Fewest in a string"),
+        _whole("most_in_string", "Most in a string"),
+        _number("most_string_w", "Most watts of a string", "W"),
+        _number("safe_v", "Left by each when off", "V"),
         _PRICE,
     ),
     SheetKind.MICROINVERTER: (
-        Column("name", "Maker’s name and type", needed=True),
-        Column("inputs", "Modules on one", needed=True),
-        Column("p_ac_w", "The most it gives", "W", needed=True),
-        Column("va_continuous", "Without end, for its branch", "VA"),
-        Column("ac_v", "AC voltage", "V", hint="empty: 240, an estimate"),
-        Column("v_min_v", "Tracks from", "V", needed=True),
-        Column("v_max_v", "Tracks to", "V", needed=True),
-        Column("v_start_v", "Start voltage", "V", hint="empty: the lowest it tracks, an estimate"),
-        Column("v_dc_max_v", "Highest input", "V", needed=True),
-        Column("i_max_a", "Operating current by input", "A", needed=True),
-        Column("isc_max_a", "Short-circuit current by input", "A"),
-        Column("efficiency", "Efficiency", hint="96.5 or 10:93 20:95 50:96.5 100:96"),
-        Column("night_w", "Draw at night", "W", hint="empty: 0.05 W, an estimate"),
-        Column("most_on_branch", "Most on a branch, by its listing"),
-        Column("module_least_w", "Smallest module", "W"),
-        Column("module_most_w", "Largest module", "W"),
-        Column("cells", "Cells of its modules", hint="in series: 54 60 66"),
-        Column("trunk_pitch_m", "Trunk connectors apart", "m"),
-        Column("trunk_ohm_per_m", "Trunk, each metre one way", "ohm/m"),
+        _NAME,
+        _whole("inputs", "Modules on one", needed=True),
+        _number("p_ac_w", "The most it gives", "W", needed=True),
+        _number("va_continuous", "Without end, for its branch", "VA"),
+        _estimated("ac_v", "AC voltage", "V", "empty: 240, an estimate", lambda _: 240.0),
+        _number("v_min_v", "Tracks from", "V", needed=True),
+        _number("v_max_v", "Tracks to", "V", needed=True),
+        _START,
+        _number("v_dc_max_v", "Highest input", "V", needed=True),
+        _number("i_max_a", "Operating current by input", "A", needed=True),
+        _number("isc_max_a", "Short-circuit current by input", "A"),
+        _efficiency("96.5 or 10:93 20:95 50:96.5 100:96"),
+        _estimated("night_w", "Draw at night", "W", "empty: 0.05 W, an estimate", lambda _: 0.05),
+        *_HEAT,
+        _whole("most_on_branch", "Most on a branch, by its listing"),
+        _number("module_least_w", "Smallest module", "W"),
+        _number("module_most_w", "Largest module", "W"),
+        Field(
+            Column("cells", "Cells of its modules", hint="in series: 54 60 66"),
+            "cells",
+            lambda row: row.counts("cells"),
+            lambda sheet: ", ".join(map(str, sheet.cells)) or None,
+        ),
+        _number("trunk_pitch_m", "Trunk connectors apart", "m"),
+        _number("trunk_ohm_per_m", "Trunk, each metre one way", "ohm/m"),
         _PRICE,
     ),
 }
-_NUMBER = r"[-+−]?\d{1,15}(?:[.,]\d{1,15})?"
-_WITH_UNIT = re.compile(rf"({_NUMBER})\s{{0,9}}([^\d\s].*)?")
-LONGEST_CELL = 300
-FLAT_AT = (0.1, 0.5, 1.0)
-# How many of a quantity's own unit a coefficient's unit is.
-_ABSOLUTE = {"v": 1.0, "mv": 1e-3, "a": 1.0, "ma": 1e-3, "w": 1.0}
-_OWN = {"beta_voc": ("v", "mv"), "alpha_isc": ("a", "ma"), "gamma_pmp": ("w",)}
+COLUMNS: dict[SheetKind, tuple[Column, ...]] = {
+    kind: tuple(f.column for f in fields) for kind, fields in FIELDS.items()
+}
 
 
 def sheet_from(kind: SheetKind, texts: Mapping[str, str], sheet_id: str) -> AnySheet:
@@ -152,272 +408,15 @@ def sheet_from(kind: SheetKind, texts: Mapping[str, str], sheet_id: str) -> AnyS
     MissingDatum, NotUnderstood
         Naming the column that lacks a figure or is not one.
     """
-    row = _Row(kind, texts)
+    row = Row(COLUMNS[kind], texts)
+    values: dict[str, Any] = {f.attribute: f.read(row) for f in FIELDS[kind] if f.read is not None}
+    values["provenance"], values["origins"] = row.provenance, tuple(row.origins)
     match kind:
         case SheetKind.MODULE:
-            return _module(row, sheet_id)
+            return ModuleSheet(id=ModuleId(sheet_id), **values)
         case SheetKind.INVERTER:
-            return _inverter(row, sheet_id)
+            return InverterSheet(id=InverterId(sheet_id), **values)
         case SheetKind.OPTIMIZER:
-            return _optimizer(row, sheet_id)
+            return OptimizerSheet(id=OptimizerId(sheet_id), **values)
         case SheetKind.MICROINVERTER:
-            return _microinverter(row, sheet_id)
-
-
-class _Row:
-    """The texts of a row, read by column; notes which values it had to work out or estimate."""
-
-    def __init__(self, kind: SheetKind, texts: Mapping[str, str]) -> None:
-        self.columns = {c.name: c for c in COLUMNS[kind]}
-        self.texts = {name: text.strip() for name, text in texts.items()}
-        for name, text in self.texts.items():
-            if len(text) > LONGEST_CELL:
-                label = self.columns[name].label if name in self.columns else name
-                raise NotUnderstood(label, text, f"at most {LONGEST_CELL} characters")
-        self.origins: list[ValueOrigin] = []
-        self.name = self.texts.get("name", "")
-        self.provenance = self.texts.get("source", "") or "typed from its datasheet"
-
-    def text(self, name: str) -> str:
-        found = self.texts.get(name, "")
-        if not found and self.columns[name].needed:
-            owner = self.name or "This datasheet"
-            raise MissingDatum(self.columns[name].label, owner, "Copy it from the datasheet.")
-        return found
-
-    def note(self, field: str, origin: Origin) -> None:
-        self.origins.append(ValueOrigin(field, origin))
-
-    def maybe(self, name: str) -> float | None:
-        column, text = self.columns[name], self.text(name)
-        if not text:
-            return None
-        found = _WITH_UNIT.fullmatch(text)
-        unit = (found[2] or "").strip().lower() if found else ""
-        if not found or unit not in ("", column.unit.lower()):
-            told = f"a number{f' in {column.unit}' if column.unit else ''}"
-            raise NotUnderstood(column.label, text, told)
-        return _float(found[1])
-
-    def number(self, name: str) -> float:
-        value = self.maybe(name)
-        assert value is not None, name
-        return value
-
-    def share(self, name: str) -> float | None:
-        value = self.maybe(name)
-        return None if value is None else value / 100
-
-    def whole(self, name: str, estimate: int | None = None) -> int | None:
-        value = self.maybe(name)
-        if value is None:
-            return estimate
-        if value != int(value):
-            raise NotUnderstood(self.columns[name].label, self.text(name), "a whole number")
-        return int(value)
-
-    def estimated(self, name: str, field: str, estimate: float) -> float:
-        value = self.maybe(name)
-        if value is not None:
-            return value
-        self.note(field, Origin.ESTIMATED)
-        return estimate
-
-    def yes(self, name: str) -> bool | None:
-        text = self.text(name).lower()
-        if text in ("yes", "y", "true", "1"):
-            return True
-        if text in ("no", "n", "false", "0"):
-            return False
-        if text:
-            raise NotUnderstood(self.columns[name].label, text, "yes or no")
-        return None
-
-    def cents(self, name: str) -> int | None:
-        value = self.maybe(name)
-        return None if value is None else round(value * 100)
-
-    def coefficient(self, name: str, field: str, whole: float) -> float | None:
-        """Return a coefficient as a fraction per °C; an absolute one over its quantity at STC."""
-        column, text = self.columns[name], self.text(name)
-        if not text:
-            return None
-        found = _WITH_UNIT.fullmatch(text)
-        unit = _over_degree((found[2] or "").lower()) if found else ""
-        if found and unit == "%":
-            return _float(found[1]) / 100
-        if found and unit in _OWN[name] and whole > 0:
-            self.note(field, Origin.COMPUTED)
-            return _float(found[1]) * _ABSOLUTE[unit] / whole
-        expected = "a number " + column.hint.replace("with its unit: ", "in ")
-        raise NotUnderstood(column.label, text, expected)
-
-    def efficiency(self) -> tuple[EfficiencyPoint, ...]:
-        """Return efficiency by load: ``97.2`` for all loads, or ``10:94 50:97.5 100:97``."""
-        text, label = self.text("efficiency"), self.columns["efficiency"].label
-        if not text:
-            return ()
-        points = []
-        for part in re.split(r"[\s;]+", text.replace("%", "")):
-            load, colon, percent = part.partition(":")
-            if not re.fullmatch(_NUMBER, percent if colon else load):
-                raise NotUnderstood(label, text, "per cent such as 97.2 or 10:94 50:97.5 100:97")
-            value = _float(percent if colon else load) / 100
-            if colon:
-                points.append(EfficiencyPoint(_float(load) / 100, value))
-                continue
-            # One figure for every load: a sheet's best, which a year flatters a little.
-            self.note("efficiency", Origin.ESTIMATED)
-            points += [EfficiencyPoint(at, value) for at in FLAT_AT]
-        return tuple(points)
-
-
-def _float(text: str) -> float:
-    return float(text.replace(",", ".").replace("−", "-"))
-
-
-def _over_degree(unit: str) -> str:
-    """Return what a coefficient's unit has above its stroke: ``mv`` of ``mV / °C``."""
-    above, _, below = unit.partition("/")
-    return above.rstrip() if below.strip() in ("k", "°c", "°", "c", "degc") else unit
-
-
-def _module(row: _Row, sheet_id: str) -> ModuleSheet:
-    voc, isc = row.number("voc_v"), row.number("isc_a")
-    vmp, imp = row.number("vmp_v"), row.number("imp_a")
-    p_max = row.maybe("p_max_w")
-    if p_max is None:
-        p_max = vmp * imp
-        row.note("p_max_w", Origin.COMPUTED)
-    cells, diodes = row.whole("cells_in_series"), row.whole("bypass_diodes")
-    if diodes is None:
-        diodes = 3
-        row.note("bypass_diodes", Origin.ESTIMATED)
-    return ModuleSheet(
-        id=ModuleId(sheet_id),
-        name=row.text("name"),
-        provenance=row.provenance,
-        p_max_w=p_max,
-        voc_v=voc,
-        isc_a=isc,
-        vmp_v=vmp,
-        imp_a=imp,
-        beta_voc_frac_per_degc=row.coefficient("beta_voc", "beta_voc_frac_per_degc", voc),
-        alpha_isc_frac_per_degc=row.coefficient("alpha_isc", "alpha_isc_frac_per_degc", isc),
-        gamma_pmp_frac_per_degc=row.coefficient("gamma_pmp", "gamma_pmp_frac_per_degc", p_max),
-        cells_in_series=cells or 0,
-        bypass_diodes=diodes,
-        half_cut=row.yes("half_cut") or False,
-        long_m=row.number("long_mm") / 1000,
-        short_m=row.number("short_mm") / 1000,
-        mass_kg=row.number("mass_kg"),
-        max_system_v=row.maybe("max_system_v"),
-        max_series_fuse_a=row.maybe("max_series_fuse_a"),
-        bifacial_frac=row.share("bifaciality"),
-        first_year_loss_frac=row.share("first_year_loss"),
-        yearly_loss_frac=row.share("yearly_loss"),
-        lead_m=row.maybe("lead_m"),
-        nominal=_nominal(row),
-        price_cents=row.cents("price"),
-        freight_cents=row.cents("freight"),
-        origins=tuple(row.origins),
-    )
-
-
-def _nominal(row: _Row) -> NominalOperating | None:
-    watts, cell = row.maybe("nominal_w"), row.maybe("nominal_cell_degc")
-    typed = row.text("nominal_conditions")
-    if watts is None and cell is None:
-        return None
-    conditions: tuple[float | None, ...] = (None, None, None)
-    if typed:
-        found = [_float(n) for n in re.findall(_NUMBER, typed)]
-        if len(found) != 3:
-            label = row.columns["nominal_conditions"].label
-            raise NotUnderstood(label, typed, "light, air and wind such as 800 / 20 / 1")
-        conditions = tuple(found)
-    return NominalOperating(watts, cell, *conditions)
-
-
-def _inverter(row: _Row, sheet_id: str) -> InverterSheet:
-    low = row.number("v_min_v")
-    tracker = TrackerSheet(
-        v_min_v=low,
-        v_max_v=row.number("v_max_v"),
-        i_max_a=row.number("i_max_a"),
-        isc_max_a=row.maybe("isc_max_a"),
-        inputs=row.whole("inputs", 1) or 0,
-    )
-    return InverterSheet(
-        id=InverterId(sheet_id),
-        name=row.text("name"),
-        provenance=row.provenance,
-        p_ac_w=row.number("p_ac_w"),
-        p_dc_max_w=row.maybe("p_dc_max_w"),
-        v_dc_max_v=row.number("v_dc_max_v"),
-        v_start_v=row.estimated("v_start_v", "v_start_v", low),
-        night_w=row.estimated("night_w", "night_w", 1.0),
-        phases=row.whole("phases", 1) or 1,
-        efficiency=row.efficiency(),
-        trackers=(tracker,) * min(row.whole("trackers") or 0, MOST_LINES_ON_SHEET + 1),
-        battery_ready=row.yes("battery_ready"),
-        price_cents=row.cents("price"),
-        origins=tuple(row.origins),
-    )
-
-
-def _optimizer(row: _Row, sheet_id: str) -> OptimizerSheet:
-    sort = row.text("sort").lower()
-    if sort not in set(OptimizerKind):
-        raise NotUnderstood(row.columns["sort"].label, sort, "system or add-on")
-    return OptimizerSheet(
-        id=OptimizerId(sheet_id),
-        name=row.text("name"),
-        provenance=row.provenance,
-        kind=OptimizerKind(sort),
-        p_max_w=row.number("p_max_w"),
-        v_in_min_v=row.number("v_in_min_v"),
-        v_in_max_v=row.number("v_in_max_v"),
-        v_out_max_v=row.number("v_out_max_v"),
-        i_out_max_a=row.number("i_out_max_a"),
-        efficiency_frac=row.number("efficiency") / 100,
-        string_v=row.maybe("string_v"),
-        i_in_max_a=row.maybe("i_in_max_a"),
-        least_in_string=row.whole("least_in_string"),
-        most_in_string=row.whole("most_in_string"),
-        most_string_w=row.maybe("most_string_w"),
-        safe_v=row.maybe("safe_v"),
-        price_cents=row.cents("price"),
-        origins=tuple(row.origins),
-    )
-
-
-def _microinverter(row: _Row, sheet_id: str) -> MicroinverterSheet:
-    low, cells = row.number("v_min_v"), row.text("cells")
-    if cells and not re.fullmatch(r"\d{1,4}(?:[\s,;/]{1,3}\d{1,4})*", cells):
-        raise NotUnderstood(row.columns["cells"].label, cells, "counts such as 54 60 66")
-    return MicroinverterSheet(
-        id=MicroinverterId(sheet_id),
-        name=row.text("name"),
-        provenance=row.provenance,
-        inputs=row.whole("inputs") or 0,
-        p_ac_w=row.number("p_ac_w"),
-        v_min_v=low,
-        v_max_v=row.number("v_max_v"),
-        v_start_v=row.estimated("v_start_v", "v_start_v", low),
-        v_dc_max_v=row.number("v_dc_max_v"),
-        i_max_a=row.number("i_max_a"),
-        night_w=row.estimated("night_w", "night_w", 0.05),
-        efficiency=row.efficiency(),
-        va_continuous=row.maybe("va_continuous"),
-        ac_v=row.estimated("ac_v", "ac_v", 240.0),
-        isc_max_a=row.maybe("isc_max_a"),
-        most_on_branch=row.whole("most_on_branch"),
-        module_least_w=row.maybe("module_least_w"),
-        module_most_w=row.maybe("module_most_w"),
-        trunk_pitch_m=row.maybe("trunk_pitch_m"),
-        trunk_ohm_per_m=row.maybe("trunk_ohm_per_m"),
-        cells=tuple(int(n) for n in re.findall(r"\d+", cells)),
-        price_cents=row.cents("price"),
-        origins=tuple(row.origins),
-    )
+            return MicroinverterSheet(id=MicroinverterId(sheet_id), **values)

@@ -12,14 +12,14 @@ from ridge_tally.core.equipment import (
     InverterSheet,
     MicroinverterSheet,
     ModuleSheet,
-    OptimizerSheet,
     Origin,
+    kind_of,
     module_area_m2,
     origin_of,
     sheet_among,
 )
 from ridge_tally.core.errors import NotFound, RidgeTallyError
-from ridge_tally.formats.equipment_fields import SheetKind
+from ridge_tally.formats.equipment_fields import FIELDS, SheetKind
 from ridge_tally.formats.equipment_file import OWN
 from ridge_tally.rules.equipment.doubts import SheetDoubt, doubts_of
 from ridge_tally.studies.parts import price_of
@@ -115,6 +115,8 @@ class SheetView:
     fit_problem: str
 
 
+# Typed with a unit of one's choice; told in this one.
+UNITS = dict.fromkeys(("beta_voc", "alpha_isc", "gamma_pmp"), "%/K")
 Getter = Callable[[Any], float | int | str | None]
 
 
@@ -282,12 +284,13 @@ def _fit(sheet: AnySheet) -> tuple[FitView | None, str]:
 
 
 def _values(sheet: AnySheet) -> tuple[SheetValue, ...]:
-    rows: list[tuple[str, str, float | str | bool | None, str]] = list(_told(sheet))
-    found = [
-        SheetValue(label, _text(value, unit), origin_of(sheet, field))
-        for label, field, value, unit in rows
-        if value is not None
-    ]
+    """Return the values of a datasheet in the order people read it."""
+    found = []
+    for field in FIELDS[SheetKind(kind_of(sheet))]:
+        value = None if field.told is None else field.told(sheet)
+        if value is not None:
+            text = _text(value, field.column.unit or UNITS.get(field.column.name, ""))
+            found.append(SheetValue(field.column.label, text, origin_of(sheet, field.attribute)))
     if isinstance(sheet, ModuleSheet):
         found += _nominal(sheet)
     return tuple(found)
@@ -310,117 +313,3 @@ def _text(value: float | str | bool, unit: str) -> str:
     if isinstance(value, str):
         return value
     return f"{value:,.6g} {unit}".replace(",", " ").replace("-", "−").strip()
-
-
-def _told(sheet: AnySheet) -> tuple[tuple[str, str, float | str | bool | None, str], ...]:
-    """Return (label, field, value, unit) of a datasheet in the order people read it."""
-    price = (
-        "Price of one", "price_cents",
-        None if sheet.price_cents is None else sheet.price_cents / 100, "",
-    )  # fmt: skip
-    match sheet:
-        case ModuleSheet():
-            return (*_of_module(sheet), price)
-        case InverterSheet():
-            return (*_of_inverter(sheet), price)
-        case OptimizerSheet():
-            return (*_of_optimizer(sheet), price)
-        case MicroinverterSheet():
-            return (*_of_microinverter(sheet), price)
-
-
-Told = tuple[str, str, float | str | bool | None, str]
-
-
-def _of_module(s: ModuleSheet) -> tuple[Told, ...]:
-    return (
-        ("Pmax", "p_max_w", s.p_max_w, "W"),
-        ("Voc", "voc_v", s.voc_v, "V"),
-        ("Isc", "isc_a", s.isc_a, "A"),
-        ("Vmp", "vmp_v", s.vmp_v, "V"),
-        ("Imp", "imp_a", s.imp_a, "A"),
-        ("Voc coefficient", "beta_voc_frac_per_degc", _percent(s.beta_voc_frac_per_degc), "%/K"),
-        ("Isc coefficient", "alpha_isc_frac_per_degc", _percent(s.alpha_isc_frac_per_degc), "%/K"),
-        ("Pmax coefficient", "gamma_pmp_frac_per_degc", _percent(s.gamma_pmp_frac_per_degc), "%/K"),
-        ("Cells in series", "cells_in_series", s.cells_in_series, ""),
-        ("Half-cut", "half_cut", s.half_cut, ""),
-        ("Bypass diodes", "bypass_diodes", s.bypass_diodes, ""),
-        ("Long side", "long_m", s.long_m * 1000, "mm"),
-        ("Short side", "short_m", s.short_m * 1000, "mm"),
-        ("Weight", "mass_kg", s.mass_kg, "kg"),
-        ("Largest system voltage", "max_system_v", s.max_system_v, "V"),
-        ("Largest series fuse", "max_series_fuse_a", s.max_series_fuse_a, "A"),
-        ("Bifaciality", "bifacial_frac", _percent(s.bifacial_frac), "%"),
-        ("Granted loss, first year", "first_year_loss_frac", _percent(s.first_year_loss_frac), "%"),
-        ("Granted loss, later years", "yearly_loss_frac", _percent(s.yearly_loss_frac), "%"),
-        ("Length of a lead", "lead_m", s.lead_m, "m"),
-        (
-            "Freight for one", "freight_cents",
-            None if s.freight_cents is None else s.freight_cents / 100, "",
-        ),
-    )  # fmt: skip
-
-
-def _of_inverter(s: InverterSheet) -> tuple[Told, ...]:
-    trackers = "; ".join(
-        f"{s.trackers.count(t)} × {t.v_min_v:g} to {t.v_max_v:g} V, {t.i_max_a:g} A"
-        + ("" if t.isc_max_a is None else f", Isc {t.isc_max_a:g} A")
-        + f", {t.inputs} in"
-        for t in dict.fromkeys(s.trackers)
-    )
-    return (
-        ("AC rating", "p_ac_w", s.p_ac_w, "W"),
-        ("Maker’s DC limit", "p_dc_max_w", s.p_dc_max_w, "W"),
-        ("Largest DC voltage", "v_dc_max_v", s.v_dc_max_v, "V"),
-        ("Start voltage", "v_start_v", s.v_start_v, "V"),
-        ("Phases", "phases", s.phases, ""),
-        ("Trackers", "trackers", trackers, ""),
-        ("Efficiency", "efficiency", _curve(s), ""),
-        ("Draw at night", "night_w", s.night_w, "W"),
-        ("Takes a battery", "battery_ready", s.battery_ready, ""),
-        ("Arc fault detection", "arc_fault", s.arc_fault, ""),
-        ("Full power up to", "full_power_to_m", s.full_power_to_m, "m"),
-    )
-
-
-def _of_optimizer(s: OptimizerSheet) -> tuple[Told, ...]:
-    return (
-        ("Kind", "kind", s.kind.value, ""),
-        ("Largest module", "p_max_w", s.p_max_w, "W"),
-        ("Input", "v_in_max_v", f"{s.v_in_min_v:g} to {s.v_in_max_v:g} V", ""),
-        ("Largest input current", "i_in_max_a", s.i_in_max_a, "A"),
-        ("Highest output", "v_out_max_v", s.v_out_max_v, "V"),
-        ("Largest output current", "i_out_max_a", s.i_out_max_a, "A"),
-        ("Efficiency", "efficiency_frac", s.efficiency_frac * 100, "%"),
-        ("Voltage the inverter holds", "string_v", s.string_v, "V"),
-        ("Fewest in a string", "least_in_string", s.least_in_string, ""),
-        ("Most in a string", "most_in_string", s.most_in_string, ""),
-        ("Most watts of a string", "most_string_w", s.most_string_w, "W"),
-        ("Left by each when off", "safe_v", s.safe_v, "V"),
-    )
-
-
-def _of_microinverter(s: MicroinverterSheet) -> tuple[Told, ...]:
-    return (
-        ("Modules on one", "inputs", s.inputs, ""),
-        ("The most it gives", "p_ac_w", s.p_ac_w, "W"),
-        ("Without end, for its branch", "va_continuous", s.va_continuous, "VA"),
-        ("AC voltage", "ac_v", s.ac_v, "V"),
-        ("Tracks", "v_min_v", f"{s.v_min_v:g} to {s.v_max_v:g} V", ""),
-        ("Highest input", "v_dc_max_v", s.v_dc_max_v, "V"),
-        ("Operating current by input", "i_max_a", s.i_max_a, "A"),
-        ("Short-circuit current by input", "isc_max_a", s.isc_max_a, "A"),
-        ("Smallest module", "module_least_w", s.module_least_w, "W"),
-        ("Largest module", "module_most_w", s.module_most_w, "W"),
-        ("Cells of its modules", "cells", ", ".join(map(str, s.cells)) or None, ""),
-        ("Most on a branch", "most_on_branch", s.most_on_branch, ""),
-        ("Efficiency", "efficiency", _curve(s), ""),
-        ("Trunk connectors apart", "trunk_pitch_m", s.trunk_pitch_m, "m"),
-        ("Trunk, each metre one way", "trunk_ohm_per_m", s.trunk_ohm_per_m, "ohm/m"),
-    )
-
-
-def _curve(sheet: InverterSheet | MicroinverterSheet) -> str | None:
-    """Return efficiencies by load: ``93.5 % at 10 %, 96.8 % at 75 %``."""
-    at = [f"{p.efficiency_frac * 100:.1f} at {p.load_frac * 100:g}" for p in sheet.efficiency]
-    return ", ".join(at) + " % load" if at else None

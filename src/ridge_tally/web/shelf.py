@@ -4,8 +4,9 @@ from flask import Response
 from flask_openapi import APIBlueprint
 
 from ridge_tally.catalogue.grid_packs import grid_packs
-from ridge_tally.formats.equipment_fields import COLUMNS, Column
+from ridge_tally.formats.equipment_fields import COLUMNS
 from ridge_tally.formats.equipment_file import table_heading
+from ridge_tally.formats.equipment_row import Column
 from ridge_tally.rules.array.setbacks import setback_packs
 from ridge_tally.services.own_equipment import (
     TakenIn,
