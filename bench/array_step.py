@@ -10,7 +10,7 @@ import survey
 from core.roofs import LAY, chimney, roof, vent
 from jobs import FULL, SHELF
 from ridge_tally.core.array.aligned import best_seed, prove
-from ridge_tally.core.array.blockers import Ground, ground_of
+from ridge_tally.core.array.blockers import LayoutRegion, ground_of
 from ridge_tally.core.array.fill import fill_row_kinds, fill_rows
 from ridge_tally.core.array.lay import Place
 from ridge_tally.core.array.legal import shortfalls
@@ -25,7 +25,7 @@ from ridge_tally.views.option import option_report
 SWEEP_M = 0.05
 
 
-def eight_obstructions() -> Ground:
+def eight_obstructions() -> LayoutRegion:
     """A gable of 12 by 6 m with a chimney and seven vents."""
     ground = chimney(roof(12, 6), 6.5, 3.6, 7.3, 4.4)
     for x, y in ((1.5, 2), (3, 4.2), (4.4, 1.2), (6, 2.2), (8.3, 3), (9.6, 4.4), (10.8, 1.6)):
@@ -33,7 +33,7 @@ def eight_obstructions() -> Ground:
     return ground
 
 
-def swept(ground: Ground, orientation: Orientation) -> int:
+def swept(ground: LayoutRegion, orientation: Orientation) -> int:
     """What is done by hand today: one grid of one pitch, slid about; the most legal places."""
     best = 0
     width_m, height_m = LAY.width_m(orientation), LAY.height_m(orientation)

@@ -10,7 +10,7 @@ import numpy as np
 from jobs import FULL, SHELF, option_a, workspace_in
 from ridge_tally.core.job.battery import Battery, Coupling
 from ridge_tally.core.job.edits.loading.batteries import SetBattery
-from ridge_tally.core.loading.house import Kept, Sun, house_year
+from ridge_tally.core.loading.house import BatteryEfficiency, Sun, house_year
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.simulation.house_load import house_load
 from ridge_tally.simulation.year import hourly_year
@@ -42,7 +42,7 @@ def core(median_s: Callable[..., float]) -> None:
         assert load is not None
         made = year.before_export_w
         sun = Sun(made, year.clipped_w, year.limit_w, 1.0)
-        battery, kept = Battery(Coupling.AC, 10.0, 5.0), Kept(0.95, 0.95)
+        battery, kept = Battery(Coupling.AC, 10.0, 5.0), BatteryEfficiency(0.95, 0.95)
         ours_s = median_s(lambda: house_year(sun, load.power_w, None, battery, kept), 9)
         script_s = median_s(lambda: by_script(made, load.power_w, 10_000.0, 5000.0), 5)
         begun = time.perf_counter()

@@ -12,7 +12,7 @@ from pvlib import pvsystem
 from jobs import FULL, SHELF, option_a, workspace_in
 from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode
 from ridge_tally.core.energy.inverter import ac_side
-from ridge_tally.core.energy.lit import LitString, cell_degc
+from ridge_tally.core.energy.lit import StringIrradiance, cell_degc
 from ridge_tally.core.energy.trackers import drawn_by_strings, loaded_tracker
 from ridge_tally.core.energy.year import simulate_year
 from ridge_tally.core.equipment import Warming
@@ -124,7 +124,7 @@ def _same_strings(job: Job) -> Job:
     return replace(job, options=(option, *job.options[1:]))
 
 
-def by_arrays(lit: tuple[LitString, ...], diode: DiodeModel, weather: WeatherYear) -> float:
+def by_arrays(lit: tuple[StringIrradiance, ...], diode: DiodeModel, weather: WeatherYear) -> float:
     """Seconds' worth of work: each hour every substring's curve at 200 currents, then the sum."""
     best = 0.0
     for string in lit:

@@ -6,7 +6,7 @@ from shapely.geometry import LineString, Point, Polygon, box
 
 from ridge_tally.core.array.blockers import (
     BlockerKind,
-    Ground,
+    LayoutRegion,
     Owner,
     ground_from,
     with_disc,
@@ -23,22 +23,26 @@ def trapezoid(eave: float, ridge: float, left: float, height: float) -> np.ndarr
     return np.array([[0, 0], [eave, 0], [left + ridge, height], [left, height]], dtype=float)
 
 
-def roof(eave: float, height: float, strips_m: list[float] | None = None) -> Ground:
+def roof(eave: float, height: float, strips_m: list[float] | None = None) -> LayoutRegion:
     return ground_from(trapezoid(eave, eave, 0, height), strips_m or STRIPS_M, NAMES)
 
 
-def vent(ground: Ground, x: float, y: float, radius: float, clearance: float = 0.1) -> Ground:
+def vent(
+    ground: LayoutRegion, x: float, y: float, radius: float, clearance: float = 0.1
+) -> LayoutRegion:
     owner = Owner(BlockerKind.OBSTRUCTION, f"v{len(ground.owners)}", "vent")
     return with_disc(ground, x, y, radius, clearance, owner)
 
 
-def chimney(ground: Ground, left: float, bottom: float, right: float, top: float) -> Ground:
+def chimney(
+    ground: LayoutRegion, left: float, bottom: float, right: float, top: float
+) -> LayoutRegion:
     ring = np.array([[left, bottom], [right, bottom], [right, top], [left, top]])
     return with_ring(ground, ring, 0.2, Owner(BlockerKind.OBSTRUCTION, "c", "chimney"))
 
 
 @st.composite
-def grounds(draw: st.DrawFn) -> Ground:
+def grounds(draw: st.DrawFn) -> LayoutRegion:
     """A trapezoid or an L with up to five vents and a chimney."""
     eave = draw(st.floats(3, 13))
     height = draw(st.floats(2, 7.5))
@@ -64,7 +68,7 @@ def shape(lay: Lay, place: Place) -> Polygon:
     return box(place.x_m, place.y_m, right, place.y_m + lay.height_m(place.orientation))
 
 
-def legal_by_shapely(ground: Ground, lay: Lay, places: tuple[Place, ...]) -> bool:
+def legal_by_shapely(ground: LayoutRegion, lay: Lay, places: tuple[Place, ...]) -> bool:
     """Whether every module keeps every distance to 0.1 mm, by shapely's own distances."""
     outline = Polygon(ground.corners).buffer(1e-6)
     blockers = [

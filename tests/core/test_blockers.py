@@ -6,19 +6,21 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from shapely.geometry import LineString, box
 
-from ridge_tally.core.array.blockers import BlockerKind, Ground, Owner, free_bands
+from ridge_tally.core.array.blockers import BlockerKind, LayoutRegion, Owner, free_bands
 from ridge_tally.core.survey.outline import Box
 
 SQUARE = np.array([[0, 0], [10, 0], [10, 6], [0, 6]], dtype=float)
 
 
-def ground(capsules: list[list[float]], solids: tuple[np.ndarray, ...] = ()) -> Ground:
+def ground(capsules: list[list[float]], solids: tuple[np.ndarray, ...] = ()) -> LayoutRegion:
     edges = [[*SQUARE[i], *SQUARE[(i + 1) % 4], 0.3] for i in range(4)]
     owners = tuple(Owner(BlockerKind.EDGE, str(i), "") for i in range(len(edges + capsules)))
-    return Ground((SQUARE,), np.array(edges + capsules), owners, np.zeros(len(owners)), solids)
+    return LayoutRegion(
+        (SQUARE,), np.array(edges + capsules), owners, np.zeros(len(owners)), solids
+    )
 
 
-def gaps(where: Ground, bottom: float, top: float) -> list[tuple[float, float]]:
+def gaps(where: LayoutRegion, bottom: float, top: float) -> list[tuple[float, float]]:
     return free_bands(where, np.array([bottom]), np.array([top])).gaps(0)
 
 

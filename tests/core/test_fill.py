@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from shapely.geometry import Polygon
 
 from core.roofs import LAY, chimney, grounds, legal_by_shapely, roof, trapezoid, vent
-from ridge_tally.core.array.blockers import Ground, ground_from, mirrored
+from ridge_tally.core.array.blockers import LayoutRegion, ground_from, mirrored
 from ridge_tally.core.array.fill import fill, fill_row_kinds
 from ridge_tally.core.array.free import free_ceiling
 from ridge_tally.core.array.lay import Lay, after_steps
@@ -24,7 +24,7 @@ RULES = st.sampled_from([RowRule.INDEPENDENT, RowRule.ALIGNED])
 @settings(max_examples=60)
 @given(grounds(), st.integers(1, 3))
 def test_every_row_layout_is_legal_by_shapely_and_under_every_bound(
-    ground: Ground, run: int
+    ground: LayoutRegion, run: int
 ) -> None:
     lay = replace(LAY, shortest_run=run)
     fills = fill_row_kinds(ground, lay)
@@ -45,7 +45,7 @@ def test_every_row_layout_is_legal_by_shapely_and_under_every_bound(
 
 @settings(max_examples=25)
 @given(grounds(), WAYS)
-def test_a_layout_without_rows_is_legal_and_holds_no_less(ground: Ground, ways: Ways) -> None:
+def test_a_layout_without_rows_is_legal_and_holds_no_less(ground: LayoutRegion, ways: Ways) -> None:
     found = fill(ground, LAY, ways, RowRule.FREE, after_steps(150))
     assert legal_by_shapely(ground, LAY, found.places)
     assert fill(ground, LAY, ways, RowRule.INDEPENDENT).count <= found.count <= found.at_most
@@ -53,7 +53,9 @@ def test_a_layout_without_rows_is_legal_and_holds_no_less(ground: Ground, ways: 
 
 @settings(max_examples=25)
 @given(grounds(), WAYS, RULES)
-def test_a_mirrored_roof_takes_the_same_proven_count(ground: Ground, ways: Ways, rule) -> None:
+def test_a_mirrored_roof_takes_the_same_proven_count(
+    ground: LayoutRegion, ways: Ways, rule
+) -> None:
     one = fill(ground, LAY, ways, rule, after_steps(300))
     other = fill(mirrored(ground, 0.0), LAY, ways, rule, after_steps(300))
     assume(one.proven and other.proven)

@@ -12,8 +12,8 @@ from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.job.battery import Battery, Coupling
 from ridge_tally.core.job.household import PaidEvents
 from ridge_tally.core.loading.house import (
+    BatteryEfficiency,
     HouseYear,
-    Kept,
     Sun,
     carried_frac,
     events_of,
@@ -21,7 +21,7 @@ from ridge_tally.core.loading.house import (
 )
 from ridge_tally.core.sky.weather_year import hour_middles
 
-FREE = Kept(1.0, 1.0)
+FREE = BatteryEfficiency(1.0, 1.0)
 
 
 def sun(made: list[float], clipped: list[float] | None = None, limit_w: float = 5000.0) -> Sun:
@@ -72,7 +72,7 @@ def test_only_a_battery_beside_it_carries_load_above_the_inverter_s_limit() -> N
 def test_each_conversion_takes_its_share() -> None:
     # 4 kWh in at 0.9 are 3.6 stored; out at 0.8 they are 2.88.
     made, load = sun([4000, 0, 0]), np.array([0.0, 5000.0, 5000.0])
-    house = house_year(made, load, battery=battery(Coupling.AC), kept=Kept(0.9, 0.8))
+    house = house_year(made, load, battery=battery(Coupling.AC), kept=BatteryEfficiency(0.9, 0.8))
     assert house.charge_wh[0] == pytest.approx(3600)
     assert kwh_of(house.given_w, 1.0) == pytest.approx(2.88)
     assert house.lost_kwh == pytest.approx(4 - 2.88)
@@ -93,7 +93,7 @@ def test_a_half_sine_day_cut_at_six_ninths_gives_the_battery_its_known_share() -
 
 
 @st.composite
-def houses(draw: st.DrawFn) -> tuple[Sun, np.ndarray, float | None, Battery, Kept]:
+def houses(draw: st.DrawFn) -> tuple[Sun, np.ndarray, float | None, Battery, BatteryEfficiency]:
     n = draw(st.integers(3, 40))
     watts = st.floats(0, 8000)
     limit = draw(st.floats(500, 6000))
@@ -104,14 +104,14 @@ def houses(draw: st.DrawFn) -> tuple[Sun, np.ndarray, float | None, Battery, Kep
     stored = Battery(
         draw(st.sampled_from(Coupling)), draw(st.floats(0.1, 20)), draw(st.floats(0.1, 10))
     )
-    kept = Kept(draw(st.floats(0.5, 1.0)), draw(st.floats(0.5, 1.0)))
+    kept = BatteryEfficiency(draw(st.floats(0.5, 1.0)), draw(st.floats(0.5, 1.0)))
     return Sun(made, clipped, limit, 0.5), load, draw(st.none() | watts), stored, kept
 
 
 @settings(max_examples=150, deadline=None)
 @given(houses(), st.lists(st.integers(0, 2), min_size=40, max_size=40))
 def test_every_watt_is_somewhere(
-    there: tuple[Sun, np.ndarray, float | None, Battery, Kept], events: list[int]
+    there: tuple[Sun, np.ndarray, float | None, Battery, BatteryEfficiency], events: list[int]
 ) -> None:
     made, load, export_w, stored, kept = there
     event = np.array(events[: len(load)], np.int8)

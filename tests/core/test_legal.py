@@ -5,7 +5,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from core.roofs import LAY, chimney, grounds, legal_by_shapely, roof, vent
-from ridge_tally.core.array.blockers import Ground, with_path
+from ridge_tally.core.array.blockers import LayoutRegion, with_path
 from ridge_tally.core.array.lay import Place
 from ridge_tally.core.array.legal import shortfalls
 from ridge_tally.core.job.array import Orientation
@@ -14,7 +14,7 @@ P, L = Orientation.PORTRAIT, Orientation.LANDSCAPE
 ROOF = chimney(vent(roof(10, 6), 5.0, 4.0, 0.1, 0.25), 7.0, 2.0, 7.8, 2.6)
 
 
-def short(*places: Place, ground: Ground = ROOF) -> list[list[tuple[str, int, int]]]:
+def short(*places: Place, ground: LayoutRegion = ROOF) -> list[list[tuple[str, int, int]]]:
     """Owner, millimetres there are and millimetres wanted, per module."""
     return [
         [(s.owner.name, round(s.has_m * 1000), round(s.wants_m * 1000)) for s in found]
@@ -78,7 +78,7 @@ def test_an_access_path_takes_the_place_of_a_narrower_strip() -> None:
         max_size=3,
     ),
 )
-def test_what_is_refused_is_what_shapely_refuses(ground: Ground, places: list[Place]) -> None:
+def test_what_is_refused_is_what_shapely_refuses(ground: LayoutRegion, places: list[Place]) -> None:
     found = shortfalls(ground, LAY, tuple(places))
     nearly = [s.short_m for mine in found for s in mine if abs(s.short_m) < 1e-3]
     if not nearly:

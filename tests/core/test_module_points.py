@@ -10,7 +10,7 @@ from pvlib import pvsystem
 
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.energy.diode_fit import fit_diode
-from ridge_tally.core.energy.lit import HeatLoss, LitString, diode_reference
+from ridge_tally.core.energy.lit import HeatLoss, StringIrradiance, diode_reference
 from ridge_tally.core.energy.module_points import (
     Converter,
     drawn_by_microinverters,
@@ -144,12 +144,12 @@ def weather() -> WeatherYear:
     return WeatherYear(time, none, none, none, none + 20.0, none, "steady", False)
 
 
-def group(light_w_per_m2: list[float], index: int = 0) -> LitString:
+def group(light_w_per_m2: list[float], index: int = 0) -> StringIrradiance:
     """Modules of three substrings under light that never changes."""
     steady = np.repeat(np.array(light_w_per_m2)[:, None], 8760, axis=1)
     mean = steady.mean(axis=0)
     heat = HeatLoss(1e9, 0.0)
-    return LitString(
+    return StringIrradiance(
         index,
         (SHEET,) * (len(light_w_per_m2) // 3),
         steady,
@@ -160,7 +160,7 @@ def group(light_w_per_m2: list[float], index: int = 0) -> LitString:
     )
 
 
-def points(converter: Converter, *groups: LitString):
+def points(converter: Converter, *groups: StringIrradiance):
     return module_points(groups, converter, weather())
 
 

@@ -12,7 +12,7 @@ from ridge_tally.core.job.array import Orientation, PlacedModule
 from ridge_tally.core.job.edits.strings.wiring import PlaceBox, RemoveBox
 from ridge_tally.core.job.wiring import JunctionBox
 from ridge_tally.core.strings.runs import Spot, home_runs, spots_of, steps_m
-from ridge_tally.core.strings.thread import Weave, leapfrogged, shared_out
+from ridge_tally.core.strings.thread import Routing, leapfrogged, shared_out
 from ridge_tally.core.working import Verdict
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for
@@ -51,7 +51,7 @@ def test_leapt_both_ends_lie_side_by_side() -> None:
 @given(
     st.integers(1, 40).flatmap(
         lambda n: st.tuples(
-            st.just(n), st.lists(st.integers(1, n), max_size=4), st.sampled_from(Weave)
+            st.just(n), st.lists(st.integers(1, n), max_size=4), st.sampled_from(Routing)
         )
     ),
     st.randoms(use_true_random=False),
@@ -70,7 +70,7 @@ def test_however_shared_out_no_module_is_in_two_strings(asked, random) -> None:
     assert len(set(taken)) == len(taken)
     for string in strings:
         assert sorted(leapfrogged(string)) == sorted(string)
-    if weave is Weave.LIGHT and len(strings) > 1:
+    if weave is Routing.LIGHT and len(strings) > 1:
         assert min(light[m] for m in strings[0]) >= max(light[m] for m in strings[1])
 
 

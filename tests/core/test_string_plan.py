@@ -8,10 +8,10 @@ from hypothesis import strategies as st
 
 from ridge_tally.core.job.array import Orientation, PlacedModule
 from ridge_tally.core.job.ids import PlacedId
-from ridge_tally.core.strings.automatic import Ground, automatic_plan
+from ridge_tally.core.strings.automatic import PlanInputs, automatic_plan
 from ridge_tally.core.strings.plans import Plan, TrackerClass, legal_plans
 from ridge_tally.core.strings.thread import (
-    Weave,
+    Routing,
     serpentine,
     thread_strings,
 )
@@ -25,14 +25,14 @@ def ground(
     *,
     overrun_from: tuple[int, ...] = (),
     unit_of: tuple[int, ...] = (),
-) -> Ground:
+) -> PlanInputs:
     """Trackers that take so many strings each, by inverter; those that take alike are alike."""
     many = len(strings_max)
     unit_of, overrun_from = unit_of or (0,) * many, overrun_from or (9,) * many
     alike: dict[object, list[int]] = {}
     for number, key in enumerate(zip(strings_max, unit_of, overrun_from, strict=True), start=1):
         alike.setdefault(key, []).append(number)
-    return Ground(
+    return PlanInputs(
         counts=counts,
         kinds=(0,) * len(counts),
         classes=tuple(
@@ -221,7 +221,7 @@ def test_modules_a_hair_apart_are_one_row_wherever_they_stand() -> None:
 
 
 def test_threads_run_by_columns_from_the_left_every_second_one_upwards() -> None:
-    ordered = serpentine((*row(0.0, [0, 1, 2]), *row(1.8, [0, 1, 2])), Weave.COLUMNS)
+    ordered = serpentine((*row(0.0, [0, 1, 2]), *row(1.8, [0, 1, 2])), Routing.COLUMNS)
     assert [(m.x_m, m.y_m) for m in ordered] == [
         (0, 1.8), (0, 0.0), (1, 0.0), (1, 1.8), (2, 1.8), (2, 0.0),
     ]  # fmt: skip

@@ -9,7 +9,7 @@ from plants import USUAL, string_plant
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.energy.inverter import ac_side
-from ridge_tally.core.energy.lit import HeatLoss, LitString
+from ridge_tally.core.energy.lit import HeatLoss, StringIrradiance
 from ridge_tally.core.energy.trackers import LoadedTracker, loaded_tracker
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.energy.year import (
@@ -37,7 +37,7 @@ SUN = sun_path(WEATHER.time, SITE)
 LOSSES = Losses(mismatch_frac=0.01, wiring_frac=0.015)
 
 
-def lit_strings(azimuth_deg: float) -> tuple[LitString, ...]:
+def lit_strings(azimuth_deg: float) -> tuple[StringIrradiance, ...]:
     """One string of 13 on each of two trackers, free light, two per cent of dirt."""
     light = plane_light(WEATHER, SUN, 26.6, azimuth_deg)
     poa, reaching = light.poa_w_per_m2, light.effective_w_per_m2 * 0.98
@@ -51,14 +51,14 @@ def lit_strings(azimuth_deg: float) -> tuple[LitString, ...]:
     parts = light_parts(WEATHER, SUN, 26.6, azimuth_deg)
     direct = np.divide(parts.beam_w_per_m2, poa, out=np.zeros_like(poa), where=poa > 0)
     return tuple(
-        LitString(
+        StringIrradiance(
             tracker, (SHELF.modules[1],) * 13, substrings, poa, direct, left, HeatLoss(24.0, 5.0)
         )
         for tracker in (0, 1)
     )
 
 
-def loaded(strings: tuple[LitString, ...]) -> tuple[LoadedTracker, ...]:
+def loaded(strings: tuple[StringIrradiance, ...]) -> tuple[LoadedTracker, ...]:
     return tuple(loaded_tracker(s.tracker_index, (s,), WEATHER) for s in strings)
 
 

@@ -13,7 +13,7 @@ from pvlib.atmosphere import get_relative_airmass
 from plants import WIDE, string_plant
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.energy.diode_fit import fit_diode
-from ridge_tally.core.energy.lit import HeatLoss, LitString
+from ridge_tally.core.energy.lit import HeatLoss, StringIrradiance
 from ridge_tally.core.energy.trackers import loaded_tracker
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.energy.year import YearResult, simulate_year
@@ -29,17 +29,17 @@ SHELF = sample_shelf()
 SHEET, DIODE = SHELF.modules[1], fit_diode(SHELF.modules[1])
 
 
-def string(azimuth_deg: float, modules: int, tilt_deg: float = 30.0) -> LitString:
+def string(azimuth_deg: float, modules: int, tilt_deg: float = 30.0) -> StringIrradiance:
     light = plane_light(WEATHER, SUN, tilt_deg, azimuth_deg)
     cells = np.repeat(light.effective_w_per_m2[None], modules * SHEET.bypass_diodes, axis=0)
-    return LitString(
+    return StringIrradiance(
         0, (SHEET,) * modules, cells, light.poa_w_per_m2, np.zeros(len(WEATHER.time)),
         ((Step.SUNLIGHT, light.poa_w_per_m2), (Step.GLASS, light.effective_w_per_m2)),
         HeatLoss(25.0, 6.84),
     )  # fmt: skip
 
 
-def year_of(strings: list[LitString], ratio: float) -> YearResult:
+def year_of(strings: list[StringIrradiance], ratio: float) -> YearResult:
     """On an inverter without losses or windows to speak of, loaded by a ratio."""
     modules = sum(s.modules for s in strings)
     inverter = replace(

@@ -46,7 +46,7 @@ from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import Verdict
 from ridge_tally.demo.kiln_yard import YARD, kiln_yard
 from ridge_tally.editing.apply import apply_edit
-from ridge_tally.editing.array.stances import stances_of
+from ridge_tally.editing.array.tilt_positions import stances_of
 from ridge_tally.editing.design import design_for
 from ridge_tally.formats.job_file import read_job, write_job
 from ridge_tally.rules.report import all_checks

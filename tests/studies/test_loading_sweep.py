@@ -20,7 +20,7 @@ from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulation.array_light import array_lights
 from ridge_tally.simulation.year import hourly_year
 from ridge_tally.studies.loading.sweep import SweepReport, loading_sweep
-from ridge_tally.studies.standing import standing_of
+from ridge_tally.studies.rule_status import standing_of
 
 LAGOON = lagoon_road(SHELF)
 

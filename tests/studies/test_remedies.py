@@ -13,7 +13,7 @@ from ridge_tally.demo.mill_terrace import mill_terrace
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulation.year import hourly_year
-from ridge_tally.studies.standing import standing_of
+from ridge_tally.studies.rule_status import standing_of
 from ridge_tally.studies.strings.proposals import RemedyKind
 from ridge_tally.studies.strings.remedies import RemediesReport, Remedy, remedies
 from ridge_tally.studies.strings.tracker_currents import shared_trackers

@@ -17,7 +17,7 @@ from ridge_tally.simulation.year import hourly_year
 from ridge_tally.studies.loading.what_to_buy import WhatToBuy, what_to_buy
 from ridge_tally.studies.loading.which import which
 from ridge_tally.studies.parts import bill_of
-from ridge_tally.studies.standing import standing_of
+from ridge_tally.studies.rule_status import standing_of
 
 
 def small(folder: Path, *, priced: bool = True) -> Workspace:

@@ -9,7 +9,7 @@ import numpy as np
 
 from ridge_tally.core.array.blockers import (
     BlockerKind,
-    Ground,
+    LayoutRegion,
     Owner,
     ground_from,
     with_disc,
@@ -31,7 +31,7 @@ RINGS = ("polygon", "points", "vertices", "corners")
 class LayoutCase:
     """A roof, and how modules are to lie on it."""
 
-    ground: Ground
+    ground: LayoutRegion
     lay: Lay
 
 
@@ -159,7 +159,9 @@ class _Case:
             )
         return self.length_m(strips, (str(kind),), f"setbacks.{kind}")
 
-    def with_obstruction(self, ground: Ground, row: dict[str, Any], number: int) -> Ground:
+    def with_obstruction(
+        self, ground: LayoutRegion, row: dict[str, Any], number: int
+    ) -> LayoutRegion:
         place = f"obstructions.{number}"
         owner = Owner(BlockerKind.OBSTRUCTION, str(number), str(row.get("label", place)))
         clearance_m = self.length_m({"clearance": 0.0, **row}, ("clearance",), f"{place}.clearance")

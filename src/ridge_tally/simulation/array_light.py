@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.array.lay import Place
 from ridge_tally.core.array.tables import columns_of, raised, tiers_of
-from ridge_tally.core.energy.lit import HeatLoss, LitString
+from ridge_tally.core.energy.lit import HeatLoss, StringIrradiance
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.errors import MissingDatum
@@ -35,7 +35,7 @@ from ridge_tally.core.sun.spliced import (
 )
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.survey.site_frame import eave_height_m
-from ridge_tally.editing.array.stances import at_tilt, stances_of
+from ridge_tally.editing.array.tilt_positions import at_tilt, stances_of
 from ridge_tally.rules import tables
 from ridge_tally.rules.array.checks import lay_in, lay_of
 from ridge_tally.simulation.desk import Desk
@@ -340,7 +340,7 @@ def lit_string(
     *,
     darkest: bool = False,
     free_of: frozenset[Step] = frozenset(),
-) -> LitString:
+) -> StringIrradiance:
     """Return a string of modules, in wiring order, with the light on it.
 
     ``darkest`` lets the darkest cells of each substring rule it; ``free_of`` thinks steps away.
@@ -372,7 +372,7 @@ def lit_string(
             (Step.BACK, front + rear),
         ):
             left[step] = left.get(step, 0.0) + light_left / len(modules)
-    return LitString(
+    return StringIrradiance(
         tracker_index=tracker_index,
         sheets=tuple(lit.sheet for lit, _ in modules),
         reaching_w_per_m2=np.concatenate(reaching),

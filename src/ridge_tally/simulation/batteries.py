@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.battery import Battery, Coupling
 from ridge_tally.core.job.document import Job, Option
-from ridge_tally.core.loading.house import Kept
+from ridge_tally.core.loading.house import BatteryEfficiency
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.rules import tables
 
@@ -23,7 +23,7 @@ class Conversions:
 
     count: int
     kept_frac: float
-    kept: Kept
+    kept: BatteryEfficiency
 
 
 def conversions(job: Job, option: Option, coupling: Coupling) -> Conversions:
@@ -43,9 +43,9 @@ def conversions(job: Job, option: Option, coupling: Coupling) -> Conversions:
     stored = frac("charger") * frac("cells, in and out")
     if coupling is Coupling.DC:
         # What is taken before the inverter is spared its loss, once.
-        return Conversions(2, stored * own, Kept(stored / own, own))
+        return Conversions(2, stored * own, BatteryEfficiency(stored / own, own))
     beside = frac("battery's inverter")
-    return Conversions(3, own * stored * beside, Kept(stored, beside))
+    return Conversions(3, own * stored * beside, BatteryEfficiency(stored, beside))
 
 
 def inverter_frac(job: Job, option: Option) -> float:

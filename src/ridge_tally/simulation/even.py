@@ -10,8 +10,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.energy.even_year import even_power_frac, power_table
-from ridge_tally.core.energy.inverter import AcSide, ac_side
-from ridge_tally.core.energy.lit import Bank, Drawn, HeatLoss, kwh_of
+from ridge_tally.core.energy.inverter import InverterModel, ac_side
+from ridge_tally.core.energy.lit import Bank, DcOutput, HeatLoss, kwh_of
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.energy.year import Losses, Plant, YearResult, simulate_year
 from ridge_tally.core.equipment import ModuleSheet
@@ -34,7 +34,7 @@ class EvenArray:
     sheet: ModuleSheet
     heat: HeatLoss
     losses: Losses
-    side: AcSide
+    side: InverterModel
 
 
 def even_array(
@@ -65,7 +65,7 @@ def even_year(desk: Desk, job: Job, array: EvenArray, offered_w: FloatArray) -> 
     """Return the year of modules that offer (n,) W together, by the hour."""
     weather = weather_of(desk, job)
     volts = np.full(len(offered_w), float(array.side.curve_v[len(array.side.curve_v) // 2]))
-    drawn = Drawn(
+    drawn = DcOutput(
         banks=(Bank(offered_w[None], volts),),
         sources_w=(offered_w,),
         direct_frac=np.zeros(len(offered_w)),

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.energy.inverter import ac_side
-from ridge_tally.core.energy.lit import Drawn, HeatLoss, LitString
+from ridge_tally.core.energy.lit import DcOutput, HeatLoss, StringIrradiance
 from ridge_tally.core.energy.module_points import (
     drawn_by_microinverters,
     drawn_by_optimizers,
@@ -154,7 +154,7 @@ def losses_of(
     )
 
 
-def _drawn(desk: Desk, job: Job, option: Option, scenario: Scenario) -> Drawn:
+def _drawn(desk: Desk, job: Job, option: Option, scenario: Scenario) -> DcOutput:
     own = own_point_of(job, option, scenario)
     weather = weather_for(desk, job, scenario)
     inputs = tracker_inputs(inverter_sheets_of(job, option))
@@ -222,7 +222,7 @@ def _lit(
     option: Option,
     groups: list[tuple[int, tuple[PlacedId, ...]]],
     scenario: Scenario,
-) -> tuple[LitString, ...]:
+) -> tuple[StringIrradiance, ...]:
     """Return modules by tracker or array with the light on each of their substrings."""
     resolution = FINE if scenario.fine else QUICK
     sky, arrays = array_lights(desk, job, option, resolution, scenario.without, fine=scenario.fine)

@@ -26,7 +26,7 @@ from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import Check, Family, LimitKind, Verdict, number_of
 from ridge_tally.editing.design import design_for
 from ridge_tally.editing.survey.planes import is_unmeasured
-from ridge_tally.rules.array.checks import Standing, standing
+from ridge_tally.rules.array.checks import Clearances, standing
 from ridge_tally.rules.brief.wishes import roofs_left_free
 from ridge_tally.rules.design import Alike, Design, alike, dc_ac_ratio, dc_watts
 from ridge_tally.rules.report import all_checks
@@ -304,7 +304,7 @@ def _planes(design: Design) -> tuple[PlaneView, ...]:
     free = roofs_left_free(design.job)
     for plane in design.job.survey.planes:
         array = arrays.get(plane.id) or empty_array(plane.id)
-        stands = standing(design, array) if is_closed(plane) else Standing({}, None)
+        stands = standing(design, array) if is_closed(plane) else Clearances({}, None)
         views.append(
             PlaneView(
                 plane_id=plane.id,

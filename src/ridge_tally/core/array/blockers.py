@@ -71,7 +71,7 @@ WHOLE = Window()
 
 
 @dataclass(frozen=True, slots=True)
-class Ground:
+class LayoutRegion:
     """A plane as a fill sees it.
 
     ``outlines`` are rings every module lies inside of: the plane's, and its mirror image where
@@ -93,16 +93,16 @@ class Ground:
         return self.outlines[0]
 
 
-def ground_from(corners: FloatArray, strips_m: list[float], names: list[str]) -> Ground:
+def ground_from(corners: FloatArray, strips_m: list[float], names: list[str]) -> LayoutRegion:
     """Return a bare roof with a strip along each edge."""
     owners = tuple(Owner(BlockerKind.EDGE, str(i), name) for i, name in enumerate(names))
     capsules = np.array(_ring_capsules(corners, strips_m), dtype=float)
-    return Ground((corners,), capsules, owners, np.zeros(len(owners)))
+    return LayoutRegion((corners,), capsules, owners, np.zeros(len(owners)))
 
 
 def with_disc(
-    ground: Ground, x_m: float, y_m: float, radius_m: float, clearance_m: float, owner: Owner
-) -> Ground:
+    ground: LayoutRegion, x_m: float, y_m: float, radius_m: float, clearance_m: float, owner: Owner
+) -> LayoutRegion:
     """Return the ground with a round thing on it."""
     capsule = np.array([[x_m, y_m, x_m, y_m, radius_m + clearance_m]])
     return replace(
@@ -113,7 +113,9 @@ def with_disc(
     )
 
 
-def with_ring(ground: Ground, ring: FloatArray, clearance_m: float, owner: Owner) -> Ground:
+def with_ring(
+    ground: LayoutRegion, ring: FloatArray, clearance_m: float, owner: Owner
+) -> LayoutRegion:
     """Return the ground with something of straight sides on it."""
     capsules = np.array(_ring_capsules(ring, [clearance_m] * len(ring)))
     return replace(
@@ -125,7 +127,7 @@ def with_ring(ground: Ground, ring: FloatArray, clearance_m: float, owner: Owner
     )
 
 
-def mirrored(ground: Ground, axis_m: float) -> Ground:
+def mirrored(ground: LayoutRegion, axis_m: float) -> LayoutRegion:
     """Return the ground turned over left to right about x = ``axis_m``."""
 
     def over(ring: FloatArray) -> FloatArray:
@@ -141,9 +143,9 @@ def mirrored(ground: Ground, axis_m: float) -> Ground:
     )
 
 
-def both(one: Ground, other: Ground) -> Ground:
+def both(one: LayoutRegion, other: LayoutRegion) -> LayoutRegion:
     """Return what keeps away on either of two grounds."""
-    return Ground(
+    return LayoutRegion(
         (*one.outlines, *other.outlines),
         np.concatenate([one.capsules, other.capsules]),
         (*one.owners, *other.owners),
@@ -152,7 +154,7 @@ def both(one: Ground, other: Ground) -> Ground:
     )
 
 
-def turned(ground: Ground) -> Ground:
+def turned(ground: LayoutRegion) -> LayoutRegion:
     """Return the ground with x and y exchanged, so that its rows are columns."""
     return replace(
         ground,
@@ -168,7 +170,7 @@ def setback_m(setbacks: Setbacks, edge: EdgeKind) -> float:
     return taped.value_m
 
 
-def ground_of(plane: RoofPlane, path_edge: int | None = None) -> Ground:
+def ground_of(plane: RoofPlane, path_edge: int | None = None) -> LayoutRegion:
     """Return what keeps modules away on a plane, its access path along that edge.
 
     Parameters
@@ -201,7 +203,7 @@ def ground_of(plane: RoofPlane, path_edge: int | None = None) -> Ground:
     return ground
 
 
-def with_path(ground: Ground, edge: int, width_m: float) -> Ground:
+def with_path(ground: LayoutRegion, edge: int, width_m: float) -> LayoutRegion:
     """Return the ground with an access path inside that edge."""
     capsules = ground.capsules.copy()
     if capsules[edge, 4] >= width_m:
@@ -245,7 +247,7 @@ class Bands:
         return [(float(a), float(b)) for a, b in pairs if b > a]
 
 
-def free_bands(ground: Ground, bottom_m: FloatArray, top_m: FloatArray) -> Bands:
+def free_bands(ground: LayoutRegion, bottom_m: FloatArray, top_m: FloatArray) -> Bands:
     """Return, per open band (bottom, top), the x-intervals no blocker reaches.
 
     Parameters

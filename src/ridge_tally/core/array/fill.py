@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from ridge_tally.core.array.aligned import GridRows, Scores, best_seed, grid_scores, prove
-from ridge_tally.core.array.blockers import Ground
+from ridge_tally.core.array.blockers import LayoutRegion
 from ridge_tally.core.array.free import fill_freely
 from ridge_tally.core.array.lay import Fill, Lay, never
 from ridge_tally.core.array.places import on_grids, shares_grid, side_by_side
@@ -17,7 +17,7 @@ from ridge_tally.core.job.array import RowRule, Ways
 
 
 def fill(
-    ground: Ground,
+    ground: LayoutRegion,
     lay: Lay,
     ways: Ways,
     rule: RowRule,
@@ -102,7 +102,7 @@ ROW_KINDS = tuple(
 )
 
 
-def fill_row_kinds(ground: Ground, lay: Lay) -> dict[Kind, Fill]:
+def fill_row_kinds(ground: LayoutRegion, lay: Lay) -> dict[Kind, Fill]:
     """Return a fill of each kind that has rows, the aligned ones as first found."""
     roof = prepared(ground, lay)
     loose = {ways: fill_rows(roof, ways) for ways in Ways}

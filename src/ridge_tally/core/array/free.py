@@ -17,7 +17,14 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ridge_tally.core.array.blockers import FloatArray, Gap, Ground, Window, free_bands, turned
+from ridge_tally.core.array.blockers import (
+    FloatArray,
+    Gap,
+    LayoutRegion,
+    Window,
+    free_bands,
+    turned,
+)
 from ridge_tally.core.array.lay import Fill, Lay, Place, never
 from ridge_tally.core.array.places import side_by_side
 from ridge_tally.core.array.rows import CEILING_SLACK_M, Row, traced
@@ -45,7 +52,7 @@ class _Side:
 
 
 def fill_freely(
-    ground: Ground,
+    ground: LayoutRegion,
     lay: Lay,
     ways: Ways,
     given_up: Callable[[], bool] = never,
@@ -151,7 +158,7 @@ def _turned_lay(lay: Lay) -> Lay:
     return replace(lay, gap_in_row_m=lay.gap_between_rows_m, gap_between_rows_m=lay.gap_in_row_m)
 
 
-def free_ceiling(ground: Ground, lay: Lay, ways: Ways) -> int:
+def free_ceiling(ground: LayoutRegion, lay: Lay, ways: Ways) -> int:
     """Return a count that no legal layout passes: the lower of the bounds up and across."""
     up = _line_ceiling(ground, lay, ways.orientations)
     ways_turned = tuple(OTHER_WAY[o] for o in ways.orientations)
@@ -159,7 +166,7 @@ def free_ceiling(ground: Ground, lay: Lay, ways: Ways) -> int:
     return min(up, across)
 
 
-def _line_ceiling(ground: Ground, lay: Lay, orientations: tuple[Orientation, ...]) -> int:
+def _line_ceiling(ground: LayoutRegion, lay: Lay, orientations: tuple[Orientation, ...]) -> int:
     low = float(ground.corners[:, 1].min())
     high = float(ground.corners[:, 1].max())
     half_m = lay.gap_between_rows_m / 2

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ridge_tally.core.array.blockers import BlockerKind, FloatArray, Ground, Owner
+from ridge_tally.core.array.blockers import BlockerKind, FloatArray, LayoutRegion, Owner
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.survey.polygon import encloses
 
@@ -58,7 +58,7 @@ def boxes_of(lay: Lay, places: tuple[Place, ...]) -> FloatArray:
 
 
 def shortfalls(
-    ground: Ground, lay: Lay, places: tuple[Place, ...]
+    ground: LayoutRegion, lay: Lay, places: tuple[Place, ...]
 ) -> tuple[tuple[Shortfall, ...], ...]:
     """Return, per module, every distance it does not keep, worst first.
 
@@ -85,7 +85,7 @@ def shortfalls(
     return tuple(tuple(sorted(m, key=lambda s: -s.short_m)) for m in found)
 
 
-def _too_close(ground: Ground, apart_m: FloatArray) -> Iterable[Shortfall]:
+def _too_close(ground: LayoutRegion, apart_m: FloatArray) -> Iterable[Shortfall]:
     """Return the worst shortfall to each owner, from a module's distances to the capsules."""
     by_owner: dict[Owner, Shortfall] = {}
     for j in np.nonzero(apart_m < ground.capsules[:, 4] - TOLERANCE_M)[0]:

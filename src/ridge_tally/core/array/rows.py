@@ -18,7 +18,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.array.blockers import Bands, FloatArray, Ground, free_bands
+from ridge_tally.core.array.blockers import Bands, FloatArray, LayoutRegion, free_bands
 from ridge_tally.core.array.lay import Lay
 from ridge_tally.core.job.array import Orientation
 
@@ -52,7 +52,7 @@ class RowChoice:
     counts: IntArray
 
 
-def row_heights(ground: Ground, height_m: float, lattice_m: float) -> FloatArray:
+def row_heights(ground: LayoutRegion, height_m: float, lattice_m: float) -> FloatArray:
     """Return bottoms of rows worth trying: a lattice and the heights where counts change."""
     low = max(ground.window.low_m, *(float(ring[:, 1].min()) for ring in ground.outlines))
     high = min(ground.window.high_m, *(float(ring[:, 1].max()) for ring in ground.outlines))
@@ -66,12 +66,12 @@ def row_heights(ground: Ground, height_m: float, lattice_m: float) -> FloatArray
     return np.unique(tried[(tried >= low) & (tried <= high)])
 
 
-def row_bands(ground: Ground, bottom_m: FloatArray, height_m: float) -> Bands:
+def row_bands(ground: LayoutRegion, bottom_m: FloatArray, height_m: float) -> Bands:
     """Return the gaps of rows that stand at those heights."""
     return free_bands(ground, bottom_m, bottom_m + height_m)
 
 
-def cell_bands(ground: Ground, bottom_m: FloatArray, height_m: float) -> Bands:
+def cell_bands(ground: LayoutRegion, bottom_m: FloatArray, height_m: float) -> Bands:
     """Return, per cell between two heights, the gaps of the part every row of the cell covers."""
     low, high = cells(bottom_m)
     return free_bands(ground, high, low + height_m)

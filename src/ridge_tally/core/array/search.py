@@ -8,7 +8,7 @@ import numpy as np
 from ridge_tally.core.array.blockers import (
     Bands,
     FloatArray,
-    Ground,
+    LayoutRegion,
     Window,
     both,
     clipped,
@@ -46,13 +46,13 @@ EXACT_ROUNDS = 6
 class Prepared:
     """A ground, a lay, and the bands of its rows by orientation."""
 
-    ground: Ground
+    ground: LayoutRegion
     lay: Lay
     rows: dict[Orientation, Bands]
 
 
 def prepared(
-    ground: Ground, lay: Lay, orientations: tuple[Orientation, ...] = tuple(Orientation)
+    ground: LayoutRegion, lay: Lay, orientations: tuple[Orientation, ...] = tuple(Orientation)
 ) -> Prepared:
     """Return the roof ready for filling; a symmetric layout is blocked from both sides."""
     if lay.axis_m is not None:
@@ -80,7 +80,9 @@ def within(roof: Prepared, window: Window) -> Prepared:
     return Prepared(ground, roof.lay, rows)
 
 
-def bands_at(ground: Ground, lay: Lay, orientation: Orientation, bottom_m: FloatArray) -> Bands:
+def bands_at(
+    ground: LayoutRegion, lay: Lay, orientation: Orientation, bottom_m: FloatArray
+) -> Bands:
     """Return the gaps of rows that stand at those heights."""
     bands = row_bands(ground, bottom_m, lay.height_m(orientation))
     # Carrying the end of a run along would lean to one side.

@@ -6,7 +6,7 @@ from enum import StrEnum
 
 import numpy as np
 
-from ridge_tally.core.array.blockers import BlockerKind, Ground, Owner, free_bands, intervals
+from ridge_tally.core.array.blockers import BlockerKind, LayoutRegion, Owner, free_bands, intervals
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.array.search import prepared, stacked
 from ridge_tally.core.array.shape import same_lines
@@ -59,7 +59,7 @@ class Change:
     edge_kind: str = ""
 
 
-def row_rooms(ground: Ground, lay: Lay, places: tuple[Place, ...]) -> tuple[RowRoom, ...]:
+def row_rooms(ground: LayoutRegion, lay: Lay, places: tuple[Place, ...]) -> tuple[RowRoom, ...]:
     """Return the stretches of the rows there are, the nearest to one more first."""
     found: list[RowRoom] = []
     for row in same_lines(places):
@@ -93,7 +93,7 @@ def row_rooms(ground: Ground, lay: Lay, places: tuple[Place, ...]) -> tuple[RowR
 
 
 def _bounds(
-    ground: Ground, bottom: np.ndarray, top: np.ndarray, left_m: float, right_m: float
+    ground: LayoutRegion, bottom: np.ndarray, top: np.ndarray, left_m: float, right_m: float
 ) -> tuple[Owner, Owner]:
     """Return whose capsules end where a gap begins and begin where it ends."""
     lefts, rights = intervals(ground.capsules, bottom, top)
@@ -102,7 +102,7 @@ def _bounds(
     return ground.owners[left], ground.owners[right]
 
 
-def most(ground: Ground, lay: Lay, ways: Ways) -> int:
+def most(ground: LayoutRegion, lay: Lay, ways: Ways) -> int:
     """Return how many modules rows that are free sideways are found to hold."""
     ways_round = ways.orientations
     rows = stacked(prepared(ground, lay, ways_round), ways_round)
@@ -110,7 +110,7 @@ def most(ground: Ground, lay: Lay, ways: Ways) -> int:
 
 
 def changes(
-    ground: Ground, lay: Lay, ways: Ways, edge_kinds: tuple[str, ...]
+    ground: LayoutRegion, lay: Lay, ways: Ways, edge_kinds: tuple[str, ...]
 ) -> tuple[Change, ...]:
     """Return, for each thing that could give way, the least change that lets one more in.
 
@@ -139,7 +139,7 @@ def changes(
 
 
 def _owners_changed(
-    ground: Ground, lay: Lay, ways: Ways, edge_kinds: tuple[str, ...], held: int
+    ground: LayoutRegion, lay: Lay, ways: Ways, edge_kinds: tuple[str, ...], held: int
 ) -> list[Change]:
     groups: dict[str, list[int]] = {}
     for i, owner in enumerate(ground.owners):
@@ -170,7 +170,7 @@ def _owners_changed(
     return found
 
 
-def _without(ground: Ground, at: list[int]) -> Ground:
+def _without(ground: LayoutRegion, at: list[int]) -> LayoutRegion:
     """Return the ground without some capsules and the solid they go round."""
     starts = {tuple(ground.capsules[i, :2]) for i in at}
     solids = tuple(s for s in ground.solids if tuple(s[0]) not in starts)
@@ -184,7 +184,9 @@ def _without(ground: Ground, at: list[int]) -> Ground:
     )
 
 
-def _gap_changed(ground: Ground, lay: Lay, ways: Ways, held: int, kind: ChangeKind) -> list[Change]:
+def _gap_changed(
+    ground: LayoutRegion, lay: Lay, ways: Ways, held: int, kind: ChangeKind
+) -> list[Change]:
     in_row = kind is ChangeKind.GAP_IN_ROW
     gap_m = lay.gap_in_row_m if in_row else lay.gap_between_rows_m
 

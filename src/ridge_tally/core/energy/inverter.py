@@ -29,7 +29,7 @@ class LossCurve:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class AcSide:
+class InverterModel:
     """An inverter from its DC bus to its AC terminals.
 
     ``curve_v`` (c,) and ``curves`` (c, 3): loss terms by DC voltage.  ``airs_degc`` and
@@ -86,7 +86,7 @@ def loss_curve(points: tuple[EfficiencyPoint, ...]) -> LossCurve:
     return LossCurve(*(float(value) for value in fitted))
 
 
-def ac_side(sheet: InverterSheet | MicroinverterSheet, usual: Warming) -> AcSide:
+def ac_side(sheet: InverterSheet | MicroinverterSheet, usual: Warming) -> InverterModel:
     """Return an inverter as the year takes it.
 
     Parameters
@@ -115,7 +115,7 @@ def ac_side(sheet: InverterSheet | MicroinverterSheet, usual: Warming) -> AcSide
     dc_w = kernel.dc_for(sheet.p_ac_w, middle, sheet.p_ac_w)
     lost_w = kernel.lost_w(dc_w, middle, sheet.p_ac_w)
     derating = sorted(sheet.derating, key=lambda p: p.air_degc)
-    return AcSide(
+    return InverterModel(
         rating_w=sheet.p_ac_w,
         night_w=sheet.night_w,
         curve_v=np.array(list(curves)),
@@ -128,7 +128,11 @@ def ac_side(sheet: InverterSheet | MicroinverterSheet, usual: Warming) -> AcSide
 
 
 def ac_year(
-    units_w: FloatArray, volts_v: FloatArray, air_degc: FloatArray, side: AcSide, hours: float
+    units_w: FloatArray,
+    volts_v: FloatArray,
+    air_degc: FloatArray,
+    side: InverterModel,
+    hours: float,
 ) -> AcYear:
     """Return what u inverters of one kind give, summed.
 
@@ -167,7 +171,7 @@ def summed(years: Sequence[AcYear]) -> AcYear:
     )
 
 
-def efficiency_at(load_frac: FloatArray, side: AcSide) -> FloatArray:
+def efficiency_at(load_frac: FloatArray, side: InverterModel) -> FloatArray:
     """Return the efficiency at AC loads of the rating, 0 at none, on the middle voltage's curve."""
     terms = side.curves[len(side.curves) // 2]
     dc = np.array([kernel.dc_for(float(x), terms, 1.0) for x in load_frac])

@@ -27,7 +27,7 @@ class HeatLoss:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class LitString:
+class StringIrradiance:
     """Modules that share a tracker or stand on one array, with the light on them.
 
     ``sheets``: of each module.  ``reaching_w_per_m2`` (m, n) is what reaches the cells of its m
@@ -65,7 +65,7 @@ class Bank:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class Drawn:
+class DcOutput:
     """What a DC side draws from its light.
 
     ``banks``: what its inverters take.  ``sources_w``: the same by tracker, or by array where
@@ -129,7 +129,7 @@ def kwh_of(power_w: FloatArray, hours: float) -> float:
     return float(np.sum(power_w)) * hours / 1000
 
 
-def light_left(strings: Sequence[LitString], hours: float) -> Left:
+def light_left(strings: Sequence[StringIrradiance], hours: float) -> Left:
     """Return the light after each step, as what modules of their rating make of it, kWh."""
     left: dict[Step, float] = {}
     for string in strings:
@@ -139,7 +139,7 @@ def light_left(strings: Sequence[LitString], hours: float) -> Left:
     return tuple(left.items())
 
 
-def direct_share(groups: Sequence[tuple[Sequence[LitString], FloatArray]]) -> FloatArray:
+def direct_share(groups: Sequence[tuple[Sequence[StringIrradiance], FloatArray]]) -> FloatArray:
     """Return (n,): the share of powers that comes and goes with the beam, by strings and power."""
     weighed, whole = np.zeros(1), np.zeros(1)
     for strings, power_w in groups:

@@ -11,9 +11,9 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.energy.lit import (
     Bank,
-    Drawn,
+    DcOutput,
     Left,
-    LitString,
+    StringIrradiance,
     banks_of,
     cell_degc,
     diode_of,
@@ -49,14 +49,14 @@ class Converter:
 class ModulePoints:
     """Modules of strings or arrays each with a converter; (m, n) W and kWh after each step."""
 
-    groups: tuple[LitString, ...]
+    groups: tuple[StringIrradiance, ...]
     taken_w: tuple[FloatArray, ...]
     volts_v: tuple[FloatArray, ...]
     left: Left
 
 
 def module_points(
-    groups: Sequence[LitString], converter: Converter, weather: WeatherYear
+    groups: Sequence[StringIrradiance], converter: Converter, weather: WeatherYear
 ) -> ModulePoints:
     """Return what converters of their own take of each module, group by group.
 
@@ -93,7 +93,7 @@ def module_points(
 
 
 def _parts(
-    group: LitString, weather: WeatherYear
+    group: StringIrradiance, weather: WeatherYear
 ) -> list[tuple[FloatArray, FloatArray, ModuleSheet]]:
     """Return a few modules of a type each, with their light and how warm they are."""
     cells = cell_degc(group.warming_w_per_m2, weather, group.heat)
@@ -123,7 +123,7 @@ def drawn_by_optimizers(
     optimizer: OptimizerSheet,
     inputs: tuple[TrackerInput, ...],
     steps: int,
-) -> Drawn:
+) -> DcOutput:
     """Return what inverters draw from strings in which every module has its optimizer.
 
     Notes
@@ -153,7 +153,7 @@ def drawn_by_optimizers(
         for s, t in zip(sources, inputs, strict=True)
     )
     whole = np.sum(limited, axis=0)
-    return Drawn(
+    return DcOutput(
         banks=banks_of(limited, [np.full(steps, optimizer.string_v)] * len(inputs), inputs),
         sources_w=limited,
         direct_frac=_direct(points),
@@ -189,7 +189,7 @@ def series_of_optimizers_w(
 
 def drawn_by_microinverters(
     points: ModulePoints, on_units: Sequence[Sequence[int]], steps: int
-) -> Drawn:
+) -> DcOutput:
     """Return what microinverters draw; ``on_units``: modules on each, group by group."""
     units: list[FloatArray] = []
     for taken, sizes in zip(points.taken_w, on_units, strict=True):
@@ -199,7 +199,7 @@ def drawn_by_microinverters(
     at = np.zeros(steps)
     for taken, volts in zip(points.taken_w, points.volts_v, strict=True):
         at += (taken * volts).sum(axis=0)
-    return Drawn(
+    return DcOutput(
         banks=(
             Bank(
                 np.array(units).reshape(-1, steps),

@@ -8,8 +8,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.energy.lit import (
-    Drawn,
-    LitString,
+    DcOutput,
+    StringIrradiance,
     banks_of,
     cell_degc,
     diode_of,
@@ -50,7 +50,7 @@ class LoadedTracker:
     """
 
     index: int
-    strings: tuple[LitString, ...]
+    strings: tuple[StringIrradiance, ...]
     light_w_per_m2: FloatArray
     starts: NDArray[np.int64]
     cells_degc: FloatArray
@@ -71,7 +71,9 @@ class LoadedTracker:
         return np.divide(self.free_w, self.volts_v, out=out, where=self.volts_v > 0)
 
 
-def loaded_tracker(index: int, strings: Sequence[LitString], weather: WeatherYear) -> LoadedTracker:
+def loaded_tracker(
+    index: int, strings: Sequence[StringIrradiance], weather: WeatherYear
+) -> LoadedTracker:
     """Return strings on a tracker, worked out as far as its own limits do not count.
 
     Raises
@@ -167,7 +169,7 @@ def drawn_by_strings(
     trackers: Sequence[LoadedTracker],
     inputs: tuple[TrackerInput, ...],
     steps: int,
-) -> Drawn:
+) -> DcOutput:
     """Return what string inverters draw by their inputs in a year of so many steps."""
     hours, none = step_h(steps), np.zeros(steps)
     found = {t.index: taken(t, inputs[t.index]) for t in trackers}
@@ -181,7 +183,7 @@ def drawn_by_strings(
     helped: tuple[tuple[Step, float], ...] = ()
     if any(t.helpers is not None for t in trackers):
         helped = ((Step.OPTIMIZERS, summed([t.best_w for t in found.values()])),)
-    return Drawn(
+    return DcOutput(
         banks=banks_of(sources, volts, inputs),
         sources_w=tuple(sources),
         direct_frac=direct_share([(t.strings, found[t.index].power_w) for t in trackers])

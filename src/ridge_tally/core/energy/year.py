@@ -7,13 +7,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.energy.inverter import (
-    AcSide,
     AcYear,
+    InverterModel,
     ac_year,
     clipped_by_minutes_w,
     summed,
 )
-from ridge_tally.core.energy.lit import Bank, Drawn, kwh_of
+from ridge_tally.core.energy.lit import Bank, DcOutput, kwh_of
 from ridge_tally.core.energy.waterfall import Stage, Step, waterfall
 from ridge_tally.core.sky.weather_year import WeatherYear, month_of
 
@@ -51,8 +51,8 @@ class Plant:
     ``minute_beam`` (n, q): see ``core.sky.fine_weather``; ``None`` where it is not known.
     """
 
-    drawn: Drawn
-    sides: tuple[AcSide, ...]
+    drawn: DcOutput
+    sides: tuple[InverterModel, ...]
     losses: Losses
     export_w: float | None = None
     house_w: FloatArray | None = None
@@ -227,5 +227,5 @@ def _clipped_most_kwh(plant: Plant, kept_frac: float, weather: WeatherYear) -> f
     return cut
 
 
-def _banks(plant: Plant) -> Iterable[tuple[Bank, AcSide]]:
+def _banks(plant: Plant) -> Iterable[tuple[Bank, InverterModel]]:
     return zip(plant.drawn.banks, plant.sides, strict=True)

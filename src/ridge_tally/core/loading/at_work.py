@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.energy.inverter import AcSide, efficiency_at
+from ridge_tally.core.energy.inverter import InverterModel, efficiency_at
 from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.year import YearResult
 
@@ -52,7 +52,7 @@ class AtWork:
     sizes: tuple[SizeAtWork, ...]
 
 
-def at_work(year: YearResult, side: AcSide) -> AtWork:
+def at_work(year: YearResult, side: InverterModel) -> AtWork:
     """Return how hard a year's inverters work; several of them are taken as alike."""
     loads = np.linspace(0.01, 1.0, 100)
     curve = efficiency_at(loads, side)

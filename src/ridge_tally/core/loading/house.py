@@ -16,7 +16,7 @@ BREAKFAST_H, EVENING_H = (6, 9), (17, 21)
 
 
 @dataclass(frozen=True, slots=True)
-class Kept:
+class BatteryEfficiency:
     """What is left after the way into a battery, and after the way out of it."""
 
     in_frac: float
@@ -81,7 +81,7 @@ def house_year(
     load_w: FloatArray,
     export_w: float | None = None,
     battery: Battery | None = None,
-    kept: Kept | None = None,
+    kept: BatteryEfficiency | None = None,
     event: NDArray[np.int8] | None = None,
 ) -> HouseYear:
     """Return a house's year.
@@ -106,7 +106,7 @@ def house_year(
     usable_wh = power_w = 0.0
     if battery is not None:
         usable_wh, power_w = battery.usable_kwh * 1000, battery.power_kw * 1000
-    through = kept or Kept(1.0, 1.0)
+    through = kept or BatteryEfficiency(1.0, 1.0)
     flows, charge = kernel.run(
         sun.made_w, sun.clipped_w, load_w,
         np.zeros(len(load_w), np.int8) if event is None else event,

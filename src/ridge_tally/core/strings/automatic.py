@@ -16,7 +16,7 @@ MOST_WEIGHED = 2000
 
 
 @dataclass(frozen=True, slots=True)
-class Ground:
+class PlanInputs:
     """What an automatic plan stands on.
 
     ``counts`` and ``kinds`` are those of the planes, as for ``legal_plans``.
@@ -36,7 +36,7 @@ class Ground:
 
 
 @lru_cache(maxsize=256)
-def automatic_plan(ground: Ground, series_wish: int | None = None) -> Plan:
+def automatic_plan(ground: PlanInputs, series_wish: int | None = None) -> Plan:
     """Return the plan that strings most modules, then is simplest to wire.
 
     Ranked by: fewest modules left out, no string over the voltage limit unless wished, fewest
@@ -73,7 +73,7 @@ def _stretched(classes: Sequence[TrackerClass], longest: int) -> tuple[TrackerCl
 
 
 def _with_fewest_left_out(
-    ground: Ground, ways: Sequence[tuple[TrackerClass, ...]], series_wish: int | None
+    ground: PlanInputs, ways: Sequence[tuple[TrackerClass, ...]], series_wish: int | None
 ) -> Plan:
     """Return the best of the ways to give trackers to planes, each strung as far as it can be."""
     best: tuple[tuple[float, ...], Plan] | None = None
@@ -115,7 +115,7 @@ def _splits(total: int, parts: int) -> Iterator[tuple[int, ...]]:
 
 
 def _one_plane(
-    ground: Ground,
+    ground: PlanInputs,
     ways: Sequence[tuple[TrackerClass, ...]],
     plane: int,
     share: tuple[tuple[int, ...], ...],
@@ -137,11 +137,11 @@ def _one_plane(
     return ()
 
 
-def _best(found: Plans, ground: Ground, series_wish: int | None) -> Plan:
+def _best(found: Plans, ground: PlanInputs, series_wish: int | None) -> Plan:
     return min(found.plans, key=lambda plan: _rank(plan, ground, series_wish))
 
 
-def _rank(plan: Plan, ground: Ground, series_wish: int | None) -> tuple[float, ...]:
+def _rank(plan: Plan, ground: PlanInputs, series_wish: int | None) -> tuple[float, ...]:
     by_plane = [[ld for ld in plan if ld.plane_index == p] for p in range(len(ground.counts))]
     by_tracker: dict[int, list[PlanLoad]] = {}
     for load in plan:
@@ -184,7 +184,7 @@ def _order(by_tracker: dict[int, list[PlanLoad]], trackers: int) -> Iterator[int
         yield min((ld.plane_index for ld in loads), default=0)
 
 
-def _overrun(tracker_number: int, loads: Sequence[PlanLoad], ground: Ground) -> bool:
+def _overrun(tracker_number: int, loads: Sequence[PlanLoad], ground: PlanInputs) -> bool:
     limits = ground.overrun_from[tracker_number - 1]
     return sum(ld.strings for ld in loads) >= min(limits[ld.plane_index] for ld in loads)
 
@@ -195,7 +195,7 @@ def _uneven(loads: Sequence[PlanLoad]) -> int:
     return max(counts, default=0) - min(counts, default=0)
 
 
-def _loadings(plan: Plan, ground: Ground) -> list[float]:
+def _loadings(plan: Plan, ground: PlanInputs) -> list[float]:
     """Return DC watts over rated AC watts of each inverter."""
     watts = list(ground.unit_dc_w)
     for ld in plan:

@@ -10,7 +10,7 @@ from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.strings.plans import Plan
 
 
-class Weave(StrEnum):
+class Routing(StrEnum):
     """How the modules of a plane are shared out to its strings."""
 
     ROWS = "rows"
@@ -20,14 +20,14 @@ class Weave(StrEnum):
 
 
 def serpentine(
-    modules: Iterable[PlacedModule], weave: Weave = Weave.ROWS
+    modules: Iterable[PlacedModule], weave: Routing = Routing.ROWS
 ) -> tuple[PlacedModule, ...]:
     """Return the present modules row by row from the top, every second row reversed.
 
     Or column by column from the left.  Leads then reach from each module to the next without
     crossing the roof.
     """
-    down = weave is Weave.COLUMNS
+    down = weave is Routing.COLUMNS
 
     def line_of(m: PlacedModule) -> float:
         return m.x_m if down else -m.y_m
@@ -45,7 +45,7 @@ def serpentine(
 def shared_out(
     modules: Iterable[PlacedModule],
     lengths: Sequence[int],
-    weave: Weave,
+    weave: Routing,
     light: Mapping[PlacedId, float],
 ) -> list[tuple[PlacedId, ...]]:
     """Return modules of one plane as strings of those lengths, each in wiring order.
@@ -56,9 +56,9 @@ def shared_out(
         What each module gets in a year, in any unit: with ``LIGHT`` the brightest make the first
         string, with ``DARK`` the darkest.
     """
-    by_light = weave in (Weave.LIGHT, Weave.DARK)
+    by_light = weave in (Routing.LIGHT, Routing.DARK)
     if by_light:
-        sign = -1 if weave is Weave.LIGHT else 1
+        sign = -1 if weave is Routing.LIGHT else 1
         ordered = sorted(
             (m for m in modules if m.present), key=lambda m: (sign * light.get(m.id, 0.0), m.id)
         )
@@ -94,7 +94,7 @@ def thread_strings(
     numbers = [load.tracker_number for load in plan for _ in range(load.strings)]
     lengths = [load.modules_in_series for load in plan for _ in range(load.strings)]
     strings: list[ModuleString] = []
-    for number, ids in zip(numbers, shared_out(modules, lengths, Weave.ROWS, {}), strict=True):
+    for number, ids in zip(numbers, shared_out(modules, lengths, Routing.ROWS, {}), strict=True):
         tag = free_tag(s.tag for s in (*there, *strings))
         strings.append(ModuleString(tag, number, ids))
     return tuple(strings)

@@ -3,7 +3,7 @@
 from dataclasses import replace
 from itertools import pairwise
 
-from ridge_tally.core.array.blockers import Ground, ground_of
+from ridge_tally.core.array.blockers import LayoutRegion, ground_of
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.array.legal import shortfalls
 from ridge_tally.core.array.seats import (
@@ -65,7 +65,7 @@ def set_on_lines(job: Job, option: Option, array: PlaneArray) -> PlaneArray:
 
 class _Setter:
     def __init__(self, plane: RoofPlane, array: PlaneArray, lay: Lay, lines: SeatLines) -> None:
-        self.ground: Ground = ground_of(plane)
+        self.ground: LayoutRegion = ground_of(plane)
         self.lay, self.lines = lay, lines
         self.wrong = self._wrong(list(array.modules))
 

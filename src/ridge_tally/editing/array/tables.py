@@ -38,7 +38,7 @@ from ridge_tally.core.units import parse_number
 from ridge_tally.editing.array.placed_on import array_of, with_array
 from ridge_tally.editing.array.respaced import stood_anew
 from ridge_tally.editing.array.spaced import spaced
-from ridge_tally.editing.array.stances import at_tilt
+from ridge_tally.editing.array.tilt_positions import at_tilt
 from ridge_tally.rules.option_document import (
     MOST_TIERS,
     require_sound_seasons,

@@ -36,7 +36,7 @@ DECIDED = Source("decided by the designer, for the authority to confirm", "", So
 
 
 @dataclass(frozen=True, slots=True)
-class Standing:
+class Clearances:
     """How the present modules of a plane stand: what each is short of, and where the path runs."""
 
     short_of: dict[PlacedId, tuple[Shortfall, ...]]
@@ -77,7 +77,7 @@ def placed_at(modules: tuple[PlacedModule, ...]) -> tuple[Place, ...]:
     return tuple(Place(m.x_m, m.y_m, m.orientation) for m in modules)
 
 
-def standing(design: Design, array: PlaneArray) -> Standing:
+def standing(design: Design, array: PlaneArray) -> Clearances:
     """Return how the present modules of an array on a closed plane stand."""
     plane = plane_of(design.job, array.plane_id)
     present = present_of(array)
@@ -86,8 +86,8 @@ def standing(design: Design, array: PlaneArray) -> Standing:
 
 # Asked by the check, by the drawing, and by each option on an unchanged roof.
 @lru_cache(maxsize=128)
-def _standing(plane: RoofPlane, present: tuple[PlacedModule, ...], lay: Lay) -> Standing:
-    found: list[Standing] = []
+def _standing(plane: RoofPlane, present: tuple[PlacedModule, ...], lay: Lay) -> Clearances:
+    found: list[Clearances] = []
     # The path runs where fewest modules are in its way.
     columns = columns_of(lay, present)
     for edge in path_edges(plane) or (None,):
@@ -95,7 +95,7 @@ def _standing(plane: RoofPlane, present: tuple[PlacedModule, ...], lay: Lay) -> 
         short_of = {
             m.id: s for (_, modules), s in zip(columns, short, strict=True) for m in modules if s
         }
-        found.append(Standing(short_of, edge))
+        found.append(Clearances(short_of, edge))
     return min(found, key=lambda s: len(s.off(present)))
 
 

@@ -7,7 +7,7 @@ from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import ModuleString, TrackerInput, module_on, plane_of
 from ridge_tally.core.job.ids import PlaneId
-from ridge_tally.core.strings.automatic import Ground
+from ridge_tally.core.strings.automatic import PlanInputs
 from ridge_tally.core.strings.plans import Plans, TrackerClass, legal_plans
 from ridge_tally.core.working import Given, LimitKind, degc_text, number_of
 from ridge_tally.rules.design import Design
@@ -51,7 +51,7 @@ class PlanSpace:
 
     parts: tuple[PlanePart, ...]
     classes: tuple[TrackerClass, ...]
-    ground: Ground
+    ground: PlanInputs
     trackers: int
     tight_from: tuple[tuple[int, ...], ...]
     centre_v: tuple[float, ...]
@@ -144,14 +144,14 @@ def _ground(
     parts: tuple[PlanePart, ...],
     classes: tuple[TrackerClass, ...],
     held: Sequence[ModuleString],
-) -> Ground:
+) -> PlanInputs:
     units = [t.unit_number - 1 for t in design.trackers]
     there_w = [0.0] * len(design.inverters)
     for string in held:
         watts = sum(design.sheets[m].p_max_w for m in string.module_ids)
         there_w[units[string.tracker_number - 1]] += watts
     sheets = tuple(part.sheet for part in parts)
-    return Ground(
+    return PlanInputs(
         counts=tuple(part.modules for part in parts),
         kinds=tuple(sheets.index(sheet) for sheet in sheets),
         classes=classes,

@@ -7,7 +7,7 @@ from itertools import chain
 import numpy as np
 
 from ridge_tally.core.array.aligned import grid_scores
-from ridge_tally.core.array.blockers import FloatArray, Ground, ground_of, path_edges
+from ridge_tally.core.array.blockers import FloatArray, LayoutRegion, ground_of, path_edges
 from ridge_tally.core.array.choose import choose
 from ridge_tally.core.array.fill import (
     ROW_KINDS,
@@ -87,7 +87,7 @@ class _Roof:
     present: tuple[Place, ...]
     bare: PlaneArray
 
-    def ground(self, path_edge: int | None) -> Ground:
+    def ground(self, path_edge: int | None) -> LayoutRegion:
         return ground_of(self.plane, path_edge)
 
     def path_edges(self) -> tuple[int | None, ...]:

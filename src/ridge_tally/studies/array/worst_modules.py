@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ridge_tally.core.array.blockers import Ground, ground_of
+from ridge_tally.core.array.blockers import LayoutRegion, ground_of
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.array.legal import boxes_of, shortfalls
 from ridge_tally.core.array.search import bands_at
@@ -213,7 +213,7 @@ def _each_left(option: Option, worst: tuple[PlacedId, ...]) -> Option:
 
 
 def _spots_in_row(
-    ground: Ground, lay: Lay, staying: tuple[Place, ...], y_m: float, way: Orientation
+    ground: LayoutRegion, lay: Lay, staying: tuple[Place, ...], y_m: float, way: Orientation
 ) -> list[float]:
     """Return left edges in a row: at the ends of each free stretch, and a pitch apart between."""
     width_m, height_m, gap_m = lay.width_m(way), lay.height_m(way), lay.gap_in_row_m

@@ -20,8 +20,8 @@ from ridge_tally.core.loading.house import (
     events_of,
     house_year,
 )
+from ridge_tally.core.number_format import spaced
 from ridge_tally.core.sky.weather_year import hour_of, month_of
-from ridge_tally.core.spoken import spaced
 from ridge_tally.editing.design import design_for
 from ridge_tally.simulation.batteries import as_it_joins, conversions, cycles, takes_dc, told
 from ridge_tally.simulation.desk import Desk
@@ -138,7 +138,7 @@ class HouseReport:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class House:
+class SelfConsumption:
     """What a house's year is worked out from besides the sun."""
 
     load: HouseLoad
@@ -159,11 +159,11 @@ def require_load(desk: Desk, job: Job) -> HouseLoad:
     return load
 
 
-def house_of(desk: Desk, job: Job, load: HouseLoad) -> House:
+def house_of(desk: Desk, job: Job, load: HouseLoad) -> SelfConsumption:
     """Return what a house's year is worked out from besides the sun."""
     time, grid = weather_of(desk, job).time, job.brief.grid
     export_kw = grid.export_limit_kw if grid else None
-    return House(
+    return SelfConsumption(
         load,
         None if export_kw is None else export_kw * 1000,
         events_of(load.power_w, time, job.brief.household.events),
@@ -172,7 +172,7 @@ def house_of(desk: Desk, job: Job, load: HouseLoad) -> House:
 
 
 def lived(
-    job: Job, option: Option, house: House, year: YearResult, battery: Battery | None
+    job: Job, option: Option, house: SelfConsumption, year: YearResult, battery: Battery | None
 ) -> HouseYear:
     """Return a house's year on an option's sun, with a battery or without."""
     sun = Sun(
@@ -221,7 +221,7 @@ def house_report(desk: Desk, job: Job, option: Option) -> HouseReport:
     )
 
 
-def _told_of(job: Job, house: House, lived_year: HouseYear) -> HouseTold:
+def _told_of(job: Job, house: SelfConsumption, lived_year: HouseYear) -> HouseTold:
     def kwh(power_w: FloatArray) -> float:
         return kwh_of(power_w, lived_year.hours)
 
@@ -259,7 +259,7 @@ def _worth_cents(job: Job, own_kwh: float, sent_kwh: float, sold_kwh: float) -> 
     return round(own_kwh * bought + sent_kwh * sent + sold_kwh * paid)
 
 
-def _months(lived_year: HouseYear, house: House) -> tuple[HouseMonth, ...]:
+def _months(lived_year: HouseYear, house: SelfConsumption) -> tuple[HouseMonth, ...]:
     month = month_of(house.time)
 
     def by_month(power_w: FloatArray) -> FloatArray:
@@ -275,7 +275,9 @@ def _months(lived_year: HouseYear, house: House) -> tuple[HouseMonth, ...]:
     return tuple(HouseMonth(*(float(f[m]) for f in flows)) for m in range(12))
 
 
-def _days(job: Job, lived_year: HouseYear, year: YearResult, house: House) -> tuple[HouseDay, ...]:
+def _days(
+    job: Job, lived_year: HouseYear, year: YearResult, house: SelfConsumption
+) -> tuple[HouseDay, ...]:
     month, hour = month_of(house.time), hour_of(house.time)
     found = []
     for title, northern in NORTHERN_SEASONS.items():
@@ -302,7 +304,7 @@ def _days(job: Job, lived_year: HouseYear, year: YearResult, house: House) -> tu
     return tuple(found)
 
 
-def _sizes(desk: Desk, job: Job, option: Option, house: House) -> Iterator[SizeCarried]:
+def _sizes(desk: Desk, job: Job, option: Option, house: SelfConsumption) -> Iterator[SizeCarried]:
     """Yield inverters of other sizes, those the grid's rules name among them."""
     now_kw = design_for(job, option).p_ac_w / 1000
     marks = {round(now_kw, 2): ""}

@@ -10,8 +10,8 @@ from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.errors import NotUnderstood, OutOfRange
 from ridge_tally.core.job.document import Job, Option, present_ids
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.number_format import signed
 from ridge_tally.core.sky.weather_year import clearest_day, steps_of_day
-from ridge_tally.core.spoken import signed
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import LimitKind
 from ridge_tally.editing.design import design_for
@@ -23,7 +23,7 @@ from ridge_tally.simulation.weather import weather_of
 from ridge_tally.simulation.year import year_or_problem
 from ridge_tally.studies.loading.household import house_of, lived
 from ridge_tally.studies.parts import bill_of
-from ridge_tally.studies.standing import standing_of
+from ridge_tally.studies.rule_status import standing_of
 
 MOST_COMPARED = 4
 SHOWN_DAYS = (

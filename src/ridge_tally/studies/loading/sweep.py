@@ -30,7 +30,7 @@ from ridge_tally.studies.loading.sweep_points import (
     under_the_caps,
 )
 from ridge_tally.studies.parts import PAYS_YEARS, price_of
-from ridge_tally.studies.standing import forbids
+from ridge_tally.studies.rule_status import forbids
 
 # How many sizes are told together, and how much of the work they are.
 AT_ONCE, SIZES_FRAC = 5, 0.3

@@ -36,9 +36,9 @@ from ridge_tally.rules.strings.plans import plan_space, why_no_plan
 from ridge_tally.simulation.array_light import light_left_wh_per_m2
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import hourly_year
-from ridge_tally.studies.loading.household import House, lived
+from ridge_tally.studies.loading.household import SelfConsumption, lived
 from ridge_tally.studies.loading.sized import sized_to
-from ridge_tally.studies.standing import Broken, keeps_all, standing_of
+from ridge_tally.studies.rule_status import Broken, keeps_all, standing_of
 
 FloatArray = NDArray[np.float64]
 LEAST_RATIO, MOST_RATIO = 0.8, 2.2
@@ -114,7 +114,7 @@ class Scale:
     job: Job
     weather: WeatherYear
     weighing: Weighing
-    house: House | None
+    house: SelfConsumption | None
 
     def kwh(self, year: YearResult) -> float:
         """Return the weighed energy of a year."""

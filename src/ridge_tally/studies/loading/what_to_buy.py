@@ -12,7 +12,7 @@ from ridge_tally.core.job.edits.any_edit import RemedyStep, TakeRemedy
 from ridge_tally.core.job.edits.array.kinds import ChooseModule
 from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics
 from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
-from ridge_tally.core.spoken import spaced
+from ridge_tally.core.number_format import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import LimitKind
 from ridge_tally.editing.apply import apply_edit, apply_edits
@@ -23,7 +23,7 @@ from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.need import next_kwh_price_cents
 from ridge_tally.simulation.year import require_strings, year_or_problem
 from ridge_tally.studies.parts import Bill, bill_of
-from ridge_tally.studies.standing import Standing, standing_of
+from ridge_tally.studies.rule_status import RuleStatus, standing_of
 from ridge_tally.studies.strings.plans import best_plans
 from ridge_tally.studies.strings.proposals import RemedyKind, at_modules
 
@@ -101,7 +101,7 @@ class _Candidate:
     job: Job
     option: Option
     steps: tuple[RemedyStep, ...]
-    standing: Standing
+    standing: RuleStatus
 
 
 class _Found:

@@ -11,7 +11,7 @@ from ridge_tally.core.job.document import (
     present_ids,
 )
 from ridge_tally.core.job.edits.any_edit import TakeRemedy
-from ridge_tally.core.spoken import spaced
+from ridge_tally.core.number_format import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.need import next_kwh_price_cents

@@ -15,7 +15,7 @@ from ridge_tally.editing.design import design_for
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import year_or_problem
 from ridge_tally.studies.parts import Bill, bill_of
-from ridge_tally.studies.standing import Standing, keeps_all, standing_of, stops_and_outside
+from ridge_tally.studies.rule_status import RuleStatus, keeps_all, standing_of, stops_and_outside
 from ridge_tally.studies.strings.proposals import Proposal, RemedyKind, at_modules
 
 WAYS = {
@@ -42,7 +42,7 @@ class Built:
     architecture: Architecture
     job: Job
     option: Option
-    standing: Standing
+    standing: RuleStatus
     bill: Bill
     energy_kwh: float | None
     clipped_kwh: float | None

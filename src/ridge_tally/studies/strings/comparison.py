@@ -8,7 +8,7 @@ from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.battery import Coupling
 from ridge_tally.core.job.document import Job, Option, present_ids
 from ridge_tally.core.job.edits.any_edit import TakeRemedy
-from ridge_tally.core.spoken import spaced
+from ridge_tally.core.number_format import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import LimitKind
 from ridge_tally.editing.design import design_for

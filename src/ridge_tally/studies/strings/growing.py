@@ -22,7 +22,7 @@ from ridge_tally.editing.strings.inverters import with_sheet
 from ridge_tally.editing.strings.planned import thread_option
 from ridge_tally.rules.strings.microinverters import branches
 from ridge_tally.simulation.desk import Desk
-from ridge_tally.studies.standing import Broken, keeps_all, standing_of
+from ridge_tally.studies.rule_status import Broken, keeps_all, standing_of
 
 # Taken as an example where nobody wished for more.
 EXAMPLE = 4

@@ -23,7 +23,7 @@ from ridge_tally.rules.strings.plans import (
 )
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import year_or_problem
-from ridge_tally.studies.standing import Broken, forbids, keeps_all, standing_of
+from ridge_tally.studies.rule_status import Broken, forbids, keeps_all, standing_of
 from ridge_tally.studies.strings.plans import ORDER, best_plans, ranked_plans, told_plan
 
 

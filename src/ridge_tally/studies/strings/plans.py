@@ -15,7 +15,7 @@ from ridge_tally.core.job.document import (
 from ridge_tally.core.job.edits.strings.threading import UsePlan
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.strings.plans import Merits, Plan, Plans, merits_of
-from ridge_tally.core.strings.thread import Weave
+from ridge_tally.core.strings.thread import Routing
 from ridge_tally.editing.design import design_for
 from ridge_tally.editing.strings.threading import planned_strings, threading_changed
 from ridge_tally.rules.design import Design
@@ -29,7 +29,7 @@ from ridge_tally.rules.strings.plans import (
 from ridge_tally.simulation.array_light import light_kept_frac
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import hourly_year
-from ridge_tally.studies.strings.looms import Loom, Threads, loom_of, threaded
+from ridge_tally.studies.strings.wiring import Threads, Wiring, loom_of, threaded
 
 # So many plans are shown, and for so many of them a year is worked out.
 SHOWN, WITH_YEAR = 12, 4
@@ -163,7 +163,7 @@ def best_plans(design: Design, most: int) -> tuple[tuple[str, UsePlan], ...]:
     return tuple(
         (
             told_plan(judged.plan, space),
-            UsePlan(design.option.id, threaded(loom, space, judged.plan, Weave.ROWS, {}).strings),
+            UsePlan(design.option.id, threaded(loom, space, judged.plan, Routing.ROWS, {}).strings),
         )
         for judged in ranked
     )
@@ -172,17 +172,17 @@ def best_plans(design: Design, most: int) -> tuple[tuple[str, UsePlan], ...]:
 def _view(
     desk: Desk,
     job: Job,
-    loom: Loom,
+    loom: Wiring,
     space: PlanSpace,
     judged: Judged,
     light: Mapping[PlacedId, float] | None,
 ) -> PlanView:
     """Return a plan as it is shown; with the light of the modules, its years in each weave."""
     told, option = told_plan(judged.plan, space), loom.option
-    best, energy = threaded(loom, space, judged.plan, Weave.ROWS, {}), None
+    best, energy = threaded(loom, space, judged.plan, Routing.ROWS, {}), None
     if light is not None:
         energy = _energy_kwh(desk, job, option, best)
-        for weave in (Weave.COLUMNS, Weave.LIGHT, Weave.DARK):
+        for weave in (Routing.COLUMNS, Routing.LIGHT, Routing.DARK):
             other = threaded(loom, space, judged.plan, weave, light)
             kwh = _energy_kwh(desk, job, option, other)
             # Row by row unless another way gives more than a crew would notice.
@@ -201,8 +201,8 @@ def _view(
     )
 
 
-def _run_m(loom: Loom, space: PlanSpace, plan: Plan) -> float:
-    return threaded(loom, space, plan, Weave.ROWS, {}).home_run_m or 0.0
+def _run_m(loom: Wiring, space: PlanSpace, plan: Plan) -> float:
+    return threaded(loom, space, plan, Routing.ROWS, {}).home_run_m or 0.0
 
 
 def _held_up(option: Option) -> str:

@@ -13,7 +13,13 @@ from ridge_tally.rules.report import KINDS
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import require_strings, year_or_problem
 from ridge_tally.studies.parts import Bill, bill_of, changed_parts
-from ridge_tally.studies.standing import Broken, Standing, keeps_all, standing_of, stops_and_outside
+from ridge_tally.studies.rule_status import (
+    Broken,
+    RuleStatus,
+    keeps_all,
+    standing_of,
+    stops_and_outside,
+)
 from ridge_tally.studies.strings.proposals import Proposal, RemedyKind, proposals
 from ridge_tally.studies.strings.tracker_losses import TrackerLosses, tracker_losses
 
@@ -94,7 +100,7 @@ class _Tried:
     proposal: Proposal
     job: Job
     option: Option
-    standing: Standing
+    standing: RuleStatus
     bill: Bill
     p_ac_w: float
 
@@ -173,7 +179,7 @@ def _followed(tried: list[_Tried], ac_w: float) -> list[_Tried]:
 def _remedy(
     desk: Desk,
     one: _Tried,
-    before: Standing,
+    before: RuleStatus,
     bill: Bill,
     energy_kwh: float | None,
     option: Option,
@@ -240,7 +246,7 @@ def _losses(desk: Desk, job: Job, option: Option) -> tuple[TrackerLosses, ...]:
         return ()
 
 
-def _troubles(before: Standing, losses: tuple[TrackerLosses, ...]) -> tuple[Trouble, ...]:
+def _troubles(before: RuleStatus, losses: tuple[TrackerLosses, ...]) -> tuple[Trouble, ...]:
     found = [Trouble(b.kind, b.told) for b in before.broken.values()]
     for tracker in losses:
         parts = (

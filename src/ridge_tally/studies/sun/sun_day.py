@@ -27,7 +27,7 @@ from ridge_tally.core.sun.shadows import (
 from ridge_tally.core.survey.outline import corners_m, is_closed
 from ridge_tally.core.survey.shade import source_at
 from ridge_tally.core.survey.site_frame import axes, to_site
-from ridge_tally.editing.array.stances import held_on
+from ridge_tally.editing.array.tilt_positions import held_on
 from ridge_tally.rules.array.checks import lay_of
 from ridge_tally.simulation.array_light import array_lights
 from ridge_tally.simulation.desk import Desk

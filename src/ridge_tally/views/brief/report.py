@@ -14,7 +14,7 @@ from ridge_tally.core.job.document import (
     Job,
 )
 from ridge_tally.core.job.grid import GridRules, SizeCapKind
-from ridge_tally.core.spoken import spaced
+from ridge_tally.core.number_format import spaced
 from ridge_tally.core.units import L_PER_US_GALLON, LengthUnit
 from ridge_tally.simulation.need import bills_include_old_array, need_of
 from ridge_tally.views.step_state import StepState

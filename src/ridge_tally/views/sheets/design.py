@@ -19,8 +19,8 @@ from ridge_tally.core.job.document import (
 )
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.number_format import spaced
 from ridge_tally.core.sheets.plan_drawing import Thread, plan_height_mm, plan_svg
-from ridge_tally.core.spoken import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names, fitted_ids
 from ridge_tally.core.sun.shading import FINE
 from ridge_tally.core.survey.outline import is_closed

@@ -13,22 +13,22 @@ from ridge_tally.rules.array.checks import lay_in
 
 
 @dataclass(frozen=True, slots=True)
-class Stances:
+class TiltPositions:
     """Options that differ in the tilt of their tables alone; ``by_day`` (365,) numbers them."""
 
     options: tuple[Option, ...]
     by_day: NDArray[np.int64]
 
 
-def stances_of(job: Job, option: Option) -> Stances:
+def stances_of(job: Job, option: Option) -> TiltPositions:
     """Return the ways an option stands; the option itself where no tilt is changed."""
     changed = [tilt_by_day(positions_of(a)) for a in option.arrays if _changes(a)]
     tilts = np.array(changed).reshape(-1, DAYS)
     if not len(tilts):
-        return Stances((option,), np.zeros(DAYS, dtype=np.int64))
+        return TiltPositions((option,), np.zeros(DAYS, dtype=np.int64))
     ways, by_day = np.unique(tilts, axis=1, return_inverse=True)
     options = tuple(_held(job, option, way.tolist()) for way in ways.T)
-    return Stances(options, np.asarray(by_day, dtype=np.int64).ravel())
+    return TiltPositions(options, np.asarray(by_day, dtype=np.int64).ravel())
 
 
 def held_on(job: Job, option: Option, day: int) -> Option:

@@ -42,7 +42,7 @@ def stops_and_outside(broken: Iterable[Broken]) -> tuple[int, int]:
 
 
 @dataclass(frozen=True, slots=True)
-class Standing:
+class RuleStatus:
     """A design as its rules find it: what is broken, by rule and subject.
 
     ``cold``: the string or unit nearest to its cold-voltage limit, value of limit.
@@ -60,7 +60,7 @@ class Standing:
         return sum(b.kind is kind for b in self.broken.values())
 
 
-def standing_of(job: Job, option: Option) -> Standing:
+def standing_of(job: Job, option: Option) -> RuleStatus:
     """Return which electrical limits of an option are not kept."""
     checks = all_checks(design_for(job, option))
     broken = {
@@ -78,7 +78,7 @@ def standing_of(job: Job, option: Option) -> Standing:
         for c in checks
         if c.verdict is Verdict.BROKEN and c.kind is LimitKind.NOTE and c.rule_id in GRID_NOTES
     )
-    return Standing(
+    return RuleStatus(
         broken, "" if nearest is None else _against(nearest), min(stops, default=0.0), noted
     )
 

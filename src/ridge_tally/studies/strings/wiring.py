@@ -11,7 +11,7 @@ from ridge_tally.core.job.edits.strings.threading import PlannedString
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.strings.plans import Plan
 from ridge_tally.core.strings.runs import Spot, home_runs, spots_of, steps_m
-from ridge_tally.core.strings.thread import Weave, leapfrogged, shared_out
+from ridge_tally.core.strings.thread import Routing, leapfrogged, shared_out
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.strings.leads import reach_m
 from ridge_tally.rules.strings.plans import (
@@ -22,10 +22,10 @@ from ridge_tally.rules.strings.plans import (
 LEAST_SAVED_M = 2.0
 
 WEAVES = {
-    Weave.ROWS: "row by row",
-    Weave.COLUMNS: "column by column",
-    Weave.LIGHT: "like light together",
-    Weave.DARK: "like light together",
+    Routing.ROWS: "row by row",
+    Routing.COLUMNS: "column by column",
+    Routing.LIGHT: "like light together",
+    Routing.DARK: "like light together",
 }
 
 
@@ -40,7 +40,7 @@ class Threads:
 
 
 @dataclass(frozen=True, slots=True)
-class Loom:
+class Wiring:
     """What turns counts into threads: modules by plane with their places, and what leads reach."""
 
     option: Option
@@ -49,10 +49,10 @@ class Loom:
     reach_m: float | None
 
 
-def loom_of(design: Design) -> Loom:
+def loom_of(design: Design) -> Wiring:
     """Return what turns counts of a design into threads."""
     option = design.option
-    return Loom(
+    return Wiring(
         option,
         {a.plane_id: present_of(a) for a in option.arrays},
         spots_of(design.job, option),
@@ -61,7 +61,7 @@ def loom_of(design: Design) -> Loom:
 
 
 def threaded(
-    loom: Loom, space: PlanSpace, plan: Plan, weave: Weave, light: Mapping[PlacedId, float]
+    loom: Wiring, space: PlanSpace, plan: Plan, weave: Routing, light: Mapping[PlacedId, float]
 ) -> Threads:
     """Return a plan's strings; each leaps every second module where that saves cable.
 
@@ -88,16 +88,16 @@ def threaded(
     )
 
 
-def _reached(loom: Loom, string: PlannedString) -> bool:
+def _reached(loom: Wiring, string: PlannedString) -> bool:
     steps, reach = steps_m(string.module_ids, loom.spots), loom.reach_m
     return reach is not None and all(s is not None and s <= reach * (1 + 1e-9) for s in steps)
 
 
-def _longest_step_m(loom: Loom, string: PlannedString) -> float:
+def _longest_step_m(loom: Wiring, string: PlannedString) -> float:
     return max((s or 0.0 for s in steps_m(string.module_ids, loom.spots)), default=0.0)
 
 
-def _runs_m(loom: Loom, strings: list[PlannedString]) -> float | None:
+def _runs_m(loom: Wiring, strings: list[PlannedString]) -> float | None:
     """Return the home runs of strings; ``None`` while an end has no box on its plane."""
     tagged = [("", s.module_ids) for s in strings]
     runs = home_runs(tagged, loom.spots, loom.option.boxes)
