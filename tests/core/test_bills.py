@@ -143,7 +143,7 @@ def test_money_without_a_tariff_asks_for_one() -> None:
     ("kwh", "money", "words"),
     [("6000", "", "kWh a day is a lot"), ("300", "1", "unusual"), ("10", "900", "unusual")],
 )
-def test_an_unlikely_row_is_doubted_but_counts(kwh: str, money: str, words: str) -> None:
+def test_an_unlikely_row_is_caveated_but_counts(kwh: str, money: str, words: str) -> None:
     (bill,) = read(("2025-01-01", "2025-01-31", kwh, money), tariff=None)
     assert words in bill.warning
     assert usage_of_bills((bill,), southern=False).energy_kwh > 0

@@ -123,7 +123,7 @@ def test_the_year_is_marked_and_remembered(workspace: Workspace) -> None:
     option = SAMPLE.options[0]
     first = year_report(workspace.desk, SAMPLE, option)
     assert first.stand_in_weather
-    assert any("Hourly means" in doubt for doubt in first.doubts)
+    assert any("Hourly means" in caveat for caveat in first.caveats)
     assert sum(first.monthly_kwh) == pytest.approx(first.energy_kwh)
     assert first.specific_kwh_per_kw == pytest.approx(first.energy_kwh / (28 * 0.405))
     renamed = replace(SAMPLE, name="other")
@@ -132,11 +132,11 @@ def test_the_year_is_marked_and_remembered(workspace: Workspace) -> None:
 
 def test_a_place_not_given_and_a_clock_that_cannot_be_are_told(workspace: Workspace) -> None:
     site = replace(SAMPLE.site, place="", utc_offset_h=7.0)
-    doubts = " ".join(
-        year_report(workspace.desk, replace(SAMPLE, site=site), SAMPLE.options[0]).doubts
+    caveats = " ".join(
+        year_report(workspace.desk, replace(SAMPLE, site=site), SAMPLE.options[0]).caveats
     )
-    assert "No place is given" in doubts
-    assert "disagree by 14.0 h" in doubts
+    assert "No place is given" in caveats
+    assert "disagree by 14.0 h" in caveats
 
 
 def test_no_strings_no_year(workspace: Workspace) -> None:

@@ -61,7 +61,7 @@ def test_a_file_taken_in_is_told_and_changes_nothing_until_it_is_used(workspace)
     report = weather_report(workspace.desk, used)
     assert not report.stand_in
     assert report.file == told
-    assert "0 km from the site" in report.doubts[0]
+    assert "0 km from the site" in report.caveats[0]
     # The sum of the file's fifth column, without the library's reader.
     rows = [line.split(",") for line in CAROLINA.decode().splitlines()[2:]]
     whole = sum(float(row[4]) for row in rows) / 1000
@@ -110,8 +110,10 @@ def test_a_job_without_its_file_falls_back_and_says_so(workspace, tmp_path) -> N
     elsewhere = workspace_in(tmp_path / "elsewhere")
     report = weather_report(elsewhere.desk, job)
     assert report.stand_in
-    assert any("is not kept here: choose it again" in d for d in report.doubts)
-    assert any("not kept here" in d for d in year_report(elsewhere.desk, job, option_a(job)).doubts)
+    assert any("is not kept here: choose it again" in d for d in report.caveats)
+    assert any(
+        "not kept here" in d for d in year_report(elsewhere.desk, job, option_a(job)).caveats
+    )
     # Chosen again it is there at once, in the year too.
     take_in_weather(elsewhere, job, CAROLINA, "carolina.csv")
     assert not weather_report(elsewhere.desk, job).stand_in

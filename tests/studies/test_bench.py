@@ -61,7 +61,7 @@ def test_half_each_way_is_symmetric_about_noon_and_a_limit_cuts_it(workspace: Wo
     assert report.whole_kw == pytest.approx(mirrored, abs=0.15)
     assert max(report.given_kw) == 5.0
     assert report.clipped_kwh > 0
-    assert any("faces east" in d for d in report.doubts)
+    assert any("faces east" in d for d in report.caveats)
 
 
 def test_a_clock_on_daylight_time_is_put_back(workspace: Workspace) -> None:
@@ -70,7 +70,7 @@ def test_a_clock_on_daylight_time_is_put_back(workspace: Workspace) -> None:
     report = bench_view(workspace.desk, summer, option_a(job)).report
     assert report is not None
     assert report.whole_kw.index(max(report.whole_kw)) * 5 / 60 == pytest.approx(12.0, abs=0.1)
-    assert not any("clock is another" in d for d in report.doubts)
+    assert not any("clock is another" in d for d in report.caveats)
 
 
 def test_a_cut_off_top_and_passing_clouds_are_told(workspace: Workspace) -> None:
@@ -83,7 +83,7 @@ def test_a_cut_off_top_and_passing_clouds_are_told(workspace: Workspace) -> None
     report = bench_view(workspace.desk, job, option_a(job)).report
     assert report is not None
     assert report.days[0].limited
-    assert any("held the module back" in d for d in report.doubts)
+    assert any("held the module back" in d for d in report.caveats)
 
 
 def test_an_empty_bench_says_how_to_fill_it_and_a_lost_file_to_choose_it_again(

@@ -192,7 +192,7 @@ def test_a_metered_year_takes_the_place_of_the_bills_and_travels_with_the_job(
     bare = workspace_in(tmp_path / "bare")
     without = house_load(bare.desk, job)
     assert without is not None
-    assert any("not kept here: choose it again" in d for d in without.doubts)
+    assert any("not kept here: choose it again" in d for d in without.caveats)
     back = apply_edit(job, ForgetLoadFile(), SHELF)
     assert house_load(workspace.desk, back).origin.startswith("12 bills")
 
@@ -252,5 +252,5 @@ def test_microinverters_have_no_dc_side_for_a_battery(workspace: Workspace) -> N
     battery = of(workspace, late).battery
     assert battery is not None
     assert battery.conversions == 3
-    assert any("no DC side" in d for d in battery.doubts)
+    assert any("no DC side" in d for d in battery.caveats)
     assert option_a(apply_edit(late, RemoveBattery(option.id), SHELF)).battery is None

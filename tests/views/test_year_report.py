@@ -94,17 +94,17 @@ def test_heat_and_an_export_limit_take_what_their_curves_say(workspace: Workspac
     silent = with_inverter(FULL, derating=())
     told = year_report(workspace.desk, silent, option_a(silent))
     assert told.hot_loss_kwh is None
-    assert any("names no derating" in d for d in told.doubts)
+    assert any("names no derating" in d for d in told.caveats)
     assert FULL.brief.grid is not None
     grid = replace(FULL.brief.grid, export_limit_kw=4.0)
     held = replace(FULL, brief=replace(FULL.brief, grid=grid))
     limited = year_report(workspace.desk, held, option_a(held))
     assert limited.export_loss_kwh > 1000
-    assert any("reckoned with the house’s use" in d for d in limited.doubts)
+    assert any("reckoned with the house’s use" in d for d in limited.caveats)
     # With nobody at home more is held back, by at most what the house would have used meanwhile.
     empty = replace(held, brief=replace(held.brief, bills=(), loads=()))
     bare = year_report(workspace.desk, empty, option_a(empty))
-    assert any("nobody at home: no use is known" in d for d in bare.doubts)
+    assert any("nobody at home: no use is known" in d for d in bare.caveats)
     more = (bare.export_loss_kwh or 0) - (limited.export_loss_kwh or 0)
     assert 0 < more < 21_320
 
@@ -115,7 +115,7 @@ def test_a_sheet_s_own_ageing_takes_the_place_of_the_usual(workspace: Workspace)
     aged = next(s for s in report.stages if s.step is Step.AGE)
     sheet = FULL.equipment.modules[0]
     assert aged.share_frac == pytest.approx(-sheet.first_year_loss_frac)
-    assert not any("ageing" in d for d in report.doubts)
+    assert not any("ageing" in d for d in report.caveats)
     assert len(report.by_age_kwh) == 25
     assert report.by_age_kwh[0] == pytest.approx(report.energy_kwh)
 

@@ -102,12 +102,12 @@ function Fit({ sheet }: { sheet: Schemas['SheetView'] }) {
 }
 
 function Doubts({ sheet, many }: { sheet: Schemas['SheetView']; many: boolean }) {
-  if (sheet.doubts.length === 0) return null;
+  if (sheet.caveats.length === 0) return null;
   return (
     <div className="mt-2">
       <p className="text-sm font-semibold">Look up again{many && `: ${sheet.name}`}</p>
       <ul>
-        {sheet.doubts.map((d) => (
+        {sheet.caveats.map((d) => (
           <li key={d.told} className="flex items-start gap-2 text-xs">
             <span className="mt-0.5">
               <Mark shape="triangle" />

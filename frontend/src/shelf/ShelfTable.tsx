@@ -105,7 +105,7 @@ export function ShelfTable({ kind, chosen, onChoose, onRemoved }: ShelfTableProp
                     />
                     <span className={row.own ? 'font-medium' : ''}>{row.name}</span>
                     {row.own && <span className="text-xs text-patina-dark">own</span>}
-                    {row.doubts > 0 && <Mark shape="triangle" />}
+                    {row.caveats > 0 && <Mark shape="triangle" />}
                   </label>
                 </th>
                 {row.cells.map((cell, i) => (

@@ -239,8 +239,8 @@ function YearRows({ year, besideKwh }: { year: YearReport; besideKwh: number | n
           <details className="inline">
             <summary className="inline cursor-pointer underline">What this rests on</summary>
             <ul className="mt-1 list-disc pl-4">
-              {year.doubts.map((doubt) => (
-                <li key={doubt}>{doubt}.</li>
+              {year.caveats.map((caveat) => (
+                <li key={caveat}>{caveat}.</li>
               ))}
               <li>Module model: {year.diode.fitted_by}.</li>
               {year.diode.warning && <li>{year.diode.warning}.</li>}

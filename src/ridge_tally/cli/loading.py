@@ -84,7 +84,7 @@ def _year_text(report: YearReport) -> str:
                 f"leaves {s.after_kwh:.0f}"
                 for s in report.stages
             ),
-            *report.doubts,
+            *report.caveats,
         ]
     )
 

@@ -67,7 +67,7 @@ class SheetContent:
     circuits: Circuits
     checks: tuple[CheckRow, ...]
     year: tuple[str, ...]
-    doubts: tuple[str, ...]
+    caveats: tuple[str, ...]
     stand_in_weather: bool
 
 
@@ -98,7 +98,7 @@ class BriefContent:
     grid: tuple[BriefRow, ...]
     routes: tuple[BriefRow, ...]
     house: tuple[BriefRow, ...]
-    doubts: tuple[str, ...]
+    caveats: tuple[str, ...]
 
 
 def write_sheet_pdf(content: SheetContent) -> bytes:

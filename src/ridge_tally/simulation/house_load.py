@@ -33,11 +33,11 @@ SHAPES = {
 
 @dataclass(frozen=True, slots=True, eq=False)
 class HouseLoad:
-    """``power_w`` (8760,) hourly means in standard time; ``origin`` and ``doubts`` in words."""
+    """``power_w`` (8760,) hourly means in standard time; ``origin`` and ``caveats`` in words."""
 
     power_w: FloatArray
     origin: str
-    doubts: tuple[str, ...]
+    caveats: tuple[str, ...]
 
 
 def load_key(job: Job) -> Hashable:
@@ -80,20 +80,22 @@ def kept_load(desk: Desk, job: Job) -> LoadFile | None:
 def _load(desk: Desk, job: Job) -> HouseLoad | None:
     need, weather = need_of(job), weather_of(desk, job)
     household, metered = job.brief.household, kept_load(desk, job)
-    doubts: list[str] = []
+    caveats: list[str] = []
     if metered is not None:
         whole = metered.power_w
         origin = f"metered, {household.load_file.file if household.load_file else ''}"
     elif need.usage is not None:
         whole = _shaped(household.shape, need.usage.monthly_kwh, weather)
         origin = f"{need.usage.origin}; {SHAPES[household.shape]}"
-        doubts.append(
+        caveats.append(
             "The hours are a day's shape of our own, not this house's: a metered file beats it"
         )
     else:
         return None
     if household.load_file is not None and metered is None:
-        doubts.append(f"The load file {household.load_file.file} is not kept here: choose it again")
+        caveats.append(
+            f"The load file {household.load_file.file} is not kept here: choose it again"
+        )
     for load, year in need.loads:
         if isinstance(load, CarLoad):
             weight = by_hour(weather.time, shares("car"))
@@ -103,10 +105,12 @@ def _load(desk: Desk, job: Job) -> HouseLoad | None:
             weight = _weight(household.shape, weather)
         whole = whole + spread_w(year.monthly_kwh, weight, weather.time)
         origin += f", with {load.name}"
-    doubts.append("Means of hours: kettles and ovens of minutes are smoothed away")
+    caveats.append("Means of hours: kettles and ovens of minutes are smoothed away")
     if job.brief.already.arrays:
-        doubts.append("What the old array gives is not in it: bills beside one are what was bought")
-    return HouseLoad(np.maximum(whole, 0.0), origin, tuple(doubts))
+        caveats.append(
+            "What the old array gives is not in it: bills beside one are what was bought"
+        )
+    return HouseLoad(np.maximum(whole, 0.0), origin, tuple(caveats))
 
 
 def shares(shape: str) -> tuple[float, ...]:

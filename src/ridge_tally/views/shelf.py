@@ -21,7 +21,7 @@ from ridge_tally.core.equipment import (
 from ridge_tally.core.errors import NotFound, RidgeTallyError
 from ridge_tally.formats.equipment_fields import FIELDS, SheetKind
 from ridge_tally.formats.equipment_file import OWN
-from ridge_tally.rules.equipment.doubts import SheetDoubt, doubts_of
+from ridge_tally.rules.equipment.caveats import SheetCaveat, caveats_of
 from ridge_tally.studies.parts import price_of
 
 PAGE = 100
@@ -40,13 +40,13 @@ class ShelfColumn:
 
 @dataclass(frozen=True, slots=True)
 class ShelfRow:
-    """A datasheet in the list; ``cells`` in the order of the columns, ``doubts`` how many."""
+    """A datasheet in the list; ``cells`` in the order of the columns, ``caveats`` how many."""
 
     id: str
     name: str
     own: bool
     cells: tuple[Cell, ...]
-    doubts: int
+    caveats: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,7 +110,7 @@ class SheetView:
     own: bool
     provenance: str
     values: tuple[SheetValue, ...]
-    doubts: tuple[SheetDoubt, ...]
+    caveats: tuple[SheetCaveat, ...]
     fit: FitView | None
     fit_problem: str
 
@@ -215,7 +215,7 @@ def shelf_page(shelf: Shelf, kind: SheetKind, asked: ShelfQuestion) -> ShelfPage
                 name=s.name,
                 own=s.id.startswith(OWN),
                 cells=tuple(_cell(getter(s)) for _, getter in columns),
-                doubts=len(doubts_of(s)),
+                caveats=len(caveats_of(s)),
             )
             for s in page
         ),
@@ -255,7 +255,7 @@ def sheet_view(shelf: Shelf, kind: SheetKind, sheet_id: str) -> SheetView:
         own=sheet.id.startswith(OWN),
         provenance=sheet.provenance,
         values=_values(sheet),
-        doubts=doubts_of(sheet),
+        caveats=caveats_of(sheet),
         fit=fit,
         fit_problem=problem,
     )

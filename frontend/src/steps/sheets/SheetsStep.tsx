@@ -91,7 +91,7 @@ function Page({ content, dimmed }: { content: Schemas['SheetContent']; dimmed: b
               <figcaption className="px-2 text-xs text-ink-2">{plan.caption}</figcaption>
             </figure>
           ))}
-          <Doubts doubts={content.doubts} />
+          <Doubts caveats={content.caveats} />
         </div>
         <Side content={content} />
       </div>
@@ -131,11 +131,11 @@ function Page({ content, dimmed }: { content: Schemas['SheetContent']; dimmed: b
   );
 }
 
-function Doubts({ doubts }: { doubts: readonly string[] }) {
+function Doubts({ caveats }: { caveats: readonly string[] }) {
   return (
     <ul className="w-full list-disc pl-4 text-xs text-ink-2">
-      {doubts.map((doubt) => (
-        <li key={doubt}>{doubt}.</li>
+      {caveats.map((caveat) => (
+        <li key={caveat}>{caveat}.</li>
       ))}
     </ul>
   );

@@ -133,7 +133,7 @@ def _days_counted(bills: list[ReadBill]) -> list[ReadBill]:
 
 def _energy_told(bill: ReadBill, tariff: Tariff | None) -> ReadBill:
     if bill.energy_kwh is not None and not bill.problem:
-        return _doubted(bill, tariff)
+        return _caveated(bill, tariff)
     if bill.problem or bill.cost_cents is None:
         return bill
     if tariff is None:
@@ -154,7 +154,7 @@ def _energy_told(bill: ReadBill, tariff: Tariff | None) -> ReadBill:
     return replace(bill, energy_kwh=energy_kwh, from_cost=True)
 
 
-def _doubted(bill: ReadBill, tariff: Tariff | None) -> ReadBill:
+def _caveated(bill: ReadBill, tariff: Tariff | None) -> ReadBill:
     """Return the bill, with a warning where energy and cost do not go together."""
     assert bill.energy_kwh is not None
     if bill.energy_kwh > UNUSUAL_KWH_PER_DAY * bill.days:

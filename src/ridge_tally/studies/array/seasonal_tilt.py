@@ -73,7 +73,7 @@ class SeasonalTilt:
     plans: tuple[SeasonalPlan, ...]
     now: SeasonalPlan
     order_of_work: tuple[str, ...]
-    doubts: tuple[str, ...]
+    caveats: tuple[str, ...]
 
 
 def seasonal_tilt(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> SeasonalTilt:
@@ -121,7 +121,7 @@ def seasonal_tilt(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> Se
         plans=tuple(plan(b.positions) for b in best),
         now=plan(is_now),
         order_of_work=ORDER_OF_WORK,
-        doubts=(
+        caveats=(
             "Rows long and alike, shade of beam alone, the loss taken as the share of a row in shade: "
             "strings in landscape lose more",
             "By the hour on this weather, in the measure of this array’s simulated year"

@@ -72,7 +72,7 @@ class BenchReport:
     model_kw: tuple[float, ...]
     model_kwh: float | None
     model_told: str
-    doubts: tuple[str, ...]
+    caveats: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -132,7 +132,7 @@ def _report(
         model_kw=model_kw,
         model_kwh=sum(model_kw) * 24 / len(model_kw) if model_kw else None,
         model_told=told,
-        doubts=tuple(_doubts(bench, fit, chosen, power, noon_h, made)),
+        caveats=tuple(_caveats(bench, fit, chosen, power, noon_h, made)),
     )
 
 
@@ -164,7 +164,7 @@ def _model(desk: Desk, job: Job, option: Option, day: date) -> tuple[tuple[float
     ), f"Option {str(option.id).upper()}, its clearest day near"
 
 
-def _doubts(
+def _caveats(
     bench: Bench,
     fit: DayJudged,
     day: MeasuredDay,

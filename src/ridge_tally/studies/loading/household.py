@@ -118,7 +118,7 @@ class BatteryTold:
     more_worth_cents: int | None
     price_cents: int | None
     years_to_pay: float | None
-    doubts: tuple[str, ...]
+    caveats: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,7 +134,7 @@ class HouseReport:
     sizes: tuple[SizeCarried, ...]
     events_told: str
     told: tuple[str, ...]
-    doubts: tuple[str, ...]
+    caveats: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -217,7 +217,7 @@ def house_report(desk: Desk, job: Job, option: Option) -> HouseReport:
         sizes=sizes,
         events_told=_events_told(job, stored),
         told=_words(alone_told, with_battery, sizes),
-        doubts=load.doubts,
+        caveats=load.caveats,
     )
 
 
@@ -351,11 +351,11 @@ def _battery(
     assert option.battery is not None
     battery = as_it_joins(option, option.battery)
     way = conversions(job, option, battery.coupling)
-    doubts = ["Charger, battery inverter and cells at usual efficiencies; no draw while it waits"]
+    caveats = ["Charger, battery inverter and cells at usual efficiencies; no draw while it waits"]
     if battery.coupling is not option.battery.coupling:
-        doubts.append("Microinverters have no DC side: it joins beside them, on AC")
+        caveats.append("Microinverters have no DC side: it joins beside them, on AC")
     elif battery.coupling is option.battery.coupling.DC and not takes_dc(job, option):
-        doubts.append(
+        caveats.append(
             "The inverter's sheet names no battery input: ask its maker before DC coupling"
         )
     more = None
@@ -372,7 +372,7 @@ def _battery(
         more_worth_cents=more,
         price_cents=price,
         years_to_pay=price / more if price is not None and more is not None and more > 0 else None,
-        doubts=tuple(doubts),
+        caveats=tuple(caveats),
     )
 
 

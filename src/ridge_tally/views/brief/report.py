@@ -47,7 +47,7 @@ class BriefReport:
     grid_warnings: tuple[str, ...]
     declination_deg: float | None
     declination_model: str
-    doubts: tuple[str, ...]
+    caveats: tuple[str, ...]
     step: StepState
 
 
@@ -69,7 +69,7 @@ def brief_report(job: Job) -> BriefReport:
         grid_warnings=_grid_warnings(job, brief.grid) if brief.grid else (),
         declination_deg=site_declination_deg(site),
         declination_model=MAGNETIC_MODEL,
-        doubts=_doubts(job, usage),
+        caveats=_caveats(job, usage),
         step=_step(job, bills, usage),
     )
 
@@ -118,7 +118,7 @@ def _grid_warnings(job: Job, grid: GridRules) -> tuple[str, ...]:
     return tuple(found)
 
 
-def _doubts(job: Job, usage: Usage | None) -> tuple[str, ...]:
+def _caveats(job: Job, usage: Usage | None) -> tuple[str, ...]:
     site, found = job.site, []
     if not site.place:
         found.append("No place is given yet")

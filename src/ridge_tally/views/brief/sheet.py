@@ -49,8 +49,8 @@ def brief_content(desk: Desk, job: Job, option: Option, stamp: Stamp) -> BriefCo
         grid=_grid(job.brief.grid) if job.brief.grid else (),
         routes=_routes(target),
         house=_house(job),
-        doubts=(
-            *brief.doubts,
+        caveats=(
+            *brief.caveats,
             *brief.grid_warnings,
             *(brief.usage.warnings if brief.usage else ()),
         ),

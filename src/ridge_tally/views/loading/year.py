@@ -38,7 +38,7 @@ from ridge_tally.simulation.scenario import AS_IT_IS, FINELY
 from ridge_tally.simulation.weather import fine_weather_of
 from ridge_tally.simulation.year import hourly_year, require_strings, simulated, yearly_kwh_by_age
 from ridge_tally.simulators.weather_service import climate
-from ridge_tally.views.sun.weather_doubts import weather_doubts
+from ridge_tally.views.sun.weather_caveats import weather_caveats
 
 # No zone's standard time is further from its sun than this.
 MOST_CLOCK_OFF_H = 3.0
@@ -65,7 +65,7 @@ class YearReport:
     Figures are those of ``step_minutes``; ``clipped_hourly_kwh`` is what hourly means clip and
     ``clipped_most_kwh`` what single minutes would, ``None`` until the year is worked out in
     quarters.  ``by_age_kwh``: the first year and each later one.  ``faults``: sentences on what
-    takes no part.  ``doubts``: on what the figure rests on that nobody measured.
+    takes no part.  ``caveats``: on what the figure rests on that nobody measured.
     """
 
     option_id: str
@@ -92,7 +92,7 @@ class YearReport:
     weather: str
     stand_in_weather: bool
     faults: tuple[str, ...]
-    doubts: tuple[str, ...]
+    caveats: tuple[str, ...]
     diode: DiodeNote
 
 
@@ -148,7 +148,7 @@ def year_report(desk: Desk, job: Job, option: Option, *, fine: bool = False) -> 
         weather=weather.name,
         stand_in_weather=weather.stand_in,
         faults=_faults(job, option, year),
-        doubts=_doubts(job, option, weather, house_load(desk, job)),
+        caveats=_caveats(job, option, weather, house_load(desk, job)),
         diode=_diode_note(fit_diode(module)),
     )
 
@@ -198,11 +198,11 @@ def _faults(job: Job, option: Option, year: YearResult) -> tuple[str, ...]:
     return tuple(found)
 
 
-def _doubts(
+def _caveats(
     job: Job, option: Option, weather: WeatherYear, load: HouseLoad | None
 ) -> tuple[str, ...]:
-    doubts = list(weather_doubts(job, weather))
-    doubts.append(
+    caveats = list(weather_caveats(job, weather))
+    caveats.append(
         "Hourly means understate clipping; the year by the quarter has sun and cloud come and go "
         "as on a day of passing clouds, which over a year is more than there is"
     )
@@ -218,37 +218,37 @@ def _doubts(
         for loss, share in tables.load("usual-losses").rows
         if not known.get(str(loss), False)
     )
-    doubts.append(f"Usual allowances taken off: {shares}")
-    doubts.append(_told_heat(job, option))
+    caveats.append(f"Usual allowances taken off: {shares}")
+    caveats.append(_told_heat(job, option))
     if (job.site.elevation_m or 0.0) > THIN_AIR_M:
-        doubts.append("Many inverters derate above 2000 m: thin air is not in the year")
+        caveats.append("Many inverters derate above 2000 m: thin air is not in the year")
     if job.brief.grid and job.brief.grid.export_limit_kw is not None:
         told = (
             "nobody at home: no use is known" if load is None else f"the house’s use: {load.origin}"
         )
-        doubts.append(f"What is held back at the export limit is reckoned with {told}")
+        caveats.append(f"What is held back at the export limit is reckoned with {told}")
     if Monthly.SNOWFALL in typed:
-        doubts.append("Snow by a published monthly model; its falls and humidity are estimated")
+        caveats.append("Snow by a published monthly model; its falls and humidity are estimated")
     else:
-        doubts.append("No snow: no month's snowfall is typed")
-    doubts.append("Cell heating by mounting is estimated, crowns let light through from memory")
+        caveats.append("No snow: no month's snowfall is typed")
+    caveats.append("Cell heating by mounting is estimated, crowns let light through from memory")
     site = job.site
     if not site.place:
-        doubts.append(
+        caveats.append(
             f"No place is given: the sun is reckoned for {site.latitude_deg:g}° latitude, "
             f"{site.longitude_deg:g}° longitude"
         )
     if site.elevation_m is None:
-        doubts.append("No elevation is given: sea level is taken")
+        caveats.append("No elevation is given: sea level is taken")
     clock_off_h = abs(site.longitude_deg / 15 - site.utc_offset_h)
     if clock_off_h > MOST_CLOCK_OFF_H:
-        doubts.append(
+        caveats.append(
             f"Longitude and hours from UTC disagree by {clock_off_h:.1f} h: east and west are mixed up"
         )
     if site.hottest.value_degc is None:
         hottest = climate(site.climate_id).hottest_degc
-        doubts.append(f"Hottest air is the climate's stand-in, {hottest:g} °C")
-    return tuple(doubts)
+        caveats.append(f"Hottest air is the climate's stand-in, {hottest:g} °C")
+    return tuple(caveats)
 
 
 def _told_heat(job: Job, option: Option) -> str:

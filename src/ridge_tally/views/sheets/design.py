@@ -87,7 +87,7 @@ def sheet_content(desk: Desk, job: Job, option: Option, stamp: Stamp) -> SheetCo
         else _strings(job, option, report),
         checks=_rows(tuple(v for v in report.checks if v.on_sheet)),
         year=(*_year_lines(year), *_shade_lines(shade)),
-        doubts=year.doubts if year else (),
+        caveats=year.caveats if year else (),
         stand_in_weather=year.stand_in_weather if year else False,
     )
 

@@ -21,7 +21,7 @@ from ridge_tally.simulation.weather import (
     soiling_frac,
     weather_of,
 )
-from ridge_tally.views.sun.weather_doubts import weather_doubts
+from ridge_tally.views.sun.weather_caveats import weather_caveats
 
 FloatArray = NDArray[np.float64]
 
@@ -74,7 +74,7 @@ class WeatherReport:
 
     name: str
     stand_in: bool
-    doubts: tuple[str, ...]
+    caveats: tuple[str, ...]
     file: FileTold | None
     months: tuple[WeatherMonth, ...]
     typed: tuple[Monthly, ...]
@@ -91,7 +91,7 @@ def weather_report(desk: Desk, job: Job) -> WeatherReport:
     return WeatherReport(
         name=year.name,
         stand_in=year.stand_in,
-        doubts=weather_doubts(job, year),
+        caveats=weather_caveats(job, year),
         file=None if found is None or ref is None else file_told(job, found, ref),
         months=_months(job, year),
         typed=tuple(m.quantity for m in job.weather.months),

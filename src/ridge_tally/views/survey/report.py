@@ -92,7 +92,7 @@ def _plane(plane: RoofPlane, unit: LengthUnit) -> PlaneSurvey:
         closing_text=text,
         to_close=what_would_close(adjusted),
         would_fix=tuple(CornerPair(a, b) for a, b in adjusted.would_fix),
-        doubt=_doubt(adjusted, readings, closing, blamed),
+        doubt=_caveat(adjusted, readings, closing, blamed),
         area_m2=area_m2(corners),
         area_sd_m2=None if adjusted.area_sd_m2 is None else adjusted.area_sd_m2 * up,
         obstructions=tuple(
@@ -206,7 +206,7 @@ def _closing(
     return (Closing.GOOD if fits else Closing.POOR), word
 
 
-def _doubt(
+def _caveat(
     adjusted: Adjusted,
     readings: tuple[ReadingView, ...],
     closing: Closing,

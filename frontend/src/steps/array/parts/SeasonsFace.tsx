@@ -82,9 +82,9 @@ export function SeasonsFace({ planeId }: { planeId: string }) {
           ))}
         </ol>
       )}
-      {data.doubts.map((doubt) => (
-        <p key={doubt} className="text-xs text-warn">
-          {doubt}.
+      {data.caveats.map((caveat) => (
+        <p key={caveat} className="text-xs text-warn">
+          {caveat}.
         </p>
       ))}
     </div>

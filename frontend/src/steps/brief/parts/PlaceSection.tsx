@@ -130,9 +130,9 @@ export function PlaceSection() {
           onChange={(dwelling) => act(place({ dwelling: dwelling === 'yes' }))}
         />
         <Warned>Weather is a stand-in: drawn from the climate’s normals, not measured.</Warned>
-        {brief.doubts.map((doubt) => (
-          <p key={doubt} className="text-xs text-ink-2">
-            {doubt}.
+        {brief.caveats.map((caveat) => (
+          <p key={caveat} className="text-xs text-ink-2">
+            {caveat}.
           </p>
         ))}
       </Fields>

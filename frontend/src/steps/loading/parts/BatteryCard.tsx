@@ -128,9 +128,9 @@ function Changed({ battery }: { battery: Schemas['BatteryTold'] }) {
         )}
         {battery.years_to_pay != null && <>: {figure(battery.years_to_pay)} years to pay back</>}.
       </p>
-      {battery.doubts.map((doubt) => (
-        <p key={doubt} className="text-warn">
-          {doubt}.
+      {battery.caveats.map((caveat) => (
+        <p key={caveat} className="text-warn">
+          {caveat}.
         </p>
       ))}
     </div>

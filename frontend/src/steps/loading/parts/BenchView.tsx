@@ -137,9 +137,9 @@ function Laid({ report }: { report: Report }) {
         widthPx={824}
         heightPx={316}
       />
-      {report.doubts.map((doubt) => (
-        <p key={doubt} className="text-xs text-warn">
-          {doubt}.
+      {report.caveats.map((caveat) => (
+        <p key={caveat} className="text-xs text-warn">
+          {caveat}.
         </p>
       ))}
     </>

@@ -21,7 +21,7 @@ export function HouseView() {
         <p className="mb-3 text-base" role="alert">
           {error.message}
         </p>
-        <LoadBar origin="" doubts={[]} />
+        <LoadBar origin="" caveats={[]} />
       </div>
     );
   if (!house)
@@ -35,7 +35,7 @@ export function HouseView() {
       aria-busy={isPlaceholderData}
       className={`flex min-h-0 grow flex-col ${isPlaceholderData ? 'opacity-50' : ''}`}
     >
-      <LoadBar origin={house.origin} doubts={house.doubts} />
+      <LoadBar origin={house.origin} caveats={house.caveats} />
       <div className="flex min-h-0 grow gap-3 overflow-y-auto p-3">
         <section aria-label="The house’s day" className="min-w-0 grow">
           <Days house={house} />

@@ -18,10 +18,10 @@ const SHAPES: { value: Schemas['DayShape']; label: string }[] = [
 
 interface LoadBarProps {
   origin: string;
-  doubts: readonly string[];
+  caveats: readonly string[];
 }
 
-export function LoadBar({ origin, doubts }: LoadBarProps) {
+export function LoadBar({ origin, caveats }: LoadBarProps) {
   const { at, act, brief, job } = useJob();
   const [found, setFound] = useState<Schemas['LoadFileTold'] | null>(null);
   const { read, reading, problem } = useFileRead((file: File) => sendLoad(at, file), setFound);
@@ -71,7 +71,7 @@ export function LoadBar({ origin, doubts }: LoadBarProps) {
         <span className="min-w-0 grow truncate text-xs text-ink-2" title={origin}>
           {origin}
         </span>
-        {doubts.length > 0 && (
+        {caveats.length > 0 && (
           <button
             type="button"
             aria-expanded={open}
@@ -82,7 +82,7 @@ export function LoadBar({ origin, doubts }: LoadBarProps) {
           </button>
         )}
       </div>
-      {open && <p className="mt-1 text-xs text-warn">{doubts.map((doubt) => `${doubt}. `)}</p>}
+      {open && <p className="mt-1 text-xs text-warn">{caveats.map((caveat) => `${caveat}. `)}</p>}
       {found && (
         <div className="mt-1 text-xs">
           <b>{found.ref.file}</b>: {figure(found.ref.energy_kwh)} kWh a year, at most{' '}

@@ -84,7 +84,7 @@ function StandIn({ weather }: { weather: WeatherReport }) {
       <b className="rounded-sm bg-warn-wash px-1 text-warn">Stand-in</b> {weather.name}: drawn from
       months, the same each time, some 20 % more change from day to day than real years. An hourly
       year of the place, EPW or TMY3, takes its place.{' '}
-      {weather.doubts.slice(1).map((d) => (
+      {weather.caveats.slice(1).map((d) => (
         <b key={d}>{d}. </b>
       ))}
     </p>

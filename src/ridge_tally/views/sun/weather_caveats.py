@@ -6,7 +6,7 @@ from ridge_tally.core.sky.sun import apart_km
 from ridge_tally.core.sky.weather_year import WeatherYear
 
 
-def weather_doubts(job: Job, year: WeatherYear) -> tuple[str, ...]:
+def weather_caveats(job: Job, year: WeatherYear) -> tuple[str, ...]:
     """Return what makes the weather less than measured here, in sentences."""
     ref = job.weather.file
     found = []

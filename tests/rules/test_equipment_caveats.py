@@ -6,7 +6,7 @@ import pytest
 
 from jobs import SHELF
 from ridge_tally.core.equipment import NominalOperating
-from ridge_tally.rules.equipment.doubts import doubts_of
+from ridge_tally.rules.equipment.caveats import caveats_of
 
 MODULE, INVERTER = SHELF.modules[1], SHELF.inverters[4]
 
@@ -25,20 +25,20 @@ MODULE, INVERTER = SHELF.modules[1], SHELF.inverters[4]
     ],
 )
 def test_a_doubtful_module_names_the_figure(change: dict, field: str) -> None:
-    assert doubts_of(MODULE) == ()
-    assert field in {d.field for d in doubts_of(replace(MODULE, **change))}
+    assert caveats_of(MODULE) == ()
+    assert field in {d.field for d in caveats_of(replace(MODULE, **change))}
 
 
 def test_a_doubtful_inverter_names_the_figure() -> None:
-    assert doubts_of(INVERTER) == ()
+    assert caveats_of(INVERTER) == ()
     tracker = replace(INVERTER.trackers[0], i_max_a=22.0, isc_max_a=16.0)
     swapped = replace(INVERTER, trackers=(tracker,))
-    assert "swapped" in doubts_of(swapped)[0].told
+    assert "swapped" in caveats_of(swapped)[0].told
     kilowatts = replace(INVERTER, p_dc_max_w=11.4)
-    assert "kilowatts for watts" in doubts_of(kilowatts)[0].told
-    assert "No efficiency" in doubts_of(replace(INVERTER, efficiency=()))[0].told
+    assert "kilowatts for watts" in caveats_of(kilowatts)[0].told
+    assert "No efficiency" in caveats_of(replace(INVERTER, efficiency=()))[0].told
 
 
 def test_no_sample_is_doubtful() -> None:
     for sheet in (*SHELF.modules, *SHELF.inverters, *SHELF.optimizers, *SHELF.microinverters):
-        assert doubts_of(sheet) == (), sheet.id
+        assert caveats_of(sheet) == (), sheet.id

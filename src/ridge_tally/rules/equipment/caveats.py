@@ -21,14 +21,14 @@ NOMINAL_FRAC = (0.68, 0.82)
 
 
 @dataclass(frozen=True, slots=True)
-class SheetDoubt:
+class SheetCaveat:
     """A figure that looks wrong, why, and what to look up."""
 
     field: str
     told: str
 
 
-def doubts_of(sheet: AnySheet) -> tuple[SheetDoubt, ...]:
+def caveats_of(sheet: AnySheet) -> tuple[SheetCaveat, ...]:
     """Return what to look up again in a datasheet that is otherwise sound."""
     if isinstance(sheet, ModuleSheet):
         return _of_module(sheet)
@@ -37,12 +37,12 @@ def doubts_of(sheet: AnySheet) -> tuple[SheetDoubt, ...]:
     return ()
 
 
-def _of_module(sheet: ModuleSheet) -> tuple[SheetDoubt, ...]:
+def _of_module(sheet: ModuleSheet) -> tuple[SheetCaveat, ...]:
     found = list(_outside_usual(sheet))
     at_mpp_w = sheet.vmp_v * sheet.imp_a
     if abs(at_mpp_w / sheet.p_max_w - 1) > WATTS_APART_FRAC:
         found.append(
-            SheetDoubt(
+            SheetCaveat(
                 "p_max_w",
                 f"Vmp × Imp is {shown(at_mpp_w, 4)} W, but Pmax reads {sheet.p_max_w:g} W: "
                 "one of the three is from another column",
@@ -54,7 +54,7 @@ def _of_module(sheet: ModuleSheet) -> tuple[SheetDoubt, ...]:
         named = nominal.p_w is not None or nominal.cell_degc is not None
         if named and None in conditions:
             found.append(
-                SheetDoubt(
+                SheetCaveat(
                     "nominal",
                     "Nominal operating figures without their light, air and wind mean nothing: "
                     "copy the conditions too (usually 800 W/m², 20 °C, 1 m/s)",
@@ -62,7 +62,7 @@ def _of_module(sheet: ModuleSheet) -> tuple[SheetDoubt, ...]:
             )
     if sheet.max_series_fuse_a is not None and sheet.max_series_fuse_a < sheet.isc_a:
         found.append(
-            SheetDoubt(
+            SheetCaveat(
                 "max_series_fuse_a",
                 f"The largest series fuse, {sheet.max_series_fuse_a:g} A, is below Isc "
                 f"({sheet.isc_a:g} A): it would blow in the sun",
@@ -71,7 +71,7 @@ def _of_module(sheet: ModuleSheet) -> tuple[SheetDoubt, ...]:
     return tuple(found)
 
 
-def _outside_usual(sheet: ModuleSheet) -> tuple[SheetDoubt, ...]:
+def _outside_usual(sheet: ModuleSheet) -> tuple[SheetCaveat, ...]:
     area = module_area_m2(sheet)
     told = [
         ("cells_in_series", "Voc by cell in series", sheet.voc_v / sheet.cells_in_series, "V",
@@ -90,7 +90,7 @@ def _outside_usual(sheet: ModuleSheet) -> tuple[SheetDoubt, ...]:
              NOMINAL_FRAC, "they are given at 800 W/m², not at 1000")
         )  # fmt: skip
     return tuple(
-        SheetDoubt(
+        SheetCaveat(
             field,
             f"{what} comes to {shown(value, 3)}{f' {unit}' if unit else ''}, usually "
             f"{low:g} to {high:g}: {look}",
@@ -100,13 +100,13 @@ def _outside_usual(sheet: ModuleSheet) -> tuple[SheetDoubt, ...]:
     )
 
 
-def _of_converter(sheet: InverterSheet | MicroinverterSheet) -> tuple[SheetDoubt, ...]:
+def _of_converter(sheet: InverterSheet | MicroinverterSheet) -> tuple[SheetCaveat, ...]:
     found = []
     if isinstance(sheet, InverterSheet):
         for number, t in enumerate(sheet.trackers, start=1):
             if t.isc_max_a is not None and t.isc_max_a < t.i_max_a:
                 found.append(
-                    SheetDoubt(
+                    SheetCaveat(
                         "trackers",
                         f"Tracker {number}: the short-circuit limit ({t.isc_max_a:g} A) is below "
                         f"the operating one ({t.i_max_a:g} A): are the two swapped?",
@@ -114,7 +114,7 @@ def _of_converter(sheet: InverterSheet | MicroinverterSheet) -> tuple[SheetDoubt
                 )
         if sheet.p_dc_max_w is not None and sheet.p_dc_max_w < sheet.p_ac_w:
             found.append(
-                SheetDoubt(
+                SheetCaveat(
                     "p_dc_max_w",
                     f"The maker's DC limit ({sheet.p_dc_max_w:g} W) is below the AC rating "
                     f"({sheet.p_ac_w:g} W): kilowatts for watts, or AC for DC?",
@@ -122,6 +122,6 @@ def _of_converter(sheet: InverterSheet | MicroinverterSheet) -> tuple[SheetDoubt
             )
     if not sheet.efficiency:
         found.append(
-            SheetDoubt("efficiency", "No efficiency is given: no year can be worked out with it")
+            SheetCaveat("efficiency", "No efficiency is given: no year can be worked out with it")
         )
     return tuple(found)
