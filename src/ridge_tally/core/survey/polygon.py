@@ -9,6 +9,8 @@ FloatArray = NDArray[np.float64]
 BoolArray = NDArray[np.bool_]
 # Within this of an edge is on it; far below what is legal to show.
 ON_EDGE_M = 1e-9
+# Less rise than this is none.
+LEVEL_WITHIN_M = 1e-12
 
 
 def area_m2(corners: FloatArray) -> float:
@@ -40,7 +42,8 @@ def encloses(corners: FloatArray, x_m: FloatArray, y_m: FloatArray) -> BoolArray
     ax, ay, bx, by = corners[:, 0], corners[:, 1], after[:, 0], after[:, 1]
     above = ay[:, None] > y_m[None]
     spans = above != (by[:, None] > y_m[None])
-    rise = np.where(by == ay, 1.0, by - ay)
+    # An edge as good as level has no crossing to divide out.
+    rise = np.where(np.abs(by - ay) < LEVEL_WITHIN_M, 1.0, by - ay)
     meets_x = ax[:, None] + (y_m[None] - ay[:, None]) * ((bx - ax) / rise)[:, None]
     crossed = spans & (x_m[None] < meets_x)
     return np.asarray(crossed.sum(axis=0) % 2 == 1, dtype=np.bool_)
