@@ -22,7 +22,7 @@ NPM := frontend/node_modules/.stamp
 DIST := src/ridge_tally/static/index.html
 SCHEMA := frontend/src/api/schema.d.ts
 PY_SRC := $(shell find src/ridge_tally -name '*.py')
-WEB_SRC := $(shell find frontend/src src/ridge_tally/fonts -type f ! -name schema.d.ts) $(addprefix frontend/,index.html vite.config.ts package.json)
+WEB_SRC := $(shell find frontend/src src/ridge_tally/fonts -type f ! -name schema.d.ts) docs/words.md $(addprefix frontend/,index.html vite.config.ts package.json)
 APT := apt-get update -qq; DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends
 .PHONY: lock-schema help setup demo test shots bench ready checks py-types py-lint py-layers py-unit e2e web-lint web-layers web-types web-unit docs-schema lock clean
 

@@ -8,6 +8,7 @@ export default defineConfig({
   resolve: {
     alias: {
       '@': new URL('./src', import.meta.url).pathname,
+      '@docs': new URL('../docs', import.meta.url).pathname,
       '@fonts': new URL('../src/ridge_tally/fonts', import.meta.url).pathname,
     },
   },
@@ -18,7 +19,8 @@ export default defineConfig({
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 1200,
   },
-  server: { proxy: { '/api': 'http://127.0.0.1:8000' } },
+  // The glossary lies beside this folder.
+  server: { proxy: { '/api': 'http://127.0.0.1:8000' }, fs: { allow: ['..'] } },
   test: {
     environment: 'jsdom',
     // One browser environment a worker, not one a file: making it took most of the run.

@@ -40,7 +40,7 @@ def path(page: Page) -> None:
 
 
 def culprits(page: Page) -> None:
-    page.get_by_role("button", name="Who takes it").click()
+    page.get_by_role("button", name="Shade sources").click()
     page.get_by_text("At the meter that is").wait_for()
 
 

@@ -57,7 +57,7 @@ def test_layouts_are_compared_stepped_through_and_laid(page: Page, job: str) -> 
 
 def test_exactly_so_many_are_asked_and_laid(page: Page, job: str) -> None:
     open_array(page, job)
-    page.get_by_role("tab", name="So many").click()
+    page.get_by_role("tab", name="Exact count").click()
     field = page.get_by_label("Modules on this plane")
     field.fill("99")
     field.press("Enter")
@@ -181,7 +181,7 @@ def test_why_not_one_more_is_told_drawn_and_followed(page: Page, job: str) -> No
 
 def test_a_set_of_strips_with_a_path_is_applied_edited_and_filled(page: Page, job: str) -> None:
     open_array(page, job)
-    page.get_by_role("tab", name="Edges").click()
+    page.get_by_role("tab", name="Setbacks").click()
     page.get_by_label("Set of free strips").click()
     page.get_by_role("option", name="US fire access").click()
     expect(page.get_by_label("Path up")).to_have_value("3' 0\"")

@@ -25,12 +25,12 @@ def test_two_roofs_that_overrun_a_tracker_are_led_out_of_it(
     page: Page, complaints: list[str]
 ) -> None:
     strings_of(page, mill_terrace(SHELF))
-    page.get_by_role("button", name="Ways out").click()
+    page.get_by_role("button", name="Fixes").click()
     wrong = page.get_by_role("region", name="What is wrong")
     expect(wrong).to_contain_text("Operating current, tracker 1: 23.2 A of 16 A")
     expect(wrong).to_contain_text(re.compile(r"over 16 A for \d+ h of the year, 23.2 A at most"))
     expect(wrong.get_by_role("img", name=re.compile("limit 16.0 A"))).to_be_visible()
-    ways = page.get_by_role("region", name="Ways out")
+    ways = page.get_by_role("region", name="Fixes")
     expect(ways.get_by_text("what breaks no limit comes first")).to_be_visible()
     rows = ways.locator("ol > li")
     assert rows.count() >= 9
@@ -104,8 +104,8 @@ def test_a_module_against_every_microinverter(page: Page, job: str) -> None:
 def test_a_bare_dc_input_is_checked_and_refused_in_words(page: Page, job: str) -> None:
     page.goto(f"{job}/a/strings")
     page.get_by_role("button", name="Equipment").click()
-    page.get_by_role("button", name="A bare DC input").click()
-    form = page.get_by_role("region", name="A bare DC input")
+    page.get_by_role("button", name="Generic DC input").click()
+    form = page.get_by_role("region", name="Generic DC input")
     form.get_by_label("Highest volts").fill("-5")
     form.get_by_role("button").click()
     expect(form.get_by_role("alert")).to_contain_text("Highest volts reads -5")

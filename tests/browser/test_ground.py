@@ -37,14 +37,14 @@ def test_tables_are_spaced_lifted_and_their_bays_filled(
 ) -> None:
     open_yard(page, kiln)
     expect(page.get_by_role("img", name=re.compile("Rows .* apart"))).to_be_visible()
-    commit(page, "Rows apart", "0.5 m")
+    commit(page, "Row spacing", "0.5 m")
     expect(page.get_by_text("0.50 m level between rows")).to_be_visible()
     page.get_by_role("button", name="For the shortest day").click()
     expect(page.get_by_text(re.compile("24 modules, 3 bays"))).to_be_visible()
-    commit(page, "Front edge", "0.1")
+    commit(page, "Front clearance", "0.1")
     said = page.get_by_role("list", name="About this ground")
     expect(said).to_contain_text("Snow lies 0.20 m deep and the front edge is 0.10 m")
-    commit(page, "Front edge", "0.9")
+    commit(page, "Front clearance", "0.9")
     expect(said).to_have_count(0)
     page.get_by_role("button", name="Fill 3 bays").click()
     expect(page.get_by_text(re.compile("27 modules on 3 tables; 30 posts"))).to_be_visible()
@@ -62,14 +62,14 @@ def test_a_gap_is_asked_for_by_what_it_may_take(page: Page, kiln: str) -> None:
     metres = re.search(r"[\d.]+", space.inner_text())
     assert metres is not None
     space.click()
-    expect(page.get_by_role("textbox", name="Rows apart", exact=True)).to_have_value(
+    expect(page.get_by_role("textbox", name="Row spacing", exact=True)).to_have_value(
         re.compile(rf"^{metres[0][:3]}")
     )
 
 
 def test_the_seasons_are_told_and_put_into_a_calendar(page: Page, kiln: str) -> None:
     open_yard(page, kiln)
-    page.get_by_role("tab", name="Tilt with the seasons").click()
+    page.get_by_role("tab", name="Seasonal tilt").click()
     expect(page.get_by_role("row", name=re.compile("^as it is"))).to_contain_text("30° all year")
     expect(page.get_by_role("row", name=re.compile("^best 2"))).to_contain_text("from")
     page.get_by_role("button", name="the order of the work").click()
@@ -134,7 +134,7 @@ def test_a_carport_on_ribs_is_measured_laid_and_set(
     for label, typed in (("Eave 1–2", "3.90"), ("Left rake", "5.20")):
         commit(page, label, typed)
     commit(page, "Azimuth, true", "186")
-    page.get_by_role("tab", name="Under it").click()
+    page.get_by_role("tab", name="Structure").click()
     page.get_by_role("combobox", name="Covering").click()
     page.get_by_role("option", name="ribbed metal").click()
     for label, typed in (

@@ -85,7 +85,7 @@ def test_the_sweep_says_how_many_modules_and_makes_it_so(
     why = page.get_by_role("region", name="Which, and why")
     expect(why).to_contain_text("By energy: 22 modules, DC:AC 1.17")
     expect(why).to_contain_text("The largest that keeps every Stop and Outside limit: 28 modules")
-    schools = page.get_by_role("region", name="The schools, here")
+    schools = page.get_by_role("region", name="Sizing rules compared")
     for ratio in ("1.00", "1.20", "1.33", "1.50", "2.00"):
         expect(schools.get_by_role("rowheader", name=ratio)).to_be_visible()
     page.get_by_role("button", name=re.compile("^22 modules on 7.60 kW")).click()
@@ -198,9 +198,9 @@ def test_loading_says_which_inverter_how_many_and_which_way_and_looks_through_th
     expect(answer.get_by_role("region", name="How many modules?")).to_contain_text(
         "28, DC:AC 1.49, as it is"
     )
-    expect(answer.get_by_role("region", name="Which way?")).to_contain_text("All to the equator")
+    expect(answer.get_by_role("region", name="Orientation")).to_contain_text("All to the equator")
     page.get_by_role("button", name="Look through the shelf").click()
-    shelf = page.get_by_role("region", name="What to buy")
+    shelf = page.get_by_role("region", name="Recommendation")
     expect(shelf.get_by_text(re.compile("^Most kWh for the money"))).to_be_visible()
     shelf.get_by_role("button", name="Stop").click()
     expect(shelf.get_by_role("button", name="Stop")).to_have_count(0)

@@ -205,7 +205,7 @@ def test_microinverters_stand_on_branches_and_the_strings_come_back(page: Page, 
     page.keyboard.press("2")
     expect(page.get_by_text("there are no strings to plan")).to_be_visible()
     page.keyboard.press("1")
-    at_the_modules(page, "Nothing at the modules")
+    at_the_modules(page, "No module electronics")
     expect(module(page, "A14")).to_be_visible()
 
 

@@ -24,7 +24,7 @@ def test_the_worst_tree_is_trimmed_and_plan_list_and_tally_follow(
     page: Page, full: str, complaints: list[str]
 ) -> None:
     page.goto(f"{full}/a/sun")
-    worst = page.get_by_role("region", name="Who takes the light").get_by_role("listitem").first
+    worst = page.get_by_role("region", name="Shade by source").get_by_role("listitem").first
     expect(worst).to_contain_text(re.compile(r"Cottonwood.*1 \d{3}"))
     first = page.get_by_role("button", name=re.compile("^Module 1: shade takes"))
     expect(first).to_have_accessible_name("Module 1: shade takes 3.2 %")
@@ -73,7 +73,7 @@ def test_the_sun_path_tells_days_and_what_stands_before_the_sky(
     page: Page, full: str, complaints: list[str]
 ) -> None:
     page.goto(f"{full}/a/sun")
-    expect(page.get_by_role("region", name="Who takes the light")).to_be_visible()
+    expect(page.get_by_role("region", name="Shade by source")).to_be_visible()
     page.keyboard.press("2")
     chart = page.get_by_role("img", name=re.compile("Sun paths"))
     expect(chart.locator("text").filter(has_text="Cottonwood")).to_be_visible()
@@ -87,14 +87,14 @@ def test_the_sun_path_tells_days_and_what_stands_before_the_sky(
     page.keyboard.press("v")
     expect(page.get_by_role("img", name="Sun paths from above, north up")).to_be_visible()
     page.keyboard.press("1")
-    expect(page.get_by_role("region", name="Who takes the light")).to_be_visible()
+    expect(page.get_by_role("region", name="Shade by source")).to_be_visible()
     assert complaints == []
 
 
 def open_view(page: Page, full: str, key: str) -> None:
     """The Sun step at the view behind a key; keys work once the step is there."""
     page.goto(f"{full}/a/sun")
-    expect(page.get_by_role("region", name="Who takes the light")).to_be_visible()
+    expect(page.get_by_role("region", name="Shade by source")).to_be_visible()
     page.keyboard.press(key)
 
 

@@ -197,7 +197,7 @@ def test_a_zone_is_drawn_with_its_reason(page: Page, job: str) -> None:
     page.keyboard.press("Enter")
     page.keyboard.type("shaded by the neighbour’s chimney")
     page.keyboard.press("Enter")
-    page.get_by_role("tab", name="On it").click()
+    page.get_by_role("tab", name="Obstructions").click()
     page.get_by_role("button", name="Zone: shaded by").click()
     expect(page.get_by_label("Why the zone stays free")).to_have_value(
         "shaded by the neighbour’s chimney"
@@ -238,7 +238,7 @@ def test_without_the_coldest_temperature_the_stop_is_not_checked(page: Page, job
 
 def test_a_gable_gets_its_second_half_is_filled_and_strung_apart(page: Page, job: str) -> None:
     page.goto(f"{job}/a/survey")
-    page.get_by_role("button", name="Derive or remove").click()
+    page.get_by_role("button", name="Mirror, extend, remove").click()
     page.get_by_role("menuitem", name="Derive the other side").click()
     planes = page.get_by_role("group", name="Roof planes")
     expect(planes.get_by_role("button", name="South roof, other side")).to_have_attribute(

@@ -131,7 +131,7 @@ def test_nothing_read_says_what_to_read() -> None:
         MissingDatum, match=r"Carport 1 has no seams, ribs or purlins read yet\. Type their spacing"
     ):
         seats(carport("shingle"))
-    with pytest.raises(MissingDatum, match="Under it"):
+    with pytest.raises(MissingDatum, match="Structure"):
         apply_edit(carport("shingle"), SetOnLines(A, PORT), SHELF)
 
 

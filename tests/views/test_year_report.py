@@ -104,7 +104,7 @@ def test_heat_and_an_export_limit_take_what_their_curves_say(workspace: Workspac
     # With nobody at home more is held back, by at most what the house would have used meanwhile.
     empty = replace(held, brief=replace(held.brief, bills=(), loads=()))
     bare = year_report(workspace.desk, empty, option_a(empty))
-    assert any("nobody at home: no use is known" in d for d in bare.caveats)
+    assert any("no household load entered" in d for d in bare.caveats)
     more = (bare.export_loss_kwh or 0) - (limited.export_loss_kwh or 0)
     assert 0 < more < 21_320
 

@@ -214,18 +214,21 @@ function YearRows({ year, besideKwh }: { year: YearReport; besideKwh: number | n
       />
       <Row label="Per kW DC" value={`${figure(year.specific_kwh_per_kw)} kWh`} />
       <Row
-        label="Clipped"
+        label="Clipping"
         value={`${signed(-year.clipped_frac * 100, 1) || '0.0'} %`}
         aside={clippedBand(year)}
       />
       {year.tracker_loss_kwh >= 0.5 && (
-        <Row label="Lost at trackers" value={`−${figure(year.tracker_loss_kwh)} kWh`} />
+        <Row label="MPPT limit loss" value={`−${figure(year.tracker_loss_kwh)} kWh`} />
       )}
       {(year.hot_loss_kwh ?? 0) >= 0.5 && (
-        <Row label="Lost to the inverter’s heat" value={`−${figure(year.hot_loss_kwh ?? 0)} kWh`} />
+        <Row label="Thermal derating" value={`−${figure(year.hot_loss_kwh ?? 0)} kWh`} />
       )}
       {(year.export_loss_kwh ?? 0) >= 0.5 && (
-        <Row label="Held back at export" value={`−${figure(year.export_loss_kwh ?? 0)} kWh`} />
+        <Row
+          label="Curtailed by the export limit"
+          value={`−${figure(year.export_loss_kwh ?? 0)} kWh`}
+        />
       )}
       {year.faults.map((fault) => (
         <p key={fault} className="py-0.5 text-xs text-stop">

@@ -371,15 +371,15 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
                   },
                 ]
               : []),
-            { id: 'edges', title: 'Edges', body: <EdgesFace plane={plane} /> },
+            { id: 'edges', title: 'Setbacks', body: <EdgesFace plane={plane} /> },
             {
               id: 'exactly',
-              title: 'So many',
+              title: 'Exact count',
               body: <ExactlyFace elsewhere={elsewhere} asked={asked} onAsked={setAsked} />,
             },
             {
               id: 'one-more',
-              title: 'One more',
+              title: 'Why not one more',
               body: (
                 <OneMoreFace
                   answer={oneMore.data}

@@ -38,11 +38,11 @@ export default function StringsStep() {
 
 const VIEWS = [
   { id: 'wiring', title: 'Wiring', hint: '1' },
-  { id: 'plans', title: 'Plans', hint: '2' },
+  { id: 'plans', title: 'String plans', hint: '2' },
   { id: 'equipment', title: 'Equipment', hint: '3' },
   { id: 'rules', title: 'Rules', hint: '4' },
-  { id: 'out', title: 'Ways out', hint: '5' },
-  { id: 'compare', title: 'Compare', hint: '6' },
+  { id: 'out', title: 'Fixes', hint: '5' },
+  { id: 'compare', title: 'Architectures', hint: '6' },
 ] as const;
 
 type ViewId = (typeof VIEWS)[number]['id'];

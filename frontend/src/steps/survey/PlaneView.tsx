@@ -221,7 +221,7 @@ export function PlaneView({ plane, seen, views }: PlaneViewProps) {
             { id: 'plane', title: 'This plane', body: <PlaneFace plane={plane} seen={seen} /> },
             {
               id: 'on-it',
-              title: 'On it',
+              title: 'Obstructions',
               aside: String(
                 plane.obstructions.length + plane.keep_outs.length + plane.existing.length || '',
               ),
@@ -229,7 +229,7 @@ export function PlaneView({ plane, seen, views }: PlaneViewProps) {
                 <OnItFace plane={plane} seen={seen} chosenId={chosenId} onChoose={setChosenId} />
               ),
             },
-            { id: 'under-it', title: 'Under it', body: <UnderItFace plane={plane} /> },
+            { id: 'under-it', title: 'Structure', body: <UnderItFace plane={plane} /> },
             {
               id: 'notes',
               title: 'Notes',

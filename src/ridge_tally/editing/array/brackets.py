@@ -34,7 +34,7 @@ def _lines(plane: RoofPlane) -> tuple[FramingLines, SeatLines]:
         raise MissingDatum(
             "seams, ribs or purlins read yet",
             plane.name,
-            "Type their spacing in Survey under “Under it”.",
+            "Type their spacing in Survey under “Structure”.",
         )
     # A seam is clamped anywhere; a ribbed sheet is screwed through to what lies under it.
     through = plane.structure.covering is not Covering.STANDING_SEAM

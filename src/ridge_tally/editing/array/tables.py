@@ -88,7 +88,7 @@ def table_field(job: Job, array: PlaneArray, edit: SetTableField) -> PlaneArray:
             raise OutOfRange("Module rows on a table", rows, f"a whole number, 1 to {MOST_TIERS}")
         return replace(array, table=replace(table, rows=int(rows)))
     names = {
-        kind.CLEARANCE: ("Front edge over the ground", 0.05, 4.0),
+        kind.CLEARANCE: ("Front clearance", 0.05, 4.0),
         kind.ALONG: ("Posts apart in a row", 0.5, 8.0),
         kind.APART: ("Posts apart front to back", 0.2, 8.0),
     }

@@ -158,7 +158,7 @@ def _clear(plane: RoofPlane, ground: GroundArea, table: GroundTable) -> list[Che
     over = Given("c", "front edge over the ground", table.clearance.value_m, "m", "drawing")
     depth = ground.snow_depth.value_m
     snow = Given("snow", "depth of snow", depth, "m", "typed for this ground")
-    title = "Front edge over the snow"
+    title = "Front clearance over the snow"
     return [_held(plane, "ground.clearance", title, LimitKind.COSTS, over, ">=", snow)]
 
 
@@ -195,7 +195,7 @@ def _swing(plane: RoofPlane, array: PlaneArray, rows: Rows) -> Check:
     return _held(
         plane,
         "ground.swing",
-        f"Rows apart at {flat_deg:g}°",
+        f"Row spacing at {flat_deg:g}°",
         LimitKind.STOP,
         Given("D_flat", "level gap at the flattest tilt", gap_m, "m", "drawing"),
         ">=",

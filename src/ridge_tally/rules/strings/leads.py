@@ -36,7 +36,7 @@ def _reach(design: Design, string: ModuleString, steps: list[float | None]) -> C
             told += f" and {len(far) - 4} more" if len(far) > 4 else ""
     return check(
         rule_id="strings.leads",
-        title="Leads reach",
+        title="Module lead length",
         subject=f"string {string.tag}",
         kind=LimitKind.NOTE,
         formula="step",

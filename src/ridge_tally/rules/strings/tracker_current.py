@@ -145,7 +145,7 @@ def _terminals(tracker: TrackerInput, strings: int) -> Check:
     """Each string needs a terminal of its own; combining ahead needs a rated combiner."""
     return check(
         rule_id="strings.terminals",
-        title="Terminals",
+        title="Input terminals",
         subject=f"tracker {tracker.number}",
         kind=LimitKind.STOP,
         formula="k",

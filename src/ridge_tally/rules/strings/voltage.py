@@ -194,7 +194,7 @@ def _by_the_table(design: Design, wired: Wired) -> tuple[Check, ...]:
     return (
         check(
             rule_id="strings.by-the-table",
-            title="Cold Voc by the table",
+            title="Cold Voc (table method)",
             subject=f"string {wired.string.tag}",
             kind=LimitKind.NOTE,
             formula=formula,

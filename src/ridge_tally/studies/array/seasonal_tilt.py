@@ -189,7 +189,7 @@ def calendar_of(job: Job, option: Option, plane_id: PlaneId) -> str:
     array = array_of(option, plane_id)
     if array.table is None or not array.table.seasons:
         raise MissingDatum(
-            "change of tilt", plane.name, "Take two or four positions under Tilt with the seasons."
+            "change of tilt", plane.name, "Take two or four positions under Seasonal tilt."
         )
     lines = ["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//Ridge Tally//seasonal tilt//EN"]
     slant_m = rows_of(job, option, array).slant_m

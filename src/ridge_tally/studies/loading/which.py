@@ -55,7 +55,7 @@ class Which:
     done_frac: float
 
 
-INVERTER, MODULES, WAY = "Which inverter?", "How many modules?", "Which way?"
+INVERTER, MODULES, WAY = "Which inverter?", "How many modules?", "Orientation"
 
 
 def which(desk: Desk, job: Job, option: Option) -> Iterator[Which]:

@@ -164,7 +164,7 @@ def at_modules(desk: Desk, design: Design) -> Iterator[Proposal]:
     if there is not None:
         plain = ChooseElectronics(option.id, Architecture.STRINGS)
         yield Proposal(
-            RemedyKind.PLAIN, "Nothing at the modules, strings alone", (plain, PlanAnew(option.id))
+            RemedyKind.PLAIN, "No module electronics, strings alone", (plain, PlanAnew(option.id))
         )
 
 

@@ -203,8 +203,8 @@ def _caveats(
 ) -> tuple[str, ...]:
     caveats = list(weather_caveats(job, weather))
     caveats.append(
-        "Hourly means understate clipping; the year by the quarter has sun and cloud come and go "
-        "as on a day of passing clouds, which over a year is more than there is"
+        "Hourly means understate clipping; the year by the quarter has passing clouds "
+        "in every hour, which over a year is more than there is"
     )
     typed = {m.quantity for m in job.weather.months}
     module = module_sheet_of(job, option)
@@ -223,15 +223,13 @@ def _caveats(
     if (job.site.elevation_m or 0.0) > THIN_AIR_M:
         caveats.append("Many inverters derate above 2000 m: thin air is not in the year")
     if job.brief.grid and job.brief.grid.export_limit_kw is not None:
-        told = (
-            "nobody at home: no use is known" if load is None else f"the house’s use: {load.origin}"
-        )
+        told = "no household load entered" if load is None else f"the house’s use: {load.origin}"
         caveats.append(f"What is held back at the export limit is reckoned with {told}")
     if Monthly.SNOWFALL in typed:
         caveats.append("Snow by a published monthly model; its falls and humidity are estimated")
     else:
         caveats.append("No snow: no month's snowfall is typed")
-    caveats.append("Cell heating by mounting is estimated, crowns let light through from memory")
+    caveats.append("Cell heating by mounting is estimated, crown transmittance from memory")
     site = job.site
     if not site.place:
         caveats.append(

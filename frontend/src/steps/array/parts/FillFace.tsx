@@ -71,7 +71,7 @@ export function FillFace({
         >
           Mirrored rows
         </Toggle>
-        {field('leg_tilt', 'Legs, ° more', String(array?.leg_tilt_deg ?? 0), false)}
+        {field('leg_tilt', 'Tilt-leg angle, °', String(array?.leg_tilt_deg ?? 0), false)}
         <Choice
           label="How the modules are mounted"
           value={array?.mounting ?? 'stand-off'}
@@ -93,7 +93,7 @@ export function FillFace({
               void act({ kind: 'space-rows', option_id: option.id, plane_id: planeId })
             }
           >
-            Rows apart for the shortest day
+            Row spacing for the shortest day
           </Button>
         </span>
       )}

@@ -23,10 +23,10 @@ export function GroundCards(props: { planeId: string; layout: Schemas['GroundLay
       onValueChange={setFace}
       className="w-[500px] shrink-0"
       faces={[
-        { id: 'rows', title: 'Rows apart', body: <Spacing {...props} /> },
+        { id: 'rows', title: 'Row spacing', body: <Spacing {...props} /> },
         {
           id: 'seasons',
-          title: 'Tilt with the seasons',
+          title: 'Seasonal tilt',
           body: <SeasonsFace planeId={props.planeId} />,
         },
       ]}

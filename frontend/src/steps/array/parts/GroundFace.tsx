@@ -53,8 +53,8 @@ export function GroundFace({ planeId, array, layout }: GroundFaceProps) {
           false,
         )}
         {asTable('rows', 'Rows a table', String(table?.rows ?? 1), false)}
-        {asTable('clearance', 'Front edge', table?.clearance.typed ?? '', true)}
-        {asArray('gap_between_rows', 'Rows apart', array.gap_between_rows.typed, true)}
+        {asTable('clearance', 'Front clearance', table?.clearance.typed ?? '', true)}
+        {asArray('gap_between_rows', 'Row spacing', array.gap_between_rows.typed, true)}
         {asTable('along', 'Posts along', table?.along.typed ?? '', true)}
         {asTable('apart', 'front to back', table?.apart.typed ?? '', true)}
       </div>

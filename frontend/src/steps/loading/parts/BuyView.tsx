@@ -84,7 +84,7 @@ function Shelf() {
   const choice = asked ? data?.found : null;
   const problem = error?.message ?? data?.problem;
   return (
-    <section aria-label="What to buy" className="shrink-0">
+    <section aria-label="Recommendation" className="shrink-0">
       <div className="mb-1 flex flex-wrap items-center gap-2 text-sm">
         <b>Every module, way and inverter of the shelf on this roof</b>
         {!asked && (

@@ -143,10 +143,10 @@ function marksOf(points: readonly Point[], sweep: Schemas['SweepReport'] | null)
     }
   }
   const sweet = sweep?.sweet === null || !sweep ? undefined : points[sweep.sweet ?? -1];
-  if (sweet) marks.push({ ratio: sweet.ratio, text: 'sweet by energy', tone: 'sweet' });
+  if (sweet) marks.push({ ratio: sweet.ratio, text: 'optimum by energy', tone: 'sweet' });
   const money = sweep?.sweet_money === null || !sweep ? undefined : points[sweep.sweet_money ?? -1];
   if (money && money !== sweet)
-    marks.push({ ratio: money.ratio, text: 'sweet by money', tone: 'sweet' });
+    marks.push({ ratio: money.ratio, text: 'optimum by cost', tone: 'sweet' });
   return marks.slice(0, 7);
 }
 
@@ -217,7 +217,7 @@ function Kept({ sweep }: { sweep: Schemas['SweepReport'] }) {
 
 function Schools({ schools }: { schools: readonly Schemas['SchoolView'][] }) {
   return (
-    <Card title="The schools, here" className="min-w-0 grow overflow-y-auto">
+    <Card title="Sizing rules compared" className="min-w-0 grow overflow-y-auto">
       <table className="w-full text-xs">
         <thead>
           <tr className="text-left text-ink-2">

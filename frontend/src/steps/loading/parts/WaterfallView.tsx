@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { Schemas, YearReport } from '@/api/client';
 import { shadeBandQuery } from '@/api/queries';
 import { useJob } from '@/plan/JobContext';
+import { Term } from '@/ui/Term';
 import { figure, signed } from '@/units/format';
 import { STEP_TITLES, STEP_WORKINGS } from '../stages';
 
@@ -27,7 +28,9 @@ export function WaterfallView({ year }: { year: YearReport }) {
               onClick={() => setOpen(open === stage.step ? '' : stage.step)}
               className="grid min-h-[25px] w-full grid-cols-[200px_1fr_190px] items-center gap-3 rounded-sm px-1 text-left text-sm hover:bg-sheet"
             >
-              <span>{STEP_TITLES[stage.step]}</span>
+              <span>
+                <Term>{STEP_TITLES[stage.step]}</Term>
+              </span>
               <Bar stage={stage} whole={whole} />
               <span className="text-right font-figure">
                 {stage.change_kwh === 0 ? (

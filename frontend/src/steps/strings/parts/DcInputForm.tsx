@@ -1,4 +1,4 @@
-/** A bare DC input in volts, amperes and watts: so the sums of any series-parallel array show. */
+/** Generic DC input in volts, amperes and watts: so the sums of any series-parallel array show. */
 import { useState } from 'react';
 import { ProblemError } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
@@ -35,7 +35,7 @@ export function DcInputForm() {
     }
   };
   return (
-    <section aria-label="A bare DC input" className="p-4">
+    <section aria-label="Generic DC input" className="p-4">
       <p className="mb-3 max-w-[560px] text-sm">
         Any input that takes strings, such as a charge controller’s: it stands as one tracker in the
         place of this option’s inverters, and every sum of volts, amperes and watts is checked

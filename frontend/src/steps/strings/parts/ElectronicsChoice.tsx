@@ -22,7 +22,7 @@ export function ElectronicsChoice() {
       label="At the modules"
       value={`${architecture} ${optimizer_id ?? microinverter_id ?? ''}`}
       items={[
-        item('strings', '', 'Nothing at the modules'),
+        item('strings', '', 'No module electronics'),
         ...optimizers.map((o) =>
           o.kind === 'add-on'
             ? item('add-on-optimizers', o.id, `On some: ${o.name}`)

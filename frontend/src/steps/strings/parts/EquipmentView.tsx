@@ -11,7 +11,7 @@ const FACES = [
   { id: 'inverters', title: 'Which inverter?' },
   { id: 'modules', title: 'Which module?' },
   { id: 'pairing', title: 'Microinverters' },
-  { id: 'input', title: 'A bare DC input' },
+  { id: 'input', title: 'Generic DC input' },
 ] as const;
 
 type FaceId = (typeof FACES)[number]['id'];

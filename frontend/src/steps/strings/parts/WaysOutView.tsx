@@ -71,7 +71,7 @@ function WaysOut({ report, running }: { report: Schemas['RemediesReport']; runni
           with a clamp before any connector is opened; local code and a licensed person decide.
         </p>
       </section>
-      <section aria-label="Ways out" className="min-w-0 grow overflow-y-auto px-4 py-3">
+      <section aria-label="Fixes" className="min-w-0 grow overflow-y-auto px-4 py-3">
         <div className="mb-1 flex h-7 items-center gap-2 text-sm">
           <b className="whitespace-nowrap">
             {report.remedies.length === 1 ? 'One way' : `${report.remedies.length} ways`}

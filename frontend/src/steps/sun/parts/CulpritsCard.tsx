@@ -1,4 +1,4 @@
-/** Who takes the light, most first; a tree, house or pole is tried lower here. */
+/** Shade by source, most first; a tree, house or pole is tried lower here. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas } from '@/api/client';
@@ -34,7 +34,7 @@ export function CulpritsCard({ shade, behind, picked, onPick }: CulpritsCardProp
   const trimmed = shade.culprits.find((c) => c.shade_id && c.shade_id === chosen);
   return (
     <Card
-      title="Who takes the light"
+      title="Shade by source"
       aside="kWh a year on the glass"
       className={`flex w-[364px] shrink-0 flex-col ${behind ? 'opacity-60' : ''}`}
     >

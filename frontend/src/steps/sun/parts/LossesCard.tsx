@@ -29,7 +29,7 @@ export function LossesCard({ weather }: { weather: WeatherReport }) {
             ? 'monthly model of Townsend and Powers'
             : 'no snowfall is typed',
         ],
-        ['Dirt takes', 'dirt', -sum(shade.monthly_soiling_kwh), 'of what is left'],
+        ['Soiling takes', 'dirt', -sum(shade.monthly_soiling_kwh), 'of what is left'],
         ['The back adds', 'back', sum(shade.monthly_rear_kwh), shade.rear_told],
       ]
     : [];

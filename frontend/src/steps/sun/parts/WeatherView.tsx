@@ -74,7 +74,7 @@ const LINES: Line[] = [
     quantity: 'reflection',
   },
   {
-    title: 'Dirt takes',
+    title: 'Soiling',
     unit: '%',
     places: 1,
     read: (m) => m.soiling_frac * 100,

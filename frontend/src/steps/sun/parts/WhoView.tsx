@@ -42,7 +42,7 @@ export function WhoView({ shade, rings, behind, nameOf, picked: number, onPick }
       <Pane
         points={extentOf(state)}
         padPx={{ left: 60, right: 150, top: 30, bottom: 30 }}
-        label="Who takes the light, on the site plan, north up"
+        label="Shade by source, on the site plan, north up"
         zoomable
       >
         {({ camera, widthPx, heightPx }) => (

@@ -136,9 +136,14 @@ export function PlaneFace({ plane, seen }: { plane: RoofPlane; seen: PlaneSurvey
         </span>
         {kinds.map((kind) => (
           <span key={kind}>
-            {field(`setback_${kind}`, `Free at ${kind}`, plane.setbacks[kind].typed, {
-              echo: length,
-            })}
+            {field(
+              `setback_${kind}`,
+              `${kind[0]?.toUpperCase()}${kind.slice(1)} setback`,
+              plane.setbacks[kind].typed,
+              {
+                echo: length,
+              },
+            )}
           </span>
         ))}
       </div>

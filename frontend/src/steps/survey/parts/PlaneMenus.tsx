@@ -38,7 +38,7 @@ export function PlaneMenus({ plane, seen }: { plane: RoofPlane; seen: PlaneSurve
         }))}
       />
       <Menu
-        label="Derive or remove"
+        label="Mirror, extend, remove"
         items={[
           {
             label: 'Derive the other side',

@@ -46,7 +46,7 @@ class RemoveInverter:
 
 @dataclass(frozen=True, slots=True)
 class UseDcInput:
-    """A bare DC input as typed, volts, amperes and watts, in the place of all inverters.
+    """Generic DC input as typed, volts, amperes and watts, in the place of all inverters.
 
     So the sums of any series-parallel array can be checked; it makes no AC and has no year.
     """
