@@ -72,6 +72,12 @@ function useDeeds(go: (to: string) => void, stepId: string): Deed[] {
     name: `Go to ${step.title}`,
     run: () => go(`${option.id}/${step.id}`),
   }));
+  for (const step of STEPS)
+    for (const view of step.views ?? [])
+      deeds.push({
+        name: `Go to ${step.title}, ${view.title}`,
+        run: () => go(`${option.id}/${step.id}?view=${view.id}`),
+      });
   for (const other of job.options) {
     deeds.push({
       name: `Option ${other.id.toUpperCase()}: ${other.name}`,

@@ -8,33 +8,17 @@ import { useKeys } from '@/ui/useKeys';
 import { FindOrDo } from './FindOrDo';
 import { KeyMapPanel } from './KeyMapPanel';
 import { Run } from './Run';
-import { STEPS } from './steps';
+import { STEPS, stepOf } from './steps';
 import { TopBar } from './TopBar';
 
-const FETCH = {
-  brief: () => import('@/steps/brief/BriefStep'),
-  survey: () => import('@/steps/survey/SurveyStep'),
-  array: () => import('@/steps/array/ArrayStep'),
-  sun: () => import('@/steps/sun/SunStep'),
-  strings: () => import('@/steps/strings/StringsStep'),
-  loading: () => import('@/steps/loading/LoadingStep'),
-  sheets: () => import('@/steps/sheets/SheetsStep'),
-};
-type BuiltStep = keyof typeof FETCH;
-const BUILT = {
-  brief: lazy(FETCH.brief),
-  survey: lazy(FETCH.survey),
-  array: lazy(FETCH.array),
-  sun: lazy(FETCH.sun),
-  strings: lazy(FETCH.strings),
-  loading: lazy(FETCH.loading),
-  sheets: lazy(FETCH.sheets),
-};
+const SCREENS = new Map(
+  STEPS.flatMap((step) => (step.fetch ? [[step.id, lazy(step.fetch)] as const] : [])),
+);
 
 export function JobPage() {
   const { jobId = '', optionId = 'a', stepId } = useParams();
   // The step's script is fetched beside the job, not after it.
-  void FETCH[stepId as BuiltStep]?.();
+  void stepOf(stepId)?.fetch?.();
   if (!stepId) return <Navigate to={`/jobs/${jobId}/${optionId}/brief`} replace />;
   return (
     <QueryErrorResetBoundary>
@@ -63,9 +47,9 @@ function JobFrame({ stepId }: { stepId: string }) {
     'mod+z': () => state.undo && undo(),
     'mod+shift+z': () => state.redo && redo(),
   });
-  const step = STEPS.find((s) => s.id === stepId);
+  const step = stepOf(stepId);
   if (!step) return <Navigate to={`/jobs/${at.jobId}/${option.id}/brief`} replace />;
-  const View = BUILT[step.id as BuiltStep];
+  const View = SCREENS.get(step.id);
   return (
     <div className="flex h-full min-w-0 flex-col">
       <TopBar

@@ -1,7 +1,9 @@
 /** The keys of the step in view; single letters can be switched off. */
 import { useState } from 'react';
+import type { StepManifest } from '@/plan/manifest';
 import { Panel } from '@/ui/Panel';
 import { setSingleKeys, singleKeysOn } from '@/ui/useKeys';
+import { stepOf } from './steps';
 
 const EVERYWHERE = [
   ['/', 'find or do'],
@@ -13,66 +15,12 @@ const EVERYWHERE = [
   ['Escape', 'leave it as it was'],
 ] as const;
 
-const BY_STEP: Record<string, readonly (readonly [string, string])[]> = {
-  brief: [
-    ['Enter', 'in a bill: to the same column of the next row'],
-    ['Arrows up and down', 'in a bill: walk the column'],
-    ['Ctrl or ⌘ V', 'in a bill: a pasted column fills downwards, a pasted table becomes rows'],
-    ['Arrows on the target', 'one module more or fewer, with Shift five'],
-  ],
-  survey: [
-    ['1, 2, 3', 'plane, site plan, 3-D'],
-    ['B', 'plane: sketch the outline by clicking'],
-    ['D', 'plane: a diagonal between two corners'],
-    ['F', 'plane: a corner square off a side'],
-    ['Q', 'plane: mark corners drawn square'],
-    ['V, C, S', 'plane: place a vent, a chimney, a skylight'],
-    ['K', 'plane: draw a keep-out zone'],
-    ['T, H', 'site: place a tree, a house'],
-    ['L', 'site: draw a lot line'],
-    ['J', 'site: join the edges of two planes'],
-    ['A', 'site: place the plane by the ends of its eave'],
-    ['Enter', 'close what is being drawn'],
-    ['Arrows', 'nudge what is chosen 100 mm, with Shift 10 mm'],
-    ['Delete', 'remove what is chosen'],
-  ],
-  array: [
-    ['P, L, M', 'the best layout in portrait, in landscape, in mixed rows'],
-    [', and .', 'step through the layouts'],
-    ['Arrows', 'walk among the modules'],
-    ['Space', 'take the module off or put it back'],
-    ['H', 'hold the module, or let it go; with Shift its whole row'],
-    ['Arrows on a held module', 'move what is held by a gap, with Shift 10 mm'],
-    ['R', 'turn what is held'],
-    ['G', 'the gap to the left: splits the row there'],
-    ['N', 'add a module: click where, or Enter for beside the one in focus'],
-    ['K', 'keep it though it is too close, with the reason'],
-    ['Delete', 'remove what is held'],
-    ['W', 'why not one more'],
-  ],
-  sun: [
-    ['1 to 6', 'shade, sun path, a day, who takes it, weather, angles'],
-    [', and .', 'shade: month by month; a day: 15 minutes back and on'],
-    ['Y', 'shade: the whole year'],
-    ['[ and ]', 'a day, sun path: the day before, the day after'],
-    ['P', 'a day: play it, stop'],
-    ['V', 'sun path: from above, from the roof'],
-    ['Tab, Enter', 'walk among the modules, choose one'],
-  ],
-  strings: [
-    ['+ and −', 'one module more or fewer in series'],
-    ['A', 'let the planner choose'],
-    ['1 to 6', 'wiring, plans, equipment, rules, ways out, compare'],
-    ['H', 'thread a string by hand; W wires it'],
-    ['J', 'add a box for home runs; arrows nudge it, Delete takes it away'],
-  ],
-  loading: [
-    ['1 to 6', 'a day, to the meter, when it clips, at work, own point, sweep'],
-    ['M', 'most clipped day'],
-    ['S and W', 'clear summer day, clear winter day'],
-    ['Arrows on the limit', 'move it by 100 W, with Shift 10 W'],
-  ],
-};
+/** What keys do in a step: those of its views, from the first to the last, then its own. */
+function keysOf({ views = [], keys = [] }: StepManifest): readonly (readonly [string, string])[] {
+  const titles = views.map(({ title }) => title).join(', ');
+  const span = `${views[0]?.hint} to ${views.at(-1)?.hint}`;
+  return views.length > 0 ? [[span, titles], ...keys] : keys;
+}
 
 interface KeyMapPanelProps {
   stepId: string;
@@ -82,7 +30,8 @@ interface KeyMapPanelProps {
 
 export function KeyMapPanel({ stepId, open, onOpenChange }: KeyMapPanelProps) {
   const [single, setSingle] = useState(singleKeysOn);
-  const rows = [...(BY_STEP[stepId] ?? []), ...EVERYWHERE];
+  const step = stepOf(stepId);
+  const rows = [...(step ? keysOf(step) : []), ...EVERYWHERE];
   return (
     <Panel
       title="Keys"

@@ -1,40 +1,32 @@
-/** The ten steps in the order of work, and what each will decide until it is built. */
+/** The ten steps in the order of work: what each tells of itself. */
 import type { Schemas } from '@/api/client';
+import type { StepManifest } from '@/plan/manifest';
+import { array } from '@/steps/array/manifest';
+import { brief } from '@/steps/brief/manifest';
+import { build } from '@/steps/build/manifest';
+import { loading } from '@/steps/loading/manifest';
+import { money } from '@/steps/money/manifest';
+import { proving } from '@/steps/proving/manifest';
+import { sheets } from '@/steps/sheets/manifest';
+import { strings } from '@/steps/strings/manifest';
+import { sun } from '@/steps/sun/manifest';
+import { survey } from '@/steps/survey/manifest';
 import type { Shape } from '@/ui/Mark';
 
-export interface Step {
-  id: string;
-  title: string;
-  unbuilt?: string;
-}
-
-export const STEPS: Step[] = [
-  { id: 'brief', title: 'Brief' },
-  { id: 'survey', title: 'Survey' },
-  { id: 'array', title: 'Array' },
-  { id: 'sun', title: 'Sun' },
-  { id: 'strings', title: 'Strings' },
-  { id: 'loading', title: 'Loading' },
-  {
-    id: 'build',
-    title: 'Build',
-    unbuilt:
-      'Here rails, mounts, conductors, breakers and the one-line diagram will be sized and listed. This step is not built yet.',
-  },
-  {
-    id: 'money',
-    title: 'Money',
-    unbuilt:
-      'Here prices, tariff and incentives will turn the year’s energy into cost, savings and payback, option against option. This step is not built yet.',
-  },
-  { id: 'sheets', title: 'Sheets' },
-  {
-    id: 'proving',
-    title: 'Proving',
-    unbuilt:
-      'Here serials, meter readings and expected values will show whether the built array works, and which test to make next. This step is not built yet.',
-  },
+export const STEPS: readonly StepManifest[] = [
+  brief,
+  survey,
+  array,
+  sun,
+  strings,
+  loading,
+  build,
+  money,
+  sheets,
+  proving,
 ];
+
+export const stepOf = (id: string | undefined) => STEPS.find((step) => step.id === id);
 
 export const SHAPES: Record<Schemas['StepState'], Shape> = {
   settled: 'circle',

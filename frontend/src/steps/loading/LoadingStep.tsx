@@ -7,6 +7,7 @@ import { clippedAt, LimitCurve } from '@/charts/LimitCurve';
 import { MonthBars } from '@/charts/MonthBars';
 import { TableBehind, type TableData } from '@/charts/TableBehind';
 import { useJob } from '@/plan/JobContext';
+import { useView } from '@/plan/useView';
 import { Button } from '@/ui/Button';
 import { Board, Card, Toolbar } from '@/ui/Card';
 import { useKeys } from '@/ui/useKeys';
@@ -21,6 +22,7 @@ import { HouseView } from './parts/HouseView';
 import { OwnPointView } from './parts/OwnPointView';
 import { SweepView } from './parts/SweepView';
 import { WaterfallView } from './parts/WaterfallView';
+import { STUDIES, VIEWS, YEAR_VIEWS } from './views';
 
 export default function LoadingStep() {
   const { at, report } = useJob();
@@ -47,25 +49,7 @@ export default function LoadingStep() {
   return <LoadingDays year={year} stale={behind} finerFrac={finerFrac} />;
 }
 
-/** Ways to look at the year as the design is. */
-const YEAR_VIEWS = [
-  { id: 'day', title: 'A day', hint: '1' },
-  { id: 'waterfall', title: 'Loss chain', hint: '2' },
-  { id: 'calendar', title: 'Clipping calendar', hint: '3' },
-  { id: 'work', title: 'Inverter loading', hint: '4' },
-  { id: 'own', title: 'Module-level MPPT', hint: '5' },
-] as const;
-
-/** What it could be, and the house it is for. */
-const STUDIES = [
-  { id: 'sweep', title: 'Sweep', hint: '6' },
-  { id: 'house', title: 'Self-consumption', hint: '7' },
-  { id: 'compared', title: 'Options', hint: '8' },
-  { id: 'bench', title: 'Measured day', hint: '9' },
-  { id: 'buy', title: 'Recommendation', hint: '0' },
-] as const;
-
-type ViewId = (typeof YEAR_VIEWS | typeof STUDIES)[number]['id'];
+type ViewId = (typeof VIEWS)[number]['id'];
 
 const STUDY = {
   sweep: SweepView,
@@ -87,7 +71,7 @@ function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
   const [title, setTitle] = useState(year.days[0]?.title ?? '');
   const [tried, setTried] = useState<number | null>(null);
   const [table, setTable] = useState<TableData | null>(null);
-  const [view, setView] = useState<ViewId>('day');
+  const [view, setView] = useView<ViewId>(VIEWS);
   const Study = isStudy(view) ? STUDY[view] : null;
   const day = year.days.find((d) => d.title === title) ?? year.days[0];
   const limitKw = tried ?? year.limit_kw;
@@ -109,9 +93,6 @@ function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
     m: () => pick('Most'),
     s: () => pick('Clear summer'),
     w: () => pick('Clear winter'),
-    ...Object.fromEntries(
-      [...YEAR_VIEWS, ...STUDIES].map(({ id, hint }) => [hint, () => setView(id)]),
-    ),
   });
   if (!day) return null;
   const hint: Record<string, string> = { M: 'M', 'Clear s': 'S', 'Clear w': 'W' };

@@ -9,6 +9,7 @@ import { moduleOn, sizeOf } from '@/plan/modules';
 import { PlaneTabs } from '@/plan/PlaneTabs';
 import { sceneOf } from '@/plan/scene';
 import { stockFirst } from '@/plan/stock';
+import { useView } from '@/plan/useView';
 import { Button } from '@/ui/Button';
 import { Board, Card, Toolbar } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
@@ -29,6 +30,7 @@ import { Temperatures } from './parts/Temperatures';
 import { Threads } from './parts/Threads';
 import { TrackerCard } from './parts/TrackerCard';
 import { WaysOutView } from './parts/WaysOutView';
+import { VIEWS } from './views';
 
 export default function StringsStep() {
   const { plane } = useJob();
@@ -36,20 +38,9 @@ export default function StringsStep() {
   return <PlaneStrings plane={plane} />;
 }
 
-const VIEWS = [
-  { id: 'wiring', title: 'Wiring', hint: '1' },
-  { id: 'plans', title: 'String plans', hint: '2' },
-  { id: 'equipment', title: 'Equipment', hint: '3' },
-  { id: 'rules', title: 'Rules', hint: '4' },
-  { id: 'out', title: 'Fixes', hint: '5' },
-  { id: 'compare', title: 'Architectures', hint: '6' },
-] as const;
-
-type ViewId = (typeof VIEWS)[number]['id'];
-
 function PlaneStrings({ plane }: { plane: RoofPlane }) {
   const { job, option, report, act } = useJob();
-  const [view, setView] = useState<ViewId>('wiring');
+  const [view, setView] = useView(VIEWS);
   const [draft, setDraft] = useState<readonly string[] | null>(null);
   const shelf = useQuery(shelfQuery);
   const inverter = job.equipment.inverters.find((i) => i.id === option.inverter_id);
@@ -62,7 +53,6 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
   };
   useKeys({
     h: begin,
-    ...Object.fromEntries(VIEWS.map(({ id, hint }) => [hint, () => setView(id)])),
   });
   return (
     <>

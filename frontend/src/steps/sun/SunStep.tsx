@@ -5,6 +5,7 @@ import type { RoofPlane } from '@/api/client';
 import { type ShadeReport, sunDayQuery, useShade } from '@/api/sunQueries';
 import { useJob } from '@/plan/JobContext';
 import { PlaneTabs } from '@/plan/PlaneTabs';
+import { useView } from '@/plan/useView';
 import { Toolbar } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { useKeys } from '@/ui/useKeys';
@@ -18,23 +19,13 @@ import { ShadeView } from './parts/ShadeView';
 import { WeatherView } from './parts/WeatherView';
 import { WhoView } from './parts/WhoView';
 import { type Period, periodsOf } from './periods';
+import { VIEWS } from './views';
 
 export default function SunStep() {
   const { plane, report } = useJob();
   if (!plane) return <p className="p-6 text-sm text-ink-2">Measure a roof plane first.</p>;
   return <SunOnPlane plane={plane} laid={report.modules > 0} />;
 }
-
-const VIEWS = [
-  { id: 'shade', title: 'Shade', hint: '1' },
-  { id: 'path', title: 'Sun path', hint: '2' },
-  { id: 'day', title: 'Shadows', hint: '3' },
-  { id: 'who', title: 'Shade sources', hint: '4' },
-  { id: 'weather', title: 'Weather', hint: '5' },
-  { id: 'angles', title: 'Angles', hint: '6' },
-] as const;
-
-type ViewId = (typeof VIEWS)[number]['id'];
 
 // A winter morning: low sun, long shadows.
 const FIRST_LOOK: When = { day: 354, minute: 10 * 60 };
@@ -46,7 +37,7 @@ function SunOnPlane({ plane, laid }: { plane: RoofPlane; laid: boolean }) {
   const [chosenId, setChosenId] = useState('');
   const [culprit, setCulprit] = useState<number | null>(null);
   const [when, setWhen] = useState<When>(FIRST_LOOK);
-  const [view, setView] = useState<ViewId>('shade');
+  const [view, setView] = useView(VIEWS);
   const { query, behind } = useShade(at, laid);
   const shade = query.data;
   const chosen = periods[period] ?? periods[0];
@@ -59,7 +50,6 @@ function SunOnPlane({ plane, laid }: { plane: RoofPlane; laid: boolean }) {
   useKeys({
     ...(view === 'shade' ? { ',': () => next(-1), '.': () => next(1) } : {}),
     y: () => setPeriod(0),
-    ...Object.fromEntries(VIEWS.map(({ id, hint }) => [hint, () => setView(id)])),
   });
   const nameOf = (id: string) => {
     for (const a of option.arrays) {

@@ -1,21 +1,15 @@
 /** Survey: the planes as taped, the site as planned, and both as they stand. */
-import { useState } from 'react';
 import { useJob } from '@/plan/JobContext';
 import { planeSurveyOf } from '@/plan/scene';
-import { useKeys } from '@/ui/useKeys';
+import { useView } from '@/plan/useView';
 import { PlaneView } from './PlaneView';
 import { SceneView } from './SceneView';
 import { SiteView } from './SiteView';
-import { type SurveyView, ViewSwitch } from './views';
+import { VIEWS, ViewSwitch } from './views';
 
 export default function SurveyStep() {
   const { state, plane } = useJob();
-  const [view, setView] = useState<SurveyView>('plane');
-  useKeys({
-    1: () => setView('plane'),
-    2: () => setView('site'),
-    3: () => setView('scene'),
-  });
+  const [view, setView] = useView(VIEWS);
   const seen = plane && planeSurveyOf(state, plane.id);
   if (!plane || !seen) return <p className="p-6 text-sm text-ink-2">This job has no roof plane.</p>;
   const views = <ViewSwitch view={view} onView={setView} />;

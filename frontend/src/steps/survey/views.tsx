@@ -1,19 +1,19 @@
-/** The three drawings of the survey, and the switch between them. */
+/** The switch between the three drawings of the survey. */
 import type { ReactNode } from 'react';
 import { ViewButtons } from '@/ui/ViewButtons';
 
-export type SurveyView = 'plane' | 'site' | 'scene';
+export const VIEWS = [
+  { id: 'plane', title: 'Plane', hint: '1' },
+  { id: 'site', title: 'Site', hint: '2' },
+  { id: 'scene', title: '3-D', hint: '3' },
+] as const;
+
+type SurveyView = (typeof VIEWS)[number]['id'];
 
 export interface SurveyViewProps {
   /** The switch, for the end of the toolbar. */
   views: ReactNode;
 }
-
-const VIEWS: { id: SurveyView; title: string; hint: string }[] = [
-  { id: 'plane', title: 'Plane', hint: '1' },
-  { id: 'site', title: 'Site', hint: '2' },
-  { id: 'scene', title: '3-D', hint: '3' },
-];
 
 interface ViewSwitchProps {
   view: SurveyView;

@@ -1,0 +1,8 @@
+import type { StepManifest } from '@/plan/manifest';
+
+export const build: StepManifest = {
+  id: 'build',
+  title: 'Build',
+  unbuilt:
+    'Here rails, mounts, conductors, breakers and the one-line diagram will be sized and listed. This step is not built yet.',
+};
