@@ -5,7 +5,7 @@ from enum import StrEnum
 from importlib.resources import files
 from typing import Any
 
-from jinja2 import Environment, PackageLoader, select_autoescape
+from jinja2 import Environment, PackageLoader, StrictUndefined, select_autoescape
 from markupsafe import Markup
 
 BRIEF_SCALES = (1.0, 0.92, 0.86, 0.8)
@@ -124,8 +124,11 @@ def write_brief_pdf(content: BriefContent) -> bytes:
 
 def _rendered(template: str, **content: object) -> str:
     """Return the page as HTML; every text is escaped."""
+    # A name that a template has and its content has not is a fault, not an empty line.
     environment = Environment(
-        loader=PackageLoader("ridge_tally.formats"), autoescape=select_autoescape()
+        loader=PackageLoader("ridge_tally.formats"),
+        autoescape=select_autoescape(),
+        undefined=StrictUndefined,
     )
     return environment.get_template(template).render(**content)
 
