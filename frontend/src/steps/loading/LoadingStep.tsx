@@ -111,16 +111,15 @@ function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
         {tried !== null && (
           <Button onClick={() => setTried(null)}>Back to {figure(year.limit_kw, 2)} kW</Button>
         )}
-        {!Study && view !== 'own' && (
-          <StepsTold minutes={year.step_minutes} finerFrac={finerFrac} />
-        )}
         {year.stand_in_weather && (
           <span className="shrink-0 whitespace-nowrap text-sm text-warn">stand-in weather</span>
         )}
       </Toolbar>
       {!Study && (
-        <div className="flex shrink-0 gap-1.5 px-3.5 pt-2">
+        <div className="flex shrink-0 items-center gap-1.5 px-3.5 pt-2">
           <ViewButtons<ViewId> views={YEAR_VIEWS} view={view} onView={setView} />
+          <span className="grow" />
+          {view !== 'own' && <StepsTold minutes={year.step_minutes} finerFrac={finerFrac} />}
         </div>
       )}
       {view === 'day' && (

@@ -13,6 +13,9 @@ type Stage = Schemas['Stage'];
 /** Steps that neither take nor give are folded into one line. */
 const moves = (stage: Stage, i: number) => i === 0 || Math.abs(stage.change_kwh) >= 0.5;
 
+/** A title within a sentence: abbreviations keep their capitals. */
+const inSentence = (title: string) => title.replace(/^[A-Z](?=[a-z])/, (c) => c.toLowerCase());
+
 export function WaterfallView({ year }: { year: YearReport }) {
   const [open, setOpen] = useState<Stage['step'] | ''>('');
   const whole = year.stages[0]?.after_kwh ?? 1;
@@ -62,7 +65,7 @@ export function WaterfallView({ year }: { year: YearReport }) {
           <span>At the meter</span>
           <span className="text-xs font-normal text-ink-2">
             {still.length > 0 &&
-              `Nothing here: ${still.map((s) => STEP_TITLES[s.step].toLowerCase()).join(', ')}.`}
+              `Nothing here: ${still.map((s) => inSentence(STEP_TITLES[s.step])).join(', ')}.`}
           </span>
           <span className="text-right font-figure">{figure(year.energy_kwh)} kWh</span>
         </li>
