@@ -3,6 +3,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
 import { BrowserRouter, Route, Routes } from 'react-router';
 import { NoticeProvider } from '@/ui/Notices';
+import { Waiting } from '@/ui/States';
 import { JobPage } from './JobPage';
 import { JobsPage } from './JobsPage';
 
@@ -22,7 +23,7 @@ export function App() {
             <Route
               path="/shelf"
               element={
-                <Suspense fallback={<p className="p-6 text-sm text-ink-2">Opening the shelf</p>}>
+                <Suspense fallback={<Waiting>Opening the shelf</Waiting>}>
                   <ShelfPage />
                 </Suspense>
               }

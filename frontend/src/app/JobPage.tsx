@@ -4,6 +4,7 @@ import { Component, lazy, type ReactNode, Suspense, useState } from 'react';
 import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import { JobProvider, useJob } from '@/plan/JobContext';
 import { Tally } from '@/tally/Tally';
+import { Waiting } from '@/ui/States';
 import { useKeys } from '@/ui/useKeys';
 import { FindOrDo } from './FindOrDo';
 import { KeyMapPanel } from './KeyMapPanel';
@@ -24,7 +25,7 @@ export function JobPage() {
     <QueryErrorResetBoundary>
       {({ reset }) => (
         <Failed key={jobId} onRetry={reset}>
-          <Suspense fallback={<p className="p-6 text-sm text-ink-2">Opening the job</p>}>
+          <Suspense fallback={<Waiting>Opening the job</Waiting>}>
             <JobProvider jobId={jobId} optionId={optionId}>
               <JobFrame stepId={stepId} />
             </JobProvider>
@@ -65,7 +66,7 @@ function JobFrame({ stepId }: { stepId: string }) {
           <h1 className="sr-only">
             {step.title} of {state.job.name}
           </h1>
-          <Suspense fallback={<p className="p-6 text-sm text-ink-2">Opening {step.title}</p>}>
+          <Suspense fallback={<Waiting>Opening {step.title}</Waiting>}>
             {View ? (
               <View key={`${at.jobId} ${option.id}`} />
             ) : (

@@ -5,6 +5,7 @@ import { emptyTableAddress, type SheetKind, shelfPageQuery } from '@/api/shelfQu
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { SortHead } from '@/ui/SortHead';
+import { Failed, Waiting } from '@/ui/States';
 import { figure } from '@/units/format';
 import { LeftOut } from './LeftOut';
 
@@ -30,8 +31,8 @@ export function ShelfTable({ kind, chosen, onChoose, onRemoved }: ShelfTableProp
   const { data, error } = useQuery(
     shelfPageQuery({ kind, words, sort, down, least: number(least), most: number(most), start }),
   );
-  if (error) return <p className="p-6 text-sm text-stop">{error.message}</p>;
-  if (!data) return <p className="p-6 text-sm text-ink-2">Reading the shelf</p>;
+  if (error) return <Failed>{error.message}</Failed>;
+  if (!data) return <Waiting>Reading the shelf</Waiting>;
   const sorted = data.columns.find((c) => c.id === sort);
   const last = data.start + data.rows.length;
   const field = (label: string, value: string, change: (text: string) => void, px: number) => (

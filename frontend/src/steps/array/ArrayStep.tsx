@@ -17,6 +17,7 @@ import { stockFirst } from '@/plan/stock';
 import { Button } from '@/ui/Button';
 import { Board, Toolbar } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
+import { Empty } from '@/ui/States';
 import { TabbedCard } from '@/ui/TabbedCard';
 import { useKeys } from '@/ui/useKeys';
 import { besideEdit, type Hand, inBox, TOGGLE } from './hand';
@@ -38,7 +39,7 @@ import { type Asked, useLayouts } from './useLayouts';
 
 export default function ArrayStep() {
   const { plane } = useJob();
-  if (!plane) return <p className="p-6 text-sm text-ink-2">Measure a roof plane first.</p>;
+  if (!plane) return <Empty>Measure a roof plane first.</Empty>;
   return <ArrayOfPlane key={plane.id} plane={plane} />;
 }
 

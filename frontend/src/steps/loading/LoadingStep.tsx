@@ -10,6 +10,7 @@ import { useJob } from '@/plan/JobContext';
 import { useView } from '@/plan/useView';
 import { Button } from '@/ui/Button';
 import { Board, Card, Toolbar } from '@/ui/Card';
+import { Waiting } from '@/ui/States';
 import { useKeys } from '@/ui/useKeys';
 import { ViewButtons } from '@/ui/ViewButtons';
 import { clockOf, dayName, figure, MONTHS } from '@/units/format';
@@ -40,12 +41,7 @@ export default function LoadingStep() {
         {query.error.message}
       </p>
     );
-  if (!year)
-    return (
-      <p className="p-6 text-sm text-ink-2" role="status">
-        Working out the year
-      </p>
-    );
+  if (!year) return <Waiting>Working out the year</Waiting>;
   return <LoadingDays year={year} stale={behind} finerFrac={finerFrac} />;
 }
 

@@ -13,6 +13,7 @@ import { useView } from '@/plan/useView';
 import { Button } from '@/ui/Button';
 import { Board, Card, Toolbar } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
+import { Empty } from '@/ui/States';
 import { useKeys } from '@/ui/useKeys';
 import { ViewButtons } from '@/ui/ViewButtons';
 import { BranchCard } from './parts/BranchCard';
@@ -34,7 +35,7 @@ import { VIEWS } from './views';
 
 export default function StringsStep() {
   const { plane } = useJob();
-  if (!plane) return <p className="p-6 text-sm text-ink-2">Measure a roof plane first.</p>;
+  if (!plane) return <Empty>Measure a roof plane first.</Empty>;
   return <PlaneStrings plane={plane} />;
 }
 
@@ -86,10 +87,10 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
       )}
       {view === 'plans' &&
         (micro ? (
-          <p className="p-6 text-sm text-ink-2">
+          <Empty>
             Every module has its own inverter: there are no strings to plan. Branches stand under
             Wiring.
-          </p>
+          </Empty>
         ) : (
           <PlansView />
         ))}

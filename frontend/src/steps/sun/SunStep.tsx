@@ -8,6 +8,7 @@ import { PlaneTabs } from '@/plan/PlaneTabs';
 import { useView } from '@/plan/useView';
 import { Toolbar } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
+import { Empty, Failed, Waiting } from '@/ui/States';
 import { useKeys } from '@/ui/useKeys';
 import { ViewButtons } from '@/ui/ViewButtons';
 import { monthOfDay } from '@/units/format';
@@ -23,7 +24,7 @@ import { VIEWS } from './views';
 
 export default function SunStep() {
   const { plane, report } = useJob();
-  if (!plane) return <p className="p-6 text-sm text-ink-2">Measure a roof plane first.</p>;
+  if (!plane) return <Empty>Measure a roof plane first.</Empty>;
   return <SunOnPlane plane={plane} laid={report.modules > 0} />;
 }
 
@@ -81,9 +82,9 @@ function SunOnPlane({ plane, laid }: { plane: RoofPlane; laid: boolean }) {
         </p>
       ))}
       {needsModules ? (
-        <p className="p-6 text-sm text-ink-2">
+        <Empty>
           No module is laid yet: fill a roof in the Array step, and its shade is worked out here.
-        </p>
+        </Empty>
       ) : view === 'path' ? (
         <PathView plane={plane} moduleId={chosenId} when={when} onWhen={setWhen} />
       ) : view === 'day' ? (
@@ -155,12 +156,7 @@ interface WhoProps {
 function Who({ shade, problem, ...rest }: WhoProps) {
   const { at } = useJob();
   const { data: day } = useQuery(sunDayQuery(at, FIRST_LOOK.day));
-  if (problem) return <p className="p-6 text-sm text-stop">{problem}</p>;
-  if (!shade || !day)
-    return (
-      <p role="status" className="p-6 text-sm text-ink-2">
-        Looking at the sky from every module
-      </p>
-    );
+  if (problem) return <Failed>{problem}</Failed>;
+  if (!shade || !day) return <Waiting>Looking at the sky from every module</Waiting>;
   return <WhoView shade={shade} rings={day.modules} {...rest} />;
 }

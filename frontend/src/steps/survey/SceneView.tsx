@@ -7,6 +7,7 @@ import { useJob } from '@/plan/JobContext';
 import type { SceneLabel, Standpoint } from '@/scene/SiteScene';
 import { Button } from '@/ui/Button';
 import { Board, Card, Toolbar } from '@/ui/Card';
+import { Failed, Waiting } from '@/ui/States';
 import { facingWord } from '@/units/facing';
 import { figure } from '@/units/format';
 import { degrees } from './parts/PlaneFace';
@@ -21,7 +22,7 @@ const STANDPOINTS: [string, number, number][] = [
   ['West', 270, 24],
   ['Above', 180, 88],
 ];
-const OPENING = <p className="p-6 text-sm text-ink-2">Opening the 3-D drawing</p>;
+const OPENING = <Waiting>Opening the 3-D drawing</Waiting>;
 
 interface SceneViewProps extends SurveyViewProps {
   plane: RoofPlane;
@@ -69,7 +70,7 @@ export function SceneView({ plane, views }: SceneViewProps) {
         {views}
       </Toolbar>
       <div className="min-h-0 grow" role="img" aria-label="The site in three dimensions">
-        {scene.isError && <p className="p-6 text-sm text-stop">{scene.error.message}</p>}
+        {scene.isError && <Failed>{scene.error.message}</Failed>}
         <Suspense fallback={OPENING}>
           {scene.data ? (
             <SiteScene

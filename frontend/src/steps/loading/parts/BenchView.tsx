@@ -9,6 +9,7 @@ import { Button } from '@/ui/Button';
 import { Board, Card } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { FilePick } from '@/ui/FilePick';
+import { Failed, Waiting } from '@/ui/States';
 import { Toggle } from '@/ui/Toggle';
 import { TypedField } from '@/ui/TypedField';
 import { useFileRead } from '@/ui/useFileRead';
@@ -17,13 +18,8 @@ import { clockOf, figure } from '@/units/format';
 export function BenchView() {
   const { at } = useJob();
   const { data: view, error } = useQuery(benchQuery(at));
-  if (error) return <p className="p-6 text-sm text-stop">{error.message}</p>;
-  if (!view)
-    return (
-      <p className="p-6 text-sm text-ink-2" role="status">
-        Laying out the bench
-      </p>
-    );
+  if (error) return <Failed>{error.message}</Failed>;
+  if (!view) return <Waiting>Laying out the bench</Waiting>;
   const { report } = view;
   return (
     <>

@@ -9,6 +9,7 @@ import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Board, Card } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
+import { Failed, Waiting } from '@/ui/States';
 import { capital, figure, money, signed } from '@/units/format';
 import { STEP_TITLES } from '../stages';
 
@@ -70,7 +71,7 @@ export function ComparedView() {
           />
         )}
       </div>
-      {error && <p className="p-6 text-sm text-stop">{error.message}</p>}
+      {error && <Failed>{error.message}</Failed>}
       {data ? (
         <div
           aria-busy={isPlaceholderData}
@@ -79,11 +80,7 @@ export function ComparedView() {
           <Compared compared={data} dayNumber={dayNumber} />
         </div>
       ) : (
-        !error && (
-          <p className="p-6 text-sm text-ink-2" role="status">
-            Working out the years
-          </p>
-        )
+        !error && <Waiting>Working out the years</Waiting>
       )}
     </>
   );

@@ -8,6 +8,7 @@ import { StackedMonths } from '@/charts/StackedMonths';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Board, Card } from '@/ui/Card';
+import { Waiting } from '@/ui/States';
 import { figure, signed } from '@/units/format';
 import { BatteryCard } from './BatteryCard';
 import { LoadBar } from './LoadBar';
@@ -24,12 +25,7 @@ export function HouseView() {
         <LoadBar origin="" caveats={[]} />
       </div>
     );
-  if (!house)
-    return (
-      <p className="p-6 text-sm text-ink-2" role="status">
-        Working out the house
-      </p>
-    );
+  if (!house) return <Waiting>Working out the house</Waiting>;
   return (
     <div
       aria-busy={isPlaceholderData}

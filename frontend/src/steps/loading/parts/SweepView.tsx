@@ -10,6 +10,7 @@ import { KIND } from '@/tally/parts/LimitRow';
 import { Button } from '@/ui/Button';
 import { Board, Card } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
+import { Failed, Waiting } from '@/ui/States';
 import { figure, signed } from '@/units/format';
 
 type Point = Schemas['SweepPoint'];
@@ -23,14 +24,9 @@ export function SweepView() {
   const [chosen, setChosen] = useState<number | null>(null);
   const { data, error } = useQuery(sweepQuery(at, by));
   const problem = error?.message ?? data?.problem;
-  if (problem) return <p className="p-6 text-sm text-stop">{problem}</p>;
+  if (problem) return <Failed>{problem}</Failed>;
   const sweep = data?.found;
-  if (!sweep)
-    return (
-      <p className="p-6 text-sm text-ink-2" role="status">
-        Working out the sizes
-      </p>
-    );
+  if (!sweep) return <Waiting>Working out the sizes</Waiting>;
   const points = mode === 'modules' ? sweep.by_modules : sweep.by_size;
   const point = points[chosen ?? points.findIndex((p) => p.now)];
   const show = (next: 'modules' | 'size') => {

@@ -7,6 +7,7 @@ import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Choice } from '@/ui/Choice';
 import { Mark } from '@/ui/Mark';
+import { Failed, Waiting } from '@/ui/States';
 import { TypedField } from '@/ui/TypedField';
 import { figure } from '@/units/format';
 import { formatLength, type LengthUnit } from '@/units/length';
@@ -25,13 +26,8 @@ export function PlansView() {
   const { at, act, job } = useJob();
   const [first, setFirst] = useState<Objective>('own-trackers');
   const { data, error, isFetching } = useQuery(stringPlansQuery(at, first));
-  if (error) return <p className="p-6 text-sm text-stop">{error.message}</p>;
-  if (!data)
-    return (
-      <p className="p-6 text-sm text-ink-2" role="status">
-        Looking for every legal plan
-      </p>
-    );
+  if (error) return <Failed>{error.message}</Failed>;
+  if (!data) return <Waiting>Looking for every legal plan</Waiting>;
   return (
     <div className="flex min-h-0 grow">
       <section

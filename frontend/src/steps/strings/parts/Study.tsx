@@ -2,6 +2,7 @@
 import type { UseQueryResult } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import type { Running } from '@/api/client';
+import { Failed, Waiting } from '@/ui/States';
 
 interface StudyProps<T> {
   query: UseQueryResult<Running<T>>;
@@ -14,12 +15,7 @@ interface StudyProps<T> {
 export function Study<T>({ query, shows = () => true, waiting, children }: StudyProps<T>) {
   const { data, error } = query;
   const problem = error?.message ?? data?.problem;
-  if (problem) return <p className="p-6 text-sm text-stop">{problem}</p>;
-  if (!data?.found || !shows(data.found))
-    return (
-      <p className="p-6 text-sm text-ink-2" role="status">
-        {waiting}
-      </p>
-    );
+  if (problem) return <Failed>{problem}</Failed>;
+  if (!data?.found || !shows(data.found)) return <Waiting>{waiting}</Waiting>;
   return children(data.found, data.running);
 }

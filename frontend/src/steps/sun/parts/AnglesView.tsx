@@ -9,6 +9,7 @@ import { SplitChart } from '@/charts/SplitChart';
 import { useJob } from '@/plan/JobContext';
 import { WEIGHED } from '@/plan/weighed';
 import { Choice } from '@/ui/Choice';
+import { Failed } from '@/ui/States';
 import { TypedField } from '@/ui/TypedField';
 import { figure } from '@/units/format';
 
@@ -16,7 +17,7 @@ export function AnglesView() {
   const { at } = useJob();
   const [by, setBy] = useState('year');
   const { data: map, error } = useQuery(anglesQuery(at, by));
-  if (error) return <p className="p-6 text-sm text-stop">{error.message}</p>;
+  if (error) return <Failed>{error.message}</Failed>;
   return (
     <div className="flex min-h-0 grow">
       <section aria-label="Tilt and azimuth" className="w-[452px] shrink-0 overflow-y-auto p-3">
