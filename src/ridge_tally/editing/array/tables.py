@@ -2,7 +2,7 @@
 
 import math
 from dataclasses import replace
-from typing import Any, assert_never
+from typing import assert_never
 
 from ridge_tally.core.array.stances import steepest_deg
 from ridge_tally.core.brief.typed import parse_day_of_year
@@ -96,8 +96,16 @@ def table_field(job: Job, array: PlaneArray, edit: SetTableField) -> PlaneArray:
     taped = typed_length(edit.typed, job.unit, field)
     if not low <= taped.value_m <= high:
         raise OutOfRange(f"{field} in metres", taped.value_m, f"between {low:g} and {high:g}")
-    change: dict[str, Any] = {edit.field.value: taped}
-    return replace(array, table=replace(table, **change))
+    match edit.field:
+        case kind.CLEARANCE:
+            table = replace(table, clearance=taped)
+        case kind.ALONG:
+            table = replace(table, along=taped)
+        case kind.APART:
+            table = replace(table, apart=taped)
+        case _:
+            assert_never(edit.field)
+    return replace(array, table=table)
 
 
 def bays_filled(option: Option) -> Option:

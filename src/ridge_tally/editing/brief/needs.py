@@ -16,6 +16,7 @@ from ridge_tally.core.errors import (
 )
 from ridge_tally.core.job.brief import (
     AlreadyThere,
+    Brief,
     CarLoad,
     ExistingArray,
     Fuel,
@@ -30,6 +31,7 @@ from ridge_tally.core.job.document import Job, plane_of
 from ridge_tally.core.job.edits.brief.needs import (
     AddExisting,
     AddLoad,
+    AlreadyField,
     ExistingField,
     ImportStock,
     LoadField,
@@ -49,9 +51,9 @@ from ridge_tally.core.job.edits.brief.needs import (
     SetTargetField,
     SetWish,
     TargetField,
+    WishFlag,
 )
 from ridge_tally.core.job.ids import ExistingId, LoadId, PlaneId
-from ridge_tally.core.job.survey import Taped
 from ridge_tally.core.survey.taping import typed_length
 from ridge_tally.core.units import KM_PER_MI, LengthUnit, parse_number
 from ridge_tally.editing.brief.stock import read_stock
@@ -78,43 +80,53 @@ def needs_changed(job: Job, edit: NeedEdit, shelf: Shelf) -> Job:  # noqa: PLR09
         case AddLoad():
             require_room("Loads to come", len(brief.loads), MOST_LOADS)
             new_id = LoadId(next_id("load", [x.id for x in brief.loads]))
-            return _with(job, loads=(*brief.loads, replace(TEMPLATES[edit.load_kind], id=new_id)))
+            return _with(
+                job,
+                replace(brief, loads=(*brief.loads, replace(TEMPLATES[edit.load_kind], id=new_id))),
+            )
         case SetLoadField():
-            return _with(job, loads=_load_set(job, edit))
+            return _with(job, replace(brief, loads=_load_set(job, edit)))
         case RemoveLoad():
-            return _with(job, loads=tuple(x for x in brief.loads if x.id != edit.load_id))
+            return _with(
+                job, replace(brief, loads=tuple(x for x in brief.loads if x.id != edit.load_id))
+            )
         case SetTarget():
-            return _with(job, target=replace(brief.target, kind=edit.target_kind))
+            return _with(job, replace(brief, target=replace(brief.target, kind=edit.target_kind)))
         case SetTargetField():
-            return _with(job, target=_target_set(brief.target, edit))
+            return _with(job, replace(brief, target=_target_set(brief.target, edit)))
         case RemoveExisting():
-            without = _with(job, already=_already_changed(brief.already, edit))
+            without = _with(job, replace(brief, already=_already_changed(brief.already, edit)))
             return _undrawn(without, edit.existing_id)
         case AddExisting() | SetAlreadyField():
-            return _with(job, already=_already_changed(brief.already, edit))
+            return _with(job, replace(brief, already=_already_changed(brief.already, edit)))
         case SetExistingField() | SetExistingPlane():
-            return _with(job, already=_existing_set(job, edit))
+            return _with(job, replace(brief, already=_existing_set(job, edit)))
         case SetServiceField():
             return _service_set(job, edit)
         case SetWish():
-            change: dict[str, Any] = {edit.wish.value: edit.on}
-            return _with(job, wishes=replace(brief.wishes, **change))
+            return _with(job, replace(brief, wishes=_wish_set(brief.wishes, edit)))
         case SetGrowth():
             count = parse_number(
                 edit.typed or "0", "Modules to grow by", "a whole number such as 6"
             )
-            return _with(job, wishes=replace(brief.wishes, growth_modules=round(count)))
+            return _with(
+                job, replace(brief, wishes=replace(brief.wishes, growth_modules=round(count)))
+            )
         case SetNoGo():
             plane_of(job, edit.plane_id)
-            return _with(job, wishes=_no_go(brief.wishes, edit.plane_id, on=edit.on))
+            return _with(
+                job, replace(brief, wishes=_no_go(brief.wishes, edit.plane_id, on=edit.on))
+            )
         case ImportStock():
-            return _with(job, stock=read_stock(edit.text, edit.file or "stock list", shelf))
+            return _with(
+                job, replace(brief, stock=read_stock(edit.text, edit.file or "stock list", shelf))
+            )
         case _:
             assert_never(edit)
 
 
-def _with(job: Job, **change: Any) -> Job:
-    return replace(job, brief=replace(job.brief, **change))
+def _with(job: Job, brief: Brief) -> Job:
+    return replace(job, brief=brief)
 
 
 FIELD_NAMES = {
@@ -191,26 +203,26 @@ def _load_value(job: Job, edit: SetLoadField) -> object:  # noqa: PLR0911 - one 
 
 def _target_set(target: Target, edit: SetTargetField) -> Target:
     kind, typed = TargetField, edit.typed.strip()
-    value: float | None
     match edit.field:
         case kind.SHARE:
-            value = parse_share_frac(typed, "Share of the use")
+            # Who types a share wants that share.
+            share_frac = parse_share_frac(typed, "Share of the use")
+            return replace(target, share_frac=share_frac, kind=TargetKind.SHARE)
         case kind.YIELD:
             units = {"": 1.0, "kwh/kw": 1.0, "kwh/kwp": 1.0}
-            value = parse_quantity(typed, "Yield", units, "1450 kWh/kW") if typed else None
+            yield_ = parse_quantity(typed, "Yield", units, "1450 kWh/kW") if typed else None
+            return replace(target, yield_kwh_per_kw=yield_)
         case kind.BUDGET:
-            value = round(parse_money_cents(typed, "Budget")) if typed else None
+            budget = round(parse_money_cents(typed, "Budget")) if typed else None
+            return replace(target, budget_cents=budget)
         case kind.FIXED_PRICE:
-            value = round(parse_money_cents(typed or "0", "Fixed part of the price"))
+            fixed = round(parse_money_cents(typed or "0", "Fixed part of the price"))
+            return replace(target, fixed_price_cents=fixed)
         case kind.PRICE:
-            value = parse_money_cents(typed, "Price of a watt") if typed else None
+            price = parse_money_cents(typed, "Price of a watt") if typed else None
+            return replace(target, price_cents_per_w=price)
         case _:
             assert_never(edit.field)
-    change: dict[str, Any] = {edit.field.value: value}
-    if edit.field is kind.SHARE:
-        # Who types a share wants that share.
-        change["kind"] = TargetKind.SHARE
-    return replace(target, **change)
 
 
 def _undrawn(job: Job, existing_id: ExistingId) -> Job:
@@ -236,14 +248,23 @@ def _already_changed(
             kept = tuple(a for a in already.arrays if a.id != edit.existing_id)
             return replace(already, arrays=kept)
         case SetAlreadyField():
-            typed = edit.typed.strip()
-            name = {"battery_kwh": "Battery", "battery_kw": "Battery power"}.get(
-                edit.field, "Generator"
-            )
-            units = {"": 1.0, "kwh": 1.0, "kw": 1.0}
-            value = parse_quantity(typed, name, units, "10, or nothing") if typed else None
-            change: dict[str, Any] = {edit.field.value: value}
-            return replace(already, **change)
+            return _already_set(already, edit)
+
+
+def _already_set(already: AlreadyThere, edit: SetAlreadyField) -> AlreadyThere:
+    kind, typed = AlreadyField, edit.typed.strip()
+    names = {kind.BATTERY_ENERGY: "Battery", kind.BATTERY_POWER: "Battery power"}
+    name, units = names.get(edit.field, "Generator"), {"": 1.0, "kwh": 1.0, "kw": 1.0}
+    value = parse_quantity(typed, name, units, "10, or nothing") if typed else None
+    match edit.field:
+        case kind.BATTERY_ENERGY:
+            return replace(already, battery_kwh=value)
+        case kind.BATTERY_POWER:
+            return replace(already, battery_kw=value)
+        case kind.GENERATOR:
+            return replace(already, generator_kw=value)
+        case _:
+            assert_never(edit.field)
 
 
 def _existing_set(job: Job, edit: SetExistingField | SetExistingPlane) -> AlreadyThere:
@@ -255,40 +276,74 @@ def _existing_set(job: Job, edit: SetExistingField | SetExistingPlane) -> Alread
         plane_of(job, edit.plane_id)
         others = tuple(p for p in old.plane_ids if p != edit.plane_id)
         changed = replace(old, plane_ids=(*others, edit.plane_id) if edit.on else others)
-        return replace(already, arrays=with_row(already.arrays, changed))
+    else:
+        changed = _existing_field(old, edit)
+    return replace(already, arrays=with_row(already.arrays, changed))
+
+
+def _existing_field(old: ExistingArray, edit: SetExistingField) -> ExistingArray:
     kind, typed = ExistingField, edit.typed.strip()
-    value: object
+
+    def power_kw() -> float:
+        units = {"": 1.0, "kw": 1.0, "kwp": 1.0, "w": 0.001}
+        return parse_quantity(typed, f"{old.name}, power", units, "3.2 kW")
+
     match edit.field:
-        case kind.NAME | kind.PAID:
-            value = typed
+        case kind.NAME:
+            return replace(old, name=typed)
+        case kind.PAID:
+            return replace(old, paid=typed)
         case kind.BUILT_YEAR:
-            value = round(parse_number(typed, f"{old.name}, built in", "a year such as 2016"))
+            year = parse_number(typed, f"{old.name}, built in", "a year such as 2016")
+            return replace(old, built_year=round(year))
         case kind.ENERGY:
-            value = parse_energy_kwh(typed, f"{old.name}, kWh a year") if typed else None
+            energy_kwh = parse_energy_kwh(typed, f"{old.name}, kWh a year") if typed else None
+            return replace(old, energy_kwh_per_year=energy_kwh)
+        case kind.P_DC:
+            return replace(old, p_dc_kw=power_kw())
+        case kind.P_AC:
+            return replace(old, p_ac_kw=power_kw())
         case _:
-            units = {"": 1.0, "kw": 1.0, "kwp": 1.0, "w": 0.001}
-            value = parse_quantity(typed, f"{old.name}, power", units, "3.2 kW")
-    change: dict[str, Any] = {edit.field.value: value}
-    return replace(already, arrays=with_row(already.arrays, replace(old, **change)))
+            assert_never(edit.field)
 
 
 def _service_set(job: Job, edit: SetServiceField) -> Job:
-    typed, kind = edit.typed.strip(), ServiceField
-    value: float | int | Taped | None
+    typed, kind, service = edit.typed.strip(), ServiceField, job.survey.service
+
+    def amps(name: str) -> float | None:
+        return parse_quantity(typed, name, {"": 1.0, "a": 1.0}, "200 A") if typed else None
+
     match edit.field:
         case kind.PHASES:
-            value = round(parse_number(typed, "Phases", "1 or 3"))
+            service = replace(service, phases=round(parse_number(typed, "Phases", "1 or 3")))
         case kind.SPACES:
-            value = round(parse_number(typed, "Free spaces", "a number")) if typed else None
+            spaces = round(parse_number(typed, "Free spaces", "a number")) if typed else None
+            service = replace(service, spaces=spaces)
         case kind.DISCONNECT_WITHIN:
             field = "Disconnect within, of the meter"
-            value = typed_length(typed, job.unit, field) if typed else None
+            within = typed_length(typed, job.unit, field) if typed else None
+            service = replace(service, disconnect_within=within)
+        case kind.MAIN_BREAKER:
+            service = replace(service, main_breaker_a=amps("Main breaker"))
+        case kind.BUSBAR:
+            service = replace(service, busbar_a=amps("Busbar"))
         case _:
-            name = "Main breaker" if edit.field is kind.MAIN_BREAKER else "Busbar"
-            value = parse_quantity(typed, name, {"": 1.0, "a": 1.0}, "200 A") if typed else None
-    change: dict[str, Any] = {edit.field.value: value}
-    service = replace(job.survey.service, **change)
+            assert_never(edit.field)
     return replace(job, survey=replace(job.survey, service=service))
+
+
+def _wish_set(wishes: Wishes, edit: SetWish) -> Wishes:
+    match edit.wish:
+        case WishFlag.BATTERY_LATER:
+            return replace(wishes, battery_later=edit.on)
+        case WishFlag.BACKUP:
+            return replace(wishes, backup=edit.on)
+        case WishFlag.SYMMETRIC:
+            return replace(wishes, symmetric=edit.on)
+        case WishFlag.ALL_BLACK:
+            return replace(wishes, all_black=edit.on)
+        case _:
+            assert_never(edit.wish)
 
 
 def _no_go(wishes: Wishes, plane_id: PlaneId, *, on: bool) -> Wishes:

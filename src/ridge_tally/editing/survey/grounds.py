@@ -1,7 +1,7 @@
 """Ground areas: their lie and soil as typed, and the empty tables new ones begin with."""
 
 from dataclasses import replace
-from typing import Any
+from typing import assert_never
 
 from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job.array import (
@@ -45,14 +45,23 @@ def ground_field(job: Job, edit: SetGroundField) -> RoofPlane:
         value = parse_number(typed.rstrip("° "), field, "degrees such as 4")
         if not 0 <= value <= most:
             raise OutOfRange(f"{field} in degrees", value, f"between 0 and {most:g}")
-        figure: dict[str, Any] = {edit.field.value: value}
-        return replace(plane, ground=replace(ground, **figure))
+        if edit.field is kind.FALL:
+            return replace(plane, ground=replace(ground, slope_deg=value))
+        return replace(plane, ground=replace(ground, falls_to_deg=value))
     field = f"{plane.name}, {edit.field.value.replace('_', ' ')}"
     taped = typed_length(typed, job.unit, field) if typed else None
     if taped is not None and not 0 <= taped.value_m <= 30:
         raise OutOfRange(f"{field} in metres", taped.value_m, "between 0 and 30")
-    length: dict[str, Any] = {edit.field.value: taped}
-    return replace(plane, ground=replace(ground, **length))
+    match edit.field:
+        case kind.LOT_DISTANCE:
+            ground = replace(ground, lot_distance=taped)
+        case kind.SNOW_DEPTH:
+            ground = replace(ground, snow_depth=taped)
+        case kind.TRENCH_DEPTH:
+            ground = replace(ground, trench_depth=taped)
+        case _:
+            assert_never(edit.field)
+    return replace(plane, ground=ground)
 
 
 def with_ground_arrays(job: Job, plane_id: PlaneId) -> Job:

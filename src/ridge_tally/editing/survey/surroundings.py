@@ -1,7 +1,7 @@
 """What lies around the planes: shade sources, horizon, lot lines, trace, service gear, notes."""
 
 from dataclasses import replace
-from typing import Any
+from typing import Any, assert_never
 
 from ridge_tally.core.errors import BadGeometry, NotFound, NotUnderstood, OutOfRange
 from ridge_tally.core.job.document import Job, plane_of
@@ -9,6 +9,7 @@ from ridge_tally.core.job.edits.survey.surroundings import (
     AddAttachment,
     AddLotLine,
     AddShade,
+    Gear,
     MoveShade,
     MoveTrace,
     PlaceGear,
@@ -35,6 +36,7 @@ from ridge_tally.core.job.survey import (
     LotLine,
     Picture,
     PicturePoint,
+    Service,
     ShadeKind,
     ShadeSource,
     Sighting,
@@ -116,8 +118,7 @@ def _changed(job: Job, survey: Survey, edit: SurroundingsEdit) -> Survey:  # noq
         case RemoveTrace():
             return replace(survey, trace=None)
         case PlaceGear():
-            change: dict[str, Any] = {edit.gear.value: edit.at}
-            return replace(survey, service=replace(survey.service, **change))
+            return replace(survey, service=_gear_placed(survey.service, edit))
         case AddAttachment():
             return _with_attachment(job, survey, edit)
         case SetAttachmentText():
@@ -130,6 +131,20 @@ def _changed(job: Job, survey: Survey, edit: SurroundingsEdit) -> Survey:  # noq
             old_note = row_of(survey.attachments, edit.attachment_id, "photo or note")
             kept = tuple(a for a in survey.attachments if a != old_note)
             return replace(survey, attachments=kept)
+
+
+def _gear_placed(service: Service, edit: PlaceGear) -> Service:
+    match edit.gear:
+        case Gear.METER:
+            return replace(service, meter=edit.at)
+        case Gear.PANEL:
+            return replace(service, panel=edit.at)
+        case Gear.DISCONNECT:
+            return replace(service, disconnect=edit.at)
+        case Gear.INVERTER:
+            return replace(service, inverter=edit.at)
+        case _:
+            assert_never(edit.gear)
 
 
 def _words(typed: str, field: str) -> str:
