@@ -53,8 +53,8 @@ def ended(url: str) -> Any:
     return answer
 
 
-def take(root: str) -> dict[str, Any]:
-    """Every figure of every job, by job and route."""
+def take(root: str, file: Path) -> None:
+    """Write every figure of every job, by job and route; what there is after each option."""
     found: dict[str, Any] = {}
     for listed in read(f"{root}/api/jobs")["jobs"]:
         name = listed["name"]
@@ -74,8 +74,8 @@ def take(root: str) -> dict[str, Any]:
                 for route in (*PLANE_READS, *GROUND_READS):
                     key = f"{name} {option['id']} {array['plane_id']} {route}"
                     found[key] = read(f"{plane}/{route}")
+            file.write_text(json.dumps(found))
             print(name, option["id"], file=sys.stderr, flush=True)
-    return found
 
 
 def leaves(value: Any, path: str = "") -> Iterator[tuple[str, Any]]:
@@ -122,7 +122,7 @@ def compare(before: dict[str, Any], after: dict[str, Any]) -> int:
 
 if __name__ == "__main__":
     if sys.argv[1] == "take":
-        Path(sys.argv[3]).write_text(json.dumps(take(sys.argv[2])))
+        take(sys.argv[2], Path(sys.argv[3]))
     else:
         was, now = (json.loads(Path(f).read_text()) for f in sys.argv[2:4])
         sys.exit(1 if compare(was, now) else 0)
