@@ -391,7 +391,7 @@ def test_a_ground_area_is_added_to_any_job_and_travels_in_its_file() -> None:
         (SetGroundField(YARD, GroundField.TRENCH_DEPTH, "deep"), NotUnderstood, "trench depth"),
         (SetGroundField(PlaneId("shed"), GroundField.FALL, "4"), BadGeometry, "no ground area"),
         (SetTableField(A, YARD, TableField.ROWS, "9"), OutOfRange, "Module rows on a table"),
-        (SetTableField(A, YARD, TableField.CLEARANCE, "9"), OutOfRange, "Front edge over"),
+        (SetTableField(A, YARD, TableField.CLEARANCE, "9"), OutOfRange, "Front clearance"),
         (SetArrayField(A, YARD, ArrayField.GAP_BETWEEN_ROWS, "-1"), RidgeTallyError, "row"),
         (SetArrayField(A, YARD, ArrayField.LEG_TILT, "80"), OutOfRange, "between 0 and 75"),
         (SetSeasons(A, YARD, ()), OutOfRange, "Positions a year reads 0"),
