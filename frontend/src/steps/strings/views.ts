@@ -1,6 +1,6 @@
 export const VIEWS = [
   { id: 'wiring', title: 'Wiring', hint: '1' },
-  { id: 'plans', title: 'String plans', hint: '2' },
+  { id: 'plans', title: 'Plans', hint: '2' },
   { id: 'equipment', title: 'Equipment', hint: '3' },
   { id: 'rules', title: 'Rules', hint: '4' },
   { id: 'out', title: 'Fixes', hint: '5' },
