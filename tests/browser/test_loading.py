@@ -28,7 +28,7 @@ def test_every_step_to_the_meter_is_named_adds_up_and_opens(
     told = [kwh(text) for text in rows.all_inner_texts()]
     # What is left is what came less what every step took, each rounded to a kilowatt-hour.
     assert sum(told[:-1]) == pytest.approx(told[-1], abs=len(told))
-    page.get_by_role("button", name=re.compile("^Uneven light in strings")).click()
+    page.get_by_role("button", name=re.compile("^Shading mismatch")).click()
     expect(page.get_by_text("if its darkest cells ruled it")).to_be_visible()
     assert complaints == []
 

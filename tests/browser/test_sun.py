@@ -179,7 +179,7 @@ def test_a_month_is_typed_over_and_snow_is_brushed_off(page: Page, full: str) ->
     page.get_by_role("checkbox", name="Snow is brushed off South roof").click()
     expect(taken).to_contain_text("0")
     expect(taken).not_to_contain_text("−")
-    dirt = page.get_by_label("Dirt takes, Jun")
+    dirt = page.get_by_label("Soiling, Jun")
     dirt.fill("200")
     dirt.press("Enter")
     expect(page.get_by_text("Soiling, June in per cent reads 200")).to_be_visible()
