@@ -1,6 +1,14 @@
 """How every browser run is started: Debian's Chromium, no window, no other host."""
 
-from playwright.sync_api import Browser, BrowserContext, Playwright, Route
+from playwright.sync_api import (
+    Browser,
+    BrowserContext,
+    FloatRect,
+    Locator,
+    Playwright,
+    Route,
+    expect,
+)
 
 CHROMIUM = "/usr/bin/chromium"
 LAUNCH_ARGS = [
@@ -47,3 +55,16 @@ def refuse_other_hosts(context: BrowserContext, own: str) -> list[str]:
 
     context.route("**/*", route)
     return refused
+
+
+def still_box(part: Locator) -> FloatRect:
+    """Where a part is drawn once it stands still: seen, and the same in two frames running."""
+    last: FloatRect | None = None
+    while True:
+        expect(part).to_be_visible()
+        now = part.bounding_box()
+        # None: another view took its place between the two questions.
+        if now is not None and now == last:
+            return now
+        last = now
+        part.page.evaluate("() => new Promise(requestAnimationFrame)")

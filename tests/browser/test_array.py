@@ -5,6 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from browser import still_box
 from jobs import SHELF
 from ridge_tally.demo.lagoon_road import lagoon_road
 from ridge_tally.formats.job_file import write_job
@@ -27,8 +28,7 @@ def open_array(page: Page, job: str) -> None:
 
 
 def drag(page: Page, number: int, right_px: float, down_px: float) -> None:
-    box = module(page, number).bounding_box()
-    assert box is not None
+    box = still_box(module(page, number))
     x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
     page.mouse.move(x, y)
     page.mouse.down()
@@ -100,36 +100,30 @@ def test_a_dragged_module_catches_its_row_and_one_on_another_goes_back(
     open_array(page, job)
     # In focus as after a drag, so that its ring is measured each time.
     module(page, 25).focus()
-    before = module(page, 25).bounding_box()
-    assert before is not None
+    before = still_box(module(page, 25))
     undo = page.get_by_role("button", name="Undo")
     with page.expect_response("**/edits"):
         drag(page, 25, 36, 22)
     expect(undo).to_be_enabled()
     settled(page)
-    off = module(page, 25).bounding_box()
-    assert off is not None
+    off = still_box(module(page, 25))
     # Back to within two pixels of its column and row: they catch it.
     with page.expect_response("**/edits"):
         drag(page, 25, before["x"] - off["x"] + 2, before["y"] - off["y"] + 2)
     settled(page)
-    after = module(page, 25).bounding_box()
-    assert after is not None
+    after = still_box(module(page, 25))
     assert after["x"] == pytest.approx(before["x"], abs=0.5)
     assert after["y"] == pytest.approx(before["y"], abs=0.5)
     drag(page, 25, 0, 90)
     expect(page.get_by_text("it would lie on another module").first).to_be_visible()
     expect(module(page, 25)).to_be_visible()
-    back = module(page, 25).bounding_box()
-    assert back is not None
+    back = still_box(module(page, 25))
     assert abs(back["y"] - after["y"]) < 1
 
 
 def test_a_box_holds_modules_that_are_turned_and_removed(page: Page, job: str) -> None:
     open_array(page, job)
-    first, last = module(page, 21).bounding_box(), module(page, 25).bounding_box()
-    assert first is not None
-    assert last is not None
+    first, last = still_box(module(page, 21)), still_box(module(page, 25))
     page.mouse.move(first["x"] - 8, first["y"] - 12)
     page.mouse.down()
     page.mouse.move(last["x"] + 20, last["y"] + 30, steps=5)

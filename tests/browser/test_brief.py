@@ -5,6 +5,8 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from browser import still_box
+
 pytestmark = pytest.mark.e2e
 
 KWH = (1335, 1742, 2108, 2013, 1655, 1490, 1168, 1214, 1583, 1496, 1452, 1390)
@@ -83,8 +85,7 @@ def test_the_target_is_dragged_across_the_ceilings(page: Page, job: str) -> None
     page.keyboard.press("ArrowLeft")
     expect(line).to_have_attribute("aria-valuenow", "30")
     expect(page.get_by_label("Share of the use")).to_be_visible()
-    box = line.bounding_box()
-    assert box is not None
+    box = still_box(line)
     middle = box["y"] + box["height"] / 2
     page.mouse.move(box["x"] + box["width"] / 2, middle)
     page.mouse.down()

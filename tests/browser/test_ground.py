@@ -5,6 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from browser import still_box
 from jobs import SHELF
 from ridge_tally.demo.kiln_yard import kiln_yard
 from ridge_tally.formats.job_file import write_job
@@ -110,8 +111,7 @@ def test_a_trench_is_clicked_to_the_panel(page: Page, kiln: str) -> None:
     plan = page.get_by_role("group", name="Site plan, to scale, north up").or_(
         page.get_by_label("Site plan, to scale, north up")
     )
-    box = plan.first.bounding_box()
-    assert box is not None
+    box = still_box(plan.first)
     # Off to a corner of the plan: the trench grows by the way round.
     page.mouse.click(box["x"] + 60, box["y"] + box["height"] - 90)
     page.keyboard.press("Enter")

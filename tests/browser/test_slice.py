@@ -7,6 +7,8 @@ import pytest
 from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 
+from browser import still_box
+
 pytestmark = pytest.mark.e2e
 
 
@@ -94,8 +96,7 @@ def test_from_a_tape_reading_to_a_checked_drawn_printed_design(
     )
     limit = page.get_by_role("slider", name="AC limit to try")
     expect(limit).to_have_attribute("aria-valuetext", "6.00 kW")
-    at = limit.bounding_box()
-    assert at is not None
+    at = still_box(limit)
     middle = (at["x"] + at["width"] / 2, at["y"] + at["height"] / 2)
     page.mouse.move(*middle)
     page.mouse.down()

@@ -5,6 +5,8 @@ import re
 import pytest
 from playwright.sync_api import Locator, Page, expect
 
+from browser import still_box
+
 pytestmark = pytest.mark.e2e
 
 
@@ -21,8 +23,7 @@ def open_strings(page: Page, job: str) -> None:
 def draw_across(page: Page, *places: str) -> None:
     """Press on the first and draw over the others."""
     for number, place in enumerate(places):
-        box = module(page, place).bounding_box()
-        assert box is not None
+        box = still_box(module(page, place))
         page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2, steps=4)
         if number == 0:
             page.mouse.down()

@@ -8,6 +8,8 @@ import pytest
 from PIL import Image
 from playwright.sync_api import Locator, Page, expect
 
+from browser import still_box
+
 pytestmark = pytest.mark.e2e
 
 
@@ -26,9 +28,15 @@ def type_in(page: Page, label: str, typed: str) -> None:
 
 
 def pane(page: Page) -> dict:
-    box = page.get_by_role("group", name=re.compile("to scale")).bounding_box()
-    assert box is not None
-    return box
+    return still_box(page.get_by_role("group", name=re.compile("to scale")))
+
+
+def open_site(page: Page, job: str) -> None:
+    """The site plan of a job; its keys work once it is there."""
+    page.goto(f"{job}/a/survey")
+    expect(page.get_by_label("Eave", exact=True)).to_be_visible()
+    page.keyboard.press("2")
+    expect(page.get_by_role("group", name="Site plan, to scale")).to_be_visible()
 
 
 def click_in_pane(page: Page, across: float, down: float) -> None:
@@ -167,8 +175,7 @@ def test_a_vent_is_placed_dragged_nudged_and_removed(page: Page, job: str) -> No
     vent = page.get_by_role("button", name=re.compile("^Vent 4,"))
     expect(vent).to_be_visible()
     vent.click(force=True)
-    box = vent.bounding_box()
-    assert box is not None
+    box = still_box(vent)
     page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     page.mouse.down()
     page.mouse.move(box["x"] + 60, box["y"] + 40, steps=4)
@@ -264,9 +271,7 @@ def test_a_gable_gets_its_second_half_is_filled_and_strung_apart(page: Page, job
 
 
 def test_the_site_is_planned_by_clicking_dragging_and_sighting(page: Page, job: str) -> None:
-    page.goto(f"{job}/a/survey")
-    expect(page.get_by_label("Eave", exact=True)).to_be_visible()
-    page.keyboard.press("2")
+    open_site(page, job)
     page.keyboard.press("t")
     click_in_pane(page, 0.25, 0.25)
     tree = page.get_by_role("button", name="Tree 2", exact=True)
@@ -285,8 +290,7 @@ def test_the_site_is_planned_by_clicking_dragging_and_sighting(page: Page, job: 
     page.get_by_role("tab", name="Planes").click()
     east = page.get_by_label("South roof, left eave corner, east")
     roof = page.get_by_role("button", name="South roof on the site")
-    box = roof.bounding_box()
-    assert box is not None
+    box = still_box(roof)
     page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] * 0.7)
     page.mouse.down()
     page.mouse.move(box["x"] + box["width"] / 2 + 60, box["y"] + box["height"] * 0.7, steps=4)
@@ -330,9 +334,7 @@ def test_lot_lines_and_the_users_own_picture_are_traced(
 ) -> None:
     plat = tmp_path / "plat.png"
     Image.new("RGB", (640, 480), (240, 240, 230)).save(plat)
-    page.goto(f"{job}/a/survey")
-    expect(page.get_by_label("Eave", exact=True)).to_be_visible()
-    page.keyboard.press("2")
+    open_site(page, job)
     page.get_by_role("tab", name="Lot and picture").click()
     page.get_by_label("Choose a picture, file").set_input_files(plat)
     expect(page.get_by_text("Not scaled yet")).to_be_visible()
