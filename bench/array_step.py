@@ -20,6 +20,7 @@ from ridge_tally.core.job.array import Orientation, Ways
 from ridge_tally.core.job.edits.array.modules import MoveModules
 from ridge_tally.demo.lagoon_road import lagoon_road
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.views.option import option_report
 
 SWEEP_M = 0.05
@@ -68,7 +69,7 @@ def core(median_s: Callable[..., float]) -> None:
             at_most = fill_rows(ready, ways).at_most
             seed = best_seed(ready, ways.orientations, at_most)
             start = time.perf_counter()
-            *_, last = prove(ready, ways.orientations, seed)
+            *_, last = prove(ready, design_for(ways.orientations, seed))
             took_s = time.perf_counter() - start
             print(
                 f"  shared grid, {ways}: {seed.count} found, {last.best.count} of at most "
@@ -94,7 +95,7 @@ def core(median_s: Callable[..., float]) -> None:
     def nudge() -> None:
         shift_m = 0.001 if next(steps) % 2 else -0.001
         job = apply_edit(FULL, MoveModules("a", every, shift_m, 0.0), SHELF)
-        option_report(job, job.options[0])
+        option_report(design_for(job, job.options[0]))
 
     print(
         f"{len(every)} modules moved and checked: {median_s(nudge, 9) * 1000:.0f} ms (aim under 50 ms)"

@@ -12,6 +12,7 @@ from ridge_tally.core.job.battery import Battery, Coupling
 from ridge_tally.core.job.edits.loading.batteries import SetBattery
 from ridge_tally.core.loading.house import BatteryEfficiency, Sun, house_year
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.simulation.house_load import house_load
 from ridge_tally.simulation.year import hourly_year
 from ridge_tally.studies.loading.household import house_report
@@ -38,7 +39,7 @@ def core(median_s: Callable[..., float]) -> None:
     option = option_a(job)
     with tempfile.TemporaryDirectory() as folder:
         here = workspace_in(Path(folder))
-        year, load = hourly_year(here.desk, job, option), house_load(here.desk, job)
+        year, load = hourly_year(here.desk, design_for(job, option)), house_load(here.desk, job)
         assert load is not None
         made = year.before_export_w
         sun = Sun(made, year.clipped_w, year.limit_w, 1.0)
@@ -46,18 +47,18 @@ def core(median_s: Callable[..., float]) -> None:
         ours_s = median_s(lambda: house_year(sun, load.power_w, None, battery, kept), 9)
         script_s = median_s(lambda: by_script(made, load.power_w, 10_000.0, 5000.0), 5)
         begun = time.perf_counter()
-        house_report(here.desk, job, option)
+        house_report(here.desk, design_for(job, option))
         first_s = time.perf_counter() - begun
-        again_s = median_s(lambda: house_report(here.desk, job, option), 5)
+        again_s = median_s(lambda: house_report(here.desk, design_for(job, option)), 5)
         print(
             f"a battery's year: {ours_s * 1000:.2f} ms, a plain loop takes {script_s / ours_s:.0f} times "
             f"as long; the house with every size {first_s:.2f} s, again {again_s * 1000:.0f} ms"
         )
         begun = time.perf_counter()
-        *_, _ = which(here.desk, job, option)
+        *_, _ = which(here.desk, design_for(job, option))
         which_s = time.perf_counter() - begun
         begun, found_s = time.perf_counter(), 0.0
-        for step in what_to_buy(here.desk, job, option):
+        for step in what_to_buy(here.desk, design_for(job, option)):
             if step.count and not found_s:
                 found_s = time.perf_counter() - begun
             if step.looked_at == 3:

@@ -10,6 +10,7 @@ from ridge_tally.core.job.document import present_ids
 from ridge_tally.core.job.edits.array.modules import ToggleModules
 from ridge_tally.core.strings.plans import TrackerClass, legal_plans
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.studies.loading.sweep import loading_sweep
 from ridge_tally.studies.strings.inverters import inverter_plans
 from ridge_tally.studies.sun.angles import angle_map
@@ -25,24 +26,24 @@ def core(median_s: Callable[..., float]) -> None:
     one_s, most_s = (median_s(lambda c=c: legal_plans(COUNTS, c)) for c in (two, wide))
     begun = time.perf_counter()
     here = workspace_in(Path(tempfile.mkdtemp()))
-    steps = inverter_plans(here.desk, FULL, option_a(FULL), SHELF.inverters)
+    steps = inverter_plans(here.desk, design_for(FULL, option_a(FULL)), SHELF.inverters)
     last = next(s for s in steps if len(s.found) == s.of)
     shelf_s = time.perf_counter() - begun
     *_, last = steps
     searched_s = time.perf_counter() - begun
     begun, first_s = time.perf_counter(), 0.0
-    for report in loading_sweep(here.desk, FULL, option_a(FULL)):
+    for report in loading_sweep(here.desk, design_for(FULL, option_a(FULL))):
         first_s = first_s or (time.perf_counter() - begun if report.by_size else 0.0)
     sweep_s = time.perf_counter() - begun
     points = len(report.by_size) + len(report.by_modules)
     begun = time.perf_counter()
-    angle_map(here.desk, FULL, option_a(FULL))
+    angle_map(here.desk, design_for(FULL, option_a(FULL)))
     angles_s = time.perf_counter() - begun
     ids = iter(present_ids(option_a(FULL)))
 
     def toggled() -> None:
         job = apply_edit(FULL, ToggleModules("a", (next(ids),)), SHELF)
-        option_report(job, option_a(job))
+        option_report(design_for(job, option_a(job)))
 
     print(
         f"planner, 40 modules on 3 planes and six trackers: {one_s * 1000:.0f} ms for "

@@ -30,6 +30,7 @@ from ridge_tally.core.sun.shading import (
 from ridge_tally.core.sun.shadows import Screen, before_screen, shadows_on, toward_sun
 from ridge_tally.core.survey.site_frame import axes
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.array.checks import lay_of, placed_at
 from ridge_tally.simulation.site_sky import site_sky
 from ridge_tally.studies.sun.shade import shade_report
@@ -50,12 +51,11 @@ def core(median_s: Callable[..., float]) -> None:
 
 
 def _against_others(median_s: Callable[..., float]) -> None:
-    option = option_a(FULL)
-    array, plane = option.arrays[0], FULL.survey.planes[0]
-    lay = lay_of(FULL.equipment.modules[0], array, plane)
-    places = placed_at(array.modules)
+    design = design_for(FULL, option_a(FULL))
+    laid = design.arrays[0]
+    plane, lay, places = laid.plane, lay_of(laid), placed_at(laid.array.modules)
     with tempfile.TemporaryDirectory() as folder:
-        sky = site_sky(workspace_in(Path(folder)).desk, FULL, option)
+        sky = site_sky(workspace_in(Path(folder)).desk, design)
     occluders, glass = occluders_of(FULL.survey), glass_of(plane, 0.0)
     hours, up = sky.hours, sky.hours.up
     azimuth, elevation = hours.sun.azimuth_deg[up], 90 - hours.sun.zenith_deg[up]
@@ -158,12 +158,12 @@ def _in_the_app(median_s: Callable[..., float]) -> None:
         with tempfile.TemporaryDirectory() as folder:
             workspace = workspace_in(Path(folder))
             if known:
-                shade_report(workspace.desk, FULL, option, resolution)
+                shade_report(workspace.desk, design_for(FULL, option), resolution)
             jobs = iter(turns)
 
             def once() -> None:
                 job = next(jobs)
-                shade_report(workspace.desk, job, option_a(job), resolution)
+                shade_report(workspace.desk, design_for(job, option_a(job)), resolution)
 
             return median_s(once, 5)
 
@@ -180,9 +180,11 @@ def _in_the_app(median_s: Callable[..., float]) -> None:
     with tempfile.TemporaryDirectory() as folder:
         workspace = workspace_in(Path(folder))
         days = iter(range(6))
-        sun_day(workspace.desk, FULL, option, 300)
-        day_s = median_s(lambda: sun_day(workspace.desk, FULL, option, 20 * next(days)), 5)
-        paths_s = median_s(lambda: sun_paths(workspace.desk, FULL, option, "south"), 3)
+        sun_day(workspace.desk, design_for(FULL, option), 300)
+        day_s = median_s(
+            lambda: sun_day(workspace.desk, design_for(FULL, option), 20 * next(days)), 5
+        )
+        paths_s = median_s(lambda: sun_paths(workspace.desk, design_for(FULL, option), "south"), 3)
     print(f"a day of shadows, 15 minutes a step: {day_s:.2f} s; sun paths and sky {paths_s:.2f} s")
     peak_mb = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
     print(f"memory at its most so far: {peak_mb:.0f} MB (aim under 500 MB for a job)")

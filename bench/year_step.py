@@ -17,14 +17,16 @@ from ridge_tally.core.energy.trackers import drawn_by_strings, loaded_tracker
 from ridge_tally.core.energy.year import simulate_year
 from ridge_tally.core.equipment import Warming
 from ridge_tally.core.job.array import Position
-from ridge_tally.core.job.document import Job, tracker_inputs
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.array.tables import SetSeasons
 from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
+from ridge_tally.core.job.system import tracker_inputs
 from ridge_tally.core.kernels.strings import warm
 from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.demo.kiln_yard import YARD, kiln_yard
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.simulation.plant import plant_of, trackers_of
 from ridge_tally.simulation.weather import weather_of
 from ridge_tally.simulation.year import hourly_year
@@ -45,8 +47,8 @@ def core(median_s: Callable[..., float], script: Callable[..., float]) -> None:
     with tempfile.TemporaryDirectory() as folder:
         workspace = workspace_in(Path(folder))
         weather = weather_of(workspace.desk, FULL)
-        plant = plant_of(workspace.desk, FULL, option)
-        trackers = trackers_of(workspace.desk, FULL, option)
+        plant = plant_of(workspace.desk, design_for(FULL, option))
+        trackers = trackers_of(workspace.desk, design_for(FULL, option))
     modules = sum(s.modules for t in trackers for s in t.strings)
     inverter = FULL.equipment.inverters[0]
 
@@ -78,18 +80,18 @@ def core(median_s: Callable[..., float], script: Callable[..., float]) -> None:
     with tempfile.TemporaryDirectory() as folder:
         fresh = [workspace_in(Path(folder) / str(i)) for i in range(6)]
         turns = iter(fresh)
-        whole_s = median_s(lambda: year_report(next(turns).desk, FULL, option), 3)
+        whole_s = median_s(lambda: year_report(next(turns).desk, design_for(FULL, option)), 3)
         known = fresh[0]
-        year_report(known.desk, FULL, option)
+        year_report(known.desk, design_for(FULL, option))
         begun = time.perf_counter()
-        year_report(known.desk, other, option_a(other))
+        year_report(known.desk, design_for(other, option_a(other)))
         changed_s = time.perf_counter() - begun
         begun = time.perf_counter()
-        for _ in fine_steps(known.desk, FULL, option):
+        for _ in fine_steps(known.desk, design_for(FULL, option)):
             pass
         fine_s = time.perf_counter() - begun
         begun = time.perf_counter()
-        own_point_report(known.desk, FULL, option)
+        own_point_report(known.desk, design_for(FULL, option))
         ways_s = time.perf_counter() - begun
     print(
         f"whole hourly year with its weather, sky and shade: {whole_s:.2f} s; both scripts together "
@@ -110,8 +112,12 @@ def seasons(median_s: Callable[..., float]) -> None:
     changed = apply_edit(kiln, SetSeasons(option_a(kiln).id, YARD, positions), SHELF)
     with tempfile.TemporaryDirectory() as folder:
         fresh = iter([workspace_in(Path(folder) / str(i)) for i in range(6)])
-        once_s = median_s(lambda: hourly_year(next(fresh).desk, kiln, option_a(kiln)), 3)
-        four_s = median_s(lambda: hourly_year(next(fresh).desk, changed, option_a(changed)), 3)
+        once_s = median_s(
+            lambda: hourly_year(next(fresh).desk, design_for(kiln, option_a(kiln))), 3
+        )
+        four_s = median_s(
+            lambda: hourly_year(next(fresh).desk, design_for(changed, option_a(changed))), 3
+        )
     print(
         f"year of ground tables: {once_s:.2f} s at one tilt, {four_s:.2f} s at four of three angles: "
         f"{four_s / once_s:.1f} times (no more than the angles, 3)"

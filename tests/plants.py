@@ -6,7 +6,7 @@ from ridge_tally.core.energy.inverter import ac_side
 from ridge_tally.core.energy.trackers import LoadedTracker, drawn_by_strings
 from ridge_tally.core.energy.year import Losses, Plant
 from ridge_tally.core.equipment import InverterSheet, TrackerSheet, Warming
-from ridge_tally.core.job.document import tracker_inputs
+from ridge_tally.core.job.system import tracker_inputs
 from ridge_tally.core.sky.weather_year import WeatherYear
 
 # A cabinet that settles in forty minutes, 25 K above the air at its rating.

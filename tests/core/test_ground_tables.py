@@ -12,10 +12,11 @@ from hypothesis import strategies as st
 
 from jobs import SHELF
 from ridge_tally.core.array.tables import columns_of, front_m, raised, tables_of
-from ridge_tally.core.job.document import module_on, option_of, plane_of
+from ridge_tally.core.job.document import option_of
 from ridge_tally.core.job.edits.array.tables import SetTableField, TableField
 from ridge_tally.core.job.ids import LotLineId, OptionId
 from ridge_tally.core.job.survey import LotLine, SitePoint
+from ridge_tally.core.job.system import system_of
 from ridge_tally.core.sun.shading import glass_corners_m
 from ridge_tally.core.survey.lot import lot_distance_m
 from ridge_tally.core.survey.site_frame import to_site
@@ -29,10 +30,8 @@ TWO = apply_edit(KILN, SetTableField(A, YARD, TableField.ROWS, "2"), SHELF)
 
 
 def there(job):
-    option = option_of(job, A)
-    array = next(a for a in option.arrays if a.plane_id == YARD)
-    plane = plane_of(job, YARD)
-    return plane, array, lay_of(module_on(job, option, YARD), array, plane)
+    laid = system_of(job, option_of(job, A)).on(YARD)
+    return laid.plane, laid.array, lay_of(laid)
 
 
 def test_three_rows_are_three_tables_bays_among_them() -> None:

@@ -22,7 +22,7 @@ from ridge_tally.core.energy.module_points import (
 )
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job.document import tracker_inputs
+from ridge_tally.core.job.system import tracker_inputs
 from ridge_tally.core.kernels.modules import helped_year, own_points
 from ridge_tally.core.kernels.strings import free_year
 from ridge_tally.core.sky.weather_year import WeatherYear, hour_middles

@@ -10,6 +10,7 @@ from jobs import FULL, SHELF, option_a
 from ridge_tally.core.errors import BadGeometry, NotFound
 from ridge_tally.core.job.array import Orientation, PlacedModule
 from ridge_tally.core.job.edits.strings.wiring import PlaceBox, RemoveBox
+from ridge_tally.core.job.system import system_of
 from ridge_tally.core.job.wiring import JunctionBox
 from ridge_tally.core.strings.runs import Spot, home_runs, spots_of, steps_m
 from ridge_tally.core.strings.thread import Routing, leapfrogged, shared_out
@@ -76,13 +77,13 @@ def test_however_shared_out_no_module_is_in_two_strings(asked, random) -> None:
 
 def test_the_sample_s_box_counts_its_conductors_and_measures_its_cable() -> None:
     option = option_a(FULL)
-    (view,) = option_report(FULL, option).boxes
+    (view,) = option_report(design_for(FULL, option)).boxes
     assert [f"{r.tag}{'+' if r.positive else '-'}" for r in view.runs] == ["A+", "A-", "B+", "B-"]
     # By hand, box at 11.9 m, 0.3 m: A1 at 0.903, 5.116; A14 at 5.519, 2.761; B1 at 4.365, 2.761;
     # B14 at 11.289, 1.013.
     assert view.length_m == pytest.approx(15.81 + 8.84 + 10.00 + 1.32, abs=0.05)
     moved = apply_edit(FULL, PlaceBox("a", "south", 5.0, 3.0, view.box.id), SHELF)
-    assert option_report(moved, option_a(moved)).boxes[0].length_m < view.length_m
+    assert option_report(design_for(moved, option_a(moved))).boxes[0].length_m < view.length_m
     gone = apply_edit(moved, RemoveBox("a", view.box.id), SHELF)
     assert option_a(gone).boxes == ()
 
@@ -111,4 +112,4 @@ def test_leads_reach_their_neighbours_and_not_over_the_chimney() -> None:
     assert found["string A"].verdict is Verdict.BROKEN
     assert found["string A"].reached_at == "an extension behind A5, A8"
     assert found["string B"].verdict is Verdict.KEPT
-    assert spots_of(FULL, option_a(FULL))["south-1"].plane_id == "south"
+    assert spots_of(system_of(FULL, option_a(FULL)))["south-1"].plane_id == "south"

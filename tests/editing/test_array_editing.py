@@ -30,6 +30,7 @@ from ridge_tally.core.job.survey import EdgeKind
 from ridge_tally.core.working import Verdict
 from ridge_tally.editing.apply import apply_edits
 from ridge_tally.editing.describe import describe_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.views.option import OptionReport, option_report
 
 P, L = Orientation.PORTRAIT, Orientation.LANDSCAPE
@@ -46,7 +47,7 @@ def module(job: Job, module_id: str) -> PlacedModule:
 
 
 def report(job: Job) -> OptionReport:
-    return option_report(job, option_a(job))
+    return option_report(design_for(job, option_a(job)))
 
 
 def move(*ids: str, right: float = 0.0, up: float = 0.0) -> MoveModules:

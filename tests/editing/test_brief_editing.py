@@ -52,6 +52,7 @@ from ridge_tally.core.job.edits.brief.needs import (
 from ridge_tally.core.job.edits.brief.site import PickPlace, SetCoordinates, SetSiteField, SiteField
 from ridge_tally.core.job.grid import RouteKind
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.studies.stock import to_buy
 from ridge_tally.views.brief.report import brief_report
 from ridge_tally.views.step_state import StepState
@@ -224,13 +225,13 @@ def test_picking_a_place_finds_its_zone_and_forgets_the_elevation() -> None:
 
 
 def test_the_stock_list_says_what_must_be_bought() -> None:
-    needs = to_buy(SAMPLE, SAMPLE.options[0])
+    needs = to_buy(design_for(SAMPLE, SAMPLE.options[0]))
     assert [(n.kind, n.needed, n.on_shelf) for n in needs] == [
         (StockKind.MODULE, 28, 18),
         (StockKind.INVERTER, 1, 1),
     ]
     none = after(ImportStock(""))
-    assert to_buy(none, none.options[0]) == ()
+    assert to_buy(design_for(none, none.options[0])) == ()
     text = 'kind,item,count\nmodule,"Sample module 405 W, half-cut",5'
     assert after(ImportStock(text)).brief.stock[0].item_id == "sample-405"
 

@@ -40,6 +40,7 @@ from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.describe import describe_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.views.option import StepState, option_report
 
 
@@ -73,12 +74,12 @@ def test_a_length_is_kept_as_typed_beside_its_metres() -> None:
 def test_a_shorter_tape_leaves_modules_in_place_and_says_which_no_longer_fit() -> None:
     job = after(side(0, "37'"), job=BARE)
     assert option_a(job).arrays == option_a(SAMPLE).arrays
-    report = option_report(job, option_a(job))
+    report = option_report(design_for(job, option_a(job)))
     assert report.steps["array"] is StepState.STOP
     first = report.checks[0].check
     assert first.rule_id == "array.on-roof"
     mended = after(first.fixes[0].edit, job=job)
-    assert option_report(mended, option_a(mended)).broken_stops == 0
+    assert option_report(design_for(mended, option_a(mended))).broken_stops == 0
 
 
 @pytest.mark.parametrize(
@@ -184,7 +185,7 @@ def test_turning_the_modules_fills_again() -> None:
 def test_another_module_of_another_size_fills_again_and_is_kept_in_the_job() -> None:
     job = after(ChooseModule("a", "sample-450"))
     assert [m.id for m in job.equipment.modules] == ["sample-405", "sample-450"]
-    assert option_report(job, option_a(job)).broken_stops == 0
+    assert option_report(design_for(job, option_a(job))).broken_stops == 0
 
 
 def test_another_inverter_restrings() -> None:
@@ -192,7 +193,7 @@ def test_another_inverter_restrings() -> None:
     assert len(option_a(job).strings) >= 2
     broken = [
         v.check.rule_id
-        for v in option_report(job, option_a(job)).checks
+        for v in option_report(design_for(job, option_a(job))).checks
         if v.check.verdict == "broken" and v.check.kind == "stop"
     ]
     assert broken == ["grid.busbar"]
@@ -222,7 +223,7 @@ def test_options_are_copied_renamed_and_removed_but_never_the_last() -> None:
 def test_an_emptied_temperature_is_not_given_and_a_typed_one_has_a_source() -> None:
     job = after(SetSiteField(SiteField.COLDEST, ""))
     assert job.site.coldest.value_degc is None
-    assert option_report(job, option_a(job)).unchecked_stops == 2
+    assert option_report(design_for(job, option_a(job))).unchecked_stops == 2
     job = after(SetSiteField(SiteField.COLDEST, "-13 °F", "airport record"), job=job)
     assert job.site.coldest.value_degc == -25
     assert job.site.coldest.source == "airport record"

@@ -13,7 +13,7 @@ from ridge_tally.core.errors import (
     NotUnderstood,
     OutOfRange,
 )
-from ridge_tally.core.job.document import Job, inverter_sheets_of, present_ids, tracker_inputs
+from ridge_tally.core.job.document import Job, present_ids
 from ridge_tally.core.job.edits.strings.inverters import (
     AddInverter,
     ChangeInverter,
@@ -22,6 +22,7 @@ from ridge_tally.core.job.edits.strings.inverters import (
     UseDcInput,
 )
 from ridge_tally.core.job.edits.strings.threading import MoveString, PlannedString, UsePlan
+from ridge_tally.core.job.system import system_of, tracker_inputs
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import Verdict
 from ridge_tally.editing.apply import apply_edit, apply_edits
@@ -52,12 +53,12 @@ def wired(job: Job) -> dict[str, int]:
 
 
 def test_inputs_are_numbered_through_and_the_job_file_keeps_them() -> None:
-    inputs = tracker_inputs(inverter_sheets_of(TWO, option_a(TWO)))
+    inputs = tracker_inputs(system_of(TWO, option_a(TWO)).inverters)
     assert [(t.number, t.unit_number, t.inverter.id) for t in inputs] == [
         (1, 1, "sample-i7-6"), (2, 1, "sample-i7-6"), (3, 2, "sample-i5"), (4, 2, "sample-i5"),
     ]  # fmt: skip
     assert read_job(write_job(TWO)) == TWO
-    report = option_report(TWO, option_a(TWO))
+    report = option_report(design_for(TWO, option_a(TWO)))
     assert [t.inverter for t in report.trackers] == ["inverter 1"] * 2 + ["inverter 2"] * 2
     assert report.p_ac_w == 12_600
 
@@ -72,20 +73,20 @@ def test_each_inverter_has_its_own_maker_s_watts_and_voltage_limit() -> None:
 
 def test_the_year_is_the_sum_of_both_and_each_clips_by_itself(workspace: Workspace) -> None:
     option = option_a(TWO)
-    plant = plant_of(workspace.desk, TWO, option)
+    plant = plant_of(workspace.desk, design_for(TWO, option))
     assert [side.rating_w for side in plant.sides] == [7600.0, 5000.0]
-    year = hourly_year(workspace.desk, TWO, option)
+    year = hourly_year(workspace.desk, design_for(TWO, option))
     assert year.limit_w == 12_600
-    alone = hourly_year(workspace.desk, FULL, option_a(FULL))
+    alone = hourly_year(workspace.desk, design_for(FULL, option_a(FULL)))
     # With half the array on each hardly anything is clipped any more.
     assert alone.clipped_kwh > 1000 > year.clipped_kwh
     # Nearly the same from the same light: the second one's inputs take a little less current.
     assert year.dc_w.sum() == pytest.approx(alone.dc_w.sum(), rel=2e-3)
-    assert year_report(workspace.desk, TWO, option).energy_kwh > year.energy_kwh - 1
+    assert year_report(workspace.desk, design_for(TWO, option)).energy_kwh > year.energy_kwh - 1
 
 
 def test_the_planner_uses_the_inputs_of_both(workspace: Workspace) -> None:
-    report = plans_report(workspace.desk, TWO, option_a(TWO))
+    report = plans_report(workspace.desk, design_for(TWO, option_a(TWO)))
     assert report.total > 1
     assert max(s.tracker_number for p in report.plans for s in p.edit.strings) == 4
 
@@ -100,12 +101,16 @@ def test_taken_away_its_strings_are_planned_anew_and_the_others_stay() -> None:
     # Three inputs stand before it now.
     assert wired(other)["B"] == 4
     one = apply_edit(TWO, ChooseInverter("a", "sample-i12"), SHELF)
-    assert counted_names(ac_makers(one, option_a(one))).startswith("Sample inverter 12.0 kW")
+    assert counted_names(ac_makers(system_of(one, option_a(one)))).startswith(
+        "Sample inverter 12.0 kW"
+    )
 
 
 def test_alike_ones_are_counted() -> None:
     job = apply_edit(FULL, AddInverter("a", "sample-i7-6"), SHELF)
-    assert counted_names(ac_makers(job, option_a(job))).startswith("2 × Sample inverter 7.6 kW")
+    assert counted_names(ac_makers(system_of(job, option_a(job)))).startswith(
+        "2 × Sample inverter 7.6 kW"
+    )
 
 
 @pytest.mark.parametrize(
@@ -140,8 +145,8 @@ def test_a_bare_dc_input_checks_the_sums_of_any_array(workspace) -> None:
     assert (watts.value.value, watts.verdict) == (6 * 405.0, Verdict.BROKEN)
     assert read_job(write_job(job)) == job
     with pytest.raises(MissingDatum, match="efficiency"):
-        year_report(workspace.desk, job, option_a(job))
-    assert option_report(job, option_a(job)).p_dc_w > 0
+        year_report(workspace.desk, design_for(job, option_a(job)))
+    assert option_report(design_for(job, option_a(job))).p_dc_w > 0
 
 
 @pytest.mark.parametrize(

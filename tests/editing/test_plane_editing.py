@@ -28,6 +28,7 @@ from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.survey.polygon import area_m2
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.editing.survey.planes import MOST_PLANES, is_unmeasured
 from ridge_tally.services import jobs
 from ridge_tally.services.papers import design_sheet_pdf
@@ -76,11 +77,13 @@ def test_the_survey_is_settled_once_every_plane_is_measured(tmp_path: Path) -> N
     assert state.reports[0].steps["survey"] is StepState.NOT_BEGUN
     eave = SetReading("plane-1", ReadingKind.SIDE, (0,), "11.2")
     half = after(eave, job=state.job)
-    assert option_report(half, option_a(half)).steps["survey"] is StepState.LOOK
+    assert option_report(design_for(half, option_a(half))).steps["survey"] is StepState.LOOK
     measured = after(SetReading("plane-1", ReadingKind.SIDE, (3,), "6"), job=half)
-    assert option_report(measured, option_a(measured)).steps["survey"] is StepState.SETTLED
+    assert (
+        option_report(design_for(measured, option_a(measured))).steps["survey"] is StepState.SETTLED
+    )
     more = after(AddPlane(), job=measured)
-    assert option_report(more, option_a(more)).steps["survey"] is StepState.LOOK
+    assert option_report(design_for(more, option_a(more))).steps["survey"] is StepState.LOOK
 
 
 def test_each_plane_has_its_own_strings_on_its_own_trackers() -> None:
@@ -100,9 +103,9 @@ def test_each_plane_has_its_own_strings_on_its_own_trackers() -> None:
 def test_a_north_plane_adds_less_than_a_south_one(tmp_path: Path) -> None:
     workspace = workspace_in(tmp_path)
     option = option_a(TWO)
-    alone = year_report(workspace.desk, TWO, option)
+    alone = year_report(workspace.desk, design_for(TWO, option))
     both = after(FillPlane("a", "plane-1", Ways.LANDSCAPE), job=TWO)
-    year = year_report(workspace.desk, both, option_a(both))
+    year = year_report(workspace.desk, design_for(both, option_a(both)))
     assert year.energy_kwh > alone.energy_kwh
     assert year.specific_kwh_per_kw < alone.specific_kwh_per_kw
 
@@ -120,7 +123,7 @@ def test_removing_a_plane_takes_what_stood_on_it_and_spoke_of_it() -> None:
     assert {a.plane_id for o in gone.options for a in o.arrays} == {"south"}
     assert gone.brief.wishes.no_go_planes == ()
     assert gone.brief.already.arrays[0].plane_ids == ()
-    assert option_report(gone, option_a(gone)).modules == 28
+    assert option_report(design_for(gone, option_a(gone))).modules == 28
 
 
 def test_the_sheet_draws_every_plane_in_use_on_its_one_page(tmp_path: Path) -> None:

@@ -48,6 +48,7 @@ from ridge_tally.core.survey.shade import parse_horizon, source_at, source_heigh
 from ridge_tally.core.survey.trace import metres_per_px, site_of
 from ridge_tally.core.working import Verdict
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.views.option import option_report
 from ridge_tally.views.survey.report import survey_report
 
@@ -167,7 +168,7 @@ def test_a_picture_is_scaled_by_two_points_and_its_first_stays_put() -> None:
 
 
 def reach(job: Job):
-    found = {c.check.rule_id: c.check for c in option_report(job, option_a(job)).checks}
+    found = {c.check.rule_id: c.check for c in option_report(design_for(job, option_a(job))).checks}
     return found.get("survey.disconnect-reach")
 
 
@@ -208,12 +209,12 @@ def test_a_zone_keeps_modules_off_and_says_why() -> None:
     assert job.survey.planes[0].keep_outs[-1].reason == "stay off"
     stops = [
         v.check
-        for v in option_report(job, option_a(job)).checks
+        for v in option_report(design_for(job, option_a(job))).checks
         if v.check.rule_id == "array.on-roof"
     ]
     assert stops[0].verdict is Verdict.BROKEN
     mended = after(stops[0].fixes[0].edit, job=job)
-    assert 20 <= option_report(mended, option_a(mended)).modules < 28
+    assert 20 <= option_report(design_for(mended, option_a(mended))).modules < 28
     with pytest.raises(BadGeometry, match="beyond the plane"):
         after(AddKeepOut("south", "x", tuple(PlanePoint(x + 40, y) for x, y in square)))
 
@@ -225,7 +226,7 @@ def test_an_array_there_already_is_drawn_and_counted_apart() -> None:
         DrawExisting("south", "existing1", 0.5, 0.5),
         SetExistingRows("south", "existing1", ExistingRowsField.COLUMNS, "5"),
     )
-    report = option_report(job, option_a(job))
+    report = option_report(design_for(job, option_a(job)))
     assert report.modules == 28
     assert len(report.planes[0].misplaced) >= 4
     box = survey_report(job).planes[0].existing[0]

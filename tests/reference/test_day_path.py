@@ -18,6 +18,7 @@ from ridge_tally.core.sun.occluders import OwnerKind
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.survey.shade import source_at
 from ridge_tally.core.survey.site_frame import to_site
+from ridge_tally.editing.design import design_for
 from ridge_tally.studies.sun.sun_paths import sun_paths
 
 DENVERISH = Location(40.0, -105.0, 0.0, -7.0)
@@ -66,7 +67,7 @@ def test_spots_are_those_of_the_sun_s_own_position() -> None:
 
 
 def test_the_sky_over_the_sample_holds_its_tree_where_it_was_sighted(tmp_path: Path) -> None:
-    paths = sun_paths(workspace_in(tmp_path).desk, FULL, option_a(FULL), "south")
+    paths = sun_paths(workspace_in(tmp_path).desk, design_for(FULL, option_a(FULL)), "south")
     tree = [b for b in paths.blocked if b.name == "Cottonwood"]
     assert {b.kind for b in tree} == {OwnerKind.TREE}
     source = next(s for s in FULL.survey.shade_sources if s.name == "Cottonwood")

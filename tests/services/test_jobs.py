@@ -17,6 +17,7 @@ from ridge_tally.core.job.edits.survey.planes import PlaneField, SetPlaneField
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.survey import ReadingKind
 from ridge_tally.core.units import LengthUnit
+from ridge_tally.editing.design import design_for
 from ridge_tally.formats.job_file import write_job
 from ridge_tally.services import jobs
 from ridge_tally.services.papers import design_sheet_pdf
@@ -121,19 +122,21 @@ def test_a_new_job_is_sound_and_says_what_is_not_known(
 
 def test_the_year_is_marked_and_remembered(workspace: Workspace) -> None:
     option = SAMPLE.options[0]
-    first = year_report(workspace.desk, SAMPLE, option)
+    first = year_report(workspace.desk, design_for(SAMPLE, option))
     assert first.stand_in_weather
     assert any("Hourly means" in caveat for caveat in first.caveats)
     assert sum(first.monthly_kwh) == pytest.approx(first.energy_kwh)
     assert first.specific_kwh_per_kw == pytest.approx(first.energy_kwh / (28 * 0.405))
     renamed = replace(SAMPLE, name="other")
-    assert year_report(workspace.desk, renamed, option) == first
+    assert year_report(workspace.desk, design_for(renamed, option)) == first
 
 
 def test_a_place_not_given_and_a_clock_that_cannot_be_are_told(workspace: Workspace) -> None:
     site = replace(SAMPLE.site, place="", utc_offset_h=7.0)
     caveats = " ".join(
-        year_report(workspace.desk, replace(SAMPLE, site=site), SAMPLE.options[0]).caveats
+        year_report(
+            workspace.desk, design_for(replace(SAMPLE, site=site), SAMPLE.options[0])
+        ).caveats
     )
     assert "No place is given" in caveats
     assert "disagree by 14.0 h" in caveats
@@ -142,7 +145,7 @@ def test_a_place_not_given_and_a_clock_that_cannot_be_are_told(workspace: Worksp
 def test_no_strings_no_year(workspace: Workspace) -> None:
     option = replace(SAMPLE.options[0], strings=())
     with pytest.raises(MissingDatum, match="Fill the roof"):
-        year_report(workspace.desk, SAMPLE, option)
+        year_report(workspace.desk, design_for(SAMPLE, option))
 
 
 def test_remembered_values_are_bounded_and_the_oldest_goes() -> None:
@@ -153,7 +156,7 @@ def test_remembered_values_are_bounded_and_the_oldest_goes() -> None:
 
 
 def test_alternatives_are_ranked_by_count(workspace: Workspace) -> None:
-    found = alternatives(workspace.desk, SAMPLE, SAMPLE.options[0], "south")
+    found = alternatives(workspace.desk, design_for(SAMPLE, SAMPLE.options[0]), "south")
     assert [a.count for a in found] == sorted((a.count for a in found), reverse=True)
     assert found[0].count == len(found[0].places) <= found[0].at_most
 

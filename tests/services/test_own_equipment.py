@@ -8,9 +8,10 @@ from equipment_rows import INVERTER, MODULE, table
 from jobs import SAMPLE, SHELF, option_a, workspace_in
 from ridge_tally.core.equipment import Origin
 from ridge_tally.core.errors import FormatError, NotFound
-from ridge_tally.core.job.document import module_sheet_of
 from ridge_tally.core.job.edits.array.kinds import ChooseModule
+from ridge_tally.core.job.system import system_of
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.formats.equipment_fields import SheetKind
 from ridge_tally.services import own_equipment as own
 from ridge_tally.services.workspace import Workspace
@@ -29,12 +30,12 @@ def test_a_typed_module_stands_behind_the_samples_and_in_a_job(workspace: Worksp
     sheet = own.keep_typed(workspace, SheetKind.MODULE, TYPED)
     assert workspace.desk.shelf.modules == (*SHELF.modules, sheet)
     job = apply_edit(SAMPLE, ChooseModule("a", sheet.id), workspace.desk.shelf)
-    assert module_sheet_of(job, option_a(job)) == sheet
-    assert hourly_year(workspace.desk, job, option_a(job)).energy_kwh > 15_000
+    assert system_of(job, option_a(job)).module == sheet
+    assert hourly_year(workspace.desk, design_for(job, option_a(job))).energy_kwh > 15_000
     own.remove_own(workspace, SheetKind.MODULE, sheet.id)
     assert workspace.desk.shelf == SHELF
     # The job keeps its copy.
-    assert module_sheet_of(job, option_a(job)).name == "Hill 410"
+    assert system_of(job, option_a(job)).module.name == "Hill 410"
 
 
 def test_the_same_name_is_renewed_and_another_workspace_sees_it(
@@ -131,4 +132,4 @@ def test_an_own_inverter_of_one_efficiency_has_a_year(workspace: Workspace) -> N
 
     sheet = own.keep_typed(workspace, SheetKind.INVERTER, {**INVERTER, "p_ac_w": "7600"})
     job = apply_edit(SAMPLE, ChooseInverter("a", sheet.id), workspace.desk.shelf)
-    assert hourly_year(workspace.desk, job, option_a(job)).energy_kwh > 15_000
+    assert hourly_year(workspace.desk, design_for(job, option_a(job))).energy_kwh > 15_000

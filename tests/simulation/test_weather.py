@@ -18,6 +18,7 @@ from ridge_tally.core.job.edits.sun.weather import (
 from ridge_tally.core.job.weather import Monthly, MonthlyValues, typed_months
 from ridge_tally.core.sky.sun import Location, apart_km, sun_path
 from ridge_tally.editing.apply import apply_edit, apply_edits
+from ridge_tally.editing.design import design_for
 from ridge_tally.services import jobs
 from ridge_tally.services.taken_in import take_in_weather
 from ridge_tally.services.workspace import Workspace
@@ -112,12 +113,13 @@ def test_a_job_without_its_file_falls_back_and_says_so(workspace, tmp_path) -> N
     assert report.stand_in
     assert any("is not kept here: choose it again" in d for d in report.caveats)
     assert any(
-        "not kept here" in d for d in year_report(elsewhere.desk, job, option_a(job)).caveats
+        "not kept here" in d
+        for d in year_report(elsewhere.desk, design_for(job, option_a(job))).caveats
     )
     # Chosen again it is there at once, in the year too.
     take_in_weather(elsewhere, job, CAROLINA, "carolina.csv")
     assert not weather_report(elsewhere.desk, job).stand_in
-    assert not year_report(elsewhere.desk, job, option_a(job)).stand_in_weather
+    assert not year_report(elsewhere.desk, design_for(job, option_a(job))).stand_in_weather
 
 
 def test_a_job_travels_with_its_weather(workspace, tmp_path) -> None:
@@ -179,21 +181,23 @@ def test_a_document_with_months_that_cannot_be_is_refused() -> None:
 def test_dirt_and_snow_take_their_months_and_a_brush_gives_snow_back(workspace) -> None:
     clean = apply_edit(SAMPLE, SetMonthly(Monthly.SOILING, None, "0 %"), SHELF)
     dirty = apply_edit(SAMPLE, SetMonthly(Monthly.SOILING, None, "10"), SHELF)
-    whole, less = (year_report(workspace.desk, j, option_a(j)).energy_kwh for j in (clean, dirty))
+    whole, less = (
+        year_report(workspace.desk, design_for(j, option_a(j))).energy_kwh for j in (clean, dirty)
+    )
     # Ten per cent of the light is nearly ten of the energy, but for what was clipped anyway.
     assert 0.90 < less / whole < 0.96
     snowy = apply_edits(
         SAMPLE, [SetMonthly(Monthly.SNOWFALL, m, "60 cm") for m in (0, 1, 11)], SHELF
     )
-    report = shade_report(workspace.desk, snowy, option_a(snowy))
+    report = shade_report(workspace.desk, design_for(snowy, option_a(snowy)))
     assert sum(report.monthly_snow_kwh) > 500
     assert report.monthly_snow_kwh[6] == 0
     option = option_a(snowy)
     brushed = replace(option, arrays=tuple(replace(a, brushed=True) for a in option.arrays))
-    assert sum(shade_report(workspace.desk, snowy, brushed).monthly_snow_kwh) == 0
+    assert sum(shade_report(workspace.desk, design_for(snowy, brushed)).monthly_snow_kwh) == 0
     assert (
-        year_report(workspace.desk, snowy, option).energy_kwh
-        < year_report(workspace.desk, snowy, brushed).energy_kwh
+        year_report(workspace.desk, design_for(snowy, option)).energy_kwh
+        < year_report(workspace.desk, design_for(snowy, brushed)).energy_kwh
     )
 
 
@@ -207,8 +211,10 @@ def test_snow_on_the_ground_throws_light_back_until_somebody_types_it(workspace)
 
 def test_shade_lowers_the_year_and_a_felled_tree_raises_it(workspace) -> None:
     without = replace(FULL, survey=replace(FULL.survey, shade_sources=(), horizon=()))
-    shaded, free = (year_report(workspace.desk, j, option_a(j)).energy_kwh for j in (FULL, without))
-    report = shade_report(workspace.desk, FULL, option_a(FULL))
+    shaded, free = (
+        year_report(workspace.desk, design_for(j, option_a(j))).energy_kwh for j in (FULL, without)
+    )
+    report = shade_report(workspace.desk, design_for(FULL, option_a(FULL)))
     lost = 1 - shaded / free
     # The trees' share of the light and what it costs besides to get it unevenly, softened by
     # what would have been clipped anyway.
@@ -216,13 +222,13 @@ def test_shade_lowers_the_year_and_a_felled_tree_raises_it(workspace) -> None:
 
 
 def test_the_darkest_cells_leave_less_than_the_mean_but_not_much_here(workspace) -> None:
-    year = year_report(workspace.desk, FULL, option_a(FULL)).energy_kwh
-    least = shade_band(workspace.desk, FULL, option_a(FULL)).energy_least_kwh
+    year = year_report(workspace.desk, design_for(FULL, option_a(FULL))).energy_kwh
+    least = shade_band(workspace.desk, design_for(FULL, option_a(FULL))).energy_least_kwh
     assert 0.97 * year < least < year
 
 
 def test_each_substring_has_its_own_light(workspace) -> None:
-    sky, (array,) = array_lights(workspace.desk, FULL, option_a(FULL))
+    sky, (array,) = array_lights(workspace.desk, design_for(FULL, option_a(FULL)))
     beside = next(x for m, x in zip(array.modules, array.lights, strict=True) if m.id == "south-26")
     assert beside.reach.shape == (3, int(sky.hours.up.sum()))
     means = beside.reach.mean(axis=1)

@@ -20,6 +20,7 @@ from ridge_tally.core.sky.stand_in_year import stand_in_year
 from ridge_tally.core.sky.sun import Location, sun_path
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulation.year import hourly_year
 from ridge_tally.simulators.weather_service import normals_at
@@ -52,7 +53,7 @@ def test_bins_give_a_plane_what_hour_by_hour_gives(
 
 
 def test_the_map_marks_the_site_s_planes_and_its_best(workspace: Workspace) -> None:
-    found = angle_map(workspace.desk, SAMPLE, option_a(SAMPLE))
+    found = angle_map(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)))
     values = np.array(found.kwh_per_m2)
     assert values.shape == (19, 37)
     assert values.max() == pytest.approx(found.best_kwh_per_m2)
@@ -64,9 +65,13 @@ def test_the_map_marks_the_site_s_planes_and_its_best(workspace: Workspace) -> N
     (plane,) = found.planes
     assert plane.modules == 28
     assert plane.loss_frac == pytest.approx(1 - plane.kwh_per_m2 / found.best_kwh_per_m2)
-    winter = angle_map(workspace.desk, SAMPLE, option_a(SAMPLE), Weighing(Season.WINTER))
+    winter = angle_map(
+        workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), Weighing(Season.WINTER)
+    )
     assert winter.best_tilt_deg > found.best_tilt_deg + 10
-    mornings = angle_map(workspace.desk, SAMPLE, option_a(SAMPLE), Weighing(Season.MORNINGS))
+    mornings = angle_map(
+        workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), Weighing(Season.MORNINGS)
+    )
     assert mornings.best_azimuth_deg < 150
 
 
@@ -99,7 +104,7 @@ def replace_weather(wind: np.ndarray) -> WeatherYear:
 
 
 def test_where_nothing_clips_all_to_the_equator_is_best_by_the_year(workspace: Workspace) -> None:
-    study = split_study(workspace.desk, SAMPLE, option_a(SAMPLE), 30.0, 0.9)
+    study = split_study(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), 30.0, 0.9)
     assert study.points[0].clipped_kwh == 0.0
     assert study.best_year_deg == 0.0
     energies = [p.year_kwh for p in study.points]
@@ -108,7 +113,7 @@ def test_where_nothing_clips_all_to_the_equator_is_best_by_the_year(workspace: W
 
 
 def test_a_shallow_roof_that_clips_a_little_still_faces_the_equator(workspace: Workspace) -> None:
-    study = split_study(workspace.desk, SAMPLE, option_a(SAMPLE), 15.0, 1.3)
+    study = split_study(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), 15.0, 1.3)
     assert 0 < study.points[0].clipped_frac < 0.05
     assert study.best_year_deg == 0.0
 
@@ -127,7 +132,7 @@ def test_a_steep_overloaded_array_gains_by_half_a_split(
         wind_m_per_s=np.full(8760, 2.0),
     )  # fmt: skip
     monkeypatch.setattr(angles, "_sky", lambda *_: (clear, sun))
-    study = split_study(workspace.desk, SAMPLE, option_a(SAMPLE), 40.0, 2.0)
+    study = split_study(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), 40.0, 2.0)
     assert 40 <= study.best_year_deg <= 60
     best = max(p.year_kwh for p in study.points)
     assert 1.003 < best / study.points[0].year_kwh < 1.03
@@ -135,7 +140,7 @@ def test_a_steep_overloaded_array_gains_by_half_a_split(
 
 
 def test_so_many_more_east_and_west_equal_the_equator(workspace: Workspace) -> None:
-    study = split_study(workspace.desk, SAMPLE, option_a(SAMPLE))
+    study = split_study(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)))
     assert study.east_west_more is not None
     assert 0 < study.east_west_more < 28
     # 11.34 kW and as many more are past the maker's 11.4 kW.
@@ -150,8 +155,11 @@ def test_so_many_more_east_and_west_equal_the_equator(workspace: Workspace) -> N
 def test_in_the_south_the_equator_is_north(workspace: Workspace) -> None:
     site = replace(SAMPLE.site, latitude_deg=-36.2)
     job = replace(SAMPLE, site=site)
-    assert angle_map(workspace.desk, job, option_a(job)).best_azimuth_deg in (0.0, 360.0)
-    study = split_study(workspace.desk, job, option_a(job), 30.0, 0.9)
+    assert angle_map(workspace.desk, design_for(job, option_a(job))).best_azimuth_deg in (
+        0.0,
+        360.0,
+    )
+    study = split_study(workspace.desk, design_for(job, option_a(job)), 30.0, 0.9)
     assert study.best_year_deg == 0.0
     assert WHOLE_YEAR.title == "the year"
 
@@ -165,8 +173,8 @@ def test_a_study_s_year_is_the_simulated_one_of_the_same_array(workspace: Worksp
     job = replace(SAMPLE, survey=replace(bare, planes=(plane,)))
     job = apply_edit(job, SetMonthly(Monthly.SOILING, None, "6"), SHELF)
     job = apply_edit(job, SetMonthly(Monthly.SNOWFALL, 0, "40"), SHELF)
-    year = hourly_year(workspace.desk, job, option_a(job))
-    study = split_study(workspace.desk, job, option_a(job))
+    year = hourly_year(workspace.desk, design_for(job, option_a(job)))
+    study = split_study(workspace.desk, design_for(job, option_a(job)))
     assert study.points[0].year_kwh == pytest.approx(year.energy_kwh, rel=5e-3)
     assert study.points[0].clipped_kwh == pytest.approx(year.clipped_kwh, rel=0.03)
 
@@ -175,8 +183,10 @@ def test_dirt_is_in_the_studies_of_planes(workspace: Workspace) -> None:
     clean, dirty = (
         split_study(
             workspace.desk,
-            apply_edit(SAMPLE, SetMonthly(Monthly.SOILING, None, percent), SHELF),
-            option_a(SAMPLE),
+            design_for(
+                apply_edit(SAMPLE, SetMonthly(Monthly.SOILING, None, percent), SHELF),
+                option_a(SAMPLE),
+            ),
             30.0,
             0.8,
         )

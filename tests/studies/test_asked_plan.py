@@ -23,7 +23,7 @@ TWICE = with_inverter(
 
 
 def told(typed: str, job: Job = TWICE) -> str:
-    return plan_verdict(job, option_a(job), typed).told
+    return plan_verdict(design_for(job, option_a(job)), typed).told
 
 
 @pytest.mark.parametrize(

@@ -12,6 +12,7 @@ from ridge_tally.core.job.bench import BenchTerm
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.loading.bench import ClearBench, SetBench, TypedTerm, UsePowerFile
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.services.taken_in import take_in_power
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.studies.loading.bench import bench_view, solar_noon_h
@@ -33,7 +34,7 @@ def set_bench(job: Job, *terms: TypedTerm, limit: str = "", daylight: bool = Fal
 
 def test_a_day_is_taken_in_and_made_the_whole_array(workspace: Workspace) -> None:
     job = on_bench(workspace, power_csv())
-    report = bench_view(workspace.desk, job, option_a(job)).report
+    report = bench_view(workspace.desk, design_for(job, option_a(job))).report
     assert report is not None
     assert report.bench.file.day == date(2025, 4, 18)
     # The sample's 28 modules of 405 W.
@@ -54,7 +55,9 @@ def test_solar_noon_is_where_equation_of_time_and_longitude_put_it() -> None:
 def test_half_each_way_is_symmetric_about_noon_and_a_limit_cuts_it(workspace: Workspace) -> None:
     job = on_bench(workspace, power_csv(noon_h=10.5))
     halves = (TypedTerm("5 kW", mirrored=False), TypedTerm("5000", mirrored=True))
-    report = bench_view(workspace.desk, set_bench(job, *halves, limit="5"), option_a(job)).report
+    report = bench_view(
+        workspace.desk, design_for(set_bench(job, *halves, limit="5"), option_a(job))
+    ).report
     assert report is not None
     mirrored = report.whole_kw[::-1]
     # Noon lies 1.7 minutes after twelve: a fraction of a step of five minutes.
@@ -67,7 +70,7 @@ def test_half_each_way_is_symmetric_about_noon_and_a_limit_cuts_it(workspace: Wo
 def test_a_clock_on_daylight_time_is_put_back(workspace: Workspace) -> None:
     job = on_bench(workspace, power_csv(noon_h=13.0))
     summer = set_bench(job, TypedTerm("4000", mirrored=False), daylight=True)
-    report = bench_view(workspace.desk, summer, option_a(job)).report
+    report = bench_view(workspace.desk, design_for(summer, option_a(job))).report
     assert report is not None
     assert report.whole_kw.index(max(report.whole_kw)) * 5 / 60 == pytest.approx(12.0, abs=0.1)
     assert not any("clock is another" in d for d in report.caveats)
@@ -80,7 +83,7 @@ def test_a_cut_off_top_and_passing_clouds_are_told(workspace: Workspace) -> None
         *(f"{r.split(',')[0]},{min(250.0, float(r.split(',')[1]))}" for r in rows[1:]),
     ]
     job = on_bench(workspace, "\n".join(capped).encode())
-    report = bench_view(workspace.desk, job, option_a(job)).report
+    report = bench_view(workspace.desk, design_for(job, option_a(job))).report
     assert report is not None
     assert report.days[0].limited
     assert any("held the module back" in d for d in report.caveats)
@@ -89,12 +92,12 @@ def test_a_cut_off_top_and_passing_clouds_are_told(workspace: Workspace) -> None
 def test_an_empty_bench_says_how_to_fill_it_and_a_lost_file_to_choose_it_again(
     workspace: Workspace, tmp_path: Path
 ) -> None:
-    view = bench_view(workspace.desk, SAMPLE, option_a(SAMPLE))
+    view = bench_view(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)))
     assert (view.report, view.problem) == (None, "")
     assert any("never pull its connectors under load" in s for s in view.freeing)
     job = on_bench(workspace, power_csv())
     elsewhere = workspace_in(tmp_path / "elsewhere")
-    assert "choose it again" in bench_view(elsewhere.desk, job, option_a(job)).problem
+    assert "choose it again" in bench_view(elsewhere.desk, design_for(job, option_a(job))).problem
     assert apply_edit(job, ClearBench(), SHELF).bench is None
 
 

@@ -22,7 +22,7 @@ from ridge_tally.core.survey.scene import FaceKind, scene_of
 from ridge_tally.core.working import Verdict
 from ridge_tally.demo.kiln_yard import YARD, kiln_yard
 from ridge_tally.editing.apply import apply_edit, apply_edits
-from ridge_tally.editing.design import design_for
+from ridge_tally.editing.design import design_for, design_in
 from ridge_tally.formats.job_file import read_job, write_job
 from ridge_tally.rules.report import all_checks
 from ridge_tally.simulation.weather import weather_of
@@ -64,7 +64,7 @@ RIBBED = carport(
 
 
 def seats(job: Job) -> SeatReport:
-    return seat_report(job, option_of(job, A), PORT)
+    return seat_report(design_in(job, A), PORT)
 
 
 def on_port(option: Option):
@@ -102,7 +102,7 @@ def test_six_modules_are_set_on_the_ribs_strung_and_make_their_year(tmp_path: Pa
     # common practice, no source).
     workspace = workspace_in(tmp_path)
     level = float(weather_of(workspace.desk, job).ghi_w_per_m2.sum()) / 1000
-    year = hourly_year(workspace.desk, job, option)
+    year = hourly_year(workspace.desk, design_for(job, option))
     assert year.energy_kwh == pytest.approx(6 * 0.45 * level * 0.86, rel=0.1)
 
 
@@ -121,7 +121,7 @@ def test_rows_catch_a_purlin_and_never_leave_the_roof() -> None:
     job = carport("membrane", purlin_spacing="1.2 m", first_purlin="0.3 m")
     moved = apply_edit(job, SetOnLines(A, PORT), SHELF)
     assert seats(moved).held >= seats(job).held
-    checks = all_checks(design_for(moved, option_of(moved, A)))
+    checks = all_checks(design_in(moved, A))
     roof = next(c for c in checks if c.rule_id == "array.on-roof" and c.subject == "Carport 1")
     assert roof.verdict is Verdict.KEPT
 
@@ -139,7 +139,7 @@ def test_rows_on_legs_of_a_flat_roof_are_spaced_by_the_shortest_day() -> None:
     legs = apply_edit(RIBBED, SetArrayField(A, PORT, ArrayField.LEG_TILT, "15"), SHELF)
 
     def apart(job: Job) -> list[Verdict]:
-        found = all_checks(design_for(job, option_of(job, A)))
+        found = all_checks(design_in(job, A))
         return [
             c.verdict
             for c in found

@@ -13,6 +13,7 @@ from ridge_tally.core.job.edits.brief.needs import SetGrowth
 from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics
 from ridge_tally.demo.lagoon_road import lagoon_road
 from ridge_tally.editing.apply import apply_edit, apply_edits
+from ridge_tally.editing.design import design_for
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulation.remembered import Remembered
 from ridge_tally.simulation.year import hourly_year
@@ -32,7 +33,7 @@ def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
 
 @pytest.fixture(scope="module")
 def lagoon(workspace: Workspace) -> Comparison:
-    *_, whole = comparison(workspace.desk, LAGOON, option_a(LAGOON))
+    *_, whole = comparison(workspace.desk, design_for(LAGOON, option_a(LAGOON)))
     return whole
 
 
@@ -45,9 +46,9 @@ def test_lagoon_road_in_its_three_ways_and_one_more(
         way = ways[option.electronics.architecture]
         assert way.from_option == option.id
         assert way.energy_kwh == pytest.approx(
-            hourly_year(workspace.desk, LAGOON, option).energy_kwh
+            hourly_year(workspace.desk, design_for(LAGOON, option)).energy_kwh
         )
-        assert way.cents == bill_of(LAGOON, option).cents
+        assert way.cents == bill_of(design_for(LAGOON, option)).cents
     assert all(len(w.points) == len(lagoon.titles) for w in lagoon.ways)
 
 
@@ -81,7 +82,7 @@ def test_without_a_tariff_the_most_energy_is_named_and_what_is_missing(
     workspace: Workspace,
 ) -> None:
     job = replace(LAGOON, brief=replace(LAGOON.brief, grid=None))
-    *_, whole = comparison(workspace.desk, job, option_a(job))
+    *_, whole = comparison(workspace.desk, design_for(job, option_a(job)))
     most = max((w for w in whole.ways if w.legal), key=lambda w: w.energy_kwh or 0)
     assert whole.chosen is most.architecture
     assert "a tariff in the Brief is missing" in whole.why[0]
@@ -90,10 +91,10 @@ def test_without_a_tariff_the_most_energy_is_named_and_what_is_missing(
 def test_unknown_prices_are_named_and_nothing_is_made_of_them() -> None:
     modules = tuple(replace(m, price_cents=None) for m in FULL.equipment.modules)
     job = replace(FULL, equipment=replace(FULL.equipment, modules=modules))
-    bill = bill_of(job, option_a(job))
+    bill = bill_of(design_for(job, option_a(job)))
     assert (bill.cents, bill.unknown) == (None, (modules[0].name,))
     # By hand: 28 modules at 126 and 14.60 of freight, an inverter at 1 300.
-    whole = bill_of(FULL, option_a(FULL))
+    whole = bill_of(design_for(FULL, option_a(FULL)))
     assert whole.cents == 28 * (12600 + 1460) + 130000
 
 
@@ -103,19 +104,20 @@ def test_growth_fills_bays_left_free_and_checks_every_limit_with_them(
     ids = present_ids(option_a(SAMPLE))
     bays = apply_edit(SAMPLE, ToggleModules("a", ids[:4]), SHELF)
     assert (
-        grown(workspace.desk, bays, option_a(bays)) == "4 more in bays left free: every limit kept"
+        grown(workspace.desk, design_for(bays, option_a(bays)))
+        == "4 more in bays left free: every limit kept"
     )
     wish = apply_edit(SAMPLE, SetGrowth("4"), SHELF)
-    told = grown(workspace.desk, wish, option_a(wish))
+    told = grown(workspace.desk, design_for(wish, option_a(wish)))
     assert told.startswith("4 more, as wished: no legal plan holds")
     micro = apply_edit(bays, ChooseElectronics("a", Architecture.MICRO, "sample-micro-330"), SHELF)
-    assert grown(workspace.desk, micro, option_a(micro)).startswith(
+    assert grown(workspace.desk, design_for(micro, option_a(micro))).startswith(
         "4 more in bays left free: 4 units more, "
     )
 
 
 def test_growth_past_the_rebate_names_it_and_the_cheaper_way(workspace: Workspace) -> None:
-    told = grown(workspace.desk, LAGOON, option_a(LAGOON))
+    told = grown(workspace.desk, design_for(LAGOON, option_a(LAGOON)))
     # By hand: 21 x 405 W over 6 kW is 1.42, the scheme pays to 1.333.
     assert "Rebate DC:AC, rebate: 1.42 of 1.333" in told
     assert "today instead: +" in told
@@ -130,7 +132,7 @@ def test_pairings_clip_more_in_the_cold_than_in_the_heat_and_least_on_the_larges
     micros = tuple(m for m in SHELF.microinverters if m.id in few)
     small = replace(SHELF, microinverters=micros)
     desk = replace(workspace.desk, samples=small, own=Remembered(1))
-    *_, study = pairing_study(desk, SAMPLE, option_a(SAMPLE))
+    *_, study = pairing_study(desk, design_for(SAMPLE, option_a(SAMPLE)))
     by_id = {p.unit_id: p for p in study.pairings}
     assert set(by_id) == set(few)
     for pairing in study.pairings:
@@ -149,7 +151,7 @@ def test_pairings_clip_more_in_the_cold_than_in_the_heat_and_least_on_the_larges
 
 
 def test_every_module_of_the_shelf_is_laid_as_choosing_it_would(workspace: Workspace) -> None:
-    *_, whole = module_choice(workspace.desk, SAMPLE, option_a(SAMPLE))
+    *_, whole = module_choice(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)))
     assert len(whole.found) == whole.of == len(SHELF.modules)
     by_id = {m.module_id: m for m in whole.found}
     own = by_id["sample-405"]
@@ -168,9 +170,9 @@ def test_a_job_in_microinverters_names_them_in_routes_and_to_buy(workspace: Work
 
     micro = ChooseElectronics("a", Architecture.MICRO, "sample-micro-330")
     job = apply_edits(FULL, (micro,), SHELF)
-    report = target_report(workspace.desk, job, option_a(job))
+    report = target_report(workspace.desk, design_for(job, option_a(job)))
     assert report.routes[0].inverter == "28 × Sample microinverter 330 W"
     assert report.routes[0].p_ac_kw == pytest.approx(28 * 0.33)
     assert ("Sample microinverter 330 W", 28) in [
-        (b.name, b.needed) for b in to_buy(job, option_a(job))
+        (b.name, b.needed) for b in to_buy(design_for(job, option_a(job)))
     ]

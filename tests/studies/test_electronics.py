@@ -13,6 +13,7 @@ from ridge_tally.core.job.document import Job, Option, present_ids
 from ridge_tally.core.job.edits.array.modules import RemoveModules
 from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics, FitOptimizers
 from ridge_tally.core.job.edits.strings.threading import MoveString
+from ridge_tally.core.job.system import system_of
 from ridge_tally.core.strings.units import branches_of, trunk_rise_v, units_by_plane
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.editing.apply import apply_edit
@@ -73,7 +74,7 @@ def test_add_on_optimizers_never_lift_the_cold_voltage_rule() -> None:
     )
     helped = checks_of(job)["strings.cold-voltage", "string A"]
     assert (helped.value.value, helped.verdict) == (plain.value.value, plain.verdict)
-    assert option_report(job, option_a(job)).at_modules.count == 4
+    assert option_report(design_for(job, option_a(job))).at_modules.count == 4
     fewer = apply_edit(job, RemoveModules("a", IDS[:1]), SHELF)
     assert option_a(fewer).electronics.fitted == IDS[1:4]
 
@@ -175,12 +176,12 @@ def test_a_larger_module_on_a_smaller_unit_is_a_normal_pairing() -> None:
 
 
 def test_twin_units_stay_on_their_plane() -> None:
-    (units,) = units_by_plane(SAMPLE, option_a(SAMPLE), 2)
+    (units,) = units_by_plane(system_of(SAMPLE, option_a(SAMPLE)), 2)
     # The upper row is five and three modules with the chimney between, and the rows below it are
     # further off than leads reach: one of five and one of three stand alone, twenty go in pairs.
     assert [len(u) for u in units] == [2, 2, 1, 2, 1] + [2] * 10
     job = by(Architecture.MICRO, TWIN.id, SAMPLE)
-    report = option_report(job, option_a(job))
+    report = option_report(design_for(job, option_a(job)))
     assert (report.at_modules.count, report.p_ac_w) == (15, 15 * 700)
 
 
@@ -196,25 +197,25 @@ def test_the_year_of_a_way_is_the_one_it_was_compared_by(
 ) -> None:
     job = by(way, unit.id)
     option = option_a(job)
-    mine = hourly_year(workspace.desk, job, option).energy_kwh
+    mine = hourly_year(workspace.desk, design_for(job, option)).energy_kwh
     for base in (FULL, job):
-        compared = own_point_report(workspace.desk, base, option_a(base), ())
+        compared = own_point_report(workspace.desk, design_for(base, option_a(base)), ())
         told = {(w.way, w.unit): w.energy_kwh for w in compared.ways}
         assert told[as_way, unit.name] == pytest.approx(mine)
-        strung = hourly_year(workspace.desk, FULL, option_a(FULL)).energy_kwh
+        strung = hourly_year(workspace.desk, design_for(FULL, option_a(FULL))).energy_kwh
         assert told[Way.STRUNG, ""] == pytest.approx(strung)
-    report = year_report(workspace.desk, job, option)
+    report = year_report(workspace.desk, design_for(job, option))
     assert report.faults == ()
-    assert tracker_losses(workspace.desk, job, option) == ()
+    assert tracker_losses(workspace.desk, design_for(job, option)) == ()
     assert report.limit_kw == pytest.approx(28 * 0.33 if way is Architecture.MICRO else 7.6)
 
 
 def test_microinverters_need_no_string(workspace: Workspace) -> None:
     two = apply_edit(by(Architecture.MICRO, MICRO.id), RemoveModules("a", IDS[2:]), SHELF)
     option: Option = option_a(two)
-    report = year_report(workspace.desk, two, option)
+    report = year_report(workspace.desk, design_for(two, option))
     assert report.energy_kwh > 500
-    assert option_report(two, option).modules_strung == 2
+    assert option_report(design_for(two, option)).modules_strung == 2
 
 
 @pytest.mark.parametrize(

@@ -47,7 +47,7 @@ from ridge_tally.core.working import Verdict
 from ridge_tally.demo.kiln_yard import YARD, kiln_yard
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.array.tilt_positions import stances_of
-from ridge_tally.editing.design import design_for
+from ridge_tally.editing.design import design_for, design_in
 from ridge_tally.formats.job_file import read_job, write_job
 from ridge_tally.rules.report import all_checks
 from ridge_tally.services.workspace import Workspace
@@ -55,7 +55,7 @@ from ridge_tally.simulation.year import hourly_year
 from ridge_tally.studies.array.ground_layout import GroundLayout, ground_layout
 from ridge_tally.studies.array.rows_light import RowsLight, rows_light
 from ridge_tally.studies.array.seasonal_tilt import SeasonalTilt, calendar_of, seasonal_tilt
-from ridge_tally.studies.array.trenches import trench_of
+from ridge_tally.studies.array.trenches import Trench, trench_of
 from ridge_tally.studies.sun.shade import shade_report
 
 A = OptionId("a")
@@ -69,21 +69,22 @@ def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
 
 @pytest.fixture(scope="module")
 def seasons(workspace: Workspace) -> SeasonalTilt:
-    return seasonal_tilt(workspace.desk, KILN, KILN.options[0], YARD)
+    return seasonal_tilt(workspace.desk, design_for(KILN, KILN.options[0]), YARD)
 
 
 def layout(job: Job = KILN) -> GroundLayout:
-    found = ground_layout(design_for(job, option_of(job, A)), plane_of(job, YARD))
+    design = design_in(job, A)
+    found = ground_layout(design, design.on(YARD))
     assert found is not None
     return found
 
 
 def light(workspace: Workspace, job: Job = KILN, loss: float | None = None) -> RowsLight:
-    return rows_light(workspace.desk, job, option_of(job, A), YARD, loss)
+    return rows_light(workspace.desk, design_in(job, A), YARD, loss)
 
 
 def verdicts(job: Job) -> dict[str, Verdict]:
-    checks = all_checks(design_for(job, option_of(job, A)))
+    checks = all_checks(design_in(job, A))
     return {
         c.rule_id: c.verdict
         for c in checks
@@ -131,10 +132,10 @@ def test_rows_near_each_other_cost_what_rays_from_these_modules_say(workspace: W
     # Rays add the sky light that rows hide, and leave out the ends the sun reaches past.
     assert told.loss_frac < told.cast_frac < 3 * told.loss_frac
     assert verdicts(close)["array.row-spacing"] is Verdict.BROKEN
-    less = hourly_year(workspace.desk, close, option_of(close, A)).energy_kwh / len(
+    less = hourly_year(workspace.desk, design_in(close, A)).energy_kwh / len(
         present_ids(option_of(close, A))
     )
-    free = hourly_year(workspace.desk, KILN, KILN.options[0]).energy_kwh / 24
+    free = hourly_year(workspace.desk, design_for(KILN, KILN.options[0])).energy_kwh / 24
     assert less < 0.97 * free
 
 
@@ -171,10 +172,10 @@ def test_a_job_in_feet_is_told_in_feet() -> None:
     told = layout(feet)
     # By hand, to the eighth of an inch: 2.094 m are 82.44 in, and 82.44 sin 50° = 63.15 in.
     assert told.spacing_sum.startswith("H = 6' 10 1/2\" · sin 50° = 5' 3 1/8\"")
-    for words in (told.spacing_sum, told.on_sheet, calendar_of(feet, option_of(feet, A), YARD)):
+    for words in (told.spacing_sum, told.on_sheet, calendar_of(design_in(feet, A), YARD)):
         assert " m;" not in words
         assert " m " not in words
-    assert "Back legs 4' 1" in calendar_of(feet, option_of(feet, A), YARD)
+    assert "Back legs 4' 1" in calendar_of(design_in(feet, A), YARD)
 
 
 def test_snow_and_the_lot_line_are_held() -> None:
@@ -211,11 +212,15 @@ def test_ground_steeper_than_its_tables_is_told() -> None:
     assert any("more than the tables' 10°" in sentence for sentence in layout(steep).told)
 
 
+def trench_in(job: Job, plane_id: PlaneId = YARD) -> Trench | None:
+    return trench_of(job.survey.service, design_in(job, A).on(plane_id))
+
+
 def test_the_trench_turns_where_it_is_told_to() -> None:
-    straight = trench_of(KILN, option_of(KILN, A), plane_of(KILN, YARD))
+    straight = trench_in(KILN)
     assert straight is not None
     bent = apply_edit(KILN, SetTrenchRoute(YARD, (SitePoint(0.0, 12.0),)), SHELF)
-    longer = trench_of(bent, option_of(bent, A), plane_of(bent, YARD))
+    longer = trench_in(bent)
     assert longer is not None
     # By hand, the last leg: from (0, 12) to the panel at (-7.6, 2.4) are 12.24 m.
     assert longer.length_m > max(straight.length_m, 12.24)
@@ -224,12 +229,12 @@ def test_the_trench_turns_where_it_is_told_to() -> None:
     leg = math.hypot(first.east_m - 0.0, first.north_m - 12.0)
     assert longer.length_m == pytest.approx(leg + 12.244, abs=1e-3)
     bare = replace(KILN, options=tuple(replace(o, arrays=()) for o in KILN.options))
-    from_area = trench_of(bare, option_of(bare, A), plane_of(bare, YARD))
+    from_area = trench_in(bare)
     assert from_area is not None
     corners = to_site(plane_of(KILN, YARD), corners_m(plane_of(KILN, YARD)))[:, :2]
     begin = from_area.points[0]
     assert np.hypot(*(corners - [begin.east_m, begin.north_m]).T).min() < 1e-9
-    assert trench_of(KILN, option_of(KILN, A), plane_of(KILN, PlaneId("shed"))) is None
+    assert trench_in(KILN, PlaneId("shed")) is None
 
 
 def test_the_seasons_are_worth_what_their_days_and_tilts_say(seasons: SeasonalTilt) -> None:
@@ -248,7 +253,7 @@ def test_the_seasons_are_worth_what_their_days_and_tilts_say(seasons: SeasonalTi
 
 
 def year_kwh(workspace: Workspace, job: Job) -> float:
-    return hourly_year(workspace.desk, job, option_of(job, A)).energy_kwh
+    return hourly_year(workspace.desk, design_in(job, A)).energy_kwh
 
 
 def taken(*positions: tuple[int, float], job: Job = KILN) -> Job:
@@ -268,7 +273,7 @@ def test_seasons_taken_move_the_year_by_what_the_study_says(
         job = apply_edit(KILN, SetSeasons(A, YARD, plan.positions), SHELF)
         gain = year_kwh(workspace, job) - year_kwh(workspace, stays)
         assert gain == pytest.approx(plan.over_best_kwh, rel=0.06)
-        again = seasonal_tilt(workspace.desk, job, option_of(job, A), YARD)
+        again = seasonal_tilt(workspace.desk, design_in(job, A), YARD)
         assert again.now.energy_kwh == pytest.approx(plan.energy_kwh, rel=1e-3)
         assert read_job(write_job(job)) == job
 
@@ -288,11 +293,13 @@ def test_each_tilt_gives_on_its_own_days_what_it_gives_all_year_on_them(
     workspace: Workspace,
 ) -> None:
     job = taken((100, 20.0), (260, 55.0))
-    ways = stances_of(job, option_of(job, A))
+    ways = stances_of(design_in(job, A))
     assert [int((ways.by_day == n).sum()) for n in range(2)] == [160, 205]
-    daily = hourly_year(workspace.desk, job, option_of(job, A)).ac_w.reshape(365, 24).sum(axis=1)
+    daily = hourly_year(workspace.desk, design_in(job, A)).ac_w.reshape(365, 24).sum(axis=1)
     for number, stance in enumerate(ways.options):
-        alone = hourly_year(workspace.desk, job, stance).ac_w.reshape(365, 24).sum(axis=1)
+        alone = (
+            hourly_year(workspace.desk, design_for(job, stance)).ac_w.reshape(365, 24).sum(axis=1)
+        )
         mine = ways.by_day == number
         assert daily[mine] == pytest.approx(alone[mine], rel=1e-6, abs=0.1)
 
@@ -302,7 +309,7 @@ def test_two_tilts_alike_are_one_tilt(workspace: Workspace) -> None:
     assert year_kwh(workspace, taken((80, 30.0), (260, 30.0))) == once
     nearly = taken((80, 30.0 - 1e-7), (260, 30.0))
     assert year_kwh(workspace, nearly) == pytest.approx(once, rel=1e-7)
-    both = (shade_report(workspace.desk, j, option_of(j, A)) for j in (nearly, KILN))
+    both = (shade_report(workspace.desk, design_in(j, A)) for j in (nearly, KILN))
     free, lost = zip(*((s.monthly_free_kwh, s.monthly_lost_kwh) for s in both), strict=True)
     assert free[0] == pytest.approx(free[1])
     assert lost[0] == pytest.approx(lost[1])
@@ -349,14 +356,14 @@ def test_a_day_and_a_tilt_of_the_year_are_typed() -> None:
 
 def test_the_calendar_repeats_each_change_yearly(seasons: SeasonalTilt) -> None:
     job = apply_edit(KILN, SetSeasons(A, YARD, seasons.plans[1].positions), SHELF)
-    text = calendar_of(job, option_of(job, A), YARD)
+    text = calendar_of(design_in(job, A), YARD)
     lines = text.split("\r\n")
     assert lines[0] == "BEGIN:VCALENDAR"
     assert text.endswith("END:VCALENDAR\r\n")
     assert lines.count("RRULE:FREQ=YEARLY") == text.count("BEGIN:VEVENT") == 2
     assert max(len(line.encode()) for line in lines) <= 75
     with pytest.raises(MissingDatum, match="Yard has no change of tilt"):
-        calendar_of(KILN, KILN.options[0], YARD)
+        calendar_of(design_for(KILN, KILN.options[0]), YARD)
 
 
 def test_the_sheet_tells_posts_bays_and_seasons() -> None:

@@ -32,6 +32,7 @@ from ridge_tally.core.job.household import DayShape
 from ridge_tally.core.sky.weather_year import hour_middles, hour_of, month_of
 from ridge_tally.demo.lagoon_road import lagoon_road
 from ridge_tally.editing.apply import apply_edit, apply_edits
+from ridge_tally.editing.design import design_for
 from ridge_tally.services import jobs
 from ridge_tally.services.taken_in import take_in_load
 from ridge_tally.services.workspace import Workspace
@@ -54,7 +55,7 @@ def stored(job: Job, coupling: Coupling, usable: str = "10", price: str = "") ->
 
 
 def of(workspace: Workspace, job: Job) -> HouseReport:
-    return house_report(workspace.desk, job, option_a(job))
+    return house_report(workspace.desk, design_for(job, option_a(job)))
 
 
 def test_a_house_is_its_bills_and_its_car_and_every_kilowatt_hour_is_somewhere(
@@ -69,7 +70,7 @@ def test_a_house_is_its_bills_and_its_car_and_every_kilowatt_hour_is_somewhere(
     assert alone.load_kwh == pytest.approx(load.power_w.sum() / 1000, abs=10)
     assert alone.own_use_kwh + alone.bought_kwh == pytest.approx(alone.load_kwh)
     assert alone.own_use_kwh + alone.sent_kwh + alone.held_kwh == pytest.approx(alone.made_kwh)
-    year = hourly_year(workspace.desk, FULL, option_a(FULL))
+    year = hourly_year(workspace.desk, design_for(FULL, option_a(FULL)))
     assert alone.made_kwh == pytest.approx(np.maximum(year.before_export_w, 0).sum() / 1000)
     assert sum(m.load_kwh for m in report.months) == pytest.approx(alone.load_kwh)
     # By hand, net metering: what is made is worth the next kWh bought, 15.8 cents in this tariff.
@@ -100,8 +101,10 @@ def test_conversions_by_hand() -> None:
     # Best efficiency of the sample's inverter, charger 0.97, cells 0.97, battery's inverter 0.96.
     option = option_a(FULL)
     best = max(p.efficiency_frac for p in FULL.equipment.inverters[0].efficiency)
-    assert conversions(FULL, option, Coupling.DC).kept_frac == pytest.approx(best * 0.97 * 0.97)
-    beside = conversions(FULL, option, Coupling.AC)
+    assert conversions(design_for(FULL, option), Coupling.DC).kept_frac == pytest.approx(
+        best * 0.97 * 0.97
+    )
+    beside = conversions(design_for(FULL, option), Coupling.AC)
     assert beside.kept_frac == pytest.approx(best * 0.97 * 0.97 * 0.96)
     # What is stored of AC and comes back: the array's inverter is behind it already.
     assert beside.kept.in_frac * beside.kept.out_frac == pytest.approx(0.97 * 0.97 * 0.96)
@@ -118,7 +121,7 @@ def test_only_dc_takes_what_is_clipped_and_the_sweep_tells_from_where_it_pays(
     assert with_ac.from_clipped_kwh == 0
     # The sizes of inverter come first in a sweep; the counts of modules are not waited for.
     for job, gains in ((dc, True), (ac, False)):
-        steps = loading_sweep(workspace.desk, job, option_a(job))
+        steps = loading_sweep(workspace.desk, design_for(job, option_a(job)))
         sizes = next(r for r in steps if len(r.schools) == 5).by_size
         more = {p.ratio: (p.with_battery_kwh or 0) - (p.energy_kwh or 0) for p in sizes}
         assert more[0.8] < 0
@@ -216,7 +219,9 @@ def test_without_any_use_it_says_where_to_type_one(workspace: Workspace) -> None
         of(workspace, bare)
     # The sweep goes on without: what the house takes is then not told.
     first = next(
-        r for r in loading_sweep(workspace.desk, bare, option_a(bare)) if len(r.by_size) > 2
+        r
+        for r in loading_sweep(workspace.desk, design_for(bare, option_a(bare)))
+        if len(r.by_size) > 2
     )
     assert {p.own_use_kwh for p in first.by_size} == {None}
     assert {p.held_kwh for p in first.by_size} == {0.0}

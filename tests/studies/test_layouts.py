@@ -19,6 +19,7 @@ from ridge_tally.core.job.edits.survey.planes import PlaneField, SetPlaneField
 from ridge_tally.demo.blank_job import blank_job
 from ridge_tally.demo.lagoon_road import FRONT, lagoon_road
 from ridge_tally.editing.apply import apply_edit, apply_edits
+from ridge_tally.editing.design import design_for
 from ridge_tally.services.runs import Runs
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.studies.array.layouts import alternatives, exactly, prove, squeezed
@@ -38,7 +39,7 @@ def laid(job: Job, plane_id: str, layout) -> Job:
 
 
 def test_alternatives_rank_by_count_and_say_what_each_takes(workspace: Workspace) -> None:
-    found = alternatives(workspace.desk, SAMPLE, option_a(SAMPLE), "south")
+    found = alternatives(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south")
     assert [(a.ways, a.count, a.in_use) for a in found] == [
         (Ways.MIXED, 29, False),
         (Ways.PORTRAIT, 28, True),
@@ -53,16 +54,16 @@ def test_alternatives_rank_by_count_and_say_what_each_takes(workspace: Workspace
 
 
 def test_every_alternative_can_be_laid_and_is_then_the_one_in_use(workspace: Workspace) -> None:
-    for layout in alternatives(workspace.desk, LAGOON, option_a(LAGOON), FRONT):
+    for layout in alternatives(workspace.desk, design_for(LAGOON, option_a(LAGOON)), FRONT):
         job = laid(LAGOON, FRONT, layout)
-        assert option_report(job, option_a(job)).planes[0].misplaced == ()
-        now = alternatives(workspace.desk, job, option_a(job), FRONT)
+        assert option_report(design_for(job, option_a(job))).planes[0].misplaced == ()
+        now = alternatives(workspace.desk, design_for(job, option_a(job)), FRONT)
         assert [a.key for a in now if a.in_use] == [layout.key]
 
 
 def test_each_permitted_path_is_tried_and_named(workspace: Workspace) -> None:
     job = apply_edit(SAMPLE, ApplySetbackPack(("south",), "us-fire"), SHELF)
-    found = alternatives(workspace.desk, job, option_a(job), "south")
+    found = alternatives(workspace.desk, design_for(job, option_a(job)), "south")
     assert {a.path_name for a in found} >= {"left rake"}
     assert all(a.path_name in {"left rake", "right rake"} for a in found)
 
@@ -71,15 +72,15 @@ def test_a_plane_that_takes_nothing_or_is_not_closed_says_so(workspace: Workspac
     wide = SetPlaneField("south", PlaneField.SETBACK_EAVE, "20'")
     job = apply_edit(SAMPLE, wide, SHELF)
     with pytest.raises(BadGeometry, match=r"South roof: no module .* fits inside the free strips"):
-        alternatives(workspace.desk, job, option_a(job), "south")
+        alternatives(workspace.desk, design_for(job, option_a(job)), "south")
     blank = blank_job(SHELF, "x", SAMPLE.unit, EPOCH.date())
     plane = blank.survey.planes[0]
     with pytest.raises(MissingDatum):
-        alternatives(workspace.desk, blank, blank.options[0], plane.id)
+        alternatives(workspace.desk, design_for(blank, blank.options[0]), plane.id)
 
 
 def test_proofs_go_on_to_the_last_kind(workspace: Workspace) -> None:
-    steps = list(prove(workspace.desk, LAGOON, option_a(LAGOON), FRONT))
+    steps = list(prove(workspace.desk, design_for(LAGOON, option_a(LAGOON)), FRONT))
     assert steps[-1].proven == steps[-1].of
     assert [s.proven for s in steps] == sorted(s.proven for s in steps)
     aligned = {a.ways: a for a in steps[-1].alternatives if a.rule is RowRule.ALIGNED}
@@ -87,33 +88,33 @@ def test_proofs_go_on_to_the_last_kind(workspace: Workspace) -> None:
 
 
 def test_squeezing_holds_no_less_than_rows(workspace: Workspace) -> None:
-    found = squeezed(workspace.desk, SAMPLE, option_a(SAMPLE), "south")
+    found = squeezed(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south")
     assert 29 <= found.count <= found.at_most
     job = laid(SAMPLE, "south", found)
-    assert option_report(job, option_a(job)).planes[0].misplaced == ()
+    assert option_report(design_for(job, option_a(job))).planes[0].misplaced == ()
 
 
 @pytest.mark.parametrize("modules", [1, 13, 20, 28, 29])
 def test_exactly_so_many_are_laid_the_best_first(workspace: Workspace, modules: int) -> None:
-    found = exactly(workspace.desk, SAMPLE, option_a(SAMPLE), "south", modules, 0.02)
+    found = exactly(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south", modules, 0.02)
     assert {a.count for a in found} == {modules}
     job = laid(SAMPLE, "south", found[0])
-    assert option_report(job, option_a(job)).planes[0].misplaced == ()
+    assert option_report(design_for(job, option_a(job))).planes[0].misplaced == ()
 
 
 def test_twenty_kept_together_are_two_full_rows(workspace: Workspace) -> None:
-    best = exactly(workspace.desk, SAMPLE, option_a(SAMPLE), "south", 20, 0.02)[0]
+    best = exactly(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south", 20, 0.02)[0]
     assert (best.ways, best.rows) == (Ways.PORTRAIT, 2)
 
 
 def test_more_than_fit_is_refused_with_the_most(workspace: Workspace) -> None:
     with pytest.raises(OutOfRange, match=r"Modules wanted reads 40.*29"):
-        exactly(workspace.desk, SAMPLE, option_a(SAMPLE), "south", 40, 0.0)
+        exactly(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south", 40, 0.0)
 
 
 def test_why_not_one_more_is_answered_and_each_way_does_what_it_says(workspace: Workspace) -> None:
     for job, plane_id in ((SAMPLE, "south"), (LAGOON, FRONT)):
-        answer = one_more(workspace.desk, job, option_a(job), plane_id)
+        answer = one_more(workspace.desk, design_for(job, option_a(job)), plane_id)
         assert answer.holds == answer.fill_holds
         assert "short" in answer.told
         assert answer.ways_in
@@ -127,9 +128,9 @@ def test_why_not_one_more_is_answered_and_each_way_does_what_it_says(workspace: 
 
 def test_a_layout_with_room_left_is_told_to_fill_again(workspace: Workspace) -> None:
     gap = SetArrayField("a", "south", ArrayField.SHORTEST_RUN, "2")
-    few = exactly(workspace.desk, SAMPLE, option_a(SAMPLE), "south", 20, 0.02)[0]
+    few = exactly(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south", 20, 0.02)[0]
     job = apply_edit(laid(SAMPLE, "south", few), gap, SHELF)
-    answer = one_more(workspace.desk, job, option_a(job), "south")
+    answer = one_more(workspace.desk, design_for(job, option_a(job)), "south")
     assert answer.told == "A fill in portrait holds 28, this layout 20."
     assert any(w.told.startswith("Fill again in portrait") for w in answer.ways_in)
 
@@ -194,9 +195,13 @@ def test_newer_work_in_its_place_cancels_what_ran_and_failures_are_told() -> Non
 def test_the_best_so_many_keep_out_of_the_shade(workspace: Workspace) -> None:
     # One short of the fullest portrait layout: the module beside the chimney goes first.
     full = next(
-        a for a in alternatives(workspace.desk, SAMPLE, option_a(SAMPLE), "south") if a.ways == "P"
+        a
+        for a in alternatives(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south")
+        if a.ways == "P"
     )
-    found = exactly(workspace.desk, SAMPLE, option_a(SAMPLE), "south", full.count - 1, 0.0)
+    found = exactly(
+        workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south", full.count - 1, 0.0
+    )
     best = next(a for a in found if a.ways == "P")
     gone = {(p.x_m, p.y_m) for p in full.places} - {(p.x_m, p.y_m) for p in best.places}
     ((x_m, y_m),) = gone

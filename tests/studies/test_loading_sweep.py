@@ -16,6 +16,7 @@ from ridge_tally.core.sky.weather_year import hour_middles
 from ridge_tally.core.working import LimitKind
 from ridge_tally.demo.lagoon_road import lagoon_road
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulation.array_light import array_lights
 from ridge_tally.simulation.year import hourly_year
@@ -32,12 +33,12 @@ def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
 
 @pytest.fixture(scope="module")
 def sweep(workspace: Workspace) -> SweepReport:
-    *_, whole = loading_sweep(workspace.desk, FULL, option_a(FULL))
+    *_, whole = loading_sweep(workspace.desk, design_for(FULL, option_a(FULL)))
     return whole
 
 
 def light_of(workspace: Workspace, option: Option) -> dict[str, float]:
-    _, lights = array_lights(workspace.desk, FULL, option)
+    _, lights = array_lights(workspace.desk, design_for(FULL, option))
     return {
         m.id: float(lit.on_free.free_wh_per_m2.sum() - light.lost.sum())
         for lit in lights
@@ -53,10 +54,10 @@ def test_each_count_is_a_full_year_of_the_design_it_makes(
         job = FULL if point.edit is None else apply_edit(FULL, point.edit, SHELF)
         option = option_of(job, option_a(FULL).id)
         assert len(present_ids(option)) == point.modules
-        year = hourly_year(workspace.desk, job, option)
+        year = hourly_year(workspace.desk, design_for(job, option))
         assert year.energy_kwh == pytest.approx(point.energy_kwh)
         assert year.clipped_kwh == pytest.approx(point.clipped_kwh)
-        broken = {b.told for b in standing_of(job, option).broken.values()}
+        broken = {b.told for b in standing_of(design_for(job, option)).broken.values()}
         assert broken == {b.told for b in point.broken}
 
 
@@ -96,7 +97,7 @@ def test_an_inverter_of_the_same_size_gives_the_year_there_is(
 ) -> None:
     (now,) = [p for p in sweep.by_size if p.now]
     assert now.energy_kwh == pytest.approx(
-        hourly_year(workspace.desk, FULL, option_a(FULL)).energy_kwh
+        hourly_year(workspace.desk, design_for(FULL, option_a(FULL))).energy_kwh
     )
     ratios = [p.ratio for p in sweep.by_size]
     assert (min(ratios), max(ratios)) == (0.8, 2.2)
@@ -109,7 +110,7 @@ def test_an_inverter_of_the_same_size_gives_the_year_there_is(
 def test_a_capped_house_is_told_what_keeps_its_rebate(workspace: Workspace) -> None:
     # By hand: the scheme wants an inverter of three quarters of the array: 6 kW carries 8 kW,
     # that is 19 modules of 405 W; 133 % of 6 kW would be 7.98 kW and 19 as well.
-    *_, whole = loading_sweep(workspace.desk, LAGOON, option_a(LAGOON))
+    *_, whole = loading_sweep(workspace.desk, design_for(LAGOON, option_a(LAGOON)))
     over = [p for p in whole.by_modules if any(b.rule_id == "grid.rebate-ratio" for b in p.broken)]
     kept = [p for p in whole.by_modules if p.kept]
     assert all(p.modules >= 20 for p in over)
@@ -117,8 +118,10 @@ def test_a_capped_house_is_told_what_keeps_its_rebate(workspace: Workspace) -> N
 
 
 def test_weighed_by_evenings_a_year_counts_those_hours_alone(workspace: Workspace) -> None:
-    year = hourly_year(workspace.desk, SAMPLE, option_a(SAMPLE))
-    steps = loading_sweep(workspace.desk, SAMPLE, option_a(SAMPLE), parse_weighing("16-21"))
+    year = hourly_year(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)))
+    steps = loading_sweep(
+        workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), parse_weighing("16-21")
+    )
     whole = next(r for r in steps if any(p.now for p in r.by_size))
     now = next(p for p in whole.by_size if p.now)
     hours = year.ac_w.reshape(365, 24)[:, 16:21].sum() / 1000
@@ -161,7 +164,7 @@ def test_halves_and_days_add_up_in_both_hemispheres() -> None:
 def test_without_prices_the_money_is_said_to_be_missing(workspace: Workspace) -> None:
     modules = tuple(replace(m, price_cents=None) for m in SAMPLE.equipment.modules)
     job = replace(SAMPLE, equipment=replace(SAMPLE.equipment, modules=modules))
-    *_, whole = loading_sweep(workspace.desk, job, option_a(job))
+    *_, whole = loading_sweep(workspace.desk, design_for(job, option_a(job)))
     assert whole.sweet_money is None
     assert any("is missing" in sentence for sentence in whole.told)
     assert not any(b.kind is LimitKind.STOP for p in whole.by_size if p.now for b in p.broken)
@@ -177,7 +180,7 @@ def capped(most_dc_kw: float) -> Job:
 def test_a_cap_far_below_the_inverter_still_has_its_array(workspace: Workspace) -> None:
     # By hand: 4 kW are 9 modules of 405 W, below the 16 that load the inverter to 0.8.
     job = capped(4.0)
-    *_, whole = loading_sweep(workspace.desk, job, option_a(job))
+    *_, whole = loading_sweep(workspace.desk, design_for(job, option_a(job)))
     assert whole.largest_kept == 0
     point = whole.by_modules[0]
     assert point.modules == 9
@@ -189,7 +192,7 @@ def test_a_cap_far_below_the_inverter_still_has_its_array(workspace: Workspace) 
 
 def test_a_cap_below_one_module_is_told_in_words(workspace: Workspace) -> None:
     job = capped(0.3)
-    *_, whole = loading_sweep(workspace.desk, job, option_a(job))
+    *_, whole = loading_sweep(workspace.desk, design_for(job, option_a(job)))
     assert whole.largest_kept is None
     assert whole.told == (
         "No count keeps every Stop and Outside limit: at 16, Size cap, DC: 6.48 kW of 0.3 kW.",
@@ -198,7 +201,7 @@ def test_a_cap_below_one_module_is_told_in_words(workspace: Workspace) -> None:
 
 def test_thresholds_of_the_grid_stand_in_the_sweep_as_notes(workspace: Workspace) -> None:
     # The sample's rules: notify up to 10 kW; 28 modules of 405 W load 10 kW to 1.134.
-    steps = loading_sweep(workspace.desk, FULL, option_a(FULL))
+    steps = loading_sweep(workspace.desk, design_for(FULL, option_a(FULL)))
     sizes = next(r for r in steps if len(r.schools) == 5).by_size
     passed = {p.ratio: {b.rule_id for b in p.noted} for p in sizes}
     assert passed[1.1] == {"grid.quick-approval"}

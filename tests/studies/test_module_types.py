@@ -11,16 +11,10 @@ from ridge_tally.core.energy.lit import diode_of
 from ridge_tally.core.equipment import ModuleId, ModuleSheet, TrackerSheet
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.array import Ways, present_of
-from ridge_tally.core.job.document import (
-    Job,
-    ModuleString,
-    module_on,
-    module_sheets,
-    option_of,
-    with_option,
-)
+from ridge_tally.core.job.document import Job, ModuleString, option_of, with_option
 from ridge_tally.core.job.edits.array.fills import FillPlane
 from ridge_tally.core.job.edits.array.kinds import ChooseModule, ChoosePlaneModule
+from ridge_tally.core.job.system import system_of
 from ridge_tally.core.kernels.modules import helped_year
 from ridge_tally.core.kernels.strings import free_year
 from ridge_tally.core.working import Check, LimitKind, Verdict
@@ -73,24 +67,24 @@ def checks_of(job: Job) -> dict[tuple[str, str], Check]:
 
 
 def sheets(job: Job) -> tuple[ModuleSheet, ModuleSheet]:
-    option = option_a(job)
-    return module_on(job, option, SOUTH), module_on(job, option, GARAGE_WEST)
+    system = system_of(job, option_a(job))
+    return system.on(SOUTH).module, system.on(GARAGE_WEST).module
 
 
 def test_a_plane_has_a_type_of_its_own_counted_apart_and_kept_in_the_file() -> None:
     house, garage = sheets(BOTH)
     assert (house.id, garage.id) == ("sample-405", OTHER)
     assert read_job(write_job(BOTH)) == BOTH
-    report = option_report(BOTH, option_a(BOTH))
+    report = option_report(design_for(BOTH, option_a(BOTH)))
     many = len(ids_on(BOTH, GARAGE_WEST))
     assert report.p_dc_w == 28 * 405 + many * 330
     assert report.modules_told == (
         "28 × Sample module 405 W, half-cut", f"{many} × Sample module 330 W, full-cell",
     )  # fmt: skip
     # Each type fills by its own size.
-    assert {module_sheets(BOTH, option_a(BOTH))[m].long_m for m in ids_on(BOTH, GARAGE_WEST)} == {
-        garage.long_m
-    }
+    assert {
+        system_of(BOTH, option_a(BOTH)).sheets[m].long_m for m in ids_on(BOTH, GARAGE_WEST)
+    } == {garage.long_m}
 
 
 def test_the_options_module_changes_only_where_a_plane_has_none_of_its_own() -> None:
@@ -137,9 +131,9 @@ def test_types_in_parallel_are_judged_by_voltage_and_the_lowest_fuse_rules() -> 
 
 
 def test_the_planner_keeps_types_apart_and_knows_each_one_s_lengths(workspace: Workspace) -> None:
-    report = plans_report(workspace.desk, BOTH, option_a(BOTH))
+    report = plans_report(workspace.desk, design_for(BOTH, option_a(BOTH)))
     assert report.total > 0
-    kinds = {m: s.id for m, s in module_sheets(BOTH, option_a(BOTH)).items()}
+    kinds = {m: s.id for m, s in system_of(BOTH, option_a(BOTH)).sheets.items()}
     for plan in report.plans:
         on_tracker: dict[int, set[str]] = {}
         for string in plan.edit.strings:
@@ -148,21 +142,23 @@ def test_the_planner_keeps_types_apart_and_knows_each_one_s_lengths(workspace: W
             )
         assert all(len(types) == 1 for types in on_tracker.values())
     assert [told.module for told in report.lengths] == [s.name for s in sheets(BOTH)]
-    answer = plan_verdict(BOTH, option_a(BOTH), "South: 14 on 1; Garage west: 11 on 1").told
+    answer = plan_verdict(
+        design_for(BOTH, option_a(BOTH)), "South: 14 on 1; Garage west: 11 on 1"
+    ).told
     assert answer.startswith("Two types of module in parallel on tracker 1")
 
 
 def test_the_year_of_two_types_apart_is_that_of_each(workspace: Workspace) -> None:
     south, west = ids_on(BOTH, SOUTH)[:6], ids_on(BOTH, GARAGE_WEST)[:4]
     apart = strung(BOTH, (1, south), (2, west))
-    report = year_report(workspace.desk, apart, option_a(apart))
-    only = [year_report(workspace.desk, j, option_a(j)) for j in (
+    report = year_report(workspace.desk, design_for(apart, option_a(apart)))
+    only = [year_report(workspace.desk, design_for(j, option_a(j))) for j in (
         strung(BOTH, (1, south)), strung(BOTH, (2, west)))]  # fmt: skip
     assert report.stages[0].after_kwh == pytest.approx(
         sum(y.stages[0].after_kwh for y in only), rel=1e-9
     )
     series = strung(BOTH, (1, south + west))
-    losses = tracker_losses(workspace.desk, series, option_a(series))[0]
+    losses = tracker_losses(workspace.desk, design_for(series, option_a(series)))[0]
     assert losses.mixed_kwh is not None
     # Ten amperes under thirteen: the stronger modules give up about a quarter of theirs.
     assert 0.05 < losses.mixed_kwh / losses.own_kwh < 0.3

@@ -10,6 +10,7 @@ from ridge_tally.core.job.battery import Coupling
 from ridge_tally.core.job.edits.loading.batteries import SetBattery
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.demo.mill_terrace import mill_terrace
+from ridge_tally.editing.design import design_for
 from ridge_tally.services import jobs
 from ridge_tally.services.compared import compared
 from ridge_tally.services.workspace import Workspace
@@ -31,7 +32,7 @@ def test_two_options_stand_side_by_side_with_what_makes_the_difference(
     a, b = told.years
     for year, option in zip(told.years, FULL.options, strict=True):
         assert year.energy_kwh == pytest.approx(
-            hourly_year(workspace.desk, FULL, option).energy_kwh
+            hourly_year(workspace.desk, design_for(FULL, option)).energy_kwh
         )
         assert len(year.monthly_kwh) == 12
         assert [len(d) for d in year.days_kw] == [24] * len(told.day_titles)
@@ -47,7 +48,7 @@ def test_two_options_stand_side_by_side_with_what_makes_the_difference(
 def test_the_overrun_tracker_shows_its_year_before_and_after_mending(workspace: Workspace) -> None:
     job = mill_terrace(SHELF)
     job_id = jobs.store_job(workspace, job, "sample", "tests").job_id
-    *_, report = remedies(workspace.desk, job, job.options[0])
+    *_, report = remedies(workspace.desk, design_for(job, job.options[0]))
     assert report.best is not None
     remedy = report.remedies[report.best]
     jobs.save_edit(workspace, job_id, 1, remedy.edit, "tests")

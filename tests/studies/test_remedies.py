@@ -6,11 +6,13 @@ import pytest
 
 from jobs import FULL, SHELF, option_a, workspace_in
 from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job.document import Job, Option, inverter_sheets_of, option_of, present_ids
+from ridge_tally.core.job.document import Job, Option, option_of, present_ids
 from ridge_tally.core.job.edits.array.modules import ToggleModules
+from ridge_tally.core.job.system import system_of
 from ridge_tally.core.working import LimitKind
 from ridge_tally.demo.mill_terrace import mill_terrace
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulation.year import hourly_year
 from ridge_tally.studies.rule_status import standing_of
@@ -28,7 +30,7 @@ def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
 
 @pytest.fixture(scope="module")
 def terrace(workspace: Workspace) -> RemediesReport:
-    *_, report = remedies(workspace.desk, TERRACE, option_a(TERRACE))
+    *_, report = remedies(workspace.desk, design_for(TERRACE, option_a(TERRACE)))
     return report
 
 
@@ -53,10 +55,10 @@ def test_every_remedy_does_what_it_says_when_it_is_taken(
 ) -> None:
     for remedy in terrace.remedies:
         changed, option = taken(TERRACE, remedy)
-        assert hourly_year(workspace.desk, changed, option).energy_kwh == pytest.approx(
+        assert hourly_year(workspace.desk, design_for(changed, option)).energy_kwh == pytest.approx(
             remedy.energy_kwh
         )
-        broken = {b.told for b in standing_of(changed, option).broken.values()}
+        broken = {b.told for b in standing_of(design_for(changed, option)).broken.values()}
         assert broken == {b.told for b in (*remedy.breaks, *remedy.left)}
         assert present_ids(option) == present_ids(option_a(TERRACE))
 
@@ -80,8 +82,8 @@ def test_a_split_keeps_the_parts_and_tells_how_long_the_other_tracker_is_over(
     assert best.gain_kwh is not None
     assert best.gain_kwh > 0
     job, option = taken(TERRACE, best)
-    (after,) = shared_trackers(workspace.desk, job, option)
-    (before,) = shared_trackers(workspace.desk, TERRACE, option_a(TERRACE))
+    (after,) = shared_trackers(workspace.desk, design_for(job, option))
+    (before,) = shared_trackers(workspace.desk, design_for(TERRACE, option_a(TERRACE)))
     assert after.over_hours == pytest.approx(best.over_hours)
     assert after.over_hours < before.over_hours
 
@@ -106,14 +108,14 @@ def test_a_three_tracker_inverter_gives_each_roof_its_own(terrace: RemediesRepor
     found = of_kind(terrace, RemedyKind.INVERTER)
     for remedy in found:
         job, option = taken(TERRACE, remedy)
-        assert standing_of(job, option).broken == {}
+        assert standing_of(design_for(job, option)).broken == {}
         trackers = [s.tracker_number for s in option.strings]
-        if len(inverter_sheets_of(job, option)[0].trackers) > 2:
+        if len(system_of(job, option).inverters[0].trackers) > 2:
             assert len(set(trackers)) == 3
 
 
 def test_the_summed_current_is_that_of_its_strings(workspace: Workspace) -> None:
-    (shared,) = shared_trackers(workspace.desk, TERRACE, option_a(TERRACE))
+    (shared,) = shared_trackers(workspace.desk, design_for(TERRACE, option_a(TERRACE)))
     for hour, amps in enumerate(shared.together_a):
         # Roofs of one slope have nearly one voltage: what they carry together is nearly the sum.
         assert amps == pytest.approx(sum(s.amps[hour] for s in shared.strings), rel=0.03, abs=0.2)
@@ -123,7 +125,7 @@ def test_the_summed_current_is_that_of_its_strings(workspace: Workspace) -> None
 
 def test_a_string_too_long_is_mended_by_other_lengths_without_a_part(workspace: Workspace) -> None:
     option = FULL.options[1]
-    *_, report = remedies(workspace.desk, FULL, option)
+    *_, report = remedies(workspace.desk, design_for(FULL, option))
     (other,) = of_kind(report, RemedyKind.OTHER_LENGTH)
     assert other.mends == ("Cold Voc, string A: 640 V of 600 V",)
     assert (other.extra_cents, other.parts, other.cold) == (0, "", "597 V of 600 V")
@@ -137,18 +139,18 @@ def test_fewer_modules_where_no_plan_is_legal(workspace: Workspace) -> None:
     from ridge_tally.core.job.edits.array.kinds import ChooseModule
 
     job = apply_edit(FULL, ChooseModule("a", "sample-390"), SHELF)
-    *_, report = remedies(workspace.desk, job, option_a(job))
+    *_, report = remedies(workspace.desk, design_for(job, option_a(job)))
     (fewer,) = of_kind(report, RemedyKind.FEWER)
     changed, option = taken(job, fewer)
     gone = len(present_ids(option_a(job))) - len(present_ids(option))
     assert fewer.title == f"{gone} modules fewer"
     strung = sum(len(s.module_ids) for s in option.strings)
     assert strung == len(present_ids(option))
-    assert standing_of(changed, option).count(LimitKind.STOP) == 0
+    assert standing_of(design_for(changed, option)).count(LimitKind.STOP) == 0
 
 
 def test_without_a_string_there_is_nothing_to_mend(workspace: Workspace) -> None:
     option = option_a(TERRACE)
     bare = apply_edit(TERRACE, ToggleModules("a", present_ids(option)), SHELF)
     with pytest.raises(MissingDatum, match="has no string"):
-        next(remedies(workspace.desk, bare, option_a(bare)))
+        next(remedies(workspace.desk, design_for(bare, option_a(bare))))

@@ -13,6 +13,7 @@ from ridge_tally.core.job.edits.survey.surroundings import SetShadeField, ShadeF
 from ridge_tally.core.sun.occluders import OwnerKind
 from ridge_tally.core.sun.shading import FINE
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.studies.sun.shade import ShadeReport, at_meter, shade_report, trimmed
 from ridge_tally.views.loading.year import year_report
@@ -27,7 +28,7 @@ def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
 
 @pytest.fixture(scope="module")
 def report(workspace: Workspace) -> ShadeReport:
-    return shade_report(workspace.desk, FULL, option_a(FULL))
+    return shade_report(workspace.desk, design_for(FULL, option_a(FULL)))
 
 
 def by_name(report: ShadeReport) -> dict[str, float]:
@@ -57,7 +58,10 @@ def test_months_modules_and_the_array_add_up(report: ShadeReport) -> None:
 def test_leave_one_out_is_what_the_job_without_it_gains(workspace: Workspace, report) -> None:
     chimney = next(o for o in FULL.survey.planes[0].obstructions if o.name == "Chimney")
     without = apply_edit(FULL, RemoveObstruction("south", chimney.id), SHELF)
-    gained = report.lost_kwh - shade_report(workspace.desk, without, option_a(without)).lost_kwh
+    gained = (
+        report.lost_kwh
+        - shade_report(workspace.desk, design_for(without, option_a(without))).lost_kwh
+    )
     assert by_name(report)["Chimney"] == pytest.approx(gained, rel=1e-6)
 
 
@@ -66,14 +70,14 @@ def test_at_the_meter_an_owner_costs_what_the_year_without_it_gains(workspace, r
     number = next(c.number for c in report.culprits if c.name == "Chimney")
     without = apply_edit(FULL, RemoveObstruction("south", chimney.id), SHELF)
     gained = (
-        year_report(workspace.desk, without, option_a(without)).energy_kwh
-        - year_report(workspace.desk, FULL, option_a(FULL)).energy_kwh
+        year_report(workspace.desk, design_for(without, option_a(without))).energy_kwh
+        - year_report(workspace.desk, design_for(FULL, option_a(FULL))).energy_kwh
     )
-    cost = at_meter(workspace.desk, FULL, option_a(FULL), number)
+    cost = at_meter(workspace.desk, design_for(FULL, option_a(FULL)), number)
     assert cost.kwh == pytest.approx(gained, abs=0.5)
     assert cost.kwh > 20
     with pytest.raises(NotFound, match="owner of shade"):
-        at_meter(workspace.desk, FULL, option_a(FULL), 99)
+        at_meter(workspace.desk, design_for(FULL, option_a(FULL)), 99)
 
 
 def test_the_modules_beside_the_chimney_lose_most(report: ShadeReport) -> None:
@@ -82,16 +86,16 @@ def test_the_modules_beside_the_chimney_lose_most(report: ShadeReport) -> None:
 
 
 def test_trimming_gives_back_what_the_trimmed_job_gains(workspace: Workspace, report) -> None:
-    cut = trimmed(workspace.desk, FULL, option_a(FULL), TREE.id, 2.0)
+    cut = trimmed(workspace.desk, design_for(FULL, option_a(FULL)), TREE.id, 2.0)
     typed = SetShadeField(TREE.id, ShadeField.HEIGHT, f"{cut.to_m} m")
     job: Job = apply_edit(FULL, typed, SHELF)
-    after = shade_report(workspace.desk, job, option_a(job))
+    after = shade_report(workspace.desk, design_for(job, option_a(job)))
     assert cut.recovered_kwh == pytest.approx(report.lost_kwh - after.lost_kwh, rel=1e-6)
     assert 0 < cut.recovered_kwh < by_name(report)["Cottonwood"]
     assert cut.recovered_frac == pytest.approx(cut.recovered_kwh / report.free_kwh)
     gained = (
-        year_report(workspace.desk, job, option_a(job)).energy_kwh
-        - year_report(workspace.desk, FULL, option_a(FULL)).energy_kwh
+        year_report(workspace.desk, design_for(job, option_a(job))).energy_kwh
+        - year_report(workspace.desk, design_for(FULL, option_a(FULL))).energy_kwh
     )
     assert cut.meter_kwh == pytest.approx(gained)
 
@@ -106,25 +110,27 @@ def test_trimming_gives_back_what_the_trimmed_job_gains(workspace: Workspace, re
 )
 def test_a_trim_that_cannot_be_is_refused(workspace, shade_id, by_m, error, says) -> None:
     with pytest.raises(error, match=says):
-        trimmed(workspace.desk, FULL, option_a(FULL), shade_id, by_m)
+        trimmed(workspace.desk, design_for(FULL, option_a(FULL)), shade_id, by_m)
 
 
 def test_a_tree_of_unknown_height_is_not_trimmed(workspace: Workspace) -> None:
     unknown = replace(TREE, height=None, sighting=None)
     survey = replace(FULL.survey, shade_sources=(unknown,))
     with pytest.raises(MissingDatum, match="Cottonwood has no height"):
-        trimmed(workspace.desk, replace(FULL, survey=survey), option_a(FULL), TREE.id, 1.0)
+        trimmed(
+            workspace.desk, design_for(replace(FULL, survey=survey), option_a(FULL)), TREE.id, 1.0
+        )
 
 
 def test_without_modules_nothing_is_shaded(workspace: Workspace) -> None:
     every = present_ids(option_a(FULL))
     job = apply_edit(FULL, ToggleModules("a", every), SHELF)
     with pytest.raises(MissingDatum, match="Lay some in the Array step"):
-        shade_report(workspace.desk, job, option_a(job))
+        shade_report(workspace.desk, design_for(job, option_a(job)))
 
 
 def test_the_fine_sky_agrees_with_the_quick_one(workspace: Workspace, report) -> None:
-    fine = shade_report(workspace.desk, FULL, option_a(FULL), FINE)
+    fine = shade_report(workspace.desk, design_for(FULL, option_a(FULL)), FINE)
     assert (report.resolution, fine.resolution) == ("quick", "fine")
     assert fine.lost_frac == pytest.approx(report.lost_frac, abs=0.001)
     for one, other in zip(fine.modules, report.modules, strict=True):

@@ -39,7 +39,7 @@ TWO_INPUTS = tuple(TrackerSheet(120.0, 520.0, 30.0, 50.0, 2) for _ in range(2))
 
 
 def test_the_sample_has_one_legal_plan_and_it_is_the_one_there_is(workspace) -> None:
-    report = plans_report(workspace.desk, FULL, option_a(FULL))
+    report = plans_report(workspace.desk, design_for(FULL, option_a(FULL)))
     assert (report.total, report.why_none) == (1, "")
     (plan,) = report.plans
     assert [(s.tracker_number, len(s.module_ids)) for s in plan.edit.strings] == [(1, 14), (2, 14)]
@@ -50,7 +50,7 @@ def test_the_sample_has_one_legal_plan_and_it_is_the_one_there_is(workspace) -> 
 
 def test_every_legal_plan_passes_every_stop_when_it_is_wired(workspace) -> None:
     job = with_inverter(FULL, trackers=TWO_INPUTS)
-    report = plans_report(workspace.desk, job, option_a(job))
+    report = plans_report(workspace.desk, design_for(job, option_a(job)))
     assert report.total == 10
     for plan in report.plans:
         wired = apply_edit(job, plan.edit, SHELF)
@@ -67,12 +67,12 @@ def test_every_legal_plan_passes_every_stop_when_it_is_wired(workspace) -> None:
 
 def test_what_the_person_puts_first_comes_first(workspace) -> None:
     job = with_inverter(FULL, trackers=TWO_INPUTS)
-    fewest = plans_report(workspace.desk, job, option_a(job), Objective.FEWEST_STRINGS)
+    fewest = plans_report(workspace.desk, design_for(job, option_a(job)), Objective.FEWEST_STRINGS)
     assert fewest.plans[0].merits.strings == min(p.merits.strings for p in fewest.plans) == 2
-    head = plans_report(workspace.desk, job, option_a(job), Objective.HEADROOM)
+    head = plans_report(workspace.desk, design_for(job, option_a(job)), Objective.HEADROOM)
     assert head.plans[0].merits.tight_strings == 0
     assert head.ranked_by.startswith("strings with headroom")
-    middle = plans_report(workspace.desk, job, option_a(job), Objective.MIDDLE)
+    middle = plans_report(workspace.desk, design_for(job, option_a(job)), Objective.MIDDLE)
     offs = [p.merits.off_centre_v for p in middle.plans]
     assert offs == sorted(offs)
 
@@ -124,7 +124,9 @@ def test_no_combination_names_the_counts_nearby_that_fit() -> None:
 
 
 def test_the_shelf_s_inverters_come_one_by_one_with_a_plan_or_a_reason(workspace) -> None:
-    *before, last = inverter_plans(workspace.desk, FULL, option_a(FULL), SHELF.inverters)
+    *before, last = inverter_plans(
+        workspace.desk, design_for(FULL, option_a(FULL)), SHELF.inverters
+    )
     first = [step for step in before if step.years == 0]
     assert [len(step.found) for step in first] == list(range(len(SHELF.inverters) + 1))
     assert last.years == sum(i.legal for i in last.found)
@@ -137,7 +139,7 @@ def test_the_shelf_s_inverters_come_one_by_one_with_a_plan_or_a_reason(workspace
     assert {i.energy_kwh is not None for i in last.found if i.legal} == {True}
     assert {i.energy_kwh for i in last.found if not i.legal} == {None}
     # Its best plan, fourteen and fourteen, is what the sample has.
-    own = hourly_year(workspace.desk, FULL, option_a(FULL))
+    own = hourly_year(workspace.desk, design_for(FULL, option_a(FULL)))
     assert found["sample-i7-6"].energy_kwh == pytest.approx(own.energy_kwh, rel=2e-3)
 
 
@@ -154,9 +156,9 @@ def test_locks_that_leave_modules_without_a_place_say_what_to_change(workspace) 
     job = apply_edit(job, ThreadString("a", 2, ids[6:12]), SHELF)
     kept = tuple(s for s in option_a(job).strings if len(s.module_ids) == 6)
     option = replace(option_a(job), strings=kept)
-    told = plans_report(workspace.desk, with_option(job, option), option).held_up
+    told = plans_report(workspace.desk, design_for(with_option(job, option), option)).held_up
     tags = ", ".join(s.tag for s in kept)
     assert told.startswith(
         f"Locked as they are, {tags} leave no legal place for 16 modules: unlock"
     )
-    assert plans_report(workspace.desk, FULL, option_a(FULL)).held_up == ""
+    assert plans_report(workspace.desk, design_for(FULL, option_a(FULL))).held_up == ""

@@ -39,6 +39,7 @@ from ridge_tally.core.job.grid import RouteKind
 from ridge_tally.core.job.survey import ReadingKind
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.services import jobs
 from ridge_tally.services.papers import brief_pdf
 from ridge_tally.services.workspace import Workspace
@@ -58,7 +59,7 @@ def report(workspace: Workspace, *steps: Edit) -> TargetReport:
     job: Job = SAMPLE
     for step in steps:
         job = apply_edit(job, step, SHELF)
-    return target_report(workspace.desk, job, option_a(job))
+    return target_report(workspace.desk, design_for(job, option_a(job)))
 
 
 def test_the_binding_ceiling_is_named_with_what_it_cuts_off(workspace: Workspace) -> None:
@@ -71,7 +72,7 @@ def test_the_binding_ceiling_is_named_with_what_it_cuts_off(workspace: Workspace
 
 def test_against_usage_is_the_year_over_the_need(workspace: Workspace) -> None:
     found = report(workspace)
-    year = year_report(workspace.desk, SAMPLE, option_a(SAMPLE))
+    year = year_report(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)))
     assert found.yield_simulated
     assert found.against_need_frac == pytest.approx(year.energy_kwh / found.need_kwh)
     assert found.need_kwh is not None
@@ -134,7 +135,7 @@ def test_routes_tell_what_staying_small_costs(workspace: Workspace) -> None:
     (inverter,) = report(workspace, small, imposed).routes
     notify, apply = inverter.routes
     assert (notify.open, apply.open) == (False, True)
-    year = hourly_year(workspace.desk, SAMPLE, option_a(SAMPLE))
+    year = hourly_year(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)))
     kept = sum(min(w, 3680.0) for w in year.ac_unlimited_w) / 1000
     assert notify.lost_kwh == pytest.approx(year.ac_rated_w.sum() / 1000 - kept, rel=1e-6)
     # Net metering: a kWh lost is one bought at the upper tier, 15.8 cents.
@@ -161,14 +162,17 @@ def test_a_roof_nobody_measured_is_told_as_such(tmp_path: Path) -> None:
     workspace = workspace_in(tmp_path)
     job = jobs.create_job(workspace, "Larch End", LengthUnit.METRE, "tests").job
     use = apply_edit(job, SetUse("9000"), SHELF)
-    blank = target_report(workspace.desk, use, option_a(use))
+    blank = target_report(workspace.desk, design_for(use, option_a(use)))
     assert blank.told.endswith("no ceiling is known yet")
     assert (blank.ceilings[0].title, blank.ceilings[0].modules) == ("Roof, unmeasured", None)
     measured = use
     for edge, typed in ((0, "10.02"), (3, "6.1")):
         taped = SetReading("plane-1", ReadingKind.SIDE, (edge,), typed)
         measured = apply_edit(measured, taped, SHELF)
-    assert "unmeasured" not in target_report(workspace.desk, measured, option_a(measured)).told
+    assert (
+        "unmeasured"
+        not in target_report(workspace.desk, design_for(measured, option_a(measured))).told
+    )
 
 
 @pytest.mark.parametrize(

@@ -13,6 +13,7 @@ from ridge_tally.core.job.document import Job, ModuleString, with_option
 from ridge_tally.core.job.edits.array.fills import FillPlane
 from ridge_tally.demo.juniper_survey import GARAGE_WEST, SOUTH
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulation.year import hourly_year
 from ridge_tally.studies.strings.tracker_losses import TrackerLosses, tracker_losses
@@ -37,7 +38,7 @@ def strung(job: Job, *strings: tuple[int, tuple[str, ...]]) -> Job:
 
 
 def losses(workspace: Workspace, job: Job) -> dict[int, TrackerLosses]:
-    return {t.number: t for t in tracker_losses(workspace.desk, job, option_a(job))}
+    return {t.number: t for t in tracker_losses(workspace.desk, design_for(job, option_a(job)))}
 
 
 def test_mixing_costs_most_in_series_little_in_parallel_and_nothing_apart(
@@ -86,7 +87,7 @@ def test_an_overrun_tracker_tells_its_hours_and_what_it_clips(workspace: Workspa
     assert found.over_hours > 1000
     # Two strings of 13 A each on 14 A: most of what is above half their current is lost.
     assert 0.1 < found.limits_kwh / found.own_kwh < 0.4
-    year = hourly_year(workspace.desk, strung(job, (1, ids[:14]), (1, ids[14:])), option_a(
+    year = hourly_year(workspace.desk, design_for(strung(job, (1, ids[:14]), (1, ids[14:])), option_a(
         strung(job, (1, ids[:14]), (1, ids[14:]))
-    ))  # fmt: skip
+    )))  # fmt: skip
     assert found.limits_kwh == pytest.approx(year.lost_kwh(Step.TRACKER), rel=1e-6)

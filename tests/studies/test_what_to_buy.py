@@ -11,6 +11,7 @@ from ridge_tally.core.job.document import option_of, present_ids
 from ridge_tally.core.working import LimitKind
 from ridge_tally.demo.mill_terrace import mill_terrace
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulation.remembered import Remembered
 from ridge_tally.simulation.year import hourly_year
@@ -46,7 +47,7 @@ def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
 
 @pytest.fixture(scope="module")
 def steps(workspace: Workspace) -> list[WhatToBuy]:
-    return list(what_to_buy(workspace.desk, SAMPLE, option_a(SAMPLE)))
+    return list(what_to_buy(workspace.desk, design_for(SAMPLE, option_a(SAMPLE))))
 
 
 def test_each_combination_is_the_design_its_edit_makes(
@@ -59,13 +60,13 @@ def test_each_combination_is_the_design_its_edit_makes(
     for purchase in (*by_way.values(), *by_module.values()):
         job = apply_edit(SAMPLE, purchase.edit, workspace.desk.shelf)
         option = option_of(job, option_a(SAMPLE).id)
-        year = hourly_year(workspace.desk, job, option)
+        year = hourly_year(workspace.desk, design_for(job, option))
         assert year.energy_kwh == pytest.approx(purchase.energy_kwh)
         assert len(present_ids(option)) == purchase.modules
         assert option.module_id == purchase.module_id
         assert option.electronics.architecture is purchase.architecture
-        assert bill_of(job, option).cents == purchase.cents
-        broken = standing_of(job, option).broken.values()
+        assert bill_of(design_for(job, option)).cents == purchase.cents
+        broken = standing_of(design_for(job, option)).broken.values()
         assert not any(b.kind is LimitKind.STOP for b in broken)
         assert {b.told for b in broken if b.kind is LimitKind.OUTSIDE} == set(purchase.outside)
 
@@ -97,7 +98,9 @@ def test_it_streams_its_own_module_first_and_grows(steps: list[WhatToBuy]) -> No
 
 def test_without_prices_it_ranks_by_energy_and_names_what_is_missing(tmp_path: Path) -> None:
     workspace, job = small(tmp_path, priced=False), with_module(SAMPLE, price_cents=None)
-    found = next(s for s in what_to_buy(workspace.desk, job, option_a(job)) if s.count > 2)
+    found = next(
+        s for s in what_to_buy(workspace.desk, design_for(job, option_a(job))) if s.count > 2
+    )
     assert not found.by_cost
     by_energy = [p.energy_kwh for p in found.found if not p.outside]
     assert by_energy == sorted(by_energy, reverse=True)
@@ -106,7 +109,7 @@ def test_without_prices_it_ranks_by_energy_and_names_what_is_missing(tmp_path: P
 
 
 def test_loading_answers_which_inverter_how_many_and_which_way(workspace: Workspace) -> None:
-    steps = list(which(workspace.desk, FULL, option_a(FULL)))
+    steps = list(which(workspace.desk, design_for(FULL, option_a(FULL))))
     assert [s.done_frac for s in steps] == sorted(s.done_frac for s in steps)
     assert steps[1].way.answer
     assert not steps[1].inverter.answer
@@ -123,8 +126,8 @@ def test_loading_answers_which_inverter_how_many_and_which_way(workspace: Worksp
 def test_the_answer_to_an_overrun_tracker_is_an_inverter_that_carries_it(tmp_path: Path) -> None:
     job = mill_terrace(SHELF)
     workspace = workspace_in(tmp_path)
-    *_, last = which(workspace.desk, job, option_a(job))
+    *_, last = which(workspace.desk, design_for(job, option_a(job)))
     assert last.inverter.edit is not None
     mended = apply_edit(job, last.inverter.edit, SHELF)
-    assert not standing_of(mended, option_a(mended)).broken
+    assert not standing_of(design_for(mended, option_a(mended))).broken
     assert any("no legal plan" in w for w in last.inverter.why)

@@ -10,7 +10,7 @@ import pytest
 from jobs import SHELF, workspace_in
 from ridge_tally.core.array.tables import columns_of
 from ridge_tally.core.job.array import Orientation, PlaneArray, Position, Ways
-from ridge_tally.core.job.document import Job, module_on, option_of, plane_of
+from ridge_tally.core.job.document import Job, option_of
 from ridge_tally.core.job.edits.array.fills import ArrayField, FillPlane, LaidAt, SetArrayField
 from ridge_tally.core.job.edits.array.modules import (
     AddModule,
@@ -23,6 +23,7 @@ from ridge_tally.core.job.edits.array.tables import SetSeasons, SetTableField, T
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.demo.kiln_yard import YARD, kiln_yard
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for, design_in
 from ridge_tally.rules.array.checks import lay_of
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulation.array_light import array_lights, light_at
@@ -49,9 +50,9 @@ def yard(job: Job) -> PlaneArray:
 
 
 def columns(job: Job):
-    option, array = option_of(job, A), yard(job)
-    lay = lay_of(module_on(job, option, YARD), array, plane_of(job, YARD))
-    return lay, columns_of(lay, array.modules)
+    laid = design_in(job, A).on(YARD)
+    lay = lay_of(laid)
+    return lay, columns_of(lay, laid.array.modules)
 
 
 def test_the_sky_is_seen_from_where_posts_hold_the_module(workspace: Workspace) -> None:
@@ -59,7 +60,7 @@ def test_the_sky_is_seen_from_where_posts_hold_the_module(workspace: Workspace) 
     array = yard(KILN)
     rows = sorted({m.y_m for m in array.modules})
     middle = sorted((m for m in array.modules if m.y_m == rows[1]), key=lambda m: m.x_m)[4]
-    paths = sun_paths(workspace.desk, KILN, option_of(KILN, A), YARD, middle.id)
+    paths = sun_paths(workspace.desk, design_in(KILN, A), YARD, middle.id)
     seen = [b for b in paths.blocked if b.name == "rows on Yard" and abs(b.azimuth_deg - 180) < 20]
     slant, tilt = 2.094, math.radians(30)
     pitch = rows[1] - rows[0]
@@ -76,14 +77,16 @@ def test_places_get_the_light_of_the_modules_that_stand_there(workspace: Workspa
     for job in (KILN, TWO, apply_edit(KILN, season, SHELF)):
         option, (lay, found) = option_of(job, A), columns(job)
         laid = [c for c in found if all(m.present for m in c[1])]
-        _, arrays = array_lights(workspace.desk, job, option)
+        _, arrays = array_lights(workspace.desk, design_for(job, option))
         lost = {
             m.id: float(x.lost.sum())
             for one in arrays
             for m, x in zip(one.modules, one.lights, strict=True)
         }
-        bare = replace(yard(job), modules=tuple(m for m in yard(job).modules if not m.present))
-        light = light_at(workspace.desk, job, option, bare, [place for place, _ in laid])
+        design = design_for(job, option)
+        bays = tuple(m for m in yard(job).modules if not m.present)
+        bare = replace(design.on(YARD), array=replace(yard(job), modules=bays))
+        light = light_at(workspace.desk, design, bare, [place for place, _ in laid])
         told = np.array([x.lost.sum() for x in light.lights]).reshape(-1, lay.tiers)
         wanted = np.array([[lost[m.id] for m in c] for _, c in laid])
         assert told == pytest.approx(wanted, rel=1e-6)
@@ -94,18 +97,20 @@ def test_layouts_are_ranked_by_the_light_on_the_tilted_glass(workspace: Workspac
     per_kw = [
         a.energy_kwh / a.p_dc_w * 1000
         for job in (KILN, flat)
-        for a in alternatives(workspace.desk, job, option_of(job, A), YARD)[:1]
+        for a in alternatives(workspace.desk, design_in(job, A), YARD)[:1]
     ]
     assert per_kw[0] > 1.08 * per_kw[1]
-    (in_use,) = (a for a in alternatives(workspace.desk, KILN, KILN.options[0], YARD)[:1])
+    (in_use,) = (
+        a for a in alternatives(workspace.desk, design_for(KILN, KILN.options[0]), YARD)[:1]
+    )
     # Three tables of two rows of five posts, as the layout itself has them.
     assert in_use.posts == 30
-    simulated = hourly_year(workspace.desk, KILN, KILN.options[0]).energy_kwh / 10.8
+    simulated = hourly_year(workspace.desk, design_for(KILN, KILN.options[0])).energy_kwh / 10.8
     assert per_kw[0] == pytest.approx(simulated, rel=0.12)
 
 
 def test_one_more_counts_modules_on_tables_of_two_rows(workspace: Workspace) -> None:
-    told = one_more(workspace.desk, TWO, option_of(TWO, A), YARD)
+    told = one_more(workspace.desk, design_in(TWO, A), YARD)
     full = apply_edit(TWO, FillPlane(A, YARD, Ways.PORTRAIT), SHELF)
     assert told.holds == sum(m.present for m in yard(TWO).modules)
     assert told.fill_holds == len(yard(full).modules)
@@ -116,7 +121,7 @@ def test_one_more_counts_modules_on_tables_of_two_rows(workspace: Workspace) -> 
 
 def test_the_worst_of_tables_of_two_rows_go_nowhere_alone(workspace: Workspace) -> None:
     full = apply_edit(TWO, FillPlane(A, YARD, Ways.PORTRAIT), SHELF)
-    assert worst_modules(workspace.desk, full, option_of(full, A)).moved == ()
+    assert worst_modules(workspace.desk, design_in(full, A)).moved == ()
 
 
 def test_a_column_is_moved_turned_split_off_and_set_down_as_one() -> None:
@@ -149,8 +154,8 @@ def test_a_column_is_moved_turned_split_off_and_set_down_as_one() -> None:
 def test_each_tilt_of_the_year_is_judged_on_its_own_days(workspace: Workspace) -> None:
     season = SetSeasons(A, YARD, (Position(95, 15.0), Position(250, 50.0)))
     job = apply_edit(KILN, season, SHELF)
-    summer, winter = angle_map(workspace.desk, job, option_of(job, A)).planes
-    (fixed,) = angle_map(workspace.desk, KILN, KILN.options[0]).planes
+    summer, winter = angle_map(workspace.desk, design_in(job, A)).planes
+    (fixed,) = angle_map(workspace.desk, design_for(KILN, KILN.options[0])).planes
     assert (summer.name, winter.name) == ("Yard from 6 Apr", "Yard from 8 Sep")
     assert max(summer.loss_frac, winter.loss_frac) < 0.02
     assert summer.kwh_per_m2 + winter.kwh_per_m2 > 1.02 * fixed.kwh_per_m2
@@ -162,7 +167,7 @@ def test_a_day_s_shadows_are_of_the_tilt_held_on_it(
 ) -> None:
     season = SetSeasons(A, YARD, (Position(95, 15.0), Position(250, 50.0)))
     job = apply_edit(KILN, season, SHELF)
-    ring = np.array(sun_day(workspace.desk, job, option_of(job, A), day).modules[0].ring)
+    ring = np.array(sun_day(workspace.desk, design_in(job, A), day).modules[0].ring)
     # By hand: from above 2.094 m of glass are 2.094 cos(tilt) deep.
     deep = float(np.linalg.norm(ring[3] - ring[0]))
     assert deep == pytest.approx(2.094 * math.cos(math.radians(tilt_deg)), abs=3e-3)

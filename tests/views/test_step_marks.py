@@ -17,6 +17,7 @@ from ridge_tally.demo.kiln_yard import kiln_yard
 from ridge_tally.demo.lagoon_road import lagoon_road
 from ridge_tally.demo.mill_terrace import mill_terrace
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.views.option import option_report
 from ridge_tally.views.step_state import StepState
 
@@ -25,7 +26,7 @@ SAMPLES = (FULL, kiln_yard(SHELF), lagoon_road(SHELF), mill_terrace(SHELF))
 
 def require_marked(job: Job, option: Option) -> set[Family]:
     """Hold every check against its step's mark; the families of what does not hold."""
-    report, off = option_report(job, option), set()
+    report, off = option_report(design_for(job, option)), set()
     for view in report.checks:
         check = view.check
         assert check.step is STEP_OF[check.family]

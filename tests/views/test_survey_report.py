@@ -23,6 +23,7 @@ from ridge_tally.core.survey.taping import small_length_text
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.demo.lagoon_road import lagoon_road
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_for
 from ridge_tally.views.option import option_report
 from ridge_tally.views.step_state import StepState
 from ridge_tally.views.survey.drawings import Closing, EdgeState, PlaneSurvey
@@ -81,7 +82,7 @@ def test_a_wrong_rake_is_named_with_what_it_should_have_read() -> None:
     assert suspect.predicted_text.startswith("21' 3")
     assert seen.edges[1].state is EdgeState.SUSPECT
     assert "Right rake reads 20' 8\"; if the corners are square" in seen.doubt
-    assert option_report(job, option_a(job)).steps["survey"] is StepState.LOOK
+    assert option_report(design_for(job, option_a(job))).steps["survey"] is StepState.LOOK
     out = first(LeaveOutReading("south", SIDE, (1,), out=True), job=job)
     assert (out.doubt, out.closing) == ("", Closing.GOOD)
 
@@ -258,7 +259,7 @@ def test_both_sample_jobs_are_surveyed_to_the_end() -> None:
         report = survey_report(job)
         assert all(p.closing is not Closing.OPEN for p in report.planes)
         assert [item.text for item in report.to_measure if item.doubt] == []
-        assert option_report(job, option_a(job)).steps["survey"] is StepState.SETTLED
+        assert option_report(design_for(job, option_a(job))).steps["survey"] is StepState.SETTLED
         assert job.survey.horizon
         assert job.survey.lot_lines
         assert job.survey.shade_sources

@@ -15,8 +15,10 @@ from ridge_tally.core.equipment import (
     TrackerSheet,
 )
 from ridge_tally.core.errors import MissingDatum, OutOfRange
-from ridge_tally.core.job.document import Job, inverter_sheets_of, with_option
+from ridge_tally.core.job.document import Job, with_option
+from ridge_tally.core.job.system import system_of
 from ridge_tally.demo.lagoon_road import lagoon_road
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.document import require_sound
 from ridge_tally.rules.equipment.sheet import require_sheet
 from ridge_tally.services.workspace import Workspace
@@ -34,8 +36,8 @@ def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
 
 def test_the_fine_year_follows_with_its_progress_and_a_band(workspace: Workspace) -> None:
     option = option_a(FULL)
-    quick = year_report(workspace.desk, FULL, option)
-    *before, last = fine_steps(workspace.desk, FULL, option)
+    quick = year_report(workspace.desk, design_for(FULL, option))
+    *before, last = fine_steps(workspace.desk, design_for(FULL, option))
     shares = [step.done_frac for step in before]
     assert shares == sorted(shares)
     assert all(step.year is None for step in before)
@@ -48,7 +50,7 @@ def test_the_fine_year_follows_with_its_progress_and_a_band(workspace: Workspace
     # Before any limit the two are the same light, a sun that moves on inside the hour apart.
     sun, sun_fine = (r.stages[0].after_kwh for r in (quick, fine))
     assert sun_fine == pytest.approx(sun, rel=0.006)
-    assert fine == year_report(workspace.desk, FULL, option, fine=True)
+    assert fine == year_report(workspace.desk, design_for(FULL, option), fine=True)
 
 
 @pytest.mark.parametrize("job", [FULL, lagoon_road(sample_shelf())], ids=lambda j: j.name)
@@ -59,7 +61,7 @@ def test_the_waterfall_of_each_sample_adds_up_to_the_watt_hour(
     assert strung
     for option in strung:
         for fine in (False, True):
-            report = year_report(workspace.desk, job, option, fine=fine)
+            report = year_report(workspace.desk, design_for(job, option), fine=fine)
             first = report.stages[0].after_kwh
             told = first + sum(s.change_kwh for s in report.stages)
             assert told == pytest.approx(report.energy_kwh, abs=1e-3)
@@ -72,13 +74,13 @@ def test_modules_in_no_string_and_a_tracker_that_never_runs_are_told_and_the_res
     option = option_a(SAMPLE)
     loose = replace(option, strings=option.strings[:1])
     job = with_option(SAMPLE, loose)
-    report = year_report(workspace.desk, job, loose)
+    report = year_report(workspace.desk, design_for(job, loose))
     assert report.faults[0].startswith("14 modules are in no string")
     assert report.energy_kwh > 5000
     high = TrackerSheet(590.0, 599.0, 20.0, 25.0, 2)
-    first = inverter_sheets_of(SAMPLE, option)[0].trackers[0]
+    first = system_of(SAMPLE, option).inverters[0].trackers[0]
     stopped = with_inverter(SAMPLE, trackers=(first, high))
-    report = year_report(workspace.desk, stopped, option_a(stopped))
+    report = year_report(workspace.desk, design_for(stopped, option_a(stopped)))
     assert report.faults == (
         "Tracker 2 never runs all year: B stays outside its 590 to 599 V, start 120 V. "
         "Put more or fewer modules in series",
@@ -88,22 +90,22 @@ def test_modules_in_no_string_and_a_tracker_that_never_runs_are_told_and_the_res
 
 def test_heat_and_an_export_limit_take_what_their_curves_say(workspace: Workspace) -> None:
     weak = with_inverter(FULL, derating=(DeratingPoint(10.0, 1.0), DeratingPoint(30.0, 0.5)))
-    report = year_report(workspace.desk, weak, option_a(weak))
+    report = year_report(workspace.desk, design_for(weak, option_a(weak)))
     assert report.hot_loss_kwh > 300
     assert report.cabinet_most_degc > 31
     silent = with_inverter(FULL, derating=())
-    told = year_report(workspace.desk, silent, option_a(silent))
+    told = year_report(workspace.desk, design_for(silent, option_a(silent)))
     assert told.hot_loss_kwh is None
     assert any("names no derating" in d for d in told.caveats)
     assert FULL.brief.grid is not None
     grid = replace(FULL.brief.grid, export_limit_kw=4.0)
     held = replace(FULL, brief=replace(FULL.brief, grid=grid))
-    limited = year_report(workspace.desk, held, option_a(held))
+    limited = year_report(workspace.desk, design_for(held, option_a(held)))
     assert limited.export_loss_kwh > 1000
     assert any("reckoned with the house’s use" in d for d in limited.caveats)
     # With nobody at home more is held back, by at most what the house would have used meanwhile.
     empty = replace(held, brief=replace(held.brief, bills=(), loads=()))
-    bare = year_report(workspace.desk, empty, option_a(empty))
+    bare = year_report(workspace.desk, design_for(empty, option_a(empty)))
     assert any("no household load entered" in d for d in bare.caveats)
     more = (bare.export_loss_kwh or 0) - (limited.export_loss_kwh or 0)
     assert 0 < more < 21_320
@@ -111,7 +113,7 @@ def test_heat_and_an_export_limit_take_what_their_curves_say(workspace: Workspac
 
 def test_a_sheet_s_own_ageing_takes_the_place_of_the_usual(workspace: Workspace) -> None:
     option = option_a(FULL)
-    report = year_report(workspace.desk, FULL, option)
+    report = year_report(workspace.desk, design_for(FULL, option))
     aged = next(s for s in report.stages if s.step is Step.AGE)
     sheet = FULL.equipment.modules[0]
     assert aged.share_frac == pytest.approx(-sheet.first_year_loss_frac)
@@ -134,11 +136,11 @@ def test_curves_that_cannot_be_are_refused_by_name(change: dict, field: str) -> 
     with pytest.raises(OutOfRange, match=field):
         require_sound(job)
     with pytest.raises(OutOfRange, match=field):
-        require_sheet(inverter_sheets_of(job, option_a(job))[0])
+        require_sheet(system_of(job, option_a(job)).inverters[0])
 
 
 def test_ways_side_by_side_say_what_an_own_point_gives_here(workspace: Workspace) -> None:
-    report = own_point_report(workspace.desk, FULL, option_a(FULL))
+    report = own_point_report(workspace.desk, design_for(FULL, option_a(FULL)))
     ways = {w.way: w for w in report.ways}
     strung = ways[Way.STRUNG]
     assert [m.module_id for m in report.modules if m.helped] == ["south-26"]
@@ -147,25 +149,24 @@ def test_ways_side_by_side_say_what_an_own_point_gives_here(workspace: Workspace
     assert ways[Way.MICRO].limit_kw > strung.limit_kw
     # Behind one limit alike, what one's own point gives is a share of what strings lost to uneven
     # light and mismatch, and no more.
-    year = year_report(workspace.desk, FULL, option_a(FULL))
+    year = year_report(workspace.desk, design_for(FULL, option_a(FULL)))
     lost = sum(-s.change_kwh for s in year.stages if s.step in (Step.UNEVEN, Step.MISMATCH))
     assert ways[Way.SYSTEM].gain_kwh < lost
 
 
 def test_none_helped_is_as_strung_and_too_few_for_the_voltage_say_so(workspace: Workspace) -> None:
     option = option_a(FULL)
-    report = own_point_report(workspace.desk, FULL, option, ())
+    report = own_point_report(workspace.desk, design_for(FULL, option), ())
     assert report.ways[1].gain_kwh == pytest.approx(0.0)
     system = next(o for o in workspace.desk.shelf.optimizers if o.kind is OptimizerKind.SYSTEM)
     drawn = plant_of(
         workspace.desk,
-        FULL,
-        option,
+        design_for(FULL, option),
         Scenario(own_point=OwnPoint(replace(system, v_out_max_v=20.0))),
     ).drawn
     assert drawn.whole_w.sum() == 0
     with pytest.raises(MissingDatum, match="Fill the roof"):
-        own_point_report(workspace.desk, FULL, replace(option, strings=()))
+        own_point_report(workspace.desk, design_for(FULL, replace(option, strings=())))
 
 
 def test_strings_too_short_for_the_voltage_the_inverter_holds_are_named(
@@ -176,7 +177,9 @@ def test_strings_too_short_for_the_voltage_the_inverter_holds_are_named(
     short = replace(option, strings=(first, replace(second, module_ids=second.module_ids[:6])))
     job = with_option(FULL, short)
     system = next(
-        w for w in own_point_report(workspace.desk, job, short).ways if w.way is Way.SYSTEM
+        w
+        for w in own_point_report(workspace.desk, design_for(job, short)).ways
+        if w.way is Way.SYSTEM
     )
     # By hand: 380 V over 60 V are 6.3, so seven.
     assert system.problem == (
@@ -187,20 +190,22 @@ def test_strings_too_short_for_the_voltage_the_inverter_holds_are_named(
 
 def test_another_inverter_leaves_the_light_alone(workspace: Workspace) -> None:
     larger = with_inverter(FULL, p_ac_w=10_000.0)
-    report = year_report(workspace.desk, larger, option_a(larger))
+    report = year_report(workspace.desk, design_for(larger, option_a(larger)))
     assert report.limit_kw == 10
     assert report.stages[0].after_kwh == pytest.approx(
-        year_report(workspace.desk, FULL, option_a(FULL)).stages[0].after_kwh
+        year_report(workspace.desk, design_for(FULL, option_a(FULL))).stages[0].after_kwh
     )
 
 
 def test_what_the_light_loses_is_told_at_the_meter(workspace: Workspace) -> None:
     option = option_a(FULL)
-    found = {loss.step: loss.kwh for loss in losses_at_meter(workspace.desk, FULL, option)}
+    found = {
+        loss.step: loss.kwh for loss in losses_at_meter(workspace.desk, design_for(FULL, option))
+    }
     assert list(found) == [Step.SHADE, Step.SNOW, Step.DIRT, Step.BACK]
     assert (found[Step.SNOW], found[Step.BACK]) == (0, 0)
     # Two per cent of dirt cost less than two per cent: part of it would have been clipped.
-    year = year_report(workspace.desk, FULL, option).energy_kwh
+    year = year_report(workspace.desk, design_for(FULL, option)).energy_kwh
     assert -0.02 * year < found[Step.DIRT] < -0.005 * year
     # Shade costs what a site without anything that stands there would give more.
     bare = replace(
@@ -212,7 +217,7 @@ def test_what_the_light_loses_is_told_at_the_meter(workspace: Workspace) -> None
             planes=tuple(replace(p, obstructions=()) for p in FULL.survey.planes),
         ),
     )
-    freed = year_report(workspace.desk, bare, option_a(bare)).energy_kwh - year
+    freed = year_report(workspace.desk, design_for(bare, option_a(bare))).energy_kwh - year
     assert found[Step.SHADE] == pytest.approx(-freed, rel=0.02)
     with pytest.raises(MissingDatum, match="Fill the roof"):
-        losses_at_meter(workspace.desk, FULL, replace(option, strings=()))
+        losses_at_meter(workspace.desk, design_for(FULL, replace(option, strings=())))

@@ -7,7 +7,7 @@ import click
 
 from ridge_tally.cli.asking import (
     as_json,
-    at_option,
+    at_desk,
     data_option,
     json_option,
     option_option,
@@ -26,8 +26,8 @@ from ridge_tally.studies.array.layouts import alternatives
 @speaks
 def layouts(job_id: str, option_id: str, data: Path) -> None:
     """Print the layouts of each plane as JSON: counts, ceilings, places."""
-    workspace, job, option = at_option(data, job_id, option_id)
-    found = {p.id: alternatives(workspace.desk, job, option, p.id) for p in job.survey.planes}
+    desk, design = at_desk(data, job_id, option_id)
+    found = {p.id: alternatives(desk, design, p.id) for p in design.job.survey.planes}
     click.echo(as_json({str(k): [json.loads(as_json(a)) for a in v] for k, v in found.items()}))
 
 

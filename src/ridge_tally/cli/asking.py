@@ -16,8 +16,9 @@ from pydantic import TypeAdapter
 
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.errors import RidgeTallyError
-from ridge_tally.core.job.document import Job, Option, option_of
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.editing.design import design_in
+from ridge_tally.rules.design import Design
 from ridge_tally.services import jobs
 from ridge_tally.services.workspace import Workspace, workspace_at
 from ridge_tally.simulation.desk import Desk
@@ -35,17 +36,11 @@ def open_workspace(folder: Path) -> Workspace:
     return workspace_at(folder, lambda: datetime.now(UTC), sample_shelf())
 
 
-def at_option(data: Path, job_id: str, option_id: str) -> tuple[Workspace, Job, Option]:
-    """Return a workspace, a job in it at its newest, and an option; NotFound if one is not there."""
+def at_desk(data: Path, job_id: str, option_id: str) -> tuple[Desk, Design]:
+    """Return a desk and an option of a job at its newest; NotFound if one is not there."""
     workspace = open_workspace(data)
     job = jobs.load_job(workspace, JobId(job_id))
-    return workspace, job, option_of(job, OptionId(option_id))
-
-
-def at_desk(data: Path, job_id: str, option_id: str) -> tuple[Desk, Job, Option]:
-    """Return a desk, a job at its newest, and an option; NotFound if one is not there."""
-    workspace, job, option = at_option(data, job_id, option_id)
-    return workspace.desk, job, option
+    return workspace.desk, design_in(job, OptionId(option_id))
 
 
 def speaks(command: Callable[P, None]) -> Callable[P, None]:

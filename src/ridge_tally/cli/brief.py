@@ -12,8 +12,8 @@ from ridge_tally.cli.asking import (
     option_option,
     speaks,
 )
-from ridge_tally.core.job.document import option_of
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.editing.design import design_in
 from ridge_tally.services import jobs
 from ridge_tally.services.papers import brief_pdf
 from ridge_tally.store.jobs import JobId
@@ -30,7 +30,7 @@ def target(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
     """Tell the target of an option and the ceilings in its way."""
     workspace = open_workspace(data)
     job = jobs.load_job(workspace, JobId(job_id))
-    report = target_report(workspace.desk, job, option_of(job, OptionId(option_id)))
+    report = target_report(workspace.desk, design_in(job, OptionId(option_id)))
     click.echo(as_json(report) if json_out else _target_text(report))
 
 

@@ -16,8 +16,8 @@ from ridge_tally.cli.asking import (
     option_option,
     speaks,
 )
-from ridge_tally.core.job.document import option_of
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.editing.design import design_in
 from ridge_tally.services import jobs
 from ridge_tally.store.jobs import JobId
 from ridge_tally.views.option import CheckView, OptionReport, option_report
@@ -46,7 +46,7 @@ def list_command(data: Path, *, json_out: bool) -> None:
 def check(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
     """Check an option; exit code 1 for a broken Stop, 3 for an unchecked one."""
     job = jobs.load_job(open_workspace(data), JobId(job_id))
-    report = option_report(job, option_of(job, OptionId(option_id)))
+    report = option_report(design_in(job, OptionId(option_id)))
     click.echo(as_json(report) if json_out else _check_text(report))
     if report.broken_stops:
         sys.exit(BROKEN_STOP)

@@ -10,7 +10,6 @@ import click
 from ridge_tally.cli.asking import (
     as_json,
     at_desk,
-    at_option,
     by_option,
     csv_option,
     data_option,
@@ -44,13 +43,13 @@ def year(
     job_id: str, option_id: str, data: Path, csv_file: Path | None, *, json_out: bool, quick: bool
 ) -> None:
     """Simulate the year of an option; --csv writes its steps, each named by its middle."""
-    workspace, job, option = at_option(data, job_id, option_id)
-    report = year_report(workspace.desk, job, option, fine=not quick)
+    desk, design = at_desk(data, job_id, option_id)
+    report = year_report(desk, design, fine=not quick)
     if csv_file is not None:
         scenario = AS_IT_IS if quick else FINELY
-        result = hourly_year(workspace.desk, job, option, scenario)
+        result = hourly_year(desk, design, scenario)
         columns = {
-            "local_standard_time": weather_for(workspace.desk, job, scenario).time,
+            "local_standard_time": weather_for(desk, design.job, scenario).time,
             **{f"source_{n}_dc_w": w for n, w in enumerate(result.tracker_dc_w, start=1)},
             "dc_w": result.dc_w,
             "ac_unlimited_w": result.ac_unlimited_w,
@@ -98,8 +97,8 @@ def _year_text(report: YearReport) -> str:
 @speaks
 def sweep(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: bool) -> None:
     """Sweep the loading of an option: counts of modules and sizes of inverter, as JSON."""
-    workspace, job, option = at_option(data, job_id, option_id)
-    *_, report = loading_sweep(workspace.desk, job, option, parse_weighing(weighed))
+    desk, design = at_desk(data, job_id, option_id)
+    *_, report = loading_sweep(desk, design, parse_weighing(weighed))
     if not as_csv:
         click.echo(as_json(report))
         return

@@ -8,7 +8,6 @@ import click
 from ridge_tally.cli.asking import (
     as_json,
     at_desk,
-    at_option,
     csv_option,
     data_option,
     json_option,
@@ -17,10 +16,10 @@ from ridge_tally.cli.asking import (
     table,
 )
 from ridge_tally.core.equipment import InverterId
-from ridge_tally.core.job.document import option_of
 from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
 from ridge_tally.core.strings.plans import MOST_LISTED
 from ridge_tally.editing.apply import apply_edit
+from ridge_tally.editing.design import design_in
 from ridge_tally.studies.strings.asked_plan import plan_verdict
 from ridge_tally.studies.strings.comparison import comparison
 from ridge_tally.studies.strings.inverters import inverter_plans
@@ -52,19 +51,18 @@ def plan_strings(
 
     With --ask "14 on 1, 2 x 7 on 2": whether that plan is legal, or why it is not.
     """
-    workspace, job, option = at_option(data, job_id, option_id)
+    desk, design = at_desk(data, job_id, option_id)
     if every:
-        *_, last = inverter_plans(workspace.desk, job, option, workspace.desk.shelf.inverters)
+        *_, last = inverter_plans(desk, design, desk.shelf.inverters)
         click.echo(as_json(last))
         return
     if inverter_id is not None:
-        chosen = ChooseInverter(option.id, InverterId(inverter_id))
-        job = apply_edit(job, chosen, workspace.desk.shelf)
-        option = option_of(job, option.id)
+        chosen = ChooseInverter(design.option.id, InverterId(inverter_id))
+        design = design_in(apply_edit(design.job, chosen, desk.shelf), design.option.id)
     if asked is not None:
-        click.echo(as_json(plan_verdict(job, option, asked)))
+        click.echo(as_json(plan_verdict(design, asked)))
         return
-    click.echo(as_json(plans_report(workspace.desk, job, option, first, shown=MOST_LISTED)))
+    click.echo(as_json(plans_report(desk, design, first, shown=MOST_LISTED)))
 
 
 @click.command(name="own-point")
@@ -78,8 +76,8 @@ def own_point(
     job_id: str, option_id: str, data: Path, helped: str | None, *, json_out: bool
 ) -> None:
     """Tell what optimizers and microinverters of the shelf would give in a year."""
-    workspace, job, option = at_option(data, job_id, option_id)
-    report = own_point_report(workspace.desk, job, option, helped_ids(helped))
+    desk, design = at_desk(data, job_id, option_id)
+    report = own_point_report(desk, design, helped_ids(helped))
     lines = [
         f"{w.problem or f'{w.energy_kwh:.0f} kWh, {w.gain_kwh:+.0f}'}  {w.units} × {w.unit}"
         if w.unit
@@ -134,6 +132,6 @@ def compare_ways(job_id: str, option_id: str, data: Path, *, json_out: bool) -> 
 @speaks
 def find_inverter(job_id: str, option_id: str, data: Path, *, as_csv: bool) -> None:
     """Try every inverter of the shelf on an option's array, each with its best plan and year."""
-    workspace, job, option = at_option(data, job_id, option_id)
-    *_, last = inverter_plans(workspace.desk, job, option, workspace.desk.shelf.inverters)
+    desk, design = at_desk(data, job_id, option_id)
+    *_, last = inverter_plans(desk, design, desk.shelf.inverters)
     click.echo(table([asdict(p) for p in last.found]) if as_csv else as_json(last), nl=not as_csv)

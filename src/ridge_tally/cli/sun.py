@@ -8,7 +8,7 @@ import click
 
 from ridge_tally.cli.asking import (
     as_json,
-    at_option,
+    at_desk,
     by_option,
     csv_option,
     data_option,
@@ -33,8 +33,8 @@ from ridge_tally.studies.sun.shade import ShadeReport, shade_report
 @speaks
 def shade(job_id: str, option_id: str, data: Path, *, json_out: bool, fine: bool) -> None:
     """Tell what shade takes from an option's modules in a year, and who throws it."""
-    workspace, job, option = at_option(data, job_id, option_id)
-    report = shade_report(workspace.desk, job, option, FINE if fine else QUICK)
+    desk, design = at_desk(data, job_id, option_id)
+    report = shade_report(desk, design, FINE if fine else QUICK)
     click.echo(as_json(report) if json_out else _shade_text(report))
 
 
@@ -122,8 +122,8 @@ class AnglesTold:
 @speaks
 def angles(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: bool) -> None:
     """Tell every tilt and azimuth on a job's weather, and its array split in two, as JSON."""
-    workspace, job, option = at_option(data, job_id, option_id)
-    found = angle_map(workspace.desk, job, option, parse_weighing(weighed))
+    desk, design = at_desk(data, job_id, option_id)
+    found = angle_map(desk, design, parse_weighing(weighed))
     if as_csv:
         rows: list[dict[str, object]] = [
             {"tilt_deg": tilt, "azimuth_deg": azimuth, "kwh_per_m2": round(kwh, 1)}
@@ -132,4 +132,4 @@ def angles(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: boo
         ]
         click.echo(table(rows), nl=False)
         return
-    click.echo(as_json(AnglesTold(found, split_study(workspace.desk, job, option))))
+    click.echo(as_json(AnglesTold(found, split_study(desk, design))))

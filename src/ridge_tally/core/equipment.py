@@ -5,7 +5,7 @@ A number that is ``None`` was not on the datasheet.  Rules that need it answer
 """
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from itertools import chain
 from typing import NewType, TypeVar
@@ -245,6 +245,14 @@ SHEETS: dict[str, type[AnySheet]] = {
     "microinverter": MicroinverterSheet,
 }
 Sheet = TypeVar("Sheet", ModuleSheet, InverterSheet, OptimizerSheet, MicroinverterSheet)
+
+
+Maker = TypeVar("Maker", bound="InverterSheet | MicroinverterSheet")
+
+
+def of_size(maker: Maker, ac_w: float) -> Maker:
+    """Return the datasheet as if it were rated at so many AC watts, its night draw with it."""
+    return replace(maker, p_ac_w=ac_w, night_w=maker.night_w * ac_w / maker.p_ac_w)
 
 
 def sheet_among(sheets: Iterable[Sheet], wanted: str, kind: str) -> Sheet:

@@ -1,35 +1,21 @@
 """The numbers several rules share: sheets, temperatures and ceilings of one option."""
 
 from collections import Counter
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import lru_cache
 from string import ascii_lowercase
 
 from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.equipment import (
-    InverterSheet,
-    MicroinverterSheet,
     ModuleSheet,
     OptimizerKind,
     OptimizerSheet,
 )
 from ridge_tally.core.errors import MissingDatum, OutsideModelRange
-from ridge_tally.core.job.document import (
-    ColdSchool,
-    Job,
-    Option,
-    Site,
-    TrackerInput,
-    inverter_sheets_of,
-    microinverter_sheet_of,
-    module_sheet_of,
-    module_sheets,
-    optimizer_sheet_of,
-    present_ids,
-    tracker_inputs,
-)
+from ridge_tally.core.job.document import ColdSchool, Job, Option, Site, present_ids
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.system import System, system_of
 from ridge_tally.core.strings.parts import ac_makers, fitted_ids
 from ridge_tally.core.working import Given
 from ridge_tally.rules import tables
@@ -39,24 +25,14 @@ MOUNTING = "roof-stand-off"
 
 
 @dataclass(frozen=True, slots=True)
-class Design:
-    """One option with its datasheets and its design temperatures as givens.
+class Design(System):
+    """One option with its datasheets, the code it is held to and its temperatures as givens.
 
-    ``sheets``: of every module laid; ``module`` is the option's.  ``fitted``: the modules with an
-    ``optimizer``.  ``trackers`` are those of all its inverters, numbered through.
-    ``coldest_planning_degc`` is for planning only: the typed extreme, or the climate's stand-in,
-    which never passes a limit.
+    ``fitted``: the modules with an ``optimizer``.  ``coldest_planning_degc`` is for planning only:
+    the typed extreme, or the climate's stand-in, which never passes a limit.
     """
 
-    job: Job
-    option: Option
-    module: ModuleSheet
-    sheets: Mapping[PlacedId, ModuleSheet]
-    inverters: tuple[InverterSheet, ...]
-    optimizer: OptimizerSheet | None
-    microinverter: MicroinverterSheet | None
     fitted: tuple[PlacedId, ...]
-    trackers: tuple[TrackerInput, ...]
     rules: CodeRules
     coldest: Given
     hottest_cell: Given
@@ -65,7 +41,7 @@ class Design:
     @property
     def p_ac_w(self) -> float:
         """What its inverters are rated at together, W: those at the modules where it has such."""
-        return sum(n * sheet.p_ac_w for sheet, n in ac_makers(self.job, self.option))
+        return sum(n * sheet.p_ac_w for sheet, n in ac_makers(self))
 
     @property
     def system(self) -> OptimizerSheet | None:
@@ -85,24 +61,28 @@ def design_of(
         The option must belong to the job.
     stand_in_coldest_degc, stand_in_hottest_degc : float
         The climate's own guesses, used where nobody typed a temperature.
+
+    Raises
+    ------
+    NotFound
+        If the job lacks a plane or a datasheet that the option names.
     """
-    site = job.site
-    module, inverters = module_sheet_of(job, option), inverter_sheets_of(job, option)
-    coldest, optimizer = coldest_of(site), optimizer_sheet_of(job, option)
-    hottest = site.hottest.value_degc
+    site, system = job.site, system_of(job, option)
+    coldest, hottest = coldest_of(site), site.hottest.value_degc
     rise_k = tables.load("cell-temperature-rise").number("rise_k", mounting=MOUNTING)
     hottest_degc = stand_in_hottest_degc if hottest is None else hottest
     hot_origin = "stand-in by climate" if hottest is None else site.hottest.source
     return Design(
         job=job,
         option=option,
-        module=module,
-        sheets=module_sheets(job, option),
-        inverters=inverters,
-        optimizer=optimizer,
-        microinverter=microinverter_sheet_of(job, option),
-        fitted=fitted_ids(option, optimizer),
-        trackers=tracker_inputs(inverters),
+        module=system.module,
+        arrays=system.arrays,
+        sheets=system.sheets,
+        inverters=system.inverters,
+        trackers=system.trackers,
+        optimizer=system.optimizer,
+        microinverter=system.microinverter,
+        fitted=fitted_ids(option, system.optimizer),
         rules=code_rules(site),
         coldest=coldest,
         hottest_cell=Given(

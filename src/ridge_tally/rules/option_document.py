@@ -4,19 +4,9 @@ from itertools import pairwise
 
 from ridge_tally.core.array.stances import steepest_deg
 from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
-from ridge_tally.core.job.array import PlaneArray, Position
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    inverter_sheets_of,
-    microinverter_sheet_of,
-    module_on,
-    module_sheet_of,
-    optimizer_sheet_of,
-    plane_of,
-    present_ids,
-    tracker_inputs,
-)
+from ridge_tally.core.job.array import Position
+from ridge_tally.core.job.document import Job, Option, plane_of, present_ids
+from ridge_tally.core.job.system import LaidArray, System, system_of
 from ridge_tally.core.nominal_year import DAYS
 from ridge_tally.rules.distinct import require_distinct
 
@@ -45,24 +35,22 @@ def require_sound_option(job: Job, option: Option) -> None:
         Naming the field, the value and what to do.
     """
     require_name(option.name)
-    module_sheet_of(job, option)
-    optimizer_sheet_of(job, option)
-    microinverter_sheet_of(job, option)
+    # Every plane and datasheet it names is there, or this says which is not.
+    system = system_of(job, option)
     require_distinct(f"planes of option {option.name}", [a.plane_id for a in option.arrays])
-    for array in option.arrays:
-        _require_array(job, option, array)
+    for laid in system.arrays:
+        _require_array(option, laid)
     placed = [m.id for array in option.arrays for m in array.modules]
     if len(placed) > MOST_MODULES:
         raise OutOfRange(f"Modules in option {option.name}", len(placed), f"at most {MOST_MODULES}")
     require_distinct(f"modules of option {option.name}", placed)
-    _require_strings(job, option)
+    _require_strings(system)
     _require_boxes(job, option)
     _require_battery(option)
 
 
-def _require_array(job: Job, option: Option, array: PlaneArray) -> None:
-    plane = plane_of(job, array.plane_id)
-    module_on(job, option, array.plane_id)
+def _require_array(option: Option, laid: LaidArray) -> None:
+    plane, array = laid.plane, laid.array
     for gap in (array.gap_in_row, array.gap_between_rows):
         if not 0 <= gap.value_m <= WIDEST_GAP_M:
             raise OutOfRange(
@@ -115,13 +103,13 @@ def require_sound_seasons(positions: tuple[Position, ...]) -> None:
             raise OutOfRange("Day of the change", after, "a day of its own, in order of the year")
 
 
-def _require_strings(job: Job, option: Option) -> None:
-    inverters = inverter_sheets_of(job, option)
+def _require_strings(system: System) -> None:
+    option, inverters = system.option, system.inverters
     if len(inverters) > MOST_INVERTERS:
         raise OutOfRange(
             f"Inverters of option {option.name}", len(inverters), f"at most {MOST_INVERTERS}"
         )
-    trackers, present = len(tracker_inputs(inverters)), set(present_ids(option))
+    trackers, present = len(system.trackers), set(present_ids(option))
     strung = [m for string in option.strings for m in string.module_ids]
     require_distinct(f"strings of option {option.name}", strung)
     for module_id in strung:

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from ridge_tally.core.job.document import option_of
+from ridge_tally.editing.design import design_in
 from ridge_tally.services.jobs import load_job
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.jobs import JobId
@@ -20,7 +20,5 @@ def compared(
         If a revision or an option is not there.
     """
     jobs = [load_job(workspace, job_id, pick.revision) for pick in picks]
-    there = [
-        (pick, job, option_of(job, pick.option_id)) for pick, job in zip(picks, jobs, strict=True)
-    ]
+    there = [(pick, design_in(job, pick.option_id)) for pick, job in zip(picks, jobs, strict=True)]
     return options_compared(workspace.desk, revision, there)

@@ -8,11 +8,13 @@ import logging
 import traceback
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import partial
 from pathlib import Path
 from typing import TypeVar
 
 from ridge_tally.core.errors import RidgeTallyError
-from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.document import Job, Option
+from ridge_tally.editing.design import design_for
 from ridge_tally.views.brief.report import BriefReport, brief_report
 from ridge_tally.views.option import OptionReport, option_report
 from ridge_tally.views.survey.drawings import SurveyReport
@@ -47,9 +49,11 @@ def figures_of(job: Job) -> Figures:
             problems.append(f"{name} could not be worked out ({_where(error)}).")
         return None
 
+    def reported(option: Option) -> OptionReport:
+        return option_report(design_for(job, option))
+
     options = [
-        part(f"Option {option.id.upper()}", lambda option=option: option_report(job, option))  # type: ignore[misc]
-        for option in job.options
+        part(f"Option {option.id.upper()}", partial(reported, option)) for option in job.options
     ]
     return Figures(
         brief=part("The brief", lambda: brief_report(job)),

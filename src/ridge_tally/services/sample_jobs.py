@@ -2,9 +2,10 @@
 
 from datetime import date
 
-from ridge_tally.core.job.document import Job, module_sheet_of, plane_of
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.loading.bench import UsePowerFile
 from ridge_tally.core.job.edits.survey.surroundings import MoveTrace, ScaleTrace, SetTrace
+from ridge_tally.core.job.system import system_of
 from ridge_tally.core.sky.site import location_of
 from ridge_tally.demo.juniper_bench import juniper_bench
 from ridge_tally.demo.kiln_yard import kiln_yard
@@ -34,9 +35,8 @@ def store_samples(workspace: Workspace, author: str) -> None:
 
 def _with_measured_day(workspace: Workspace, job: Job) -> Job:
     """Return the job with a test module's day on its bench, as the simulated logger wrote it."""
-    option = job.options[0]
-    array, module = option.arrays[0], module_sheet_of(job, option)
-    plane = plane_of(job, array.plane_id)
+    laid = system_of(job, job.options[0]).arrays[0]
+    plane, module = laid.plane, laid.module
     text = module_day_csv(
         MEASURED_ON, location_of(job.site), plane.slope_deg, plane.azimuth_deg, module.p_max_w
     )

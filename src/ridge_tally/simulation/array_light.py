@@ -13,9 +13,9 @@ from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.array import Mounting, PlacedModule, PlaneArray, in_lines, present_of
-from ridge_tally.core.job.document import Job, Option, module_on, plane_of
+from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.job.ids import PlacedId, PlaneId
-from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.sky.weather_year import WeatherYear, by_step
 from ridge_tally.core.sun.rear import RearView, rear_w_per_m2
 from ridge_tally.core.sun.shading import (
@@ -36,8 +36,10 @@ from ridge_tally.core.sun.spliced import (
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.survey.site_frame import eave_height_m
 from ridge_tally.editing.array.tilt_positions import at_tilt, stances_of
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules import tables
-from ridge_tally.rules.array.checks import lay_in, lay_of
+from ridge_tally.rules.array.checks import lay_of
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.site_sky import (
     SiteSky,
@@ -63,9 +65,7 @@ class ArrayLight:
     ``rear_w_per_m2`` (n,) is what the back turns into power as the front would.
     """
 
-    plane: RoofPlane
-    array: PlaneArray
-    sheet: ModuleSheet
+    laid: LaidArray
     modules: tuple[PlacedModule, ...]
     lights: tuple[ModuleLight, ...]
     on_free: Turned
@@ -77,8 +77,7 @@ class ArrayLight:
 
 def array_lights(
     desk: Desk,
-    job: Job,
-    option: Option,
+    design: Design,
     resolution: Resolution = QUICK,
     without: int | None = None,
     *,
@@ -94,17 +93,17 @@ def array_lights(
     MissingDatum
         If a plane of the array does not close.
     """
-    sky = site_sky(desk, job, option, without, fine=fine)
-    arrays = [a for a in option.arrays if present_of(a)]
-    for array in arrays:
-        require_closed(plane_of(job, array.plane_id))
-    held = _held(desk, job, option, sky, without, fine=fine)
-    return sky, tuple(_over_year(job, option, held, a, present_of(a), resolution) for a in arrays)
+    sky = site_sky(desk, design, without, fine=fine)
+    arrays = [a for a in design.arrays if present_of(a.array)]
+    for laid in arrays:
+        require_closed(laid.plane)
+    held = _held(desk, design, sky, without, fine=fine)
+    return sky, tuple(
+        _over_year(design.job, held, a, present_of(a.array), resolution) for a in arrays
+    )
 
 
-def light_at(
-    desk: Desk, job: Job, option: Option, array: PlaneArray, places: Sequence[Place]
-) -> ArrayLight:
+def light_at(desk: Desk, design: Design, laid: LaidArray, places: Sequence[Place]) -> ArrayLight:
     """Return the light on modules that might stand at places of an array; they shade nobody.
 
     On tables a place is that of a column's lowest module, and each has all of the column's.
@@ -114,16 +113,15 @@ def light_at(
     MissingDatum
         If the plane does not close yet.
     """
-    plane = plane_of(job, array.plane_id)
-    require_closed(plane)
-    lay = lay_in(job, option, array)
+    require_closed(laid.plane)
+    lay = lay_of(laid)
     might = tuple(
         PlacedModule(PlacedId(f"might-{n}"), p.x_m, p.y_m, p.orientation, present=True, tier=tier)
         for n, (p, tier) in enumerate(tiers_of(lay, places))
     )
-    held = _held(desk, job, option, site_sky(desk, job, option))
-    beside = replace(array, modules=(*array.modules, *might))
-    return _over_year(job, option, held, beside, might, QUICK)
+    held = _held(desk, design, site_sky(desk, design))
+    beside = replace(laid.array, modules=(*laid.array.modules, *might))
+    return _over_year(design.job, held, replace(laid, array=beside), might, QUICK)
 
 
 @dataclass(frozen=True, slots=True)
@@ -138,21 +136,20 @@ class _Held:
 
 def _held(
     desk: Desk,
-    job: Job,
-    option: Option,
+    design: Design,
     sky: SiteSky,
     without: int | None = None,
     *,
     fine: bool = False,
 ) -> _Held:
-    stances = stances_of(job, option)
+    stances = stances_of(design)
     which = by_step(stances.by_day, len(sky.hours.month))
     tilts = tuple({a.plane_id: a.leg_tilt_deg for a in o.arrays} for o in stances.options)
     if len(stances.options) == 1:
         return _Held(sky, (sky,), tilts, which)
     skies = tuple(
         site_sky(
-            desk, job, stance, without, fine=fine,
+            desk, design_for(design.job, stance), without, fine=fine,
             days=tuple((stances.by_day == number).tolist()),
         )
         for number, stance in enumerate(stances.options)
@@ -162,22 +159,22 @@ def _held(
 
 def _over_year(
     job: Job,
-    option: Option,
     held: _Held,
-    array: PlaneArray,
+    laid: LaidArray,
     modules: tuple[PlacedModule, ...],
     resolution: Resolution,
 ) -> ArrayLight:
     """Return the light of a year on modules of an array, in each way they stand on its own days."""
     if len(held.skies) == 1:
-        return _lit(job, option, array, modules, held.sky, resolution)
+        return _lit(job, laid, modules, held.sky, resolution)
+    array = laid.array
     ids, ways = {m.id for m in modules}, []
     for sky, tilts in zip(held.skies, held.tilts, strict=True):
         tilt_deg = tilts.get(array.plane_id, array.leg_tilt_deg)
-        there = at_tilt(job, option, array, tilt_deg) if array.table else array
+        there = at_tilt(laid, tilt_deg) if array.table else array
         mine = tuple(m for m in there.modules if m.id in ids)
-        ways.append(_lit(job, option, there, mine, sky, resolution))
-    return replace(_spliced(held, ways), array=array, modules=modules)
+        ways.append(_lit(job, replace(laid, array=there), mine, sky, resolution))
+    return replace(_spliced(held, ways), laid=laid, modules=modules)
 
 
 def _spliced(held: _Held, ways: Sequence[ArrayLight]) -> ArrayLight:
@@ -200,9 +197,9 @@ def _spliced(held: _Held, ways: Sequence[ArrayLight]) -> ArrayLight:
     )
 
 
-def light_kept_frac(desk: Desk, job: Job, option: Option) -> dict[PlacedId, float]:
+def light_kept_frac(desk: Desk, design: Design) -> dict[PlacedId, float]:
     """Return the share of its free light that shade leaves each module over the year."""
-    _, arrays = array_lights(desk, job, option)
+    _, arrays = array_lights(desk, design)
     return {
         module.id: 1 - float(light.lost.sum() / max(lit.on_free.free_wh_per_m2.sum(), 1e-9))
         for lit in arrays
@@ -210,9 +207,9 @@ def light_kept_frac(desk: Desk, job: Job, option: Option) -> dict[PlacedId, floa
     }
 
 
-def light_left_wh_per_m2(desk: Desk, job: Job, option: Option) -> dict[PlacedId, float]:
+def light_left_wh_per_m2(desk: Desk, design: Design) -> dict[PlacedId, float]:
     """Return the light of the year that shade leaves on each module."""
-    _, arrays = array_lights(desk, job, option)
+    _, arrays = array_lights(desk, design)
     return {
         module.id: float(lit.on_free.free_wh_per_m2.sum() - light.lost.sum())
         for lit in arrays
@@ -222,22 +219,18 @@ def light_left_wh_per_m2(desk: Desk, job: Job, option: Option) -> dict[PlacedId,
 
 def _lit(
     job: Job,
-    option: Option,
-    array: PlaneArray,
+    laid: LaidArray,
     modules: tuple[PlacedModule, ...],
     sky: SiteSky,
     resolution: Resolution,
 ) -> ArrayLight:
-    plane, sheet = plane_of(job, array.plane_id), module_on(job, option, array.plane_id)
-    lay = lay_of(sheet, array, plane)
+    plane, array, sheet, lay = laid.plane, laid.array, laid.module, lay_of(laid)
     places = raised(plane, array, lay, modules)
     spots = Spots(plane, lay, places, sheet.bypass_diodes, resolution, sheet.half_cut)
     on_free = turned(sky, spots.glass)
     rear, rear_told = _rear(sheet, spots, array, sky)
     return ArrayLight(
-        plane=plane,
-        array=array,
-        sheet=sheet,
+        laid=laid,
         modules=modules,
         lights=module_lights(sky, spots),
         on_free=on_free,
@@ -291,13 +284,11 @@ def _slope(spots: Spots, array: PlaneArray) -> Slope:
     return Slope(spots.glass.slope_deg, slant_m, lower_m, array.brushed)
 
 
-def slope_of(job: Job, option: Option, array: PlaneArray) -> Slope:
+def slope_of(laid: LaidArray) -> Slope:
     """Return the slope that snow lies on, over the modules of an array that has any."""
-    plane = plane_of(job, array.plane_id)
-    sheet = module_on(job, option, plane.id)
-    lay = lay_of(sheet, array, plane)
+    plane, array, lay = laid.plane, laid.array, lay_of(laid)
     places = raised(plane, array, lay, present_of(array))
-    return _slope(Spots(plane, lay, places, sheet.bypass_diodes, QUICK), array)
+    return _slope(Spots(plane, lay, places, laid.module.bypass_diodes, QUICK), array)
 
 
 def _lower_edge_m(array: PlaneArray) -> float:
@@ -374,7 +365,7 @@ def lit_string(
             left[step] = left.get(step, 0.0) + light_left / len(modules)
     return StringIrradiance(
         tracker_index=tracker_index,
-        sheets=tuple(lit.sheet for lit, _ in modules),
+        sheets=tuple(lit.laid.module for lit, _ in modules),
         reaching_w_per_m2=np.concatenate(reaching),
         warming_w_per_m2=left[Step.DIRT] + (left[Step.BACK] - left[Step.GLASS]),
         direct_frac=_share(direct / len(modules), left[Step.SHADE]),

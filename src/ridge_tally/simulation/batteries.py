@@ -5,10 +5,11 @@ from dataclasses import dataclass, replace
 
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.battery import Battery, Coupling
-from ridge_tally.core.job.document import Job, Option
+from ridge_tally.core.job.document import Option
 from ridge_tally.core.loading.house import BatteryEfficiency
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.rules import tables
+from ridge_tally.rules.design import Design
 
 USUAL_INVERTER_FRAC = 0.97
 
@@ -26,7 +27,7 @@ class Conversions:
     kept: BatteryEfficiency
 
 
-def conversions(job: Job, option: Option, coupling: Coupling) -> Conversions:
+def conversions(design: Design, coupling: Coupling) -> Conversions:
     """Return what the conversions by way of a battery leave, cells included.
 
     Notes
@@ -39,7 +40,7 @@ def conversions(job: Job, option: Option, coupling: Coupling) -> Conversions:
     def frac(conversion: str) -> float:
         return table.number("kept_frac", conversion=conversion)
 
-    own = inverter_frac(job, option)
+    own = inverter_frac(design)
     stored = frac("charger") * frac("cells, in and out")
     if coupling is Coupling.DC:
         # What is taken before the inverter is spared its loss, once.
@@ -48,20 +49,20 @@ def conversions(job: Job, option: Option, coupling: Coupling) -> Conversions:
     return Conversions(3, own * stored * beside, BatteryEfficiency(stored, beside))
 
 
-def inverter_frac(job: Job, option: Option) -> float:
+def inverter_frac(design: Design) -> float:
     """Return the best efficiency of what makes an option's AC."""
     best = [
         max((p.efficiency_frac for p in sheet.efficiency), default=USUAL_INVERTER_FRAC)
-        for sheet, _ in ac_makers(job, option)
+        for sheet, _ in ac_makers(design)
     ]
     return min(best, default=USUAL_INVERTER_FRAC)
 
 
-def takes_dc(job: Job, option: Option) -> bool:
+def takes_dc(design: Design) -> bool:
     """Return whether every inverter's sheet names a battery input on its DC side."""
-    if option.electronics.architecture is Architecture.MICRO:
+    if design.option.electronics.architecture is Architecture.MICRO:
         return False
-    return all(getattr(s, "battery_ready", None) for s, _ in ac_makers(job, option))
+    return all(getattr(s, "battery_ready", None) for s, _ in ac_makers(design))
 
 
 def as_it_joins(option: Option, battery: Battery) -> Battery:

@@ -4,7 +4,7 @@ A studied array stands free of trees and houses; dirt, snow and what the ground 
 those of the job, and its losses, its limits and its night draw those of every simulated year.
 """
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,11 +14,12 @@ from ridge_tally.core.energy.inverter import InverterModel, ac_side
 from ridge_tally.core.energy.lit import Bank, DcOutput, HeatLoss, kwh_of
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.energy.year import Losses, Plant, YearResult, simulate_year
-from ridge_tally.core.equipment import ModuleSheet
-from ridge_tally.core.job.document import Job, Option
+from ridge_tally.core.equipment import ModuleSheet, of_size
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.sky.plane_irradiance import PlaneLight
 from ridge_tally.core.sky.weather_year import WeatherYear, month_of
 from ridge_tally.core.strings.parts import ac_makers
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.array_light import Slope, snow_frac
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.plant import exported, losses_of, own_point_of, usual_warming
@@ -37,13 +38,11 @@ class EvenArray:
     side: InverterModel
 
 
-def even_array(
-    job: Job, option: Option, sheet: ModuleSheet, heat: HeatLoss, ac_w: float
-) -> EvenArray:
+def even_array(design: Design, sheet: ModuleSheet, heat: HeatLoss, ac_w: float) -> EvenArray:
     """Return an array of a type of module on what makes an option's AC, of another size."""
-    (maker, _), *_ = ac_makers(job, option)
-    sized = replace(maker, p_ac_w=ac_w, night_w=maker.night_w * ac_w / maker.p_ac_w)
-    own = own_point_of(job, option)
+    (maker, _), *_ = ac_makers(design)
+    sized = of_size(maker, ac_w)
+    own = own_point_of(design)
     losses = losses_of(sheet, own.unit if own else None)
     return EvenArray(sheet, heat, losses, ac_side(sized, usual_warming()))
 

@@ -31,22 +31,13 @@ from ridge_tally.core.equipment import (
     Warming,
 )
 from ridge_tally.core.job.array import Mounting
-from ridge_tally.core.job.document import (
-    Job,
-    ModuleString,
-    Option,
-    inverter_sheets_of,
-    microinverter_sheet_of,
-    module_sheet_of,
-    optimizer_sheet_of,
-    sheets_on_planes,
-    tracker_inputs,
-)
+from ridge_tally.core.job.document import Job, ModuleString
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.strings.units import units_by_plane
 from ridge_tally.core.sun.shading import FINE, QUICK
 from ridge_tally.rules import tables
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.array_light import array_lights, lit_string
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import house_w
@@ -63,7 +54,7 @@ def weather_for(desk: Desk, job: Job, scenario: Scenario) -> WeatherYear:
     return weather_of(desk, job)
 
 
-def plant_of(desk: Desk, job: Job, option: Option, scenario: Scenario = AS_IT_IS) -> Plant:
+def plant_of(desk: Desk, design: Design, scenario: Scenario = AS_IT_IS) -> Plant:
     """Return what the year needs to know of an option.
 
     Raises
@@ -71,20 +62,22 @@ def plant_of(desk: Desk, job: Job, option: Option, scenario: Scenario = AS_IT_IS
     MissingDatum, OutOfRange
         If a datasheet lacks what the model needs or contradicts itself.
     """
-    own = own_point_of(job, option, scenario)
+    own = own_point_of(design, scenario)
     unit = own.unit if own else None
-    inverters: tuple[InverterSheet | MicroinverterSheet, ...] = inverter_sheets_of(job, option)
+    inverters: tuple[InverterSheet | MicroinverterSheet, ...] = design.inverters
     if isinstance(unit, MicroinverterSheet):
         inverters = (unit,)
     usual = usual_warming()
-    export_w, at_home_w = exported(desk, job, len(weather_for(desk, job, scenario).time))
+    export_w, at_home_w = exported(
+        desk, design.job, len(weather_for(desk, design.job, scenario).time)
+    )
     return Plant(
-        drawn=_drawn(desk, job, option, scenario),
+        drawn=_drawn(desk, design, scenario),
         sides=tuple(ac_side(i, usual) for i in inverters),
-        losses=losses_of(module_sheet_of(job, option), unit),
+        losses=losses_of(design.module, unit),
         export_w=export_w,
         house_w=at_home_w,
-        minute_beam=fine_weather_of(desk, job).minute_beam if scenario.fine else None,
+        minute_beam=fine_weather_of(desk, design.job).minute_beam if scenario.fine else None,
     )
 
 
@@ -108,7 +101,7 @@ def usual_warming() -> Warming:
     )
 
 
-def own_point_of(job: Job, option: Option, scenario: Scenario = AS_IT_IS) -> OwnPoint | None:
+def own_point_of(design: Design, scenario: Scenario = AS_IT_IS) -> OwnPoint | None:
     """Return what stands at the modules: as the scenario has it, or as the option has it.
 
     Raises
@@ -118,14 +111,14 @@ def own_point_of(job: Job, option: Option, scenario: Scenario = AS_IT_IS) -> Own
     """
     if scenario.own_point is not None or scenario.strung:
         return scenario.own_point
-    micro = microinverter_sheet_of(job, option)
+    micro = design.microinverter
     if micro is not None:
         return OwnPoint(micro)
-    optimizer = optimizer_sheet_of(job, option)
+    optimizer = design.optimizer
     if optimizer is None:
         return None
     some = optimizer.kind is OptimizerKind.ADD_ON
-    return OwnPoint(optimizer, option.electronics.fitted if some else ())
+    return OwnPoint(optimizer, design.option.electronics.fitted if some else ())
 
 
 def losses_of(
@@ -154,25 +147,25 @@ def losses_of(
     )
 
 
-def _drawn(desk: Desk, job: Job, option: Option, scenario: Scenario) -> DcOutput:
-    own = own_point_of(job, option, scenario)
-    weather = weather_for(desk, job, scenario)
-    inputs = tracker_inputs(inverter_sheets_of(job, option))
+def _drawn(desk: Desk, design: Design, scenario: Scenario) -> DcOutput:
+    own = own_point_of(design, scenario)
+    weather = weather_for(desk, design.job, scenario)
+    inputs = design.trackers
     steps = len(weather.time)
     if own is None or (
         isinstance(own.unit, OptimizerSheet) and own.unit.kind is OptimizerKind.ADD_ON
     ):
-        trackers = trackers_of(desk, job, option, scenario)
+        trackers = trackers_of(desk, design, scenario)
         return drawn_by_strings(trackers, inputs, steps)
     if isinstance(own.unit, OptimizerSheet):
-        groups = [(s.tracker_number - 1, s.module_ids) for s in option.strings]
+        groups = [(s.tracker_number - 1, s.module_ids) for s in design.option.strings]
         converter = optimizer_converter(own.unit)
     else:
-        planes = [p for p in units_by_plane(job, option, own.unit.inputs) if p]
+        planes = [p for p in units_by_plane(design, own.unit.inputs) if p]
         groups = [(n, tuple(m for unit in p for m in unit)) for n, p in enumerate(planes)]
         on_units = [[len(unit) for unit in p] for p in planes]
         converter = micro_converter(own.unit)
-    lit = _lit(desk, job, option, groups, scenario)
+    lit = _lit(desk, design, groups, scenario)
     points = module_points(lit, converter, weather)
     if isinstance(own.unit, OptimizerSheet):
         return drawn_by_optimizers(points, own.unit, inputs, steps)
@@ -180,26 +173,34 @@ def _drawn(desk: Desk, job: Job, option: Option, scenario: Scenario) -> DcOutput
 
 
 def trackers_of(
-    desk: Desk, job: Job, option: Option, scenario: Scenario = AS_IT_IS
+    desk: Desk, design: Design, scenario: Scenario = AS_IT_IS
 ) -> tuple[LoadedTracker, ...]:
     """Return the trackers with their strings' light, remembered whatever inverter they are on."""
-    sheets, weather = sheets_on_planes(job, option), weather_for(desk, job, scenario)
+    sheets, weather = design.array_sheets, weather_for(desk, design.job, scenario)
     # Optimizers change what a tracker takes of its strings, not the light on them.
     lit = replace(scenario, own_point=None, strung=False)
-    own = own_point_of(job, option, scenario)
+    own = own_point_of(design, scenario)
     loaded = desk.fine_loaded if scenario.fine else desk.loaded
     by_tracker: dict[int, list[ModuleString]] = {}
-    for string in option.strings:
+    for string in design.option.strings:
         by_tracker.setdefault(string.tracker_number - 1, []).append(string)
 
     def load(item: tuple[int, list[ModuleString]]) -> LoadedTracker:
         index, strings = item
         wired = tuple(s.module_ids for s in strings)
-        key = (index, wired, weather_key(job), job.survey, option.arrays, sheets, lit)
+        key = (
+            index,
+            wired,
+            weather_key(design.job),
+            design.job.survey,
+            design.option.arrays,
+            sheets,
+            lit,
+        )
 
         def compute() -> LoadedTracker:
             groups = [(index, ids) for ids in wired]
-            mine = _lit(desk, job, option, groups, lit)
+            mine = _lit(desk, design, groups, lit)
             return loaded_tracker(index, mine, weather)
 
         return replace(loaded.get(key, compute), helpers=_helpers(own, wired))
@@ -218,21 +219,20 @@ def _helpers(own: OwnPoint | None, wired: tuple[tuple[PlacedId, ...], ...]) -> H
 
 def _lit(
     desk: Desk,
-    job: Job,
-    option: Option,
+    design: Design,
     groups: list[tuple[int, tuple[PlacedId, ...]]],
     scenario: Scenario,
 ) -> tuple[StringIrradiance, ...]:
     """Return modules by tracker or array with the light on each of their substrings."""
     resolution = FINE if scenario.fine else QUICK
-    sky, arrays = array_lights(desk, job, option, resolution, scenario.without, fine=scenario.fine)
+    sky, arrays = array_lights(desk, design, resolution, scenario.without, fine=scenario.fine)
     lit = {m.id: (a, x) for a in arrays for m, x in zip(a.modules, a.lights, strict=True)}
     return tuple(
         lit_string(
             [lit[m] for m in ids],
             sky,
             index,
-            heat_loss(lit[ids[0]][0].array.mounting),
+            heat_loss(lit[ids[0]][0].laid.array.mounting),
             darkest=scenario.darkest,
             free_of=scenario.free_of,
         )

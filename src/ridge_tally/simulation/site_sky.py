@@ -11,9 +11,9 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.array.tables import raised
-from ridge_tally.core.job.array import PlaneArray, present_of
-from ridge_tally.core.job.document import Job, Option, module_on, plane_of
+from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.sky.plane_irradiance import (
     GlassPassing,
     LightParts,
@@ -43,7 +43,8 @@ from ridge_tally.core.sun.shading import (
 )
 from ridge_tally.core.sun.spliced import parts_while
 from ridge_tally.rules import tables
-from ridge_tally.rules.array.checks import lay_in
+from ridge_tally.rules.array.checks import lay_of
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.remembered import Remembered
 from ridge_tally.simulation.weather import fine_weather_of, reflected_frac, weather_key, weather_of
@@ -89,8 +90,7 @@ class SiteSky:
 
 def site_sky(
     desk: Desk,
-    job: Job,
-    option: Option,
+    design: Design,
     without: int | None = None,
     *,
     fine: bool = False,
@@ -101,43 +101,40 @@ def site_sky(
     ``without`` is the number of an owner that is thought away; ``fine`` goes by quarters of an
     hour; ``days`` (365) are those on which the arrays stand so.
     """
-    on_legs = tuple(a for a in option.arrays if a.leg_tilt_deg > 0)
-    sheets = tuple(module_on(job, option, a.plane_id) for a in on_legs)
-    key = (job.survey, weather_key(job), on_legs, sheets, without, days)
+    on_legs = tuple(a for a in design.arrays if a.array.leg_tilt_deg > 0)
+    key = (design.job.survey, weather_key(design.job), on_legs, without, days)
     skies = desk.fine_skies if fine else desk.skies
-    return skies.get(key, lambda: _sky(desk, job, option, on_legs, without, days, fine=fine))
+    return skies.get(key, lambda: _sky(desk, design, on_legs, without, days, fine=fine))
 
 
 def _sky(
     desk: Desk,
-    job: Job,
-    option: Option,
-    on_legs: tuple[PlaneArray, ...],
+    design: Design,
+    on_legs: tuple[LaidArray, ...],
     without: int | None,
     days: tuple[bool, ...] | None,
     *,
     fine: bool,
 ) -> SiteSky:
-    occluders = occluders_of(job.survey)
-    for array in on_legs:
-        plane = plane_of(job, array.plane_id)
-        lay = lay_in(job, option, array)
-        places = raised(plane, array, lay, present_of(array))
+    occluders = occluders_of(design.job.survey)
+    for laid in on_legs:
+        plane, lay = laid.plane, lay_of(laid)
+        places = raised(plane, laid.array, lay, present_of(laid.array))
         corners = np.array([glass_corners_m(plane, lay, p) for p in places]).reshape(-1, 4, 3)
         occluders = with_rows(occluders, f"rows on {plane.name}", corners)
-    weather = fine_weather_of(desk, job).weather if fine else weather_of(desk, job)
+    weather = fine_weather_of(desk, design.job).weather if fine else weather_of(desk, design.job)
     passing = crown_passing()
     passes = passes_of(occluders, passing)
     if without is not None:
         passes[:, without] = 1.0
-    hours = hours_of(weather.time, sun_path(weather.time, location_of(job.site)))
+    hours = hours_of(weather.time, sun_path(weather.time, location_of(design.job.site)))
     return SiteSky(
         occluders,
         passing,
         passes,
         weather,
         hours,
-        reflected_frac(job, weather_of(desk, job)),
+        reflected_frac(design.job, weather_of(desk, design.job)),
         None if days is None else by_step(np.array(days), len(weather.time)),
     )
 

@@ -4,8 +4,8 @@ from collections import Counter
 from dataclasses import dataclass
 
 from ridge_tally.core.equipment import AnySheet, Origin, origin_of
-from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.strings.parts import parts_of
+from ridge_tally.rules.design import Design
 
 # Our own line: parts that pay themselves back in less are worth having.
 PAYS_YEARS = 12.0
@@ -33,12 +33,12 @@ class Bill:
     sample: bool
 
 
-def bill_of(job: Job, option: Option) -> Bill:
+def bill_of(design: Design) -> Bill:
     """Return modules, inverters and what stands at the modules, with what they cost.
 
     Mounting, cable and work are not in it.
     """
-    parts = tuple(Part(sheet, n, price_of(sheet)) for sheet, n in parts_of(job, option) if n)
+    parts = tuple(Part(sheet, n, price_of(sheet)) for sheet, n in parts_of(design) if n)
     unknown = tuple(p.sheet.name for p in parts if p.price_cents is None)
     return Bill(
         parts,

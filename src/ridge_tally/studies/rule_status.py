@@ -3,10 +3,9 @@
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
-from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.sheets.working_lines import value_and_limit
 from ridge_tally.core.working import Check, Family, LimitKind, Verdict
-from ridge_tally.editing.design import design_for
+from ridge_tally.rules.design import Design
 from ridge_tally.rules.report import KINDS, all_checks
 
 ELECTRICAL = (Family.STRINGS, Family.OPTIMIZER, Family.MICRO, Family.LOADING, Family.GRID)
@@ -60,9 +59,9 @@ class RuleStatus:
         return sum(b.kind is kind for b in self.broken.values())
 
 
-def standing_of(job: Job, option: Option) -> RuleStatus:
+def standing_of(design: Design) -> RuleStatus:
     """Return which electrical limits of an option are not kept."""
-    checks = all_checks(design_for(job, option))
+    checks = all_checks(design)
     broken = {
         (c.rule_id, c.subject): Broken(c.rule_id, c.subject, c.kind, _told(c))
         for c in checks

@@ -6,9 +6,9 @@ from ridge_tally.core.equipment import kind_of
 from ridge_tally.core.job.brief import StockKind
 from ridge_tally.core.job.document import (
     Job,
-    Option,
 )
 from ridge_tally.core.strings.parts import parts_of
+from ridge_tally.rules.design import Design
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,13 +21,13 @@ class ToBuy:
     on_shelf: int
 
 
-def to_buy(job: Job, option: Option) -> tuple[ToBuy, ...]:
+def to_buy(design: Design) -> tuple[ToBuy, ...]:
     """Return what the option needs beside what the shelf holds; nothing without a stock list."""
-    if not job.brief.stock:
+    if not design.job.brief.stock:
         return ()
     return tuple(
-        ToBuy(kind, sheet.name, needed, on_shelf(job, kind, sheet.id))
-        for sheet, needed in parts_of(job, option)
+        ToBuy(kind, sheet.name, needed, on_shelf(design.job, kind, sheet.id))
+        for sheet, needed in parts_of(design)
         for kind in (StockKind(kind_of(sheet)),)
     )
 

@@ -4,12 +4,10 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from ridge_tally.core.array.legal import Shortfall
-from ridge_tally.core.job.array import PlacedModule, empty_array
+from ridge_tally.core.job.array import PlacedModule
 from ridge_tally.core.job.document import (
     Job,
     ModuleString,
-    Option,
-    plane_of,
     present_ids,
     strings_on,
     strung_count,
@@ -24,7 +22,6 @@ from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.survey.taping import small_size_text
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import Check, Family, LimitKind, Verdict, number_of
-from ridge_tally.editing.design import design_for
 from ridge_tally.editing.survey.planes import is_unmeasured
 from ridge_tally.rules.array.checks import Clearances, standing
 from ridge_tally.rules.brief.wishes import roofs_left_free
@@ -158,18 +155,17 @@ class OptionReport:
     steps: dict[WorkStep, StepState]
 
 
-def option_report(job: Job, option: Option) -> OptionReport:
+def option_report(design: Design) -> OptionReport:
     """Return the fast report of an option: no year, nothing compiled, no lock."""
-    design = design_for(job, option)
     checks = all_checks(design)
     limits = series_limits(design)
-    modules = len(present_ids(option))
+    modules = len(present_ids(design.option))
     p_dc_w = dc_watts(design)[2]
     return OptionReport(
-        option_id=option.id,
+        option_id=design.option.id,
         modules=modules,
         modules_told=_modules_told(design),
-        modules_strung=strung_count(option),
+        modules_strung=strung_count(design.option),
         p_dc_w=p_dc_w,
         p_ac_w=design.p_ac_w,
         dc_ac_ratio=dc_ac_ratio(design),
@@ -188,8 +184,8 @@ def option_report(job: Job, option: Option) -> OptionReport:
         lead_reach_m=reach_m(design),
         at_modules=_at_modules(design),
         planes=_planes(design),
-        to_buy=to_buy(job, option),
-        rules=rules_view(job.site),
+        to_buy=to_buy(design),
+        rules=rules_view(design.job.site),
         steps=_steps(design, checks),
     )
 
@@ -268,7 +264,7 @@ def _at_modules(design: Design) -> AtModules:
 def _boxes(design: Design) -> tuple[BoxView, ...]:
     option = design.option
     strings = [(s.tag, s.module_ids) for s in option.strings if design.microinverter is None]
-    runs = home_runs(strings, spots_of(design.job, option), option.boxes) if option.boxes else ()
+    runs = home_runs(strings, spots_of(design), option.boxes) if option.boxes else ()
     views = []
     for box in option.boxes:
         mine = tuple(r for r in runs if r.box_id == box.id)
@@ -279,11 +275,7 @@ def _boxes(design: Design) -> tuple[BoxView, ...]:
 def _planes_of(design: Design, strings: tuple[ModuleString, ...]) -> tuple[str, ...]:
     """Return the names of the planes some strings lie on."""
     wired = {m for s in strings for m in s.module_ids}
-    return tuple(
-        plane_of(design.job, a.plane_id).name
-        for a in design.option.arrays
-        if any(m.id in wired for m in a.modules)
-    )
+    return tuple(a.plane.name for a in design.arrays if any(m.id in wired for m in a.array.modules))
 
 
 def _hot_a(design: Design, strings: tuple[ModuleString, ...]) -> float | None:
@@ -300,24 +292,23 @@ def _hot_a(design: Design, strings: tuple[ModuleString, ...]) -> float | None:
 
 def _planes(design: Design) -> tuple[PlaneView, ...]:
     views = []
-    arrays = {a.plane_id: a for a in design.option.arrays}
     free = roofs_left_free(design.job)
     for plane in design.job.survey.planes:
-        array = arrays.get(plane.id) or empty_array(plane.id)
-        stands = standing(design, array) if is_closed(plane) else Clearances({}, None)
+        laid = design.on(plane.id)
+        stands = standing(laid) if is_closed(plane) else Clearances({}, None)
         views.append(
             PlaneView(
                 plane_id=plane.id,
-                misplaced=stands.off(array.modules),
+                misplaced=stands.off(laid.array.modules),
                 troubles=tuple(
                     _trouble(m, stands.short_of[m.id], design.job.unit)
-                    for m in array.modules
+                    for m in laid.array.modules
                     if m.id in stands.short_of
                 ),
                 path_edge=stands.path_edge,
                 note=f"{plane.name}: {free[plane.id]}" if plane.id in free else "",
-                ground=ground_layout(design, plane),
-                trench=trench_of(design.job, design.option, plane),
+                ground=ground_layout(design, laid),
+                trench=trench_of(design.job.survey.service, laid),
             )
         )
     return tuple(views)

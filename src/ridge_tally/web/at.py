@@ -2,8 +2,10 @@
 
 from flask import current_app
 
-from ridge_tally.core.job.document import Job, Option, option_of
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.ids import OptionId, PlaneId
+from ridge_tally.editing.design import design_in
+from ridge_tally.rules.design import Design
 from ridge_tally.services.jobs import load_job
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.jobs import JobId
@@ -25,12 +27,11 @@ def job_at(path: RevisionPath) -> Job:
     return load_job(workspace(), JobId(path.job_id), path.revision)
 
 
-def option_at(path: OptionPath) -> tuple[Job, Option]:
-    """Return the job at the revision asked for, and the option of it."""
-    job = job_at(path)
-    return job, option_of(job, OptionId(path.option_id))
+def design_at(path: OptionPath) -> Design:
+    """Return the option asked for, resolved, of the job at its revision."""
+    return design_in(job_at(path), OptionId(path.option_id))
 
 
-def plane_at(path: PlanePath) -> tuple[Job, Option, PlaneId]:
-    """Return the job at the revision asked for, its option, and which plane."""
-    return *option_at(path), PlaneId(path.plane_id)
+def plane_at(path: PlanePath) -> tuple[Design, PlaneId]:
+    """Return the option asked for, resolved, and which plane of it."""
+    return design_at(path), PlaneId(path.plane_id)

@@ -17,7 +17,7 @@ from ridge_tally.studies.loading.sweep import SweepReport, loading_sweep
 from ridge_tally.studies.loading.what_to_buy import WhatToBuy, what_to_buy
 from ridge_tally.studies.loading.which import Which, which
 from ridge_tally.views.loading.year import FineStep, YearReport, fine_steps, year_report
-from ridge_tally.web.at import OPTION, REVISION, job_at, option_at, workspace
+from ridge_tally.web.at import OPTION, REVISION, design_at, job_at, workspace
 from ridge_tally.web.models import (
     ComparedQuery,
     Found,
@@ -36,7 +36,7 @@ bp = APIBlueprint("loading", __name__, url_prefix="/api")
 @bp.get(f"{OPTION}/house", operation_id="house", responses={200: Found[HouseReport]})
 def get_house(path: OptionPath) -> Found[HouseReport]:
     """What the house uses of its own sun, sends out and buys, with its battery and other sizes."""
-    return Found[HouseReport](found=house_report(workspace().desk, *option_at(path)))
+    return Found[HouseReport](found=house_report(workspace().desk, design_at(path)))
 
 
 @bp.post(f"{REVISION}/load", operation_id="take_load", responses={201: Found[LoadFileTold]})
@@ -67,7 +67,7 @@ def get_earlier(path: RevisionPath) -> Found[list[Earlier]]:
 @bp.get(f"{OPTION}/bench", operation_id="bench", responses={200: Found[BenchView]})
 def get_bench(path: OptionPath) -> Found[BenchView]:
     """The test module's day, the array made of it, and the model's day beside it."""
-    return Found[BenchView](found=bench_view(workspace().desk, *option_at(path)))
+    return Found[BenchView](found=bench_view(workspace().desk, design_at(path)))
 
 
 @bp.post(f"{REVISION}/power", operation_id="take_power", responses={201: Found[PowerFileRef]})
@@ -80,7 +80,7 @@ def post_power(path: RevisionPath) -> tuple[Found[PowerFileRef], int]:
 @bp.get(f"{OPTION}/year", operation_id="option_year", responses={200: Found[YearReport]})
 def get_year(path: OptionPath) -> Found[YearReport]:
     """The simulated year, the days that show the limit, and what other limits would clip."""
-    return Found[YearReport](found=year_report(workspace().desk, *option_at(path)))
+    return Found[YearReport](found=year_report(workspace().desk, design_at(path)))
 
 
 @bp.get(f"{OPTION}/year/fine", operation_id="fine_year", responses={200: Running[FineStep]})

@@ -13,7 +13,7 @@ from ridge_tally.studies.strings.plans import PlansReport, plans_report
 from ridge_tally.studies.strings.remedies import RemediesReport, remedies
 from ridge_tally.studies.strings.tracker_currents import SharedTracker, shared_trackers
 from ridge_tally.studies.strings.tracker_losses import TrackerLosses, tracker_losses
-from ridge_tally.web.at import OPTION, option_at, workspace
+from ridge_tally.web.at import OPTION, design_at, workspace
 from ridge_tally.web.models import (
     Found,
     OptionPath,
@@ -31,7 +31,7 @@ bp = APIBlueprint("strings", __name__, url_prefix="/api")
 @bp.get(f"{OPTION}/string-plans", operation_id="string_plans", responses={200: Found[PlansReport]})
 def get_string_plans(path: OptionPath, query: PlansQuery) -> Found[PlansReport]:
     """The legal string plans, best first, and what each length in series comes to."""
-    return Found[PlansReport](found=plans_report(workspace().desk, *option_at(path), query.first))
+    return Found[PlansReport](found=plans_report(workspace().desk, design_at(path), query.first))
 
 
 @bp.get(
@@ -48,7 +48,7 @@ def get_inverter_plans(path: OptionPath) -> Running[InverterPlans]:
 @bp.get(f"{OPTION}/plan-verdict", operation_id="plan_verdict", responses={200: Found[PlanVerdict]})
 def get_plan_verdict(path: OptionPath, query: TypedPlan) -> Found[PlanVerdict]:
     """Whether a plan typed in words is legal, or why it is not."""
-    return Found[PlanVerdict](found=plan_verdict(*option_at(path), query.typed))
+    return Found[PlanVerdict](found=plan_verdict(design_at(path), query.typed))
 
 
 @bp.get(
@@ -58,16 +58,14 @@ def get_plan_verdict(path: OptionPath, query: TypedPlan) -> Found[PlanVerdict]:
 )
 def get_tracker_losses(path: OptionPath) -> Found[list[TrackerLosses]]:
     """What each tracker loses in a year: to uneven light, to mixing, to its limits."""
-    return Found[list[TrackerLosses]](
-        found=list(tracker_losses(workspace().desk, *option_at(path)))
-    )
+    return Found[list[TrackerLosses]](found=list(tracker_losses(workspace().desk, design_at(path))))
 
 
 @bp.get(f"{OPTION}/own-point", operation_id="own_point", responses={200: Found[OwnPointReport]})
 def get_own_point(path: OptionPath, query: OwnPointQuery) -> Found[OwnPointReport]:
     """The year with optimizers on some modules or all, and with microinverters."""
     helped = helped_ids(query.helped)
-    return Found[OwnPointReport](found=own_point_report(workspace().desk, *option_at(path), helped))
+    return Found[OwnPointReport](found=own_point_report(workspace().desk, design_at(path), helped))
 
 
 @bp.get(f"{OPTION}/remedies", operation_id="remedies", responses={200: Running[RemediesReport]})
@@ -84,7 +82,7 @@ def get_remedies(path: OptionPath) -> Running[RemediesReport]:
 def get_shared_trackers(path: OptionPath) -> Found[list[SharedTracker]]:
     """The currents of strings that share a tracker, and when their sum passes its limit."""
     return Found[list[SharedTracker]](
-        found=list(shared_trackers(workspace().desk, *option_at(path)))
+        found=list(shared_trackers(workspace().desk, design_at(path)))
     )
 
 

@@ -5,9 +5,9 @@ from typing import TypeVar
 
 from flask_openapi import APIBlueprint
 
-from ridge_tally.core.job.document import Job, Option
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
-from ridge_tally.web.at import OPTION, option_at, workspace
+from ridge_tally.web.at import OPTION, design_at, workspace
 from ridge_tally.web.models import OptionPath, Running, Stopped, Study, StudyPath
 
 bp = APIBlueprint("studies", __name__, url_prefix="/api")
@@ -17,12 +17,12 @@ Step = TypeVar("Step")
 def running(
     study: Study,
     path: OptionPath,
-    steps: Callable[[Desk, Job, Option], Iterator[Step]],
+    steps: Callable[[Desk, Design], Iterator[Step]],
     content: Hashable = None,
 ) -> Running[Step]:
     """Return how a study of an option stands, begun if it is not going on yet with that content."""
-    here, (job, option) = workspace(), option_at(path)
-    seen = here.runs.look(_place(study, path), content, lambda: steps(here.desk, job, option))
+    here, design = workspace(), design_at(path)
+    seen = here.runs.look(_place(study, path), content, lambda: steps(here.desk, design))
     return Running[Step](found=seen.step, running=seen.running, problem=seen.problem)
 
 

@@ -2,7 +2,7 @@
 
 from flask_openapi import APIBlueprint
 
-from ridge_tally.core.job.ids import PlacedId, PlaneId, ShadeId
+from ridge_tally.core.job.ids import PlacedId, ShadeId
 from ridge_tally.core.loading.weights import parse_weighing
 from ridge_tally.core.units import parse_length_m
 from ridge_tally.services.taken_in import take_in_weather
@@ -23,7 +23,7 @@ from ridge_tally.studies.sun.shade_band import ShadeBand, shade_band
 from ridge_tally.studies.sun.sun_day import SunDay, sun_day
 from ridge_tally.studies.sun.sun_paths import SunPaths, sun_paths
 from ridge_tally.views.sun.weather import FileTold, WeatherReport, weather_report
-from ridge_tally.web.at import OPTION, PLANE, REVISION, job_at, option_at, workspace
+from ridge_tally.web.at import OPTION, PLANE, REVISION, design_at, job_at, plane_at, workspace
 from ridge_tally.web.models import (
     AtMeterQuery,
     Found,
@@ -45,25 +45,23 @@ bp = APIBlueprint("sun", __name__, url_prefix="/api")
 @bp.get(f"{OPTION}/shade", operation_id="option_shade", responses={200: Found[ShadeReport]})
 def get_shade(path: OptionPath) -> Found[ShadeReport]:
     """What shade takes of the light on each module in a year, and who throws it."""
-    return Found[ShadeReport](found=shade_report(workspace().desk, *option_at(path)))
+    return Found[ShadeReport](found=shade_report(workspace().desk, design_at(path)))
 
 
 @bp.get(f"{OPTION}/trimmed", operation_id="trimmed", responses={200: Found[Trimmed]})
 def get_trimmed(path: OptionPath, query: TrimQuery) -> Found[Trimmed]:
     """What an obstacle lowered by a typed length gives back."""
-    job, option = option_at(path)
-    by_m = parse_length_m(query.typed, job.unit, "Lower by")
-    return Found[Trimmed](
-        found=trimmed(workspace().desk, job, option, ShadeId(query.shade_id), by_m)
-    )
+    design = design_at(path)
+    by_m = parse_length_m(query.typed, design.job.unit, "Lower by")
+    return Found[Trimmed](found=trimmed(workspace().desk, design, ShadeId(query.shade_id), by_m))
 
 
 @bp.get(f"{PLANE}/sun-paths", operation_id="sun_paths", responses={200: Found[SunPaths]})
 def get_sun_paths(path: PlanePath, query: SunPathsQuery) -> Found[SunPaths]:
     """The sun's paths and the sky that is taken, over a module or the middle of a plane."""
-    job, option = option_at(path)
+    design, plane_id = plane_at(path)
     module_id = PlacedId(query.module_id) if query.module_id else None
-    paths = sun_paths(workspace().desk, job, option, PlaneId(path.plane_id), module_id, query.day)
+    paths = sun_paths(workspace().desk, design, plane_id, module_id, query.day)
     return Found[SunPaths](found=paths)
 
 
@@ -71,13 +69,13 @@ def get_sun_paths(path: PlanePath, query: SunPathsQuery) -> Found[SunPaths]:
 def get_shade_hours(path: OptionPath, query: ShadeHoursQuery) -> Found[ShadeHours]:
     """What shade takes by month and hour, of a module or of the whole array."""
     module_id = PlacedId(query.module_id) if query.module_id else None
-    return Found[ShadeHours](found=shade_hours(workspace().desk, *option_at(path), module_id))
+    return Found[ShadeHours](found=shade_hours(workspace().desk, design_at(path), module_id))
 
 
 @bp.get(f"{OPTION}/sun-day", operation_id="sun_day", responses={200: Found[SunDay]})
 def get_sun_day(path: OptionPath, query: SunDayQuery) -> Found[SunDay]:
     """Shadows and the light on each module through a day."""
-    return Found[SunDay](found=sun_day(workspace().desk, *option_at(path), query.day))
+    return Found[SunDay](found=sun_day(workspace().desk, design_at(path), query.day))
 
 
 @bp.get(
@@ -85,13 +83,13 @@ def get_sun_day(path: OptionPath, query: SunDayQuery) -> Found[SunDay]:
 )
 def get_worst_modules(path: OptionPath) -> Found[WorstModules]:
     """What moving the modules with least light would give."""
-    return Found[WorstModules](found=worst_modules(workspace().desk, *option_at(path)))
+    return Found[WorstModules](found=worst_modules(workspace().desk, design_at(path)))
 
 
 @bp.get(f"{OPTION}/at-meter", operation_id="at_meter", responses={200: Found[AtMeter]})
 def get_at_meter(path: OptionPath, query: AtMeterQuery) -> Found[AtMeter]:
     """What an owner of shade costs at the meter in a year."""
-    return Found[AtMeter](found=at_meter(workspace().desk, *option_at(path), query.number))
+    return Found[AtMeter](found=at_meter(workspace().desk, design_at(path), query.number))
 
 
 @bp.get(
@@ -101,7 +99,7 @@ def get_at_meter(path: OptionPath, query: AtMeterQuery) -> Found[AtMeter]:
 )
 def get_losses_at_meter(path: OptionPath) -> Found[list[LossAtMeter]]:
     """What shade, snow, dirt and the modules' backs each come to at the meter in a year."""
-    return Found[list[LossAtMeter]](found=list(losses_at_meter(workspace().desk, *option_at(path))))
+    return Found[list[LossAtMeter]](found=list(losses_at_meter(workspace().desk, design_at(path))))
 
 
 WEATHER = f"{REVISION}/weather"
@@ -124,19 +122,19 @@ def post_weather(path: RevisionPath) -> tuple[Found[FileTold], int]:
 @bp.get(f"{OPTION}/shade-band", operation_id="shade_band", responses={200: Found[ShadeBand]})
 def get_shade_band(path: OptionPath) -> Found[ShadeBand]:
     """What the year comes to at least, the darkest cells of each substring ruling it."""
-    return Found[ShadeBand](found=shade_band(workspace().desk, *option_at(path)))
+    return Found[ShadeBand](found=shade_band(workspace().desk, design_at(path)))
 
 
 @bp.get(f"{OPTION}/angles", operation_id="angle_map", responses={200: Found[AngleMap]})
 def get_angles(path: OptionPath, query: Weighed) -> Found[AngleMap]:
     """What every tilt and azimuth gets of this site's weather, the site's planes marked."""
     return Found[AngleMap](
-        found=angle_map(workspace().desk, *option_at(path), parse_weighing(query.by))
+        found=angle_map(workspace().desk, design_at(path), parse_weighing(query.by))
     )
 
 
 @bp.get(f"{OPTION}/split", operation_id="split_study", responses={200: Found[SplitStudy]})
 def get_split(path: OptionPath, query: SplitQuery) -> Found[SplitStudy]:
     """Half the modules turned each way, by an angle from none to a quarter turn."""
-    here, at = workspace(), option_at(path)
-    return Found[SplitStudy](found=split_study(here.desk, *at, query.tilt_deg, query.ratio))
+    here, design = workspace(), design_at(path)
+    return Found[SplitStudy](found=split_study(here.desk, design, query.tilt_deg, query.ratio))

@@ -10,7 +10,7 @@ from pvlib import temperature
 from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import ModuleSheet
-from ridge_tally.core.job.document import TrackerInput
+from ridge_tally.core.job.system import TrackerInput
 from ridge_tally.core.sky.weather_year import WeatherYear
 
 FloatArray = NDArray[np.float64]

@@ -24,7 +24,7 @@ from ridge_tally.core.energy.lit import (
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import MicroinverterSheet, ModuleSheet, OptimizerSheet
 from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job.document import TrackerInput
+from ridge_tally.core.job.system import TrackerInput
 from ridge_tally.core.kernels import modules as kernel
 from ridge_tally.core.sky.weather_year import WeatherYear, step_h
 

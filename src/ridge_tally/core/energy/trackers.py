@@ -20,7 +20,7 @@ from ridge_tally.core.energy.lit import (
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import OptimizerSheet
 from ridge_tally.core.errors import OutOfRange
-from ridge_tally.core.job.document import TrackerInput
+from ridge_tally.core.job.system import TrackerInput
 from ridge_tally.core.kernels import modules as module_kernel
 from ridge_tally.core.kernels.strings import BOUNDLESS, free_year, limited_year
 from ridge_tally.core.sky.weather_year import WeatherYear, step_h

@@ -16,12 +16,10 @@ from ridge_tally.core.equipment import (
     ModuleId,
     ModuleSheet,
     OptimizerSheet,
-    TrackerSheet,
-    sheet_among,
 )
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.architecture import Architecture, Electronics
-from ridge_tally.core.job.array import Orientation, PlaneArray
+from ridge_tally.core.job.array import Orientation, PlaneArray, empty_array
 from ridge_tally.core.job.battery import Battery
 from ridge_tally.core.job.bench import Bench
 from ridge_tally.core.job.brief import Brief
@@ -128,16 +126,6 @@ class Option:
 
 
 @dataclass(frozen=True, slots=True)
-class TrackerInput:
-    """An MPPT input of an option: its number, and its inverter with that one's number, from 1."""
-
-    number: int
-    unit_number: int
-    sheet: TrackerSheet
-    inverter: InverterSheet
-
-
-@dataclass(frozen=True, slots=True)
 class Job:
     """One house: brief, survey, equipment and the options drawn for it."""
 
@@ -186,93 +174,18 @@ def plane_of(job: Job, plane_id: PlaneId) -> RoofPlane:
     raise NotFound("roof plane", plane_id)
 
 
-def module_sheet_of(job: Job, option: Option) -> ModuleSheet:
-    """Return the datasheet of the option's module.
-
-    Raises
-    ------
-    NotFound
-        If the job carries no such datasheet.
-    """
-    return _module_sheet(job, option.module_id)
+def array_of(option: Option, plane_id: PlaneId) -> PlaneArray:
+    """Return the option's array on a plane, an empty one where it has none."""
+    found = (a for a in option.arrays if a.plane_id == plane_id)
+    return next(found, empty_array(plane_id))
 
 
-def module_on(job: Job, option: Option, plane_id: PlaneId) -> ModuleSheet:
-    """Return the datasheet of the modules on a plane: the option's, but for a plane of its own.
-
-    Raises
-    ------
-    NotFound
-        If the job carries no such datasheet.
-    """
-    own = next((a.module_id for a in option.arrays if a.plane_id == plane_id), None)
-    return _module_sheet(job, own or option.module_id)
-
-
-def module_sheets(job: Job, option: Option) -> dict[PlacedId, ModuleSheet]:
-    """Return the datasheet of every module laid."""
-    found: dict[PlacedId, ModuleSheet] = {}
-    for array in option.arrays:
-        sheet = module_on(job, option, array.plane_id)
-        found.update((m.id, sheet) for m in array.modules)
-    return found
-
-
-def sheets_on_planes(job: Job, option: Option) -> tuple[ModuleSheet, ...]:
-    """Return the datasheet of each array, in their order."""
-    return tuple(module_on(job, option, a.plane_id) for a in option.arrays)
-
-
-def _module_sheet(job: Job, module_id: ModuleId) -> ModuleSheet:
-    return sheet_among(job.equipment.modules, module_id, "module datasheet")
-
-
-def inverter_sheets_of(job: Job, option: Option) -> tuple[InverterSheet, ...]:
-    """Return the datasheets of the option's inverters, one for each that hangs there.
-
-    Raises
-    ------
-    NotFound
-        If the job carries no such datasheet.
-    """
-    return tuple(
-        sheet_among(job.equipment.inverters, i, "inverter datasheet")
-        for i in (option.inverter_id, *option.more_inverters)
-    )
-
-
-def optimizer_sheet_of(job: Job, option: Option) -> OptimizerSheet | None:
-    """Return the datasheet of the option's optimizers; ``None`` where it has none.
-
-    Raises
-    ------
-    NotFound
-        If the job carries no such datasheet.
-    """
-    wanted = option.electronics.optimizer_id
-    if wanted is None:
-        return None
-    return sheet_among(job.equipment.optimizers, wanted, "optimizer datasheet")
-
-
-def microinverter_sheet_of(job: Job, option: Option) -> MicroinverterSheet | None:
-    """Return the datasheet of the option's microinverters; ``None`` where it has none.
-
-    Raises
-    ------
-    NotFound
-        If the job carries no such datasheet.
-    """
-    wanted = option.electronics.microinverter_id
-    if wanted is None:
-        return None
-    return sheet_among(job.equipment.microinverters, wanted, "microinverter datasheet")
-
-
-def tracker_inputs(inverters: tuple[InverterSheet, ...]) -> tuple[TrackerInput, ...]:
-    """Return the inputs of inverters, numbered through."""
-    owners = [(u, t, i) for u, i in enumerate(inverters, start=1) for t in i.trackers]
-    return tuple(TrackerInput(n, *owner) for n, owner in enumerate(owners, start=1))
+def with_array(option: Option, array: PlaneArray) -> Option:
+    """Return the option with that array on its plane."""
+    if all(a.plane_id != array.plane_id for a in option.arrays):
+        return replace(option, arrays=(*option.arrays, array))
+    arrays = tuple(array if a.plane_id == array.plane_id else a for a in option.arrays)
+    return replace(option, arrays=arrays)
 
 
 def with_option(job: Job, option: Option) -> Job:
@@ -312,12 +225,6 @@ def taking_part(option: Option) -> tuple[PlacedId, ...]:
 def strung_count(option: Option) -> int:
     """Return how many modules reach the grid."""
     return len(taking_part(option))
-
-
-def strung_w(job: Job, option: Option) -> float:
-    """Return what the modules that reach the grid are rated at together, W."""
-    sheets = module_sheets(job, option)
-    return sum(sheets[m].p_max_w for m in taking_part(option))
 
 
 def present_ids(option: Option) -> tuple[PlacedId, ...]:

@@ -9,45 +9,35 @@ from ridge_tally.core.equipment import (
     OptimizerKind,
     OptimizerSheet,
 )
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    inverter_sheets_of,
-    microinverter_sheet_of,
-    module_sheet_of,
-    module_sheets,
-    optimizer_sheet_of,
-    present_ids,
-)
+from ridge_tally.core.job.document import Option, present_ids
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.system import System
 from ridge_tally.core.strings.units import units_by_plane
 
 Counted = tuple[tuple[AnySheet, int], ...]
 
 
-def modules_in(job: Job, option: Option) -> Counted:
+def modules_in(system: System) -> Counted:
     """Return the modules that are there by type; none of the option's own while nothing is laid."""
-    present = set(present_ids(option))
-    counts = Counter(s for m, s in module_sheets(job, option).items() if m in present)
-    return tuple(counts.items()) or ((module_sheet_of(job, option), 0),)
+    present = set(present_ids(system.option))
+    counts = Counter(s for m, s in system.sheets.items() if m in present)
+    return tuple(counts.items()) or ((system.module, 0),)
 
 
-def ac_makers(
-    job: Job, option: Option
-) -> tuple[tuple[InverterSheet | MicroinverterSheet, int], ...]:
+def ac_makers(system: System) -> tuple[tuple[InverterSheet | MicroinverterSheet, int], ...]:
     """Return what turns DC into AC: the inverters, or one at each module where there are such."""
-    micro = microinverter_sheet_of(job, option)
+    micro = system.microinverter
     if micro is not None:
-        return ((micro, sum(map(len, units_by_plane(job, option, micro.inputs)))),)
-    return tuple(Counter(inverter_sheets_of(job, option)).items())
+        return ((micro, sum(map(len, units_by_plane(system, micro.inputs)))),)
+    return tuple(Counter(system.inverters).items())
 
 
-def parts_of(job: Job, option: Option) -> Counted:
+def parts_of(system: System) -> Counted:
     """Return modules, inverters and what stands at the modules, each with its count."""
-    optimizer, found = optimizer_sheet_of(job, option), list(modules_in(job, option))
-    found += ac_makers(job, option)
+    optimizer, found = system.optimizer, list(modules_in(system))
+    found += ac_makers(system)
     if optimizer is not None:
-        found.append((optimizer, len(fitted_ids(option, optimizer))))
+        found.append((optimizer, len(fitted_ids(system.option, optimizer))))
     return tuple(found)
 
 

@@ -5,8 +5,9 @@ from dataclasses import dataclass
 from itertools import pairwise
 from math import hypot
 
-from ridge_tally.core.job.document import Job, Option, module_footprint_m, module_on
+from ridge_tally.core.job.document import module_footprint_m
 from ridge_tally.core.job.ids import BoxId, PlacedId, PlaneId
+from ridge_tally.core.job.system import System
 from ridge_tally.core.job.wiring import JunctionBox
 
 # What loops and clips take of the two leads that join modules; common practice, no source.
@@ -33,13 +34,13 @@ class HomeRun:
     length_m: float
 
 
-def spots_of(job: Job, option: Option) -> dict[PlacedId, Spot]:
+def spots_of(system: System) -> dict[PlacedId, Spot]:
     """Return where the middle of each module of an option is."""
     spots = {}
-    for array in option.arrays:
-        sheet = module_on(job, option, array.plane_id)
+    for laid in system.arrays:
+        array = laid.array
         for m in array.modules:
-            width_m, height_m = module_footprint_m(sheet, m.orientation, array.leg_tilt_deg)
+            width_m, height_m = module_footprint_m(laid.module, m.orientation, array.leg_tilt_deg)
             spots[m.id] = Spot(array.plane_id, m.x_m + width_m / 2, m.y_m + height_m / 2)
     return spots
 

@@ -3,8 +3,8 @@
 import math
 
 from ridge_tally.core.job.array import present_of
-from ridge_tally.core.job.document import Job, Option, module_on
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.system import System
 from ridge_tally.core.strings.runs import TAKEN_M, spots_of, steps_m
 from ridge_tally.core.strings.thread import serpentine
 
@@ -13,18 +13,18 @@ Unit = tuple[PlacedId, ...]
 USUAL_LEAD_M = 1.0
 
 
-def units_by_plane(job: Job, option: Option, inputs: int) -> tuple[tuple[Unit, ...], ...]:
+def units_by_plane(system: System, inputs: int) -> tuple[tuple[Unit, ...], ...]:
     """Return the units of each array, each with the modules on its inputs, row by row.
 
     A unit never serves two planes, nor modules its leads do not reach from one to the next; some
     inputs are left over there.
     """
-    spots = spots_of(job, option)
+    spots = spots_of(system)
     planes = []
-    for array in option.arrays:
-        lead_m = module_on(job, option, array.plane_id).lead_m or USUAL_LEAD_M
+    for laid in system.arrays:
+        lead_m = laid.module.lead_m or USUAL_LEAD_M
         units: list[Unit] = []
-        for m in serpentine(present_of(array)):
+        for m in serpentine(present_of(laid.array)):
             last = units[-1] if units else ()
             near = last and (steps_m((last[-1], m.id), spots)[0] or 0.0) <= 2 * lead_m - TAKEN_M
             if last and near and len(last) < inputs:

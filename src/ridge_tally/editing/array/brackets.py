@@ -19,15 +19,16 @@ from ridge_tally.core.job.array import (
     PlaneArray,
     module_rows,
 )
-from ridge_tally.core.job.document import Job, Option, plane_of
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.survey import Covering, RoofPlane
+from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.survey.framing import FramingLines, framing_lines
 from ridge_tally.core.survey.outline import corners_m, require_closed
-from ridge_tally.rules.array.checks import lay_in, placed_at
+from ridge_tally.rules.array.checks import lay_of, placed_at
 
 
-def _lines(plane: RoofPlane) -> tuple[FramingLines, SeatLines]:
+def bracket_lines(plane: RoofPlane) -> tuple[FramingLines, SeatLines]:
+    """Return a plane's framing and where brackets can sit on it; MissingDatum if none was read."""
     require_closed(plane)
     framing = framing_lines(plane, corners_m(plane))
     if not framing.ribs_x_m and not framing.purlins_y_m:
@@ -43,7 +44,7 @@ def _lines(plane: RoofPlane) -> tuple[FramingLines, SeatLines]:
     return framing, SeatLines(framing.ribs_x_m, ys, crossings=both)
 
 
-def set_on_lines(job: Job, option: Option, array: PlaneArray) -> PlaneArray:
+def set_on_lines(laid: LaidArray) -> PlaneArray:
     """Return the array with its rows shifted sideways, and up, onto the lines under them.
 
     Kept is the shift that lets most modules be held without a rail, then puts most edges over
@@ -54,9 +55,9 @@ def set_on_lines(job: Job, option: Option, array: PlaneArray) -> PlaneArray:
     MissingDatum
         If no seam, rib or purlin of the plane was read.
     """
-    plane = plane_of(job, array.plane_id)
-    _, lines = _lines(plane)
-    setter = _Setter(plane, array, lay_in(job, option, array), lines)
+    plane, array = laid.plane, laid.array
+    _, lines = bracket_lines(plane)
+    setter = _Setter(plane, array, lay_of(laid), lines)
     modules = setter.upwards(list(array.modules))
     for row in module_rows(modules):
         modules = setter.sideways(modules, {m.id for m in row})

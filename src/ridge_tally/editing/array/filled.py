@@ -5,11 +5,10 @@ from dataclasses import replace
 
 from ridge_tally.core.array.blockers import ground_of, path_edges
 from ridge_tally.core.array.fill import fill_rows
-from ridge_tally.core.array.lay import Fill, Lay, Place
+from ridge_tally.core.array.lay import Fill, Place
 from ridge_tally.core.array.legal import NEIGHBOUR, Shortfall, shortfalls
 from ridge_tally.core.array.search import prepared
 from ridge_tally.core.array.tables import columns_of, tiers_of
-from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.errors import BadGeometry
 from ridge_tally.core.job.array import (
     ROUNDED_TO,
@@ -20,25 +19,24 @@ from ridge_tally.core.job.array import (
 )
 from ridge_tally.core.job.document import (
     Job,
-    Option,
-    module_on,
+    array_of,
     option_of,
-    plane_of,
+    with_array,
     with_option,
 )
 from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
-from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.job.system import LaidArray, laid_array
 from ridge_tally.core.survey.outline import is_closed, require_closed
-from ridge_tally.editing.array.placed_on import array_of, with_array
-from ridge_tally.rules.array.checks import lay_in
+from ridge_tally.rules.array.checks import lay_of
 
 TURN_OR_NARROW = "Turn the modules, choose a smaller one, or narrow a strip."
 
 
-def best_rows(job: Job, option: Option, plane: RoofPlane, ways: Ways) -> Fill:
+def best_rows(laid: LaidArray, ways: Ways) -> Fill:
     """Return the fullest rows, the access path along the edge that costs least."""
+    plane = laid.plane
     require_closed(plane)
-    lay = lay_in(job, option, array_of(option, plane.id))
+    lay = lay_of(laid)
     fills = [
         fill_rows(prepared(ground_of(plane, edge), lay), ways)
         for edge in path_edges(plane) or (None,)
@@ -49,31 +47,31 @@ def best_rows(job: Job, option: Option, plane: RoofPlane, ways: Ways) -> Fill:
 
 def filled(job: Job, option_id: OptionId, plane_id: PlaneId, ways: Ways) -> Job:
     """Return the job with a plane filled anew."""
-    option, plane = option_of(job, option_id), plane_of(job, plane_id)
-    fill = best_rows(job, option, plane, ways)
+    option = option_of(job, option_id)
+    laid = laid_array(job, option, array_of(option, plane_id))
+    fill = best_rows(laid, ways)
     if not fill.places:
-        raise nothing_fits(plane, module_on(job, option, plane.id))
-    array = array_of(option, plane_id)
-    lay = lay_in(job, option, array)
-    return with_option(job, with_array(option, with_places(array, lay, fill.places)))
+        raise nothing_fits(laid)
+    return with_option(job, with_array(option, with_places(laid, fill.places)))
 
 
-def nothing_fits(plane: RoofPlane, sheet: ModuleSheet, remedy: str = TURN_OR_NARROW) -> BadGeometry:
+def nothing_fits(laid: LaidArray, remedy: str = TURN_OR_NARROW) -> BadGeometry:
     """Return the refusal of a plane whose strips leave no room for a module."""
+    sheet = laid.module
     return BadGeometry(
-        plane.name,
+        laid.plane.name,
         f"no module of {sheet.long_m:g} × {sheet.short_m:g} m fits inside the free strips",
         remedy,
     )
 
 
-def with_places(array: PlaneArray, lay: Lay, places: Iterable[Place]) -> PlaneArray:
+def with_places(laid: LaidArray, places: Iterable[Place]) -> PlaneArray:
     """Return the array with modules at places; on tables, of every tier above each."""
     modules = tuple(
-        placed_module(PlacedId(f"{array.plane_id}-{i}"), p, tier)
-        for i, (p, tier) in enumerate(tiers_of(lay, places), start=1)
+        placed_module(PlacedId(f"{laid.plane.id}-{i}"), p, tier)
+        for i, (p, tier) in enumerate(tiers_of(lay_of(laid), places), start=1)
     )
-    return replace(array, modules=modules)
+    return replace(laid.array, modules=modules)
 
 
 def placed_module(module_id: PlacedId, place: Place, tier: int) -> PlacedModule:
@@ -83,18 +81,16 @@ def placed_module(module_id: PlacedId, place: Place, tier: int) -> PlacedModule:
 
 
 def require_possible(
-    job: Job,
-    option: Option,
-    array: PlaneArray,
+    laid: LaidArray,
     module_ids: Container[PlacedId],
     remedy: str = "Move it off, or take one of them away.",
 ) -> None:
     """Refuse modules that would lie on something, on each other or over the edge."""
-    plane = plane_of(job, array.plane_id)
+    plane, array = laid.plane, laid.array
     if not is_closed(plane):
         return
     present = present_of(array)
-    lay = lay_in(job, option, array)
+    lay = lay_of(laid)
     columns = columns_of(lay, present)
     short = shortfalls(ground_of(plane), lay, tuple(place for place, _ in columns))
     numbers = {m.id: number for number, m in enumerate(array.modules, start=1)}

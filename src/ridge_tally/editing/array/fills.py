@@ -8,10 +8,10 @@ from ridge_tally.core.errors import BadGeometry, MissingDatum, OutOfRange
 from ridge_tally.core.job.array import PlaneArray
 from ridge_tally.core.job.document import (
     Job,
-    Option,
-    module_on,
+    array_of,
     option_of,
     plane_of,
+    with_array,
     with_option,
     with_plane,
 )
@@ -29,13 +29,12 @@ from ridge_tally.core.job.edits.array.fills import (
     SetSymmetric,
 )
 from ridge_tally.core.job.survey import AccessPath, EdgeKind, Setbacks, Taped
+from ridge_tally.core.job.system import LaidArray, laid_array
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.units import LengthUnit, format_length, parse_length_m, parse_number
 from ridge_tally.editing.array.brackets import set_on_lines
 from ridge_tally.editing.array.filled import filled, nothing_fits, require_possible, with_places
-from ridge_tally.editing.array.placed_on import array_of, with_array
 from ridge_tally.editing.array.respaced import stood_anew, typed_gap_m
-from ridge_tally.rules.array.checks import lay_in
 from ridge_tally.rules.array.setbacks import edge_zone_m, setback_pack
 from ridge_tally.rules.option_document import LONGEST_RUN, STEEPEST_LEG_DEG
 
@@ -63,21 +62,19 @@ def fills_changed(job: Job, edit: FillEdit) -> Job:
             return _path_set(job, edit)
         case SetOnLines() | SetSymmetric() | SetMounting() | SetBrushed():
             option = option_of(job, edit.option_id)
-            array = array_of(option, plane_of(job, edit.plane_id).id)
-            return with_option(job, with_array(option, _array_set(job, option, array, edit)))
+            laid = laid_array(job, option, array_of(option, edit.plane_id))
+            return with_option(job, with_array(option, _array_set(laid, edit)))
         case _:
             assert_never(edit)
 
 
 def _array_set(
-    job: Job,
-    option: Option,
-    array: PlaneArray,
-    edit: SetOnLines | SetSymmetric | SetMounting | SetBrushed,
+    laid: LaidArray, edit: SetOnLines | SetSymmetric | SetMounting | SetBrushed
 ) -> PlaneArray:
+    array = laid.array
     match edit:
         case SetOnLines():
-            return set_on_lines(job, option, array)
+            return set_on_lines(laid)
         case SetSymmetric():
             return replace(array, symmetric=edit.on)
         case SetMounting():
@@ -89,15 +86,14 @@ def _array_set(
 
 
 def _laid(job: Job, edit: LayModules) -> Job:
-    option, plane = option_of(job, edit.option_id), plane_of(job, edit.plane_id)
-    require_closed(plane)
+    option = option_of(job, edit.option_id)
+    laid = laid_array(job, option, array_of(option, edit.plane_id))
+    require_closed(laid.plane)
     if not edit.places:
-        raise nothing_fits(plane, module_on(job, option, plane.id))
-    array = array_of(option, plane.id)
-    lay = lay_in(job, option, array)
+        raise nothing_fits(laid)
     places = [Place(p.x_m, p.y_m, p.orientation) for p in edit.places]
-    array = with_places(array, lay, places)
-    require_possible(job, option, array, {m.id for m in array.modules})
+    array = with_places(laid, places)
+    require_possible(replace(laid, array=array), {m.id for m in array.modules})
     return with_option(job, with_array(option, array))
 
 

@@ -8,15 +8,16 @@ from ridge_tally.core.equipment import ModuleSheet, with_renewed
 from ridge_tally.core.job.array import ways_of_array
 from ridge_tally.core.job.document import (
     Job,
-    module_on,
+    array_of,
     option_of,
     plane_of,
+    with_array,
     with_option,
 )
 from ridge_tally.core.job.edits.array.kinds import ChooseModule, ChoosePlaneModule, KindEdit
 from ridge_tally.core.job.ids import OptionId, PlaneId
+from ridge_tally.core.job.system import laid_array
 from ridge_tally.editing.array.filled import filled
-from ridge_tally.editing.array.placed_on import array_of, with_array
 
 
 def kinds_changed(job: Job, edit: KindEdit, shelf: Shelf) -> Job:
@@ -67,8 +68,9 @@ def _filled_again(job: Job, changed: Job, option_id: OptionId, planes: list[Plan
     depends on it."""
     before, after = option_of(job, option_id), option_of(changed, option_id)
     for plane_id in planes:
-        old, new = module_on(job, before, plane_id), module_on(changed, after, plane_id)
         array = array_of(before, plane_id)
+        old = laid_array(job, before, array).module
+        new = laid_array(changed, after, array_of(after, plane_id)).module
         if array.modules and (old.long_m, old.short_m) != (new.long_m, new.short_m):
             changed = filled(changed, option_id, plane_id, ways_of_array(array))
     return changed

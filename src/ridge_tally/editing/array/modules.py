@@ -18,8 +18,9 @@ from ridge_tally.core.job.array import (
 from ridge_tally.core.job.document import (
     Job,
     Option,
+    array_of,
     option_of,
-    plane_of,
+    with_array,
     with_option,
 )
 from ridge_tally.core.job.edits.array.modules import (
@@ -33,12 +34,12 @@ from ridge_tally.core.job.edits.array.modules import (
     TurnModules,
 )
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.system import laid_array
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.editing.array.filled import placed_module, require_possible
-from ridge_tally.editing.array.placed_on import array_of, with_array
 from ridge_tally.editing.array.respaced import typed_gap_m
 from ridge_tally.editing.rows import next_id
-from ridge_tally.rules.array.checks import lay_in
+from ridge_tally.rules.array.checks import lay_of
 
 # Modules this much further apart than their gap still touch.
 TOUCHING_M = 0.005
@@ -107,17 +108,19 @@ def _one_array(option: Option, module_ids: tuple[PlacedId, ...]) -> PlaneArray:
 
 
 def _added(job: Job, edit: AddModule) -> Job:
-    option, plane = option_of(job, edit.option_id), plane_of(job, edit.plane_id)
+    option = option_of(job, edit.option_id)
+    array = array_of(option, edit.plane_id)
+    laid = laid_array(job, option, array)
+    plane = laid.plane
     require_closed(plane)
-    array = array_of(option, plane.id)
     taken = [m.id for a in option.arrays for m in a.modules]
     at = Place(edit.at.x_m, edit.at.y_m, edit.at.orientation)
     added: list[PlacedModule] = []
-    for place, tier in tiers_of(lay_in(job, option, array), (at,)):
+    for place, tier in tiers_of(lay_of(laid), (at,)):
         new_id = PlacedId(next_id(f"{plane.id}-", [*taken, *(m.id for m in added)]))
         added.append(placed_module(new_id, place, tier))
     array = replace(array, modules=(*array.modules, *added))
-    require_possible(job, option, array, {m.id for m in added})
+    require_possible(replace(laid, array=array), {m.id for m in added})
     return with_option(job, with_array(option, array))
 
 
@@ -150,7 +153,7 @@ def _moved(job: Job, edit: MoveModules) -> Job:
             # A reason was given for the place, not for the module.
             kept_because="",
         )
-        for row in _columns(array, lay_in(job, option, array), edit.module_ids)
+        for row in _columns(array, lay_of(laid_array(job, option, array)), edit.module_ids)
         for _, column in row
         for m in column
     }
@@ -160,7 +163,7 @@ def _moved(job: Job, edit: MoveModules) -> Job:
 def _turned(job: Job, edit: TurnModules) -> Job:
     option = option_of(job, edit.option_id)
     array = _one_array(option, edit.module_ids)
-    lay = lay_in(job, option, array)
+    lay = lay_of(laid_array(job, option, array))
     turned: dict[PlacedId, PlacedModule] = {}
     above_m = float("-inf")
     for row in _columns(array, lay, edit.module_ids):
@@ -185,7 +188,7 @@ def _split(job: Job, edit: SplitRow) -> Job:
     option = option_of(job, edit.option_id)
     array = _one_array(option, (edit.module_id,))
     gap_m = typed_gap_m(job, edit.typed, "Gap in the row")
-    lay = lay_in(job, option, array)
+    lay = lay_of(laid_array(job, option, array))
     there = replace(array, modules=present_of(array))
     rows = _columns(there, lay)
     found = (
@@ -219,7 +222,7 @@ def _settled(
     job: Job, option: Option, array: PlaneArray, moved: dict[PlacedId, PlacedModule]
 ) -> Job:
     array = replace(array, modules=tuple(moved.get(m.id, m) for m in array.modules))
-    require_possible(job, option, array, set(moved))
+    require_possible(laid_array(job, option, array), set(moved))
     return with_option(job, with_array(option, array))
 
 
@@ -231,10 +234,11 @@ def _kept(job: Job, edit: KeepModules) -> Job:
         raise OutOfRange(
             "Length of the reason", len(reason), f"at most {LONGEST_REASON} characters"
         )
-    require_closed(plane_of(job, array.plane_id))
+    laid = laid_array(job, option, array)
+    require_closed(laid.plane)
     if reason:
         nothing_allows = "Nothing allows that: move it off."
-        require_possible(job, option, array, edit.module_ids, nothing_allows)
+        require_possible(laid, edit.module_ids, nothing_allows)
     modules = tuple(
         replace(m, kept_because=reason) if m.id in edit.module_ids else m for m in array.modules
     )

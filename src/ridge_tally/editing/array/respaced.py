@@ -12,15 +12,15 @@ from ridge_tally.core.job.array import (
 from ridge_tally.core.job.document import (
     Job,
     Option,
-    module_on,
+    array_of,
     option_of,
-    plane_of,
+    with_array,
     with_option,
 )
 from ridge_tally.core.job.ids import OptionId, PlacedId
+from ridge_tally.core.job.system import LaidArray, laid_array
 from ridge_tally.core.units import parse_length_m
 from ridge_tally.editing.array.filled import filled
-from ridge_tally.editing.array.placed_on import array_of, with_array
 from ridge_tally.rules.array.checks import lay_of
 from ridge_tally.rules.option_document import WIDEST_GAP_M
 
@@ -38,9 +38,10 @@ def typed_gap_m(job: Job, typed: str, field: str) -> float:
 
 def stood_anew(job: Job, option: Option, old: PlaneArray, new: PlaneArray) -> Job:
     """Return the job with an array at new gaps or tilts: tables laid anew, modules moved apart."""
-    if plane_of(job, new.plane_id).ground is not None:
+    laid = laid_array(job, option, old)
+    if laid.plane.ground is not None:
         return _relaid(with_option(job, with_array(option, new)), option.id, new)
-    return with_option(job, with_array(option, _respaced(job, option, old, new)))
+    return with_option(job, with_array(option, _respaced(laid, new)))
 
 
 def _relaid(job: Job, option_id: OptionId, array: PlaneArray) -> Job:
@@ -66,14 +67,13 @@ def _relaid(job: Job, option_id: OptionId, array: PlaneArray) -> Job:
     return with_option(again, with_array(option, replace(new, modules=kept)))
 
 
-def _respaced(job: Job, option: Option, old: PlaneArray, new: PlaneArray) -> PlaneArray:
+def _respaced(laid: LaidArray, new: PlaneArray) -> PlaneArray:
     """Return the array with its runs and stacks of rows drawn apart or together to new sizes.
 
     Neighbours that stood at the old gap stand at the new one, counted from the left and from
     below; what stood further apart keeps its place.
     """
-    plane, sheet = plane_of(job, old.plane_id), module_on(job, option, old.plane_id)
-    lay, wanted = lay_of(sheet, old, plane), lay_of(sheet, new, plane)
+    old, lay, wanted = laid.array, lay_of(laid), lay_of(replace(laid, array=new))
     in_row_m = new.gap_in_row.value_m - old.gap_in_row.value_m
     between_m = new.gap_between_rows.value_m - old.gap_between_rows.value_m
     shifted: dict[PlacedId, tuple[float, float]] = {}

@@ -16,9 +16,10 @@ from ridge_tally.core.job.array import (
 from ridge_tally.core.job.document import (
     Job,
     Option,
+    array_of,
     month_first,
     option_of,
-    plane_of,
+    with_array,
     with_option,
 )
 from ridge_tally.core.job.edits.array.tables import (
@@ -32,10 +33,10 @@ from ridge_tally.core.job.edits.array.tables import (
     TableField,
 )
 from ridge_tally.core.job.survey import Taped
+from ridge_tally.core.job.system import LaidArray, laid_array
 from ridge_tally.core.survey.ground import ground_of_plane
 from ridge_tally.core.survey.taping import typed_length
-from ridge_tally.core.units import parse_number
-from ridge_tally.editing.array.placed_on import array_of, with_array
+from ridge_tally.core.units import LengthUnit, parse_number
 from ridge_tally.editing.array.respaced import stood_anew
 from ridge_tally.editing.array.spaced import spaced
 from ridge_tally.editing.array.tilt_positions import at_tilt
@@ -57,21 +58,22 @@ def tables_changed(job: Job, edit: TableEdit) -> Job:
     if isinstance(edit, FillBays):
         return with_option(job, bays_filled(option))
     array = array_of(option, edit.plane_id)
+    laid = laid_array(job, option, array)
     match edit:
         case SetTableField():
-            return stood_anew(job, option, array, table_field(job, array, edit))
+            return stood_anew(job, option, array, table_field(laid, job.unit, edit))
         case SpaceRows():
-            return stood_anew(job, option, array, spaced(job, option, array))
+            return stood_anew(job, option, array, spaced(laid, job.site.latitude_deg))
         case SetSeasons():
-            seasonal = with_seasons(job, option, array, edit.positions)
+            seasonal = with_seasons(laid, edit.positions)
         case SetSeasonField():
-            seasonal = with_seasons(job, option, array, season_field(job, array, edit))
+            seasonal = with_seasons(laid, season_field(job, array, edit))
         case _:
             assert_never(edit)
     return with_option(job, with_array(option, seasonal))
 
 
-def table_field(job: Job, array: PlaneArray, edit: SetTableField) -> PlaneArray:
+def table_field(laid: LaidArray, unit: LengthUnit, edit: SetTableField) -> PlaneArray:
     """Return an array with one figure of its tables as typed.
 
     Raises
@@ -79,9 +81,8 @@ def table_field(job: Job, array: PlaneArray, edit: SetTableField) -> PlaneArray:
     NotUnderstood, OutOfRange, BadGeometry
         Naming the field, the value and the remedy.
     """
-    plane = plane_of(job, edit.plane_id)
-    ground_of_plane(plane)
-    table, kind = table_of(array), TableField
+    ground_of_plane(laid.plane)
+    array, table, kind = laid.array, table_of(laid.array), TableField
     if edit.field is kind.ROWS:
         rows = parse_number(edit.typed, "Module rows on a table", "a number such as 2")
         if rows != int(rows) or not 1 <= rows <= MOST_TIERS:
@@ -93,7 +94,7 @@ def table_field(job: Job, array: PlaneArray, edit: SetTableField) -> PlaneArray:
         kind.APART: ("Posts apart front to back", 0.2, 8.0),
     }
     field, low, high = names[edit.field]
-    taped = typed_length(edit.typed, job.unit, field)
+    taped = typed_length(edit.typed, unit, field)
     if not low <= taped.value_m <= high:
         raise OutOfRange(f"{field} in metres", taped.value_m, f"between {low:g} and {high:g}")
     match edit.field:
@@ -119,9 +120,7 @@ def bays_filled(option: Option) -> Option:
     )
 
 
-def with_seasons(
-    job: Job, option: Option, array: PlaneArray, positions: tuple[Position, ...]
-) -> PlaneArray:
+def with_seasons(laid: LaidArray, positions: tuple[Position, ...]) -> PlaneArray:
     """Return a ground array changed between tilts, drawn at the steepest; one stays all year.
 
     Posts and pitch stay; the front edge's clearance is that of the steepest.
@@ -131,12 +130,13 @@ def with_seasons(
     OutOfRange, BadGeometry
         If days or tilts cannot be, the plane is a roof, or rows would lie on each other.
     """
-    plane = plane_of(job, array.plane_id)
+    plane = laid.plane
     ground_of_plane(plane)
     ordered = tuple(sorted(positions, key=lambda p: p.from_day))
     require_sound_seasons(ordered)
-    table = table_of(array)
-    drawn = at_tilt(job, option, replace(array, table=table), steepest_deg(ordered))
+    table = table_of(laid.array)
+    on_tables = replace(laid, array=replace(laid.array, table=table))
+    drawn = at_tilt(on_tables, steepest_deg(ordered))
     # Whole centimetres, as they are typed, and none more than there is.
     gap_m = math.floor(drawn.gap_between_rows.value_m * 100 + 1e-6) / 100
     if gap_m < 0:

@@ -6,8 +6,9 @@ from typing import assert_never
 from ridge_tally.core.brief.typed import parse_quantity
 from ridge_tally.core.errors import BadGeometry
 from ridge_tally.core.job.bench import Bench, BenchTerm
-from ridge_tally.core.job.document import Job, strung_w
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.loading.bench import BenchEdit, ClearBench, SetBench, UsePowerFile
+from ridge_tally.core.job.system import strung_w, system_of
 from ridge_tally.editing.loading.units import KW
 
 WATTS = {"": 1.0, "w": 1.0, "kw": 1000.0, "wp": 1.0, "kwp": 1000.0}
@@ -58,5 +59,5 @@ def _watts(typed: str, field: str) -> float:
 
 def _whole_array(job: Job) -> tuple[BenchTerm, ...]:
     """Return the first option's array as one group: what a person changes from."""
-    watts = strung_w(job, job.options[0])
+    watts = strung_w(system_of(job, job.options[0]))
     return (BenchTerm(watts, mirrored=False),) if watts > 0 else ()

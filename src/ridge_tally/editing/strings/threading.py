@@ -8,10 +8,8 @@ from ridge_tally.core.job.document import (
     Job,
     ModuleString,
     Option,
-    inverter_sheets_of,
     option_of,
     present_ids,
-    tracker_inputs,
     with_option,
 )
 from ridge_tally.core.job.edits.strings.threading import (
@@ -27,6 +25,7 @@ from ridge_tally.core.job.edits.strings.threading import (
     WishSeriesLength,
 )
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.system import inverter_sheets_of, tracker_inputs
 from ridge_tally.core.strings.thread import free_tag
 
 MOST_IN_SERIES = 60

@@ -14,6 +14,7 @@ from ridge_tally.core.job.document import Job, plane_of
 from ridge_tally.core.job.edits.survey.planes import GroundField, SetGroundField
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.job.system import laid_array
 from ridge_tally.core.survey.ground import ground_of_plane
 from ridge_tally.core.survey.taping import typed_length
 from ridge_tally.core.units import parse_number
@@ -78,7 +79,15 @@ def with_ground_arrays(job: Job, plane_id: PlaneId) -> Job:
             table=GroundTable(),
         )
         there = replace(option, arrays=(*option.arrays, array))
-        options.append(replace(there, arrays=(*option.arrays, spaced(job, there, array))))
+        options.append(
+            replace(
+                there,
+                arrays=(
+                    *option.arrays,
+                    spaced(laid_array(job, there, array), job.site.latitude_deg),
+                ),
+            )
+        )
     return replace(job, options=tuple(options))
 
 

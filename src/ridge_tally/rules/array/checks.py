@@ -7,20 +7,13 @@ from ridge_tally.core.array.blockers import ground_of, path_edges
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.array.legal import Shortfall, shortfalls
 from ridge_tally.core.array.tables import columns_of
-from ridge_tally.core.equipment import ModuleSheet
-from ridge_tally.core.job.array import PlacedModule, PlaneArray, present_of, ways_of_array
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    module_on,
-    plane_of,
-    present_ids,
-    strung_count,
-)
+from ridge_tally.core.job.array import PlacedModule, present_of, ways_of_array
+from ridge_tally.core.job.document import present_ids, strung_count
 from ridge_tally.core.job.edits.array.fills import FillPlane
 from ridge_tally.core.job.edits.strings.threading import WishSeriesLength
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.survey.outline import (
     adjusted_outline,
     corners_m,
@@ -52,9 +45,9 @@ class Clearances:
         )
 
 
-def lay_of(module: ModuleSheet, array: PlaneArray, plane: RoofPlane) -> Lay:
+def lay_of(laid: LaidArray) -> Lay:
     """Return how the modules of an array are to lie on its plane."""
-    corners = corners_m(plane)
+    array, module, corners = laid.array, laid.module, corners_m(laid.plane)
     return Lay(
         module.long_m,
         module.short_m,
@@ -67,21 +60,14 @@ def lay_of(module: ModuleSheet, array: PlaneArray, plane: RoofPlane) -> Lay:
     )
 
 
-def lay_in(job: Job, option: Option, array: PlaneArray) -> Lay:
-    """Return how the modules of an option's array are to lie on its plane."""
-    return lay_of(module_on(job, option, array.plane_id), array, plane_of(job, array.plane_id))
-
-
 def placed_at(modules: tuple[PlacedModule, ...]) -> tuple[Place, ...]:
     """Return the places of modules."""
     return tuple(Place(m.x_m, m.y_m, m.orientation) for m in modules)
 
 
-def standing(design: Design, array: PlaneArray) -> Clearances:
+def standing(laid: LaidArray) -> Clearances:
     """Return how the present modules of an array on a closed plane stand."""
-    plane = plane_of(design.job, array.plane_id)
-    present = present_of(array)
-    return _standing(plane, present, lay_in(design.job, design.option, array))
+    return _standing(laid.plane, present_of(laid.array), lay_of(laid))
 
 
 # Asked by the check, by the drawing, and by each option on an unchanged roof.
@@ -102,19 +88,19 @@ def _standing(plane: RoofPlane, present: tuple[PlacedModule, ...], lay: Lay) -> 
 def array_checks(design: Design) -> tuple[Check, ...]:
     """Return the placing checks of each array and the wiring check of the option."""
     checks: list[Check] = []
-    for array in design.option.arrays:
-        if array.modules:
-            checks.append(_on_roof(design, array))
-            checks += _exceptions(design, array)
+    for laid in design.arrays:
+        if laid.array.modules:
+            checks.append(_on_roof(design, laid))
+            checks += _exceptions(laid)
     if present_ids(design.option) and design.microinverter is None:
         checks.append(_strung(design))
     return tuple(checks)
 
 
-def _on_roof(design: Design, array: PlaneArray) -> Check:
-    plane = plane_of(design.job, array.plane_id)
+def _on_roof(design: Design, laid: LaidArray) -> Check:
+    plane, array = laid.plane, laid.array
     closed = is_closed(plane)
-    off = float(len(standing(design, array).off(array.modules))) if closed else None
+    off = float(len(standing(laid).off(array.modules))) if closed else None
     return check(
         rule_id="array.on-roof",
         title="Keeps its distances",
@@ -136,14 +122,14 @@ def _on_roof(design: Design, array: PlaneArray) -> Check:
     )
 
 
-def _exceptions(design: Design, array: PlaneArray) -> list[Check]:
+def _exceptions(laid: LaidArray) -> list[Check]:
     """Return a note for each reason for which modules stay short of a distance."""
-    plane = plane_of(design.job, array.plane_id)
+    plane = laid.plane
     if not is_closed(plane):
         return []
-    short_of = standing(design, array).short_of
+    short_of = standing(laid).short_of
     reasons: dict[str, list[Shortfall]] = {}
-    for module in array.modules:
+    for module in laid.array.modules:
         if module.kept_because and module.id in short_of:
             reasons.setdefault(module.kept_because, []).append(short_of[module.id][0])
     return [_exception(plane, reason, short) for reason, short in reasons.items()]

@@ -1,6 +1,7 @@
 """Rules of ground arrays and of rows on legs: clear of snow, lot line and each other's shade."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 
@@ -13,10 +14,10 @@ from ridge_tally.core.job.array import (
     present_of,
     table_of,
 )
-from ridge_tally.core.job.document import Job, Option, plane_of
 from ridge_tally.core.job.edits.array.fills import ArrayField, SetArrayField
 from ridge_tally.core.job.edits.array.tables import SpaceRows
 from ridge_tally.core.job.survey import GroundArea, RoofPlane
+from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.sun.row_spacing import Rows, gap_at_m, solstice_gap_m
 from ridge_tally.core.survey.ground import rise_behind
 from ridge_tally.core.survey.lot import lot_distance_m
@@ -32,24 +33,23 @@ from ridge_tally.core.working import (
     SourceStatus,
     check,
 )
-from ridge_tally.rules.array.checks import lay_in
+from ridge_tally.rules.array.checks import lay_of
 from ridge_tally.rules.design import Design
 
 MEASURED = Source("measured on this ground", "", SourceStatus.GEOMETRY)
 PRACTICE = Source("sun from 9 to 15 h on the shortest day", "", SourceStatus.COMMON_PRACTICE)
 
 
-def rows_of(job: Job, option: Option, array: PlaneArray) -> Rows:
+def rows_of(laid: LaidArray) -> Rows:
     """Return an array as long rows: its glass up the slope, and how what it stands on rises."""
-    plane = plane_of(job, array.plane_id)
-    lay = lay_in(job, option, array)
+    plane, array = laid.plane, laid.array
     behind = (
         math.tan(math.radians(min(plane.slope_deg, 89.0)))
         if plane.ground is None
         else rise_behind(plane.ground, plane.azimuth_deg)
     )
     tilt_deg = plane.slope_deg + array.leg_tilt_deg
-    return Rows(tilt_deg, plane.azimuth_deg, slant_of_m(array, lay), behind)
+    return Rows(tilt_deg, plane.azimuth_deg, slant_of_m(array, lay_of(laid)), behind)
 
 
 def rings_of(plane: RoofPlane, rows: Rows, tables: tuple[Table, ...]) -> list[np.ndarray]:
@@ -70,34 +70,32 @@ def rings_of(plane: RoofPlane, rows: Rows, tables: tuple[Table, ...]) -> list[np
     ]
 
 
-def rings_in_year(
-    job: Job, option: Option, array: PlaneArray, rows: Rows, tables: tuple[Table, ...]
-) -> list[np.ndarray]:
+def rings_in_year(laid: LaidArray, rows: Rows, tables: tuple[Table, ...]) -> list[np.ndarray]:
     """Return what tables cover at the steepest and at the flattest tilt of the year."""
-    plane, flat_deg = plane_of(job, array.plane_id), flattest_deg(array)
+    plane, flat_deg = laid.plane, flattest_deg(laid.array)
     found = rings_of(plane, rows, tables)
-    if flat_deg < array.leg_tilt_deg:
-        flat = tilted(plane, array, lay_in(job, option, array), flat_deg)
-        there = tables_of(plane, flat, lay_in(job, option, flat))
-        found += rings_of(plane, rows_of(job, option, flat), there)
+    if flat_deg < laid.array.leg_tilt_deg:
+        flat = replace(laid, array=tilted(plane, laid.array, lay_of(laid), flat_deg))
+        there = tables_of(plane, flat.array, lay_of(flat))
+        found += rings_of(plane, rows_of(flat), there)
     return found
 
 
 def ground_checks(design: Design) -> tuple[Check, ...]:
     """Return what ground arrays and rows on legs are held to, plane by plane."""
     found: list[Check] = []
-    for array in design.option.arrays:
-        plane = plane_of(design.job, array.plane_id)
+    for laid in design.arrays:
+        plane, array = laid.plane, laid.array
         if not array.modules or not is_closed(plane):
             continue
         if plane.ground is not None:
-            found += table_checks(design, array)
+            found += table_checks(design, laid)
         elif array.leg_tilt_deg > 0 and len(module_rows(present_of(array))) > 1:
-            found.append(_apart(design, plane, array, rows_of(design.job, design.option, array)))
+            found.append(_apart(design, plane, array, rows_of(laid)))
     return tuple(found)
 
 
-def table_checks(design: Design, array: PlaneArray) -> tuple[Check, ...]:
+def table_checks(design: Design, laid: LaidArray) -> tuple[Check, ...]:
     """Return what the tables of a ground array are held to; some of it before any module lies.
 
     Raises
@@ -105,16 +103,15 @@ def table_checks(design: Design, array: PlaneArray) -> tuple[Check, ...]:
     MissingDatum
         If the plane does not close yet.
     """
-    plane = plane_of(design.job, array.plane_id)
+    plane, array = laid.plane, laid.array
     require_closed(plane)
     if plane.ground is None:
         return ()
-    rows = rows_of(design.job, design.option, array)
-    lay = lay_in(design.job, design.option, array)
-    tables = tables_of(plane, array, lay)
+    rows = rows_of(laid)
+    tables = tables_of(plane, array, lay_of(laid))
     found = _clear(plane, plane.ground, table_of(array))
     found += _fall(plane, plane.ground, array)
-    rings = rings_in_year(design.job, design.option, array, rows, tables)
+    rings = rings_in_year(laid, rows, tables)
     found += _lot(design, plane, plane.ground, rings)
     if len(table_rows(tables)) > 1:
         found.append(_apart(design, plane, array, rows))

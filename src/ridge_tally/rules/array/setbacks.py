@@ -11,7 +11,6 @@ import numpy as np
 
 from ridge_tally.core.equipment import module_area_m2
 from ridge_tally.core.errors import NotFound
-from ridge_tally.core.job.document import module_on, plane_of
 from ridge_tally.core.job.survey import EdgeKind
 from ridge_tally.core.survey.outline import corners_m, is_closed
 from ridge_tally.core.survey.polygon import area_m2
@@ -103,13 +102,13 @@ def edge_zone_m(least_width_m: float, mean_height_m: float) -> float:
 def setback_checks(design: Design) -> tuple[Check, ...]:
     """Return, per plane under a pack with two ridge strips, whether the narrow one still serves."""
     found = []
-    for array in design.option.arrays:
-        plane = plane_of(design.job, array.plane_id)
+    for laid in design.arrays:
+        plane = laid.plane
         pack = setback_packs().get(plane.setback_pack)
         if pack is None or pack.wide_ridge_m is None or pack.wide_above_frac is None:
             continue
         narrow = plane.setbacks.ridge.value_m < pack.wide_ridge_m - 1e-3
-        if narrow and any(m.present for m in array.modules):
+        if narrow and any(m.present for m in laid.array.modules):
             found.append(_ridge_strip(design, plane.name, pack, pack.wide_above_frac))
     return tuple(found)
 
@@ -144,9 +143,7 @@ def _plan_areas_m2(design: Design) -> tuple[float | None, float | None]:
     flat = {p.id: float(np.cos(np.radians(p.slope_deg))) for p in planes}
     roof = sum(area_m2(corners_m(p)) * flat[p.id] for p in planes)
     laid = sum(
-        module_area_m2(module_on(design.job, design.option, a.plane_id))
-        * flat[a.plane_id]
-        * sum(m.present for m in a.modules)
-        for a in design.option.arrays
+        module_area_m2(a.module) * flat[a.plane.id] * sum(m.present for m in a.array.modules)
+        for a in design.arrays
     )
     return roof, laid

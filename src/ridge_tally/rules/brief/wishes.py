@@ -4,17 +4,11 @@ from collections.abc import Iterable
 from dataclasses import replace
 
 from ridge_tally.core.equipment import InverterSheet
-from ridge_tally.core.job.array import PlaneArray
-from ridge_tally.core.job.document import (
-    Job,
-    module_footprint_m,
-    module_on,
-    plane_of,
-    present_ids,
-)
+from ridge_tally.core.job.document import Job, module_footprint_m, present_ids
 from ridge_tally.core.job.edits.array.fills import SetSymmetric
 from ridge_tally.core.job.edits.array.modules import ToggleModules
-from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.job.ids import OptionId, PlaneId
+from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.working import (
     Check,
@@ -54,13 +48,13 @@ def wish_checks(design: Design) -> tuple[Check, ...]:
         return ()
     wishes, option = design.job.brief.wishes, design.option
     found: list[Check] = []
-    by_plane = {a.plane_id: a for a in option.arrays}
     for plane_id, why in roofs_left_free(design.job).items():
-        found.append(_roof_left_free(design, plane_id, why, by_plane.get(plane_id)))
+        found.append(_roof_left_free(design, design.on(plane_id), why))
     if wishes.growth_modules:
         found.append(_growth(design, wishes.growth_modules))
     if wishes.symmetric:
-        found += [_symmetry(design, a) for a in option.arrays if any(m.present for m in a.modules)]
+        used = [a for a in design.arrays if any(m.present for m in a.array.modules)]
+        found += [_symmetry(option.id, laid) for laid in used]
     if wishes.all_black:
         found.append(_yes("wish.all-black", "All black", "module", design.module.all_black))
     if wishes.battery_later:
@@ -112,13 +106,12 @@ def _count_check(
     )
 
 
-def _roof_left_free(design: Design, plane_id: PlaneId, why: str, array: PlaneArray | None) -> Check:
-    plane = plane_of(design.job, plane_id)
-    present = tuple(m.id for m in array.modules if m.present) if array else ()
+def _roof_left_free(design: Design, laid: LaidArray, why: str) -> Check:
+    present = tuple(m.id for m in laid.array.modules if m.present)
     return _count_check(
         "wish.roof-left-free",
         "Roof left free",
-        f"{plane.name}, {why}",
+        f"{laid.plane.name}, {why}",
         "modules on it",
         len(present),
         LimitKind.OUTSIDE,
@@ -150,14 +143,13 @@ def _growth(design: Design, growth: int) -> Check:
     )
 
 
-def _symmetry(design: Design, array: PlaneArray) -> Check:
+def _symmetry(option_id: OptionId, laid: LaidArray) -> Check:
     """Count the modules without a mirror image across the middle of the eave."""
-    plane = plane_of(design.job, array.plane_id)
-    eave, sheet = corners_m(plane), module_on(design.job, design.option, plane.id)
+    plane, sheet, eave = laid.plane, laid.module, corners_m(laid.plane)
     middle = float(eave[0][0] + eave[1][0]) / 2
     places = [
         (m.x_m + module_footprint_m(sheet, m.orientation)[0] / 2 - middle, m.y_m)
-        for m in array.modules
+        for m in laid.array.modules
         if m.present
     ]
     lone = sum(
@@ -175,8 +167,8 @@ def _symmetry(design: Design, array: PlaneArray) -> Check:
         lone,
         LimitKind.NOTE,
         ()
-        if array.symmetric
-        else (Fix("Ask for symmetric fills", SetSymmetric(design.option.id, plane.id, on=True)),),
+        if laid.array.symmetric
+        else (Fix("Ask for symmetric fills", SetSymmetric(option_id, plane.id, on=True)),),
     )
 
 

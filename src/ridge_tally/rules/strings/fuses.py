@@ -1,6 +1,7 @@
 """Whether strings in parallel need fuses, and which: what sound strings push into a faulty one."""
 
-from ridge_tally.core.job.document import ModuleString, TrackerInput, strings_on
+from ridge_tally.core.job.document import ModuleString, strings_on
+from ridge_tally.core.job.system import TrackerInput
 from ridge_tally.core.working import Check, Given, LimitKind, check
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design

@@ -11,7 +11,7 @@ REACH = Source("two leads meet halfway", "", SourceStatus.COMMON_PRACTICE)
 
 def lead_checks(design: Design) -> tuple[Check, ...]:
     """Return for each string whether its longest step is within what two leads reach."""
-    spots = spots_of(design.job, design.option)
+    spots = spots_of(design)
     return tuple(_reach(design, s, steps_m(s.module_ids, spots)) for s in design.option.strings)
 
 

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
 from ridge_tally.core.job.array import Mounting
 from ridge_tally.core.job.code_rules import VoltageMethod
-from ridge_tally.core.job.document import TrackerInput, module_on
+from ridge_tally.core.job.system import TrackerInput
 from ridge_tally.core.strings.voltage import (
     fewest_in_series,
     most_in_series,
@@ -167,9 +167,7 @@ def overrun_from(design: Design, module: ModuleSheet, tracker: TrackerInput) -> 
 
 def modules_of(design: Design) -> tuple[ModuleSheet, ...]:
     """Return the types there are, the option's own while nothing is laid."""
-    laid = (
-        module_on(design.job, design.option, a.plane_id) for a in design.option.arrays if a.modules
-    )
+    laid = (a.module for a in design.arrays if a.array.modules)
     return tuple(dict.fromkeys(laid)) or (design.module,)
 
 

@@ -54,9 +54,7 @@ def most_on_branch(unit: MicroinverterSheet) -> int:
 
 def branches(design: Design, unit: MicroinverterSheet) -> tuple[Branch, ...]:
     """Return the branch circuits of an option, plane after plane."""
-    units = tuple(
-        u for plane in units_by_plane(design.job, design.option, unit.inputs) for u in plane
-    )
+    units = tuple(u for plane in units_by_plane(design, unit.inputs) for u in plane)
     pitch_m = _module_pitch_m(design, unit)
     found = []
     for number, mine in enumerate(branches_of(units, most_on_branch(unit)), start=1):

@@ -1,6 +1,6 @@
 """Strings of several planes: in series their currents differ, in parallel their peaks."""
 
-from ridge_tally.core.job.document import plane_of, strings_on
+from ridge_tally.core.job.document import strings_on
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
@@ -16,15 +16,14 @@ TYPES_APART = 5.0
 
 def mixing_checks(design: Design) -> tuple[Check, ...]:
     """Return a verdict on every string and tracker that has modules of several planes."""
-    home = {m.id: a.plane_id for a in design.option.arrays for m in a.modules}
+    home = {m.id: a.plane for a in design.arrays for m in a.array.modules}
     checks = []
     seen: dict[int, set[PlaneId]] = {}
     for string in design.option.strings:
-        ids = {home[m] for m in string.module_ids if m in home}
-        seen.setdefault(string.tracker_number, set()).update(ids)
-        if len(ids) > 1:
-            planes = [plane_of(design.job, i) for i in sorted(ids)]
-            checks.append(_in_series(string.tag, planes))
+        on = {p.id: p for p in (home[m] for m in string.module_ids if m in home)}
+        seen.setdefault(string.tracker_number, set()).update(on)
+        if len(on) > 1:
+            checks.append(_in_series(string.tag, [on[i] for i in sorted(on)]))
         types = alike(design, string.module_ids)
         if len(types) > 1:
             checks.append(_types_in_series(string.tag, types))

@@ -5,8 +5,9 @@ from dataclasses import dataclass
 
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.job.array import present_of
-from ridge_tally.core.job.document import ModuleString, TrackerInput, module_on, plane_of
+from ridge_tally.core.job.document import ModuleString
 from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.job.system import TrackerInput
 from ridge_tally.core.strings.automatic import PlanInputs
 from ridge_tally.core.strings.plans import Plans, TrackerClass, legal_plans
 from ridge_tally.core.working import Given, LimitKind, degc_text, number_of
@@ -95,13 +96,10 @@ def plan_space(design: Design, held: Sequence[ModuleString] = ()) -> PlanSpace:
     """Return what the plans of a design are made of; strings that are ``held`` stay as they are."""
     wired = {m for s in held for m in s.module_ids}
     taken = {s.tracker_number for s in held}
-    job, option = design.job, design.option
     trackers = tuple(t for t in design.trackers if t.number not in taken)
-    free = [(a.plane_id, sum(m.id not in wired for m in present_of(a))) for a in option.arrays]
+    free = [(a, sum(m.id not in wired for m in present_of(a.array))) for a in design.arrays]
     parts = tuple(
-        PlanePart(plane_id, plane_of(job, plane_id).name, count, module_on(job, option, plane_id))
-        for plane_id, count in free
-        if count
+        PlanePart(a.plane.id, a.plane.name, count, a.module) for a, count in free if count
     )
     sheets = [part.sheet for part in parts] or [design.module]
 

@@ -13,11 +13,11 @@ from ridge_tally.core.array.seats import (
 from ridge_tally.core.job.array import (
     present_of,
 )
-from ridge_tally.core.job.document import Job, Option, plane_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.survey import Covering, RoofPlane
-from ridge_tally.editing.array.brackets import _lines
-from ridge_tally.rules.array.checks import lay_in, placed_at
+from ridge_tally.editing.array.brackets import bracket_lines
+from ridge_tally.rules.array.checks import lay_of, placed_at
+from ridge_tally.rules.design import Design
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,7 +46,7 @@ class SeatReport:
     covers: float | None
 
 
-def seat_report(job: Job, option: Option, plane_id: PlaneId) -> SeatReport:
+def seat_report(design: Design, plane_id: PlaneId) -> SeatReport:
     """Return where brackets can sit under the modules of a plane.
 
     Raises
@@ -54,13 +54,12 @@ def seat_report(job: Job, option: Option, plane_id: PlaneId) -> SeatReport:
     MissingDatum
         If no seam, rib or purlin of the plane was read.
     """
-    plane = plane_of(job, plane_id)
-    framing, lines = _lines(plane)
-    array = next((a for a in option.arrays if a.plane_id == plane_id), None)
-    present = () if array is None else present_of(array)
-    if array is None or not present:
+    laid = design.on(plane_id)
+    plane, present = laid.plane, present_of(laid.array)
+    framing, lines = bracket_lines(plane)
+    if not present:
         return SeatReport(_told(plane, lines), USUAL_REACH_M, (), 0, 0, 0, None)
-    lay = lay_in(job, option, array)
+    lay = lay_of(laid)
     places = placed_at(present)
     found = [seated(lines, lay, place, USUAL_REACH_M) for place in places]
     edges = [x for p in places for x in (p.x_m, p.x_m + lay.width_m(p.orientation))]

@@ -9,13 +9,13 @@ from ridge_tally.core.array.stances import Stand, stands
 from ridge_tally.core.array.tables import Table, ground_height_m, table_rows, tables_of
 from ridge_tally.core.job.array import GroundTable, PlaneArray, present_of, table_of
 from ridge_tally.core.job.survey import GroundArea, RoofPlane
+from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.nominal_year import day_name
 from ridge_tally.core.sun.row_spacing import FROM_H, TO_H, Rows, solstice_gap_m
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.units import LengthUnit, format_length
 from ridge_tally.core.working import Check, Verdict
-from ridge_tally.editing.array.placed_on import array_of
-from ridge_tally.rules.array.checks import lay_in
+from ridge_tally.rules.array.checks import lay_of
 from ridge_tally.rules.array.ground import rows_of, table_checks
 from ridge_tally.rules.design import Design
 
@@ -56,19 +56,18 @@ class GroundLayout:
     told: tuple[str, ...]
 
 
-def ground_layout(design: Design, plane: RoofPlane) -> GroundLayout | None:
+def ground_layout(design: Design, laid: LaidArray) -> GroundLayout | None:
     """Return a ground array as it stands; ``None`` on roofs and while the area does not close."""
-    job, option = design.job, design.option
+    job, plane, array = design.job, laid.plane, laid.array
     if plane.ground is None or not is_closed(plane):
         return None
-    array = array_of(option, plane.id)
-    rows, table = rows_of(job, option, array), table_of(array)
-    tables = tables_of(plane, array, lay_in(job, option, array))
+    rows, table = rows_of(laid), table_of(array)
+    tables = tables_of(plane, array, lay_of(laid))
     posts = posts_of(plane, rows, table, tables)
     heights = [p.height_m for p in posts]
     solstice = solstice_gap_m(rows, job.site.latitude_deg)
     held = stands(rows.slant_m, table, table.seasons) if table.seasons else ()
-    checks = table_checks(design, array)
+    checks = table_checks(design, laid)
     gap_m, modules = array.gap_between_rows.value_m, len(present_of(array))
     return GroundLayout(
         tables=tuple(_view(rows, t) for t in tables),

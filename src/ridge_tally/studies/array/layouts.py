@@ -21,16 +21,18 @@ from ridge_tally.core.array.posts import posts_along
 from ridge_tally.core.array.search import prepared
 from ridge_tally.core.array.shape import rail_m, rows_in, runs_of
 from ridge_tally.core.array.tables import columns_of, tables_of
-from ridge_tally.core.job.array import PlaneArray, RowRule, Ways, in_lines, present_of
-from ridge_tally.core.job.document import Job, Option, module_on, plane_of
+from ridge_tally.core.job.array import RowRule, Ways, in_lines, present_of
+from ridge_tally.core.job.document import with_array
 from ridge_tally.core.job.edits.array.fills import LaidAt
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.sun.shading import glass_of
 from ridge_tally.core.survey.outline import edge_names, require_closed
 from ridge_tally.editing.array.filled import best_rows, nothing_fits, with_places
-from ridge_tally.editing.array.placed_on import array_of, with_array
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.array.checks import lay_of
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.array_light import light_at
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.first_yield import monthly_guess
@@ -85,7 +87,7 @@ class _Roof:
     p_max_w: float
     kwh_per_kw: float
     present: tuple[Place, ...]
-    bare: PlaneArray
+    bare: LaidArray
 
     def ground(self, path_edge: int | None) -> LayoutRegion:
         return ground_of(self.plane, path_edge)
@@ -94,10 +96,10 @@ class _Roof:
         return path_edges(self.plane) or (None,)
 
     def _posts(self, fill: Fill) -> int | None:
-        table = self.bare.table
+        table = self.bare.array.table
         if self.plane.ground is None or table is None:
             return None
-        laid = with_places(self.bare, self.lay, fill.places)
+        laid = with_places(self.bare, fill.places)
         widths = [t.right_m - t.left_m for t in tables_of(self.plane, laid, self.lay)]
         return sum(2 * len(posts_along(width, table.along.value_m)) for width in widths)
 
@@ -125,9 +127,7 @@ class _Roof:
         )
 
 
-def alternatives(
-    desk: Desk, job: Job, option: Option, plane_id: PlaneId
-) -> tuple[Alternative, ...]:
+def alternatives(desk: Desk, design: Design, plane_id: PlaneId) -> tuple[Alternative, ...]:
     """Return the layouts of a plane with rows, as first found, best first.
 
     Raises
@@ -135,7 +135,7 @@ def alternatives(
     MissingDatum, BadGeometry
         If the plane does not close yet, or takes no module whatever way it lies.
     """
-    roof = _roof(desk, job, option, plane_id)
+    roof = _roof(desk, design, plane_id)
     found = [
         roof.alternative(kind, edge, fill)
         for edge in roof.path_edges()
@@ -143,7 +143,7 @@ def alternatives(
     ]
     if not any(a.count for a in found):
         remedy = "Choose a smaller module, or narrow a strip."
-        raise nothing_fits(roof.plane, module_on(job, option, plane_id), remedy)
+        raise nothing_fits(roof.bare, remedy)
     return ranked(found)
 
 
@@ -171,12 +171,12 @@ def _alike(one: Alternative, other: Alternative) -> bool:
     return same_places or (loose and same_kind and one.count == other.count)
 
 
-def prove(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> Iterator[Proof]:
+def prove(desk: Desk, design: Design, plane_id: PlaneId) -> Iterator[Proof]:
     """Yield how the proofs of the layouts on shared grids go on, to the last.
 
     A better grid that is found on the way takes its layout's place.
     """
-    roof = _roof(desk, job, option, plane_id)
+    roof = _roof(desk, design, plane_id)
     found = {
         (kind, edge): fill
         for edge in roof.path_edges()
@@ -205,9 +205,9 @@ def prove(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> Iterator[P
                 yield now(judged)
 
 
-def squeezed(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> Alternative:
+def squeezed(desk: Desk, design: Design, plane_id: PlaneId) -> Alternative:
     """Return the fullest layout found with no rows asked for, and its ceiling."""
-    roof = _roof(desk, job, option, plane_id)
+    roof = _roof(desk, design, plane_id)
 
     def compute() -> tuple[int | None, Fill]:
         fills = [
@@ -222,8 +222,7 @@ def squeezed(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> Alterna
 
 def exactly(
     desk: Desk,
-    job: Job,
-    option: Option,
+    design: Design,
     plane_id: PlaneId,
     modules: int,
     give_up_frac: float,
@@ -240,14 +239,14 @@ def exactly(
     OutOfRange
         If no layout holds so many.
     """
-    roof = _roof(desk, job, option, plane_id)
+    roof = _roof(desk, design, plane_id)
     price = give_up_frac * roof.p_max_w / 1000 * roof.kwh_per_kw
     chosen: list[tuple[float, Alternative]] = []
-    for alternative in alternatives(desk, job, option, plane_id):
+    for alternative in alternatives(desk, design, plane_id):
         if alternative.count < modules and chosen:
             continue
         places = _as_places(alternative.places)
-        value = _yearly_kwh(desk, job, option, roof, places)
+        value = _yearly_kwh(desk, design, roof, places)
         columns = -(-modules // roof.lay.tiers)
         found = choose(roof.lay, places, value, columns, price)
         fill = Fill(tuple(places[i] for i in found.kept), columns)
@@ -264,48 +263,53 @@ def exactly(
     )
 
 
-def _yearly_kwh(
-    desk: Desk, job: Job, option: Option, roof: _Roof, places: tuple[Place, ...]
-) -> FloatArray:
+def _yearly_kwh(desk: Desk, design: Design, roof: _Roof, places: tuple[Place, ...]) -> FloatArray:
     """Return what a module at each place would make in a year, its shade taken off."""
-    others = tuple(a for a in option.arrays if a.leg_tilt_deg > 0 and a.plane_id != roof.plane.id)
-    key = ("losses", job.survey, weather_key(job), roof.lay, roof.bare, others, places)
-    lost = desk.shades.get(key, lambda: _lost_frac(desk, job, option, roof, places))
+    others = tuple(
+        a for a in design.option.arrays if a.leg_tilt_deg > 0 and a.plane_id != roof.plane.id
+    )
+    key = (
+        "losses",
+        design.job.survey,
+        weather_key(design.job),
+        roof.lay,
+        roof.bare,
+        others,
+        places,
+    )
+    lost = desk.shades.get(key, lambda: _lost_frac(desk, design, roof, places))
     return np.asarray(roof.p_max_w / 1000 * roof.kwh_per_kw * (1 - lost))
 
 
-def _lost_frac(
-    desk: Desk, job: Job, option: Option, roof: _Roof, places: tuple[Place, ...]
-) -> FloatArray:
+def _lost_frac(desk: Desk, design: Design, roof: _Roof, places: tuple[Place, ...]) -> FloatArray:
     """Return (n,): the share of its light shade takes of the column at each place, all laid."""
-    laid = with_array(option, with_places(roof.bare, roof.lay, places))
-    light = light_at(desk, job, laid, roof.bare, places)
+    laid = with_array(design.option, with_places(roof.bare, places))
+    light = light_at(desk, design_for(design.job, laid), roof.bare, places)
     lost = np.array([x.lost.sum() for x in light.lights]).reshape(-1, roof.lay.tiers)
     return np.asarray(lost.mean(axis=1) / light.on_free.free_wh_per_m2.sum())
 
 
-def most_modules(desk: Desk, job: Job, option: Option, plane: RoofPlane) -> int:
+def most_modules(desk: Desk, design: Design, plane: RoofPlane) -> int:
     """Return how many modules rows of either way hold on a closed plane."""
-    roof = _roof(desk, job, option, plane.id)
+    roof = _roof(desk, design, plane.id)
     return desk.fills.get(
         ("most", *_content(roof)),
-        lambda: best_rows(job, option, plane, Ways.MIXED).count * roof.lay.tiers,
+        lambda: best_rows(roof.bare, Ways.MIXED).count * roof.lay.tiers,
     )
 
 
-def _roof(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> _Roof:
-    plane = plane_of(job, plane_id)
+def _roof(desk: Desk, design: Design, plane_id: PlaneId) -> _Roof:
+    laid = design.on(plane_id)
+    plane, array = laid.plane, laid.array
     require_closed(plane)
-    module = module_on(job, option, plane_id)
-    array = array_of(option, plane_id)
-    lay = lay_of(module, array, plane)
+    lay = lay_of(laid)
     return _Roof(
         plane,
         lay,
-        module.p_max_w,
-        sum(monthly_guess(desk, job, glass_of(plane, lay.leg_tilt_deg))),
+        laid.module.p_max_w,
+        sum(monthly_guess(desk, design.job, glass_of(plane, lay.leg_tilt_deg))),
         tuple(place for place, _ in columns_of(lay, present_of(array))),
-        replace(array, modules=()),
+        replace(laid, array=replace(array, modules=())),
     )
 
 

@@ -5,11 +5,11 @@ from dataclasses import dataclass
 
 from ridge_tally.core.equipment import ModuleSheet, Origin, module_area_m2, origin_of
 from ridge_tally.core.errors import RidgeTallyError
-from ridge_tally.core.job.document import Job, Option, option_of, present_ids
+from ridge_tally.core.job.document import present_ids
 from ridge_tally.core.job.edits.array.kinds import ChooseModule
 from ridge_tally.editing.apply import apply_edit
-from ridge_tally.editing.design import design_for
-from ridge_tally.rules.design import dc_watts
+from ridge_tally.editing.design import design_in
+from ridge_tally.rules.design import Design, dc_watts
 from ridge_tally.rules.strings.plans import plan_space, why_no_plan
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.studies.parts import price_of
@@ -50,27 +50,26 @@ class ModuleChoice:
     of: int
 
 
-def module_choice(desk: Desk, job: Job, option: Option) -> Iterator[ModuleChoice]:
+def module_choice(desk: Desk, design: Design) -> Iterator[ModuleChoice]:
     """Yield each module of the shelf, planes filled anew with it as they are filled now."""
     modules, found = desk.shelf.modules, list[ModuleOnRoof]()
     yield ModuleChoice((), len(modules))
     for sheet in modules:
-        found.append(_on_roof(desk, job, option, sheet))
+        found.append(_on_roof(desk, design, sheet))
         yield ModuleChoice(tuple(found), len(modules))
 
 
-def _on_roof(desk: Desk, job: Job, option: Option, sheet: ModuleSheet) -> ModuleOnRoof:
+def _on_roof(desk: Desk, design: Design, sheet: ModuleSheet) -> ModuleOnRoof:
     count, dc_w, plans, told, problem = 0, 0.0, 0, "", ""
     try:
-        changed = apply_edit(job, ChooseModule(option.id, sheet.id), desk.shelf)
-        laid = option_of(changed, option.id)
-        design = design_for(changed, laid)
-        space = plan_space(design)
-        count, dc_w = len(present_ids(laid)), dc_watts(design)[2]
+        changed = apply_edit(design.job, ChooseModule(design.option.id, sheet.id), desk.shelf)
+        laid = design_in(changed, design.option.id)
+        space = plan_space(laid)
+        count, dc_w = len(present_ids(laid.option)), dc_watts(laid)[2]
         plans = space.plans().total
         low, high = space.span(0) if space.parts else (0, 0)
-        told = f"{low} to {high} in series" if plans else why_no_plan(design, space)
-        if design.microinverter is not None:
+        told = f"{low} to {high} in series" if plans else why_no_plan(laid, space)
+        if laid.microinverter is not None:
             told = "each on an inverter of its own"
     except RidgeTallyError as error:
         problem = str(error)
@@ -93,5 +92,5 @@ def _on_roof(desk: Desk, job: Job, option: Option, sheet: ModuleSheet) -> Module
         with_freight=sheet.freight_cents is not None,
         sample_price=price is not None and origin_of(sheet, "price_cents") is Origin.SAMPLE,
         problem=problem,
-        chosen=sheet.id == option.module_id,
+        chosen=sheet.id == design.option.module_id,
     )

@@ -6,18 +6,18 @@ from ridge_tally.core.array.blockers import BlockerKind, ground_of
 from ridge_tally.core.array.tables import columns_of
 from ridge_tally.core.array.why_not import Change, ChangeKind, RowRoom, changes, most, row_rooms
 from ridge_tally.core.job.array import WAYS_TOLD, Orientation, Ways, present_of, ways_of_array
-from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.edits.any_edit import Edit
 from ridge_tally.core.job.edits.array.fills import ArrayField, FillPlane, SetArrayField
 from ridge_tally.core.job.edits.survey.obstructions import ObstructionField, SetObstructionField
 from ridge_tally.core.job.edits.survey.planes import PlaneField, SetPlaneField
-from ridge_tally.core.job.ids import ObstructionId, PlaneId
+from ridge_tally.core.job.ids import ObstructionId, OptionId, PlaneId
+from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.survey.taping import small_size_text
 from ridge_tally.core.units import LengthUnit
-from ridge_tally.editing.array.placed_on import array_of
-from ridge_tally.editing.design import design_for
-from ridge_tally.rules.array.checks import lay_in, standing
+from ridge_tally.rules.array.checks import lay_of, standing
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 
 # Rows further than this from one more module are not worth a line.
@@ -58,7 +58,7 @@ class OneMore:
     ways_in: tuple[WayIn, ...]
 
 
-def one_more(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> OneMore:
+def one_more(desk: Desk, design: Design, plane_id: PlaneId) -> OneMore:
     """Return what blocks the next module and the smallest changes that would let it in.
 
     Raises
@@ -66,26 +66,23 @@ def one_more(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> OneMore
     MissingDatum
         If the plane does not close yet.
     """
-    plane = plane_of(job, plane_id)
-    require_closed(plane)
-    array = array_of(option, plane_id)
-    key = ("one-more", plane, array, module_on(job, option, plane_id), job.unit)
-    return desk.fills.get(key, lambda: _one_more(job, option, plane_id))
+    laid = design.on(plane_id)
+    require_closed(laid.plane)
+    key = ("one-more", laid.plane, laid.array, laid.module, design.job.unit, design.option.id)
+    return desk.fills.get(key, lambda: _one_more(design, laid))
 
 
-def _one_more(job: Job, option: Option, plane_id: PlaneId) -> OneMore:
-    plane = plane_of(job, plane_id)
-    array = array_of(option, plane_id)
-    lay = lay_in(job, option, array)
+def _one_more(design: Design, laid: LaidArray) -> OneMore:
+    plane, array, lay, unit = laid.plane, laid.array, lay_of(laid), design.job.unit
     present = present_of(array)
     ways = ways_of_array(array)
-    ground = ground_of(plane, standing(design_for(job, option), array).path_edge)
+    ground = ground_of(plane, standing(laid).path_edge)
     fill_holds = most(ground, lay, ways) * lay.tiers
-    fill_it: tuple[Edit, ...] = (FillPlane(option.id, plane_id, ways),)
+    fill_it: tuple[Edit, ...] = (FillPlane(design.option.id, plane.id, ways),)
     ways_in = [
-        WayIn(_change_told(c, job.unit), c.modules * lay.tiers, (*edits, *fill_it) if edits else ())
+        WayIn(_change_told(c, unit), c.modules * lay.tiers, (*edits, *fill_it) if edits else ())
         for c in changes(ground, lay, ways, tuple(k.value for k in plane.outline.edges))
-        for edits in [_edits(job, option, plane_id, c)]
+        for edits in [_edits(design.option.id, plane, c)]
     ]
     if fill_holds > len(present):
         again = f"Fill again in {WAYS_TOLD[ways]}: there is room as it is"
@@ -93,15 +90,15 @@ def _one_more(job: Job, option: Option, plane_id: PlaneId) -> OneMore:
     for other in Ways:
         count = fill_holds if other is ways else most(ground, lay, other) * lay.tiers
         if count > max(fill_holds, len(present)):
-            lay_them = FillPlane(option.id, plane_id, other)
+            lay_them = FillPlane(design.option.id, plane.id, other)
             ways_in.insert(0, WayIn(f"Lay them in {WAYS_TOLD[other]}", count, (lay_them,)))
     columns = tuple(place for place, _ in columns_of(lay, present))
     rooms = row_rooms(ground, lay, columns)[:MOST_ROWS]
     return OneMore(
         holds=len(present),
         fill_holds=fill_holds,
-        told=_told(len(present), fill_holds, ways, rooms, job.unit),
-        rows=tuple(_row_told(room, job.unit) for room in rooms),
+        told=_told(len(present), fill_holds, ways, rooms, unit),
+        rows=tuple(_row_told(room, unit) for room in rooms),
         ways_in=tuple(ways_in[:MOST_CHANGES]),
     )
 
@@ -158,11 +155,10 @@ def _change_told(change: Change, unit: LengthUnit) -> str:
             return f"The {names} {by} narrower, {to} left"
 
 
-def _edits(job: Job, option: Option, plane_id: PlaneId, change: Change) -> tuple[Edit, ...]:
-    typed = f"{change.to_m * 1000:.0f} mm"
+def _edits(option_id: OptionId, plane: RoofPlane, change: Change) -> tuple[Edit, ...]:
+    typed, plane_id = f"{change.to_m * 1000:.0f} mm", plane.id
     match change.kind:
         case ChangeKind.STRIP:
-            plane = plane_of(job, plane_id)
             kind = plane.outline.edges[int(change.owners[0].id)]
             return (SetPlaneField(plane_id, PlaneField(f"setback_{kind.value}"), typed),)
         case ChangeKind.CLEARANCE:
@@ -170,8 +166,8 @@ def _edits(job: Job, option: Option, plane_id: PlaneId, change: Change) -> tuple
             obstruction = ObstructionId(change.owners[0].id)
             return (SetObstructionField(plane_id, obstruction, ObstructionField.CLEARANCE, typed),)
         case ChangeKind.GAP_IN_ROW:
-            return (SetArrayField(option.id, plane_id, ArrayField.GAP_IN_ROW, typed),)
+            return (SetArrayField(option_id, plane_id, ArrayField.GAP_IN_ROW, typed),)
         case ChangeKind.GAP_BETWEEN_ROWS:
-            return (SetArrayField(option.id, plane_id, ArrayField.GAP_BETWEEN_ROWS, typed),)
+            return (SetArrayField(option_id, plane_id, ArrayField.GAP_BETWEEN_ROWS, typed),)
         case ChangeKind.AWAY:
             return ()

@@ -10,20 +10,18 @@ from ridge_tally.core.array.tables import behind_frac, table_rows, tables_of
 from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.array import Position, present_of, table_of
-from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.nominal_year import DAYS, NOMINAL_YEAR, date_of
 from ridge_tally.core.sky.plane_irradiance import PlaneLight
-from ridge_tally.core.sun.row_spacing import Rows, gap_at_m, shaded_frac
+from ridge_tally.core.sun.row_spacing import gap_at_m, shaded_frac
 from ridge_tally.core.sun.seasons import best_positions
 from ridge_tally.core.sun.shading import glass_of
 from ridge_tally.core.survey.ground import ground_of_plane
 from ridge_tally.core.units import format_length
-from ridge_tally.editing.array.placed_on import array_of
-from ridge_tally.editing.design import design_for
-from ridge_tally.rules.array.checks import lay_in
+from ridge_tally.rules.array.checks import lay_of
 from ridge_tally.rules.array.ground import rows_of
-from ridge_tally.rules.design import dc_watts
+from ridge_tally.rules.design import Design, dc_watts
 from ridge_tally.simulation.array_light import slope_of
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.even import covered, even_array, even_year, power_frac
@@ -76,7 +74,7 @@ class SeasonalTilt:
     caveats: tuple[str, ...]
 
 
-def seasonal_tilt(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> SeasonalTilt:
+def seasonal_tilt(desk: Desk, design: Design, plane_id: PlaneId) -> SeasonalTilt:
     """Return what other tilts, and tilts changed with the seasons, give a ground array.
 
     Raises
@@ -84,16 +82,15 @@ def seasonal_tilt(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> Se
     BadGeometry, MissingDatum
         If the plane is a roof, or no module is in a string.
     """
-    plane = plane_of(job, plane_id)
+    laid = design.on(plane_id)
+    plane, array = laid.plane, laid.array
     ground_of_plane(plane)
-    require_strings(option)
-    array = array_of(option, plane_id)
-    table, rows = table_of(array), rows_of(job, option, array)
+    require_strings(design.option)
+    table, rows = table_of(array), rows_of(laid)
     is_now = positions_of(array)
     tilts = np.array(sorted({*TILTS_DEG, *(p.tilt_deg for p in is_now)}))
-    lay = lay_in(job, option, array)
-    behind = behind_frac(len(table_rows(tables_of(plane, array, lay))))
-    daily = _daily_kwh(desk, job, option, plane_id, rows, tilts, behind)
+    behind = behind_frac(len(table_rows(tables_of(plane, array, lay_of(laid)))))
+    daily = _daily_kwh(desk, design, laid, tilts, behind)
     best = [best_positions(daily, tilts, count) for count in COUNTS]
 
     def year_kwh(positions: tuple[Position, ...], late_days: int = 0) -> float:
@@ -101,8 +98,8 @@ def seasonal_tilt(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> Se
         return float(daily[np.searchsorted(tilts, held), np.arange(DAYS)].sum())
 
     now_kwh = year_kwh(is_now)
-    alone = all(a is array or not present_of(a) for a in option.arrays)
-    scale = hourly_year(desk, job, option).energy_kwh / now_kwh if alone else 1.0
+    alone = all(a is array or not present_of(a) for a in design.option.arrays)
+    scale = hourly_year(desk, design).energy_kwh / now_kwh if alone else 1.0
 
     def plan(positions: tuple[Position, ...]) -> SeasonalPlan:
         energy_kwh = year_kwh(positions)
@@ -133,27 +130,23 @@ def seasonal_tilt(desk: Desk, job: Job, option: Option, plane_id: PlaneId) -> Se
 
 def _daily_kwh(
     desk: Desk,
-    job: Job,
-    option: Option,
-    plane_id: PlaneId,
-    rows: Rows,
+    design: Design,
+    laid: LaidArray,
     tilts: FloatArray,
     behind: float,
 ) -> FloatArray:
     """Return (t, 365): the array's AC energy of each day at each tilt, its rows' pitch kept."""
-    plane, sky = plane_of(job, plane_id), site_sky(desk, job, option)
-    weather = sky.weather
-    array, sheet = array_of(option, plane_id), module_on(job, option, plane_id)
-    design = design_for(job, option)
+    sky, rows = site_sky(desk, design), rows_of(laid)
+    array, sheet, weather = laid.array, laid.module, sky.weather
     # This array's part of the modules and of the inverters under them.
     whole_w = dc_watts(design)[2]
     share = min(1.0, len(present_of(array)) * sheet.p_max_w / whole_w)
-    even = even_array(job, option, sheet, heat_loss(array.mounting), design.p_ac_w * share)
-    slope = slope_of(job, option, array)
+    even = even_array(design, sheet, heat_loss(array.mounting), design.p_ac_w * share)
+    slope = slope_of(laid)
     gap_m = array.gap_between_rows.value_m
     found = []
     for tilt in tilts.tolist():
-        on_free = turned(sky, glass_of(plane, tilt))
+        on_free = turned(sky, glass_of(laid.plane, tilt))
         parts, passed = on_free.parts, on_free.passed
         there = replace(rows, tilt_deg=tilt)
         direct = 1.0 - shaded_frac(there, gap_at_m(rows, gap_m, tilt), sky.hours.sun) * behind
@@ -165,14 +158,14 @@ def _daily_kwh(
             + wide * passed.sky_frac
             + parts.ground_w_per_m2 * passed.ground_frac,
         )
-        lit = covered(job, weather, light, replace(slope, tilt_deg=tilt))
+        lit = covered(design.job, weather, light, replace(slope, tilt_deg=tilt))
         offered_w = power_frac(even, lit, weather) * whole_w * share
-        year = even_year(desk, job, even, offered_w)
+        year = even_year(desk, design.job, even, offered_w)
         found.append([kwh_of(day, weather.step_h) for day in year.ac_w.reshape(DAYS, -1)])
     return np.array(found)
 
 
-def calendar_of(job: Job, option: Option, plane_id: PlaneId) -> str:
+def calendar_of(design: Design, plane_id: PlaneId) -> str:
     """Return the changes of a ground array's tilt as an iCalendar file, once a year each.
 
     Raises
@@ -184,20 +177,20 @@ def calendar_of(job: Job, option: Option, plane_id: PlaneId) -> str:
     -----
     RFC 5545; from memory, whole days that repeat yearly.
     """
-    plane = plane_of(job, plane_id)
+    laid = design.on(plane_id)
+    plane, array = laid.plane, laid.array
     ground_of_plane(plane)
-    array = array_of(option, plane_id)
     if array.table is None or not array.table.seasons:
         raise MissingDatum(
             "change of tilt", plane.name, "Take two or four positions under Seasonal tilt."
         )
     lines = ["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//Ridge Tally//seasonal tilt//EN"]
-    slant_m = rows_of(job, option, array).slant_m
+    slant_m = rows_of(laid).slant_m
     for stand in stands(slant_m, array.table, array.table.seasons):
-        words = f"{job.name}: tilt the tables on {plane.name} to {stand.tilt_deg:g}°"
-        by = format_length(abs(stand.lift_m), job.unit)
+        words = f"{design.job.name}: tilt the tables on {plane.name} to {stand.tilt_deg:g}°"
+        by = format_length(abs(stand.lift_m), design.job.unit)
         legs = (
-            f"Back legs {format_length(stand.back_leg_m, job.unit)}, {by} "
+            f"Back legs {format_length(stand.back_leg_m, design.job.unit)}, {by} "
             f"{'down' if stand.lift_m < 0 else 'up'}. "
         )
         lines += [

@@ -7,12 +7,11 @@ from itertools import pairwise
 import numpy as np
 
 from ridge_tally.core.array.tables import tables_of
-from ridge_tally.core.job.document import Job, Option
-from ridge_tally.core.job.survey import RoofPlane, SitePoint
+from ridge_tally.core.job.survey import Service, SitePoint
+from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.survey.outline import corners_m, is_closed
 from ridge_tally.core.survey.site_frame import to_site
-from ridge_tally.editing.array.placed_on import array_of
-from ridge_tally.rules.array.checks import lay_in
+from ridge_tally.rules.array.checks import lay_of
 from ridge_tally.rules.array.ground import rings_of, rows_of
 
 
@@ -27,14 +26,12 @@ class Trench:
     length_m: float
 
 
-def trench_of(job: Job, option: Option, plane: RoofPlane) -> Trench | None:
+def trench_of(service: Service, laid: LaidArray) -> Trench | None:
     """Return the trench of a ground area; ``None`` on roofs and while the panel is nowhere."""
-    panel = job.survey.service.panel
+    panel, plane = service.panel, laid.plane
     if panel is None or plane.ground is None or not is_closed(plane):
         return None
-    array = array_of(option, plane.id)
-    lay = lay_in(job, option, array)
-    rings = rings_of(plane, rows_of(job, option, array), tables_of(plane, array, lay))
+    rings = rings_of(plane, rows_of(laid), tables_of(plane, laid.array, lay_of(laid)))
     corners = np.concatenate(rings or [to_site(plane, corners_m(plane))[:, :2]])
     route = [*plane.ground.trench_route, panel]
 

@@ -11,24 +11,16 @@ from ridge_tally.core.array.search import bands_at
 from ridge_tally.core.array.shape import same_lines
 from ridge_tally.core.equipment import module_area_m2
 from ridge_tally.core.job.array import ROUNDED_TO, Orientation, present_of
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    module_on,
-    module_sheets,
-    option_of,
-    plane_of,
-    taking_part,
-)
+from ridge_tally.core.job.document import Option, option_of, taking_part
 from ridge_tally.core.job.edits.any_edit import Edit
 from ridge_tally.core.job.edits.array.fills import LaidAt
 from ridge_tally.core.job.edits.array.modules import AddModule, RemoveModules
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.working import shown
 from ridge_tally.editing.apply import apply_edits
-from ridge_tally.editing.array.placed_on import array_of
 from ridge_tally.editing.design import design_for
-from ridge_tally.rules.array.checks import lay_in, lay_of, placed_at, standing
+from ridge_tally.rules.array.checks import lay_of, placed_at, standing
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.array_light import light_at, require_modules
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import hourly_year
@@ -70,7 +62,7 @@ class WorstModules:
     edits: tuple[RemoveModules | AddModule, ...]
 
 
-def worst_modules(desk: Desk, job: Job, option: Option) -> WorstModules:
+def worst_modules(desk: Desk, design: Design) -> WorstModules:
     """Return what moving the three modules with least light would give.
 
     Raises
@@ -78,24 +70,24 @@ def worst_modules(desk: Desk, job: Job, option: Option) -> WorstModules:
     MissingDatum
         If no module is laid.
     """
-    require_modules(option)
-    report, sheets = shade_report(desk, job, option), module_sheets(job, option)
+    require_modules(design.option)
+    report, sheets = shade_report(desk, design), design.sheets
     kwh = {
         m.module_id: m.free_kwh_per_m2 * (1 - m.lost_frac) * module_area_m2(sheets[m.module_id])
         for m in report.modules
     }
     worst = sorted(kwh, key=lambda m: kwh[m])[:WORST]
-    moved, taken = _moves(desk, job, option, worst, kwh)
+    moved, taken = _moves(desk, design, worst, kwh)
     gained = sum(p.kwh for p in taken) - sum(kwh[m] for m in moved)
     without = sum(kwh[m] for m in worst)
     edits: tuple[RemoveModules | AddModule, ...] = ()
     if moved:
         edits = (
-            RemoveModules(option.id, tuple(moved)),
-            *(AddModule(option.id, p.plane_id, p.at) for p in taken),
+            RemoveModules(design.option.id, tuple(moved)),
+            *(AddModule(design.option.id, p.plane_id, p.at) for p in taken),
         )
-    meter_gained = _at_meter(desk, job, option, edits) if edits else None
-    off = _at_meter(desk, job, option, (RemoveModules(option.id, tuple(worst)),))
+    meter_gained = _at_meter(desk, design, edits) if edits else None
+    off = _at_meter(desk, design, (RemoveModules(design.option.id, tuple(worst)),))
     meter_without = None if off is None else -off
     told = _told(len(worst), len(moved), (gained, meter_gained), (without, meter_without))
     return WorstModules(
@@ -106,8 +98,7 @@ def worst_modules(desk: Desk, job: Job, option: Option) -> WorstModules:
 
 def _moves(
     desk: Desk,
-    job: Job,
-    option: Option,
+    design: Design,
     worst: list[PlacedId],
     kwh: dict[PlacedId, float],
 ) -> tuple[list[PlacedId], list[FreePlace]]:
@@ -117,9 +108,9 @@ def _moves(
     """
     for many in range(len(worst), 0, -1):
         moved, taken = worst[:many], list[FreePlace]()
-        free = _free_places(desk, job, option, tuple(moved))
+        free = _free_places(desk, design, tuple(moved))
         for module_id in moved:
-            best = next((p for p in free if all(_apart(job, option, p, t) for t in taken)), None)
+            best = next((p for p in free if all(_apart(design, p, t) for t in taken)), None)
             if best is None or best.kwh - kwh[module_id] < LEAST_GAIN_KWH:
                 break
             taken.append(best)
@@ -128,16 +119,16 @@ def _moves(
     return [], []
 
 
-def _at_meter(desk: Desk, job: Job, option: Option, edits: tuple[Edit, ...]) -> float | None:
+def _at_meter(desk: Desk, design: Design, edits: tuple[Edit, ...]) -> float | None:
     """Return what edits change at the meter, kWh; ``None`` where either has no year."""
-    if not taking_part(option):
+    if not taking_part(design.option):
         return None
-    changed = apply_edits(job, edits, desk.shelf)
-    other = option_of(changed, option.id)
+    changed = apply_edits(design.job, edits, desk.shelf)
+    other = option_of(changed, design.option.id)
     if not taking_part(other):
         return None
-    after = hourly_year(desk, changed, other).energy_kwh
-    return after - hourly_year(desk, job, option).energy_kwh
+    after = hourly_year(desk, design_for(changed, other)).energy_kwh
+    return after - hourly_year(desk, design).energy_kwh
 
 
 Kwh = tuple[float, float | None]
@@ -159,22 +150,20 @@ def _told(worst: int, moved: int, gained_kwh: Kwh, without_kwh: Kwh) -> str:
     )
 
 
-def _free_places(
-    desk: Desk, job: Job, option: Option, worst: tuple[PlacedId, ...]
-) -> list[FreePlace]:
+def _free_places(desk: Desk, design: Design, worst: tuple[PlacedId, ...]) -> list[FreePlace]:
     """Return legal places beside what stays, in the rows there are, most light first.
 
     None on tables of several rows: a module alone stands on no table.
     """
     found: list[FreePlace] = []
-    without = _each_left(option, worst)
-    for array in option.arrays:
+    without = design_for(design.job, _each_left(design.option, worst))
+    for laid in design.arrays:
+        plane, array, sheet = laid.plane, laid.array, laid.module
         present = present_of(array)
         if not present or (array.table and array.table.rows > 1):
             continue
-        plane, sheet = plane_of(job, array.plane_id), module_on(job, option, array.plane_id)
-        lay = lay_of(sheet, array, plane)
-        ground = ground_of(plane, standing(design_for(job, option), array).path_edge)
+        lay = lay_of(laid)
+        ground = ground_of(plane, standing(laid).path_edge)
         staying = placed_at(tuple(m for m in present if m.id not in worst))
         places = [
             Place(x_m, row[0].y_m, row[0].orientation)
@@ -188,7 +177,7 @@ def _free_places(
         )
         if not legal:
             continue
-        light = light_at(desk, job, without, array_of(without, plane.id), legal)
+        light = light_at(desk, without, without.on(plane.id), legal)
         free_wh_per_m2 = light.on_free.free_wh_per_m2.sum()
         found += [
             FreePlace(
@@ -237,12 +226,11 @@ def _spots_in_row(
     return found
 
 
-def _apart(job: Job, option: Option, one: FreePlace, other: FreePlace) -> bool:
+def _apart(design: Design, one: FreePlace, other: FreePlace) -> bool:
     """Return whether two places keep their gap."""
     if one.plane_id != other.plane_id:
         return True
-    array = next(a for a in option.arrays if a.plane_id == one.plane_id)
-    lay = lay_in(job, option, array)
+    lay = lay_of(design.on(one.plane_id))
     one_box, other_box = boxes_of(
         lay, tuple(Place(p.at.x_m, p.at.y_m, p.at.orientation) for p in (one, other))
     )

@@ -11,21 +11,16 @@ from ridge_tally.core.brief.target import Ceiling, CeilingKind, binding_ceiling
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.brief import TargetKind
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    present_ids,
-    strung_w,
-)
+from ridge_tally.core.job.document import Job, Option, array_of, present_ids
 from ridge_tally.core.job.grid import GridRules, RouteKind
 from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.job.system import strung_w
 from ridge_tally.core.loading.clipped_day import clipped_kwh_at
 from ridge_tally.core.sheets.working_lines import sum_lines
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.sun.shading import glass_of
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.working import Given, LimitKind
-from ridge_tally.editing.array.placed_on import array_of
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules import tables
 from ridge_tally.rules.brief.ceilings import Figures, TargetCount, ceilings, target_count
@@ -148,10 +143,10 @@ class _Yield:
     energy_kwh: float | None
 
 
-def target_report(desk: Desk, job: Job, option: Option) -> TargetReport:
+def target_report(desk: Desk, design: Design) -> TargetReport:
     """Return the target of an option with its ceilings; nothing in it is needed to go on."""
-    design, house = design_for(job, option), need_of(job)
-    yield_ = _yield(desk, job, option)
+    house = need_of(design.job)
+    yield_ = _yield(desk, design)
     found = ceilings(design, _figures(desk, design, house, yield_))
     need = Given("need", "use in a year", house.energy_kwh, "kWh", _need_origin(house))
     count = target_count(design, need, yield_.given, found)
@@ -159,13 +154,13 @@ def target_report(desk: Desk, job: Job, option: Option) -> TargetReport:
     spare = None
     if lowest is not None and lowest.modules is not None and count.modules is not None:
         spare = lowest.modules - count.modules
-    now = len(present_ids(option))
+    now = len(present_ids(design.option))
     modules = now or count.modules or 0
     kilowatts = modules * design.module.p_max_w / 1000
     energy, need_kwh = yield_.energy_kwh, house.energy_kwh
     return TargetReport(
-        option_id=option.id,
-        title=TARGET_TITLES[job.brief.target.kind],
+        option_id=design.option.id,
+        title=TARGET_TITLES[design.job.brief.target.kind],
         need_kwh=need_kwh,
         target_kwh=count.energy_kwh,
         target_modules=count.modules,
@@ -189,7 +184,7 @@ def target_report(desk: Desk, job: Job, option: Option) -> TargetReport:
         binding=lowest.kind if lowest else None,
         spare=spare,
         told=_told(count, lowest, spare),
-        routes=_routes(desk, job, option, house),
+        routes=_routes(desk, design.job, design.option, house),
     )
 
 
@@ -207,39 +202,41 @@ def _need_origin(house: Need) -> str:
     return house.usage.origin + more
 
 
-def _yield(desk: Desk, job: Job, option: Option) -> _Yield:
+def _yield(desk: Desk, design: Design) -> _Yield:
     """Return the yield: simulated when modules are strung, typed, or the first guess."""
-    typed = job.brief.target.yield_kwh_per_kw
-    year = _year(desk, job, option)
+    typed = design.job.brief.target.yield_kwh_per_kw
+    year = _year(desk, design)
     if year is not None:
-        specific = year.energy_kwh / (strung_w(job, option) / 1000)
+        specific = year.energy_kwh / (strung_w(design) / 1000)
         per_kw = specific / year.energy_kwh if year.energy_kwh else 0.0
-        origin = f"simulated for this design, {weather_of(desk, job).name}"
+        origin = f"simulated for this design, {weather_of(desk, design.job).name}"
         given = Given("y", "yield", specific, "kWh/kW", origin)
         monthly = tuple(m * per_kw for m in year.monthly_kwh)
         return _Yield(given, monthly, simulated=True, energy_kwh=year.energy_kwh)
 
     def guess(of: RoofPlane) -> tuple[float, ...]:
-        return monthly_guess(desk, job, glass_of(of, array_of(option, of.id).leg_tilt_deg))
+        return monthly_guess(
+            desk, design.job, glass_of(of, array_of(design.option, of.id).leg_tilt_deg)
+        )
 
-    plane = max(_free_planes(job) or job.survey.planes, key=lambda p: sum(guess(p)))
+    plane = max(_free_planes(design.job) or design.job.survey.planes, key=lambda p: sum(guess(p)))
     monthly = guess(plane)
     if typed is not None:
         scale = typed / sum(monthly)
         given = Given("y", "yield", typed, "kWh/kW", "typed in the brief")
         return _Yield(given, tuple(m * scale for m in monthly), simulated=False, energy_kwh=None)
     share = tables.load("first-yield").number("performance_frac")
-    weather = weather_of(desk, job).name
+    weather = weather_of(desk, design.job).name
     origin = f"first guess: {share * 100:g} % of the light on {plane.name}, {weather}, no shade"
     given = Given("y", "yield", sum(monthly), "kWh/kW", origin)
     return _Yield(given, monthly, simulated=False, energy_kwh=None)
 
 
-def _year(desk: Desk, job: Job, option: Option) -> YearResult | None:
+def _year(desk: Desk, design: Design) -> YearResult | None:
     """Return the year of an option that has one; the target stands without it too."""
     try:
-        require_strings(option)
-        return hourly_year(desk, job, option)
+        require_strings(design.option)
+        return hourly_year(desk, design)
     except RidgeTallyError:
         return None
 
@@ -250,10 +247,10 @@ def _free_planes(job: Job) -> tuple[RoofPlane, ...]:
 
 
 def _figures(desk: Desk, design: Design, house: Need, yield_: _Yield) -> Figures:
-    job, option = design.job, design.option
+    job = design.job
     planes = _free_planes(job)
     closed = [p for p in planes if is_closed(p)]
-    most = [most_modules(desk, job, option, p) for p in closed]
+    most = [most_modules(desk, design, p) for p in closed]
     open_ = len(closed) < len(planes)
     names = (", ".join(p.name for p in closed) or "no closed roof") + (
         f"; {len(planes) - len(closed)} not closed yet" if open_ else ""
@@ -326,24 +323,25 @@ def _routes(desk: Desk, job: Job, in_view: Option, house: Need) -> tuple[Inverte
     if grid is None:
         return ()
     worth_cents = sent_kwh_price_cents(job) or 0.0
-    by_inverter: dict[tuple[tuple[str, int], ...], Option] = {}
+    by_inverter: dict[tuple[tuple[str, int], ...], Design] = {}
     for option in (in_view, *job.options):
-        makers = tuple((sheet.id, n) for sheet, n in ac_makers(job, option))
-        by_inverter.setdefault(makers, option)
-    return tuple(_inverter_routes(desk, job, o, grid, worth_cents) for o in by_inverter.values())
+        design = design_for(job, option)
+        makers = tuple((sheet.id, n) for sheet, n in ac_makers(design))
+        by_inverter.setdefault(makers, design)
+    return tuple(_inverter_routes(desk, d, grid, worth_cents) for d in by_inverter.values())
 
 
 def _inverter_routes(
-    desk: Desk, job: Job, option: Option, grid: GridRules, worth_cents: float
+    desk: Desk, design: Design, grid: GridRules, worth_cents: float
 ) -> InverterRoutes:
-    makers = ac_makers(job, option)
+    makers = ac_makers(design)
     ac_kw = sum(n * sheet.p_ac_w for sheet, n in makers) / 1000
-    old_kw = sum(a.p_ac_kw for a in job.brief.already.arrays)
-    phases = job.survey.service.phases
+    old_kw = sum(a.p_ac_kw for a in design.job.brief.already.arrays)
+    phases = design.job.survey.service.phases
     year = None
     with suppress(RidgeTallyError):
-        require_strings(option)
-        year = hourly_year(desk, job, option)
+        require_strings(design.option)
+        year = hourly_year(desk, design)
 
     def lost_behind_kwh(limit_kw: float | None) -> float | None:
         if year is None or limit_kw is None:
@@ -370,4 +368,4 @@ def _inverter_routes(
                 export_lost_kwh=lost_behind_kwh(route.imposed_export_kw),
             )
         )
-    return InverterRoutes(option.id, counted_names(makers), ac_kw, tuple(views))
+    return InverterRoutes(design.option.id, counted_names(makers), ac_kw, tuple(views))

@@ -7,12 +7,13 @@ import numpy as np
 
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.bench import Bench
-from ridge_tally.core.job.document import Job, Option, month_first
+from ridge_tally.core.job.document import Job, month_first
 from ridge_tally.core.loading.measured_day import BenchSum, DayJudged, judged, moved, summed
 from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.core.sky.weather_year import clearest_day, moments_of_day, steps_of_day
 from ridge_tally.formats.power_file import MeasuredDay, read_power
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.kept import meter_file
 from ridge_tally.simulation.weather import weather_of
@@ -85,16 +86,16 @@ class BenchView:
     freeing: tuple[str, ...]
 
 
-def bench_view(desk: Desk, job: Job, option: Option) -> BenchView:
+def bench_view(desk: Desk, design: Design) -> BenchView:
     """Return what stands on a job's bench."""
-    if job.bench is None:
+    if design.job.bench is None:
         return BenchView(None, "", PICKING, FREEING)
     try:
-        days = kept_power(desk, job, job.bench)
+        days = kept_power(desk, design.job, design.job.bench)
     except NotFound:
-        problem = f"The file {job.bench.file.file} is not kept here: choose it again."
+        problem = f"The file {design.job.bench.file.file} is not kept here: choose it again."
         return BenchView(None, problem, PICKING, FREEING)
-    return BenchView(_report(desk, job, option, job.bench, days), "", PICKING, FREEING)
+    return BenchView(_report(desk, design, design.job.bench, days), "", PICKING, FREEING)
 
 
 def kept_power(desk: Desk, job: Job, bench: Bench) -> tuple[MeasuredDay, ...]:
@@ -106,16 +107,14 @@ def kept_power(desk: Desk, job: Job, bench: Bench) -> tuple[MeasuredDay, ...]:
     )
 
 
-def _report(
-    desk: Desk, job: Job, option: Option, bench: Bench, days: tuple[MeasuredDay, ...]
-) -> BenchReport:
+def _report(desk: Desk, design: Design, bench: Bench, days: tuple[MeasuredDay, ...]) -> BenchReport:
     chosen = next((d for d in days if d.day == bench.file.day), days[0])
     power = moved(chosen.power_w, -1.0) if bench.daylight else chosen.power_w
-    noon_h, per_w = solar_noon_h(job, chosen.day), power / bench.module_w
+    noon_h, per_w = solar_noon_h(design.job, chosen.day), power / bench.module_w
     terms = tuple((t.p_dc_w, t.mirrored) for t in bench.terms)
     made = summed(per_w, terms, noon_h, bench.limit_kw)
     other = summed(per_w, ((1000.0, True),), noon_h, None).whole_kw
-    model_kw, told = _model(desk, job, option, chosen.day)
+    model_kw, told = _model(desk, design, chosen.day)
     fit = judged(chosen.power_w)
     return BenchReport(
         bench=replace(bench, file=replace(bench.file, day=chosen.day)),
@@ -152,16 +151,16 @@ def solar_noon_h(job: Job, day: date) -> float:
     return float(minutes[int(np.argmin(zenith))]) / 60
 
 
-def _model(desk: Desk, job: Job, option: Option, day: date) -> tuple[tuple[float, ...], str]:
-    year, problem = year_or_problem(desk, job, option)
+def _model(desk: Desk, design: Design, day: date) -> tuple[tuple[float, ...], str]:
+    year, problem = year_or_problem(desk, design)
     if year is None:
         return (), problem
     around = min(364, (day - date(day.year, 1, 1)).days)
-    clear = clearest_day(weather_of(desk, job).ghi_w_per_m2, around)
+    clear = clearest_day(weather_of(desk, design.job).ghi_w_per_m2, around)
     power = year.ac_rated_w[steps_of_day(clear, len(year.ac_rated_w))] / 1000
     return tuple(
         np.maximum(power, 0.0).tolist()
-    ), f"Option {str(option.id).upper()}, its clearest day near"
+    ), f"Option {str(design.option.id).upper()}, its clearest day near"
 
 
 def _caveats(

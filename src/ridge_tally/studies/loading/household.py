@@ -10,7 +10,7 @@ from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.battery import Battery
-from ridge_tally.core.job.document import Job, Option
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.loading.house import (
     BREAKFAST_H,
     EVENING_H,
@@ -22,7 +22,7 @@ from ridge_tally.core.loading.house import (
 )
 from ridge_tally.core.number_format import spaced
 from ridge_tally.core.sky.weather_year import hour_of, month_of
-from ridge_tally.editing.design import design_for
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.batteries import as_it_joins, conversions, cycles, takes_dc, told
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import HouseLoad, house_load
@@ -172,7 +172,7 @@ def house_of(desk: Desk, job: Job, load: HouseLoad) -> SelfConsumption:
 
 
 def lived(
-    job: Job, option: Option, house: SelfConsumption, year: YearResult, battery: Battery | None
+    design: Design, house: SelfConsumption, year: YearResult, battery: Battery | None
 ) -> HouseYear:
     """Return a house's year on an option's sun, with a battery or without."""
     sun = Sun(
@@ -183,12 +183,12 @@ def lived(
     )
     if battery is None:
         return house_year(sun, house.load.power_w, house.export_w)
-    joined = as_it_joins(option, battery)
-    kept = conversions(job, option, joined.coupling).kept
+    joined = as_it_joins(design.option, battery)
+    kept = conversions(design, joined.coupling).kept
     return house_year(sun, house.load.power_w, house.export_w, joined, kept, house.event)
 
 
-def house_report(desk: Desk, job: Job, option: Option) -> HouseReport:
+def house_report(desk: Desk, design: Design) -> HouseReport:
     """Return how a house lives on an option's sun.
 
     Raises
@@ -196,26 +196,28 @@ def house_report(desk: Desk, job: Job, option: Option) -> HouseReport:
     MissingDatum
         While no use is known, or no module is in a string.
     """
-    require_strings(option)
-    load = require_load(desk, job)
-    house, year = house_of(desk, job, load), hourly_year(desk, job, option)
-    alone = lived(job, option, house, year, None)
-    stored = None if option.battery is None else lived(job, option, house, year, option.battery)
-    now, alone_told = stored or alone, _told_of(job, house, alone)
-    with_battery = None if stored is None else _told_of(job, house, stored)
-    sizes = tuple(_sizes(desk, job, option, house))
+    require_strings(design.option)
+    load = require_load(desk, design.job)
+    house, year = house_of(desk, design.job, load), hourly_year(desk, design)
+    alone = lived(design, house, year, None)
+    stored = (
+        None if design.option.battery is None else lived(design, house, year, design.option.battery)
+    )
+    now, alone_told = stored or alone, _told_of(design.job, house, alone)
+    with_battery = None if stored is None else _told_of(design.job, house, stored)
+    sizes = tuple(_sizes(desk, design, house))
     battery = None
     if stored is not None and with_battery is not None:
-        battery = _battery(job, option, stored, alone_told, with_battery)
+        battery = _battery(design, stored, alone_told, with_battery)
     return HouseReport(
         origin=load.origin,
         alone=alone_told,
         with_battery=with_battery,
         battery=battery,
         months=_months(now, house),
-        days=_days(job, now, year, house),
+        days=_days(design.job, now, year, house),
         sizes=sizes,
-        events_told=_events_told(job, stored),
+        events_told=_events_told(design.job, stored),
         told=_words(alone_told, with_battery, sizes),
         caveats=load.caveats,
     )
@@ -304,13 +306,13 @@ def _days(
     return tuple(found)
 
 
-def _sizes(desk: Desk, job: Job, option: Option, house: SelfConsumption) -> Iterator[SizeCarried]:
+def _sizes(desk: Desk, design: Design, house: SelfConsumption) -> Iterator[SizeCarried]:
     """Yield inverters of other sizes, those the grid's rules name among them."""
-    now_kw = design_for(job, option).p_ac_w / 1000
+    now_kw = design.p_ac_w / 1000
     marks = {round(now_kw, 2): ""}
     for share in SIZES:
         marks.setdefault(round(now_kw * share, 2), "")
-    grid, phases = job.brief.grid, job.survey.service.phases
+    grid, phases = design.job.brief.grid, design.job.survey.service.phases
 
     def mark(ac_kw: float, words: str) -> None:
         before = marks.get(round(ac_kw, 2), "")
@@ -327,9 +329,9 @@ def _sizes(desk: Desk, job: Job, option: Option, house: SelfConsumption) -> Iter
     for low, high in (BREAKFAST_H, EVENING_H):
         peak |= (hour >= low) & (hour < high)
     for ac_kw, words in sorted(marks.items()):
-        sized = sized_to(job, option, ac_kw * 1000)
-        year = hourly_year(desk, sized, option)
-        there = lived(job, option, house, year, option.battery)
+        sized = sized_to(design, ac_kw * 1000)
+        year = hourly_year(desk, sized)
+        there = lived(design, house, year, design.option.battery)
         over = peak & (there.load_w > ac_kw * 1000)
         yield SizeCarried(
             ac_kw=ac_kw,
@@ -346,15 +348,15 @@ def _sizes(desk: Desk, job: Job, option: Option, house: SelfConsumption) -> Iter
 
 
 def _battery(
-    job: Job, option: Option, lived_year: HouseYear, alone: HouseTold, stored: HouseTold
+    design: Design, lived_year: HouseYear, alone: HouseTold, stored: HouseTold
 ) -> BatteryTold:
-    assert option.battery is not None
-    battery = as_it_joins(option, option.battery)
-    way = conversions(job, option, battery.coupling)
+    assert design.option.battery is not None
+    battery = as_it_joins(design.option, design.option.battery)
+    way = conversions(design, battery.coupling)
     caveats = ["Charger, battery inverter and cells at usual efficiencies; no draw while it waits"]
-    if battery.coupling is not option.battery.coupling:
+    if battery.coupling is not design.option.battery.coupling:
         caveats.append("Microinverters have no DC side: it joins beside them, on AC")
-    elif battery.coupling is option.battery.coupling.DC and not takes_dc(job, option):
+    elif battery.coupling is design.option.battery.coupling.DC and not takes_dc(design):
         caveats.append(
             "The inverter's sheet names no battery input: ask its maker before DC coupling"
         )

@@ -8,14 +8,13 @@ from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.errors import NotUnderstood, OutOfRange
-from ridge_tally.core.job.document import Job, Option, present_ids
+from ridge_tally.core.job.document import Job, present_ids
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.number_format import signed
 from ridge_tally.core.sky.weather_year import clearest_day, steps_of_day
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import LimitKind
-from ridge_tally.editing.design import design_for
-from ridge_tally.rules.design import dc_watts
+from ridge_tally.rules.design import Design, dc_watts
 from ridge_tally.simulation.batteries import told as battery_told
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import house_load
@@ -108,7 +107,7 @@ def parse_picks(typed: str, revision: int) -> tuple[Pick, ...]:
 
 
 def options_compared(
-    desk: Desk, revision: int, there: Sequence[tuple[Pick, Job, Option]]
+    desk: Desk, revision: int, there: Sequence[tuple[Pick, Design]]
 ) -> OptionsCompared:
     """Return the years of options, the first one being what the others are held against.
 
@@ -116,10 +115,10 @@ def options_compared(
     """
     years: list[OptionYear] = []
     first: YearResult | None = None
-    for number, (pick, job, option) in enumerate(there):
-        year, problem = year_or_problem(desk, job, option)
+    for number, (pick, design) in enumerate(there):
+        year, problem = year_or_problem(desk, design)
         first = year if number == 0 else first
-        told = _told_of(desk, job, option, pick, year, problem)
+        told = _told_of(desk, design, pick, year, problem)
         told = replace(told, earlier=pick.revision != revision)
         if year is not None and first is not None and number > 0:
             told = replace(told, differences=differences(first.stages, year.stages))
@@ -129,26 +128,25 @@ def options_compared(
 
 def _told_of(
     desk: Desk,
-    job: Job,
-    option: Option,
+    design: Design,
     pick: Pick,
     year: YearResult | None,
     problem: str,
 ) -> OptionYear:
-    design, standing = design_for(job, option), standing_of(job, option)
+    standing = standing_of(design)
     dc_w = dc_watts(design)[2]
     worst = sorted(standing.broken.values(), key=lambda b: list(LimitKind).index(b.kind))
     own_use = None
-    load = house_load(desk, job)
+    load = house_load(desk, design.job)
     if year is not None and load is not None:
-        there = lived(job, option, house_of(desk, job, load), year, option.battery)
+        there = lived(design, house_of(desk, design.job, load), year, design.option.battery)
         own_use = kwh_of(there.own_use_w, there.hours)
     return OptionYear(
         key=pick.key,
-        title=f"{str(option.id).upper()} {option.name}",
-        made_of=_made_of(job, option),
+        title=f"{str(design.option.id).upper()} {design.option.name}",
+        made_of=_made_of(design),
         earlier=False,
-        modules=len(present_ids(option)),
+        modules=len(present_ids(design.option)),
         dc_kw=dc_w / 1000,
         ac_kw=design.p_ac_w / 1000,
         energy_kwh=None if year is None else year.energy_kwh,
@@ -158,8 +156,8 @@ def _told_of(
         tracker_loss_kwh=None if year is None else year.lost_kwh(Step.TRACKER),
         own_use_kwh=own_use,
         monthly_kwh=() if year is None else year.monthly_kwh,
-        days_kw=() if year is None else _days(desk, job, year),
-        cents=_cents(job, option),
+        days_kw=() if year is None else _days(desk, design.job, year),
+        cents=_cents(design),
         stops=standing.count(LimitKind.STOP),
         outside=standing.count(LimitKind.OUTSIDE),
         costs=standing.count(LimitKind.COSTS),
@@ -169,14 +167,18 @@ def _told_of(
     )
 
 
-def _made_of(job: Job, option: Option) -> str:
-    units = counted_names(ac_makers(job, option))
-    return units if option.battery is None else f"{units}, battery {battery_told(option.battery)}"
+def _made_of(design: Design) -> str:
+    units = counted_names(ac_makers(design))
+    return (
+        units
+        if design.option.battery is None
+        else f"{units}, battery {battery_told(design.option.battery)}"
+    )
 
 
-def _cents(job: Job, option: Option) -> int | None:
+def _cents(design: Design) -> int | None:
     """Return what an option's parts cost, its battery with them; ``None`` where one is not known."""
-    parts, battery = bill_of(job, option).cents, option.battery
+    parts, battery = bill_of(design).cents, design.option.battery
     if battery is None or parts is None:
         return parts
     return None if battery.price_cents is None else parts + battery.price_cents

@@ -4,13 +4,9 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    module_sheet_of,
-)
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Weighing
-from ridge_tally.editing.design import design_for
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.batteries import told as told_of
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import house_load
@@ -84,7 +80,7 @@ class SweepReport:
 
 
 def loading_sweep(
-    desk: Desk, job: Job, option: Option, weighing: Weighing = WHOLE_YEAR
+    desk: Desk, design: Design, weighing: Weighing = WHOLE_YEAR
 ) -> Iterator[SweepReport]:
     """Yield the sweep as it grows: inverter sizes first, then modules from few to many.
 
@@ -95,18 +91,22 @@ def loading_sweep(
     MissingDatum
         While no module is in a string, or a datasheet lacks what the year needs.
     """
-    require_strings(option)
-    weather, cents = weather_of(desk, job), price_of(module_sheet_of(job, option))
-    load = house_load(desk, job)
-    house = None if load is None else house_of(desk, job, load)
-    scale = Scale(job, weather, weighing, house)
-    battery = "" if option.battery is None else told_of(option.battery)
+    require_strings(design.option)
+    weather, cents = weather_of(desk, design.job), price_of(design.module)
+    load = house_load(desk, design.job)
+    house = None if load is None else house_of(desk, design.job, load)
+    scale = Scale(design.job, weather, weighing, house)
+    battery = "" if design.option.battery is None else told_of(design.option.battery)
     sizes: list[SweepPoint] = []
     schools: list[SchoolView] = []
     points: list[SweepPoint] = []
 
     def report(done: float, *, whole: bool = False) -> SweepReport:
-        sweet, money, kept = _sweet(points), _sweet_money(job, points, cents), _largest_kept(points)
+        sweet, money, kept = (
+            _sweet(points),
+            _sweet_money(design.job, points, cents),
+            _largest_kept(points),
+        )
         return SweepReport(
             weighing.title, battery, tuple(points), tuple(sizes), tuple(schools), sweet, money, kept,
             (*_told(points, sweet, money, kept, cents), *_house_told(points, sizes, battery))
@@ -116,30 +116,27 @@ def loading_sweep(
         )  # fmt: skip
 
     yield report(0.0)
-    for number, ratio in enumerate(ratios := ratios_tried(job, option), start=1):
-        sizes.append(point_of_size(desk, job, option, scale, ratio))
+    for number, ratio in enumerate(ratios := ratios_tried(design), start=1):
+        sizes.append(point_of_size(desk, design, scale, ratio))
         if number % AT_ONCE == 0:
             yield report(SIZES_FRAC * number / len(ratios))
-    schools += [_school(desk, job, option, scale, r, why) for r, why in SCHOOLS]
+    schools += [_school(desk, design, scale, r, why) for r, why in SCHOOLS]
     yield report(SIZES_FRAC)
-    roof = roof_of(desk, job, option)
-    counts = counts_tried(job, option, roof)
+    roof = roof_of(desk, design)
+    counts = counts_tried(design, roof)
     for number, count in enumerate(counts, start=1):
         before = points[-1] if points else None
-        points.append(point_of_count(desk, job, option, roof, scale, count, before))
+        points.append(point_of_count(desk, design, roof, scale, count, before))
         yield report(SIZES_FRAC + (1 - SIZES_FRAC) * number / len(counts))
     if _largest_kept(points) is None:
-        points[:0] = under_the_caps(desk, job, option, roof, scale, points[0].modules)
+        points[:0] = under_the_caps(desk, design, roof, scale, points[0].modules)
     yield report(1.0, whole=True)
 
 
-def _school(
-    desk: Desk, job: Job, option: Option, scale: Scale, ratio: float, why: str
-) -> SchoolView:
-    sized = sized_to_ratio(job, option, ratio)
-    year = hourly_year(desk, sized, option)
-    ac_kw = design_for(sized, option).p_ac_w / 1000
-    return SchoolView(ratio, ac_kw, scale.kwh(year), year.clipped_frac, why)
+def _school(desk: Desk, design: Design, scale: Scale, ratio: float, why: str) -> SchoolView:
+    sized = sized_to_ratio(design, ratio)
+    year = hourly_year(desk, sized)
+    return SchoolView(ratio, sized.p_ac_w / 1000, scale.kwh(year), year.clipped_frac, why)
 
 
 def _sweet(points: Sequence[SweepPoint]) -> int | None:

@@ -29,9 +29,9 @@ from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.working import LimitKind
 from ridge_tally.editing.apply import apply_edit
-from ridge_tally.editing.design import design_for
+from ridge_tally.editing.design import design_in
 from ridge_tally.rules.brief.wishes import roofs_left_free
-from ridge_tally.rules.design import dc_watts
+from ridge_tally.rules.design import Design, dc_watts
 from ridge_tally.rules.strings.plans import plan_space, why_no_plan
 from ridge_tally.simulation.array_light import light_left_wh_per_m2
 from ridge_tally.simulation.desk import Desk
@@ -120,14 +120,14 @@ class Scale:
         """Return the weighed energy of a year."""
         return self._weighed(year.ac_w, year.hours)
 
-    def lived(self, job: Job, option: Option, year: YearResult) -> _Lived:
+    def lived(self, design: Design, year: YearResult) -> _Lived:
         """Return what the house makes of a year."""
         if self.house is None:
             return _Lived(year.lost_kwh(Step.EXPORT), None, None)
-        alone = lived(job, option, self.house, year, None)
+        alone = lived(design, self.house, year, None)
         own, stored = kwh_of(alone.own_use_w, alone.hours), None
-        if option.battery is not None:
-            with_it = lived(job, option, self.house, year, option.battery)
+        if design.option.battery is not None:
+            with_it = lived(design, self.house, year, design.option.battery)
             # The night draw is load there and less energy here.
             useful = with_it.useful_w - np.maximum(-year.before_export_w, 0.0)
             stored = self._weighed(useful, with_it.hours)
@@ -139,26 +139,25 @@ class Scale:
         return kwh_of(power_w[mine], hours)
 
 
-def ratios_tried(job: Job, option: Option) -> list[float]:
-    design = design_for(job, option)
+def ratios_tried(design: Design) -> list[float]:
     now = dc_watts(design)[2] / design.p_ac_w
     return sorted({*np.linspace(LEAST_RATIO, MOST_RATIO, SIZES).round(3).tolist(), now})
 
 
-def sized_to_ratio(job: Job, option: Option, ratio: float) -> Job:
-    """Return the job with what makes its AC scaled so that the array loads it so much."""
-    return sized_to(job, option, dc_watts(design_for(job, option))[2] / ratio)
+def sized_to_ratio(design: Design, ratio: float) -> Design:
+    """Return the design with what makes its AC scaled so that the array loads it so much."""
+    return sized_to(design, dc_watts(design)[2] / ratio)
 
 
-def point_of_size(desk: Desk, job: Job, option: Option, scale: Scale, ratio: float) -> SweepPoint:
-    sized = sized_to_ratio(job, option, ratio)
-    design, year = design_for(sized, option), hourly_year(desk, sized, option)
-    now = abs(design.p_ac_w / design_for(job, option).p_ac_w - 1) < 1e-9
-    house, standing = scale.lived(sized, option, year), standing_of(sized, option)
+def point_of_size(desk: Desk, design: Design, scale: Scale, ratio: float) -> SweepPoint:
+    sized = sized_to_ratio(design, ratio)
+    year = hourly_year(desk, sized)
+    now = abs(sized.p_ac_w / design.p_ac_w - 1) < 1e-9
+    house, standing = scale.lived(sized, year), standing_of(sized)
     return SweepPoint(
-        modules=len(present_ids(option)),
-        dc_kw=dc_watts(design)[2] / 1000,
-        ac_kw=design.p_ac_w / 1000,
+        modules=len(present_ids(design.option)),
+        dc_kw=dc_watts(sized)[2] / 1000,
+        ac_kw=sized.p_ac_w / 1000,
         ratio=ratio,
         energy_kwh=scale.kwh(year),
         clipped_kwh=year.clipped_kwh,
@@ -175,36 +174,36 @@ def point_of_size(desk: Desk, job: Job, option: Option, scale: Scale, ratio: flo
     )
 
 
-def roof_of(desk: Desk, job: Job, option: Option) -> SweptRoof:
+def roof_of(desk: Desk, design: Design) -> SweptRoof:
     """Return every place there is: the design's, its bays, and fills of planes still free."""
-    taken, laid = roofs_left_free(job), {a.plane_id for a in option.arrays if a.modules}
+    taken = roofs_left_free(design.job)
+    laid = {a.plane.id for a in design.arrays if a.array.modules}
     fills: list[FillPlane] = []
-    full = job
-    for plane in job.survey.planes:
+    full = design.job
+    for plane in design.job.survey.planes:
         if plane.id in taken or plane.id in laid or not is_closed(plane):
             continue
-        fill = FillPlane(option.id, plane.id, Ways.MIXED)
+        fill = FillPlane(design.option.id, plane.id, Ways.MIXED)
         try:
             full = apply_edit(full, fill, desk.shelf)
         except RidgeTallyError:
             continue
         fills.append(fill)
-    whole = option_of(full, option.id)
+    whole = option_of(full, design.option.id)
     arrays = tuple(
         replace(a, modules=tuple(replace(m, present=True) for m in a.modules)) for a in whole.arrays
     )
     full = with_option(full, replace(whole, arrays=arrays))
-    kept = light_left_wh_per_m2(desk, full, option_of(full, option.id))
+    kept = light_left_wh_per_m2(desk, design_in(full, design.option.id))
     return SweptRoof(full, tuple(fills), tuple(sorted(kept, key=lambda m: -kept[m])))
 
 
-def counts_tried(job: Job, option: Option, roof: SweptRoof) -> list[int]:
+def counts_tried(design: Design, roof: SweptRoof) -> list[int]:
     """Return the counts looked at, the design's own among them."""
-    design = design_for(job, option)
-    each_w = dc_watts(design)[2] / max(1, len(present_ids(option)))
+    each_w = dc_watts(design)[2] / max(1, len(present_ids(design.option)))
     least = max(1, math.ceil(LEAST_RATIO * design.p_ac_w / each_w))
     most = min(len(roof.by_light), math.floor(MOST_RATIO * design.p_ac_w / each_w))
-    now = len(present_ids(option))
+    now = len(present_ids(design.option))
     if most < least:
         return [now]
     step = max(1, math.ceil((most - least + 1) / MOST_POINTS))
@@ -213,35 +212,33 @@ def counts_tried(job: Job, option: Option, roof: SweptRoof) -> list[int]:
 
 def point_of_count(
     desk: Desk,
-    job: Job,
-    option: Option,
+    design: Design,
     roof: SweptRoof,
     scale: Scale,
     count: int,
     before: SweepPoint | None,
 ) -> SweepPoint:
-    now = count == len(present_ids(option))
-    edit = None if now else _edit_for(option, roof, count)
-    changed = job if edit is None else apply_edit(job, edit, desk.shelf)
-    laid = option_of(changed, option.id)
-    design = design_for(changed, laid)
-    dc_w, problem = dc_watts(design)[2], ""
+    now = count == len(present_ids(design.option))
+    edit = None if now else _edit_for(design.option, roof, count)
+    changed = design.job if edit is None else apply_edit(design.job, edit, desk.shelf)
+    sized = design_in(changed, design.option.id)
+    dc_w, problem = dc_watts(sized)[2], ""
     energy = clipped = frac = None
-    house, standing = NOT_LIVED, standing_of(changed, laid)
-    if strung_count(laid) < count:
-        problem = why_no_plan(design, plan_space(design)) or "No legal plan holds them all."
+    house, standing = NOT_LIVED, standing_of(sized)
+    if strung_count(sized.option) < count:
+        problem = why_no_plan(sized, plan_space(sized)) or "No legal plan holds them all."
     else:
-        year = hourly_year(desk, changed, laid)
+        year = hourly_year(desk, sized)
         energy, clipped, frac = scale.kwh(year), year.clipped_kwh, year.clipped_frac
-        house = scale.lived(changed, laid, year)
+        house = scale.lived(sized, year)
     next_kwh = None
     if before is not None and before.energy_kwh is not None and energy is not None:
         next_kwh = (energy - before.energy_kwh) / (count - before.modules)
     return SweepPoint(
         modules=count,
         dc_kw=dc_w / 1000,
-        ac_kw=design.p_ac_w / 1000,
-        ratio=dc_w / design.p_ac_w,
+        ac_kw=sized.p_ac_w / 1000,
+        ratio=dc_w / sized.p_ac_w,
         energy_kwh=energy,
         clipped_kwh=clipped,
         clipped_frac=frac,
@@ -258,17 +255,18 @@ def point_of_count(
 
 
 def under_the_caps(
-    desk: Desk, job: Job, option: Option, roof: SweptRoof, scale: Scale, below: int
+    desk: Desk, design: Design, roof: SweptRoof, scale: Scale, below: int
 ) -> list[SweepPoint]:
     """Return the most modules under every cap where that is fewer than the sweep goes down to.
 
     Nothing where not even one module is.
     """
     for count in range(below - 1, 0, -1):
-        changed = apply_edit(job, _edit_for(option, roof, count), desk.shelf)
-        laid = option_of(changed, option.id)
-        if strung_count(laid) == count and keeps_all(standing_of(changed, laid).broken.values()):
-            return [point_of_count(desk, job, option, roof, scale, count, None)]
+        changed = apply_edit(design.job, _edit_for(design.option, roof, count), desk.shelf)
+        sized = design_in(changed, design.option.id)
+        kept = keeps_all(standing_of(sized).broken.values())
+        if kept and strung_count(sized.option) == count:
+            return [point_of_count(desk, design, roof, scale, count, None)]
     return []
 
 

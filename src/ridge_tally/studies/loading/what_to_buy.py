@@ -16,8 +16,8 @@ from ridge_tally.core.number_format import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import LimitKind
 from ridge_tally.editing.apply import apply_edit, apply_edits
-from ridge_tally.editing.design import design_for
-from ridge_tally.rules.design import dc_watts
+from ridge_tally.editing.design import design_in
+from ridge_tally.rules.design import Design, dc_watts
 from ridge_tally.rules.strings.plans import plan_space, why_no_plan
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.need import next_kwh_price_cents
@@ -98,8 +98,7 @@ class WhatToBuy:
 
 @dataclass(frozen=True, slots=True)
 class _Candidate:
-    job: Job
-    option: Option
+    design: Design
     steps: tuple[RemedyStep, ...]
     standing: RuleStatus
 
@@ -107,9 +106,9 @@ class _Candidate:
 class _Found:
     """What is found while the search goes on."""
 
-    def __init__(self, job: Job, option: Option, modules: int) -> None:
-        self.job, self.option, self.of = job, option, modules
-        self.kwh_cents = next_kwh_price_cents(job)
+    def __init__(self, design: Design, modules: int) -> None:
+        self.job, self.option, self.of = design.job, design.option, modules
+        self.kwh_cents = next_kwh_price_cents(design.job)
         self.purchases: list[Purchase] = []
         self.why: Counter[str] = Counter()
         self.examples: dict[str, str] = {}
@@ -145,7 +144,7 @@ class _Found:
         )
 
 
-def what_to_buy(desk: Desk, job: Job, option: Option) -> Iterator[WhatToBuy]:
+def what_to_buy(desk: Desk, design: Design) -> Iterator[WhatToBuy]:
     """Yield what to buy for a roof as it is found: the option's own module first.
 
     Every module of the shelf fills the planes as they are filled now; each is tried on every
@@ -156,11 +155,13 @@ def what_to_buy(desk: Desk, job: Job, option: Option) -> Iterator[WhatToBuy]:
     MissingDatum
         While no module is in a string.
     """
-    require_strings(option)
+    require_strings(design.option)
     shelf = desk.shelf
-    own = [m for m in shelf.modules if m.id == option.module_id]
-    rest = sorted((m for m in shelf.modules if m.id != option.module_id), key=lambda m: -m.p_max_w)
-    found = _Found(job, option, len(shelf.modules))
+    own = [m for m in shelf.modules if m.id == design.option.module_id]
+    rest = sorted(
+        (m for m in shelf.modules if m.id != design.option.module_id), key=lambda m: -m.p_max_w
+    )
+    found = _Found(design, len(shelf.modules))
     yield found.report()
     for module in (*own, *rest):
         for _ in _on_module(desk, found, module):
@@ -195,7 +196,7 @@ def _on_module(desk: Desk, found: _Found, module: ModuleSheet) -> Iterator[None]
                 strung.append((bought, candidate))
         yield
     best = sorted(strung, key=lambda pc: _rank(pc[0], by_cost=pc[0].kwh_per_100 is not None))
-    bases = [(c.job, c.steps) for _, c in best[:TRIED_ON]]
+    bases = [(c.design.job, c.steps) for _, c in best[:TRIED_ON]]
     # A module that strings on nothing may still have an inverter, or a converter, of its own.
     for base, before in bases or [(laid, steps)]:
         yield from _at_modules(desk, found, base, before, micro=False)
@@ -206,7 +207,7 @@ def _at_modules(
     desk: Desk, found: _Found, base: Job, before: tuple[RemedyStep, ...], *, micro: bool
 ) -> Iterator[None]:
     """Fill ``found`` with microinverters, or with optimizers; yields after each."""
-    design = design_for(base, option_of(base, found.option.id))
+    design = design_in(base, found.option.id)
     for proposal in at_modules(desk, design):
         if (proposal.kind is RemedyKind.MICRO) != micro:
             continue
@@ -238,7 +239,7 @@ def _strung(
         return None
     choose = ChooseInverter(option_id, sheet.id)
     on_it = apply_edit(laid, choose, desk.shelf)
-    design = design_for(on_it, option_of(on_it, option_id))
+    design = design_in(on_it, option_id)
     plan = next(iter(best_plans(design, 1)), None)
     if plan is None:
         found.refuse(why_no_plan(design, plan_space(design)), example)
@@ -250,24 +251,24 @@ def _strung(
 def _unstopped(
     found: _Found, made: Job, steps: tuple[RemedyStep, ...], example: str
 ) -> _Candidate | None:
-    option = option_of(made, found.option.id)
-    if strung_count(option) < len(present_ids(option)):
+    design = design_in(made, found.option.id)
+    if strung_count(design.option) < len(present_ids(design.option)):
         found.refuse("No legal plan holds them all.", example)
         return None
-    standing = standing_of(made, option)
+    standing = standing_of(design)
     stop = next((b for b in standing.broken.values() if b.kind is LimitKind.STOP), None)
     if stop is not None:
         found.refuse(f"Stop: {stop.told.split(',')[0]}", f"{example}: {stop.told}")
         return None
-    return _Candidate(made, option, steps, standing)
+    return _Candidate(design, steps, standing)
 
 
 def _bought(desk: Desk, found: _Found, candidate: _Candidate) -> Purchase | None:
     """Return a combination with its year; nothing where it has none, or stands there already."""
-    job, option, standing = candidate.job, candidate.option, candidate.standing
-    year, problem = year_or_problem(desk, job, option)
-    design, bill = design_for(job, option), bill_of(job, option)
-    made_of = counted_names(ac_makers(job, option))
+    design, standing = candidate.design, candidate.standing
+    option, bill = design.option, bill_of(design)
+    year, problem = year_or_problem(desk, design)
+    made_of = counted_names(ac_makers(design))
     if year is None or year.energy_kwh <= 0:
         found.refuse(problem or "It never runs all year.", made_of)
         return None

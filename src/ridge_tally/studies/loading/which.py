@@ -3,16 +3,11 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    inverter_sheets_of,
-    microinverter_sheet_of,
-    present_ids,
-)
+from ridge_tally.core.job.document import Option, present_ids
 from ridge_tally.core.job.edits.any_edit import TakeRemedy
 from ridge_tally.core.number_format import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.need import next_kwh_price_cents
 from ridge_tally.simulation.year import require_strings
@@ -58,7 +53,7 @@ class Which:
 INVERTER, MODULES, WAY = "Which inverter?", "How many modules?", "Orientation"
 
 
-def which(desk: Desk, job: Job, option: Option) -> Iterator[Which]:
+def which(desk: Desk, design: Design) -> Iterator[Which]:
     """Yield the answers as they are worked out.
 
     Raises
@@ -66,24 +61,24 @@ def which(desk: Desk, job: Job, option: Option) -> Iterator[Which]:
     MissingDatum
         While no module is in a string, or a datasheet lacks what a year needs.
     """
-    require_strings(option)
+    require_strings(design.option)
     inverter, modules = Answer(INVERTER, "", (), None), Answer(MODULES, "", (), None)
     way = Answer(WAY, "", (), None)
     yield Which(inverter, modules, way, 0.0)
-    way = _way(angle_map(desk, job, option).planes, split_study(desk, job, option))
+    way = _way(angle_map(desk, design).planes, split_study(desk, design))
     yield Which(inverter, modules, way, 0.05)
     plans: InverterPlans | None = None
-    if microinverter_sheet_of(job, option) is None:
-        for plans in inverter_plans(desk, job, option, desk.shelf.inverters):
+    if design.microinverter is None:
+        for plans in inverter_plans(desk, design, desk.shelf.inverters):
             yield Which(inverter, modules, way, 0.05 + INVERTERS_FRAC * _frac(plans))
-    inverter = _inverter(desk, job, option, plans)
+    inverter = _inverter(desk, design, plans)
     yield Which(inverter, modules, way, 0.05 + INVERTERS_FRAC)
     report: SweepReport | None = None
-    for report in loading_sweep(desk, job, option):
+    for report in loading_sweep(desk, design):
         done = 0.05 + INVERTERS_FRAC + (0.95 - INVERTERS_FRAC) * report.done_frac
         yield Which(inverter, modules, way, min(done, 0.99))
     assert report is not None
-    yield Which(inverter, _modules(option, report), way, 1.0)
+    yield Which(inverter, _modules(design.option, report), way, 1.0)
 
 
 def _frac(plans: InverterPlans) -> float:
@@ -91,17 +86,17 @@ def _frac(plans: InverterPlans) -> float:
     return (len(plans.found) + plans.years) / (plans.of + legal) if plans.of else 1.0
 
 
-def _inverter(desk: Desk, job: Job, option: Option, plans: InverterPlans | None) -> Answer:
+def _inverter(desk: Desk, design: Design, plans: InverterPlans | None) -> Answer:
     """Return the inverter worth most over the years its parts are given to pay themselves back."""
     if plans is None:
-        units = counted_names(ac_makers(job, option))
+        units = counted_names(ac_makers(design))
         why = ("Each module has an inverter of its own: Strings, Pairing, tells which one.",)
         return Answer(INVERTER, units, why, None)
     kept = [p for p in plans.found if p.kept]
     if not kept:
         why = ("No inverter of the shelf carries this array within every Stop and Outside limit.",)
         return Answer(INVERTER, "none of the shelf", why, None)
-    cents = next_kwh_price_cents(job)
+    cents = next_kwh_price_cents(design.job)
     priced = [p for p in kept if p.price_cents is not None]
     by_money = cents is not None and bool(priced)
 
@@ -120,11 +115,11 @@ def _inverter(desk: Desk, job: Job, option: Option, plans: InverterPlans | None)
     told = [f"{_told(best)}: {line}, of {len(kept)} that keep every limit."]
     if len(ranked) > 1:
         told.append(f"Next: {ranked[1].name}, {_told(ranked[1])}.")
-    hanging = _hanging(job, option, plans)
+    hanging = _hanging(design, plans)
     if hanging is not None and hanging is not best:
         told.append(f"What hangs there, {hanging.name}: {_stands(hanging)}.")
     sheet = desk.shelf.inverter(best.inverter_id)
-    edit = None if hanging is best else on_inverter(job, option, sheet)
+    edit = None if hanging is best else on_inverter(design, sheet)
     return Answer(INVERTER, best.name, tuple(told), edit)
 
 
@@ -136,8 +131,8 @@ def _stands(plan: InverterPlan) -> str:
     return f"breaks {broken}" if broken else _told(plan)
 
 
-def _hanging(job: Job, option: Option, plans: InverterPlans) -> InverterPlan | None:
-    there = inverter_sheets_of(job, option)
+def _hanging(design: Design, plans: InverterPlans) -> InverterPlan | None:
+    there = design.inverters
     if len(there) != 1:
         return None
     return next((p for p in plans.found if p.inverter_id == there[0].id), None)

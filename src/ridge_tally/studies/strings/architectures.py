@@ -6,12 +6,13 @@ from dataclasses import dataclass
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.array import present_of
-from ridge_tally.core.job.document import Job, Option, option_of, present_ids
+from ridge_tally.core.job.document import Option, present_ids
 from ridge_tally.core.job.edits.any_edit import TakeRemedy
 from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics, FitOptimizers
 from ridge_tally.core.job.edits.strings.threading import PlanAnew
 from ridge_tally.editing.apply import apply_edit
-from ridge_tally.editing.design import design_for
+from ridge_tally.editing.design import design_for, design_in
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import year_or_problem
 from ridge_tally.studies.parts import Bill, bill_of
@@ -40,8 +41,7 @@ class Built:
     """
 
     architecture: Architecture
-    job: Job
-    option: Option
+    design: Design
     standing: RuleStatus
     bill: Bill
     energy_kwh: float | None
@@ -56,26 +56,26 @@ class Built:
         return self.problem == "" and keeps_all(self.standing.broken.values())
 
 
-def ways_built(desk: Desk, job: Job, option: Option) -> Iterator[Built]:
+def ways_built(desk: Desk, design: Design) -> Iterator[Built]:
     """Yield each way to the grid there is for an option's array.
 
     As the option has it, or another option of the job with the same modules; otherwise with the
     unit of the shelf that breaks least and then gives most.
     """
     for architecture in WAYS:
-        found = _in_job(desk, job, option, architecture) or _made_up(
-            desk, job, option, architecture
-        )
+        found = _in_job(desk, design, architecture) or _made_up(desk, design, architecture)
         if found is not None:
             yield found
 
 
-def _in_job(desk: Desk, job: Job, option: Option, architecture: Architecture) -> Built | None:
-    for other in (option, *job.options):
-        alike = _places(other) == _places(option) and other.module_id == option.module_id
+def _in_job(desk: Desk, design: Design, architecture: Architecture) -> Built | None:
+    for other in (design.option, *design.job.options):
+        alike = (
+            _places(other) == _places(design.option) and other.module_id == design.option.module_id
+        )
         if alike and other.electronics.architecture is architecture:
-            edit = None if other.id == option.id else _taken_over(option, other)
-            return _built(desk, job, other, edit, str(other.id))
+            edit = None if other.id == design.option.id else _taken_over(design.option, other)
+            return _built(desk, design_for(design.job, other), edit, str(other.id))
     return None
 
 
@@ -94,49 +94,47 @@ def _taken_over(option: Option, other: Option) -> TakeRemedy:
     return TakeRemedy(option.id, f"as option {other.name}", (choose, *fit))
 
 
-def _made_up(desk: Desk, job: Job, option: Option, architecture: Architecture) -> Built | None:
-    plain, edit = _strung(desk, job, option)
+def _made_up(desk: Desk, design: Design, architecture: Architecture) -> Built | None:
+    plain, edit = _strung(desk, design)
     if architecture is Architecture.STRINGS:
-        return _built(desk, plain, option_of(plain, option.id), edit, "")
+        return _built(desk, plain, edit, "")
     wanted = KINDS[architecture]
-    base = design_for(plain, option_of(plain, option.id))
-    found = [_proposed(desk, plain, option, p) for p in at_modules(desk, base) if p.kind is wanted]
+    found = [_proposed(desk, plain, p) for p in at_modules(desk, plain) if p.kind is wanted]
     whole = [b for b in found if b is not None]
     return min(whole, key=_order, default=None)
 
 
-def _strung(desk: Desk, job: Job, option: Option) -> tuple[Job, TakeRemedy]:
-    """Return the job with the option's modules in plain strings, and the edit that makes it so."""
+def _strung(desk: Desk, design: Design) -> tuple[Design, TakeRemedy]:
+    """Return the design with its modules in plain strings, and the edit that makes it so."""
     edit = TakeRemedy(
-        option.id,
+        design.option.id,
         "strings alone",
-        (ChooseElectronics(option.id, Architecture.STRINGS), PlanAnew(option.id)),
+        (ChooseElectronics(design.option.id, Architecture.STRINGS), PlanAnew(design.option.id)),
     )
-    if option.electronics.architecture is Architecture.STRINGS:
-        return job, edit
-    return apply_edit(job, edit, desk.shelf), edit
+    if design.option.electronics.architecture is Architecture.STRINGS:
+        return design, edit
+    return design_in(apply_edit(design.job, edit, desk.shelf), design.option.id), edit
 
 
-def _proposed(desk: Desk, plain: Job, option: Option, proposal: Proposal) -> Built | None:
+def _proposed(desk: Desk, plain: Design, proposal: Proposal) -> Built | None:
+    edit = proposal.edit(plain.option)
     try:
-        changed = apply_edit(plain, proposal.edit(option), desk.shelf)
+        changed = apply_edit(plain.job, edit, desk.shelf)
     except RidgeTallyError:
         return None
-    return _built(desk, changed, option_of(changed, option.id), proposal.edit(option), "")
+    return _built(desk, design_in(changed, plain.option.id), edit, "")
 
 
 def _order(way: Built) -> tuple[float, ...]:
     return (*stops_and_outside(way.standing.broken.values()), -(way.energy_kwh or 0.0))
 
 
-def _built(
-    desk: Desk, job: Job, option: Option, edit: TakeRemedy | None, from_option: str
-) -> Built:
-    year, problem = year_or_problem(desk, job, option)
+def _built(desk: Desk, design: Design, edit: TakeRemedy | None, from_option: str) -> Built:
+    year, problem = year_or_problem(desk, design)
     energy = clipped = None
     if year is not None:
         energy, clipped = year.energy_kwh, year.clipped_kwh
     return Built(
-        option.electronics.architecture, job, option, standing_of(job, option),
-        bill_of(job, option), energy, clipped, problem, from_option, edit,
+        design.option.electronics.architecture, design, standing_of(design),
+        bill_of(design), energy, clipped, problem, from_option, edit,
     )  # fmt: skip

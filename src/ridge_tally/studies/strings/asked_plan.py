@@ -4,10 +4,9 @@ import re
 from dataclasses import dataclass
 
 from ridge_tally.core.errors import NotUnderstood
-from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.strings.plans import Plan, PlanLoad
 from ridge_tally.core.units import one_line
-from ridge_tally.editing.design import design_for
+from ridge_tally.rules.design import Design
 from ridge_tally.rules.strings.asked_plan import why_not
 from ridge_tally.rules.strings.plans import PlanSpace, plan_space
 
@@ -28,7 +27,7 @@ class PlanVerdict:
     told: str
 
 
-def plan_verdict(job: Job, option: Option, typed: str) -> PlanVerdict:
+def plan_verdict(design: Design, typed: str) -> PlanVerdict:
     """Return whether a typed plan is legal, or the first gate it does not pass.
 
     Raises
@@ -36,7 +35,6 @@ def plan_verdict(job: Job, option: Option, typed: str) -> PlanVerdict:
     NotUnderstood
         Naming what a plan looks like.
     """
-    design = design_for(job, option)
     space = plan_space(design)
     plan = _parsed(typed, space)
     told = why_not(design, space, plan)

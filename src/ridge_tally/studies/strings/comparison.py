@@ -6,12 +6,12 @@ from dataclasses import dataclass
 from ridge_tally.core.equipment import MicroinverterSheet, OptimizerSheet
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.battery import Coupling
-from ridge_tally.core.job.document import Job, Option, present_ids
+from ridge_tally.core.job.document import Job, present_ids
 from ridge_tally.core.job.edits.any_edit import TakeRemedy
 from ridge_tally.core.number_format import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import LimitKind
-from ridge_tally.editing.design import design_for
+from ridge_tally.rules.design import Design
 from ridge_tally.rules.strings.microinverters import branches
 from ridge_tally.simulation.batteries import conversions, takes_dc
 from ridge_tally.simulation.desk import Desk
@@ -80,7 +80,7 @@ TITLES = (
 )
 
 
-def comparison(desk: Desk, job: Job, option: Option) -> Iterator[Comparison]:
+def comparison(desk: Desk, design: Design) -> Iterator[Comparison]:
     """Yield the comparison as the ways are worked out, the verdict with the last.
 
     Raises
@@ -88,16 +88,16 @@ def comparison(desk: Desk, job: Job, option: Option) -> Iterator[Comparison]:
     MissingDatum
         While no module reaches the grid.
     """
-    require_strings(option)
+    require_strings(design.option)
     built: list[Built] = []
     ways: list[WayTold] = []
-    yield _told(job, built, ways, done=False)
-    for way in ways_built(desk, job, option):
+    yield _told(design.job, built, ways, done=False)
+    for way in ways_built(desk, design):
         built.append(way)
         # Strings alone come first: the others are held against them.
         ways.append(_way(desk, way, built[0]))
-        yield _told(job, built, ways, done=False)
-    yield _told(job, built, ways, done=True)
+        yield _told(design.job, built, ways, done=False)
+    yield _told(design.job, built, ways, done=True)
 
 
 def _told(job: Job, built: list[Built], ways: list[WayTold], *, done: bool) -> Comparison:
@@ -141,7 +141,7 @@ def _way(desk: Desk, way: Built, base: Built) -> WayTold:
             _fails(way),
             _watched(way),
             _battery(way),
-            grown(desk, way.job, way.option),
+            grown(desk, way.design),
             _on_roof(way),
             _serviced(way),
         ),
@@ -150,7 +150,7 @@ def _way(desk: Desk, way: Built, base: Built) -> WayTold:
 
 
 def _made_of(way: Built) -> str:
-    told = counted_names(ac_makers(way.job, way.option))
+    told = counted_names(ac_makers(way.design))
     units = [p for p in way.bill.parts if isinstance(p.sheet, OptimizerSheet)]
     return ", ".join([told, *(f"{p.count} × {p.sheet.name}" for p in units)])
 
@@ -168,20 +168,20 @@ def _limits(way: Built) -> str:
 
 def _fails(way: Built) -> str:
     """What is dark when one thing fails, as a share of the modules."""
-    total = len(present_ids(way.option))
-    longest = max((len(s.module_ids) for s in way.option.strings), default=0)
+    total = len(present_ids(way.design.option))
+    longest = max((len(s.module_ids) for s in way.design.option.strings), default=0)
     if way.architecture is Architecture.MICRO:
-        (unit, count), *_ = ac_makers(way.job, way.option)
+        (unit, count), *_ = ac_makers(way.design)
         assert isinstance(unit, MicroinverterSheet)
         on_unit = -(-total // count) if count else 0
-        circuits = branches(design_for(way.job, way.option), unit)
+        circuits = branches(way.design, unit)
         most = max((sum(len(u) for u in b.units) for b in circuits), default=0)
         return (
             f"A unit: {_share(on_unit, total)}, the rest go on. A branch’s breaker: "
             f"{_share(most, total)}"
         )
     biggest = max(
-        sum(len(s.module_ids) for s in way.option.strings if s.tracker_number in numbers)
+        sum(len(s.module_ids) for s in way.design.option.strings if s.tracker_number in numbers)
         for numbers in _by_inverter(way)
     )
     inverter = f"The inverter: {_share(biggest, total)}"
@@ -192,7 +192,7 @@ def _fails(way: Built) -> str:
 
 
 def _by_inverter(way: Built) -> list[set[int]]:
-    design = design_for(way.job, way.option)
+    design = way.design
     found: dict[int, set[int]] = {}
     for tracker in design.trackers:
         found.setdefault(tracker.unit_number, set()).add(tracker.number)
@@ -205,12 +205,12 @@ def _share(modules: int, total: int) -> str:
 
 def _watched(way: Built) -> str:
     """What is read, and what one substring of three gone dark does to the nearest reading."""
-    diodes = design_for(way.job, way.option).module.bypass_diodes
-    trackers = {s.tracker_number for s in way.option.strings}
+    diodes = way.design.module.bypass_diodes
+    trackers = {s.tracker_number for s in way.design.option.strings}
     if way.architecture in (Architecture.SYSTEM, Architecture.MICRO):
         return f"Every module. A dead substring: −{1 / diodes * 100:.0f} % of its module’s reading"
     most = max(
-        sum(len(s.module_ids) for s in way.option.strings if s.tracker_number == n)
+        sum(len(s.module_ids) for s in way.design.option.strings if s.tracker_number == n)
         for n in trackers
     )
     share = 1 / diodes / most
@@ -221,8 +221,8 @@ def _watched(way: Built) -> str:
 
 def _battery(way: Built) -> str:
     """Conversions between sun and socket by way of a battery, and what they leave."""
-    coupling = Coupling.DC if takes_dc(way.job, way.option) else Coupling.AC
-    found = conversions(way.job, way.option, coupling)
+    coupling = Coupling.DC if takes_dc(way.design) else Coupling.AC
+    found = conversions(way.design, coupling)
     told = f"{found.count} conversions, about {found.kept_frac * 100:.0f} % kept"
     if coupling is Coupling.DC:
         return f"On its DC side: {told}"
@@ -245,9 +245,9 @@ def _on_roof(way: Built) -> str:
 
 
 def _serviced(way: Built) -> str:
-    walls = sum(n for _, n in ac_makers(way.job, way.option))
+    walls = sum(n for _, n in ac_makers(way.design))
     hang = "1 inverter" if walls == 1 else f"{walls} inverters"
-    total = len(present_ids(way.option))
+    total = len(present_ids(way.design.option))
     match way.architecture:
         case Architecture.STRINGS:
             return f"On the wall: {hang}"
@@ -256,7 +256,7 @@ def _serviced(way: Built) -> str:
         case Architecture.SYSTEM:
             return f"On the wall: {hang}. On the roof, at height: each of {total} optimizers"
         case Architecture.ADD_ON:
-            few = len(way.option.electronics.fitted)
+            few = len(way.design.option.electronics.fitted)
             return f"On the wall: {hang}. On the roof, at height: {few} of {total} modules"
 
 

@@ -6,17 +6,14 @@ from dataclasses import dataclass, replace
 from ridge_tally.core.equipment import InverterId, InverterSheet
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    option_of,
     with_option,
 )
 from ridge_tally.core.job.edits.any_edit import TakeRemedy
 from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
-from ridge_tally.editing.design import design_for
+from ridge_tally.editing.design import design_for, design_in
 from ridge_tally.editing.strings.inverters import with_sheet
 from ridge_tally.editing.strings.threading import threading_changed
-from ridge_tally.rules.design import dc_watts
+from ridge_tally.rules.design import Design, dc_watts
 from ridge_tally.rules.strings.plans import (
     plan_space,
     why_no_plan,
@@ -63,48 +60,47 @@ class InverterPlans:
 
 
 def inverter_plans(
-    desk: Desk, job: Job, option: Option, inverters: tuple[InverterSheet, ...]
+    desk: Desk, design: Design, inverters: tuple[InverterSheet, ...]
 ) -> Iterator[InverterPlans]:
     """Yield each inverter with its best plan as it is found, or why it has none; then their years."""
     found: list[InverterPlan] = []
     yield InverterPlans((), len(inverters))
     for sheet in inverters:
-        found.append(_on(job, option, sheet))
+        found.append(_on(design, sheet))
         yield InverterPlans(tuple(found), len(inverters))
     years = 0
     for number, (sheet, plan) in enumerate(zip(inverters, found, strict=True)):
         if not plan.legal:
             continue
-        found[number] = _with_year(desk, job, option, sheet, plan)
+        found[number] = _with_year(desk, design, sheet, plan)
         years += 1
         yield InverterPlans(tuple(found), len(inverters), years)
 
 
-def _alone(job: Job, option: Option, sheet: InverterSheet) -> Job:
-    """Return the job with an option's modules on one inverter."""
-    alone = replace(option, inverter_id=sheet.id, more_inverters=(), strings=())
-    return with_option(with_sheet(job, sheet), alone)
+def _alone(design: Design, sheet: InverterSheet) -> Design:
+    """Return the design with its modules on one inverter, not strung yet."""
+    alone = replace(design.option, inverter_id=sheet.id, more_inverters=(), strings=())
+    return design_for(with_option(with_sheet(design.job, sheet), alone), alone)
 
 
 def _with_year(
-    desk: Desk, job: Job, option: Option, sheet: InverterSheet, plan: InverterPlan
+    desk: Desk, design: Design, sheet: InverterSheet, plan: InverterPlan
 ) -> InverterPlan:
-    changed = _alone(job, option, sheet)
-    (_, edit), *_ = best_plans(design_for(changed, option_of(changed, option.id)), 1)
-    strung = threading_changed(changed, edit)
-    laid = option_of(strung, option.id)
-    year, problem = year_or_problem(desk, strung, laid)
+    alone = _alone(design, sheet)
+    (_, edit), *_ = best_plans(alone, 1)
+    strung = design_in(threading_changed(alone.job, edit), design.option.id)
+    year, problem = year_or_problem(desk, strung)
     if year is None:
         return replace(plan, told=f"{plan.told}. {problem}")
     return replace(
         plan,
         energy_kwh=year.energy_kwh,
         clipped_frac=year.clipped_frac,
-        broken=tuple(b for b in standing_of(strung, laid).broken.values() if forbids(b)),
+        broken=tuple(b for b in standing_of(strung).broken.values() if forbids(b)),
     )
 
 
-def on_inverter(job: Job, option: Option, sheet: InverterSheet) -> TakeRemedy:
+def on_inverter(design: Design, sheet: InverterSheet) -> TakeRemedy:
     """Return the edit that hangs an inverter alone, strung by its best plan.
 
     Raises
@@ -112,27 +108,25 @@ def on_inverter(job: Job, option: Option, sheet: InverterSheet) -> TakeRemedy:
     MissingDatum
         If it has no legal plan.
     """
-    changed = _alone(job, option, sheet)
-    plan = next(iter(best_plans(design_for(changed, option_of(changed, option.id)), 1)), None)
+    plan = next(iter(best_plans(_alone(design, sheet), 1)), None)
     if plan is None:
         raise MissingDatum("legal plan", sheet.name, "Choose another inverter.")
-    steps = (ChooseInverter(option.id, sheet.id), plan[1])
-    return TakeRemedy(option.id, sheet.name, steps)
+    steps = (ChooseInverter(design.option.id, sheet.id), plan[1])
+    return TakeRemedy(design.option.id, sheet.name, steps)
 
 
-def _on(job: Job, option: Option, sheet: InverterSheet) -> InverterPlan:
-    changed = _alone(job, option, sheet)
-    design = design_for(changed, option_of(changed, option.id))
-    space = plan_space(design)
-    plans, service = space.plans(), job.survey.service.phases
+def _on(design: Design, sheet: InverterSheet) -> InverterPlan:
+    alone = _alone(design, sheet)
+    space = plan_space(alone)
+    plans, service = space.plans(), design.job.survey.service.phases
     fits = plans.total > 0 and sheet.phases <= service
     if sheet.phases > service:
         told = f"Needs {sheet.phases} phases; the service has {service}."
     elif fits:
         told = told_plan(ranked_plans(plans, space, list(ORDER))[0].plan, space)
     else:
-        told = why_no_plan(design, space)
-    dc_w = dc_watts(design)[2]
+        told = why_no_plan(alone, space)
+    dc_w = dc_watts(alone)[2]
     return InverterPlan(
         sheet.id,
         sheet.name,

@@ -8,12 +8,11 @@ from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.equipment import MicroinverterSheet, OptimizerKind, OptimizerSheet
 from ridge_tally.core.errors import NotFound, RidgeTallyError
 from ridge_tally.core.job.architecture import Electronics
-from ridge_tally.core.job.document import Job, Option, inverter_sheets_of, present_ids
+from ridge_tally.core.job.document import Option, present_ids
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.sheets.working_lines import value_and_limit
 from ridge_tally.core.strings.units import units_by_plane
 from ridge_tally.core.working import LimitKind, Verdict
-from ridge_tally.editing.design import design_for
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.strings import microinverters, optimizers
 from ridge_tally.rules.strings.limits import modules_of
@@ -81,7 +80,7 @@ def helped_ids(by_commas: str | None) -> tuple[PlacedId, ...] | None:
 
 
 def own_point_report(
-    desk: Desk, job: Job, option: Option, helped: tuple[PlacedId, ...] | None = None
+    desk: Desk, design: Design, helped: tuple[PlacedId, ...] | None = None
 ) -> OwnPointReport:
     """Return the year of the strings as they are, with optimizers, and of microinverters.
 
@@ -98,23 +97,22 @@ def own_point_report(
     NotFound
         If a helped module is not there.
     """
-    require_strings(option)
-    light = light_kept_frac(desk, job, option)
+    require_strings(design.option)
+    light = light_kept_frac(desk, design)
     if helped is None:
-        helped = darker_ids(option, light)
-    there = set(present_ids(option))
+        helped = darker_ids(design.option, light)
+    there = set(present_ids(design.option))
     for module_id in helped:
         if module_id not in there:
             raise NotFound("module", module_id)
-    plain = option.electronics == Electronics()
-    as_it_is = hourly_year(desk, job, option, AS_IT_IS if plain else Scenario(strung=True))
+    plain = design.option.electronics == Electronics()
+    as_it_is = hourly_year(desk, design, AS_IT_IS if plain else Scenario(strung=True))
     limit_kw = as_it_is.limit_w / 1000
     ways = [
         WayYear(
             Way.STRUNG, "", "", 0, limit_kw, as_it_is.energy_kwh, 0.0, 0.0, as_it_is.clipped_kwh, ""
         )
     ]
-    design = design_for(job, option)
     for unit in fitting_units(design, desk.shelf):
         own = OwnPoint(unit, helped if _way(unit) is Way.ADD_ON else ())
         ways.append(_year_of(desk, design, own, as_it_is.energy_kwh))
@@ -165,16 +163,16 @@ def unfit(design: Design, unit: AtModule) -> str:
 
 
 def _year_of(desk: Desk, design: Design, own: OwnPoint, strung_kwh: float) -> WayYear:
-    job, option = design.job, design.option
+    option = design.option
     way, count = _way(own.unit), len(present_ids(option))
     if isinstance(own.unit, MicroinverterSheet):
-        units = sum(map(len, units_by_plane(job, option, own.unit.inputs)))
+        units = sum(map(len, units_by_plane(design, own.unit.inputs)))
         limit_kw = units * own.unit.p_ac_w / 1000
     else:
-        limit_kw = sum(i.p_ac_w for i in inverter_sheets_of(job, option)) / 1000
+        limit_kw = sum(i.p_ac_w for i in design.inverters) / 1000
         units = len(own.module_ids) if way is Way.ADD_ON else count
     try:
-        year = hourly_year(desk, job, option, Scenario(own_point=own))
+        year = hourly_year(desk, design, Scenario(own_point=own))
     except RidgeTallyError as error:
         return WayYear(
             way, own.unit.id, own.unit.name, units, limit_kw, None, None, None, None, str(error)

@@ -19,6 +19,7 @@ from ridge_tally.core.units import LengthUnit
 from ridge_tally.editing.apply import apply_edits
 from ridge_tally.editing.design import design_for
 from ridge_tally.editing.survey.planes import blank_plane
+from ridge_tally.rules.design import Design
 from ridge_tally.rules.strings.microinverters import KEPT_FRAC
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.scenario import OwnPoint, Scenario
@@ -90,7 +91,7 @@ class PairingStudy:
     done_frac: float
 
 
-def pairing_study(desk: Desk, job: Job, option: Option) -> Iterator[PairingStudy]:
+def pairing_study(desk: Desk, design: Design) -> Iterator[PairingStudy]:
     """Yield the study as it grows: limits at once, then each unit here, in the cold, in the heat.
 
     Raises
@@ -98,11 +99,11 @@ def pairing_study(desk: Desk, job: Job, option: Option) -> Iterator[PairingStudy
     MissingDatum
         While no module is laid.
     """
-    require_strings(option)
-    sheet = max(modules_in(job, option), key=lambda counted: counted[1])[0]
+    require_strings(design.option)
+    sheet = max(modules_in(design), key=lambda counted: counted[1])[0]
     assert isinstance(sheet, ModuleSheet)
     nominal = _nominal(sheet)
-    design, units = design_for(job, option), desk.shelf.microinverters
+    units = desk.shelf.microinverters
     rows = [
         Pairing(
             unit_id=unit.id,
@@ -115,7 +116,7 @@ def pairing_study(desk: Desk, job: Job, option: Option) -> Iterator[PairingStudy
             here=None,
             cold=None,
             hot=None,
-            chosen=unit.id == option.electronics.microinverter_id,
+            chosen=unit.id == design.option.electronics.microinverter_id,
         )
         for unit in units
     ]
@@ -133,15 +134,15 @@ def pairing_study(desk: Desk, job: Job, option: Option) -> Iterator[PairingStudy
 
     yield study(0)
     places = {
-        "here": (job, option),
-        "cold": _one_roof(job, sheet, COLD_BRIGHT, desk.shelf),
-        "hot": _one_roof(job, sheet, HOT, desk.shelf),
+        "here": design,
+        "cold": design_for(*_one_roof(design.job, sheet, COLD_BRIGHT, desk.shelf)),
+        "hot": design_for(*_one_roof(design.job, sheet, HOT, desk.shelf)),
     }
     done = 0
     # Site by site: one fine sky is kept at a time.
-    for name, (at, laid) in places.items():
+    for name, there in places.items():
         for i, unit in enumerate(units):
-            clipped = _clipped(desk, at, laid, unit)
+            clipped = _clipped(desk, there, unit)
             change: dict[str, Clipped | None] = {name: clipped}
             rows[i] = replace(rows[i], **change)  # type: ignore[arg-type]
             done += 1
@@ -212,10 +213,10 @@ def _one_roof(job: Job, sheet: ModuleSheet, site: StudySite, shelf: Shelf) -> tu
     return with_option(apply_edits(bare, taped, shelf), option), option
 
 
-def _clipped(desk: Desk, job: Job, option: Option, unit: MicroinverterSheet) -> Clipped | None:
+def _clipped(desk: Desk, design: Design, unit: MicroinverterSheet) -> Clipped | None:
     try:
-        year = hourly_year(desk, job, option, Scenario(own_point=OwnPoint(unit), fine=True))
+        year = hourly_year(desk, design, Scenario(own_point=OwnPoint(unit), fine=True))
     except RidgeTallyError:
         return None
-    modules = len(present_ids(option))
+    modules = len(present_ids(design.option))
     return Clipped(year.clipped_hours, year.clipped_kwh / modules, year.clipped_frac)

@@ -5,10 +5,8 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from ridge_tally.core.job.document import (
-    Job,
     ModuleString,
     Option,
-    option_of,
     present_ids,
     strung_count,
 )
@@ -16,7 +14,7 @@ from ridge_tally.core.job.edits.strings.threading import UsePlan
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.strings.plans import Merits, Plan, Plans, merits_of
 from ridge_tally.core.strings.thread import Routing
-from ridge_tally.editing.design import design_for
+from ridge_tally.editing.design import design_in
 from ridge_tally.editing.strings.threading import planned_strings, threading_changed
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.strings.plans import (
@@ -118,8 +116,7 @@ TITLES = {
 
 def plans_report(
     desk: Desk,
-    job: Job,
-    option: Option,
+    design: Design,
     first: Objective | None = None,
     shown: int = SHOWN,
 ) -> PlansReport:
@@ -129,7 +126,6 @@ def plans_report(
     energy: a year is worked out for the first few only, and told beside them.  ``shown``: so many
     at most.
     """
-    design = design_for(job, option)
     space = plan_space(design)
     plans = space.plans()
     loom = loom_of(design)
@@ -139,9 +135,9 @@ def plans_report(
         ranked = sorted(ranked[:BY_RUNS], key=lambda j: _run_m(loom, space, j.plan))
     by_year = first is Objective.ENERGY
     years = BY_YEAR if by_year else WITH_YEAR
-    light = light_kept_frac(desk, job, option) if plans.total else {}
+    light = light_kept_frac(desk, design) if plans.total else {}
     views = [
-        _view(desk, job, loom, space, judged, light if number < years else None)
+        _view(desk, design, loom, space, judged, light if number < years else None)
         for number, judged in enumerate(ranked[: years if by_year else shown])
     ]
     if by_year:
@@ -150,7 +146,7 @@ def plans_report(
         total=plans.total,
         plans=tuple(views),
         why_none="" if plans.total else why_no_plan(design, space),
-        held_up=_held_up(option),
+        held_up=_held_up(design.option),
         lengths=lengths_told(design),
         ranked_by=", then ".join(TITLES[o] for o in order),
     )
@@ -171,24 +167,24 @@ def best_plans(design: Design, most: int) -> tuple[tuple[str, UsePlan], ...]:
 
 def _view(
     desk: Desk,
-    job: Job,
+    design: Design,
     loom: Wiring,
     space: PlanSpace,
     judged: Judged,
     light: Mapping[PlacedId, float] | None,
 ) -> PlanView:
     """Return a plan as it is shown; with the light of the modules, its years in each weave."""
-    told, option = told_plan(judged.plan, space), loom.option
+    told = told_plan(judged.plan, space)
     best, energy = threaded(loom, space, judged.plan, Routing.ROWS, {}), None
     if light is not None:
-        energy = _energy_kwh(desk, job, option, best)
+        energy = _energy_kwh(desk, design, best)
         for weave in (Routing.COLUMNS, Routing.LIGHT, Routing.DARK):
             other = threaded(loom, space, judged.plan, weave, light)
-            kwh = _energy_kwh(desk, job, option, other)
+            kwh = _energy_kwh(desk, design, other)
             # Row by row unless another way gives more than a crew would notice.
             if kwh > energy * (1 + LEAST_GAIN_FRAC):
                 best, energy = other, kwh
-    edit = UsePlan(option.id, best.strings)
+    edit = UsePlan(design.option.id, best.strings)
     return PlanView(
         told=told,
         woven=best.woven,
@@ -196,7 +192,7 @@ def _view(
         energy_kwh=energy,
         home_run_m=best.home_run_m,
         longest_step_m=best.longest_step_m,
-        current=is_so(option, edit),
+        current=is_so(design.option, edit),
         edit=edit,
     )
 
@@ -254,6 +250,6 @@ def is_so(option: Option, plan: UsePlan) -> bool:
     return held(option.strings) == held(planned_strings(option, plan))
 
 
-def _energy_kwh(desk: Desk, job: Job, option: Option, threads: Threads) -> float:
-    changed = threading_changed(job, UsePlan(option.id, threads.strings))
-    return hourly_year(desk, changed, option_of(changed, option.id)).energy_kwh
+def _energy_kwh(desk: Desk, design: Design, threads: Threads) -> float:
+    changed = threading_changed(design.job, UsePlan(design.option.id, threads.strings))
+    return hourly_year(desk, design_in(changed, design.option.id)).energy_kwh

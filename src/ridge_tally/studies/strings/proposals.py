@@ -11,10 +11,7 @@ from ridge_tally.core.equipment import MicroinverterSheet, OptimizerKind, Optimi
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import (
-    Job,
     Option,
-    option_of,
-    plane_of,
     present_ids,
     strings_on,
     with_option,
@@ -33,7 +30,7 @@ from ridge_tally.core.job.edits.strings.threading import (
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.strings.thread import serpentine
 from ridge_tally.editing.apply import apply_edit
-from ridge_tally.editing.design import design_for
+from ridge_tally.editing.design import design_for, design_in
 from ridge_tally.editing.strings.inverters import with_sheet
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.option_document import MOST_INVERTERS
@@ -76,9 +73,8 @@ class Proposal:
         return TakeRemedy(option.id, self.title, self.steps)
 
 
-def proposals(desk: Desk, job: Job, option: Option) -> Iterator[Proposal]:
+def proposals(desk: Desk, design: Design) -> Iterator[Proposal]:
     """Yield every way out there is for an option, whatever its troubles are."""
-    design = design_for(job, option)
     if design.microinverter is None:
         yield from _split(design)
         yield from _in_series(design)
@@ -112,9 +108,7 @@ def _split(design: Design) -> Iterator[Proposal]:
 
 def _named(design: Design, module_ids: tuple[PlacedId, ...], tag: str) -> str:
     """Return a string with the planes it lies on: ``B (South-west roof)``."""
-    home = {m.id: a.plane_id for a in design.option.arrays for m in a.modules}
-    planes = dict.fromkeys(plane_of(design.job, home[m]).name for m in module_ids)
-    return f"{tag} ({' and '.join(planes)})"
+    return f"{tag} ({design.planes_under(module_ids)})"
 
 
 def _in_series(design: Design) -> Iterator[Proposal]:
@@ -178,7 +172,7 @@ def _on_all(
     elif unit.kind is OptimizerKind.SYSTEM:
         choose = ChooseElectronics(option.id, Architecture.SYSTEM, unit.id)
         chosen = apply_edit(job, choose, shelf)
-        held = design_for(chosen, option_of(chosen, option.id))
+        held = design_in(chosen, option.id)
         plan = next((plan for _, plan in best_plans(held, 1)), None) or _across_planes(held)
         steps = (choose, PlanAnew(option.id) if plan is None else plan)
         yield Proposal(RemedyKind.SYSTEM, f"{unit.name} on every module", steps)
@@ -204,8 +198,8 @@ def _across_planes(design: Design) -> UsePlan | None:
 
 def _few(desk: Desk, design: Design) -> tuple[PlacedId, ...]:
     """Return the modules darker than their string, and those of the plane it has fewest of."""
-    job, option = design.job, design.option
-    dark = set(darker_ids(option, light_kept_frac(desk, job, option)))
+    option = design.option
+    dark = set(darker_ids(option, light_kept_frac(desk, design)))
     home = {m.id: a.plane_id for a in option.arrays for m in a.modules}
     odd: set[PlacedId] = set()
     for string in option.strings:
@@ -223,29 +217,29 @@ def _other_inverters(design: Design, shelf: Shelf) -> Iterator[Proposal]:
         if sheet.phases > phases:
             continue
         alone = replace(option, inverter_id=sheet.id, more_inverters=(), strings=())
-        plan = _best(with_option(with_sheet(job, sheet), alone), alone)
+        plan = _best(design_for(with_option(with_sheet(job, sheet), alone), alone))
         if plan is not None and option.inverter_id != sheet.id:
             choose = ChooseInverter(option.id, sheet.id)
             yield Proposal(RemedyKind.INVERTER, sheet.name, (choose, plan[1]), plan[0])
         if len(option.more_inverters) + 1 < MOST_INVERTERS:
             more = replace(option, more_inverters=(*option.more_inverters, sheet.id), strings=())
-            plan = _best(with_option(with_sheet(job, sheet), more), more)
+            plan = _best(design_for(with_option(with_sheet(job, sheet), more), more))
             if plan is not None:
                 add = AddInverter(option.id, sheet.id)
                 beside = f"{sheet.name} beside it"
                 yield Proposal(RemedyKind.SECOND_INVERTER, beside, (add, plan[1]), plan[0])
 
 
-def _best(job: Job, option: Option) -> tuple[str, UsePlan] | None:
-    return next(iter(best_plans(design_for(job, option), 1)), None)
+def _best(design: Design) -> tuple[str, UsePlan] | None:
+    return next(iter(best_plans(design, 1)), None)
 
 
 def _fewer(desk: Desk, design: Design) -> Iterator[Proposal]:
     """The darkest modules off, of all or of one plane, as few as let the rest be strung legally."""
     job, option = design.job, design.option
-    if not present_ids(option) or _best(job, option) is not None:
+    if not present_ids(option) or _best(design) is not None:
         return
-    light = light_kept_frac(desk, job, option)
+    light = light_kept_frac(desk, design)
     groups = [present_ids(option), *(tuple(m.id for m in present_of(a)) for a in option.arrays)]
     for count in range(1, MOST_FEWER + 1):
         for group in groups:
@@ -254,7 +248,7 @@ def _fewer(desk: Desk, design: Design) -> Iterator[Proposal]:
                 continue
             toggle = ToggleModules(option.id, off)
             fewer = apply_edit(job, toggle, desk.shelf)
-            plan = _best(fewer, option_of(fewer, option.id))
+            plan = _best(design_in(fewer, option.id))
             if plan is not None:
                 title = f"{count} module{'s' if count > 1 else ''} fewer"
                 yield Proposal(RemedyKind.FEWER, title, (toggle, plan[1]), plan[0])

@@ -4,11 +4,12 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from ridge_tally.core.errors import RidgeTallyError
-from ridge_tally.core.job.document import Job, Option, option_of
+from ridge_tally.core.job.document import Option
 from ridge_tally.core.job.edits.any_edit import TakeRemedy
 from ridge_tally.core.working import LimitKind
 from ridge_tally.editing.apply import apply_edit
-from ridge_tally.editing.design import design_for
+from ridge_tally.editing.design import design_in
+from ridge_tally.rules.design import Design
 from ridge_tally.rules.report import KINDS
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import require_strings, year_or_problem
@@ -98,14 +99,12 @@ class RemediesReport:
 @dataclass(frozen=True, slots=True)
 class _Tried:
     proposal: Proposal
-    job: Job
-    option: Option
+    design: Design
     standing: RuleStatus
     bill: Bill
-    p_ac_w: float
 
 
-def remedies(desk: Desk, job: Job, option: Option) -> Iterator[RemediesReport]:
+def remedies(desk: Desk, design: Design) -> Iterator[RemediesReport]:
     """Yield the ways out found so far, ranked, until all are judged.
 
     Those that break nothing come first, then by the year's energy.
@@ -115,10 +114,10 @@ def remedies(desk: Desk, job: Job, option: Option) -> Iterator[RemediesReport]:
     MissingDatum
         While no module is in a string.
     """
-    require_strings(option)
-    before, bill = standing_of(job, option), bill_of(job, option)
-    energy = _energy(desk, job, option)[0]
-    troubles = _troubles(before, _losses(desk, job, option))
+    require_strings(design.option)
+    before, bill = standing_of(design), bill_of(design)
+    energy = _energy(desk, design)[0]
+    troubles = _troubles(before, _losses(desk, design))
     found: list[Remedy] = []
     seen, of = 0, 0
 
@@ -131,40 +130,37 @@ def remedies(desk: Desk, job: Job, option: Option) -> Iterator[RemediesReport]:
 
     yield report()
     tried: list[_Tried] = []
-    for proposal in proposals(desk, job, option):
-        attempt = _tried(desk, job, option, proposal)
+    for proposal in proposals(desk, design):
+        attempt = _tried(desk, design, proposal)
         if attempt is not None:
             tried.append(attempt)
         # Nothing new to show, but a moment at which it can be stopped.
         yield report()
-    followed = _followed(tried, design_for(job, option).p_ac_w)
+    followed = _followed(tried, design.p_ac_w)
     of = len(followed)
     for one in followed:
-        found.append(_remedy(desk, one, before, bill, energy, option))
+        found.append(_remedy(desk, one, before, bill, energy, design.option))
         seen += 1
         yield report()
 
 
-def _tried(desk: Desk, job: Job, option: Option, proposal: Proposal) -> _Tried | None:
+def _tried(desk: Desk, design: Design, proposal: Proposal) -> _Tried | None:
     """Return a proposal carried out; nothing where it cannot be or changes nothing."""
     try:
-        changed = apply_edit(job, proposal.edit(option), desk.shelf)
+        changed = apply_edit(design.job, proposal.edit(design.option), desk.shelf)
     except RidgeTallyError:
         return None
-    after = option_of(changed, option.id)
-    if after == option:
+    after = design_in(changed, design.option.id)
+    if after.option == design.option:
         return None
-    ac_w = design_for(changed, after).p_ac_w
-    return _Tried(
-        proposal, changed, after, standing_of(changed, after), bill_of(changed, after), ac_w
-    )
+    return _Tried(proposal, after, standing_of(after), bill_of(after))
 
 
 def _followed(tried: list[_Tried], ac_w: float) -> list[_Tried]:
     """Return what is worth a year: of each kind the first few by its limits and its price."""
 
     def order(one: _Tried) -> tuple[float, ...]:
-        standing, size = one.standing, one.p_ac_w / ac_w
+        standing, size = one.standing, one.design.p_ac_w / ac_w
         cents = one.bill.cents if one.bill.cents is not None else 1 << 40
         unlike = not LIKE_SIZE[0] <= size <= LIKE_SIZE[1]
         return (*(standing.count(kind) for kind in KINDS[:3]), unlike, cents)
@@ -184,7 +180,7 @@ def _remedy(
     energy_kwh: float | None,
     option: Option,
 ) -> Remedy:
-    energy, problem = _energy(desk, one.job, one.option)
+    energy, problem = _energy(desk, one.design)
     new, old = one.standing.broken, before.broken
     cents = None
     if one.bill.cents is not None and bill.cents is not None:
@@ -195,7 +191,7 @@ def _remedy(
         plan=one.proposal.plan,
         energy_kwh=energy,
         gain_kwh=None if energy is None or energy_kwh is None else energy - energy_kwh,
-        over_hours=sum(t.over_hours for t in _losses(desk, one.job, one.option)),
+        over_hours=sum(t.over_hours for t in _losses(desk, one.design)),
         extra_cents=cents,
         parts=changed_parts(bill, one.bill),
         mends=tuple(b.told for key, b in old.items() if key not in new),
@@ -234,14 +230,14 @@ def _cheapest(ranked: list[Remedy]) -> int | None:
     return min(whole, key=lambda ir: (ir[1].extra_cents or 0, -(ir[1].energy_kwh or 0.0)))[0]
 
 
-def _energy(desk: Desk, job: Job, option: Option) -> tuple[float | None, str]:
-    year, problem = year_or_problem(desk, job, option)
+def _energy(desk: Desk, design: Design) -> tuple[float | None, str]:
+    year, problem = year_or_problem(desk, design)
     return None if year is None else year.energy_kwh, problem
 
 
-def _losses(desk: Desk, job: Job, option: Option) -> tuple[TrackerLosses, ...]:
+def _losses(desk: Desk, design: Design) -> tuple[TrackerLosses, ...]:
     try:
-        return tracker_losses(desk, job, option)
+        return tracker_losses(desk, design)
     except RidgeTallyError:
         return ()
 

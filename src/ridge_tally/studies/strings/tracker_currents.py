@@ -5,15 +5,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ridge_tally.core.job.architecture import Architecture
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    inverter_sheets_of,
-    plane_of,
-    strings_on,
-    tracker_inputs,
-)
+from ridge_tally.core.job.document import strings_on
 from ridge_tally.core.sky.weather_year import step_h
+from ridge_tally.editing.design import design_for
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.plant import trackers_of
 
@@ -46,7 +41,7 @@ class SharedTracker:
     strings: tuple[StringCurrent, ...]
 
 
-def shared_trackers(desk: Desk, job: Job, option: Option) -> tuple[SharedTracker, ...]:
+def shared_trackers(desk: Desk, design: Design) -> tuple[SharedTracker, ...]:
     """Return the trackers that more than one string shares; none where modules stand alone.
 
     Raises
@@ -54,26 +49,24 @@ def shared_trackers(desk: Desk, job: Job, option: Option) -> tuple[SharedTracker
     MissingDatum, OutOfRange
         If a datasheet lacks what the model needs.
     """
-    if option.electronics.architecture in (Architecture.SYSTEM, Architecture.MICRO):
+    if design.option.electronics.architecture in (Architecture.SYSTEM, Architecture.MICRO):
         return ()
-    inputs = tracker_inputs(inverter_sheets_of(job, option))
     found = []
-    loaded = {t.index: t for t in trackers_of(desk, job, option)}
-    for at in inputs:
-        strings = strings_on(option, at.number)
+    loaded = {t.index: t for t in trackers_of(desk, design)}
+    for at in design.trackers:
+        strings = strings_on(design.option, at.number)
         if len(strings) < 2:
             continue
         alone = replace(
-            option,
+            design.option,
             strings=tuple(replace(s, tracker_number=n) for n, s in enumerate(strings, start=1)),
         )
-        each = {t.index: t.free_a for t in trackers_of(desk, job, alone)}
+        each = {t.index: t.free_a for t in trackers_of(desk, design_for(design.job, alone))}
         together, limit_a = loaded[at.number - 1].free_a, at.sheet.i_max_a
         days = together.reshape(-1, HOURS)
         over = np.maximum(days - limit_a, 0.0).sum(axis=1)
         day = int(np.argmax(over if over.any() else days.max(axis=1)))
         hours = slice(day * HOURS, (day + 1) * HOURS)
-        home = {m.id: a.plane_id for a in option.arrays for m in a.modules}
         found.append(
             SharedTracker(
                 number=at.number,
@@ -85,9 +78,7 @@ def shared_trackers(desk: Desk, job: Job, option: Option) -> tuple[SharedTracker
                 strings=tuple(
                     StringCurrent(
                         s.tag,
-                        " and ".join(
-                            dict.fromkeys(plane_of(job, home[m]).name for m in s.module_ids)
-                        ),
+                        design.planes_under(s.module_ids),
                         tuple(each[n][hours].tolist()),
                     )
                     for n, s in enumerate(strings)

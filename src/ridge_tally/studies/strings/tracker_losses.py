@@ -5,16 +5,11 @@ from dataclasses import dataclass, replace
 from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.trackers import LoadedTracker, taken
 from ridge_tally.core.job.architecture import Architecture
-from ridge_tally.core.job.document import (
-    Job,
-    ModuleString,
-    Option,
-    inverter_sheets_of,
-    strings_on,
-    tracker_inputs,
-)
+from ridge_tally.core.job.document import ModuleString, strings_on
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.sky.weather_year import step_h
+from ridge_tally.editing.design import design_for
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.plant import trackers_of
 
@@ -40,7 +35,7 @@ class TrackerLosses:
     over_hours: float
 
 
-def tracker_losses(desk: Desk, job: Job, option: Option) -> tuple[TrackerLosses, ...]:
+def tracker_losses(desk: Desk, design: Design) -> tuple[TrackerLosses, ...]:
     """Return what each tracker with strings loses in the year.
 
     Raises
@@ -48,17 +43,16 @@ def tracker_losses(desk: Desk, job: Job, option: Option) -> tuple[TrackerLosses,
     MissingDatum, OutOfRange
         If a datasheet lacks what the model needs.
     """
-    if option.electronics.architecture in (Architecture.SYSTEM, Architecture.MICRO):
+    if design.option.electronics.architecture in (Architecture.SYSTEM, Architecture.MICRO):
         # Every module has its own point: nothing is lost to the company it keeps.
         return ()
-    inputs = tracker_inputs(inverter_sheets_of(job, option))
     losses = []
-    for loaded in sorted(trackers_of(desk, job, option), key=lambda t: t.index):
-        at = inputs[loaded.index]
+    for loaded in sorted(trackers_of(desk, design), key=lambda t: t.index):
+        at = design.trackers[loaded.index]
         hours = step_h(len(loaded.free_w))
         own, free = kwh_of(loaded.own_w, hours), kwh_of(loaded.free_w, hours)
         amps = loaded.free_a
-        apart = _apart(desk, job, option, at.number)
+        apart = _apart(desk, design, at.number)
         losses.append(
             TrackerLosses(
                 number=at.number,
@@ -74,11 +68,11 @@ def tracker_losses(desk: Desk, job: Job, option: Option) -> tuple[TrackerLosses,
     return tuple(losses)
 
 
-def _apart(desk: Desk, job: Job, option: Option, number: int) -> tuple[LoadedTracker, ...] | None:
+def _apart(desk: Desk, design: Design, number: int) -> tuple[LoadedTracker, ...] | None:
     """Return a tracker's modules as if each sort had a tracker of its own; ``None`` with one sort."""
-    home = {m.id: a.plane_id for a in option.arrays for m in a.modules}
+    home = {m.id: a.plane_id for a in design.option.arrays for m in a.modules}
     by_sort: dict[Sort, list[tuple[PlacedId, ...]]] = {}
-    for string in strings_on(option, number):
+    for string in strings_on(design.option, number):
         length = len(string.module_ids)
         for plane_id in dict.fromkeys(home[m] for m in string.module_ids):
             ids = tuple(m for m in string.module_ids if home[m] == plane_id)
@@ -90,4 +84,4 @@ def _apart(desk: Desk, job: Job, option: Option, number: int) -> tuple[LoadedTra
         for n, mine in enumerate(by_sort.values(), start=1)
         for i, ids in enumerate(mine)
     )
-    return trackers_of(desk, job, replace(option, strings=strings))
+    return trackers_of(desk, design_for(design.job, replace(design.option, strings=strings)))

@@ -55,7 +55,7 @@ def loom_of(design: Design) -> Wiring:
     return Wiring(
         option,
         {a.plane_id: present_of(a) for a in option.arrays},
-        spots_of(design.job, option),
+        spots_of(design),
         reach_m(design),
     )
 

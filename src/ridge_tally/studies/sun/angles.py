@@ -12,7 +12,8 @@ from ridge_tally.core.array.stances import positions_of, tilt_by_day
 from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.job.array import Mounting, PlaneArray, present_of
-from ridge_tally.core.job.document import Job, Option, plane_of, present_ids
+from ridge_tally.core.job.document import Job, present_ids
+from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Season, Weighing, counted
 from ridge_tally.core.nominal_year import day_name
 from ridge_tally.core.sky.plane_irradiance import plane_light
@@ -27,7 +28,6 @@ from ridge_tally.core.sky.weather_year import (
     steps_of_day,
 )
 from ridge_tally.core.sun.shading import STAND_OFF_M, glass_of
-from ridge_tally.editing.design import design_for
 from ridge_tally.rules.design import Design, dc_ac_ratio, dc_limit_given, dc_watts
 from ridge_tally.simulation.array_light import Slope, slope_of
 from ridge_tally.simulation.desk import Desk
@@ -127,10 +127,10 @@ class SplitStudy:
     told: tuple[str, ...]
 
 
-def angle_map(desk: Desk, job: Job, option: Option, weighing: Weighing = WHOLE_YEAR) -> AngleMap:
+def angle_map(desk: Desk, design: Design, weighing: Weighing = WHOLE_YEAR) -> AngleMap:
     """Return what every tilt and azimuth gets of this site's weather, its own planes marked."""
-    weather, sun = _sky(desk, job)
-    mine = counted(weather.time, weighing, southern=job.site.latitude_deg < 0)
+    weather, sun = _sky(desk, design.job)
+    mine = counted(weather.time, weighing, southern=design.job.site.latitude_deg < 0)
     tilts, azimuths = np.meshgrid(TILTS_DEG, AZIMUTHS_DEG, indexing="ij")
 
     def everywhere(bins: SkyBins) -> FloatArray:
@@ -141,10 +141,10 @@ def angle_map(desk: Desk, job: Job, option: Option, weighing: Weighing = WHOLE_Y
     best = int(np.argmax(light))
     top = float(light[best])
     planes = []
-    for array in option.arrays:
+    for laid in design.arrays:
+        plane, array = laid.plane, laid.array
         if not present_of(array):
             continue
-        plane = plane_of(job, array.plane_id)
         tilt_by_step = by_step(tilt_by_day(positions_of(array)), len(weather.time))
         for tilt_deg, days in _held(array):
             theirs, most = bins, top
@@ -188,8 +188,7 @@ def _held(array: PlaneArray) -> list[tuple[float, str]]:
 
 def split_study(
     desk: Desk,
-    job: Job,
-    option: Option,
+    design: Design,
     tilt_deg: float | None = None,
     ratio: float | None = None,
 ) -> SplitStudy:
@@ -205,14 +204,13 @@ def split_study(
     MissingDatum, OutsideModelRange
         If a datasheet lacks what the year needs.
     """
-    design = design_for(job, option)
-    dc_w, count = dc_watts(design)[2], len(present_ids(option))
+    dc_w, count = dc_watts(design)[2], len(present_ids(design.option))
     if count == 0:
         dc_w, count = design.module.p_max_w, 1
     if tilt_deg is None:
-        most, tilt_deg = _largest(option), 30.0
+        most, tilt_deg = _largest(design), 30.0
         if most is not None:
-            tilt_deg = glass_of(plane_of(job, most.plane_id), most.leg_tilt_deg).slope_deg
+            tilt_deg = glass_of(most.plane, most.array.leg_tilt_deg).slope_deg
     if ratio is None:
         # With no unit yet, an array as large as what makes its AC.
         ratio = dc_ac_ratio(design) or 1.0
@@ -280,17 +278,17 @@ class _Split:
     def __init__(
         self, desk: Desk, design: Design, tilt_deg: float, dc_w: float, ac_w: float
     ) -> None:
-        self.desk, self.job, option = desk, design.job, design.option
+        self.desk, self.job = desk, design.job
         self.weather, self.sun = _sky(desk, self.job)
         self.tilt_deg, self.dc_w = tilt_deg, dc_w
         self.southern = self.job.site.latitude_deg < 0
         self.equator_deg = EQUATOR_SOUTH if self.southern else EQUATOR_NORTH
-        laid = _largest(option)
-        heat = heat_loss(laid.mounting if laid else Mounting.STAND_OFF)
-        self.array = even_array(self.job, option, design.module, heat, ac_w)
+        laid = _largest(design)
+        heat = heat_loss(laid.array.mounting if laid else Mounting.STAND_OFF)
+        self.array = even_array(design, design.module, heat, ac_w)
         self.slope = Slope(tilt_deg, design.module.long_m, STAND_OFF_M)
         if laid is not None:
-            self.slope = replace(slope_of(self.job, option, laid), tilt_deg=tilt_deg)
+            self.slope = replace(slope_of(laid), tilt_deg=tilt_deg)
         reflected = reflected_frac(self.job, self.weather)
         self.reflected_frac = reflected[month_of(self.weather.time)]
         self.by_azimuth: dict[float, FloatArray] = {}
@@ -358,10 +356,10 @@ class _Split:
         return tuple(found)
 
 
-def _largest(option: Option) -> PlaneArray | None:
+def _largest(design: Design) -> LaidArray | None:
     """Return the array with most modules; none while nothing is laid."""
-    laid = (a for a in option.arrays if present_of(a))
-    return max(laid, key=lambda a: len(present_of(a)), default=None)
+    laid = (a for a in design.arrays if present_of(a.array))
+    return max(laid, key=lambda a: len(present_of(a.array)), default=None)
 
 
 def _sky(desk: Desk, job: Job) -> tuple[WeatherYear, SunPath]:

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 
 from ridge_tally.core.energy.waterfall import Step
-from ridge_tally.core.job.document import Job, Option
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.scenario import Scenario
 from ridge_tally.simulation.year import hourly_year, require_strings
@@ -20,7 +20,7 @@ class LossAtMeter:
     kwh: float
 
 
-def losses_at_meter(desk: Desk, job: Job, option: Option) -> tuple[LossAtMeter, ...]:
+def losses_at_meter(desk: Desk, design: Design) -> tuple[LossAtMeter, ...]:
     """Return for each step the year as it is less the year without it alone.
 
     They do not add up to what all of them together take: what shade keeps off cannot be dirtied,
@@ -31,14 +31,14 @@ def losses_at_meter(desk: Desk, job: Job, option: Option) -> tuple[LossAtMeter, 
     MissingDatum
         While no module is in a string.
     """
-    require_strings(option)
-    as_it_is = hourly_year(desk, job, option)
+    require_strings(design.option)
+    as_it_is = hourly_year(desk, design)
     there = {s.step for s in as_it_is.stages if abs(s.change_kwh) > 0}
 
     def change(step: Step) -> float:
         if step not in there:
             return 0.0
-        without = hourly_year(desk, job, option, Scenario(free_of=frozenset({step})))
+        without = hourly_year(desk, design, Scenario(free_of=frozenset({step})))
         return as_it_is.energy_kwh - without.energy_kwh
 
     return tuple(LossAtMeter(step, change(step)) for step in STEPS)

@@ -10,13 +10,7 @@ from ridge_tally.core.array.lay import Place
 from ridge_tally.core.equipment import module_area_m2
 from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job.array import PlacedModule, present_of
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    plane_of,
-    sheets_on_planes,
-    taking_part,
-)
+from ridge_tally.core.job.document import taking_part
 from ridge_tally.core.job.ids import PlacedId, PlaneId, ShadeId
 from ridge_tally.core.job.survey import SitePoint, Taped
 from ridge_tally.core.sun.occluders import Occluders, OwnerKind
@@ -30,9 +24,11 @@ from ridge_tally.core.sun.shading import (
 )
 from ridge_tally.core.survey.polygon import encloses
 from ridge_tally.core.survey.shade import source_at, source_height_m
+from ridge_tally.editing.design import design_for
 from ridge_tally.editing.rows import row_of, with_row
 from ridge_tally.rules import tables
-from ridge_tally.rules.array.checks import lay_in, placed_at
+from ridge_tally.rules.array.checks import lay_of, placed_at
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.array_light import ArrayLight, array_lights, require_modules
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.scenario import Scenario
@@ -135,9 +131,7 @@ class AtMeter:
     kwh: float
 
 
-def shade_report(
-    desk: Desk, job: Job, option: Option, resolution: Resolution = QUICK
-) -> ShadeReport:
+def shade_report(desk: Desk, design: Design, resolution: Resolution = QUICK) -> ShadeReport:
     """Return what shade takes from an option in a year.
 
     Raises
@@ -145,11 +139,11 @@ def shade_report(
     MissingDatum
         If no module is placed, or a plane of the array does not close.
     """
-    key = ("shade", resolution, *_content(job, option))
-    return desk.shades.get(key, lambda: _report(desk, job, option, resolution))
+    key = ("shade", resolution, *_content(design))
+    return desk.shades.get(key, lambda: _report(desk, design, resolution))
 
 
-def trimmed(desk: Desk, job: Job, option: Option, shade_id: ShadeId, by_m: float) -> Trimmed:
+def trimmed(desk: Desk, design: Design, shade_id: ShadeId, by_m: float) -> Trimmed:
     """Return what lowering a tree, house or pole gives back.
 
     Raises
@@ -157,7 +151,7 @@ def trimmed(desk: Desk, job: Job, option: Option, shade_id: ShadeId, by_m: float
     NotFound, MissingDatum, OutOfRange
         If there is no such obstacle, nobody knows its height, or it is not that high.
     """
-    source = row_of(job.survey.shade_sources, shade_id, "tree, house or pole")
+    source = row_of(design.job.survey.shade_sources, shade_id, "tree, house or pole")
     height_m = source_height_m(source)
     if height_m is None:
         raise MissingDatum("height", source.name, "Type or sight it in the Survey step first.")
@@ -165,19 +159,21 @@ def trimmed(desk: Desk, job: Job, option: Option, shade_id: ShadeId, by_m: float
         raise OutOfRange(f"Trimmed off {source.name}, metres", by_m, f"above 0, below {height_m:g}")
     to_m = height_m - by_m
     lower = replace(source, height=Taped(to_m, f"{to_m:.2f} m"))
-    survey = replace(job.survey, shade_sources=with_row(job.survey.shade_sources, lower))
-    lowered = replace(job, survey=survey)
-    before = shade_report(desk, job, option)
-    after = shade_report(desk, lowered, option)
+    survey = replace(
+        design.job.survey, shade_sources=with_row(design.job.survey.shade_sources, lower)
+    )
+    lowered = replace(design.job, survey=survey)
+    before = shade_report(desk, design)
+    after = shade_report(desk, design_for(lowered, design.option))
     recovered = before.lost_kwh - after.lost_kwh
     meter = None
-    if taking_part(option):
-        meter = hourly_year(desk, lowered, option).energy_kwh
-        meter -= hourly_year(desk, job, option).energy_kwh
+    if taking_part(design.option):
+        meter = hourly_year(desk, design_for(lowered, design.option)).energy_kwh
+        meter -= hourly_year(desk, design).energy_kwh
     return Trimmed(shade_id, by_m, to_m, recovered, recovered / before.free_kwh, meter)
 
 
-def at_meter(desk: Desk, job: Job, option: Option, number: int) -> AtMeter:
+def at_meter(desk: Desk, design: Design, number: int) -> AtMeter:
     """Return what an owner of shade costs at the meter: the year without it, less the year.
 
     Raises
@@ -187,29 +183,29 @@ def at_meter(desk: Desk, job: Job, option: Option, number: int) -> AtMeter:
     NotFound
         If no owner has that number.
     """
-    require_strings(option)
-    if not 0 <= number < site_sky(desk, job, option).owners:
+    require_strings(design.option)
+    if not 0 <= number < site_sky(desk, design).owners:
         raise NotFound("owner of shade", str(number))
-    with_it = hourly_year(desk, job, option)
+    with_it = hourly_year(desk, design)
     return AtMeter(
         number,
-        hourly_year(desk, job, option, Scenario(without=number)).energy_kwh - with_it.energy_kwh,
+        hourly_year(desk, design, Scenario(without=number)).energy_kwh - with_it.energy_kwh,
     )
 
 
-def _content(job: Job, option: Option) -> tuple[object, ...]:
+def _content(design: Design) -> tuple[object, ...]:
     """Return what the shade of an option depends on."""
-    return weather_key(job), job.survey, option.arrays, sheets_on_planes(job, option)
+    return weather_key(design.job), design.job.survey, design.option.arrays, design.array_sheets
 
 
 def _kwh_per_wh_m2(one: ArrayLight) -> float:
     """Return kWh on the glass of a module of an array for each Wh/m²."""
-    return module_area_m2(one.sheet) / 1000
+    return module_area_m2(one.laid.module) / 1000
 
 
-def _report(desk: Desk, job: Job, option: Option, resolution: Resolution) -> ShadeReport:
-    require_modules(option)
-    sky, arrays = array_lights(desk, job, option, resolution)
+def _report(desk: Desk, design: Design, resolution: Resolution) -> ShadeReport:
+    require_modules(design.option)
+    sky, arrays = array_lights(desk, design, resolution)
 
     def on_array(part: Callable[[ArrayLight], FloatArray]) -> FloatArray:
         """Kilowatt-hours on the glass of all modules."""
@@ -254,7 +250,7 @@ def _report(desk: Desk, job: Job, option: Option, resolution: Resolution) -> Sha
     )
     free_kwh, lost_kwh = float(monthly_free.sum()), float(lost.sum())
     return ShadeReport(
-        option_id=option.id,
+        option_id=design.option.id,
         resolution=resolution.name,
         free_kwh=free_kwh,
         lost_kwh=lost_kwh,
@@ -273,7 +269,7 @@ def _report(desk: Desk, job: Job, option: Option, resolution: Resolution) -> Sha
         weather=sky.weather.name,
         stand_in_weather=sky.weather.stand_in,
         crowns=_crowns_told(sky.passing),
-        standing_in=standing_in_array(job, option),
+        standing_in=standing_in_array(design),
     )
 
 
@@ -287,7 +283,7 @@ def _module(one: ArrayLight, placed: PlacedModule, light: ModuleLight) -> Module
     free, lost = one.on_free.free_wh_per_m2, light.lost.sum(axis=1)
     return ModuleShade(
         placed.id,
-        one.plane.id,
+        one.laid.plane.id,
         float(free.sum()) / 1000,
         float(lost.sum() / free.sum()),
         tuple((lost / np.maximum(free, 1e-9)).tolist()),
@@ -310,18 +306,17 @@ def _middle_of(occluders: Occluders, number: int) -> SitePoint | None:
     return SitePoint(float(east_m), float(north_m))
 
 
-def standing_in_array(job: Job, option: Option) -> tuple[str, ...]:
+def standing_in_array(design: Design) -> tuple[str, ...]:
     """Return a sentence for each tree, pole or house whose foot stands inside an array's ground."""
     found = []
-    for array in option.arrays:
-        present = present_of(array)
+    for laid in design.arrays:
+        plane, present = laid.plane, present_of(laid.array)
         if not present:
             continue
-        plane = plane_of(job, array.plane_id)
-        lay = lay_in(job, option, array)
+        lay = lay_of(laid)
         corners = np.array([glass_corners_m(plane, lay, p)[:, :2] for p in placed_at(present)])
         low, high = corners.min(axis=(0, 1)), corners.max(axis=(0, 1))
-        for source in job.survey.shade_sources:
+        for source in design.job.survey.shade_sources:
             at = np.array([source_at(source).east_m, source_at(source).north_m])
             if (at < low).any() or (at > high).any():
                 continue
@@ -367,9 +362,7 @@ class ShadeHours:
     lost_frac: tuple[tuple[float | None, ...], ...]
 
 
-def shade_hours(
-    desk: Desk, job: Job, option: Option, module_id: PlacedId | None = None
-) -> ShadeHours:
+def shade_hours(desk: Desk, design: Design, module_id: PlacedId | None = None) -> ShadeHours:
     """Return what shade takes by month and hour of standard time, of a module or of the array.
 
     Raises
@@ -379,8 +372,8 @@ def shade_hours(
     NotFound
         If the module is not there.
     """
-    require_modules(option)
-    sky, arrays = array_lights(desk, job, option)
+    require_modules(design.option)
+    sky, arrays = array_lights(desk, design)
     slot = sky.hours.month * 24 + sky.hours.hour
     free, lost, modules = np.zeros(288), np.zeros(288), 0
     for one in arrays:

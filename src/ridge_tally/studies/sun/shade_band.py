@@ -2,10 +2,7 @@
 
 from dataclasses import dataclass
 
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-)
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.scenario import Scenario
 from ridge_tally.simulation.year import hourly_year, require_strings
@@ -18,7 +15,7 @@ class ShadeBand:
     energy_least_kwh: float
 
 
-def shade_band(desk: Desk, job: Job, option: Option) -> ShadeBand:
+def shade_band(desk: Desk, design: Design) -> ShadeBand:
     """Return what the year comes to at least.
 
     The year takes each substring on its mean light: true of soft shade and of shade across both
@@ -29,5 +26,5 @@ def shade_band(desk: Desk, job: Job, option: Option) -> ShadeBand:
     MissingDatum
         When no module is in a string.
     """
-    require_strings(option)
-    return ShadeBand(hourly_year(desk, job, option, Scenario(darkest=True)).energy_kwh)
+    require_strings(design.option)
+    return ShadeBand(hourly_year(desk, design, Scenario(darkest=True)).energy_kwh)

@@ -7,7 +7,6 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.array.tables import raised
 from ridge_tally.core.errors import OutOfRange
-from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.nominal_year import DAYS
@@ -28,7 +27,9 @@ from ridge_tally.core.survey.outline import corners_m, is_closed
 from ridge_tally.core.survey.shade import source_at
 from ridge_tally.core.survey.site_frame import axes, to_site
 from ridge_tally.editing.array.tilt_positions import held_on
+from ridge_tally.editing.design import design_for
 from ridge_tally.rules.array.checks import lay_of
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.array_light import array_lights
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.site_sky import Spots, module_words
@@ -85,7 +86,7 @@ class SunDay:
     moments: tuple[SunMoment, ...]
 
 
-def sun_day(desk: Desk, job: Job, option: Option, day: int) -> SunDay:
+def sun_day(desk: Desk, design: Design, day: int) -> SunDay:
     """Return a day of the year, 0 for the first of January.
 
     Raises
@@ -97,19 +98,18 @@ def sun_day(desk: Desk, job: Job, option: Option, day: int) -> SunDay:
     """
     if not 0 <= day < DAYS:
         raise OutOfRange("Day of the year", day, f"between 0 and {DAYS - 1}")
-    sky, arrays = array_lights(desk, job, held_on(job, option, day))
+    sky, arrays = array_lights(desk, design_for(design.job, held_on(design, day)))
     minutes = np.arange(0, 24 * 60, STEP_MIN)
     time = moments_of_day(day, minutes)
-    sun = sun_path(time, location_of(job.site))
+    sun = sun_path(time, location_of(design.job.site))
     up = sun.zenith_deg < 90 - LOWEST_DEG
     azimuth, elevation = sun.azimuth_deg[up], 90 - sun.zenith_deg[up]
     month = np.asarray(month_of(time), dtype=np.int64)[up]
     lit, modules = [], []
     for one in arrays:
-        sheet = one.sheet
-        lay = lay_of(sheet, one.array, one.plane)
-        places = raised(one.plane, one.array, lay, one.modules)
-        spots = Spots(one.plane, lay, places, sheet.bypass_diodes, QUICK, sheet.half_cut)
+        plane, sheet, lay = one.laid.plane, one.laid.module, lay_of(one.laid)
+        places = raised(plane, one.laid.array, lay, one.modules)
+        spots = Spots(plane, lay, places, sheet.bypass_diodes, QUICK, sheet.half_cut)
         face = np.cross(*axes(spots.glass.azimuth_deg, spots.glass.slope_deg))
         before = np.array(
             [toward_sun(a, e) @ face > 0 for a, e in zip(azimuth, elevation, strict=True)]
@@ -119,10 +119,10 @@ def sun_day(desk: Desk, job: Job, option: Option, day: int) -> SunDay:
         ):
             reach = reach_at(words, sheet.bypass_diodes, azimuth, elevation, month, sky.passes)
             lit.append(np.where(before, reach, 0.0))
-            ring = glass_corners_m(one.plane, lay, place)[:, :2]
-            modules.append(ModuleOnSite(placed.id, one.plane.id, _rounded(ring)))
-    planes = tuple(p for p in job.survey.planes if is_closed(p))
-    level = Screen(np.zeros(3), np.array([0.0, 0.0, 1.0]), _box(job.survey, planes))
+            ring = glass_corners_m(plane, lay, place)[:, :2]
+            modules.append(ModuleOnSite(placed.id, plane.id, _rounded(ring)))
+    planes = tuple(p for p in design.job.survey.planes if is_closed(p))
+    level = Screen(np.zeros(3), np.array([0.0, 0.0, 1.0]), _box(design.job.survey, planes))
     ground = before_screen(level, sky.occluders)
     screens = tuple((p, before_screen(_screen(p), sky.occluders)) for p in planes)
     moments = tuple(
@@ -136,7 +136,7 @@ def sun_day(desk: Desk, job: Job, option: Option, day: int) -> SunDay:
         )
         for i, (minute, a, e) in enumerate(zip(minutes[up], azimuth, elevation, strict=True))
     )
-    return SunDay(day, STEP_MIN, job.site.utc_offset_h, tuple(modules), moments)
+    return SunDay(day, STEP_MIN, design.job.site.utc_offset_h, tuple(modules), moments)
 
 
 def _rounded(ring: FloatArray) -> tuple[tuple[float, ...], ...]:

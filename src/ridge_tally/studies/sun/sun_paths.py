@@ -9,7 +9,6 @@ from ridge_tally.core.array.lay import Place
 from ridge_tally.core.array.tables import raised
 from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job.array import Orientation, present_of
-from ridge_tally.core.job.document import Job, Option, module_on, plane_of
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.nominal_year import DAYS
 from ridge_tally.core.sky.site import location_of
@@ -23,8 +22,8 @@ from ridge_tally.core.sun.shading import (
     skies_over,
 )
 from ridge_tally.core.survey.outline import corners_m, require_closed
-from ridge_tally.editing.array.placed_on import array_of
 from ridge_tally.rules.array.checks import lay_of
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.site_sky import site_sky
 
@@ -58,8 +57,7 @@ class SunPaths:
 
 def sun_paths(
     desk: Desk,
-    job: Job,
-    option: Option,
+    design: Design,
     plane_id: PlaneId,
     module_id: PlacedId | None = None,
     day: int | None = None,
@@ -77,10 +75,10 @@ def sun_paths(
     """
     if day is not None and not 0 <= day < DAYS:
         raise OutOfRange("Day of the year", day, f"between 0 and {DAYS - 1}")
-    plane = plane_of(job, plane_id)
+    laid = design.on(plane_id)
+    plane, array = laid.plane, laid.array
     require_closed(plane)
-    sheet, array = module_on(job, option, plane_id), array_of(option, plane_id)
-    lay = lay_of(sheet, array, plane)
+    lay = lay_of(laid)
     module = next((m for m in array.modules if m.id == module_id), None)
     place, spot = _middle(corners_m(plane)), f"middle of {plane.name}"
     if module is None and array.leg_tilt_deg > 0:
@@ -95,12 +93,12 @@ def sun_paths(
             raised(plane, array, lay, (module,)),
             f"module {array.modules.index(module) + 1}",
         )
-    occluders = site_sky(desk, job, option).occluders
+    occluders = site_sky(desk, design).occluders
     point = sample_points_m(plane, lay, place, 1, FINE).reshape(-1, 3).mean(axis=0)[None]
     glass = glass_of(plane, lay.leg_tilt_deg)
     weights = cell_weights(glass, FINE.rows)
     sky = skies_over(occluders, glass, point, np.ones_like(weights))[0]
-    location = location_of(job.site)
+    location = location_of(design.job.site)
     return SunPaths(
         spot=spot,
         plane_azimuth_deg=glass.azimuth_deg,

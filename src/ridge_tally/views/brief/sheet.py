@@ -1,12 +1,13 @@
 """The one-page brief."""
 
 from ridge_tally.core.brief.tariff import write_tiers
-from ridge_tally.core.job.document import DesignTemperature, Job, Option
+from ridge_tally.core.job.document import DesignTemperature, Job
 from ridge_tally.core.job.grid import GridRules, Metering, RouteKind, SizeCapKind, TariffPeriod
 from ridge_tally.core.sheets.need_chart import need_svg
 from ridge_tally.core.units import M_PER_FT, LengthUnit
 from ridge_tally.core.working import shown
 from ridge_tally.formats.sheet_pdf import BriefContent, BriefRow
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulators.weather_service import climate
 from ridge_tally.studies.brief.target import TargetReport, target_report
@@ -23,21 +24,21 @@ METERING = {
 ROUTES = {RouteKind.NOTIFY: "Notify afterwards", RouteKind.APPLY: "Apply first"}
 
 
-def brief_content(desk: Desk, job: Job, option: Option, stamp: Stamp) -> BriefContent:
+def brief_content(desk: Desk, design: Design, stamp: Stamp) -> BriefContent:
     """Return what the page of a job's brief says, with the target of one option."""
-    brief = brief_report(job)
-    target = target_report(desk, job, option)
+    brief = brief_report(design.job)
+    target = target_report(desk, design)
     return BriefContent(
-        job=job.name,
-        place=job.site.place or "Place not given",
+        job=design.job.name,
+        place=design.job.site.place or "Place not given",
         printed_on=stamp.day.isoformat(),
         revision=stamp.revision,
-        paper=paper_of(job),
+        paper=paper_of(design.job),
         told=target.told,
         chart=need_svg(
             brief.monthly_need_kwh, target.monthly_kwh, target.monthly_title, CHART_WIDTH_MM
         ),
-        need=_need(job, brief),
+        need=_need(design.job, brief),
         target=_target(target),
         ceilings=tuple(
             BriefRow(
@@ -45,10 +46,10 @@ def brief_content(desk: Desk, job: Job, option: Option, stamp: Stamp) -> BriefCo
             )
             for c in target.ceilings
         ),
-        site=_site(job, brief),
-        grid=_grid(job.brief.grid) if job.brief.grid else (),
+        site=_site(design.job, brief),
+        grid=_grid(design.job.brief.grid) if design.job.brief.grid else (),
         routes=_routes(target),
-        house=_house(job),
+        house=_house(design.job),
         caveats=(
             *brief.caveats,
             *brief.grid_warnings,

@@ -10,18 +10,8 @@ from ridge_tally.core.energy.waterfall import Stage, Step
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.equipment import InverterSheet, MicroinverterSheet
 from ridge_tally.core.job.architecture import Architecture
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    inverter_sheets_of,
-    microinverter_sheet_of,
-    module_sheet_of,
-    present_ids,
-    strings_on,
-    strung_count,
-    strung_w,
-    tracker_inputs,
-)
+from ridge_tally.core.job.document import present_ids, strings_on, strung_count
+from ridge_tally.core.job.system import strung_w
 from ridge_tally.core.job.weather import Monthly
 from ridge_tally.core.loading.at_work import AtWork, at_work
 from ridge_tally.core.loading.clipped_day import LimitCost, LoadingDay, limit_costs, loading_days
@@ -29,6 +19,7 @@ from ridge_tally.core.loading.clipping import ClipCalendar, clip_calendar
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.sun.shading import FINE
 from ridge_tally.rules import tables
+from ridge_tally.rules.design import Design
 from ridge_tally.rules.loading.checks import THIN_AIR_M
 from ridge_tally.simulation.array_light import array_lights
 from ridge_tally.simulation.desk import Desk
@@ -104,7 +95,7 @@ class FineStep:
     year: YearReport | None = None
 
 
-def year_report(desk: Desk, job: Job, option: Option, *, fine: bool = False) -> YearReport:
+def year_report(desk: Desk, design: Design, *, fine: bool = False) -> YearReport:
     """Return the simulated year of an option, by the hour or finely by the quarter.
 
     Raises
@@ -112,20 +103,20 @@ def year_report(desk: Desk, job: Job, option: Option, *, fine: bool = False) -> 
     MissingDatum
         When no module is in a string, or a datasheet lacks what the model needs.
     """
-    require_strings(option)
-    hourly, plant = simulated(desk, job, option)
-    by_age_kwh = yearly_kwh_by_age(desk, job, option)
+    require_strings(design.option)
+    hourly, plant = simulated(desk, design)
+    by_age_kwh = yearly_kwh_by_age(desk, design)
     scenario = FINELY if fine else AS_IT_IS
-    year = hourly_year(desk, job, option, scenario) if fine else hourly
-    weather = weather_for(desk, job, scenario)
-    module = module_sheet_of(job, option)
+    year = hourly_year(desk, design, scenario) if fine else hourly
+    weather = weather_for(desk, design.job, scenario)
+    module = design.module
     derates = any(s.step is Step.HOT for s in year.stages)
     exports = any(s.step is Step.EXPORT for s in year.stages)
     return YearReport(
-        option_id=option.id,
+        option_id=design.option.id,
         step_minutes=round(year.hours * 60),
         energy_kwh=year.energy_kwh,
-        specific_kwh_per_kw=year.energy_kwh / (strung_w(job, option) / 1000),
+        specific_kwh_per_kw=year.energy_kwh / (strung_w(design) / 1000),
         clipped_kwh=year.clipped_kwh,
         clipped_frac=year.clipped_frac,
         clipped_hours=year.clipped_hours,
@@ -141,19 +132,19 @@ def year_report(desk: Desk, job: Job, option: Option, *, fine: bool = False) -> 
         else by_age_kwh,
         stages=year.stages,
         limit_kw=year.limit_w / 1000,
-        days=tuple(loading_days(year, weather, job.site.latitude_deg)),
+        days=tuple(loading_days(year, weather, design.job.site.latitude_deg)),
         limits=tuple(limit_costs(year)),
         calendar=clip_calendar(year, weather),
         at_work=at_work(year, plant.sides[0]),
         weather=weather.name,
         stand_in_weather=weather.stand_in,
-        faults=_faults(job, option, year),
-        caveats=_caveats(job, option, weather, house_load(desk, job)),
+        faults=_faults(design, year),
+        caveats=_caveats(design, weather, house_load(desk, design.job)),
         diode=_diode_note(fit_diode(module)),
     )
 
 
-def fine_steps(desk: Desk, job: Job, option: Option) -> Iterator[FineStep]:
+def fine_steps(desk: Desk, design: Design) -> Iterator[FineStep]:
     """Yield how far the fine year is, and at last the year itself.
 
     Raises
@@ -161,21 +152,21 @@ def fine_steps(desk: Desk, job: Job, option: Option) -> Iterator[FineStep]:
     MissingDatum
         As ``year_report``.
     """
-    require_strings(option)
+    require_strings(design.option)
     yield FineStep(0.05)
-    fine_weather_of(desk, job)
+    fine_weather_of(desk, design.job)
     yield FineStep(0.2)
-    array_lights(desk, job, option, FINE, fine=True)
+    array_lights(desk, design, FINE, fine=True)
     yield FineStep(0.6)
-    hourly_year(desk, job, option, FINELY)
+    hourly_year(desk, design, FINELY)
     yield FineStep(0.95)
-    yield FineStep(1.0, year_report(desk, job, option, fine=True))
+    yield FineStep(1.0, year_report(desk, design, fine=True))
 
 
-def _faults(job: Job, option: Option, year: YearResult) -> tuple[str, ...]:
+def _faults(design: Design, year: YearResult) -> tuple[str, ...]:
     """Return what takes no part in the year, in sentences."""
     found = []
-    loose = len(present_ids(option)) - strung_count(option)
+    loose = len(present_ids(design.option)) - strung_count(design.option)
     if loose:
         are = (
             "module is in no string and gives"
@@ -183,11 +174,10 @@ def _faults(job: Job, option: Option, year: YearResult) -> tuple[str, ...]:
             else "modules are in no string and give"
         )
         found.append(f"{loose} {are} nothing: string them, or take them off the roof")
-    if option.electronics.architecture is Architecture.MICRO:
+    if design.option.electronics.architecture is Architecture.MICRO:
         return tuple(found)
-    inputs = tracker_inputs(inverter_sheets_of(job, option))
-    for tracker, power_w in zip(inputs, year.tracker_dc_w, strict=False):
-        tags, window = [s.tag for s in strings_on(option, tracker.number)], tracker.sheet
+    for tracker, power_w in zip(design.trackers, year.tracker_dc_w, strict=False):
+        tags, window = [s.tag for s in strings_on(design.option, tracker.number)], tracker.sheet
         if tags and not np.any(power_w > 0):
             found.append(
                 f"Tracker {tracker.number} never runs all year: {', '.join(tags)} stays outside "
@@ -198,16 +188,14 @@ def _faults(job: Job, option: Option, year: YearResult) -> tuple[str, ...]:
     return tuple(found)
 
 
-def _caveats(
-    job: Job, option: Option, weather: WeatherYear, load: HouseLoad | None
-) -> tuple[str, ...]:
-    caveats = list(weather_caveats(job, weather))
+def _caveats(design: Design, weather: WeatherYear, load: HouseLoad | None) -> tuple[str, ...]:
+    caveats = list(weather_caveats(design.job, weather))
     caveats.append(
         "Hourly means understate clipping; the year by the quarter has passing clouds "
         "in every hour, which over a year is more than there is"
     )
-    typed = {m.quantity for m in job.weather.months}
-    module = module_sheet_of(job, option)
+    typed = {m.quantity for m in design.job.weather.months}
+    module = design.module
     known = {
         "soiling": Monthly.SOILING in typed,
         "ageing in the first year": module.first_year_loss_frac is not None,
@@ -219,10 +207,10 @@ def _caveats(
         if not known.get(str(loss), False)
     )
     caveats.append(f"Usual allowances taken off: {shares}")
-    caveats.append(_told_heat(job, option))
-    if (job.site.elevation_m or 0.0) > THIN_AIR_M:
+    caveats.append(_told_heat(design))
+    if (design.job.site.elevation_m or 0.0) > THIN_AIR_M:
         caveats.append("Many inverters derate above 2000 m: thin air is not in the year")
-    if job.brief.grid and job.brief.grid.export_limit_kw is not None:
+    if design.job.brief.grid and design.job.brief.grid.export_limit_kw is not None:
         told = "no household load entered" if load is None else f"the house’s use: {load.origin}"
         caveats.append(f"What is held back at the export limit is reckoned with {told}")
     if Monthly.SNOWFALL in typed:
@@ -230,7 +218,7 @@ def _caveats(
     else:
         caveats.append("No snow: no month's snowfall is typed")
     caveats.append("Cell heating by mounting is estimated, crown transmittance from memory")
-    site = job.site
+    site = design.job.site
     if not site.place:
         caveats.append(
             f"No place is given: the sun is reckoned for {site.latitude_deg:g}° latitude, "
@@ -249,9 +237,9 @@ def _caveats(
     return tuple(caveats)
 
 
-def _told_heat(job: Job, option: Option) -> str:
-    micro = microinverter_sheet_of(job, option)
-    inverters: tuple[InverterSheet | MicroinverterSheet, ...] = inverter_sheets_of(job, option)
+def _told_heat(design: Design) -> str:
+    micro = design.microinverter
+    inverters: tuple[InverterSheet | MicroinverterSheet, ...] = design.inverters
     if micro is not None:
         inverters = (micro,)
     for inverter in inverters:

@@ -1,23 +1,12 @@
 """The design sheet of an option: what it says, on screen and on paper."""
 
-from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from datetime import date
 from itertools import groupby
 
 from ridge_tally.core.array.posts import Post
 from ridge_tally.core.job.architecture import Architecture
-from ridge_tally.core.job.document import (
-    CodePack,
-    Job,
-    ModuleString,
-    Option,
-    module_on,
-    optimizer_sheet_of,
-    plane_of,
-    taking_part,
-)
-from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.document import CodePack, Job, ModuleString, Option, taking_part
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.number_format import spaced
 from ridge_tally.core.sheets.plan_drawing import Thread, plan_height_mm, plan_svg
@@ -33,6 +22,7 @@ from ridge_tally.formats.sheet_pdf import (
     SheetContent,
 )
 from ridge_tally.rules.array.setbacks import setback_packs
+from ridge_tally.rules.design import Design
 from ridge_tally.rules.strings.microinverters import BREAKER_A
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.studies.array.ground_layout import GroundLayout
@@ -60,31 +50,31 @@ class Stamp:
     day: date
 
 
-def sheet_content(desk: Desk, job: Job, option: Option, stamp: Stamp) -> SheetContent:
+def sheet_content(desk: Desk, design: Design, stamp: Stamp) -> SheetContent:
     """Return what the sheet of an option says, on screen and on paper."""
-    report = option_report(job, option)
-    year = year_report(desk, job, option, fine=True) if taking_part(option) else None
+    report = option_report(design)
+    year = year_report(desk, design, fine=True) if taking_part(design.option) else None
     shade = None
-    if report.modules and all(is_closed(plane_of(job, a.plane_id)) for a in option.arrays):
-        shade = shade_report(desk, job, option, FINE)
+    if report.modules and all(is_closed(a.plane) for a in design.arrays):
+        shade = shade_report(desk, design, FINE)
     return SheetContent(
-        job=job.name,
-        option=f"Option {option.id.upper()}: {option.name}",
-        place=job.site.place or "Place not given",
+        job=design.job.name,
+        option=f"Option {design.option.id.upper()}: {design.option.name}",
+        place=design.job.site.place or "Place not given",
         printed_on=stamp.day.isoformat(),
         revision=stamp.revision,
-        paper=paper_of(job),
-        plans=_plans(job, option, report),
+        paper=paper_of(design.job),
+        plans=_plans(design, report),
         equipment=(
             *report.modules_told,
-            *_electronics(report, counted_names(ac_makers(job, option))),
+            *_electronics(report, counted_names(ac_makers(design))),
             f"{report.p_dc_w / 1000:.2f} kW DC on {report.p_ac_w / 1000:.2f} kW AC"
             + ("" if report.dc_ac_ratio is None else f", ratio {report.dc_ac_ratio:.2f}"),
-            *already_there(job),
+            *already_there(design.job),
         ),
-        circuits=_branches(job, option, report)
-        if option.electronics.architecture is Architecture.MICRO
-        else _strings(job, option, report),
+        circuits=_branches(design, report)
+        if design.option.electronics.architecture is Architecture.MICRO
+        else _strings(design, report),
         checks=_rows(tuple(v for v in report.checks if v.on_sheet)),
         year=(*_year_lines(year), *_shade_lines(shade)),
         caveats=year.caveats if year else (),
@@ -97,21 +87,23 @@ def paper_of(job: Job) -> Paper:
     return Paper.LETTER if job.site.code_pack is CodePack.US else Paper.A4
 
 
-def _plans(job: Job, option: Option, report: OptionReport) -> tuple[PlanFigure, ...]:
-    arrays = {a.plane_id: a for a in option.arrays}
-    used = [p for p in job.survey.planes if p.id in arrays] or list(job.survey.planes[:1])
+def _plans(design: Design, report: OptionReport) -> tuple[PlanFigure, ...]:
+    arrays = {a.plane_id: a for a in design.option.arrays}
+    used = [p for p in design.job.survey.planes if p.id in arrays] or list(
+        design.job.survey.planes[:1]
+    )
     grounds = {p.plane_id: p.ground for p in report.planes}
     whole_mm = sum(plan_height_mm(p, PLAN_WIDTH_MM) + CAPTION_MM for p in used)
     width_mm = PLAN_WIDTH_MM if whole_mm <= PLANS_MM else PLAN_WIDTH_MM / 2 - 2
-    threads, fitted = _threads(option, report), frozenset(option.electronics.fitted)
+    threads, fitted = _threads(design.option, report), frozenset(design.option.electronics.fitted)
     return tuple(
         PlanFigure(
             plan_svg(
                 p,
                 arrays.get(p.id),
                 threads,
-                module_on(job, option, p.id),
-                job.unit,
+                design.on(p.id).module,
+                design.job.unit,
                 width_mm,
                 _posts(grounds[p.id]),
                 fitted,
@@ -139,27 +131,30 @@ def _threads(option: Option, report: OptionReport) -> tuple[Thread, ...]:
     )
 
 
-def _strings(job: Job, option: Option, report: OptionReport) -> Circuits:
-    fitted = set(fitted_ids(option, optimizer_sheet_of(job, option)))
-    planes = _plane_names(job, option)
+def _strings(design: Design, report: OptionReport) -> Circuits:
+    fitted = set(fitted_ids(design.option, design.optimizer))
 
     def row(string: ModuleString) -> tuple[str, ...]:
         count = len(string.module_ids)
         helped = sum(m in fitted for m in string.module_ids)
-        cells = (string.tag, str(string.tracker_number), str(count), planes(string.module_ids))
+        cells = (
+            string.tag,
+            str(string.tracker_number),
+            str(count),
+            design.planes_under(string.module_ids),
+        )
         return (*cells, f"{helped} of {count}") if report.at_modules.unit else cells
 
     headings = ("String", "Tracker", "Modules in series", "On")
     return Circuits(
         title="Strings",
         headings=(*headings, "With an optimizer") if report.at_modules.unit else headings,
-        rows=tuple(row(s) for s in option.strings),
+        rows=tuple(row(s) for s in design.option.strings),
         note="Each string is drawn from its positive end, 1, to its negative end.",
     )
 
 
-def _branches(job: Job, option: Option, report: OptionReport) -> Circuits:
-    planes = _plane_names(job, option)
+def _branches(design: Design, report: OptionReport) -> Circuits:
     limits = {v.check.subject: v for v in report.checks if v.check.rule_id == "micro.branch"}
     main = next((v for v in report.checks if v.check.rule_id == "micro.main"), None)
     return Circuits(
@@ -173,7 +168,7 @@ def _branches(job: Job, option: Option, report: OptionReport) -> Circuits:
                 f"{b.amps:.1f} A"
                 + (f" of {v.limit_text}" if (v := limits.get(f"branch {b.number}")) else ""),
                 f"{BREAKER_A:g} A",
-                planes([m for unit in b.units for m in unit]),
+                design.planes_under([m for unit in b.units for m in unit]),
             )
             for b in report.at_modules.branches
         ),
@@ -182,12 +177,6 @@ def _branches(job: Job, option: Option, report: OptionReport) -> Circuits:
         else f"Breaker that joins the branches, at the combiner: {main.lines.numbers} = "
         f"{main.value_text}, so {main.limit_text}.",
     )
-
-
-def _plane_names(job: Job, option: Option) -> Callable[[Iterable[PlacedId]], str]:
-    """Return what names the planes some modules lie on."""
-    lies_on = {m.id: plane_of(job, a.plane_id).name for a in option.arrays for m in a.modules}
-    return lambda module_ids: ", ".join(dict.fromkeys(lies_on[m] for m in module_ids))
 
 
 def _posts(ground: GroundLayout | None) -> tuple[Post, ...]:
