@@ -1,6 +1,6 @@
 """The sample job and a workspace on a temporary folder, for tests above the core."""
 
-from dataclasses import replace
+from dataclasses import fields, replace
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
@@ -12,6 +12,8 @@ from ridge_tally.demo.juniper_bench import juniper_bench
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.strings.planned import thread_option
 from ridge_tally.services.workspace import Workspace, workspace_at
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.remembered import Remembered
 
 SHELF = sample_shelf()
 FULL = juniper_bench(SHELF)
@@ -28,10 +30,25 @@ SAMPLE = only_first_plane(FULL)
 EPOCH = datetime(2026, 3, 1, 9, 0, tzinfo=UTC)
 
 
+# What one test has worked out another need not: results are remembered by all they depend on.
+WORKED_OUT = Desk(SHELF, lambda: (), Path())
+
+
 def workspace_in(folder: Path) -> Workspace:
-    """A workspace whose clock moves on a second at each look."""
+    """A workspace whose clock moves on a second at each look, and that remembers nothing yet."""
     ticks = iter(range(10_000))
     return workspace_at(folder, lambda: EPOCH + timedelta(seconds=next(ticks)), SHELF)
+
+
+def warm_workspace_in(folder: Path) -> Workspace:
+    """The same, with the results of tests before; for jobs that have no file kept beside them."""
+    workspace = workspace_in(folder)
+    memories = {
+        f.name: getattr(WORKED_OUT, f.name)
+        for f in fields(Desk)
+        if f.type is Remembered and f.name != "own"
+    }
+    return replace(workspace, desk=replace(workspace.desk, **memories))
 
 
 def with_module(job: Job, **change: object) -> Job:

@@ -16,12 +16,19 @@ from ridge_tally.formats.job_file import write_job
 from ridge_tally.formats.load_file import read_load
 from ridge_tally.formats.power_file import read_power
 from ridge_tally.services import jobs
+from shelves import small_shelf
 
 
 @pytest.fixture
 def data(tmp_path: Path) -> Path:
     jobs.store_job(workspace_in(tmp_path), SAMPLE, "sample", "tests")
     return tmp_path
+
+
+@pytest.fixture
+def few(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Studies of the shelf look at a small one: all of it takes minutes."""
+    monkeypatch.setattr("ridge_tally.cli.asking.sample_shelf", lambda: small_shelf(SHELF))
 
 
 def run(data: Path, *words: str) -> Result:
@@ -135,6 +142,7 @@ def test_the_brief_is_written_as_pdf(data: Path) -> None:
     assert file.read_bytes()[:5] == b"%PDF-"
 
 
+@pytest.mark.usefixtures("few")
 def test_ways_out_and_ways_compared_are_told_in_lines_and_json(tmp_path: Path) -> None:
     jobs.store_job(workspace_in(tmp_path), mill_terrace(SHELF), "sample", "tests")
     told = run(tmp_path, "ways-out", "mill-terrace")
@@ -157,6 +165,7 @@ def test_equipment_is_taken_from_a_file_its_bad_lines_on_stderr(data: Path) -> N
     assert run(data, "take-equipment", str(file)).exit_code == 2
 
 
+@pytest.mark.usefixtures("few")
 def test_sweep_angles_and_inverters_come_as_json_and_csv(data: Path) -> None:
     rows = list(csv.DictReader(run(data, "sweep", "juniper-bench", "--csv").stdout.splitlines()))
     assert {r["swept"] for r in rows} == {"modules", "inverter"}
@@ -166,7 +175,7 @@ def test_sweep_angles_and_inverters_come_as_json_and_csv(data: Path) -> None:
     found = list(
         csv.DictReader(run(data, "find-inverter", "juniper-bench", "--csv").stdout.splitlines())
     )
-    assert len(found) == 40
+    assert len(found) == len(small_shelf(SHELF).inverters)
     assert run(data, "sweep", "juniper-bench", "--by", "autumn").exit_code == 2
 
 

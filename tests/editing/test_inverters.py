@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from jobs import FULL, SHELF, option_a, workspace_in
+from jobs import FULL, SHELF, option_a, warm_workspace_in
 from ridge_tally.core.errors import (
     BadGeometry,
     MissingDatum,
@@ -45,7 +45,7 @@ TWO = apply_edits(
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    return workspace_in(Path(tmp_path_factory.mktemp("inverters")))
+    return warm_workspace_in(Path(tmp_path_factory.mktemp("inverters")))
 
 
 def wired(job: Job) -> dict[str, int]:

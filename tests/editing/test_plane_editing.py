@@ -6,7 +6,7 @@ from pathlib import Path
 import pytest
 from pypdf import PdfReader
 
-from jobs import SAMPLE, SHELF, option_a, workspace_in
+from jobs import SAMPLE, SHELF, option_a, warm_workspace_in
 from ridge_tally.core.errors import BadGeometry, NotFound, OutOfRange
 from ridge_tally.core.job.array import Ways
 from ridge_tally.core.job.document import Job
@@ -73,7 +73,7 @@ def test_a_new_plane_waits_to_be_measured() -> None:
 
 
 def test_the_survey_is_settled_once_every_plane_is_measured(tmp_path: Path) -> None:
-    state = jobs.create_job(workspace_in(tmp_path), "Larch End", LengthUnit.METRE, "tests")
+    state = jobs.create_job(warm_workspace_in(tmp_path), "Larch End", LengthUnit.METRE, "tests")
     assert state.reports[0].steps["survey"] is StepState.NOT_BEGUN
     eave = SetReading("plane-1", ReadingKind.SIDE, (0,), "11.2")
     half = after(eave, job=state.job)
@@ -101,7 +101,7 @@ def test_each_plane_has_its_own_strings_on_its_own_trackers() -> None:
 
 
 def test_a_north_plane_adds_less_than_a_south_one(tmp_path: Path) -> None:
-    workspace = workspace_in(tmp_path)
+    workspace = warm_workspace_in(tmp_path)
     option = option_a(TWO)
     alone = year_report(workspace.desk, design_for(TWO, option))
     both = after(FillPlane("a", "plane-1", Ways.LANDSCAPE), job=TWO)
@@ -127,7 +127,7 @@ def test_removing_a_plane_takes_what_stood_on_it_and_spoke_of_it() -> None:
 
 
 def test_the_sheet_draws_every_plane_in_use_on_its_one_page(tmp_path: Path) -> None:
-    workspace = workspace_in(tmp_path)
+    workspace = warm_workspace_in(tmp_path)
     both = after(FillPlane("a", "plane-1", Ways.PORTRAIT), job=TWO)
     state = jobs.store_job(workspace, both, "two planes", "tests")
     pdf = PdfReader(BytesIO(design_sheet_pdf(workspace, state.job_id, 1, option_a(both).id)))

@@ -3,12 +3,15 @@
 The boxes are those of the ink of each character, as a PDF renderer outside the project has them.
 """
 
+from collections.abc import Callable
+from functools import cache
+
 import numpy as np
 import pypdfium2
 import pypdfium2.raw as pdfium
 import pytest
 
-from jobs import workspace_in
+from jobs import warm_workspace_in
 from ridge_tally.services import jobs
 from ridge_tally.services.papers import brief_pdf, design_sheet, design_sheet_pdf
 from ridge_tally.services.sample_jobs import store_samples
@@ -25,9 +28,21 @@ SHEETS = [
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    workspace = workspace_in(tmp_path_factory.mktemp("sheets"))
+    workspace = warm_workspace_in(tmp_path_factory.mktemp("sheets"))
     store_samples(workspace, "tests")
     return workspace
+
+
+@pytest.fixture(scope="module")
+def design_pdf(workspace: Workspace) -> Callable[[str, str], bytes]:
+    """Return what prints a sheet, each but once."""
+    return cache(lambda job_id, option_id: design_sheet_pdf(workspace, job_id, 1, option_id))
+
+
+@pytest.fixture(scope="module")
+def brief(workspace: Workspace) -> Callable[[str], bytes]:
+    """Return what prints a brief, each but once."""
+    return cache(lambda job_id: brief_pdf(workspace, job_id, 1, "a"))
 
 
 def words_on_words(pdf: bytes) -> list[str]:
@@ -56,26 +71,23 @@ def _on_page(run: pypdfium2.PdfObject) -> tuple[float, float, float, float]:
 
 
 @pytest.mark.parametrize(("job_id", "option_id"), SHEETS)
-def test_no_words_lie_on_others(workspace: Workspace, job_id: str, option_id: str) -> None:
-    assert words_on_words(design_sheet_pdf(workspace, job_id, 1, option_id)) == []
+def test_no_words_lie_on_others(design_pdf, job_id: str, option_id: str) -> None:
+    assert words_on_words(design_pdf(job_id, option_id)) == []
 
 
 @pytest.mark.parametrize("job_id", sorted({j for j, _ in SHEETS}))
-def test_no_words_lie_on_others_in_the_brief(workspace: Workspace, job_id: str) -> None:
-    assert words_on_words(brief_pdf(workspace, job_id, 1, "a")) == []
+def test_no_words_lie_on_others_in_the_brief(brief, job_id: str) -> None:
+    assert words_on_words(brief(job_id)) == []
 
 
 @pytest.mark.parametrize(("job_id", "size"), [("juniper-bench", LETTER_PT), ("kiln-yard", A4_PT)])
-def test_the_paper_is_what_the_place_prints_on(workspace: Workspace, job_id: str, size) -> None:
-    for pdf in (
-        design_sheet_pdf(workspace, job_id, 1, "a"),
-        brief_pdf(workspace, job_id, 1, "a"),
-    ):
+def test_the_paper_is_what_the_place_prints_on(design_pdf, brief, job_id: str, size) -> None:
+    for pdf in (design_pdf(job_id, "a"), brief(job_id)):
         page = pypdfium2.PdfDocument(pdf)[0]
         assert (round(page.get_width()), round(page.get_height())) == size
 
 
-def test_what_makes_ac_and_what_joins_it_is_told(workspace: Workspace) -> None:
+def test_what_makes_ac_and_what_joins_it_is_told(workspace: Workspace, design_pdf) -> None:
     by_micro = design_sheet(workspace, "lagoon-road", 1, "b")
     assert by_micro.circuits.title == "Branch circuits"
     assert [row[:3] for row in by_micro.circuits.rows] == [("1", "9", "9"), ("2", "8", "8")]
@@ -84,7 +96,7 @@ def test_what_makes_ac_and_what_joins_it_is_told(workspace: Workspace) -> None:
     helped = design_sheet(workspace, "lagoon-road", 1, "c")
     assert helped.circuits.rows[0][-1] == "3 of 17"
     assert any("optimizer" in line for line in helped.equipment)
-    pdf = design_sheet_pdf(workspace, "lagoon-road", 1, "b")
+    pdf = design_pdf("lagoon-road", "b")
     text = "\n".join(page.get_textpage().get_text_range() for page in pypdfium2.PdfDocument(pdf))
     for line in (*by_micro.equipment, *by_micro.year, by_micro.circuits.note):
         assert "".join(line.split()) in "".join(text.split())

@@ -11,7 +11,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from jobs import FULL, option_a, workspace_in
+from jobs import FULL, option_a, warm_workspace_in
 from ridge_tally.core.sky.sun import Location, sun_path
 from ridge_tally.core.sun.day_path import day_path
 from ridge_tally.core.sun.occluders import OwnerKind
@@ -67,7 +67,7 @@ def test_spots_are_those_of_the_sun_s_own_position() -> None:
 
 
 def test_the_sky_over_the_sample_holds_its_tree_where_it_was_sighted(tmp_path: Path) -> None:
-    paths = sun_paths(workspace_in(tmp_path).desk, design_for(FULL, option_a(FULL)), "south")
+    paths = sun_paths(warm_workspace_in(tmp_path).desk, design_for(FULL, option_a(FULL)), "south")
     tree = [b for b in paths.blocked if b.name == "Cottonwood"]
     assert {b.kind for b in tree} == {OwnerKind.TREE}
     source = next(s for s in FULL.survey.shade_sources if s.name == "Cottonwood")

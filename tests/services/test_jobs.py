@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 from pypdf import PdfReader
 
-from jobs import SAMPLE, workspace_in
+from jobs import SAMPLE, warm_workspace_in
 from ridge_tally.core.errors import Conflict, FormatError, MissingDatum, OutOfRange
 from ridge_tally.core.job.array import Ways
 from ridge_tally.core.job.edits.array.fills import FillPlane
@@ -33,7 +33,7 @@ TURN = SetPlaneField("south", PlaneField.AZIMUTH, "200")
 
 @pytest.fixture
 def workspace(tmp_path: Path) -> Workspace:
-    made = workspace_in(tmp_path)
+    made = warm_workspace_in(tmp_path)
     jobs.store_job(made, SAMPLE, "sample", "tests")
     return made
 
@@ -62,9 +62,9 @@ def test_a_refused_edit_stores_nothing(workspace: Workspace) -> None:
 
 def test_undo_and_redo_survive_closing_the_program(tmp_path: Path, workspace: Workspace) -> None:
     jobs.save_edit(workspace, "juniper-bench", 1, RENAME, "tab")
-    again = workspace_in(tmp_path)
+    again = warm_workspace_in(tmp_path)
     assert jobs.undo(again, "juniper-bench", 2).job.name == "Juniper Bench"
-    state = jobs.open_job(workspace_in(tmp_path), "juniper-bench")
+    state = jobs.open_job(warm_workspace_in(tmp_path), "juniper-bench")
     assert (state.undo, state.redo) == ("", True)
     assert jobs.redo(again, "juniper-bench", 1).job.name == "Juniper Flat"
 

@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 from pvlib import clearsky
 
-from jobs import SAMPLE, SHELF, option_a, workspace_in
+from jobs import SAMPLE, SHELF, option_a, warm_workspace_in
 from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.energy.even_year import even_power_frac, power_table
 from ridge_tally.core.energy.lit import HeatLoss
@@ -34,7 +34,7 @@ SUN = sun_path(WEATHER.time, PLACE)
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    return workspace_in(Path(tmp_path_factory.mktemp("angles")))
+    return warm_workspace_in(Path(tmp_path_factory.mktemp("angles")))
 
 
 @pytest.mark.parametrize(

@@ -4,7 +4,7 @@ from pathlib import Path
 
 import pytest
 
-from jobs import SAMPLE, SHELF, workspace_in
+from jobs import SAMPLE, SHELF, warm_workspace_in
 from ridge_tally.core.equipment import InverterId
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.array import Mounting, Ways
@@ -100,7 +100,7 @@ def test_six_modules_are_set_on_the_ribs_strung_and_make_their_year(tmp_path: Pa
     assert broken == []
     # Nearly flat: what a level square metre gets, less what modules and inverter lose (14 %,
     # common practice, no source).
-    workspace = workspace_in(tmp_path)
+    workspace = warm_workspace_in(tmp_path)
     level = float(weather_of(workspace.desk, job).ghi_w_per_m2.sum()) / 1000
     year = hourly_year(workspace.desk, design_for(job, option))
     assert year.energy_kwh == pytest.approx(6 * 0.45 * level * 0.86, rel=0.1)

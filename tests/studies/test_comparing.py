@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from jobs import FULL, SAMPLE, SHELF, option_a, workspace_in
+from jobs import FULL, SAMPLE, SHELF, option_a, warm_workspace_in
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.document import option_of, present_ids
 from ridge_tally.core.job.edits.array.modules import ToggleModules
@@ -28,7 +28,7 @@ LAGOON = lagoon_road(SHELF)
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    return workspace_in(Path(tmp_path_factory.mktemp("comparing")))
+    return warm_workspace_in(Path(tmp_path_factory.mktemp("comparing")))
 
 
 @pytest.fixture(scope="module")

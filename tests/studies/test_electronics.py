@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from jobs import FULL, SAMPLE, SHELF, option_a, workspace_in
+from jobs import FULL, SAMPLE, SHELF, option_a, warm_workspace_in
 from ridge_tally.core.equipment import MicroinverterSheet, OptimizerSheet
 from ridge_tally.core.errors import BadGeometry, NotFound
 from ridge_tally.core.job.architecture import Architecture
@@ -35,7 +35,7 @@ IDS = present_ids(option_a(FULL))
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    return workspace_in(Path(tmp_path_factory.mktemp("electronics")))
+    return warm_workspace_in(Path(tmp_path_factory.mktemp("electronics")))
 
 
 def by(way: Architecture, unit_id: str = "", job: Job = FULL) -> Job:

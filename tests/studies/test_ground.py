@@ -7,7 +7,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from jobs import SAMPLE, SHELF, workspace_in
+from jobs import SAMPLE, SHELF, warm_workspace_in
 from ridge_tally.core.errors import (
     BadGeometry,
     MissingDatum,
@@ -64,7 +64,7 @@ KILN = kiln_yard(SHELF)
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    return workspace_in(Path(tmp_path_factory.mktemp("ground")))
+    return warm_workspace_in(Path(tmp_path_factory.mktemp("ground")))
 
 
 @pytest.fixture(scope="module")

@@ -5,7 +5,7 @@ from threading import Event
 
 import pytest
 
-from jobs import EPOCH, SAMPLE, SHELF, option_a, workspace_in
+from jobs import EPOCH, SAMPLE, SHELF, option_a, warm_workspace_in
 from ridge_tally.core.errors import BadGeometry, MissingDatum, OutOfRange
 from ridge_tally.core.job.array import RowRule, Ways
 from ridge_tally.core.job.document import Job
@@ -31,7 +31,7 @@ LAGOON = lagoon_road(SHELF)
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    return workspace_in(tmp_path_factory.mktemp("data"))
+    return warm_workspace_in(tmp_path_factory.mktemp("data"))
 
 
 def laid(job: Job, plane_id: str, layout) -> Job:

@@ -7,7 +7,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from jobs import FULL, SAMPLE, SHELF, option_a, workspace_in
+from jobs import FULL, SAMPLE, SHELF, option_a, warm_workspace_in
 from ridge_tally.core.errors import NotUnderstood
 from ridge_tally.core.job.document import Job, Option, option_of, present_ids
 from ridge_tally.core.job.grid import SizeCap, SizeCapKind
@@ -28,7 +28,7 @@ LAGOON = lagoon_road(SHELF)
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    return workspace_in(Path(tmp_path_factory.mktemp("sweep")))
+    return warm_workspace_in(Path(tmp_path_factory.mktemp("sweep")))
 
 
 @pytest.fixture(scope="module")

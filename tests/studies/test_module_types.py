@@ -6,7 +6,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from jobs import FULL, SHELF, option_a, with_inverter, workspace_in
+from jobs import FULL, SHELF, option_a, warm_workspace_in, with_inverter
 from ridge_tally.core.energy.lit import diode_of
 from ridge_tally.core.equipment import ModuleId, ModuleSheet, TrackerSheet
 from ridge_tally.core.errors import NotFound
@@ -48,7 +48,7 @@ BOTH = two_types()
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    return workspace_in(Path(tmp_path_factory.mktemp("types")))
+    return warm_workspace_in(Path(tmp_path_factory.mktemp("types")))
 
 
 def ids_on(job: Job, plane_id: str) -> tuple[str, ...]:

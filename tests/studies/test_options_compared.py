@@ -4,7 +4,7 @@ from pathlib import Path
 
 import pytest
 
-from jobs import FULL, SHELF, workspace_in
+from jobs import FULL, SHELF, warm_workspace_in
 from ridge_tally.core.errors import NotFound, NotUnderstood, OutOfRange
 from ridge_tally.core.job.battery import Coupling
 from ridge_tally.core.job.edits.loading.batteries import SetBattery
@@ -21,7 +21,7 @@ from ridge_tally.studies.strings.remedies import remedies
 
 @pytest.fixture
 def workspace(tmp_path: Path) -> Workspace:
-    return workspace_in(tmp_path)
+    return warm_workspace_in(tmp_path)
 
 
 def test_two_options_stand_side_by_side_with_what_makes_the_difference(

@@ -4,7 +4,7 @@ from pathlib import Path
 
 import pytest
 
-from jobs import FULL, SHELF, option_a, workspace_in
+from jobs import FULL, SHELF, option_a, warm_workspace_in
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.document import Job, Option, option_of, present_ids
 from ridge_tally.core.job.edits.array.modules import ToggleModules
@@ -25,7 +25,7 @@ TERRACE = mill_terrace(SHELF)
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    return workspace_in(Path(tmp_path_factory.mktemp("remedies")))
+    return warm_workspace_in(Path(tmp_path_factory.mktemp("remedies")))
 
 
 @pytest.fixture(scope="module")

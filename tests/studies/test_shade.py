@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from jobs import FULL, SHELF, option_a, workspace_in
+from jobs import FULL, SHELF, option_a, warm_workspace_in
 from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job.document import Job, present_ids
 from ridge_tally.core.job.edits.array.modules import ToggleModules
@@ -23,7 +23,7 @@ TREE = next(s for s in FULL.survey.shade_sources if s.name == "Cottonwood")
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    return workspace_in(tmp_path_factory.mktemp("data"))
+    return warm_workspace_in(tmp_path_factory.mktemp("data"))
 
 
 @pytest.fixture(scope="module")

@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from jobs import FULL, SAMPLE, SHELF, option_a, with_inverter, with_module, workspace_in
+from jobs import FULL, SAMPLE, SHELF, option_a, warm_workspace_in, with_inverter, with_module
 from ridge_tally.core.equipment import TrackerSheet
 from ridge_tally.core.job.document import Job, present_ids, with_option
 from ridge_tally.core.job.edits.array.modules import RemoveModules
@@ -23,7 +23,7 @@ from ridge_tally.studies.strings.plans import Objective, plans_report
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    return workspace_in(Path(tmp_path_factory.mktemp("plans")))
+    return warm_workspace_in(Path(tmp_path_factory.mktemp("plans")))
 
 
 def why(job: Job) -> str:

@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from jobs import FULL, SHELF, option_a, workspace_in
+from jobs import FULL, SHELF, option_a, warm_workspace_in
 from ridge_tally.core.errors import MissingDatum, OutOfRange
 from ridge_tally.core.job.array import Mounting
 from ridge_tally.core.job.document import present_ids
@@ -29,7 +29,7 @@ FIRST = "south-1"
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    return workspace_in(tmp_path_factory.mktemp("data"))
+    return warm_workspace_in(tmp_path_factory.mktemp("data"))
 
 
 def at(workspace: Workspace, minute: int) -> tuple[SunMoment, int]:

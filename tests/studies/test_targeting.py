@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 from pypdf import PdfReader
 
-from jobs import SAMPLE, SHELF, option_a, workspace_in
+from jobs import SAMPLE, SHELF, option_a, warm_workspace_in
 from ridge_tally.core.brief.target import CeilingKind
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.any_edit import Edit
@@ -52,7 +52,7 @@ EVERY = tuple(m.id for a in option_a(SAMPLE).arrays for m in a.modules)
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    return workspace_in(tmp_path_factory.mktemp("data"))
+    return warm_workspace_in(tmp_path_factory.mktemp("data"))
 
 
 def report(workspace: Workspace, *steps: Edit) -> TargetReport:
@@ -159,7 +159,7 @@ def test_without_grid_or_bills_it_says_what_is_missing(workspace: Workspace) -> 
 
 
 def test_a_roof_nobody_measured_is_told_as_such(tmp_path: Path) -> None:
-    workspace = workspace_in(tmp_path)
+    workspace = warm_workspace_in(tmp_path)
     job = jobs.create_job(workspace, "Larch End", LengthUnit.METRE, "tests").job
     use = apply_edit(job, SetUse("9000"), SHELF)
     blank = target_report(workspace.desk, design_for(use, option_a(use)))
@@ -191,7 +191,7 @@ def test_a_roof_nobody_measured_is_told_as_such(tmp_path: Path) -> None:
     ],
 )
 def test_the_brief_is_one_page(tmp_path: Path, steps: tuple[Edit, ...]) -> None:
-    workspace = workspace_in(tmp_path)
+    workspace = warm_workspace_in(tmp_path)
     job: Job = SAMPLE
     for step in steps:
         job = apply_edit(job, step, SHELF)

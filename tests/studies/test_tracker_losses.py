@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from jobs import FULL, SHELF, option_a, with_inverter, workspace_in
+from jobs import FULL, SHELF, option_a, warm_workspace_in, with_inverter
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import TrackerSheet
 from ridge_tally.core.job.array import Ways, present_of
@@ -23,7 +23,7 @@ WIDE = tuple(TrackerSheet(60.0, 590.0, 60.0, 90.0, 4) for _ in range(2))
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    return workspace_in(Path(tmp_path_factory.mktemp("losses")))
+    return warm_workspace_in(Path(tmp_path_factory.mktemp("losses")))
 
 
 def garage_and_house() -> Job:

@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from jobs import FULL, SAMPLE, SHELF, option_a, with_module, workspace_in
+from jobs import FULL, SAMPLE, SHELF, option_a, warm_workspace_in, with_module
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.document import option_of, present_ids
 from ridge_tally.core.working import LimitKind
@@ -36,7 +36,7 @@ def small(folder: Path, *, priced: bool = True) -> Workspace:
     )
     remembered = Remembered(1)
     remembered.get("shelf", lambda: shelf)
-    whole = workspace_in(folder)
+    whole = warm_workspace_in(folder)
     return replace(whole, desk=replace(whole.desk, samples=shelf, own=remembered))
 
 
@@ -125,7 +125,7 @@ def test_loading_answers_which_inverter_how_many_and_which_way(workspace: Worksp
 
 def test_the_answer_to_an_overrun_tracker_is_an_inverter_that_carries_it(tmp_path: Path) -> None:
     job = mill_terrace(SHELF)
-    workspace = workspace_in(tmp_path)
+    workspace = warm_workspace_in(tmp_path)
     *_, last = which(workspace.desk, design_for(job, option_a(job)))
     assert last.inverter.edit is not None
     mended = apply_edit(job, last.inverter.edit, SHELF)

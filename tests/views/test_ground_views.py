@@ -7,7 +7,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from jobs import SHELF, workspace_in
+from jobs import SHELF, warm_workspace_in
 from ridge_tally.core.array.tables import columns_of
 from ridge_tally.core.job.array import Orientation, PlaneArray, Position, Ways
 from ridge_tally.core.job.document import Job, option_of
@@ -42,7 +42,7 @@ TWO = apply_edit(KILN, SetTableField(A, YARD, TableField.ROWS, "2"), SHELF)
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    return workspace_in(Path(tmp_path_factory.mktemp("ground-views")))
+    return warm_workspace_in(Path(tmp_path_factory.mktemp("ground-views")))
 
 
 def yard(job: Job) -> PlaneArray:

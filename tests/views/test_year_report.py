@@ -5,7 +5,7 @@ from pathlib import Path
 
 import pytest
 
-from jobs import FULL, SAMPLE, option_a, with_inverter, workspace_in
+from jobs import FULL, SAMPLE, option_a, warm_workspace_in, with_inverter
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import (
@@ -31,7 +31,7 @@ from ridge_tally.views.loading.year import fine_steps, year_report
 
 @pytest.fixture(scope="module")
 def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
-    return workspace_in(Path(tmp_path_factory.mktemp("year")))
+    return warm_workspace_in(Path(tmp_path_factory.mktemp("year")))
 
 
 def test_the_fine_year_follows_with_its_progress_and_a_band(workspace: Workspace) -> None:

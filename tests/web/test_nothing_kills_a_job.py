@@ -176,7 +176,7 @@ def starts(long_office: Office) -> dict[str, Job]:
     }
 
 
-@settings(max_examples=100, suppress_health_check=list(HealthCheck))
+@settings(max_examples=60, suppress_health_check=list(HealthCheck))
 @given(st.data(), st.sampled_from(STARTS))
 def test_edits_of_every_kind_and_any_value_leave_a_job_that_opens(
     long_office: Office, starts: dict[str, Job], data: st.DataObject, start: str
