@@ -1,24 +1,7 @@
-/** Key, fetch and type of each question to the server, in one place. */
-import { keepPreviousData, queryOptions } from '@tanstack/react-query';
-import {
-  api,
-  foundOf,
-  type Running,
-  type Schemas,
-  type TargetReport,
-  unwrap,
-  type YearReport,
-} from './client';
-
-export interface OptionAt {
-  jobId: string;
-  revision: number;
-  optionId: string;
-}
-
-export const pathOf = (at: OptionAt) => ({
-  path: { job_id: at.jobId, revision: at.revision, option_id: at.optionId },
-});
+/** What several steps ask: jobs, the shelf, an option's year, target and shade. */
+import { queryOptions } from '@tanstack/react-query';
+import { answerOf, OPTION, type OptionAt, pathOf, REVISION, revisionOf, studyOf } from './asking';
+import { api, foundOf, type Schemas, type TargetReport, unwrap, type YearReport } from './client';
 
 export const jobsQuery = queryOptions({
   queryKey: ['jobs'],
@@ -43,118 +26,30 @@ export const shelfQuery = queryOptions({
 });
 
 export const yearQuery = (at: OptionAt) =>
-  queryOptions<YearReport>({
-    queryKey: ['year', at],
-    queryFn: ({ signal }) =>
-      foundOf(
-        api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/year', {
-          params: pathOf(at),
-          signal,
-        }),
-      ),
-    // The old answer stays, dimmed, until the new revision is answered.
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  answerOf<YearReport>(['year', at], (signal) =>
+    foundOf(api.GET(`${OPTION}/year`, { params: pathOf(at), signal })),
+  );
 
-const FINE_EVERY_MS = 400;
-
-/** The year by quarters of an hour; asking begins it, and it is asked again until it is there. */
+/** The year by quarters of an hour. */
 export const fineYearQuery = (at: OptionAt) =>
-  queryOptions<Running<Schemas['FineStep']>>({
-    queryKey: ['fine-year', at],
-    queryFn: ({ signal }) =>
-      unwrap(
-        api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/year/fine', {
-          params: pathOf(at),
-          signal,
-        }),
-      ),
-    refetchInterval: (query) => (query.state.data?.running ? FINE_EVERY_MS : false),
-    staleTime: Number.POSITIVE_INFINITY,
-  });
-
-/** What optimizers and microinverters would give; `helped` null lets the darkest be taken. */
-export const ownPointQuery = (at: OptionAt, helped: readonly string[] | null) =>
-  queryOptions<Schemas['OwnPointReport']>({
-    queryKey: ['own-point', at, helped],
-    queryFn: ({ signal }) =>
-      foundOf(
-        api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/own-point', {
-          params: { ...pathOf(at), query: helped ? { helped: helped.join(',') } : {} },
-          signal,
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  studyOf<Schemas['FineStep']>(['fine-year', at], (signal) =>
+    unwrap(api.GET(`${OPTION}/year/fine`, { params: pathOf(at), signal })),
+  );
 
 export const targetQuery = (at: OptionAt) =>
-  queryOptions<TargetReport>({
-    queryKey: ['target', at],
-    queryFn: ({ signal }) =>
-      foundOf(
-        api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/target', {
-          params: pathOf(at),
-          signal,
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  answerOf<TargetReport>(['target', at], (signal) =>
+    foundOf(api.GET(`${OPTION}/target`, { params: pathOf(at), signal })),
+  );
 
-export const shadeBandQuery = (at: OptionAt) =>
-  queryOptions<Schemas['ShadeBand']>({
-    queryKey: ['shade-band', at],
-    queryFn: ({ signal }) =>
-      foundOf(
-        api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/shade-band', {
-          params: pathOf(at),
-          signal,
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+export const shadeQuery = (at: OptionAt) =>
+  answerOf<Schemas['ShadeReport']>(['shade', at], (signal) =>
+    foundOf(api.GET(`${OPTION}/shade`, { params: pathOf(at), signal })),
+  );
 
-export const placesQuery = (typed: string) =>
-  queryOptions<Schemas['PlaceFound'][]>({
-    queryKey: ['places', typed],
-    queryFn: ({ signal }) =>
-      foundOf(api.GET('/api/places', { params: { query: { typed } }, signal })),
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
-    enabled: typed.trim().length > 1,
-  });
-
-export const sceneQuery = (at: OptionAt) =>
-  queryOptions<Schemas['Scene']>({
-    queryKey: ['scene', at.jobId, at.revision],
-    queryFn: ({ signal }) =>
-      foundOf(
-        api.GET('/api/jobs/{job_id}/revisions/{revision}/scene', {
-          params: { path: { job_id: at.jobId, revision: at.revision } },
-          signal,
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
-
-/** What the sheet says on paper, the year by quarters in it: asked for when that is there. */
-export const sheetQuery = (at: OptionAt) =>
-  queryOptions<Schemas['SheetContent']>({
-    queryKey: ['option', at, 'sheet'],
-    queryFn: ({ signal }) =>
-      foundOf(
-        api.GET('/api/jobs/{job_id}/revisions/{revision}/options/{option_id}/sheet', {
-          params: pathOf(at),
-          signal,
-        }),
-      ),
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+export const weatherQuery = (at: OptionAt) =>
+  answerOf<Schemas['WeatherReport']>(['weather', at.jobId, at.revision], (signal) =>
+    foundOf(api.GET(`${REVISION}/weather`, { params: revisionOf(at), signal })),
+  );
 
 export const sheetAddress = (at: OptionAt) =>
   `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/sheet.pdf`;

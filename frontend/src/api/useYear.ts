@@ -5,8 +5,9 @@
  */
 import { type UseQueryOptions, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import type { TargetReport, YearReport } from './client';
-import { fineYearQuery, type OptionAt, targetQuery, yearQuery } from './queries';
+import type { OptionAt } from './asking';
+import type { Schemas, TargetReport, YearReport } from './client';
+import { fineYearQuery, shadeQuery, targetQuery, yearQuery } from './queries';
 
 const PAUSE_MS = 250;
 const FINE_PAUSE_MS = 1200;
@@ -52,3 +53,7 @@ export function useYear(at: OptionAt, enabled: boolean) {
 }
 
 export const useTarget = (at: OptionAt) => useCatchingUp<TargetReport>(at, targetQuery);
+
+/** The shade of an option, asked for when edits pause. */
+export const useShade = (at: OptionAt, enabled: boolean) =>
+  useCatchingUp<Schemas['ShadeReport']>(at, shadeQuery, enabled);

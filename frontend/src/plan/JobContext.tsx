@@ -6,6 +6,7 @@ import {
   useSuspenseQuery,
 } from '@tanstack/react-query';
 import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react';
+import type { OptionAt } from '@/api/asking';
 import {
   api,
   type BriefReport,
@@ -20,7 +21,7 @@ import {
   type SurveyReport,
   type WorkedOut,
 } from '@/api/client';
-import { jobKey, jobQuery, jobsQuery, type OptionAt } from '@/api/queries';
+import { jobKey, jobQuery, jobsQuery } from '@/api/queries';
 import { useNotify } from '@/ui/Notices';
 import { NotWorkedOut } from './NotWorkedOut';
 import { tabName } from './tab';

@@ -1,8 +1,7 @@
 /** The running ledger beside every step: counts, limits, year, money. */
 import { type ReactNode, useState } from 'react';
 import type { CheckView, OptionReport, YearReport } from '@/api/client';
-import { useShade } from '@/api/sunQueries';
-import { useQuickYear, useYear } from '@/api/useYear';
+import { useQuickYear, useShade, useYear } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
 import { Choice } from '@/ui/Choice';
 import { figure, signed, yearlyKwh } from '@/units/format';

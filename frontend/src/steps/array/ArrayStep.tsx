@@ -1,7 +1,6 @@
 /** Array: layouts to choose from with proven counts, and modules moved by hand. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { type Alternative, bracketsQuery, oneMoreQuery } from '@/api/arrayQueries';
 import type { RoofPlane, Schemas } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
 import { useCatchingUp } from '@/api/useYear';
@@ -35,6 +34,7 @@ import { OneMoreFace } from './parts/OneMoreFace';
 import { RowShortages } from './parts/RowShortages';
 import { SeatsOverlay } from './parts/SeatsOverlay';
 import { TroubleNote } from './parts/TroubleNote';
+import { type Alternative, bracketsQuery, oneMoreQuery } from './queries';
 import { type Asked, useLayouts } from './useLayouts';
 
 export default function ArrayStep() {

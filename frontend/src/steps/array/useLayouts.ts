@@ -1,5 +1,7 @@
 /** The layouts of a plane as they are known: found at once, then proven, or what was asked for. */
 import { useQuery } from '@tanstack/react-query';
+import type { OptionAt } from '@/api/asking';
+import { useSettled } from '@/api/useYear';
 import {
   type Alternative,
   alternativesQuery,
@@ -7,9 +9,7 @@ import {
   exactlyQuery,
   proofQuery,
   squeezeQuery,
-} from '@/api/arrayQueries';
-import type { OptionAt } from '@/api/queries';
-import { useSettled } from '@/api/useYear';
+} from './queries';
 
 /** What is listed: every kind of layout, or the best of exactly so many. */
 export type Asked =

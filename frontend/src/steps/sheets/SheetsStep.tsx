@@ -1,11 +1,12 @@
 /** Sheets: the page as it will go out, then PDF or job file. */
 import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '@/api/client';
-import { jobFileAddress, sheetAddress, sheetQuery } from '@/api/queries';
+import { jobFileAddress, sheetAddress } from '@/api/queries';
 import { useYear } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
 import { Toolbar } from '@/ui/Card';
 import { figure } from '@/units/format';
+import { sheetQuery } from './queries';
 
 const LINK = 'inline-flex h-[27px] items-center rounded-md border px-2.5 text-sm font-medium';
 

@@ -2,7 +2,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RoofPlane } from '@/api/client';
-import { type ShadeReport, sunDayQuery, useShade } from '@/api/sunQueries';
+import { useShade } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
 import { PlaneTabs } from '@/plan/PlaneTabs';
 import { useView } from '@/plan/useView';
@@ -20,6 +20,7 @@ import { ShadeView } from './parts/ShadeView';
 import { WeatherView } from './parts/WeatherView';
 import { WhoView } from './parts/WhoView';
 import { type Period, periodsOf } from './periods';
+import { type ShadeReport, sunDayQuery } from './queries';
 import { VIEWS } from './views';
 
 export default function SunStep() {

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
-import type { SunDay } from '@/api/sunQueries';
 import { clockOf, monthOfDay } from '@/units/format';
 import { countOf, momentAt } from './moments';
+import type { SunDay } from './queries';
 
 const moment = (minute: number, lit: number[][]): SunDay['moments'][number] => ({
   minute,

@@ -1,5 +1,5 @@
 /** Moments of a day in words, and which of them is nearest. */
-import type { SunDay } from '@/api/sunQueries';
+import type { SunDay } from './queries';
 
 /** The moment looked at: a day of the year, from 0, and its minute. */
 export interface When {

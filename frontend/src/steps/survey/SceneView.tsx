@@ -2,7 +2,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense, useState } from 'react';
 import type { RoofPlane } from '@/api/client';
-import { sceneQuery } from '@/api/queries';
 import { useJob } from '@/plan/JobContext';
 import type { SceneLabel, Standpoint } from '@/scene/SiteScene';
 import { Button } from '@/ui/Button';
@@ -11,6 +10,7 @@ import { Failed, Waiting } from '@/ui/States';
 import { facingWord } from '@/units/facing';
 import { figure } from '@/units/format';
 import { degrees } from './parts/PlaneFace';
+import { sceneQuery } from './queries';
 import type { SurveyViewProps } from './views';
 
 const SiteScene = lazy(() => import('@/scene/SiteScene'));

@@ -1,7 +1,7 @@
 import { fireEvent, render, screen } from '@testing-library/react';
 import { expect, test, vi } from 'vitest';
-import type { Alternative } from '@/api/arrayQueries';
 import type { Schemas } from '@/api/client';
+import type { Alternative } from '../queries';
 import { AlternativeCard } from './AlternativeCard';
 
 const scene = {

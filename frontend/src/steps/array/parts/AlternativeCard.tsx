@@ -1,5 +1,5 @@
 /** A layout that could be applied, as a small plan with its count. */
-import type { Alternative } from '@/api/arrayQueries';
+
 import type { Schemas } from '@/api/client';
 import { fitCamera, toScreen } from '@/drawing/camera';
 import type { PlaneScene } from '@/drawing/RoofGround';
@@ -7,6 +7,7 @@ import { sizeOf } from '@/plan/modules';
 import { Button } from '@/ui/Button';
 import { figure, yearlyKwh } from '@/units/format';
 import { formatLength, type LengthUnit } from '@/units/length';
+import type { Alternative } from '../queries';
 
 interface AlternativeCardProps {
   alternative: Alternative;

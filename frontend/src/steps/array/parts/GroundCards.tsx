@@ -1,7 +1,6 @@
 /** How far apart rows stand and what it costs, and the tilts of the year beside it. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { rowsLightQuery } from '@/api/arrayQueries';
 import type { Schemas } from '@/api/client';
 import { SpacingChart } from '@/charts/SpacingChart';
 import { useJob } from '@/plan/JobContext';
@@ -10,6 +9,7 @@ import { TabbedCard } from '@/ui/TabbedCard';
 import { TypedField } from '@/ui/TypedField';
 import { figure } from '@/units/format';
 import { formatLength } from '@/units/length';
+import { rowsLightQuery } from '../queries';
 import { SeasonsFace } from './SeasonsFace';
 
 const percent = (frac: number) => `${figure(frac * 100, 1)} %`;

@@ -1,13 +1,13 @@
 /** Tilts changed with the seasons: what they are worth, which are taken, and when they are changed. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { calendarAddress, seasonsQuery } from '@/api/arrayQueries';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { TypedField } from '@/ui/TypedField';
 import { dayName, figure, signed } from '@/units/format';
 import { formatLength } from '@/units/length';
+import { calendarAddress, seasonsQuery } from '../queries';
 
 type Plan = Schemas['SeasonalPlan'];
 

@@ -1,9 +1,9 @@
 /** The shipped list of places: type a few letters, take one. */
 import { useQuery } from '@tanstack/react-query';
 import { type KeyboardEvent, useId, useState } from 'react';
-import { placesQuery } from '@/api/queries';
 import { useJob } from '@/plan/JobContext';
 import { figure } from '@/units/format';
+import { placesQuery } from '../queries';
 
 export function PlaceSearch() {
   const { act } = useJob();

@@ -2,7 +2,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas } from '@/api/client';
-import { benchQuery, sendPower } from '@/api/houseQueries';
 import { DayLines } from '@/charts/DayLines';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
@@ -14,6 +13,7 @@ import { Toggle } from '@/ui/Toggle';
 import { TypedField } from '@/ui/TypedField';
 import { useFileRead } from '@/ui/useFileRead';
 import { clockOf, figure } from '@/units/format';
+import { benchQuery, sendPower } from '../queries';
 
 export function BenchView() {
   const { at } = useJob();

@@ -1,13 +1,14 @@
 /** What to buy: which inverter, how many modules, which way and why; and the whole shelf on this roof. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { stopStudy, whatToBuyQuery, whichQuery } from '@/api/choosingQueries';
+import { stopStudy } from '@/api/asking';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
 import { useSorted } from '@/ui/useSorted';
 import { capital, figure } from '@/units/format';
+import { whatToBuyQuery, whichQuery } from '../queries';
 
 export function BuyView() {
   return (

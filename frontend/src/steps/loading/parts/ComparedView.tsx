@@ -2,7 +2,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas } from '@/api/client';
-import { comparedQuery, earlierQuery } from '@/api/houseQueries';
 import { DayLines } from '@/charts/DayLines';
 import { StackedMonths } from '@/charts/StackedMonths';
 import { useJob } from '@/plan/JobContext';
@@ -11,6 +10,7 @@ import { Board, Card } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { Failed, Waiting } from '@/ui/States';
 import { capital, figure, money, signed } from '@/units/format';
+import { comparedQuery, earlierQuery } from '../queries';
 import { STEP_TITLES } from '../stages';
 
 type Year = Schemas['OptionYear'];

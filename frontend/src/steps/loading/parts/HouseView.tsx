@@ -2,7 +2,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas } from '@/api/client';
-import { houseQuery } from '@/api/houseQueries';
 import { HouseDayChart } from '@/charts/HouseDayChart';
 import { StackedMonths } from '@/charts/StackedMonths';
 import { useJob } from '@/plan/JobContext';
@@ -10,6 +9,7 @@ import { Button } from '@/ui/Button';
 import { Board, Card } from '@/ui/Card';
 import { Waiting } from '@/ui/States';
 import { figure, signed } from '@/units/format';
+import { houseQuery } from '../queries';
 import { BatteryCard } from './BatteryCard';
 import { LoadBar } from './LoadBar';
 

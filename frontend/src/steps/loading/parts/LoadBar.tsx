@@ -1,13 +1,13 @@
 /** What the house uses by the hour: a day's shape under the bills, or its own metered year. */
 import { useState } from 'react';
 import type { Schemas } from '@/api/client';
-import { sendLoad } from '@/api/houseQueries';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Choice } from '@/ui/Choice';
 import { FilePick } from '@/ui/FilePick';
 import { useFileRead } from '@/ui/useFileRead';
 import { figure } from '@/units/format';
+import { sendLoad } from '../queries';
 
 const SHAPES: { value: Schemas['DayShape']; label: string }[] = [
   { value: 'home', label: 'Somebody at home' },

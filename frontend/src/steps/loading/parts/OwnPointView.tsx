@@ -2,7 +2,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas } from '@/api/client';
-import { ownPointQuery } from '@/api/queries';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { shadeTint } from '@/drawing/shadeTint';
 import { useJob } from '@/plan/JobContext';
@@ -11,6 +10,7 @@ import { sceneOf } from '@/plan/scene';
 import { type Tile, TintedModules } from '@/plan/TintedModules';
 import { Button } from '@/ui/Button';
 import { figure, signed } from '@/units/format';
+import { ownPointQuery } from '../queries';
 
 type Way = Schemas['WayYear'];
 

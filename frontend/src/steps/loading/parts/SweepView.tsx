@@ -1,7 +1,7 @@
 /** How much array this inverter should carry: more and fewer modules, and inverters of other sizes. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { stopStudy, sweepQuery } from '@/api/choosingQueries';
+import { stopStudy } from '@/api/asking';
 import type { Schemas } from '@/api/client';
 import { SweepChart, type SweepMark } from '@/charts/SweepChart';
 import { useJob } from '@/plan/JobContext';
@@ -12,6 +12,7 @@ import { Board, Card } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { Failed, Waiting } from '@/ui/States';
 import { figure, signed } from '@/units/format';
+import { sweepQuery } from '../queries';
 
 type Point = Schemas['SweepPoint'];
 

@@ -2,10 +2,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas, YearReport } from '@/api/client';
-import { shadeBandQuery } from '@/api/queries';
 import { useJob } from '@/plan/JobContext';
 import { Term } from '@/ui/Term';
 import { figure, signed } from '@/units/format';
+import { shadeBandQuery } from '../queries';
 import { STEP_TITLES, STEP_WORKINGS } from '../stages';
 
 type Stage = Schemas['Stage'];

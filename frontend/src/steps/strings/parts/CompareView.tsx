@@ -1,11 +1,11 @@
 /** The ways to the grid point by point on this roof: which of them, and why. */
 import { useQuery } from '@tanstack/react-query';
-import { comparisonQuery } from '@/api/choosingQueries';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { figure, money, signed } from '@/units/format';
+import { comparisonQuery } from '../queries';
 import { Study } from './Study';
 
 type Way = Schemas['WayTold'];

@@ -1,13 +1,13 @@
 /** Every inverter of the shelf with its best plan for this array, or why it has none. */
 import { useQuery } from '@tanstack/react-query';
-import { stopStudy } from '@/api/choosingQueries';
+import { stopStudy } from '@/api/asking';
 import type { Schemas } from '@/api/client';
-import { inverterPlansQuery } from '@/api/stringQueries';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { useSorted } from '@/ui/useSorted';
 import { figure } from '@/units/format';
+import { inverterPlansQuery } from '../queries';
 import { Study } from './Study';
 
 type InverterPlan = Schemas['InverterPlan'];

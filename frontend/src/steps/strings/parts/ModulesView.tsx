@@ -1,12 +1,12 @@
 /** Which module? Every one of the shelf on this roof and inverter. */
 import { useQuery } from '@tanstack/react-query';
-import { moduleChoiceQuery } from '@/api/choosingQueries';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { useSorted } from '@/ui/useSorted';
 import { figure } from '@/units/format';
+import { moduleChoiceQuery } from '../queries';
 import { Study } from './Study';
 
 type Row = Schemas['ModuleOnRoof'];

@@ -1,11 +1,11 @@
 /** A module against every microinverter: what its limit cuts here, in the cold, in the heat. */
 import { useQuery } from '@tanstack/react-query';
-import { pairingQuery } from '@/api/choosingQueries';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { figure } from '@/units/format';
+import { pairingQuery } from '../queries';
 import { Study } from './Study';
 
 export function PairingView() {

@@ -2,7 +2,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas } from '@/api/client';
-import { askPlan, type Objective, stringPlansQuery } from '@/api/stringQueries';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Choice } from '@/ui/Choice';
@@ -11,6 +10,7 @@ import { Failed, Waiting } from '@/ui/States';
 import { TypedField } from '@/ui/TypedField';
 import { figure } from '@/units/format';
 import { formatLength, type LengthUnit } from '@/units/length';
+import { askPlan, type Objective, stringPlansQuery } from '../queries';
 
 const OBJECTIVES: { value: Objective; label: string }[] = [
   { value: 'energy', label: 'Energy of a year' },

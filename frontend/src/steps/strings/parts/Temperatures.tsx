@@ -1,6 +1,6 @@
 /** Design temperatures beside the strings they decide. */
 import { useQuery } from '@tanstack/react-query';
-import { weatherQuery } from '@/api/sunQueries';
+import { weatherQuery } from '@/api/queries';
 import { useJob } from '@/plan/JobContext';
 import { TemperatureField } from '@/plan/TemperatureField';
 import { figure } from '@/units/format';

@@ -1,13 +1,13 @@
 /** One tracker: its strings, its voltage window, its currents. */
 import { useState } from 'react';
 import type { Schemas } from '@/api/client';
-import { trackerLossesQuery } from '@/api/stringQueries';
 import { useCatchingUp } from '@/api/useYear';
 import { threadOf } from '@/drawing/threads';
 import { useJob } from '@/plan/JobContext';
 import { Card } from '@/ui/Card';
 import { Mark, type Shape } from '@/ui/Mark';
 import { figure } from '@/units/format';
+import { trackerLossesQuery } from '../queries';
 import { VoltageWindow } from './VoltageWindow';
 
 /** What a string's tag is carried as. */

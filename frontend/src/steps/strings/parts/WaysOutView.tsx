@@ -1,6 +1,6 @@
 /** Ways out of what is broken or costs much: each with what it gains, costs and breaks. */
 import { useQuery } from '@tanstack/react-query';
-import { remediesQuery, sharedTrackersQuery, stopStudy } from '@/api/choosingQueries';
+import { stopStudy } from '@/api/asking';
 import type { Schemas } from '@/api/client';
 import { CurrentDay } from '@/charts/CurrentDay';
 import { LineKey } from '@/charts/LineKey';
@@ -9,6 +9,7 @@ import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { dayName, figure, money, signed } from '@/units/format';
+import { remediesQuery, sharedTrackersQuery } from '../queries';
 import { Study } from './Study';
 
 type Remedy = Schemas['Remedy'];

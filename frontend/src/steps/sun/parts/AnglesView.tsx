@@ -1,7 +1,6 @@
 /** Which way to face: every tilt and azimuth on this weather, and the array split in two. */
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { anglesQuery, splitQuery } from '@/api/choosingQueries';
 import type { Schemas } from '@/api/client';
 import { AngleLegend, AngleMapChart } from '@/charts/AngleMapChart';
 import { DayLines } from '@/charts/DayLines';
@@ -12,6 +11,7 @@ import { Choice } from '@/ui/Choice';
 import { Failed } from '@/ui/States';
 import { TypedField } from '@/ui/TypedField';
 import { figure } from '@/units/format';
+import { anglesQuery, splitQuery } from '../queries';
 
 export function AnglesView() {
   const { at } = useJob();

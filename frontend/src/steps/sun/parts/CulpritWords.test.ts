@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import type { ShadeReport } from '@/api/sunQueries';
+import type { ShadeReport } from '../queries';
 import { sentenceOf } from './CulpritWords';
 
 const months = (most: number) => Array.from({ length: 12 }, (_, m) => (m === most ? 40 : 5));

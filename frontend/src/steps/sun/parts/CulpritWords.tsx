@@ -2,11 +2,11 @@
 
 import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '@/api/client';
-import { atMeterQuery, type ShadeReport } from '@/api/sunQueries';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
 import { capital, figure, MONTHS } from '@/units/format';
+import { atMeterQuery, type ShadeReport } from '../queries';
 
 interface CulpritWordsProps {
   shade: ShadeReport;

@@ -2,13 +2,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas } from '@/api/client';
-import { type ShadeReport, trimmedQuery } from '@/api/sunQueries';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
 import { TypedField } from '@/ui/TypedField';
 import { figure } from '@/units/format';
 import { echoOf, formatLength } from '@/units/length';
+import { type ShadeReport, trimmedQuery } from '../queries';
 
 const KINDS: Record<Schemas['OwnerKind'], string> = {
   roof: 'roof',

@@ -1,7 +1,6 @@
 /** A day on the site: date and time by slider, shadows to scale, each module's light. */
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { type SunDay, sunDayQuery } from '@/api/sunQueries';
 import { LitLines } from '@/charts/LitLines';
 import { Pane } from '@/drawing/Pane';
 import { useJob } from '@/plan/JobContext';
@@ -14,6 +13,7 @@ import { useKeys } from '@/ui/useKeys';
 import { useSize } from '@/ui/useSize';
 import { clockOf, dayName } from '@/units/format';
 import { countOf, meanOf, momentAt, type When } from '../moments';
+import { type SunDay, sunDayQuery } from '../queries';
 import { DaySlider } from './DaySlider';
 import { ShadowPlan } from './ShadowPlan';
 import { SunDial } from './SunDial';

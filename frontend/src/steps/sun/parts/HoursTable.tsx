@@ -1,9 +1,9 @@
 /** Month by hour: what shade takes of the light, of the array or of a module. */
 import { useQuery } from '@tanstack/react-query';
-import { shadeHoursQuery } from '@/api/sunQueries';
 import { shadeTint } from '@/drawing/shadeTint';
 import { useJob } from '@/plan/JobContext';
 import { figure, MONTHS } from '@/units/format';
+import { shadeHoursQuery } from '../queries';
 
 interface HoursTableProps {
   moduleId: string;

@@ -1,11 +1,11 @@
 /** What else changes the light: dirt, snow and the back of the modules. */
 import type { Schemas } from '@/api/client';
-import { lossesAtMeterQuery, useShade, type WeatherReport } from '@/api/sunQueries';
-import { useCatchingUp } from '@/api/useYear';
+import { useCatchingUp, useShade } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
 import { Card } from '@/ui/Card';
 import { Toggle } from '@/ui/Toggle';
 import { figure } from '@/units/format';
+import { lossesAtMeterQuery, type WeatherReport } from '../queries';
 
 type LossAtMeter = Schemas['LossAtMeter'];
 

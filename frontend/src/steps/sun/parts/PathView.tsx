@@ -2,7 +2,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RoofPlane, Schemas } from '@/api/client';
-import { sunPathsQuery } from '@/api/sunQueries';
 import { SunPathChart, type SunPathData } from '@/charts/SunPathChart';
 import { SunPlanChart } from '@/charts/SunPlanChart';
 import { useJob } from '@/plan/JobContext';
@@ -12,6 +11,7 @@ import { useKeys } from '@/ui/useKeys';
 import { useSize } from '@/ui/useSize';
 import { clockOf, dayName, figure } from '@/units/format';
 import type { When } from '../moments';
+import { sunPathsQuery } from '../queries';
 import { DaySlider, LAST_DAY } from './DaySlider';
 
 interface PathViewProps {

@@ -1,7 +1,6 @@
 /** The plane with each module tinted by what shade takes, and the figures behind it. */
 import { useState } from 'react';
 import type { RoofPlane } from '@/api/client';
-import type { ShadeReport } from '@/api/sunQueries';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob } from '@/plan/JobContext';
 import { moduleOn } from '@/plan/modules';
@@ -9,6 +8,7 @@ import { sceneOf } from '@/plan/scene';
 import { Board } from '@/ui/Card';
 import { TabbedCard } from '@/ui/TabbedCard';
 import type { Period } from '../periods';
+import type { ShadeReport } from '../queries';
 import { CulpritsCard } from './CulpritsCard';
 import { HoursTable } from './HoursTable';
 import { ShadedModules } from './ShadedModules';

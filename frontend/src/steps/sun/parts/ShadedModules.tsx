@@ -1,12 +1,12 @@
 /** The modules of a plane, tinted by what shade takes, with the figure in each. */
 
 import type { Schemas } from '@/api/client';
-import type { ShadeReport } from '@/api/sunQueries';
 import type { Camera } from '@/drawing/camera';
 import { shadeTint } from '@/drawing/shadeTint';
 import { TintedModules } from '@/plan/TintedModules';
 import { figure } from '@/units/format';
 import { lostOf, type Period } from '../periods';
+import type { ShadeReport } from '../queries';
 
 interface ShadedModulesProps {
   camera: Camera;

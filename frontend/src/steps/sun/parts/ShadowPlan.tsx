@@ -1,5 +1,5 @@
 /** The site at a moment: shadows to scale on the ground and on each plane, light on each module. */
-import type { SunDay } from '@/api/sunQueries';
+
 import type { Camera } from '@/drawing/camera';
 import { RoofEdges } from '@/drawing/RoofOutline';
 import { shadeTint } from '@/drawing/shadeTint';
@@ -8,6 +8,7 @@ import { ShadeMark } from '@/plan/site/ShadeMark';
 import { ringPoints, stripsOf } from '@/plan/site/siteModules';
 import { figure } from '@/units/format';
 import { type Moment, meanOf } from '../moments';
+import type { SunDay } from '../queries';
 
 interface ShadowPlanProps {
   camera: Camera;

@@ -1,7 +1,6 @@
 /** The weather file in use or just read: where from, its true label, what was mended in it. */
 import { useState } from 'react';
 import type { Schemas } from '@/api/client';
-import { sendWeather, type WeatherReport } from '@/api/sunQueries';
 import { ClosureLine } from '@/charts/ClosureLine';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
@@ -10,6 +9,7 @@ import { FilePick } from '@/ui/FilePick';
 import { useFileRead } from '@/ui/useFileRead';
 import { figure } from '@/units/format';
 import { formatLength } from '@/units/length';
+import { sendWeather, type WeatherReport } from '../queries';
 
 type FileTold = Schemas['FileTold'];
 /** Nearer than this nobody is asked. */

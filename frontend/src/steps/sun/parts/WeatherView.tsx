@@ -1,12 +1,13 @@
 /** The weather behind every figure: months, what may be typed over them, and a file's own. */
 import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '@/api/client';
-import { type WeatherReport, weatherQuery } from '@/api/sunQueries';
+import { weatherQuery } from '@/api/queries';
 import { WeatherMonths } from '@/charts/WeatherMonths';
 import { useJob } from '@/plan/JobContext';
 import { Board } from '@/ui/Card';
 import { useSize } from '@/ui/useSize';
 import { MONTHS } from '@/units/format';
+import type { WeatherReport } from '../queries';
 import { LossesCard } from './LossesCard';
 import { MonthCell } from './MonthCell';
 import { WeatherFileCard } from './WeatherFileCard';

@@ -1,6 +1,5 @@
 /** Who costs what: each that stands in the light at its place, by what it takes from the array. */
 import type { Schemas } from '@/api/client';
-import type { ShadeReport } from '@/api/sunQueries';
 import { type Camera, toScreen } from '@/drawing/camera';
 import { Pane } from '@/drawing/Pane';
 import { shadeTint } from '@/drawing/shadeTint';
@@ -12,6 +11,7 @@ import { extentOf, pointOf } from '@/plan/site/siteFrame';
 import { ringPoints } from '@/plan/site/siteModules';
 import { Board } from '@/ui/Card';
 import { figure } from '@/units/format';
+import type { ShadeReport } from '../queries';
 import { CulpritsCard } from './CulpritsCard';
 import { CulpritWords } from './CulpritWords';
 import { WorstThree } from './WorstThree';

@@ -1,8 +1,8 @@
 /** The modules that lose most, worst first, and the chosen one's months. */
 import type { Schemas } from '@/api/client';
-import type { ShadeReport } from '@/api/sunQueries';
 import { figure, MONTHS } from '@/units/format';
 import { lostOf, type Period } from '../periods';
+import type { ShadeReport } from '../queries';
 
 interface WorstCardProps {
   shade: ShadeReport;

@@ -1,9 +1,9 @@
 /** What moving the modules with least light would give. */
 import { useQuery } from '@tanstack/react-query';
-import { worstQuery } from '@/api/sunQueries';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
+import { worstQuery } from '../queries';
 
 export function WorstThree({ nameOf }: { nameOf: (id: string) => string }) {
   const { at, act } = useJob();

@@ -1,0 +1,8 @@
+/** What the sheet says on paper, the year by quarters in it: asked for when that is there. */
+import { answerOf, OPTION, type OptionAt, pathOf } from '@/api/asking';
+import { api, foundOf, type Schemas } from '@/api/client';
+
+export const sheetQuery = (at: OptionAt) =>
+  answerOf<Schemas['SheetContent']>(['option', at, 'sheet'], (signal) =>
+    foundOf(api.GET(`${OPTION}/sheet`, { params: pathOf(at), signal })),
+  );
