@@ -6,6 +6,7 @@ import pytest
 
 from ridge_tally.core.errors import NotFound
 from ridge_tally.rules import tables
+from ridge_tally.rules.practice import Practice, practice
 
 TABLES = [
     p.name.removesuffix(".toml") for p in files("ridge_tally.rules").joinpath("data").iterdir()
@@ -32,3 +33,9 @@ def test_nothing_is_interpolated_or_invented() -> None:
 def test_allowances_are_shares_below_a_tenth() -> None:
     shares = [float(share) for _, share in tables.load("usual-losses").rows]
     assert all(0 < share < 0.1 for share in shares)
+
+
+def test_each_figure_of_practice_is_a_row_and_each_row_a_figure() -> None:
+    rows = [row[0] for row in tables.load("design-practice").rows]
+    assert sorted(rows) == sorted(p.value for p in Practice)
+    assert [practice(p) for p in Practice if p is Practice.PAYS_YEARS] == [12.0]

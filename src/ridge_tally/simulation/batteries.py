@@ -10,8 +10,7 @@ from ridge_tally.core.loading.house import BatteryEfficiency
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design
-
-USUAL_INVERTER_FRAC = 0.97
+from ridge_tally.rules.practice import Practice, practice
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,11 +50,12 @@ def conversions(design: Design, coupling: Coupling) -> Conversions:
 
 def inverter_frac(design: Design) -> float:
     """Return the best efficiency of what makes an option's AC."""
+    usual = practice(Practice.INVERTER_FRAC)
     best = [
-        max((p.efficiency_frac for p in sheet.efficiency), default=USUAL_INVERTER_FRAC)
+        max((p.efficiency_frac for p in sheet.efficiency), default=usual)
         for sheet, _ in ac_makers(design)
     ]
-    return min(best, default=USUAL_INVERTER_FRAC)
+    return min(best, default=usual)
 
 
 def takes_dc(design: Design) -> bool:

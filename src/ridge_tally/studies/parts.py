@@ -7,9 +7,6 @@ from ridge_tally.core.equipment import AnySheet, Origin, origin_of
 from ridge_tally.core.strings.parts import parts_of
 from ridge_tally.rules.design import Design
 
-# Our own line: parts that pay themselves back in less are worth having.
-PAYS_YEARS = 12.0
-
 
 @dataclass(frozen=True, slots=True)
 class Part:

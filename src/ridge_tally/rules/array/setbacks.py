@@ -15,10 +15,10 @@ from ridge_tally.core.job.survey import EdgeKind
 from ridge_tally.core.survey.outline import corners_m, is_closed
 from ridge_tally.core.survey.polygon import area_m2
 from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
+from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design
 
 CONFIRM = "Confirm with the local authority."
-LEAST_EDGE_ZONE_M = 0.9
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,10 +93,15 @@ def edge_zone_m(least_width_m: float, mean_height_m: float) -> float:
     Notes
     -----
     max(min(0.1 width, 0.4 height), 0.04 width, 0.9 m).
-    Source: the pattern of the US load standard, from memory.
+    Source: the pattern of the US load standard, from memory; table ``edge-zone``.
     """
-    narrow = min(0.1 * least_width_m, 0.4 * mean_height_m)
-    return max(narrow, 0.04 * least_width_m, LEAST_EDGE_ZONE_M)
+    zone = tables.load("edge-zone")
+
+    def of(quantity: str) -> float:
+        return zone.number("value", quantity=quantity)
+
+    narrow = min(of("of the least width") * least_width_m, of("of the mean height") * mean_height_m)
+    return max(narrow, of("at least, of the least width") * least_width_m, of("at least, m"))
 
 
 def setback_checks(design: Design) -> tuple[Check, ...]:

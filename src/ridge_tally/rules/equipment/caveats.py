@@ -10,14 +10,13 @@ from ridge_tally.core.equipment import (
     module_area_m2,
 )
 from ridge_tally.core.working import shown
+from ridge_tally.rules import tables
 
-# Common practice, no source: what crystalline modules and their sheets come to.
-WATTS_APART_FRAC = 0.015
-CELL_OPEN_V = (0.55, 0.80)
-FILL_FACTOR = (0.65, 0.86)
-EFFICIENCY = (0.10, 0.25)
-KG_PER_M2 = (7.0, 17.0)
-NOMINAL_FRAC = (0.68, 0.82)
+
+def _usual(quantity: str) -> tuple[float, float]:
+    """Return what a figure of crystalline modules usually lies between."""
+    table = tables.load("datasheet-ranges")
+    return table.number("low", quantity=quantity), table.number("high", quantity=quantity)
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,7 +39,8 @@ def caveats_of(sheet: AnySheet) -> tuple[SheetCaveat, ...]:
 def _of_module(sheet: ModuleSheet) -> tuple[SheetCaveat, ...]:
     found = list(_outside_usual(sheet))
     at_mpp_w = sheet.vmp_v * sheet.imp_a
-    if abs(at_mpp_w / sheet.p_max_w - 1) > WATTS_APART_FRAC:
+    low, high = _usual("Vmp × Imp over Pmax")
+    if not low <= at_mpp_w / sheet.p_max_w <= high:
         found.append(
             SheetCaveat(
                 "p_max_w",
@@ -75,19 +75,19 @@ def _outside_usual(sheet: ModuleSheet) -> tuple[SheetCaveat, ...]:
     area = module_area_m2(sheet)
     told = [
         ("cells_in_series", "Voc by cell in series", sheet.voc_v / sheet.cells_in_series, "V",
-         CELL_OPEN_V, "half-cut modules have half their cells in series"),
+         _usual("Voc by cell in series, V"), "half-cut modules have half their cells in series"),
         ("imp_a", "The fill factor", sheet.vmp_v * sheet.imp_a / sheet.voc_v / sheet.isc_a, "",
-         FILL_FACTOR, "compare Voc, Isc, Vmp and Imp"),
+         _usual("fill factor"), "compare Voc, Isc, Vmp and Imp"),
         ("long_m", "The efficiency", sheet.p_max_w / 1000 / area, "",
-         EFFICIENCY, "compare Pmax and the sides"),
+         _usual("efficiency"), "compare Pmax and the sides"),
         ("mass_kg", "The weight by area", sheet.mass_kg / area, "kg/m²",
-         KG_PER_M2, "compare weight and sides"),
+         _usual("kg/m²"), "compare weight and sides"),
     ]  # fmt: skip
     nominal = sheet.nominal
     if nominal is not None and nominal.p_w is not None:
         told.append(
             ("nominal", "Nominal operating watts over Pmax", nominal.p_w / sheet.p_max_w, "",
-             NOMINAL_FRAC, "they are given at 800 W/m², not at 1000")
+             _usual("nominal operating power over Pmax"), "they are given at 800 W/m², not at 1000")
         )  # fmt: skip
     return tuple(
         SheetCaveat(

@@ -15,11 +15,10 @@ from ridge_tally.core.working import (
 )
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design, dc_watts, watts_of
+from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.strings.tracker_current import over_from
 
 THIN_AIR = Source("inverters above 2000 m", "", SourceStatus.FROM_MEMORY)
-# From memory: above it datasheets begin to derate.
-THIN_AIR_M = 2000.0
 
 
 def loading_checks(design: Design) -> tuple[Check, ...]:
@@ -130,7 +129,8 @@ def _altitude(design: Design) -> tuple[Check, ...]:
     """
     elevation_m = design.job.site.elevation_m
     highest = [i.full_power_to_m for i in design.inverters]
-    if None in highest and (elevation_m or 0.0) <= THIN_AIR_M:
+    thin_m = practice(Practice.THIN_AIR_M)
+    if None in highest and (elevation_m or 0.0) <= thin_m:
         return ()
     known = [h for h in highest if h is not None]
     lowest = min(known) if len(known) == len(highest) else None
@@ -151,6 +151,6 @@ def _altitude(design: Design) -> tuple[Check, ...]:
             reason=""
             if lowest is not None or elevation_m is None
             else "Not checked: the datasheet does not say how high it gives its rating; many give "
-            f"less above {THIN_AIR_M:g} m.",
+            f"less above {thin_m:g} m.",
         ),
     )

@@ -1,13 +1,14 @@
 """Rules of the grid: what its operator, the panel and the rebate allow.
 
 The checks here need no yield and follow every edit at once; the ceilings that need one
-are in ``rules.ceilings``.
+are in ``rules.brief.ceilings``.
 """
 
+from collections.abc import Iterator
 from dataclasses import replace
 
 from ridge_tally.core.job.document import CodePack, present_ids
-from ridge_tally.core.job.grid import GridRules, RouteKind, SizeCapKind
+from ridge_tally.core.job.grid import GridRules, Rebate, RouteKind, SizeCapKind
 from ridge_tally.core.working import (
     Check,
     Given,
@@ -76,77 +77,68 @@ def ac_kw(design: Design) -> Given:
 
 
 def _rule_checks(design: Design, grid: GridRules) -> list[Check]:
-    phases = design.job.survey.service.phases
     source = grid_source(grid)
-    found = []
+    return [
+        *_caps(design, grid, source),
+        *_notices(design, grid, source),
+        *_rebates(design, grid.rebate, source),
+    ]
+
+
+def _cap(symbol: str, label: str, limit_kw: float | None) -> Given:
+    return Given(symbol, label, limit_kw, "kW", "grid rules")
+
+
+def _caps(design: Design, grid: GridRules, source: Source) -> Iterator[Check]:
+    phases, kind = design.job.survey.service.phases, LimitKind.OUTSIDE
     if grid.ac_cap_kw_per_phase is not None:
-        found.append(
-            _ac_power(
-                design,
-                "grid.ac-cap",
-                "Inverter cap of the grid",
-                LimitKind.OUTSIDE,
-                Given(
-                    "cap",
-                    f"cap of {phases} phase{'s' if phases > 1 else ''}",
-                    grid.ac_cap_kw_per_phase * phases,
-                    "kW",
-                    "grid rules",
-                ),
-                source,
-            )
-        )
+        words = f"cap of {phases} phase{'s' if phases > 1 else ''}"
+        cap = _cap("cap", words, grid.ac_cap_kw_per_phase * phases)
+        yield _ac_power(design, "grid.ac-cap", "Inverter cap of the grid", kind, cap, source)
+    cap = _cap("cap", "size cap", grid.size_cap.value)
     if grid.size_cap.kind is SizeCapKind.AC_KW:
-        limit = Given("cap", "size cap", grid.size_cap.value, "kW", "grid rules")
-        found.append(
-            _ac_power(design, "grid.size-cap", "Size cap", LimitKind.OUTSIDE, limit, source)
-        )
+        yield _ac_power(design, "grid.size-cap", "Size cap", kind, cap, source)
     if grid.size_cap.kind is SizeCapKind.DC_KW:
-        limit = Given("cap", "size cap", grid.size_cap.value, "kW", "grid rules")
-        found.append(_dc_power(design, "grid.size-cap", "Size cap", limit, source))
+        yield _dc_power(design, "grid.size-cap", "Size cap", cap, source)
+
+
+def _notices(design: Design, grid: GridRules, source: Source) -> Iterator[Check]:
+    phases, kind = design.job.survey.service.phases, LimitKind.NOTE
     route = next((r for r in grid.routes if r.kind is RouteKind.NOTIFY), None)
     if route is not None and route.most_kw_per_phase is not None:
-        limit = Given(
-            "quick", "notify afterwards up to", route.most_kw_per_phase * phases, "kW", "grid rules"
-        )
-        found.append(
-            _ac_power(
-                design, "grid.quick-approval", "Quick approval", LimitKind.NOTE, limit, source
-            )
-        )
+        quick = _cap("quick", "notify afterwards up to", route.most_kw_per_phase * phases)
+        yield _ac_power(design, "grid.quick-approval", "Quick approval", kind, quick, source)
     if grid.export_limit_kw is not None:
-        limit = Given("out", "export limit", grid.export_limit_kw, "kW", "grid rules")
+        out = _cap("out", "export limit", grid.export_limit_kw)
         told = "above it a certified limiter is needed, and what the house does not use is lost"
-        found.append(
-            _ac_power(design, "grid.export", "Export limit", LimitKind.NOTE, limit, source, told)
-        )
-    rebate = grid.rebate
+        yield _ac_power(design, "grid.export", "Export limit", kind, out, source, told)
+
+
+def _rebates(design: Design, rebate: Rebate | None, source: Source) -> Iterator[Check]:
     if rebate is not None and rebate.most_dc_kw is not None:
-        limit = Given("paid_to", "rebate pays up to", rebate.most_dc_kw, "kW", "grid rules")
-        found.append(_dc_power(design, "grid.rebate-size", "Rebate size", limit, source))
-    if rebate is not None and rebate.most_dc_ac_ratio is not None:
-        worded = f"rebate pays up to, worded as {rebate_wording(rebate.most_dc_ac_ratio)}"
-        limit = Given("paid_to", worded, rebate.most_dc_ac_ratio, "", "grid rules")
-        formula, givens, dc = dc_kw(design)
-        p_ac = ac_kw(design)
-        found.append(
-            check(
-                rule_id="grid.rebate-ratio",
-                title="Rebate DC:AC",
-                subject="rebate",
-                kind=LimitKind.OUTSIDE,
-                formula=f"{bracketed(formula)} / p_ac",
-                givens=(*givens, p_ac),
-                value=dc / number_of(p_ac),
-                symbol="ratio",
-                unit="",
-                relation="<=",
-                limit=limit,
-                source=source,
-                reached_at=_over_from(design, number_of(limit) * number_of(p_ac)),
-            )
-        )
-    return found
+        paid = _cap("paid_to", "rebate pays up to", rebate.most_dc_kw)
+        yield _dc_power(design, "grid.rebate-size", "Rebate size", paid, source)
+    if rebate is None or rebate.most_dc_ac_ratio is None:
+        return
+    worded = f"rebate pays up to, worded as {rebate_wording(rebate.most_dc_ac_ratio)}"
+    limit = Given("paid_to", worded, rebate.most_dc_ac_ratio, "", "grid rules")
+    formula, givens, dc = dc_kw(design)
+    p_ac = ac_kw(design)
+    yield check(
+        rule_id="grid.rebate-ratio",
+        title="Rebate DC:AC",
+        subject="rebate",
+        kind=LimitKind.OUTSIDE,
+        formula=f"{bracketed(formula)} / p_ac",
+        givens=(*givens, p_ac),
+        value=dc / number_of(p_ac),
+        symbol="ratio",
+        unit="",
+        relation="<=",
+        limit=limit,
+        source=source,
+        reached_at=_over_from(design, number_of(limit) * number_of(p_ac)),
+    )
 
 
 def rebate_wording(most_ratio: float) -> str:

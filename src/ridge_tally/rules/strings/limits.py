@@ -20,11 +20,10 @@ from ridge_tally.core.strings.voltage import (
 from ridge_tally.core.working import Given, number_of
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design, vmp_coefficient
+from ridge_tally.rules.practice import Practice, practice
 
 SHEET = "module datasheet"
 # Less headroom than this under the voltage limit is worth a word; common practice, no source.
-HEADROOM_FRAC = 0.02
-CAUTIOUS_FRAC_PER_DEGC = -0.004
 MOST_HELD = 60
 
 
@@ -84,9 +83,10 @@ def planning_voltages(design: Design, module: ModuleSheet) -> PlanningVoltages:
     """
     rules = design.rules
     told = module.beta_voc_frac_per_degc
-    beta = CAUTIOUS_FRAC_PER_DEGC if told is None else told
+    cautious = practice(Practice.CAUTIOUS_FRAC_PER_DEGC)
+    beta = cautious if told is None else told
     gamma = vmp_coefficient(module).value
-    gamma = CAUTIOUS_FRAC_PER_DEGC if gamma is None else gamma
+    gamma = cautious if gamma is None else gamma
     t_hot = design.hottest_cell.value
     assert t_hot is not None
     cold_v = string_voltage_v(1, module.voc_v, beta, design.coldest_planning_degc)

@@ -11,19 +11,15 @@ from ridge_tally.core.strings.units import Unit, branches_of, trunk_rise_v, unit
 from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design
+from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.strings.limits import SHEET
 from ridge_tally.rules.strings.module_inputs import ModuleInput, module_input_checks, module_watts
 
 MAKER = Source("microinverter datasheet", "", SourceStatus.DATASHEET)
 UNIT = "microinverter datasheet"
-BRANCH = Source("NEC 705.28: continuous at 80 % of the breaker", "2023", SourceStatus.FROM_MEMORY)
 RISE = Source("one per cent in the trunk", "", SourceStatus.COMMON_PRACTICE)
 NOMINAL = Source("module at nominal operating conditions", "", SourceStatus.COMMON_PRACTICE)
-# From memory: a 20 A circuit, loaded without end at 80 %; 125 % of all output for the main.
-BREAKER_A, CONTINUOUS_FRAC, MAIN_FACTOR = 20.0, 0.8, 1.25
-# Common practice, no source: nominal operating power over that at standard conditions, what the
-# unit's efficiency leaves of it, and how much a trunk may rise, per cent.
-NOMINAL_FRAC, KEPT_FRAC, RISE_MOST = 0.75, 0.97, 1.0
+CIRCUIT = "branch-circuit"
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,6 +37,25 @@ class Branch:
     connectors: int
 
 
+def breaker_a() -> float:
+    """Return the rating of a branch's breaker, A."""
+    return tables.load(CIRCUIT).number("value", quantity="breaker, A")
+
+
+def kept_by_unit_frac() -> float:
+    """Return what a unit leaves of a module's power."""
+    return practice(Practice.KEPT_BY_MICRO_FRAC)
+
+
+def _continuous_a() -> float:
+    return tables.load(CIRCUIT).number("value", quantity="continuous share") * breaker_a()
+
+
+def _continuous_told() -> str:
+    share = tables.load(CIRCUIT).number("value", quantity="continuous share")
+    return f"{share * 100:g} % of {breaker_a():g} A"
+
+
 def unit_amps(unit: MicroinverterSheet) -> float:
     """Return what a unit gives without end: its volt-amperes, its watts where it names none."""
     return (unit.va_continuous or unit.p_ac_w) / unit.ac_v
@@ -48,7 +63,7 @@ def unit_amps(unit: MicroinverterSheet) -> float:
 
 def most_on_branch(unit: MicroinverterSheet) -> int:
     """Return how many units a branch takes: by its breaker, and by the listing if that is less."""
-    by_breaker = int(CONTINUOUS_FRAC * BREAKER_A * (1 + 1e-9) / unit_amps(unit))
+    by_breaker = int(_continuous_a() * (1 + 1e-9) / unit_amps(unit))
     return by_breaker if unit.most_on_branch is None else min(by_breaker, unit.most_on_branch)
 
 
@@ -145,7 +160,10 @@ def _nominal(unit: MicroinverterSheet, sheet: ModuleSheet) -> Check:
         nominal = nominal_watts(sheet)
         watts, origin = nominal.p_w, nominal.origin.value
     except RidgeTallyError:
-        watts, origin = sheet.p_max_w * NOMINAL_FRAC, "common practice: three quarters of Pmax"
+        watts, origin = (
+            sheet.p_max_w * practice(Practice.NOMINAL_FRAC),
+            "common practice: three quarters of Pmax",
+        )
     return check(
         rule_id="micro.nominal",
         title="Power on a usual bright day",
@@ -154,10 +172,10 @@ def _nominal(unit: MicroinverterSheet, sheet: ModuleSheet) -> Check:
         formula="p_nom * kept * inputs",
         givens=(
             Given("p_nom", "nominal operating watts", watts, "W", origin),
-            Given("kept", "left by the unit", KEPT_FRAC, "", "common practice"),
+            Given("kept", "left by the unit", kept_by_unit_frac(), "", "common practice"),
             Given("inputs", "modules on a unit", float(unit.inputs), "", UNIT),
         ),
-        value=watts * KEPT_FRAC * unit.inputs,
+        value=watts * kept_by_unit_frac() * unit.inputs,
         symbol="p_usual",
         unit="W",
         relation="<=",
@@ -184,8 +202,8 @@ def _on_branch(unit: MicroinverterSheet, branch: Branch) -> Check:
         symbol="i_branch",
         unit="A",
         relation="<=",
-        limit=Given("i_most", "80 % of 20 A", CONTINUOUS_FRAC * BREAKER_A, "A", "code"),
-        source=BRANCH,
+        limit=Given("i_most", _continuous_told(), _continuous_a(), "A", "code"),
+        source=tables.load(CIRCUIT).source,
         reached_at=f"at most {most_on_branch(unit)} units on a branch",
     )
 
@@ -219,7 +237,13 @@ def _rise(unit: MicroinverterSheet, branch: Branch) -> Check:
         symbol="rise",
         unit="%",
         relation="<=",
-        limit=Given("rise_most", "in the trunk at most", RISE_MOST, "%", "common practice"),
+        limit=Given(
+            "rise_most",
+            "in the trunk at most",
+            practice(Practice.TRUNK_RISE_PERCENT),
+            "%",
+            "common practice",
+        ),
         source=RISE,
         reached_at=told,
     )
@@ -230,8 +254,9 @@ def _main(unit: MicroinverterSheet, circuits: tuple[Branch, ...]) -> tuple[Check
     if not circuits:
         return ()
     amps = sum(b.amps for b in circuits)
+    factor = tables.load(CIRCUIT).number("value", quantity="factor of the main breaker")
     sizes = [float(row[0]) for row in tables.load("standard-breakers").rows]
-    fits = next((s for s in sizes if s >= MAIN_FACTOR * amps * (1 - 1e-9)), None)
+    fits = next((s for s in sizes if s >= factor * amps * (1 - 1e-9)), None)
     return (
         check(
             rule_id="micro.main",
@@ -240,15 +265,15 @@ def _main(unit: MicroinverterSheet, circuits: tuple[Branch, ...]) -> tuple[Check
             kind=LimitKind.NOTE,
             formula="f * i_all",
             givens=(
-                Given("f", "continuous current", MAIN_FACTOR, "", "code"),
+                Given("f", "continuous current", factor, "", "code"),
                 Given("i_all", "all branches", amps, "A", "this design"),
             ),
-            value=MAIN_FACTOR * amps,
+            value=factor * amps,
             symbol="i_main",
             unit="A",
             relation="<=",
             limit=Given("breaker", "next standard breaker", fits, "A", "table of standard sizes"),
-            source=BRANCH,
+            source=tables.load(CIRCUIT).source,
             graded=False,
         ),
     )

@@ -5,13 +5,10 @@ from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
 from ridge_tally.rules.design import Alike, Design, alike
+from ridge_tally.rules.practice import Practice, practice
 
 TYPES = Source("types of module in one string", "", SourceStatus.COMMON_PRACTICE)
 PRACTICE = Source("planes in one string or on one tracker", "", SourceStatus.COMMON_PRACTICE)
-# Common practice, no source: as far apart as two planes of a string may look.
-APART_DEG = 15.0
-# Common practice, no source: how far currents of types in one string may be apart, per cent.
-TYPES_APART = 5.0
 
 
 def mixing_checks(design: Design) -> tuple[Check, ...]:
@@ -51,7 +48,13 @@ def _types_in_series(tag: str, types: tuple[Alike, ...]) -> Check:
         symbol="apart",
         unit="%",
         relation="<=",
-        limit=Given("most", "currents apart at most", TYPES_APART, "%", "common practice"),
+        limit=Given(
+            "most",
+            "currents apart at most",
+            practice(Practice.TYPES_APART_PERCENT),
+            "%",
+            "common practice",
+        ),
         source=TYPES,
         reached_at="what it costs is told at its tracker; the lowest series fuse rules",
     )
@@ -71,7 +74,9 @@ def _in_series(tag: str, planes: list[RoofPlane]) -> Check:
         symbol="d",
         unit="°",
         relation="<=",
-        limit=Given("d_max", "apart at most", APART_DEG, "°", "common practice"),
+        limit=Given(
+            "d_max", "apart at most", practice(Practice.PLANES_APART_DEG), "°", "common practice"
+        ),
         source=PRACTICE,
         reached_at="what it costs is in the year, as uneven light in strings",
     )

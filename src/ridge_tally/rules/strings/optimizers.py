@@ -1,5 +1,7 @@
 """Rules of optimizers: each one's input, and strings of them that an inverter holds at a voltage."""
 
+from dataclasses import dataclass
+
 from ridge_tally.core.equipment import ModuleSheet, OptimizerKind, OptimizerSheet
 from ridge_tally.core.job.document import ModuleString, strings_on
 from ridge_tally.core.job.edits.strings.threading import PlanAnew
@@ -13,17 +15,18 @@ from ridge_tally.core.working import (
     SourceStatus,
     bracketed,
     check,
+    number_of,
     shown,
 )
+from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design, watts_of
+from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.strings.module_inputs import ModuleInput, module_input_checks, module_watts
 
 MAKER = Source("optimizer datasheet", "", SourceStatus.DATASHEET)
 MARGIN = Source("two units may fail and the string still runs", "", SourceStatus.COMMON_PRACTICE)
 CIRCUIT = Source("NEC 690.7(B)", "2023", SourceStatus.FROM_MEMORY)
 UNIT = "optimizer datasheet"
-# Common practice, no source: units that may fail before a string falls out of its range.
-SPARE = 2
 
 
 def optimizer_checks(design: Design, unit: OptimizerSheet) -> tuple[Check, ...]:
@@ -52,51 +55,67 @@ def input_checks(design: Design, unit: OptimizerSheet, sheet: ModuleSheet) -> tu
     )
 
 
+@dataclass(frozen=True, slots=True)
+class _Held:
+    """A string whose voltage the inverter holds, with the givens its checks share."""
+
+    design: Design
+    unit: OptimizerSheet
+    string: ModuleString
+
+    @property
+    def subject(self) -> str:
+        return f"string {self.string.tag}"
+
+    @property
+    def units(self) -> Given:
+        count = float(len(self.string.module_ids))
+        return Given("n", "optimizers in the string", count, "", "this design")
+
+    @property
+    def volts(self) -> Given:
+        return Given("v_string", "voltage the inverter holds", self.unit.string_v, "V", UNIT)
+
+
 def _string_checks(design: Design, unit: OptimizerSheet, string: ModuleString) -> tuple[Check, ...]:
     """A string whose voltage the inverter holds: its count, watts, current and safe voltage."""
-    n, subject = len(string.module_ids), f"string {string.tag}"
-    units = Given("n", "optimizers in the string", float(n), "", "this design")
-    least, most = _count(unit.least_in_string), _count(unit.most_in_string)
-    formula, watts, string_w = watts_of(design, string.module_ids)
-    held = Given("v_string", "voltage the inverter holds", unit.string_v, "V", UNIT)
+    held = _Held(design, unit, string)
+    return (*_counts(held), _watts(held), _current(held), _circuit_voltage(held), _left_over(held))
+
+
+def _counts(held: _Held) -> tuple[Check, ...]:
+    least, most = _count(held.unit.least_in_string), _count(held.unit.most_in_string)
+    n = number_of(held.units)
     spare = None if least is None or most is None else min(n - least, most - n)
-    left = None if unit.safe_v is None else n * unit.safe_v
 
     def counted(rule: str, title: str, relation: Relation, limit: Given) -> Check:
         return check(
             rule_id=rule,
             title=title,
-            subject=subject,
+            subject=held.subject,
             kind=LimitKind.STOP,
             formula="n",
-            givens=(units,),
-            value=float(n),
+            givens=(held.units,),
+            value=n,
             symbol="n",
             unit="",
             relation=relation,
             limit=limit,
             source=MAKER,
             graded=False,
-            fixes=(Fix("Plan the strings anew", PlanAnew(design.option.id)),),
+            fixes=(Fix("Plan the strings anew", PlanAnew(held.design.option.id)),),
         )
 
+    fewest = Given("least", "fewest in a string", least, "", UNIT)
+    largest = Given("most", "most in a string", most, "", UNIT)
+    may_fail = practice(Practice.SPARE_OPTIMIZERS)
     return (
-        counted(
-            "optimizer.fewest",
-            "Optimizers at least",
-            ">=",
-            Given("least", "fewest in a string", least, "", UNIT),
-        ),
-        counted(
-            "optimizer.most",
-            "Optimizers at most",
-            "<=",
-            Given("most", "most in a string", most, "", UNIT),
-        ),
+        counted("optimizer.fewest", "Optimizers at least", ">=", fewest),
+        counted("optimizer.most", "Optimizers at most", "<=", largest),
         check(
             rule_id="optimizer.spare",
             title="Optimizers to spare",
-            subject=subject,
+            subject=held.subject,
             kind=LimitKind.NOTE,
             formula="spare",
             givens=(Given("spare", "units from the nearer end of its range", spare, "", UNIT),),
@@ -104,68 +123,83 @@ def _string_checks(design: Design, unit: OptimizerSheet, string: ModuleString) -
             symbol="spare",
             unit="",
             relation=">=",
-            limit=Given("wanted", "units that may fail", float(SPARE), "", "common practice"),
+            limit=Given("wanted", "units that may fail", may_fail, "", "common practice"),
             source=MARGIN,
             graded=False,
         ),
-        check(
-            rule_id="optimizer.string-watts",
-            title="Watts of a string",
-            subject=subject,
-            kind=LimitKind.STOP,
-            formula=formula,
-            givens=watts,
-            value=string_w,
-            symbol="p_string",
-            unit="W",
-            relation="<=",
-            limit=Given("p_most", "most watts of a string", unit.most_string_w, "W", UNIT),
-            source=MAKER,
-        ),
-        check(
-            rule_id="optimizer.string-current",
-            title="Current of a string",
-            subject=subject,
-            kind=LimitKind.COSTS,
-            formula=f"{bracketed(formula)} / v_string",
-            givens=(*watts, held),
-            value=None if unit.string_v is None else string_w / unit.string_v,
-            symbol="i_string",
-            unit="A",
-            relation="<=",
-            limit=Given("i_out", "an optimizer's largest output", unit.i_out_max_a, "A", UNIT),
-            source=MAKER,
-        ),
-        check(
-            rule_id="optimizer.circuit-voltage",
-            title="Circuit voltage",
-            subject=subject,
-            kind=LimitKind.STOP,
-            formula="v_string",
-            givens=(held,),
-            value=unit.string_v,
-            symbol="v_string",
-            unit="V",
-            relation="<=",
-            limit=Given(
-                "v_code", "code's ceiling", design.rules.ceiling_v, "V", "rules of this job"
-            ),
-            source=CIRCUIT,
-        ),
-        check(
-            rule_id="optimizer.safe-voltage",
-            title="Safe voltage",
-            subject=subject,
-            kind=LimitKind.NOTE,
-            formula="n * v_safe",
-            givens=(units, Given("v_safe", "left by each when off", unit.safe_v, "V", UNIT)),
-            value=left,
-            symbol="v_off",
-            unit="V",
-            relation="<=",
-            limit=Given("v_touch", "outside the array", 30.0, "V", "code, from memory"),
-            source=MAKER,
-        ),
+    )
+
+
+def _watts(held: _Held) -> Check:
+    formula, watts, string_w = watts_of(held.design, held.string.module_ids)
+    return check(
+        rule_id="optimizer.string-watts",
+        title="Watts of a string",
+        subject=held.subject,
+        kind=LimitKind.STOP,
+        formula=formula,
+        givens=watts,
+        value=string_w,
+        symbol="p_string",
+        unit="W",
+        relation="<=",
+        limit=Given("p_most", "most watts of a string", held.unit.most_string_w, "W", UNIT),
+        source=MAKER,
+    )
+
+
+def _current(held: _Held) -> Check:
+    formula, watts, string_w = watts_of(held.design, held.string.module_ids)
+    held_v = held.unit.string_v
+    return check(
+        rule_id="optimizer.string-current",
+        title="Current of a string",
+        subject=held.subject,
+        kind=LimitKind.COSTS,
+        formula=f"{bracketed(formula)} / v_string",
+        givens=(*watts, held.volts),
+        value=None if held_v is None else string_w / held_v,
+        symbol="i_string",
+        unit="A",
+        relation="<=",
+        limit=Given("i_out", "an optimizer's largest output", held.unit.i_out_max_a, "A", UNIT),
+        source=MAKER,
+    )
+
+
+def _circuit_voltage(held: _Held) -> Check:
+    ceiling_v = held.design.rules.ceiling_v
+    return check(
+        rule_id="optimizer.circuit-voltage",
+        title="Circuit voltage",
+        subject=held.subject,
+        kind=LimitKind.STOP,
+        formula="v_string",
+        givens=(held.volts,),
+        value=held.unit.string_v,
+        symbol="v_string",
+        unit="V",
+        relation="<=",
+        limit=Given("v_code", "code's ceiling", ceiling_v, "V", "rules of this job"),
+        source=CIRCUIT,
+    )
+
+
+def _left_over(held: _Held) -> Check:
+    safe_v, touch = held.unit.safe_v, tables.load("touch-voltage")
+    return check(
+        rule_id="optimizer.safe-voltage",
+        title="Safe voltage",
+        subject=held.subject,
+        kind=LimitKind.NOTE,
+        formula="n * v_safe",
+        givens=(held.units, Given("v_safe", "left by each when off", safe_v, "V", UNIT)),
+        value=None if safe_v is None else number_of(held.units) * safe_v,
+        symbol="v_off",
+        unit="V",
+        relation="<=",
+        limit=Given("v_touch", "outside the array", touch.number("limit_v"), "V", "code"),
+        source=touch.source,
     )
 
 

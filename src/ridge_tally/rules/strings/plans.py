@@ -12,8 +12,8 @@ from ridge_tally.core.strings.automatic import PlanInputs
 from ridge_tally.core.strings.plans import Plans, TrackerClass, legal_plans
 from ridge_tally.core.working import Given, LimitKind, degc_text, number_of
 from ridge_tally.rules.design import Design
+from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.strings.limits import (
-    HEADROOM_FRAC,
     bright_cloud_factor,
     cold_limit,
     held_span,
@@ -110,7 +110,10 @@ def plan_space(design: Design, held: Sequence[ModuleString] = ()) -> PlanSpace:
         ground=_ground(design, parts, classes, held),
         trackers=len(design.trackers),
         tight_from=tuple(
-            tuple(longest_on(design, sheet, t, HEADROOM_FRAC) + 1 for sheet in sheets)
+            tuple(
+                longest_on(design, sheet, t, practice(Practice.HEADROOM_FRAC)) + 1
+                for sheet in sheets
+            )
             for t in design.trackers
         ),
         centre_v=tuple((t.sheet.v_min_v + t.sheet.v_max_v) / 2 for t in design.trackers),

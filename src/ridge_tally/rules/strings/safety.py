@@ -17,6 +17,7 @@ from ridge_tally.core.working import (
 )
 from ridge_tally.rules.code import ARC_FAULT, SHUTDOWN
 from ridge_tally.rules.design import Design, alike
+from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.strings.limits import planning_voltages
 
 GROUND_FAULT = Source("NEC 690.41(B), IEC 62109-2", "", SourceStatus.FROM_MEMORY)
@@ -27,8 +28,6 @@ TOLD = {
     OnSite.INDOOR_WIRING: "DC in the house in metal, as the code asks (NEC 690.31(D))",
     OnSite.POLARITY: "Polarity of every string proven before any two are joined",
 }
-# What a listed switch at each module leaves of it; common practice, no source.
-LEFT_BY_SWITCH_V = 1.0
 
 
 def safety_checks(design: Design) -> tuple[Check, ...]:
@@ -59,7 +58,8 @@ def _shutdown(design: Design, most_v: float) -> Check:
         )
     elif way is Shutdown.HAZARD_CONTROL:
         reason = "Not checked here: a listed hazard control system is held to its own listing."
-    left_v = LEFT_BY_SWITCH_V if way is Shutdown.MODULE_SWITCHES else None
+    by_switches = way is Shutdown.MODULE_SWITCHES
+    left_v = practice(Practice.LEFT_BY_SWITCH_V) if by_switches else None
     if design.system is not None and design.system.safe_v is not None:
         # A system's optimizers are the switches.
         left_v, reason, way = design.system.safe_v, "", Shutdown.MODULE_SWITCHES

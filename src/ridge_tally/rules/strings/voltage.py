@@ -26,8 +26,8 @@ from ridge_tally.core.working import (
 )
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Alike, Design, alike, vmp_coefficient
+from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.strings.limits import (
-    HEADROOM_FRAC,
     SHEET,
     cold_limit,
     series_limits,
@@ -141,7 +141,13 @@ def _headroom(string: ModuleString, cold: Check) -> tuple[Check, ...]:
             symbol="room",
             unit="%",
             relation=">=",
-            limit=Given("least", "room wanted", HEADROOM_FRAC * 100, "%", "common practice"),
+            limit=Given(
+                "least",
+                "room wanted",
+                practice(Practice.HEADROOM_FRAC) * 100,
+                "%",
+                "common practice",
+            ),
             source=HEADROOM,
             reached_at="look up the site's record low too",
             graded=False,

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Weighing
 from ridge_tally.rules.design import Design
+from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.simulation.batteries import told as told_of
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import house_load
@@ -25,15 +26,12 @@ from ridge_tally.studies.loading.sweep_points import (
     sized_to_ratio,
     under_the_caps,
 )
-from ridge_tally.studies.parts import PAYS_YEARS, price_of
+from ridge_tally.studies.parts import price_of
 from ridge_tally.studies.rule_status import forbids
 
 # How many sizes are told together, and how much of the work they are.
 AT_ONCE, SIZES_FRAC = 5, 0.3
 
-# The sweet spot ends where the next module gives less than this of what an early one gives; our
-# own line.
-STILL_WORTH_FRAC = 0.9
 
 SCHOOLS = (
     (
@@ -144,11 +142,12 @@ def _sweet(points: Sequence[SweepPoint]) -> int | None:
     gains = [p.next_kwh for p in points if p.next_kwh is not None]
     if not gains:
         return None
+    worth = practice(Practice.STILL_WORTH_FRAC)
     early, found = max(gains[: max(1, len(gains) // 3)]), None
     for i, point in enumerate(points):
         if not point.kept:
             continue
-        if point.next_kwh is None or point.next_kwh >= STILL_WORTH_FRAC * early:
+        if point.next_kwh is None or point.next_kwh >= worth * early:
             found = i
     return found
 
@@ -158,9 +157,9 @@ def _sweet_money(job: Job, points: Sequence[SweepPoint], cents: int | None) -> i
     kwh_cents = next_kwh_price_cents(job)
     if cents is None or kwh_cents is None:
         return None
-    found = None
+    found, years = None, practice(Practice.PAYS_YEARS)
     for i, point in enumerate(points):
-        pays = point.next_kwh is None or point.next_kwh * kwh_cents * PAYS_YEARS >= cents
+        pays = point.next_kwh is None or point.next_kwh * kwh_cents * years >= cents
         if point.kept and pays:
             found = i
     return found
@@ -183,13 +182,13 @@ def _told(
         found.append(
             f"By energy: {p.modules} modules, DC:AC {p.ratio:.2f}, clipping "
             f"{(p.clipped_frac or 0) * 100:.1f} %; up to there the next module still gives "
-            f"{STILL_WORTH_FRAC * 100:.0f} % of what an early one does."
+            f"{practice(Practice.STILL_WORTH_FRAC) * 100:.0f} % of what an early one does."
         )
     if money is not None:
         p = points[money]
         found.append(
             f"By money: {p.modules} modules, DC:AC {p.ratio:.2f}; the last one, at "
-            f"{(cents or 0) / 100:.0f}, is paid back within {PAYS_YEARS:.0f} years."
+            f"{(cents or 0) / 100:.0f}, is paid back within {practice(Practice.PAYS_YEARS):.0f} years."
         )
     elif sweet is not None:
         found.append("By money: a price of the module or a tariff is missing.")

@@ -8,11 +8,11 @@ from ridge_tally.core.job.edits.any_edit import TakeRemedy
 from ridge_tally.core.number_format import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.rules.design import Design
+from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.need import next_kwh_price_cents
 from ridge_tally.simulation.year import require_strings
 from ridge_tally.studies.loading.sweep import SweepReport, loading_sweep
-from ridge_tally.studies.parts import PAYS_YEARS
 from ridge_tally.studies.strings.inverters import (
     InverterPlan,
     InverterPlans,
@@ -23,8 +23,6 @@ from ridge_tally.studies.sun.angles import OwnPlane, SplitStudy, angle_map, spli
 
 # How much of the work the inverters are; the sweep is the rest.
 INVERTERS_FRAC = 0.4
-# A plane that gets less of the best light than this is worth a word; our own line.
-FAR_FRAC = 0.1
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,15 +98,17 @@ def _inverter(desk: Desk, design: Design, plans: InverterPlans | None) -> Answer
     priced = [p for p in kept if p.price_cents is not None]
     by_money = cents is not None and bool(priced)
 
+    years = practice(Practice.PAYS_YEARS)
+
     def worth(plan: InverterPlan) -> float:
         if not by_money:
             return plan.energy_kwh or 0.0
-        return (plan.energy_kwh or 0.0) * (cents or 0.0) * PAYS_YEARS - (plan.price_cents or 0)
+        return (plan.energy_kwh or 0.0) * (cents or 0.0) * years - (plan.price_cents or 0)
 
     ranked = sorted(priced if by_money else kept, key=lambda p: -worth(p))
     best = ranked[0]
     line = (
-        f"worth most over {PAYS_YEARS:.0f} years at {cents:.0f} cents a kWh"
+        f"worth most over {years:.0f} years at {cents:.0f} cents a kWh"
         if by_money
         else "most kWh: a price or a tariff is missing"
     )
@@ -169,7 +169,7 @@ def _way(planes: tuple[OwnPlane, ...], split: SplitStudy) -> Answer:
     answer = "all to the equator" if best == 0 else f"half each way, {best:.0f}° from the equator"
     if best == 90.0:
         answer = "half east, half west"
-    far = [p for p in planes if p.loss_frac > FAR_FRAC]
+    far = [p for p in planes if p.loss_frac > practice(Practice.FAR_FRAC)]
     if far:
         why.append(
             f"{far[-1].name} is far from it: fill it last, or where its hours are worth more."

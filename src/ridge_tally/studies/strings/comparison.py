@@ -12,12 +12,12 @@ from ridge_tally.core.number_format import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import LimitKind
 from ridge_tally.rules.design import Design
+from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.strings.microinverters import branches
 from ridge_tally.simulation.batteries import conversions, takes_dc
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.need import next_kwh_price_cents
 from ridge_tally.simulation.year import require_strings
-from ridge_tally.studies.parts import PAYS_YEARS
 from ridge_tally.studies.strings.architectures import WAYS, Built, ways_built
 from ridge_tally.studies.strings.growing import grown
 
@@ -295,7 +295,7 @@ def _verdict(
             f"{way.title}: {_kwh(more_kwh)} a year more (+{frac * 100:.1f} %) for "
             f"{_money(more_cents)}; at {kwh_cents:.0f} cents a kWh paid back in {years:.1f} years"
         )
-        if years <= PAYS_YEARS:
+        if years <= practice(Practice.PAYS_YEARS):
             why.append(f"{told}: worth it.")
             chosen = way
         else:

@@ -14,6 +14,7 @@ from ridge_tally.core.sheets.working_lines import value_and_limit
 from ridge_tally.core.strings.units import units_by_plane
 from ridge_tally.core.working import LimitKind, Verdict
 from ridge_tally.rules.design import Design
+from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.strings import microinverters, optimizers
 from ridge_tally.rules.strings.limits import modules_of
 from ridge_tally.simulation.array_light import light_kept_frac
@@ -22,9 +23,6 @@ from ridge_tally.simulation.scenario import AS_IT_IS, OwnPoint, Scenario
 from ridge_tally.simulation.year import hourly_year, require_strings
 
 AtModule = OptimizerSheet | MicroinverterSheet
-# A module this much darker over the year than the brightest of its string is worth a look;
-# our own line.
-DARKER_FRAC = 0.05
 
 
 class Way(StrEnum):
@@ -212,5 +210,5 @@ def darker_ids(option: Option, light: dict[PlacedId, float]) -> tuple[PlacedId, 
     found: list[PlacedId] = []
     for string in option.strings:
         best = max(light[m] for m in string.module_ids)
-        found += [m for m in string.module_ids if light[m] < best - DARKER_FRAC]
+        found += [m for m in string.module_ids if light[m] < best - practice(Practice.DARKER_FRAC)]
     return tuple(found)

@@ -20,7 +20,7 @@ from ridge_tally.editing.apply import apply_edits
 from ridge_tally.editing.design import design_for
 from ridge_tally.editing.survey.planes import blank_plane
 from ridge_tally.rules.design import Design
-from ridge_tally.rules.strings.microinverters import KEPT_FRAC
+from ridge_tally.rules.strings.microinverters import kept_by_unit_frac
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.scenario import OwnPoint, Scenario
 from ridge_tally.simulation.year import hourly_year, require_strings
@@ -111,7 +111,7 @@ def pairing_study(desk: Desk, design: Design) -> Iterator[PairingStudy]:
             inputs=unit.inputs,
             p_ac_w=unit.p_ac_w,
             stc_ratio=unit.inputs * sheet.p_max_w / unit.p_ac_w,
-            nominal_w=None if nominal is None else nominal.p_w * KEPT_FRAC * unit.inputs,
+            nominal_w=None if nominal is None else nominal.p_w * kept_by_unit_frac() * unit.inputs,
             unfit=unfit(design, unit),
             here=None,
             cold=None,
@@ -167,7 +167,7 @@ def _told(sheet: ModuleSheet, nominal: NominalWatts | None) -> str:
     return (
         f"{lab} At 800 W/m², 20 °C air and a light wind its cell is at {nominal.cell_degc:g} °C "
         f"and it gives {nominal.p_w:.0f} W, {share * 100:.0f} % ({nominal.origin.value}); after "
-        f"the unit’s own loss {nominal.p_w * KEPT_FRAC:.0f} W. A unit that small clips only in the "
+        f"the unit’s own loss {nominal.p_w * kept_by_unit_frac():.0f} W. A unit that small clips only in the "
         "hours above."
     )
 

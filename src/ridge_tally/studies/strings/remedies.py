@@ -10,6 +10,7 @@ from ridge_tally.core.working import LimitKind
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_in
 from ridge_tally.rules.design import Design
+from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.report import KINDS
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import require_strings, year_or_problem
@@ -24,8 +25,6 @@ from ridge_tally.studies.rule_status import (
 from ridge_tally.studies.strings.proposals import Proposal, RemedyKind, proposals
 from ridge_tally.studies.strings.tracker_losses import TrackerLosses, tracker_losses
 
-# A tracker that loses this share of its year to company or limits is worth a way out; our own line.
-HEAVY_FRAC = 0.01
 # Of a kind with many variants so many are followed through the year, the rest judged by rules.
 FOLLOWED = {
     RemedyKind.SPLIT: 4,
@@ -35,8 +34,6 @@ FOLLOWED = {
     RemedyKind.INVERTER: 4,
     RemedyKind.SECOND_INVERTER: 1,
 }
-# Another inverter is looked for near the size of the one there is first; our own line.
-LIKE_SIZE = (0.8, 1.35)
 
 
 @dataclass(frozen=True, slots=True)
@@ -159,10 +156,12 @@ def _tried(desk: Desk, design: Design, proposal: Proposal) -> _Tried | None:
 def _followed(tried: list[_Tried], ac_w: float) -> list[_Tried]:
     """Return what is worth a year: of each kind the first few by its limits and its price."""
 
+    least, most = practice(Practice.LIKE_SIZE_LEAST), practice(Practice.LIKE_SIZE_MOST)
+
     def order(one: _Tried) -> tuple[float, ...]:
         standing, size = one.standing, one.design.p_ac_w / ac_w
         cents = one.bill.cents if one.bill.cents is not None else 1 << 40
-        unlike = not LIKE_SIZE[0] <= size <= LIKE_SIZE[1]
+        unlike = not least <= size <= most
         return (*(standing.count(kind) for kind in KINDS[:3]), unlike, cents)
 
     chosen: list[_Tried] = []
@@ -251,7 +250,7 @@ def _troubles(before: RuleStatus, losses: tuple[TrackerLosses, ...]) -> tuple[Tr
         )
         for what, lost_kwh in parts:
             share = lost_kwh / tracker.own_kwh if tracker.own_kwh else 0.0
-            if share > HEAVY_FRAC:
+            if share > practice(Practice.HEAVY_FRAC):
                 told = (
                     f"Tracker {tracker.number} loses {lost_kwh:.0f} kWh DC a year "
                     f"({share * 100:.1f} %) to {what}"

@@ -1,6 +1,6 @@
 """Shade on an option: what reaches each module, who takes how much, what trimming recovers."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -32,7 +32,7 @@ from ridge_tally.rules.design import Design
 from ridge_tally.simulation.array_light import ArrayLight, array_lights, require_modules
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.scenario import Scenario
-from ridge_tally.simulation.site_sky import site_sky
+from ridge_tally.simulation.site_sky import SiteSky, site_sky
 from ridge_tally.simulation.weather import weather_key
 from ridge_tally.simulation.year import hourly_year, require_strings
 
@@ -203,51 +203,69 @@ def _kwh_per_wh_m2(one: ArrayLight) -> float:
     return module_area_m2(one.laid.module) / 1000
 
 
+@dataclass(frozen=True, slots=True)
+class _OnGlass:
+    """Arrays with their light; sums over all modules in kilowatt-hours on the glass."""
+
+    sky: SiteSky
+    arrays: tuple[ArrayLight, ...]
+
+    def kwh(self, part: Callable[[ArrayLight], FloatArray]) -> FloatArray:
+        return np.asarray(sum(part(one) * _kwh_per_wh_m2(one) for one in self.arrays))
+
+    def free(self) -> FloatArray:
+        return self.kwh(lambda one: one.on_free.free_wh_per_m2 * len(one.modules))
+
+    def lost(self) -> FloatArray:
+        return self.kwh(lambda one: sum_of(x.lost for x in one.lights).sum(axis=1))
+
+    def alone(self) -> FloatArray:
+        return self.kwh(lambda one: sum_of(x.alone for x in one.lights))
+
+    def snow(self) -> FloatArray:
+        return self.kwh(lambda one: _left(one) * one.snow_frac)
+
+    def soiling(self) -> FloatArray:
+        return self.kwh(lambda one: _left(one) * (1 - one.snow_frac) * one.soiling_frac)
+
+    def rear(self) -> FloatArray:
+        month = self.sky.hours.month
+        return self.kwh(
+            lambda one: (
+                len(one.modules)
+                * np.bincount(month, one.rear_w_per_m2, minlength=12).astype(np.float64)
+            )
+        )
+
+    def culprits(self) -> tuple[Culprit, ...]:
+        """Who takes light worth a word, the worst first."""
+        alone, only = self.alone(), self.kwh(lambda one: sum_of(x.only for x in one.lights))
+        of_modules = np.array(
+            [x.alone.sum(axis=1) * _kwh_per_wh_m2(one) for one in self.arrays for x in one.lights]
+        )
+        found = [
+            Culprit(
+                number,
+                owner.name,
+                owner.kind,
+                owner.shade_id,
+                float(alone[number].sum()),
+                float(only[number].sum()),
+                tuple(alone[number].tolist()),
+                tuple(of_modules[:, number].tolist()),
+                _middle_of(self.sky.occluders, number),
+            )
+            for number, owner in enumerate(self.sky.occluders.owners)
+            if only[number].sum() > LEAST_KWH
+        ]
+        return tuple(sorted(found, key=lambda c: -c.alone_kwh))
+
+
 def _report(desk: Desk, design: Design, resolution: Resolution) -> ShadeReport:
     require_modules(design.option)
     sky, arrays = array_lights(desk, design, resolution)
-
-    def on_array(part: Callable[[ArrayLight], FloatArray]) -> FloatArray:
-        """Kilowatt-hours on the glass of all modules."""
-        return np.asarray(sum(part(one) * _kwh_per_wh_m2(one) for one in arrays))
-
-    monthly_free = on_array(lambda one: one.on_free.free_wh_per_m2 * len(one.modules))
-    lost = on_array(lambda one: sum_of(x.lost for x in one.lights).sum(axis=1))
-    alone = on_array(lambda one: sum_of(x.alone for x in one.lights))
-    only = on_array(lambda one: sum_of(x.only for x in one.lights))
-    of_modules = np.array(
-        [x.alone.sum(axis=1) * _kwh_per_wh_m2(one) for one in arrays for x in one.lights]
-    )
-    culprits = [
-        Culprit(
-            number,
-            owner.name,
-            owner.kind,
-            owner.shade_id,
-            float(alone[number].sum()),
-            float(only[number].sum()),
-            tuple(alone[number].tolist()),
-            tuple(of_modules[:, number].tolist()),
-            _middle_of(sky.occluders, number),
-        )
-        for number, owner in enumerate(sky.occluders.owners)
-        if only[number].sum() > LEAST_KWH
-    ]
-    culprits.sort(key=lambda c: -c.alone_kwh)
-    modules = tuple(
-        _module(one, placed, light)
-        for one in arrays
-        for placed, light in zip(one.modules, one.lights, strict=True)
-    )
-    left = on_array(_left)
-    snow = on_array(lambda one: _left(one) * one.snow_frac)
-    soiling = on_array(lambda one: _left(one) * (1 - one.snow_frac) * one.soiling_frac)
-    rear = on_array(
-        lambda one: (
-            len(one.modules)
-            * np.bincount(sky.hours.month, one.rear_w_per_m2, minlength=12).astype(np.float64)
-        )
-    )
+    glass = _OnGlass(sky, arrays)
+    monthly_free, lost, culprits = glass.free(), glass.lost(), glass.culprits()
     free_kwh, lost_kwh = float(monthly_free.sum()), float(lost.sum())
     return ShadeReport(
         option_id=design.option.id,
@@ -257,14 +275,18 @@ def _report(desk: Desk, design: Design, resolution: Resolution) -> ShadeReport:
         lost_frac=lost_kwh / free_kwh,
         monthly_free_kwh=tuple(monthly_free.tolist()),
         monthly_lost_kwh=tuple(lost.tolist()),
-        shared_kwh=max(0.0, lost_kwh - sum(float(a.sum()) for a in alone)),
-        modules=modules,
-        culprits=tuple(culprits),
+        shared_kwh=max(0.0, lost_kwh - sum(float(a.sum()) for a in glass.alone())),
+        modules=tuple(
+            _module(one, placed, light)
+            for one in arrays
+            for placed, light in zip(one.modules, one.lights, strict=True)
+        ),
+        culprits=culprits,
         told=_told(culprits, lost_kwh, free_kwh),
-        left_kwh=float(left.sum()),
-        monthly_snow_kwh=tuple(snow.tolist()),
-        monthly_soiling_kwh=tuple(soiling.tolist()),
-        monthly_rear_kwh=tuple(rear.tolist()),
+        left_kwh=float(glass.kwh(_left).sum()),
+        monthly_snow_kwh=tuple(glass.snow().tolist()),
+        monthly_soiling_kwh=tuple(glass.soiling().tolist()),
+        monthly_rear_kwh=tuple(glass.rear().tolist()),
         rear_told="; ".join(dict.fromkeys(one.rear_told for one in arrays)),
         weather=sky.weather.name,
         stand_in_weather=sky.weather.stand_in,
@@ -338,7 +360,7 @@ def _crowns_told(passing: Passing) -> str:
     )
 
 
-def _told(culprits: list[Culprit], lost_kwh: float, free_kwh: float) -> str:
+def _told(culprits: Sequence[Culprit], lost_kwh: float, free_kwh: float) -> str:
     """Return the sentence for the homeowner."""
     if lost_kwh < 0.001 * free_kwh or not culprits:
         return "Nothing takes as much as a thousandth of this array's light."

@@ -20,7 +20,7 @@ from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.sun.shading import FINE
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design
-from ridge_tally.rules.loading.checks import THIN_AIR_M
+from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.simulation.array_light import array_lights
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import HouseLoad, house_load
@@ -208,7 +208,7 @@ def _caveats(design: Design, weather: WeatherYear, load: HouseLoad | None) -> tu
     )
     caveats.append(f"Usual allowances taken off: {shares}")
     caveats.append(_told_heat(design))
-    if (design.job.site.elevation_m or 0.0) > THIN_AIR_M:
+    if (design.job.site.elevation_m or 0.0) > practice(Practice.THIN_AIR_M):
         caveats.append("Many inverters derate above 2000 m: thin air is not in the year")
     if design.job.brief.grid and design.job.brief.grid.export_limit_kw is not None:
         told = "no household load entered" if load is None else f"the house’s use: {load.origin}"
