@@ -126,6 +126,13 @@ def test_why_not_one_more_is_answered_and_each_way_does_what_it_says(workspace: 
                 assert sum(m.present for m in array.modules) == way.modules
 
 
+def test_a_way_in_changes_the_option_it_was_asked_for(workspace: Workspace) -> None:
+    for option in SAMPLE.options:
+        ways = one_more(workspace.desk, design_for(SAMPLE, option), "south").ways_in
+        of = {getattr(e, "option_id", option.id) for way in ways for e in way.edits}
+        assert of == {option.id}
+
+
 def test_a_layout_with_room_left_is_told_to_fill_again(workspace: Workspace) -> None:
     gap = SetArrayField("a", "south", ArrayField.SHORTEST_RUN, "2")
     few = exactly(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south", 20, 0.02)[0]
@@ -135,47 +142,54 @@ def test_a_layout_with_room_left_is_told_to_fill_again(workspace: Workspace) -> 
     assert any(w.told.startswith("Fill again in portrait") for w in answer.ways_in)
 
 
-def counting(until: int, go: Event) -> Iterator[int]:
-    for i in range(until):
-        yield i
-        go.wait(5)
+# What is awaited here comes by an event; this only ends a run in which it never does.
+NEVER_S = 600.0
+
+
+def counting(until: int, go: Event, ended: Event) -> Iterator[int]:
+    try:
+        for i in range(until):
+            yield i
+            go.wait(NEVER_S)
+    finally:
+        ended.set()
 
 
 def test_a_run_is_seen_as_it_goes_and_stops_when_cancelled() -> None:
-    runs, go = Runs(), Event()
-    seen = runs.look("here", "one", lambda: counting(1000, go))
+    runs, go, ended = Runs(first_step_s=NEVER_S), Event(), Event()
+    seen = runs.look("here", "one", lambda: counting(1000, go, ended))
     assert (seen.step, seen.running) == (0, True)
     runs.cancel("here")
     go.set()
-    for _ in range(200):
-        seen = runs.look("here", "one", lambda: counting(1, go))
-        if not seen.running:
-            break
-        Event().wait(0.01)
-    assert (seen.running, seen.cancelled) == (False, True)
+    ended.wait(NEVER_S)
+    while seen.running:
+        seen = runs.look("here", "one", lambda: counting(1, go, ended))
+    assert seen.cancelled
     assert seen.step < 999
 
 
 def test_a_run_nobody_looks_at_stops_and_is_begun_anew_when_somebody_does() -> None:
-    runs, go = Runs(unwatched_s=0.05), Event()
+    now_s = [0.0]
+    runs = Runs(first_step_s=NEVER_S, unwatched_s=60.0, clock_s=lambda: now_s[0])
+    go, ended = Event(), Event()
     begun: list[int] = []
 
     def steps() -> Iterator[int]:
         begun.append(1)
-        return counting(1000, go)
+        return counting(1000, go, ended)
 
     runs.look("here", "one", steps)
-    Event().wait(0.2)
+    now_s[0] = 61.0
     go.set()
-    Event().wait(0.2)
+    ended.wait(NEVER_S)
     assert len(begun) == 1
     assert runs.look("here", "one", steps).step is not None
     assert len(begun) == 2
 
 
 def test_newer_work_in_its_place_cancels_what_ran_and_failures_are_told() -> None:
-    runs, go = Runs(), Event()
-    runs.look("here", "one", lambda: counting(1000, go))
+    runs, go, ended = Runs(first_step_s=NEVER_S), Event(), Event()
+    runs.look("here", "one", lambda: counting(1000, go, ended))
 
     def failing() -> Iterator[int]:
         yield 1
@@ -183,11 +197,9 @@ def test_newer_work_in_its_place_cancels_what_ran_and_failures_are_told() -> Non
 
     seen = runs.look("here", "two", failing)
     go.set()
-    for _ in range(200):
+    assert ended.wait(NEVER_S)
+    while seen.running:
         seen = runs.look("here", "two", failing)
-        if not seen.running:
-            break
-        Event().wait(0.01)
     assert (seen.step, seen.running) == (1, False)
     assert seen.problem.startswith("Roof reads 3")
 

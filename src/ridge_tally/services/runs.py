@@ -33,11 +33,15 @@ class Seen(Generic[Step]):
 
 class _Run:
     def __init__(
-        self, content: Hashable, steps: Callable[[], Iterator[object]], unwatched_s: float
+        self,
+        content: Hashable,
+        steps: Callable[[], Iterator[object]],
+        unwatched_s: float,
+        clock_s: Callable[[], float],
     ) -> None:
         self.content = content
-        self.looked_at, self.left = monotonic(), False
-        self._unwatched_s = unwatched_s
+        self.looked_at, self.left = clock_s(), False
+        self._unwatched_s, self._clock_s = unwatched_s, clock_s
         self.stop, self.first = Event(), Event()
         self.seen: Seen[object] = Seen(None, running=True, cancelled=False)
         self._steps = steps
@@ -50,7 +54,7 @@ class _Run:
             for step in self._steps():
                 self.seen = Seen(step, running=True, cancelled=False)
                 self.first.set()
-                self.left = monotonic() - self.looked_at > self._unwatched_s
+                self.left = self._clock_s() - self.looked_at > self._unwatched_s
                 if self.left or self.stop.is_set():
                     break
             problem = ""
@@ -76,10 +80,14 @@ class Runs:
     """The runs of a workspace; safe to share between threads."""
 
     def __init__(
-        self, most: int = 16, first_step_s: float = 0.4, unwatched_s: float = UNWATCHED_S
+        self,
+        most: int = 16,
+        first_step_s: float = 0.4,
+        unwatched_s: float = UNWATCHED_S,
+        clock_s: Callable[[], float] = monotonic,
     ) -> None:
         self._most, self._first_step_s = most, first_step_s
-        self._unwatched_s = unwatched_s
+        self._unwatched_s, self._clock_s = unwatched_s, clock_s
         self._runs: dict[Hashable, _Run] = {}
         self._lock = Lock()
 
@@ -100,13 +108,13 @@ class Runs:
             if run is None or run.left or run.content != content:
                 if run is not None:
                     run.stop.set()
-                run = _Run(content, steps, self._unwatched_s)
+                run = _Run(content, steps, self._unwatched_s, self._clock_s)
                 self._runs.pop(place, None)
                 self._runs[place] = run
                 while len(self._runs) > self._most:
                     self._runs.pop(next(iter(self._runs))).stop.set()
                 Thread(target=run.go, daemon=True).start()
-        run.looked_at = monotonic()
+        run.looked_at = self._clock_s()
         run.first.wait(self._first_step_s)
         return run.seen  # type: ignore[return-value]
 
