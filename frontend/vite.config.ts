@@ -28,6 +28,9 @@ export default defineConfig({
     setupFiles: ['src/test/setup.ts'],
     include: ['src/**/*.test.{ts,tsx}'],
     restoreMocks: true,
+    // What is awaited is a state, never a speed: this only ends a run in which it never comes.
+    testTimeout: 600_000,
+    hookTimeout: 600_000,
     css: false,
   },
 });
