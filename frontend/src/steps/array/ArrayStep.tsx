@@ -1,6 +1,6 @@
 /** Array: layouts to choose from with proven counts, and modules moved by hand. */
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useReducer, useState } from 'react';
 import type { RoofPlane, Schemas } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
 import { useCatchingUp } from '@/api/useYear';
@@ -13,14 +13,14 @@ import { moduleOn, sizeOf } from '@/plan/modules';
 import { PlaneTabs } from '@/plan/PlaneTabs';
 import { sceneOf } from '@/plan/scene';
 import { stockFirst } from '@/plan/stock';
-import { Button } from '@/ui/Button';
-import { Board, Toolbar } from '@/ui/Card';
-import { Choice } from '@/ui/Choice';
+import { Board } from '@/ui/Card';
 import { Empty } from '@/ui/States';
 import { TabbedCard } from '@/ui/TabbedCard';
 import { useKeys } from '@/ui/useKeys';
-import { besideEdit, type Hand, inBox, TOGGLE } from './hand';
-import { AlternativeCard, titleOf } from './parts/AlternativeCard';
+import { besideEdit, type Hand, inBox } from './hand';
+import { EMPTY_HANDED, meantBy, next } from './inHand';
+import { AlternativeCard } from './parts/AlternativeCard';
+import { ArrayToolbar } from './parts/ArrayToolbar';
 import { BracketsFace } from './parts/BracketsFace';
 import { EdgesFace } from './parts/EdgesFace';
 import { ExactlyFace } from './parts/ExactlyFace';
@@ -28,9 +28,9 @@ import { FillFace } from './parts/FillFace';
 import { GroundCards } from './parts/GroundCards';
 import { GroundFace } from './parts/GroundFace';
 import { GroundOverlay } from './parts/GroundOverlay';
-import { HeldBar } from './parts/HeldBar';
 import { ModuleField } from './parts/ModuleField';
 import { OneMoreFace } from './parts/OneMoreFace';
+import { OnTheRoof } from './parts/OnTheRoof';
 import { RowShortages } from './parts/RowShortages';
 import { SeatsOverlay } from './parts/SeatsOverlay';
 import { TroubleNote } from './parts/TroubleNote';
@@ -49,13 +49,8 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
   const { state, job, option, report, at, act } = useJob();
   const shelf = useQuery(shelfQuery);
   const [asked, setAsked] = useState<Asked>({ kind: 'most', squeeze: false });
-  const [hand, setHand] = useState<Hand>(TOGGLE);
-  const [holding, setHeld] = useState<string[]>([]);
-  const [focused, setFocused] = useState('');
-  // The one that was last in focus: its trouble stays told while a button is pressed.
-  const [current, setCurrent] = useState('');
-  const [splitting, setSplitting] = useState(false);
-  const [keeping, setKeeping] = useState(false);
+  const [inHand, turnHand] = useReducer(next, EMPTY_HANDED);
+  const { hand, focused } = inHand;
   const [face, setFace] = useState(plane.ground ? 'ground' : 'fill');
   const [why, setWhy] = useState(false);
   const layouts = useLayouts(at, plane.id, asked);
@@ -76,12 +71,12 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
     ...bracketsQuery(at, plane.id),
     enabled: lined && face === 'brackets',
   });
-  const held = holding.filter((id) => placed.some((m) => m.id === id));
-  // What the keys act on: the held ones, or the one in focus.
-  const meant = held.length > 0 ? held : focused ? [focused] : [];
+  const held = inHand.held.filter((id) => placed.some((m) => m.id === id));
+  const meant = meantBy(inHand, held);
+  const hold = (ids: readonly string[]) => turnHand({ do: 'hold', ids });
 
   const use = (layout: Alternative) => {
-    setHeld([]);
+    hold([]);
     return act({
       kind: 'lay-modules',
       option_id: option.id,
@@ -97,14 +92,14 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
   const step = (by: number) => {
     const { list } = layouts;
     const here = list.findIndex((a) => a.in_use);
-    const next = list[(here + by + list.length) % Math.max(list.length, 1)];
-    if (next && !layouts.stale) void use(next);
+    const other = list[(here + by + list.length) % Math.max(list.length, 1)];
+    if (other && !layouts.stale) void use(other);
   };
   const move = (ids: string[], right_m: number, up_m: number) =>
     act({ kind: 'move-modules', option_id: option.id, module_ids: ids, right_m, up_m });
   const onMeant = (kind: 'turn-modules' | 'remove-modules') => {
-    if (meant.length > 0) void act({ kind, option_id: option.id, module_ids: meant });
-    if (kind === 'remove-modules') setHeld([]);
+    if (meant.length > 0) void act({ kind, option_id: option.id, module_ids: [...meant] });
+    if (kind === 'remove-modules') hold([]);
   };
   const add = (spot: PointM) => {
     if (hand.kind !== 'add' || !module) return;
@@ -125,33 +120,17 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
     .reverse()
     .join('');
   const orientation = placed[0]?.orientation ?? 'P';
-  const take = (next: Hand) => setHand(next.kind === hand.kind ? TOGGLE : next);
-  const letGo = () => {
-    if (hand.kind === 'toggle') setHeld([]);
-    setHand(TOGGLE);
-    setCurrent('');
-    setSplitting(false);
-    setKeeping(false);
-  };
+  const letGo = () => turnHand({ do: 'let-go' });
   const remove = () => onMeant('remove-modules');
   const addBeside = () => {
     if (hand.kind !== 'add' || !array || !module) return;
     const edit = besideEdit(option.id, array, module, focused, hand.orientation);
     if (edit) void act(edit);
   };
-  const turn = () => {
-    if (hand.kind === 'add')
-      setHand({ kind: 'add', orientation: hand.orientation === 'P' ? 'L' : 'P' });
-    else onMeant('turn-modules');
-  };
+  const turn = () => (hand.kind === 'add' ? turnHand({ do: 'turn' }) : onMeant('turn-modules'));
   const ask = () => {
     setWhy(true);
     setFace('one-more');
-  };
-  const split = () => {
-    if (meant.length !== 1) return;
-    setHeld(meant);
-    setSplitting(true);
   };
   useKeys({
     p: () => fill('P'),
@@ -159,12 +138,12 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
     m: () => fill('PL'),
     ',': () => step(-1),
     '.': () => step(1),
-    n: () => take({ kind: 'add', orientation }),
+    n: () => turnHand({ do: 'take', hand: { kind: 'add', orientation } }),
     r: turn,
-    g: split,
-    k: () => setKeeping(troubles.length > 0),
+    g: () => turnHand({ do: 'ask', what: 'gap', of: meant }),
+    k: () => troubles.length > 0 && turnHand({ do: 'ask', what: 'reason' }),
     w: ask,
-    h: () => take({ kind: 'hold' }),
+    h: () => turnHand({ do: 'take', hand: { kind: 'hold' } }),
     Enter: addBeside,
     Escape: letGo,
     Delete: remove,
@@ -173,7 +152,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
 
   const onRoof = placed.filter((m) => m.present).length;
   const allTroubles = view?.troubles ?? [];
-  const of = held.length > 0 ? held : [current];
+  const of = held.length > 0 ? held : [inHand.current];
   const some = allTroubles.some((t) => of.includes(t.module_id));
   const about = some ? of : allTroubles.map((t) => t.module_id);
   const troubles = allTroubles.filter((t) => about.includes(t.module_id));
@@ -183,58 +162,19 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
   const elsewhere = report.modules - onRoof;
   return (
     <>
-      <Toolbar>
-        {held.length > 0 ? (
-          <HeldBar
-            held={held}
-            splitting={splitting}
-            onSplit={setSplitting}
-            onTurn={turn}
-            onRemove={remove}
-            onLetGo={letGo}
-          />
-        ) : (
-          <>
-            {(['P', 'L', 'PL'] as const).map((ways) => (
-              <Button
-                key={ways}
-                hint={ways === 'PL' ? 'M' : ways}
-                weight={ways === lying ? 'pressed' : 'plain'}
-                onClick={() => fill(ways)}
-              >
-                {FILLS[ways]}
-              </Button>
-            ))}
-            <Button
-              hint="H"
-              weight={hand.kind === 'hold' ? 'pressed' : 'plain'}
-              aria-pressed={hand.kind === 'hold'}
-              onClick={() => take({ kind: 'hold' })}
-            >
-              Hold
-            </Button>
-            <Button
-              hint="N"
-              weight={hand.kind === 'add' ? 'pressed' : 'plain'}
-              aria-pressed={hand.kind === 'add'}
-              onClick={() => take({ kind: 'add', orientation })}
-            >
-              Add
-            </Button>
-          </>
-        )}
-        <Choice
-          label="Module"
-          value={option.module_id}
-          items={stockFirst(modules, job.brief.stock, 'module')}
-          onChange={(module_id) => act({ kind: 'choose-module', option_id: option.id, module_id })}
-          className="min-w-0 max-w-[230px]"
-        />
-        <span className="grow" />
-        <span className="text-sm whitespace-nowrap text-ink-2">
-          {placed.length > 0 ? `${onRoof} of ${placed.length} places taken` : 'Nothing placed yet'}
-        </span>
-      </Toolbar>
+      <ArrayToolbar
+        inHand={inHand}
+        held={held}
+        act={turnHand}
+        lying={lying}
+        orientation={orientation}
+        modules={modules}
+        taken={onRoof}
+        places={placed.length}
+        onFill={fill}
+        onTurn={turn}
+        onRemove={remove}
+      />
       <PlaneTabs />
       <PlaneCanvas
         scene={scene}
@@ -242,53 +182,29 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
         padPx={50}
         zoomable
         cursor={hand.kind === 'add' ? 'crosshair' : 'default'}
-        onSpot={(spot) => (hand.kind === 'add' ? add(spot) : setHeld([]))}
+        onSpot={(spot) => (hand.kind === 'add' ? add(spot) : hold([]))}
         onBox={(from, to) => {
           if (!module) return;
           const corner = (p: PointM) => ({ leftM: p.xM, bottomM: p.yM, rightM: p.xM, topM: p.yM });
-          setHeld(
-            inBox(placed, module, boxAround([corner(from), corner(to)]), array?.leg_tilt_deg),
-          );
+          hold(inBox(placed, module, boxAround([corner(from), corner(to)]), array?.leg_tilt_deg));
         }}
         overlay={() => (
           <>
             <ToolHint hint={hintOf(hand)} place="top" />
-            {layouts.problem ? (
-              <p
-                role="alert"
-                className="absolute top-1/2 left-1/2 z-20 max-w-[420px] -translate-x-1/2 -translate-y-1/2 rounded-md border border-stop bg-sheet px-3 py-2 text-sm text-stop"
-              >
-                {layouts.problem}
-              </p>
-            ) : (
-              onRoof === 0 &&
-              best &&
-              hand.kind !== 'add' && (
-                <p className="absolute top-1/2 left-1/2 z-20 flex -translate-x-1/2 -translate-y-1/2 items-center gap-3 rounded-md border border-rule bg-sheet px-3 py-2 text-sm">
-                  Nothing is laid on this plane yet.
-                  <Button weight="main" disabled={layouts.stale} onClick={() => void use(best)}>
-                    Lay {best.count}, {titleOf(best).toLowerCase()}
-                  </Button>
-                </p>
-              )
-            )}
-            {ground && ground.told.length > 0 && (
-              <ul
-                aria-label="About this ground"
-                className="absolute bottom-3 left-4 z-10 flex max-w-[250px] flex-col gap-1 rounded-md border border-warn bg-sheet px-3 py-2 text-sm text-warn"
-              >
-                {ground.told.map((sentence) => (
-                  <li key={sentence}>{sentence}.</li>
-                ))}
-              </ul>
-            )}
+            <OnTheRoof
+              problem={layouts.problem}
+              first={onRoof === 0 && hand.kind !== 'add' ? best : undefined}
+              stale={layouts.stale}
+              onUse={(layout) => void use(layout)}
+              ground={ground}
+            />
             <TroubleNote
               key={about.join()}
               moduleIds={troubles.map((t) => t.module_id)}
               troubles={troubles}
               nameOf={nameOf}
-              asking={keeping}
-              onAsk={setKeeping}
+              asking={inHand.asks === 'reason'}
+              onAsk={(on) => turnHand(on ? { do: 'ask', what: 'reason' } : { do: 'asked' })}
             />
           </>
         )}
@@ -304,12 +220,9 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
                 view={view}
                 hand={hand}
                 held={held}
-                onHeld={setHeld}
+                onHeld={hold}
                 focused={focused}
-                onFocus={(id) => {
-                  setFocused(id);
-                  if (id) setCurrent(id);
-                }}
+                onFocus={(id) => turnHand({ do: 'focus', id })}
                 onToggle={(id) =>
                   act({ kind: 'toggle-modules', option_id: option.id, module_ids: [id] })
                 }
@@ -412,8 +325,6 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
     </>
   );
 }
-
-const FILLS = { P: 'Portrait', L: 'Landscape', PL: 'Mixed' };
 
 function hintOf(hand: Hand): string {
   if (hand.kind === 'hold') return 'Click modules to hold them; drag to move what is held.';

@@ -1,6 +1,6 @@
 /** Loading: the year and its clipping, sizes, the house, options side by side, and what to buy. */
 import { useState } from 'react';
-import type { YearReport } from '@/api/client';
+import type { Schemas, YearReport } from '@/api/client';
 import { type FinerFrac, useYear } from '@/api/useYear';
 import { DayChart } from '@/charts/DayChart';
 import { clippedAt, LimitCurve } from '@/charts/LimitCurve';
@@ -45,6 +45,14 @@ export default function LoadingStep() {
   return <LoadingDays year={year} stale={behind} finerFrac={finerFrac} />;
 }
 
+type DayKind = Schemas['DayKind'];
+
+const DAY_KEYS: Record<DayKind, string> = {
+  'most-clipped': 'M',
+  'clear-summer': 'S',
+  'clear-winter': 'W',
+};
+
 type ViewId = (typeof VIEWS)[number]['id'];
 
 const STUDY = {
@@ -64,12 +72,12 @@ interface LoadingDaysProps {
 }
 
 function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
-  const [title, setTitle] = useState(year.days[0]?.title ?? '');
+  const [shown, setShown] = useState(year.days[0]?.kind);
   const [tried, setTried] = useState<number | null>(null);
   const [table, setTable] = useState<TableData | null>(null);
   const [view, setView] = useView<ViewId>(VIEWS);
   const Study = isStudy(view) ? STUDY[view] : null;
-  const day = year.days.find((d) => d.title === title) ?? year.days[0];
+  const day = year.days.find((d) => d.kind === shown) ?? year.days[0];
   const limitKw = tried ?? year.limit_kw;
   const limits = year.limits.map((l) => ({
     limitKw: l.limit_kw,
@@ -80,18 +88,16 @@ function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
     tried === null
       ? { clippedKwh: year.clipped_kwh, clippedFrac: year.clipped_frac }
       : clippedAt(limits, tried);
-  const pick = (start: string) => {
-    const found = year.days.find((d) => d.title.startsWith(start));
-    if (found) setTitle(found.title);
+  const pick = (kind: DayKind) => {
+    if (year.days.some((d) => d.kind === kind)) setShown(kind);
     setView('day');
   };
   useKeys({
-    m: () => pick('Most'),
-    s: () => pick('Clear summer'),
-    w: () => pick('Clear winter'),
+    m: () => pick('most-clipped'),
+    s: () => pick('clear-summer'),
+    w: () => pick('clear-winter'),
   });
   if (!day) return null;
-  const hint: Record<string, string> = { M: 'M', 'Clear s': 'S', 'Clear w': 'W' };
   return (
     <>
       <Toolbar>
@@ -122,11 +128,11 @@ function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
         <div className="flex shrink-0 gap-1.5 px-3.5 pt-1.5">
           {year.days.map((d) => (
             <Button
-              key={d.title}
+              key={d.kind}
               weight={d === day ? 'pressed' : 'plain'}
               aria-pressed={d === day}
-              hint={hint[d.title.startsWith('M') ? 'M' : d.title.slice(0, 7)] ?? ''}
-              onClick={() => setTitle(d.title)}
+              hint={DAY_KEYS[d.kind]}
+              onClick={() => setShown(d.kind)}
             >
               {d.title}, {dayName(d.day_of_year)}
             </Button>

@@ -1,6 +1,7 @@
 """Days that show what an inverter's limit does, and the cost of other limits."""
 
 from dataclasses import dataclass
+from enum import StrEnum
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,6 +14,21 @@ FloatArray = NDArray[np.float64]
 JUNE_21, DECEMBER_21 = 171, 354
 
 
+class DayKind(StrEnum):
+    """Why a day is shown."""
+
+    MOST_CLIPPED = "most-clipped"
+    CLEAR_SUMMER = "clear-summer"
+    CLEAR_WINTER = "clear-winter"
+
+
+TITLES = {
+    DayKind.MOST_CLIPPED: "Most clipped day",
+    DayKind.CLEAR_SUMMER: "Clear summer day",
+    DayKind.CLEAR_WINTER: "Clear winter day",
+}
+
+
 @dataclass(frozen=True, slots=True)
 class LoadingDay:
     """One day in means of equal steps, kW; ``day_of_year`` counts from 0.
@@ -20,6 +36,7 @@ class LoadingDay:
     ``tracker_kw`` are the trackers' shares of ``dc_kw``.
     """
 
+    kind: DayKind
     title: str
     day_of_year: int
     dc_kw: tuple[float, ...]
@@ -50,23 +67,24 @@ def loading_days(year: YearResult, weather: WeatherYear, latitude_deg: float) ->
     """
     summer, winter = (JUNE_21, DECEMBER_21) if latitude_deg >= 0 else (DECEMBER_21, JUNE_21)
     days = [
-        _day("Clear summer day", clearest_day(weather.ghi_w_per_m2, summer), year),
-        _day("Clear winter day", clearest_day(weather.ghi_w_per_m2, winter), year),
+        _day(DayKind.CLEAR_SUMMER, clearest_day(weather.ghi_w_per_m2, summer), year),
+        _day(DayKind.CLEAR_WINTER, clearest_day(weather.ghi_w_per_m2, winter), year),
     ]
     clipped = year.clipped_w.reshape(365, -1).sum(axis=1)
     if clipped.max() > 0:
-        days.insert(0, _day("Most clipped day", int(np.argmax(clipped)), year))
+        days.insert(0, _day(DayKind.MOST_CLIPPED, int(np.argmax(clipped)), year))
     return days
 
 
-def _day(title: str, day: int, year: YearResult) -> LoadingDay:
+def _day(kind: DayKind, day: int, year: YearResult) -> LoadingDay:
     mine = steps_of_day(day, len(year.ac_w))
 
     def kilowatts(power_w: FloatArray) -> tuple[float, ...]:
         return tuple(float(p) for p in power_w[mine] / 1000)
 
     return LoadingDay(
-        title,
+        kind,
+        TITLES[kind],
         day,
         kilowatts(year.dc_w),
         tuple(kilowatts(tracker) for tracker in year.tracker_dc_w),

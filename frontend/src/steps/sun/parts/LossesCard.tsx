@@ -59,7 +59,7 @@ export function LossesCard({ weather }: { weather: WeatherReport }) {
               </td>
               <td
                 className="text-xs text-ink-2"
-                title={title.startsWith('Snow') ? weather.snow_told : undefined}
+                title={step === 'snow' ? weather.snow_told : undefined}
               >
                 {told}
               </td>
