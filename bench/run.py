@@ -139,7 +139,7 @@ def main() -> None:
     sizes()
     with (
         tempfile.TemporaryDirectory() as folder,
-        live_app(Path(folder), whole_shelf=True) as address,
+        live_app(Path(folder), whole=True) as address,
         sync_playwright() as playwright,
     ):
         browser = launch(playwright)

@@ -4,10 +4,10 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from live import live_app
+from live import WANTS_FINE, live_app
 from playwright.sync_api import BrowserContext, Page, expect
 
-from browser import CHROMIUM, CONTEXT, LAUNCH_ARGS, refuse_other_hosts
+from browser import CHROMIUM, CONTEXT, LAUNCH_ARGS, other_hosts_asked
 from jobs import FULL, SAMPLE
 from ridge_tally.formats.job_file import write_job
 
@@ -44,10 +44,10 @@ def base_url(live_url: str) -> str:
 
 @pytest.fixture(autouse=True)
 def cut_off(context: BrowserContext, live_url: str) -> Iterator[None]:
-    """Every request to another host is refused, and none may have been made."""
-    refused = refuse_other_hosts(context, live_url)
+    """Nobody asks another host."""
+    asked = other_hosts_asked(context, live_url)
     yield
-    assert refused == []
+    assert asked == []
 
 
 @pytest.fixture(autouse=True)
@@ -57,13 +57,10 @@ def patient(context: BrowserContext) -> None:
 
 
 @pytest.fixture(autouse=True)
-def by_the_hour(request: pytest.FixtureRequest, context: BrowserContext, cut_off: None) -> None:
+def by_the_hour(request: pytest.FixtureRequest, context: BrowserContext) -> None:
     """The year by quarters costs seconds of both cores: only tests marked ``fine`` ask for it."""
-    # Its route is asked before the one that refuses other hosts: the last one made comes first.
-    del cut_off
-    if request.node.get_closest_marker("fine") is None:
-        unasked = {"year": None, "done_frac": 0.0, "running": False, "problem": "not asked for"}
-        context.route("**/year/fine", lambda route: route.fulfill(json=unasked))
+    if request.node.get_closest_marker("fine") is not None:
+        context.set_extra_http_headers({WANTS_FINE: "yes"})
 
 
 @pytest.fixture

@@ -95,7 +95,7 @@ def main() -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     with (
         tempfile.TemporaryDirectory() as folder,
-        live_app(Path(folder), whole_shelf=True) as address,
+        live_app(Path(folder), whole=True) as address,
         sync_playwright() as playwright,
     ):
         page = launch(playwright).new_context(**CONTEXT).new_page()
