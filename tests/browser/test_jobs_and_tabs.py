@@ -4,7 +4,6 @@ import re
 from pathlib import Path
 
 import pytest
-from live import live_app
 from playwright.sync_api import Page, expect
 
 pytestmark = pytest.mark.e2e
@@ -92,25 +91,21 @@ def test_undo_and_redo_by_keyboard_without_end(page: Page, job: str) -> None:
     expect(counter).to_contain_text("27 of 28")
 
 
-def test_a_server_that_has_gone_is_told_and_nothing_saved_is_lost(
-    page: Page, tmp_path: Path, cut_off: None
-) -> None:
-    page.context.unroute("**/*")
-    with live_app(tmp_path) as address:
-        page.goto(f"{address}/jobs/juniper-bench/a/survey")
-        eave = page.get_by_label("Eave", exact=True)
-        eave.fill("41'")
-        eave.press("Enter")
-        expect(page.get_by_role("button", name="Undo")).to_be_enabled()
-        page.route("**/api/**", lambda route: route.abort())
-        eave.fill("42'")
-        eave.press("Enter")
-        expect(page.get_by_role("alert")).to_contain_text("Ridge Tally does not answer")
-        expect(eave).to_have_value("42'")
-        page.unroute("**/api/**")
-        eave.press("Enter")
-        expect(page.get_by_role("alert")).to_have_count(0)
-        expect(page.get_by_role("region", name="Tape readings")).to_contain_text("42'")
+def test_a_server_that_has_gone_is_told_and_nothing_saved_is_lost(page: Page, job: str) -> None:
+    page.goto(f"{job}/a/survey")
+    eave = page.get_by_label("Eave", exact=True)
+    eave.fill("41'")
+    eave.press("Enter")
+    expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+    page.route("**/api/**", lambda route: route.abort())
+    eave.fill("42'")
+    eave.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("Ridge Tally does not answer")
+    expect(eave).to_have_value("42'")
+    page.unroute("**/api/**")
+    eave.press("Enter")
+    expect(page.get_by_role("alert")).to_have_count(0)
+    expect(page.get_by_role("region", name="Tape readings")).to_contain_text("42'")
 
 
 def test_an_unknown_job_says_so_and_leads_back(page: Page) -> None:
