@@ -1,7 +1,7 @@
 """What stands on, is kept free on, or lies under a plane: obstructions, zones, rows, structure."""
 
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, TypeVar
 
 from ridge_tally.core.errors import BadGeometry, NotFound, NotUnderstood, OutOfRange
 from ridge_tally.core.job.document import Job, plane_of, with_plane
@@ -36,6 +36,7 @@ from ridge_tally.core.job.survey import (
     PlanePoint,
     RoofPlane,
     Structure,
+    Taped,
 )
 from ridge_tally.core.survey.outline import (
     existing_box,
@@ -77,7 +78,6 @@ NEW_SIZES = {
 # A usual module of some years ago, to be typed over; common practice, no source.
 OLD_MODULE_M = (1.0, 1.65)
 FIELD_NAMES = {ObstructionField.LEFT: "offset from the left"}
-WORDS = {"covering": Covering, "framing": Framing}
 
 
 def plane_parts_changed(job: Job, edit: ObstructionEdit) -> Job:
@@ -251,39 +251,88 @@ def _with_existing(job: Job, plane: RoofPlane, edit: DrawExisting) -> RoofPlane:
 def _with_rows_field(job: Job, plane: RoofPlane, edit: SetExistingRows) -> RoofPlane:
     old, kind = _rows(plane, edit.existing_id), ExistingRowsField
     field = f"Array already on {plane.name}, {edit.field.value}"
-    change: dict[str, Any]
     if edit.field in (kind.COLUMNS, kind.ROWS):
         count = parse_number(edit.typed, field, "a whole number such as 4")
         if count != int(count):
             raise NotUnderstood(field, edit.typed, "a whole number such as 4")
-        change = {edit.field.value: int(count)}
+        whole = int(count)
+        columns = edit.field is kind.COLUMNS
+        changed = replace(old, columns=whole) if columns else replace(old, rows=whole)
     else:
-        taped = typed_length(edit.typed, job.unit, field)
-        change = {edit.field.value: taped}
-    changed = replace(old, **change)
+        changed = _with_rows_length(old, edit.field, typed_length(edit.typed, job.unit, field))
     if is_closed(plane) and not lies_on(plane, existing_box(plane, changed).ring()):
         raise BadGeometry(field, "those modules reach beyond the plane", "Check their place.")
     kept = tuple(changed if r == old else r for r in plane.existing)
     return replace(plane, existing=kept)
 
 
+def _with_rows_length(rows: ExistingRows, field: ExistingRowsField, length: Taped) -> ExistingRows:
+    kind = ExistingRowsField
+    match field:
+        case kind.LEFT:
+            return replace(rows, left=length)
+        case kind.BOTTOM:
+            return replace(rows, bottom=length)
+        case kind.WIDTH:
+            return replace(rows, width=length)
+        case kind.HEIGHT:
+            return replace(rows, height=length)
+        case _:
+            raise NotUnderstood("Field", field.value, "a length of the array")
+
+
 def _structure(job: Job, plane: RoofPlane, edit: SetStructure) -> Structure:
-    name, typed = edit.field.value, edit.typed.strip()
-    field = f"{plane.name}, {name.replace('_', ' ')}"
-    value: Any
-    if name in WORDS:
-        try:
-            value = WORDS[name](typed) if typed else None
-        except ValueError:
-            words = ", ".join(word.value for word in WORDS[name])
-            raise NotUnderstood(field, typed, f"one of {words}") from None
-    elif edit.field is StructureField.RAFTER_SIZE:
-        value = typed[:40]
-    elif not typed:
-        value = None
-    else:
-        value = typed_length(typed, job.unit, field)
-        first = name.startswith("first_")
-        if not (0 <= value.value_m <= 12 if first else 0 < value.value_m <= 12):
-            raise OutOfRange(f"{field} in metres", value.value_m, "more than 0 and at most 12")
-    return replace(plane.structure, **{name: value})
+    structure, kind, typed = plane.structure, StructureField, edit.typed.strip()
+    field = f"{plane.name}, {edit.field.value.replace('_', ' ')}"
+    if edit.field is kind.COVERING:
+        return replace(structure, covering=_word(Covering, typed, field))
+    if edit.field is kind.FRAMING:
+        return replace(structure, framing=_word(Framing, typed, field))
+    if edit.field is kind.RAFTER_SIZE:
+        return replace(structure, rafter_size=typed[:40])
+    length = typed_length(typed, job.unit, field) if typed else None
+    if length is not None:
+        # A first line may stand at the very edge.
+        first = edit.field in (kind.FIRST_RAFTER, kind.FIRST_PURLIN, kind.FIRST_RIB)
+        if not (0 <= length.value_m <= 12 if first else 0 < length.value_m <= 12):
+            raise OutOfRange(f"{field} in metres", length.value_m, "more than 0 and at most 12")
+    return _with_length(structure, edit.field, length)
+
+
+def _with_length(structure: Structure, field: StructureField, length: Taped | None) -> Structure:  # noqa: PLR0911 - one arm a field
+    kind = StructureField
+    match field:
+        case kind.SEAM_SPACING:
+            return replace(structure, seam_spacing=length)
+        case kind.RIB_SPACING:
+            return replace(structure, rib_spacing=length)
+        case kind.RIB_HEIGHT:
+            return replace(structure, rib_height=length)
+        case kind.COVER_WIDTH:
+            return replace(structure, cover_width=length)
+        case kind.RAFTER_SPACING:
+            return replace(structure, rafter_spacing=length)
+        case kind.FIRST_RAFTER:
+            return replace(structure, first_rafter=length)
+        case kind.RAFTER_SPAN:
+            return replace(structure, rafter_span=length)
+        case kind.PURLIN_SPACING:
+            return replace(structure, purlin_spacing=length)
+        case kind.FIRST_PURLIN:
+            return replace(structure, first_purlin=length)
+        case kind.FIRST_RIB:
+            return replace(structure, first_rib=length)
+        case _:
+            raise NotUnderstood("Field", field.value, "a length of the structure")
+
+
+Word = TypeVar("Word", Covering, Framing)
+
+
+def _word(words: type[Word], typed: str, field: str) -> Word | None:
+    """Return what a word means, nothing for none; NotUnderstood, naming the words, else."""
+    try:
+        return words(typed) if typed else None
+    except ValueError:
+        known = ", ".join(word.value for word in words)
+        raise NotUnderstood(field, typed, f"one of {known}") from None

@@ -5,7 +5,7 @@ import re
 from dataclasses import replace
 
 from ridge_tally.catalogue.gazetteer import site_declination_deg
-from ridge_tally.core.errors import BadGeometry, MissingDatum, OutOfRange
+from ridge_tally.core.errors import BadGeometry, MissingDatum, NotUnderstood, OutOfRange
 from ridge_tally.core.job.document import Job, plane_of, with_plane
 from ridge_tally.core.job.edits.survey.planes import (
     AddHipPlanes,
@@ -34,6 +34,7 @@ from ridge_tally.core.job.survey import (
     RoofPlane,
     Setbacks,
     SitePoint,
+    Taped,
     TapeReading,
 )
 from ridge_tally.core.survey.ground import ground_of_plane
@@ -223,7 +224,28 @@ def _plane_field(job: Job, edit: SetPlaneField) -> RoofPlane:
             name = edit.field.value.removeprefix("setback_")
             field = f"{plane.name}, free strip at the {name}"
             taped = typed_length(edit.typed, job.unit, field)
-            return replace(plane, setbacks=replace(plane.setbacks, **{name: taped}))
+            return replace(plane, setbacks=_with_strip(plane.setbacks, edit.field, taped))
+
+
+def _with_strip(strips: Setbacks, field: PlaneField, taped: Taped) -> Setbacks:  # noqa: PLR0911 - one arm a strip
+    kind = PlaneField
+    match field:
+        case kind.SETBACK_EAVE:
+            return replace(strips, eave=taped)
+        case kind.SETBACK_RIDGE:
+            return replace(strips, ridge=taped)
+        case kind.SETBACK_RAKE:
+            return replace(strips, rake=taped)
+        case kind.SETBACK_HIP:
+            return replace(strips, hip=taped)
+        case kind.SETBACK_VALLEY:
+            return replace(strips, valley=taped)
+        case kind.SETBACK_WALL:
+            return replace(strips, wall=taped)
+        case kind.SETBACK_BOUNDARY:
+            return replace(strips, boundary=taped)
+        case _:
+            raise NotUnderstood("Field", field.value, "a strip along an edge")
 
 
 def _as_ground(job: Job, plane: RoofPlane) -> RoofPlane:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from typing import Literal
 
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.energy.nominal import NominalWatts, nominal_watts
@@ -53,6 +54,9 @@ class Clipped:
     hours: float
     kwh_per_module: float
     frac: float
+
+
+Place = Literal["here", "cold", "hot"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -133,7 +137,7 @@ def pairing_study(desk: Desk, design: Design) -> Iterator[PairingStudy]:
         )
 
     yield study(0)
-    places = {
+    places: dict[Place, Design] = {
         "here": design,
         "cold": design_for(*_one_roof(design.job, sheet, COLD_BRIGHT, desk.shelf)),
         "hot": design_for(*_one_roof(design.job, sheet, HOT, desk.shelf)),
@@ -142,11 +146,19 @@ def pairing_study(desk: Desk, design: Design) -> Iterator[PairingStudy]:
     # Site by site: one fine sky is kept at a time.
     for name, there in places.items():
         for i, unit in enumerate(units):
-            clipped = _clipped(desk, there, unit)
-            change: dict[str, Clipped | None] = {name: clipped}
-            rows[i] = replace(rows[i], **change)  # type: ignore[arg-type]
+            rows[i] = _with(rows[i], name, _clipped(desk, there, unit))
             done += 1
             yield study(done)
+
+
+def _with(row: Pairing, place: Place, clipped: Clipped | None) -> Pairing:
+    match place:
+        case "here":
+            return replace(row, here=clipped)
+        case "cold":
+            return replace(row, cold=clipped)
+        case "hot":
+            return replace(row, hot=clipped)
 
 
 def _nominal(sheet: ModuleSheet) -> NominalWatts | None:
