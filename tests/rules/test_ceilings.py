@@ -111,7 +111,9 @@ def test_a_missing_number_is_named_and_leaves_the_ceiling_unknown() -> None:
     job = after(SetServiceField(ServiceField.BUSBAR, ""))
     busbar = found(job)[CeilingKind.BUSBAR]
     assert busbar.modules is None
-    assert busbar.reason == "busbar not given"
+    assert busbar.reason == "main breaker and busbar not given"
+    unsaid = after(SetServiceField(ServiceField.SOURCE_BREAKER, ""))
+    assert found(unsaid)[CeilingKind.BUSBAR].reason == "place of the source breaker not given"
 
 
 def test_the_lowest_known_ceiling_binds() -> None:

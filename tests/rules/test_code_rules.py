@@ -148,7 +148,7 @@ def test_what_cannot_be_a_rule_is_refused_by_name(field, typed, error, match) ->
         ("strings.hot-window", "not under 120 V before 100 °C cells"),
         ("loading.dc-limit", "over 11 400 W from 29 modules"),
         # (1.2 x 200 A - 200 A) / 1.25 x 240 V.
-        ("grid.busbar", "takes up to 7.68 kW of inverters beside the main breaker"),
+        ("grid.busbar", "by 120 per cent takes up to 7.68 kW of inverters"),
     ],
 )
 def test_each_limit_says_where_it_would_be_reached(rule_id: str, told: str) -> None:

@@ -50,8 +50,9 @@ def checks(*changes: Edit) -> dict[str, Check]:
         ("grid.ac-cap", (SetGridField(GRID.AC_CAP, "7.5 kW"),), "broken", "outside"),
         (
             "grid.ac-cap",
+            # One phase of three carries all of a one-phase inverter.
             (SetGridField(GRID.AC_CAP, "2.6"), SetServiceField(ServiceField.PHASES, "3")),
-            "kept",
+            "broken",
             "outside",
         ),
         ("grid.quick-approval", (SetRouteField(RouteKind.NOTIFY, RouteField.MOST, "3.68"),), "broken", "note"),

@@ -47,6 +47,7 @@ BRIEF: tuple[BriefEdit, ...] = (
     SetTargetField(TargetField.PRICE, "2.75"),
     SetServiceField(ServiceField.MAIN_BREAKER, "200"),
     SetServiceField(ServiceField.BUSBAR, "200"),
+    SetServiceField(ServiceField.SOURCE_BREAKER, "opposite-end"),
     SetRouteField(RouteKind.APPLY, RouteField.WEEKS, "8"),
     SetWish(WishFlag.BATTERY_LATER, on=True),
     ImportStock(STOCK),

@@ -54,6 +54,7 @@ from ridge_tally.core.job.edits.brief.needs import (
     WishFlag,
 )
 from ridge_tally.core.job.ids import ExistingId, LoadId, PlaneId
+from ridge_tally.core.job.survey import SourceBreaker
 from ridge_tally.core.survey.taping import typed_length
 from ridge_tally.core.units import KM_PER_MI, LengthUnit, parse_number
 from ridge_tally.editing.brief.stock import read_stock
@@ -327,9 +328,23 @@ def _service_set(job: Job, edit: SetServiceField) -> Job:
             service = replace(service, main_breaker_a=amps("Main breaker"))
         case kind.BUSBAR:
             service = replace(service, busbar_a=amps("Busbar"))
+        case kind.LOAD_BREAKERS:
+            service = replace(service, load_breakers_a=amps("Load breakers together"))
+        case kind.FEEDER:
+            service = replace(service, feeder_a=amps("Feeder"))
+        case kind.SOURCE_BREAKER:
+            service = replace(service, source_breaker=_place_of(typed))
         case _:
             assert_never(edit.field)
     return replace(job, survey=replace(job.survey, service=service))
+
+
+def _place_of(typed: str) -> SourceBreaker:
+    try:
+        return SourceBreaker(typed or SourceBreaker.NOT_SAID)
+    except ValueError:
+        known = ", ".join(SourceBreaker)
+        raise NotUnderstood("Source breaker", typed, f"one of {known}") from None
 
 
 def _wish_set(wishes: Wishes, edit: SetWish) -> Wishes:

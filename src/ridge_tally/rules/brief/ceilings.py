@@ -15,13 +15,9 @@ from ridge_tally.core.job.grid import GridRules, SizeCapKind
 from ridge_tally.core.working import Given, LimitKind, Source, SourceStatus, number_of
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design, p_max_given
-from ridge_tally.rules.loading.grid import (
-    ac_kw,
-    existing_ac,
-    existing_dc,
-    grid_source,
-    service_volts,
-)
+from ridge_tally.rules.loading.ac_sources import existing_ac, phases_used
+from ridge_tally.rules.loading.busbar import TABLE, best_room, service_volts
+from ridge_tally.rules.loading.grid import ac_kw, existing_dc, grid_source
 
 PRICE = Source("budget and first installed price", "", SourceStatus.BRIEF)
 ROOF = Source("proven fill of this survey", "", SourceStatus.GEOMETRY)
@@ -127,10 +123,9 @@ def _grid_ceilings(design: Design, grid: GridRules, figures: Figures) -> list[Ce
         given = Given("cap", "size cap, AC", cap.value, "kW", "grid rules")
         found.append(_by_ac(design, CeilingKind.SIZE_CAP, "Size cap", given, source))
     if grid.ac_cap_kw_per_phase is not None:
-        phases = design.job.survey.service.phases
-        given = Given(
-            "cap", "inverter cap, all phases", grid.ac_cap_kw_per_phase * phases, "kW", "grid rules"
-        )
+        phases = phases_used(design)
+        words = "inverter cap" if phases == 1 else f"inverter cap on {phases:.3g} phases"
+        given = Given("cap", words, grid.ac_cap_kw_per_phase * phases, "kW", "grid rules")
         found.append(_by_ac(design, CeilingKind.INVERTER_CAP, "Inverter cap", given, source))
     if grid.rebate is not None:
         found += _rebate(design, grid, source)
@@ -209,35 +204,48 @@ def _rebate(design: Design, grid: GridRules, source: Source) -> list[Ceiling]:
 
 
 def _busbar(design: Design) -> Ceiling:
-    table = tables.load("busbar-share")
-    service, old, volts = design.job.survey.service, existing_ac(design), service_volts(design)
+    """What the panel leaves for sources, by the way of joining that leaves most."""
+    way, old, volts = best_room(design), existing_ac(design), service_volts(design)
     ratio, p_max = _ratio(design), p_max_given(design)
-    main, bar = service.main_breaker_a, service.busbar_a
-    share, factor = table.number("share"), table.number("factor")
+    phases = Given("phases", "phases of the service", float(_phases(design)), "", "survey")
+    used = Given("n", "phases the sources are spread over", phases_used(design), "", "this design")
+    words = _room_missing(design) if way is None else f"room by {way.name}"
+    factor = 1.25 if way is None else way.factor
     givens = (
-        Given("s", "share of the busbar", share, "", "code"),
-        Given("bus", "busbar", bar, "A", "survey of the panel"),
-        Given("main", "main breaker", main, "A", "survey of the panel"),
+        Given("room", words, None if way is None else way.room_a, "A", "survey of the panel"),
         Given("f", "continuous current", factor, "", "code"),
         volts,
         old,
+        phases,
+        used,
         ratio,
         p_max,
     )
     value = None
-    if main is not None and bar is not None:
-        room_kw = (share * bar - main) / factor * number_of(volts) / 1000 - number_of(old)
-        value = room_kw * number_of(ratio) * 1000 / number_of(p_max)
+    if way is not None and way.room_a is not None:
+        left_kw = way.room_a / factor * number_of(volts) / 1000 - number_of(old) / _phases(design)
+        value = left_kw * number_of(used) * number_of(ratio) * 1000 / number_of(p_max)
     return ceiling(
         CeilingKind.BUSBAR,
         "Busbar",
         LimitKind.STOP,
-        "((s * bus - main) / f * u / 1000 - p_old) * r * 1000 / p_max",
+        "(room / f * u / 1000 - p_old / phases) * n * r * 1000 / p_max",
         givens,
         value,
-        table.source,
+        tables.load(TABLE).source if way is None else way.source,
         exact=False,
     )
+
+
+def _room_missing(design: Design) -> str:
+    service = design.job.survey.service
+    if service.busbar_a is None or service.main_breaker_a is None:
+        return "main breaker and busbar"
+    return "place of the source breaker"
+
+
+def _phases(design: Design) -> int:
+    return design.job.survey.service.phases
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,8 +7,10 @@ are in ``rules.brief.ceilings``.
 from collections.abc import Iterator
 from dataclasses import replace
 
+from ridge_tally.core.equipment import InverterSheet
 from ridge_tally.core.job.document import CodePack, present_ids
 from ridge_tally.core.job.grid import GridRules, Rebate, RouteKind, SizeCapKind
+from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.core.working import (
     Check,
     Given,
@@ -19,8 +21,15 @@ from ridge_tally.core.working import (
     check,
     number_of,
 )
-from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design, dc_watts
+from ridge_tally.rules.loading.ac_sources import (
+    AcPower,
+    ac_kw,
+    apart_kw,
+    on_fullest_phase,
+    whole_ac,
+)
+from ridge_tally.rules.loading.busbar import busbar
 from ridge_tally.rules.strings.tracker_current import over_from
 
 # Per cents nearer than this to a whole one were typed as it.
@@ -40,7 +49,7 @@ def grid_checks(design: Design) -> tuple[Check, ...]:
     grid = design.job.brief.grid
     found = [] if grid is None else _rule_checks(design, grid)
     if design.job.site.code_pack is CodePack.US:
-        found.append(_busbar(design))
+        found.append(busbar(design))
     return (*found, *_phases(design))
 
 
@@ -65,17 +74,6 @@ def existing_dc(design: Design) -> Given:
     return Given("p_old", "DC power already there", sum(a.p_dc_kw for a in arrays), "kW", "brief")
 
 
-def existing_ac(design: Design) -> Given:
-    """Return the AC power that is already there."""
-    arrays = design.job.brief.already.arrays
-    return Given("p_old", "AC power already there", sum(a.p_ac_kw for a in arrays), "kW", "brief")
-
-
-def ac_kw(design: Design) -> Given:
-    """Return the inverter's AC power."""
-    return Given("p_ac", "inverter AC power", design.p_ac_w / 1000, "kW", "inverter datasheet")
-
-
 def _rule_checks(design: Design, grid: GridRules) -> list[Check]:
     source = grid_source(grid)
     return [
@@ -90,28 +88,34 @@ def _cap(symbol: str, label: str, limit_kw: float | None) -> Given:
 
 
 def _caps(design: Design, grid: GridRules, source: Source) -> Iterator[Check]:
-    phases, kind = design.job.survey.service.phases, LimitKind.OUTSIDE
+    kind = LimitKind.OUTSIDE
     if grid.ac_cap_kw_per_phase is not None:
-        words = f"cap of {phases} phase{'s' if phases > 1 else ''}"
-        cap = _cap("cap", words, grid.ac_cap_kw_per_phase * phases)
-        yield _ac_power(design, "grid.ac-cap", "Inverter cap of the grid", kind, cap, source)
+        cap = _cap("cap", f"cap{_each(design)}", grid.ac_cap_kw_per_phase)
+        power = on_fullest_phase(design)
+        yield _ac_power("grid.ac-cap", "Inverter cap of the grid", kind, power, cap, source)
     cap = _cap("cap", "size cap", grid.size_cap.value)
     if grid.size_cap.kind is SizeCapKind.AC_KW:
-        yield _ac_power(design, "grid.size-cap", "Size cap", kind, cap, source)
+        yield _ac_power("grid.size-cap", "Size cap", kind, whole_ac(design), cap, source)
     if grid.size_cap.kind is SizeCapKind.DC_KW:
         yield _dc_power(design, "grid.size-cap", "Size cap", cap, source)
 
 
+def _each(design: Design) -> str:
+    return " of a phase" if design.job.survey.service.phases > 1 else ""
+
+
 def _notices(design: Design, grid: GridRules, source: Source) -> Iterator[Check]:
-    phases, kind = design.job.survey.service.phases, LimitKind.NOTE
+    kind = LimitKind.NOTE
     route = next((r for r in grid.routes if r.kind is RouteKind.NOTIFY), None)
     if route is not None and route.most_kw_per_phase is not None:
-        quick = _cap("quick", "notify afterwards up to", route.most_kw_per_phase * phases)
-        yield _ac_power(design, "grid.quick-approval", "Quick approval", kind, quick, source)
+        words = f"notify afterwards up to{_each(design)}"
+        quick = _cap("quick", words, route.most_kw_per_phase)
+        power = on_fullest_phase(design)
+        yield _ac_power("grid.quick-approval", "Quick approval", kind, power, quick, source)
     if grid.export_limit_kw is not None:
         out = _cap("out", "export limit", grid.export_limit_kw)
         told = "above it a certified limiter is needed, and what the house does not use is lost"
-        yield _ac_power(design, "grid.export", "Export limit", kind, out, source, told)
+        yield _ac_power("grid.export", "Export limit", kind, whole_ac(design), out, source, told)
 
 
 def _rebates(design: Design, rebate: Rebate | None, source: Source) -> Iterator[Check]:
@@ -156,24 +160,24 @@ def rebate_wording(most_ratio: float) -> str:
 
 
 def _ac_power(
-    design: Design,
     rule_id: str,
     title: str,
     kind: LimitKind,
+    power: AcPower,
     limit: Given,
     source: Source,
     reached_at: str = "",
 ) -> Check:
-    p_ac, p_old = ac_kw(design), existing_ac(design)
-    left_kw = number_of(limit) - number_of(p_old)
+    beside_kw = power.kw - number_of(power.givens[0])
+    left_kw = max(0.0, number_of(limit) - beside_kw)
     return check(
         rule_id=rule_id,
         title=title,
         subject="AC",
         kind=kind,
-        formula="p_ac + p_old",
-        givens=(p_ac, p_old),
-        value=number_of(p_ac) + number_of(p_old),
+        formula=power.formula,
+        givens=power.givens,
+        value=power.kw,
         symbol="p",
         unit="kW",
         relation="<=",
@@ -207,7 +211,8 @@ def _phases(design: Design) -> tuple[Check, ...]:
     """Inverters of one phase on a service of three, and the other way round."""
     service, family = design.job.survey.service.phases, design.rules.family
     found = []
-    most = max(i.phases for i in design.inverters)
+    makers = [sheet for sheet, _ in ac_makers(design)]
+    most = max(m.phases if isinstance(m, InverterSheet) else 1 for m in makers)
     if most > service:
         found.append(
             check(
@@ -227,17 +232,17 @@ def _phases(design: Design) -> tuple[Check, ...]:
             )
         )
     if service > 1 and family.phases_apart_kw is not None and family.phases is not None:
-        # All on one phase until somebody says how they are shared out.
-        one_kw = sum(i.p_ac_w for i in design.inverters if i.phases == 1) / 1000
+        apart = apart_kw(design)
+        told = "one-phase units shared out as evenly as they go"
         found.append(
             check(
                 rule_id="grid.phases-apart",
                 title="Between phases",
                 subject="AC",
                 kind=LimitKind.OUTSIDE,
-                formula="p_one",
-                givens=(Given("p_one", "AC power on one phase alone", one_kw, "kW", "datasheet"),),
-                value=one_kw,
+                formula="p_apart",
+                givens=(Given("p_apart", "fullest phase over the emptiest", apart, "kW", told),),
+                value=apart,
                 symbol="p",
                 unit="kW",
                 relation="<=",
@@ -246,62 +251,3 @@ def _phases(design: Design) -> tuple[Check, ...]:
             )
         )
     return tuple(found)
-
-
-def service_volts(design: Design) -> Given:
-    """Return the voltage the inverter's current is reckoned at."""
-    grid = design.job.brief.grid
-    volts = grid.volts_per_phase_v if grid is not None else 240.0
-    return Given("u", "volts of the service", volts, "V", "grid rules" if grid else "usual service")
-
-
-def _busbar(design: Design) -> Check:
-    """Main breaker and 125 % of all inverter currents against 120 % of the busbar."""
-    table = tables.load("busbar-share")
-    share, factor = table.number("share"), table.number("factor")
-    service = design.job.survey.service
-    p_ac, p_old, volts = ac_kw(design), existing_ac(design), service_volts(design)
-    givens = (
-        Given("main", "main breaker", service.main_breaker_a, "A", "survey of the panel"),
-        Given("f", "continuous current", factor, "", "code"),
-        p_ac,
-        p_old,
-        volts,
-    )
-    value = None
-    if service.main_breaker_a is not None:
-        value = service.main_breaker_a + factor * (
-            number_of(p_ac) + number_of(p_old)
-        ) * 1000 / number_of(volts)
-    bar = service.busbar_a
-    return check(
-        rule_id="grid.busbar",
-        title="Busbar",
-        subject="main panel",
-        kind=LimitKind.STOP,
-        formula="main + f * (p_ac + p_old) * 1000 / u",
-        givens=givens,
-        value=value,
-        symbol="i_bus",
-        unit="A",
-        relation="<=",
-        limit=Given(
-            "bus",
-            "120 % of the busbar",
-            None if bar is None else share * bar,
-            "A",
-            "survey of the panel",
-        ),
-        source=table.source,
-        reached_at=_busbar_room(service.main_breaker_a, bar, share, factor, number_of(volts)),
-        reason="Not checked: type main breaker and busbar under Already there. Other ways of connecting may be open.",
-    )
-
-
-def _busbar_room(
-    main_a: float | None, bar_a: float | None, share: float, factor: float, volts_v: float
-) -> str:
-    if main_a is None or bar_a is None:
-        return ""
-    room_kw = max(0.0, share * bar_a - main_a) / factor * volts_v / 1000
-    return f"takes up to {room_kw:.2f} kW of inverters beside the main breaker"

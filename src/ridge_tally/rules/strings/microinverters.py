@@ -12,6 +12,7 @@ from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStat
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.practice import Practice, practice
+from ridge_tally.rules.standard_sizes import standard_breaker_a
 from ridge_tally.rules.strings.limits import SHEET
 from ridge_tally.rules.strings.module_inputs import ModuleInput, module_input_checks, module_watts
 
@@ -255,8 +256,7 @@ def _main(unit: MicroinverterSheet, circuits: tuple[Branch, ...]) -> tuple[Check
         return ()
     amps = sum(b.amps for b in circuits)
     factor = tables.load(CIRCUIT).number("value", quantity="factor of the main breaker")
-    sizes = [float(row[0]) for row in tables.load("standard-breakers").rows]
-    fits = next((s for s in sizes if s >= factor * amps * (1 - 1e-9)), None)
+    fits = standard_breaker_a(factor * amps)
     return (
         check(
             rule_id="micro.main",

@@ -20,12 +20,13 @@ from ridge_tally.core.sheets.working_lines import sum_lines
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.sun.shading import glass_of
 from ridge_tally.core.survey.outline import is_closed
-from ridge_tally.core.working import Given, LimitKind
+from ridge_tally.core.working import Given, LimitKind, number_of
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules import tables
 from ridge_tally.rules.brief.ceilings import Figures, TargetCount, ceilings, target_count
 from ridge_tally.rules.brief.wishes import roofs_left_free
 from ridge_tally.rules.design import Design
+from ridge_tally.rules.loading.ac_sources import existing_ac, phases_used, whole_ac
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.first_yield import monthly_guess
 from ridge_tally.simulation.need import Need, bills_include_old_array, need_of, sent_kwh_price_cents
@@ -335,9 +336,10 @@ def _inverter_routes(
     desk: Desk, design: Design, grid: GridRules, worth_cents: float
 ) -> InverterRoutes:
     makers = ac_makers(design)
-    ac_kw = sum(n * sheet.p_ac_w for sheet, n in makers) / 1000
-    old_kw = sum(a.p_ac_kw for a in design.job.brief.already.arrays)
-    phases = design.job.survey.service.phases
+    old_kw = number_of(existing_ac(design))
+    ac_kw = whole_ac(design).kw - old_kw
+    # What stands on one phase of three fills that one first.
+    used, phases = phases_used(design), design.job.survey.service.phases
     year = None
     with suppress(RidgeTallyError):
         require_strings(design.option)
@@ -351,8 +353,8 @@ def _inverter_routes(
 
     views = []
     for route in grid.routes:
-        limit = None if route.most_kw_per_phase is None else route.most_kw_per_phase * phases
-        room_kw = None if limit is None else max(0.0, limit - old_kw)
+        limit = None if route.most_kw_per_phase is None else route.most_kw_per_phase * used
+        room_kw = None if limit is None else max(0.0, limit - old_kw * used / phases)
         lost = lost_behind_kwh(room_kw)
         views.append(
             RouteView(

@@ -23,6 +23,7 @@ from ridge_tally.core.loading.house import (
 from ridge_tally.core.number_format import spaced
 from ridge_tally.core.sky.weather_year import hour_of, month_of
 from ridge_tally.rules.design import Design
+from ridge_tally.rules.loading.ac_sources import phases_used
 from ridge_tally.simulation.batteries import as_it_joins, conversions, cycles, takes_dc, told
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import HouseLoad, house_load
@@ -312,7 +313,7 @@ def _sizes(desk: Desk, design: Design, house: SelfConsumption) -> Iterator[SizeC
     marks = {round(now_kw, 2): ""}
     for share in SIZES:
         marks.setdefault(round(now_kw * share, 2), "")
-    grid, phases = design.job.brief.grid, design.job.survey.service.phases
+    grid, phases = design.job.brief.grid, phases_used(design)
 
     def mark(ac_kw: float, words: str) -> None:
         before = marks.get(round(ac_kw, 2), "")

@@ -1,6 +1,7 @@
 /** What is there already, the connection, and what the household wishes. */
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
+import { SourceBreakerChoice } from '@/plan/SourceBreakerChoice';
 import { Button } from '@/ui/Button';
 import { Toggle } from '@/ui/Toggle';
 import { plain } from '../model';
@@ -107,6 +108,24 @@ function ConnectionFields() {
         placeholder="not given"
         commit={service_('busbar_a')}
       />
+      <SourceBreakerChoice />
+      {service.source_breaker === 'feeder' ? (
+        <FieldRow
+          label="Feeder carries"
+          value={amps(service.feeder_a ?? null)}
+          placeholder="not given"
+          commit={service_('feeder_a')}
+        />
+      ) : (
+        service.source_breaker !== 'line-side' && (
+          <FieldRow
+            label="Load breakers, sum"
+            value={amps(service.load_breakers_a ?? null)}
+            placeholder="not given"
+            commit={service_('load_breakers_a')}
+          />
+        )
+      )}
       <p className="text-xs text-ink-2">
         Read off the panel’s label; its parts stay live with the main breaker off.
       </p>

@@ -1,6 +1,7 @@
 /** Meter, panel, disconnect and inverter: where they hang, and what the panel can take. */
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
+import { SourceBreakerChoice } from '@/plan/SourceBreakerChoice';
 import { TypedField } from '@/ui/TypedField';
 import { echoOf, formatLength } from '@/units/length';
 import { GEAR } from './GearMark';
@@ -40,6 +41,15 @@ export function ServiceFace() {
       <div className="flex w-[230px] flex-col gap-[3px]">
         {field('main_breaker_a', 'Main breaker', amperes(service.main_breaker_a))}
         {field('busbar_a', 'Busbar', amperes(service.busbar_a))}
+        <SourceBreakerChoice />
+        {service.source_breaker === 'feeder'
+          ? field('feeder_a', 'Feeder carries', amperes(service.feeder_a ?? null))
+          : service.source_breaker !== 'line-side' &&
+            field(
+              'load_breakers_a',
+              'Load breakers, sum',
+              amperes(service.load_breakers_a ?? null),
+            )}
         {field('spaces', 'Free spaces', service.spaces === null ? '' : `${service.spaces}`)}
         {field('phases', 'Phases', `${service.phases}`)}
         {field(

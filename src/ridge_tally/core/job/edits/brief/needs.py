@@ -71,6 +71,9 @@ class ServiceField(StrEnum):
     BUSBAR = "busbar_a"
     SPACES = "spaces"
     DISCONNECT_WITHIN = "disconnect_within"
+    SOURCE_BREAKER = "source_breaker"
+    LOAD_BREAKERS = "load_breakers_a"
+    FEEDER = "feeder_a"
 
 
 class WishFlag(StrEnum):

@@ -1,0 +1,230 @@
+"""How a source may be joined at the panel: every permitted way is tried, and the one that holds named."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from ridge_tally.core.job.survey import Service, SourceBreaker
+from ridge_tally.core.working import Check, Given, LimitKind, Source, check, number_of
+from ridge_tally.rules import tables
+from ridge_tally.rules.design import Design
+from ridge_tally.rules.loading.ac_sources import AcPower, on_fullest_phase
+from ridge_tally.rules.standard_sizes import standard_breaker_a
+
+TABLE = "busbar-methods"
+# The voltage of one phase where no grid rules say it: split-phase, or a leg of three.
+USUAL_V = {1: 240.0, 3: 120.0}
+PANEL, SURVEY = "main panel", "survey of the panel"
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A way of joining: what it adds up and may reach, and how much 125 % of the sources it leaves.
+
+    ``value_a`` and ``most`` are ``None`` where a figure of the panel is not given.  ``only_if``:
+    where the source breaker must stand for it, while nobody said where it does.
+    """
+
+    name: str
+    formula: str
+    givens: tuple[Given, ...]
+    value_a: float | None
+    most: Given
+    room_a: float | None
+    factor: float
+    source: Source
+    missing: str
+    only_if: str = ""
+
+    @property
+    def holds(self) -> bool | None:
+        """Whether it holds; ``None`` where a figure is missing."""
+        if self.value_a is None or self.most.value is None:
+            return None
+        return self.value_a <= self.most.value * (1 + 1e-9)
+
+
+def busbar(design: Design) -> Check:
+    """Return whether the sources may be joined as they are meant to be, by whichever way holds."""
+    tried = ways(design)
+    sure = [w for w in tried if w.holds and not w.only_if]
+    if sure:
+        return _told(design, sure[0])
+    failed = [w for w in tried if w.holds is False]
+    may = [w for w in tried if w.holds and w.only_if]
+    if may or not failed:
+        asked = may or list(tried)
+        return _told(design, asked[0], reason=_reason(asked[0]))
+    # A sum nobody typed may still let it be: the best of what was reckoned stands till then.
+    still = [f"open still: {w.name}, once {w.missing} are typed" for w in tried if w.holds is None]
+    return _told(design, max(failed, key=lambda w: w.room_a or 0.0), "; ".join(still))
+
+
+def best_room(design: Design) -> Way | None:
+    """Return the way that leaves most for sources; ``None`` while none can be reckoned.
+
+    Where the source breaker stands decides by how much: nobody said, nobody knows.
+    """
+    if design.job.survey.service.source_breaker is SourceBreaker.NOT_SAID:
+        return None
+    known = [w for w in ways(design) if w.room_a is not None]
+    return max(known, key=lambda w: w.room_a or 0.0, default=None)
+
+
+def service_volts(design: Design) -> Given:
+    """Return the voltage a phase's current is reckoned at."""
+    grid = design.job.brief.grid
+    if grid is not None:
+        return Given("u", "volts of a phase", grid.volts_per_phase_v, "V", "grid rules")
+    usual = USUAL_V[design.job.survey.service.phases]
+    return Given("u", "volts of a phase", usual, "V", "usual service")
+
+
+def ways(design: Design) -> tuple[Way, ...]:
+    """Return every way that is open to a source where its breaker stands, the plainest first."""
+    service, power, volts = (
+        design.job.survey.service,
+        on_fullest_phase(design),
+        service_volts(design),
+    )
+    return tuple(_ways(service, power, volts))
+
+
+def _ways(service: Service, power: AcPower, volts: Given) -> Iterator[Way]:
+    at = service.source_breaker
+    if at is SourceBreaker.LINE_SIDE:
+        yield _line_side(service, power, volts)
+        return
+    if at is SourceBreaker.FEEDER:
+        feeder = Given("feeder", "what the feeder carries", service.feeder_a, "A", SURVEY)
+        yield _beside_main("feeder", service, power, volts, feeder, "what the feeder carries")
+        return
+    bus = Given("bus", "busbar", service.busbar_a, "A", SURVEY)
+    yield _beside_main("sum of sources", service, power, volts, bus, "the busbar")
+    if at in (SourceBreaker.OPPOSITE_END, SourceBreaker.NOT_SAID):
+        only_if = "" if at is SourceBreaker.OPPOSITE_END else "at the end opposite the main breaker"
+        yield _beside_main("120 per cent", service, power, volts, bus, "the busbar", only_if)
+    if at is SourceBreaker.CENTRE_FED:
+        yield _beside_main("centre-fed", service, power, volts, bus, "the busbar")
+    yield _sum_of_breakers(service, power, volts, bus)
+
+
+def _row(name: str) -> tuple[float, float, Source]:
+    table = tables.load(TABLE)
+    clause = f"{table.text('clause', method=name)} ({table.source.clause})"
+    return (
+        table.number("share", method=name),
+        table.number("factor", method=name),
+        Source(f"{table.source.document} {clause}, {name}", "", table.source.status),
+    )
+
+
+def _amps(power: AcPower, volts: Given) -> float:
+    return power.kw * 1000 / number_of(volts)
+
+
+def _beside_main(
+    name: str,
+    service: Service,
+    power: AcPower,
+    volts: Given,
+    carries: Given,
+    words: str,
+    only_if: str = "",
+) -> Way:
+    """Main breaker and 125 % of all inverter currents against a share of what carries both."""
+    share, factor, source = _row(name)
+    main_a, whole_a = service.main_breaker_a, carries.value
+    most_a = None if whole_a is None else share * whole_a
+    told = words if share == 1.0 else f"{share * 100:.0f} % of {words}"
+    known = main_a is not None and whole_a is not None
+    return Way(
+        name,
+        f"main + f * ({power.formula}) * 1000 / u",
+        (
+            Given("main", "main breaker", main_a, "A", SURVEY),
+            Given("f", "continuous current", factor, "", "code"),
+            *power.givens,
+            volts,
+        ),
+        None if main_a is None else main_a + factor * _amps(power, volts),
+        Given("most", told, most_a, "A", SURVEY),
+        most_a - main_a if known and most_a is not None and main_a is not None else None,
+        factor,
+        source,
+        "" if known else f"main breaker and {words}",
+        only_if,
+    )
+
+
+def _sum_of_breakers(service: Service, power: AcPower, volts: Given, bus: Given) -> Way:
+    """All breakers of the panel but the main one, the sources' among them, against the busbar."""
+    _, factor, source = _row("sum of breakers")
+    loads_a, bus_a = service.load_breakers_a, service.busbar_a
+    breaker_a = standard_breaker_a(factor * _amps(power, volts))
+    known = loads_a is not None and bus_a is not None and breaker_a is not None
+    return Way(
+        "sum of breakers",
+        "loads + b",
+        (
+            Given("loads", "load breakers of the panel together", loads_a, "A", SURVEY),
+            Given("b", "breaker of the sources, next standard size", breaker_a, "A", "code"),
+        ),
+        loads_a + breaker_a if loads_a is not None and breaker_a is not None else None,
+        Given("most", "the busbar", bus.value, "A", SURVEY),
+        bus_a - loads_a if known and bus_a is not None and loads_a is not None else None,
+        factor,
+        source,
+        "" if known else "the load breakers’ sum and the busbar",
+    )
+
+
+def _line_side(service: Service, power: AcPower, volts: Given) -> Way:
+    """Before the main breaker: rated outputs together against the service."""
+    _, factor, source = _row("line side")
+    main_a = service.main_breaker_a
+    return Way(
+        "line side",
+        f"({power.formula}) * 1000 / u",
+        (*power.givens, volts),
+        _amps(power, volts),
+        Given("most", "the service, by its main breaker", main_a, "A", SURVEY),
+        main_a,
+        factor,
+        source,
+        "" if main_a is not None else "the main breaker",
+    )
+
+
+def _told(design: Design, way: Way, still: str = "", reason: str = "") -> Check:
+    volts = number_of(service_volts(design))
+    room = ""
+    if way.room_a is not None:
+        room_kw = max(0.0, way.room_a) / way.factor * volts / 1000
+        each = " on a phase" if design.job.survey.service.phases > 1 else ""
+        room = f"by {way.name} takes up to {room_kw:.2f} kW of inverters{each}"
+    return check(
+        rule_id="grid.busbar",
+        title="Busbar",
+        subject=PANEL,
+        kind=LimitKind.STOP,
+        formula=way.formula,
+        givens=way.givens,
+        value=None if reason else way.value_a,
+        symbol="i_bus",
+        unit="A",
+        relation="<=",
+        limit=way.most,
+        source=way.source,
+        reached_at="; ".join(filter(None, (room, still))),
+        reason=reason,
+    )
+
+
+def _reason(way: Way) -> str:
+    """Return what must be said before it can be judged."""
+    if way.only_if:
+        return (
+            f"Not checked: it holds only with the source breaker {way.only_if}. Say where it "
+            "stands, under Service."
+        )
+    return f"Not checked: type {way.missing}, under Service. Other ways of connecting may be open."
