@@ -84,7 +84,7 @@ def test_the_sweep_says_how_many_modules_and_makes_it_so(
     page.get_by_role("button", name="Sweep").click()
     why = page.get_by_role("region", name="Which, and why")
     expect(why).to_contain_text("By energy: 22 modules, DC:AC 1.17")
-    expect(why).to_contain_text("The largest that keeps every Stop and Outside limit: 28 modules")
+    expect(why).to_contain_text("The largest that breaks no Stop and no Outside limit: 28 modules")
     schools = page.get_by_role("region", name="Sizing rules compared")
     for ratio in ("1.00", "1.20", "1.33", "1.50", "2.00"):
         expect(schools.get_by_role("rowheader", name=ratio)).to_be_visible()

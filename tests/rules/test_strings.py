@@ -5,6 +5,7 @@ from dataclasses import replace
 import pytest
 
 from jobs import FULL, SAMPLE, SHELF, option_a, with_inverter, with_module
+from ridge_tally.core.job.code_rules import Shutdown
 from ridge_tally.core.job.document import (
     CodePack,
     ColdSchool,
@@ -15,12 +16,15 @@ from ridge_tally.core.job.document import (
 )
 from ridge_tally.core.job.edits.brief.site import SetColdSchool
 from ridge_tally.core.job.edits.strings.threading import WishSeriesLength
+from ridge_tally.core.job.edits.strings.wiring import SetShutdown, SetStringFuse
 from ridge_tally.core.working import Check, LimitKind, Verdict
+from ridge_tally.demo.kiln_yard import kiln_yard
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for
 from ridge_tally.editing.strings.planned import thread_option
 from ridge_tally.rules import tables
 from ridge_tally.rules.report import all_checks
+from ridge_tally.studies.rule_status import standing_of
 
 # Of the sample: 14 in series stay 3 V under 600 V; the table has them over; the chimney parts a row.
 NOTED = {"strings.headroom", "strings.by-the-table", "strings.leads"}
@@ -217,9 +221,51 @@ def test_two_strings_need_no_fuse_and_four_do_with_the_size_named() -> None:
     two = checks_of(paralleled(SAMPLE, 2))["strings.without-fuses", "tracker 1"]
     assert (two.verdict, two.value.value) == (Verdict.KEPT, pytest.approx(17.3))
     four = checks_of(paralleled(SAMPLE, 4))["strings.without-fuses", "tracker 1"]
-    assert (four.kind, four.verdict) == (LimitKind.NOTE, Verdict.BROKEN)
+    assert (four.kind, four.verdict) == (LimitKind.STOP, Verdict.BROKEN)
     assert four.value.value == pytest.approx(51.9)
     assert four.reached_at.startswith("fuse every string with 25 A gPV")
+    # Light on the back adds to what is pushed and to what a fuse must bear.
+    lit = checks_of(paralleled(SAMPLE, 4, bifacial_frac=0.7))["strings.without-fuses", "tracker 1"]
+    assert lit.value.value == pytest.approx(51.9 * 1.05)
+
+
+@pytest.mark.parametrize(
+    ("typed", "least", "most"),
+    [("20 A", "broken", "kept"), ("25 A", "kept", "kept"), ("30 A", "kept", "broken")],
+)
+def test_fuses_that_are_needed_are_a_stop_until_one_that_serves_is_said(
+    typed: str, least: str, most: str
+) -> None:
+    # By hand: no less than 1.5625 x 13.84 = 21.6 A, no more than the module's 25 A.
+    said = apply_edit(paralleled(SAMPLE, 4), SetStringFuse("a", typed), SHELF)
+    found = checks_of(said)
+    assert ("strings.without-fuses", "tracker 1") not in found
+    assert found["strings.fuse-least", "tracker 1"].verdict is Verdict(least)
+    assert found["strings.fuse-most", "tracker 1"].verdict is Verdict(most)
+    # Where none is needed nothing is held to what is said.
+    two = apply_edit(paralleled(SAMPLE, 2), SetStringFuse("a", typed), SHELF)
+    assert checks_of(two)["strings.without-fuses", "tracker 1"].verdict is Verdict.KEPT
+
+
+def test_shutdown_is_asked_for_on_buildings_alone() -> None:
+    on_roof, shutdown = checks_of(SAMPLE), ("safety.shutdown", "roof")
+    assert shutdown in on_roof
+    (plane, *others) = SAMPLE.survey.planes
+    open_below = replace(plane, open_below=True)
+    carport = replace(SAMPLE, survey=replace(SAMPLE.survey, planes=(open_below, *others)))
+    assert shutdown not in checks_of(carport)
+    assert ("safety.ground-fault", "inverter") in checks_of(carport)
+    ground = checks_of(at_site(kiln_yard(SHELF), code_pack=CodePack.US))
+    assert shutdown not in ground
+    # Families that have no such rule never show it.
+    assert shutdown not in checks_of(at_site(SAMPLE, code_pack=CodePack.IEC))
+
+
+def test_nothing_is_said_to_keep_all_while_a_stop_is_unchecked() -> None:
+    assert standing_of(design_for(SAMPLE, option_a(SAMPLE))).not_checked == ""
+    unsaid = apply_edit(SAMPLE, SetShutdown("a", Shutdown.NOT_SAID), SHELF)
+    status = standing_of(design_for(unsaid, option_a(unsaid)))
+    assert status.not_checked == "not checked: Rapid shutdown"
 
 
 def test_where_no_fuse_fits_between_string_and_module_it_is_a_stop() -> None:

@@ -89,7 +89,7 @@ def test_past_the_design_stands_a_wall_with_its_sentence(sweep: SweepReport) -> 
     assert "cannot be split" in at.problem
     assert sweep.largest_kept is not None
     assert sweep.by_modules[sweep.largest_kept].modules == 28
-    assert sweep.told[-1].startswith("The largest that keeps every Stop and Outside limit: 28")
+    assert sweep.told[-1].startswith("The largest that breaks no Stop and no Outside limit: 28")
 
 
 def test_an_inverter_of_the_same_size_gives_the_year_there_is(
@@ -186,7 +186,7 @@ def test_a_cap_far_below_the_inverter_still_has_its_array(workspace: Workspace) 
     assert point.modules == 9
     assert point.energy_kwh is not None
     assert whole.told[-1].startswith(
-        "The largest that keeps every Stop and Outside limit: 9 modules"
+        "The largest that breaks no Stop and no Outside limit: 9 modules"
     )
 
 
@@ -195,7 +195,7 @@ def test_a_cap_below_one_module_is_told_in_words(workspace: Workspace) -> None:
     *_, whole = loading_sweep(workspace.desk, design_for(job, option_a(job)))
     assert whole.largest_kept is None
     assert whole.told == (
-        "No count keeps every Stop and Outside limit: at 16, Size cap, DC: 6.48 kW of 0.3 kW.",
+        "Every count breaks a Stop or an Outside limit: at 16, Size cap, DC: 6.48 kW of 0.3 kW.",
     )
 
 

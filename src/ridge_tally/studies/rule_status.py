@@ -46,13 +46,19 @@ class RuleStatus:
 
     ``cold``: the string or unit nearest to its cold-voltage limit, value of limit.
     ``margin_frac``: the least margin under a Stop.  ``noted``: thresholds of the grid that are
-    passed and break nothing.
+    passed and break nothing.  ``unchecked``: the Stops that could not be judged, by title.
     """
 
     broken: Mapping[tuple[str, str], Broken]
     cold: str
     margin_frac: float
     noted: tuple[Broken, ...]
+    unchecked: tuple[str, ...]
+
+    @property
+    def not_checked(self) -> str:
+        """In words what could not be judged; nothing where all was."""
+        return f"not checked: {', '.join(self.unchecked)}" if self.unchecked else ""
 
     def count(self, kind: LimitKind) -> int:
         """Return how many limits of a kind are broken."""
@@ -77,9 +83,11 @@ def standing_of(design: Design) -> RuleStatus:
         for c in checks
         if c.verdict is Verdict.BROKEN and c.kind is LimitKind.NOTE and c.rule_id in GRID_NOTES
     )
-    return RuleStatus(
-        broken, "" if nearest is None else _against(nearest), min(stops, default=0.0), noted
+    unchecked = dict.fromkeys(
+        c.title for c in checks if c.kind is LimitKind.STOP and c.verdict is Verdict.NOT_CHECKED
     )
+    cold_told = "" if nearest is None else _against(nearest)
+    return RuleStatus(broken, cold_told, min(stops, default=0.0), noted, tuple(unchecked))
 
 
 def _told(check: Check) -> str:

@@ -56,7 +56,11 @@ class OnSite(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Safety:
-    """What somebody said of an option's shutdown and confirmed of its wiring."""
+    """What somebody said of an option's shutdown and confirmed of its wiring.
+
+    ``string_fuse_a``: the fuse of every string that is paralleled; ``None`` while nobody said.
+    """
 
     shutdown: Shutdown = Shutdown.NOT_SAID
     confirmed: tuple[OnSite, ...] = ()
+    string_fuse_a: float | None = None

@@ -4,19 +4,22 @@ from dataclasses import replace
 from itertools import count
 from typing import assert_never
 
-from ridge_tally.core.errors import BadGeometry, NotFound
+from ridge_tally.core.brief.typed import parse_quantity
+from ridge_tally.core.errors import BadGeometry, NotFound, OutOfRange
 from ridge_tally.core.job.document import Job, Option, option_of, plane_of, with_option
 from ridge_tally.core.job.edits.strings.wiring import (
     ConfirmOnSite,
     PlaceBox,
     RemoveBox,
     SetShutdown,
+    SetStringFuse,
     WiringEdit,
 )
 from ridge_tally.core.job.ids import BoxId
 from ridge_tally.core.job.wiring import JunctionBox
 
 MOST_BOXES = 20
+LARGEST_FUSE_A = 100.0
 
 
 def wiring_changed(job: Job, edit: WiringEdit) -> Job:
@@ -44,9 +47,21 @@ def wiring_changed(job: Job, edit: WiringEdit) -> Job:
             others = tuple(c for c in option.safety.confirmed if c is not edit.point)
             confirmed = (*others, edit.point) if edit.on else others
             option = replace(option, safety=replace(option.safety, confirmed=confirmed))
+        case SetStringFuse():
+            safety = replace(option.safety, string_fuse_a=_fuse_a(edit.typed.strip()))
+            option = replace(option, safety=safety)
         case _:
             assert_never(edit)
     return with_option(job, option)
+
+
+def _fuse_a(typed: str) -> float | None:
+    if not typed:
+        return None
+    amps = parse_quantity(typed, "String fuse", {"": 1.0, "a": 1.0}, "amperes such as 15 A")
+    if not 0 < amps <= LARGEST_FUSE_A:
+        raise OutOfRange("String fuse in amperes", amps, f"above 0, at most {LARGEST_FUSE_A:g}")
+    return amps
 
 
 def _placed(option: Option, edit: PlaceBox) -> Option:

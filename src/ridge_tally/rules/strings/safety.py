@@ -4,6 +4,7 @@ Given briefly and deferring: the code in force, its authority and the electricia
 """
 
 from ridge_tally.core.job.code_rules import OnSite, Shutdown
+from ridge_tally.core.job.document import ModuleString
 from ridge_tally.core.job.edits.strings.wiring import ConfirmOnSite
 from ridge_tally.core.working import (
     Check,
@@ -31,25 +32,41 @@ TOLD = {
 
 
 def safety_checks(design: Design) -> tuple[Check, ...]:
-    """Return the safety checks of an option's strings; none without a string."""
+    """Return the safety checks of an option's strings; none without a string.
+
+    What firefighters and arcs ask for holds on and in buildings: strings on the ground, or on a
+    structure that is open below, are free of it.
+    """
     if not design.option.strings:
         return ()
     family, found = design.rules.family, []
-    if family.shutdown_inside_v is not None:
-        found.append(_shutdown(design, family.shutdown_inside_v))
-    if family.arc_fault_from_v is not None:
-        found += _arc_fault(design, family.arc_fault_from_v)
+    on_building = strings_on_buildings(design)
+    if family.shutdown_inside_v is not None and on_building:
+        found.append(_shutdown(design, on_building, family.shutdown_inside_v))
+    if family.arc_fault_from_v is not None and on_building:
+        found += _arc_fault(design, on_building, family.arc_fault_from_v)
     return (*found, _ground_fault(design), _on_site(design))
 
 
-def _longest(design: Design) -> Given:
-    longest = max(len(s.module_ids) for s in design.option.strings)
+def strings_on_buildings(design: Design) -> tuple[ModuleString, ...]:
+    """Return the strings that have a module on a building."""
+    roofs = {
+        m.id
+        for laid in design.arrays
+        if laid.plane.ground is None and not laid.plane.open_below
+        for m in laid.array.modules
+    }
+    return tuple(s for s in design.option.strings if not roofs.isdisjoint(s.module_ids))
+
+
+def _longest(strings: tuple[ModuleString, ...]) -> Given:
+    longest = max(len(s.module_ids) for s in strings)
     return Given("n", "modules in the longest string", float(longest), "", "this design")
 
 
-def _shutdown(design: Design, most_v: float) -> Check:
+def _shutdown(design: Design, strings: tuple[ModuleString, ...], most_v: float) -> Check:
     """What stays on the roof half a minute after shutdown is started."""
-    way, n = design.option.safety.shutdown, _longest(design)
+    way, n = design.option.safety.shutdown, _longest(strings)
     reason = ""
     if way is Shutdown.NOT_SAID:
         reason = (
@@ -81,9 +98,9 @@ def _shutdown(design: Design, most_v: float) -> Check:
     )
 
 
-def _arc_fault(design: Design, from_v: float) -> list[Check]:
+def _arc_fault(design: Design, on_building: tuple[ModuleString, ...], from_v: float) -> list[Check]:
     """Strings at such a voltage on a building want an inverter that finds arcs."""
-    strings = [alike(design, s.module_ids) for s in design.option.strings]
+    strings = [alike(design, s.module_ids) for s in on_building]
     volts = max(sum(g.count * g.sheet.voc_v for g in groups) for groups in strings)
     cold_v = max(
         sum(g.count * planning_voltages(design, g.sheet).cold_open_v for g in groups)

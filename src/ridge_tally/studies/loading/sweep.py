@@ -196,7 +196,7 @@ def _told(
         least = points[0]
         forbidden = [b.told for b in least.broken if forbids(b)]
         why = least.problem.rstrip(".") or "; ".join(forbidden[:2])
-        found.append(f"No count keeps every Stop and Outside limit: at {least.modules}, {why}.")
+        found.append(f"Every count breaks a Stop or an Outside limit: at {least.modules}, {why}.")
     if kept is not None:
         p = points[kept]
         above = next(iter(points[kept + 1 :]), None)
@@ -204,7 +204,7 @@ def _told(
         if above is not None:
             wall = above.problem.rstrip(".") or next((b.told for b in above.broken), "")
         found.append(
-            f"The largest that keeps every Stop and Outside limit: {p.modules} modules"
+            f"The largest that breaks no Stop and no Outside limit: {p.modules} modules"
             + (
                 f"; at {above.modules}: {wall}"
                 if above is not None and wall

@@ -112,7 +112,7 @@ def _inverter(desk: Desk, design: Design, plans: InverterPlans | None) -> Answer
         if by_money
         else "most kWh: a price or a tariff is missing"
     )
-    told = [f"{_told(best)}: {line}, of {len(kept)} that keep every limit."]
+    told = [f"{_told(best)}: {line}, of {len(kept)} that break none."]
     if len(ranked) > 1:
         told.append(f"Next: {ranked[1].name}, {_told(ranked[1])}.")
     hanging = _hanging(design, plans)
@@ -151,7 +151,7 @@ def _modules(option: Option, sweep: SweepReport) -> Answer:
         (p for p in (sweep.sweet_money, sweep.sweet, sweep.largest_kept) if p is not None), None
     )
     if place is None:
-        return Answer(MODULES, "no count keeps every limit", sweep.told, None)
+        return Answer(MODULES, "every count breaks a limit", sweep.told, None)
     point = sweep.by_modules[place]
     now = len(present_ids(option))
     answer = f"{point.modules}, DC:AC {point.ratio:.2f}"

@@ -47,6 +47,7 @@ class WayTold:
     stops: int
     outside: int
     legal: bool
+    not_checked: str
     from_option: str
     points: tuple[str, ...]
     edit: TakeRemedy | None
@@ -135,6 +136,7 @@ def _way(desk: Desk, way: Built, base: Built) -> WayTold:
         stops=way.standing.count(LimitKind.STOP),
         outside=way.standing.count(LimitKind.OUTSIDE),
         legal=way.legal,
+        not_checked=way.standing.not_checked,
         from_option=way.from_option,
         points=(
             _limits(way),
@@ -160,7 +162,10 @@ def _limits(way: Built) -> str:
         return way.problem
     broken = sorted(way.standing.broken.values(), key=lambda b: list(LimitKind).index(b.kind))
     if not broken:
-        return f"Keeps all. Cold Voc {way.standing.cold}"
+        # Nobody may think all is well while something that can stop the job was not judged.
+        kept = "Keeps all" if not way.standing.unchecked else "Breaks none"
+        still = way.standing.not_checked
+        return f"{kept}. Cold Voc {way.standing.cold}{f'; {still}' if still else ''}"
     words = {LimitKind.STOP: "Stop", LimitKind.OUTSIDE: "Outside", LimitKind.COSTS: "Costs"}
     more = f"; {len(broken) - 1} more" if len(broken) > 1 else ""
     return f"{words[broken[0].kind]}: {broken[0].told}{more}"
@@ -266,7 +271,7 @@ def _verdict(
     """Return the way to take and why, step by step from the cheapest that breaks nothing."""
     legal = [w for w in ways if w.legal and w.energy_kwh is not None]
     if not legal:
-        return None, "None of them keeps every Stop and Outside limit: mend the design first.", ()
+        return None, "Each of them breaks a Stop or an Outside limit: mend the design first.", ()
     priced = [w for w in legal if w.cents is not None]
     kwh_cents = next_kwh_price_cents(job)
     if not priced or kwh_cents is None:

@@ -20,7 +20,7 @@ from ridge_tally.editing.strings.planned import thread_option
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.strings.microinverters import branches
 from ridge_tally.simulation.desk import Desk
-from ridge_tally.studies.rule_status import Broken, keeps_all, standing_of
+from ridge_tally.studies.rule_status import Broken, RuleStatus, keeps_all, standing_of
 
 # Taken as an example where nobody wished for more.
 EXAMPLE = 4
@@ -35,13 +35,14 @@ def grown(desk: Desk, design: Design) -> str:
     later, head = _with_more(design)
     if later is None:
         return "Nothing is laid"
-    newly = _newly(design, later)
+    then = standing_of(later)
+    newly = _newly(design, later, then)
     units = ""
     if design.microinverter is not None:
         units = f"{_units(later) - _units(design)} units more, "
         units += _on_branches(design, later)
     if not newly:
-        return f"{head}: {units}every limit kept"
+        return f"{head}: {units}{then.not_checked or 'every limit kept'}"
     told = f"{head}: {units}{newly[0].told}"
     larger = "" if units else _larger(desk, design)
     return f"{told}. {larger}".rstrip()
@@ -88,10 +89,10 @@ def _anew(job: Job, option: Option) -> Design:
     return design_for(with_option(job, strung), strung)
 
 
-def _newly(design: Design, later: Design) -> list[Broken]:
+def _newly(design: Design, later: Design, status: RuleStatus) -> list[Broken]:
     """Return the limits that hold now and are broken then, Stops first."""
     now = standing_of(design).broken
-    then = standing_of(later).broken
+    then = status.broken
     known = {(b.rule_id, b.subject) for b in now.values()}
     found = [b for key, b in then.items() if key not in known and b.kind in FORBIDDEN]
     loose = _loose(later.option)

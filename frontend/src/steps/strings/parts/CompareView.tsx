@@ -107,7 +107,7 @@ function WayHead({ way, chosen, onTake }: WayHeadProps) {
   return (
     <div className={`rounded-md px-2 py-1.5 ${chosen ? 'bg-patina-wash' : 'bg-bar'}`}>
       <p className="flex items-center gap-1.5 font-semibold">
-        <Mark shape={way.legal ? 'circle' : 'square'} />
+        <Mark shape={!way.legal ? 'square' : way.not_checked ? 'triangle' : 'circle'} />
         {way.title}
       </p>
       <p className="font-figure text-lg font-semibold whitespace-nowrap">

@@ -112,8 +112,8 @@ function FamilyRules() {
 }
 
 function SafetyRules() {
-  const { option, report, act } = useJob();
-  const { shutdown, confirmed } = option.safety;
+  const { option, report, act, edit } = useJob();
+  const { shutdown, confirmed, string_fuse_a } = option.safety;
   const checks = report.checks.filter(({ check }) => check.family === 'safety');
   return (
     <section
@@ -144,6 +144,14 @@ function SafetyRules() {
             </li>
           ))}
       </ul>
+      <TypedField
+        label="Fuse of every paralleled string"
+        value={string_fuse_a == null ? '' : `${string_fuse_a} A`}
+        placeholder="none said"
+        width={84}
+        showLabel
+        commit={(typed) => edit({ kind: 'set-string-fuse', option_id: option.id, typed })}
+      />
       <h2 className="mt-3 mb-1 font-semibold">Confirmed on site</h2>
       <div className="flex flex-col gap-1">
         {report.rules.points.map(({ point, told }) => (

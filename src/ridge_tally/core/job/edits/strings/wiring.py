@@ -45,4 +45,13 @@ class ConfirmOnSite:
     kind: Literal["confirm-on-site"] = "confirm-on-site"
 
 
-WiringEdit = PlaceBox | RemoveBox | SetShutdown | ConfirmOnSite
+@dataclass(frozen=True, slots=True)
+class SetStringFuse:
+    """The fuse every paralleled string has, as typed; empty for none said."""
+
+    option_id: OptionId
+    typed: str
+    kind: Literal["set-string-fuse"] = "set-string-fuse"
+
+
+WiringEdit = PlaceBox | RemoveBox | SetShutdown | ConfirmOnSite | SetStringFuse
