@@ -5,7 +5,8 @@ from dataclasses import replace
 import pytest
 
 from jobs import FULL, SAMPLE, SHELF, option_a, with_inverter, with_module
-from ridge_tally.core.job.code_rules import Shutdown
+from ridge_tally.core.job.array import Mounting
+from ridge_tally.core.job.code_rules import CodeRuleField, Shutdown
 from ridge_tally.core.job.document import (
     CodePack,
     ColdSchool,
@@ -14,7 +15,8 @@ from ridge_tally.core.job.document import (
     ModuleString,
     present_ids,
 )
-from ridge_tally.core.job.edits.brief.site import SetColdSchool
+from ridge_tally.core.job.edits.array.fills import ArrayField, SetArrayField, SetMounting
+from ridge_tally.core.job.edits.brief.site import SetCodeRule, SetColdSchool
 from ridge_tally.core.job.edits.strings.threading import WishSeriesLength
 from ridge_tally.core.job.edits.strings.wiring import SetShutdown, SetStringFuse
 from ridge_tally.core.working import Check, LimitKind, Verdict
@@ -23,7 +25,9 @@ from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for
 from ridge_tally.editing.strings.planned import thread_option
 from ridge_tally.rules import tables
+from ridge_tally.rules.design import hottest_on
 from ridge_tally.rules.report import all_checks
+from ridge_tally.rules.strings.limits import series_limits, table_factor
 from ridge_tally.studies.rule_status import standing_of
 
 # Of the sample: 14 in series stay 3 V under 600 V; the table has them over; the chimney parts a row.
@@ -331,3 +335,59 @@ def test_every_family_of_rules_has_its_ceiling_and_its_factor() -> None:
         assert found["strings.short-circuit-current", "tracker 1"].value.value == pytest.approx(
             17.3
         )
+
+
+@pytest.mark.parametrize(
+    ("mounting", "rise_k"),
+    [
+        (Mounting.OPEN_RACK, 25.0),
+        (Mounting.STAND_OFF, 30.0),
+        (Mounting.LOW_STAND_OFF, 35.0),
+        (Mounting.FLUSH, 40.0),
+    ],
+)
+def test_the_hottest_cell_follows_the_mounting(mounting: Mounting, rise_k: float) -> None:
+    job = at_site(SAMPLE, hottest=DesignTemperature(33.0, "typed"))
+    held = apply_edit(job, SetMounting("a", "south", mounting), SHELF)
+    design = design_for(held, option_a(held))
+    string = design.option.strings[0].module_ids
+    assert hottest_on(design, string).value == design.hottest_cell.value == 33.0 + rise_k
+    # On legs modules stand in the open, whatever they are fixed to.
+    legs = apply_edit(held, SetArrayField("a", "south", ArrayField.LEG_TILT, "10"), SHELF)
+    assert design_for(legs, option_a(legs)).hottest_cell.value == 58.0
+
+
+def test_a_printed_vmp_coefficient_is_taken_before_the_diode_s() -> None:
+    printed = with_module(SAMPLE, gamma_vmp_frac_per_degc=-0.0045)
+    hot = checks_of(printed)["strings.hot-window", "string A"]
+    gamma = next(g for g in hot.givens if g.symbol == "gamma_v")
+    assert (gamma.value, gamma.origin) == (-0.0045, "module datasheet")
+    t_hot = next(g.value for g in hot.givens if g.symbol == "t_hot")
+    volts = SAMPLE.equipment.modules[0].vmp_v
+    assert hot.value.value == pytest.approx(14 * volts * (1 - 0.0045 * (t_hot - 25)))
+
+
+@pytest.mark.parametrize(
+    ("coldest_degc", "factor"), [(19.9, 1.04), (20.0, 1.02), (24.9, 1.02), (25.0, 1.0), (28.0, 1.0)]
+)
+def test_the_table_adds_nothing_where_it_is_never_colder_than_25(
+    coldest_degc: float, factor: float
+) -> None:
+    # NEC table 690.7(A), from memory: 24 to 20 °C 1.02, 19 to 15 °C 1.04.
+    warm = at_site(SAMPLE, coldest=DesignTemperature(coldest_degc, "typed"))
+    assert table_factor(design_for(warm, option_a(warm))).value == factor
+
+
+def test_an_ageing_allowance_is_off_until_it_is_stated() -> None:
+    was = checks_of(SAMPLE)["strings.hot-window", "string A"]
+    assert "d" not in {g.symbol for g in was.givens}
+    aged = apply_edit(SAMPLE, SetCodeRule(CodeRuleField.AGEING, "8 %"), SHELF)
+    found = checks_of(aged)
+    now = found["strings.hot-window", "string A"]
+    assert now.value.value == pytest.approx(was.value.value * 0.92)
+    # The cold voltage, a Stop, is that of new modules.
+    cold = ("strings.cold-voltage", "string A")
+    assert found[cold].value.value == checks_of(SAMPLE)[cold].value.value
+    # Strings are planned for the same: some 60 V less at the hottest wants more in series.
+    most = design_for(aged, option_a(aged)), design_for(SAMPLE, option_a(SAMPLE))
+    assert series_limits(most[0]).series_min >= series_limits(most[1]).series_min

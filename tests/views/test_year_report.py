@@ -5,8 +5,9 @@ from pathlib import Path
 
 import pytest
 
-from jobs import FULL, SAMPLE, option_a, warm_workspace_in, with_inverter
+from jobs import FULL, SAMPLE, option_a, warm_workspace_in, with_inverter, with_module
 from ridge_tally.catalogue.shelf import sample_shelf
+from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import (
     DeratingPoint,
@@ -221,3 +222,18 @@ def test_what_the_light_loses_is_told_at_the_meter(workspace: Workspace) -> None
     assert found[Step.SHADE] == pytest.approx(-freed, rel=0.02)
     with pytest.raises(MissingDatum, match="Fill the roof"):
         losses_at_meter(workspace.desk, design_for(FULL, replace(option, strings=())))
+
+
+def test_a_diode_that_loses_less_with_heat_than_its_sheet_says_is_told_with_its_size(
+    workspace: Workspace,
+) -> None:
+    error = fit_diode(SAMPLE.equipment.modules[0]).gamma_error_per_degc
+    report = year_report(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)))
+    (told,) = [c for c in report.caveats if c.startswith("The diode of")]
+    assert f"{error * 25 * 100:.1f} % too much" in told
+    # A sheet whose coefficient the diode meets has nothing to tell.
+    gamma = SAMPLE.equipment.modules[0].gamma_pmp_frac_per_degc
+    assert gamma is not None
+    met = with_module(SAMPLE, gamma_pmp_frac_per_degc=gamma + error)
+    after = year_report(workspace.desk, design_for(met, option_a(met)))
+    assert not any(c.startswith("The diode of") for c in after.caveats)

@@ -87,6 +87,7 @@ class ModuleSheet:
     nominal: NominalOperating | None = None
     price_cents: int | None = None
     freight_cents: int | None = None
+    gamma_vmp_frac_per_degc: float | None = None
     origins: tuple[ValueOrigin, ...] = ()
 
 

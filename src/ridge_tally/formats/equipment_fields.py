@@ -295,6 +295,9 @@ FIELDS: dict[SheetKind, tuple[Field, ...]] = {
         _coefficient(
             "gamma_pmp", "Pmax coefficient", "gamma_pmp_frac_per_degc", "p_max_w", "%/K or W/K"
         ),
+        _coefficient(
+            "gamma_vmp", "Vmp coefficient", "gamma_vmp_frac_per_degc", "vmp_v", "%/K, mV/K or V/K"
+        ),
         _whole("cells_in_series", "Cells in series", needed=True, hint="half-cut: half its cells"),
         _whole("bypass_diodes", "Bypass diodes", hint="empty: 3, an estimate", estimate=3),
         _yes("half_cut", "Half-cut cells", otherwise=False),

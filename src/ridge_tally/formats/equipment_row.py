@@ -25,7 +25,12 @@ LONGEST_CELL = 300
 FLAT_AT = (0.1, 0.5, 1.0)
 # How many of a quantity's own unit a coefficient's unit is.
 _ABSOLUTE = {"v": 1.0, "mv": 1e-3, "a": 1.0, "ma": 1e-3, "w": 1.0}
-_OWN = {"beta_voc": ("v", "mv"), "alpha_isc": ("a", "ma"), "gamma_pmp": ("w",)}
+_OWN = {
+    "beta_voc": ("v", "mv"),
+    "alpha_isc": ("a", "ma"),
+    "gamma_pmp": ("w",),
+    "gamma_vmp": ("v", "mv"),
+}
 
 
 class Row:

@@ -12,6 +12,7 @@ from ridge_tally.core.job.code_rules import CodeRuleField, OwnRules, VoltageMeth
 from ridge_tally.core.job.document import CodePack, ColdSchool, Site
 from ridge_tally.core.working import Source, SourceStatus
 
+AGEING = Source("no allowance unless stated; 0 to 8 % is usual", "", SourceStatus.COMMON_PRACTICE)
 PARALLEL = Source("equal strings on one input", "", SourceStatus.COMMON_PRACTICE)
 SHUTDOWN = Source("NEC 690.12(B)(2)", "2023", SourceStatus.FROM_MEMORY)
 ARC_FAULT = Source("NEC 690.11", "2023", SourceStatus.FROM_MEMORY)
@@ -21,13 +22,17 @@ NAMES = {
     CodeRuleField.METHOD: "Method for the coldest voltage",
     CodeRuleField.PARALLEL: "Voltages of paralleled strings apart, %",
     CodeRuleField.LOADING: "Most DC:AC of this job",
+    CodeRuleField.AGEING: "Ageing off hot string voltages, %",
 }
+# Shares are typed and told in per cent.
+PERCENT = frozenset({CodeRuleField.PARALLEL, CodeRuleField.AGEING})
 # What a person may hold; further off it is a slip of the pen.
 RANGES = {
     CodeRuleField.CEILING: (50.0, 1500.0),
     CodeRuleField.BRIGHT_CLOUD: (1.0, 2.0),
     CodeRuleField.PARALLEL: (0.0, 0.05),
     CodeRuleField.LOADING: (0.5, 4.0),
+    CodeRuleField.AGEING: (0.0, 0.2),
 }
 
 
@@ -65,6 +70,7 @@ class CodeRules:
 
     ``parallel_apart_frac``: how far voltages of strings on one tracker may differ;
     ``dc_ac_most``: the ratio the job is not to pass, ``None`` without one.
+    ``voltage_ageing_frac``: what age takes off the hot voltages, 0 unless it is stated.
     """
 
     family: CodeFamily
@@ -78,6 +84,8 @@ class CodeRules:
     parallel: Source
     dc_ac_most: float | None
     loading: Source
+    voltage_ageing_frac: float
+    ageing: Source
 
 
 @cache
@@ -112,6 +120,8 @@ def code_rules(site: Site) -> CodeRules:
         parallel=PARALLEL if own.parallel_apart_frac is None else typed,
         dc_ac_most=own.dc_ac_most,
         loading=typed,
+        voltage_ageing_frac=own.voltage_ageing_frac or 0.0,
+        ageing=AGEING if own.voltage_ageing_frac is None else typed,
     )
 
 
@@ -119,7 +129,7 @@ def require_rule(field: CodeRuleField, value: float) -> None:
     """Raise OutOfRange if a figure cannot be held; shares are told in per cent."""
     low, high = RANGES[field]
     if not low <= value <= high:
-        told = 100 if field is CodeRuleField.PARALLEL else 1
+        told = 100 if field in PERCENT else 1
         raise OutOfRange(NAMES[field], value * told, f"between {low * told:g} and {high * told:g}")
 
 

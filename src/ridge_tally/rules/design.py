@@ -13,15 +13,21 @@ from ridge_tally.core.equipment import (
     OptimizerSheet,
 )
 from ridge_tally.core.errors import MissingDatum, OutsideModelRange
+from ridge_tally.core.job.array import Mounting, PlaneArray, mounting_of
 from ridge_tally.core.job.document import ColdSchool, Job, Option, Site, present_ids
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.system import System, system_of
 from ridge_tally.core.strings.parts import ac_makers, fitted_ids
-from ridge_tally.core.working import Given
+from ridge_tally.core.working import Given, number_of
 from ridge_tally.rules import tables
 from ridge_tally.rules.code import CodeRules, code_rules
 
-MOUNTING = "roof-stand-off"
+MOUNTED = {
+    Mounting.FLUSH: "flush on the roof",
+    Mounting.LOW_STAND_OFF: "stand-off under 150 mm",
+    Mounting.STAND_OFF: "roof stand-off",
+    Mounting.OPEN_RACK: "open rack",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,8 +41,13 @@ class Design(System):
     fitted: tuple[PlacedId, ...]
     rules: CodeRules
     coldest: Given
-    hottest_cell: Given
+    hottest_air: Given
     coldest_planning_degc: float
+
+    @property
+    def hottest_cell(self) -> Given:
+        """The hottest cell of all arrays: what strings are planned for."""
+        return _hottest_cell(self, [laid.array for laid in self.arrays if laid.array.modules])
 
     @property
     def p_ac_w(self) -> float:
@@ -69,7 +80,6 @@ def design_of(
     """
     site, system = job.site, system_of(job, option)
     coldest, hottest = coldest_of(site), site.hottest.value_degc
-    rise_k = tables.load("cell-temperature-rise").number("rise_k", mounting=MOUNTING)
     hottest_degc = stand_in_hottest_degc if hottest is None else hottest
     hot_origin = "stand-in by climate" if hottest is None else site.hottest.source
     return Design(
@@ -85,14 +95,31 @@ def design_of(
         fitted=fitted_ids(option, system.optimizer),
         rules=code_rules(site),
         coldest=coldest,
-        hottest_cell=Given(
-            "t_hot",
-            "hottest cell",
-            hottest_degc + rise_k,
-            "°C",
-            f"{hottest_degc:g} °C air ({hot_origin}) + {rise_k:g} K for a roof stand-off",
-        ),
+        hottest_air=Given("t_air", "hottest air", hottest_degc, "°C", hot_origin),
         coldest_planning_degc=stand_in_coldest_degc if coldest.value is None else coldest.value,
+    )
+
+
+def hottest_on(design: Design, module_ids: Iterable[PlacedId]) -> Given:
+    """Return the hottest cell of some modules: by the warmest mounting among theirs."""
+    wanted = set(module_ids)
+    mine = [laid.array for laid in design.arrays if wanted & {m.id for m in laid.array.modules}]
+    return _hottest_cell(design, mine)
+
+
+def _hottest_cell(design: Design, arrays: list[PlaneArray]) -> Given:
+    table = tables.load("cell-temperature-rise")
+    mountings = [mounting_of(a) for a in arrays] or [Mounting.STAND_OFF]
+    rise_k, mounting = max(
+        (table.number("rise_k", mounting=m.value), MOUNTED[m]) for m in mountings
+    )
+    air = design.hottest_air
+    return Given(
+        "t_hot",
+        "hottest cell",
+        number_of(air) + rise_k,
+        "°C",
+        f"{air.value:g} °C air ({air.origin}) + {rise_k:g} K, {mounting}",
     )
 
 
@@ -172,7 +199,13 @@ def dc_limit_given(design: Design) -> Given:
 
 @lru_cache(maxsize=64)
 def vmp_coefficient(module: ModuleSheet) -> Given:
-    """Return how a module's maximum-power voltage changes, by its diode model; unknown without one."""
+    """Return how a module's maximum-power voltage changes: as printed, else by its diode model.
+
+    Unknown where neither is.
+    """
+    printed = module.gamma_vmp_frac_per_degc
+    if printed is not None:
+        return Given("gamma_v", "Vmp coefficient", printed, "1/°C", "module datasheet")
     try:
         model = fit_diode(module)
     except (MissingDatum, OutsideModelRange):

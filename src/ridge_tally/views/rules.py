@@ -74,6 +74,8 @@ def _told(field: CodeRuleField, rules: CodeRules, site: Site) -> tuple[str, str]
             return f"{rules.parallel_apart_frac * 100:g}", "0"
         case CodeRuleField.LOADING:
             return "" if rules.dc_ac_most is None else f"{rules.dc_ac_most:g}", ""
+        case CodeRuleField.AGEING:
+            return f"{rules.voltage_ageing_frac * 100:g}", "0"
 
 
 def _source(field: CodeRuleField, rules: CodeRules) -> Source:
@@ -83,4 +85,5 @@ def _source(field: CodeRuleField, rules: CodeRules) -> Source:
         CodeRuleField.METHOD: rules.method,
         CodeRuleField.PARALLEL: rules.parallel,
         CodeRuleField.LOADING: rules.loading,
+        CodeRuleField.AGEING: rules.ageing,
     }[field]

@@ -116,7 +116,7 @@ class SheetView:
 
 
 # Typed with a unit of one's choice; told in this one.
-UNITS = dict.fromkeys(("beta_voc", "alpha_isc", "gamma_pmp"), "%/K")
+UNITS = dict.fromkeys(("beta_voc", "alpha_isc", "gamma_pmp", "gamma_vmp"), "%/K")
 Getter = Callable[[Any], float | int | str | None]
 
 

@@ -74,6 +74,7 @@ class Mounting(StrEnum):
     """How far modules stand off what they are fixed to, which sets how warm they run."""
 
     FLUSH = "flush"
+    LOW_STAND_OFF = "low-stand-off"
     STAND_OFF = "stand-off"
     OPEN_RACK = "open-rack"
 
@@ -184,6 +185,11 @@ def ways_of_array(array: PlaneArray) -> Ways:
 
 # Room for a mid clamp between two modules; common practice, no source.
 USUAL_GAP = Taped(0.02, "20 mm")
+
+
+def mounting_of(array: PlaneArray) -> Mounting:
+    """Return how modules of an array stand: in the open where they are on legs."""
+    return Mounting.OPEN_RACK if array.leg_tilt_deg > 0 else array.mounting
 
 
 def empty_array(plane_id: PlaneId) -> PlaneArray:

@@ -19,6 +19,7 @@ class CodeRuleField(StrEnum):
     METHOD = "voltage_method"
     PARALLEL = "parallel_apart_frac"
     LOADING = "dc_ac_most"
+    AGEING = "voltage_ageing_frac"
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,7 +27,8 @@ class OwnRules:
     """A job's own figures; ``None`` is the family's.  ``source``: who says so.
 
     ``parallel_apart_frac``: how far the voltages of strings on one tracker may differ;
-    ``dc_ac_most``: the DC:AC ratio nobody wants to pass.
+    ``dc_ac_most``: the DC:AC ratio nobody wants to pass; ``voltage_ageing_frac``: what age is to
+    take off the hot voltages of strings, off unless it is stated.
     """
 
     ceiling_v: float | None = None
@@ -34,6 +36,7 @@ class OwnRules:
     voltage_method: VoltageMethod | None = None
     parallel_apart_frac: float | None = None
     dc_ac_most: float | None = None
+    voltage_ageing_frac: float | None = None
     source: str = ""
 
 

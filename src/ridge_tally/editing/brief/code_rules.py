@@ -1,14 +1,14 @@
 """Rules a job is held to: another family, or a figure held otherwise."""
 
 from dataclasses import replace
-from typing import Any
+from typing import assert_never
 
 from ridge_tally.core.errors import NotUnderstood
-from ridge_tally.core.job.code_rules import CodeRuleField, VoltageMethod
+from ridge_tally.core.job.code_rules import CodeRuleField, OwnRules, VoltageMethod
 from ridge_tally.core.job.document import CodePack, Job, Site
 from ridge_tally.core.job.edits.brief.site import SetCodeRule
 from ridge_tally.core.units import parse_number
-from ridge_tally.rules.code import NAMES, family_of, require_rule
+from ridge_tally.rules.code import NAMES, PERCENT, family_of, require_rule
 
 
 def held_to(site: Site, pack: CodePack) -> Site:
@@ -26,21 +26,42 @@ def code_rule_changed(job: Job, edit: SetCodeRule) -> Job:
     NotUnderstood, OutOfRange
         Naming the figure and what it may be.
     """
-    change: dict[str, Any] = {edit.field.value: _value(edit)}
-    own = replace(job.site.own_rules, **change)
-    return replace(job, site=replace(job.site, own_rules=replace(own, source=edit.source.strip())))
+    own = replace(_held_so(job.site.own_rules, edit), source=edit.source.strip())
+    return replace(job, site=replace(job.site, own_rules=own))
 
 
-def _value(edit: SetCodeRule) -> float | VoltageMethod | None:
+def _held_so(own: OwnRules, edit: SetCodeRule) -> OwnRules:
+    kind = CodeRuleField
+    match edit.field:
+        case kind.METHOD:
+            return replace(own, voltage_method=_method(edit))
+        case kind.CEILING:
+            return replace(own, ceiling_v=_number(edit))
+        case kind.BRIGHT_CLOUD:
+            return replace(own, bright_cloud_factor=_number(edit))
+        case kind.PARALLEL:
+            return replace(own, parallel_apart_frac=_number(edit))
+        case kind.LOADING:
+            return replace(own, dc_ac_most=_number(edit))
+        case kind.AGEING:
+            return replace(own, voltage_ageing_frac=_number(edit))
+        case _:
+            assert_never(edit.field)
+
+
+def _method(edit: SetCodeRule) -> VoltageMethod | None:
+    typed = edit.typed.strip().lower()
+    try:
+        return VoltageMethod(typed) if typed else None
+    except ValueError:
+        raise NotUnderstood(NAMES[edit.field], typed, "coefficient or table") from None
+
+
+def _number(edit: SetCodeRule) -> float | None:
     name, typed = NAMES[edit.field], edit.typed.strip()
     if not typed:
         return None
-    if edit.field is CodeRuleField.METHOD:
-        try:
-            return VoltageMethod(typed.lower())
-        except ValueError:
-            raise NotUnderstood(name, typed, "coefficient or table") from None
     value = parse_number(typed.rstrip("%V× "), name, "a number")
-    value = value / 100 if edit.field is CodeRuleField.PARALLEL else value
+    value = value / 100 if edit.field in PERCENT else value
     require_rule(edit.field, value)
     return value

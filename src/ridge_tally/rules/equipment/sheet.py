@@ -90,6 +90,7 @@ def _require_module(sheet: ModuleSheet) -> None:
         ("Voc", sheet.beta_voc_frac_per_degc, -0.006, -1e-9),
         ("Pmax", sheet.gamma_pmp_frac_per_degc, -0.008, -1e-9),
         ("Isc", sheet.alpha_isc_frac_per_degc, -0.002, 0.002),
+        ("Vmp", sheet.gamma_vmp_frac_per_degc, -0.008, -1e-9),
     ):
         if share is not None and not low <= share <= high:
             allowed = "negative, " if high < 0 else f"at most {high:g}, "

@@ -9,10 +9,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
-from ridge_tally.core.job.array import Mounting
+from ridge_tally.core.job.array import mounting_of
 from ridge_tally.core.job.code_rules import VoltageMethod
 from ridge_tally.core.job.system import TrackerInput
 from ridge_tally.core.strings.voltage import (
+    STC_CELL_DEGC,
     fewest_in_series,
     most_in_series,
     string_voltage_v,
@@ -73,6 +74,9 @@ def table_factor(design: Design) -> Given:
         # The colder row counts between two.
         rows = [(float(low), float(f)) for low, f in table.rows if float(low) <= at]
         factor = max(rows)[1] if rows else None
+        if at >= STC_CELL_DEGC:
+            # Where it is never colder than in the laboratory nothing is added.
+            factor = 1.0
     return Given("f", "factor of the table", factor, "", table.source.document)
 
 
@@ -94,10 +98,11 @@ def planning_voltages(design: Design, module: ModuleSheet) -> PlanningVoltages:
     if rules.voltage_method is VoltageMethod.TABLE or stands_in:
         factor = table_factor(design).value
         cold_v = cold_v if factor is None else module.voc_v * factor
+    aged = 1 - rules.voltage_ageing_frac
     return PlanningVoltages(
         cold_v,
-        string_voltage_v(1, module.vmp_v, gamma, t_hot),
-        string_voltage_v(1, module.voc_v, beta, t_hot),
+        string_voltage_v(1, module.vmp_v, gamma, t_hot) * aged,
+        string_voltage_v(1, module.voc_v, beta, t_hot) * aged,
     )
 
 
@@ -203,7 +208,7 @@ def rear_gain(design: Design, module: ModuleSheet) -> float:
         return 1.0
     table = tables.load("rear-gain")
     mountings = [
-        Mounting.OPEN_RACK if a.leg_tilt_deg > 0 else a.mounting
+        mounting_of(a)
         for a in design.option.arrays
         if (a.module_id or design.module.id) == module.id
     ]

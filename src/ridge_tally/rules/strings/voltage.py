@@ -25,7 +25,7 @@ from ridge_tally.core.working import (
     verdict_of,
 )
 from ridge_tally.rules import tables
-from ridge_tally.rules.design import Alike, Design, alike, vmp_coefficient
+from ridge_tally.rules.design import Alike, Design, alike, hottest_on, vmp_coefficient
 from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.strings.limits import (
     SHEET,
@@ -234,14 +234,24 @@ def _hot_window(design: Design, wired: Wired) -> Check:
     lowest_v = wired.tracker.sheet.v_min_v
     limit = Given("v_low", "lowest tracking voltage", lowest_v, "V", INPUT)
     held = Held("strings.hot-window", "Hot Vmp", LimitKind.COSTS, "v_hot", MAKER)
-    return _against(wired, held, PEAK, design.hottest_cell, ">=", limit, fixes)
+    hot = hottest_on(design, wired.string.module_ids)
+    return _against(wired, held, PEAK, hot, ">=", limit, fixes, _aged(design))
 
 
 def _start_voltage(design: Design, wired: Wired) -> Check:
     """Open-circuit voltage at the hottest cell should still start the inverter."""
     limit = Given("v_start", "start voltage", wired.tracker.inverter.v_start_v, "V", INPUT)
     held = Held("strings.start-voltage", "Hot start", LimitKind.COSTS, "v_open", MAKER)
-    return _against(wired, held, OPEN, design.hottest_cell, ">=", limit)
+    hot = hottest_on(design, wired.string.module_ids)
+    return _against(wired, held, OPEN, hot, ">=", limit, ageing=_aged(design))
+
+
+def _aged(design: Design) -> Given | None:
+    """Return what age is to take off hot voltages; ``None`` where nothing is stated."""
+    frac = design.rules.voltage_ageing_frac
+    if frac == 0:
+        return None
+    return Given("d", "ageing of voltages", frac, "", design.rules.ageing.document)
 
 
 def _cold_window(design: Design, wired: Wired) -> Check:
@@ -271,10 +281,16 @@ def _against(
     relation: Relation,
     limit: Given,
     fixes: tuple[Fix, ...] = (),
+    ageing: Given | None = None,
 ) -> Check:
-    """Return a string's voltage at a temperature against a limit."""
+    """Return a string's voltage at a temperature, aged if that is stated, against a limit."""
     formula, givens, value = _sum_at(wired.groups, which, at)
-    meets = _over_below if relation == "<=" else _under_above
+    meets, met = _over_below if relation == "<=" else _under_above, limit
+    if ageing is not None:
+        left = 1 - number_of(ageing)
+        formula, givens = f"{bracketed(formula)} * (1 - d)", (*givens, ageing)
+        value = None if value is None else value * left
+        met = replace(limit, value=None if limit.value is None else limit.value / left)
     return check(
         rule_id=held.rule_id,
         title=held.title,
@@ -288,7 +304,7 @@ def _against(
         relation=relation,
         limit=limit,
         source=held.source,
-        reached_at=meets(wired.groups, which, limit),
+        reached_at=meets(wired.groups, which, met),
         fixes=fixes,
     )
 

@@ -9,6 +9,7 @@ from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode, gap_off_fra
 from ridge_tally.core.energy.waterfall import Stage, Step
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.equipment import InverterSheet, MicroinverterSheet
+from ridge_tally.core.errors import MissingDatum, OutsideModelRange
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.document import present_ids, strings_on, strung_count
 from ridge_tally.core.job.system import strung_w
@@ -17,6 +18,7 @@ from ridge_tally.core.loading.at_work import AtWork, at_work
 from ridge_tally.core.loading.clipped_day import LimitCost, LoadingDay, limit_costs, loading_days
 from ridge_tally.core.loading.clipping import ClipCalendar, clip_calendar
 from ridge_tally.core.sky.weather_year import WeatherYear
+from ridge_tally.core.strings.voltage import STC_CELL_DEGC
 from ridge_tally.core.sun.shading import FINE
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design
@@ -32,6 +34,8 @@ from ridge_tally.simulators.weather_service import climate
 from ridge_tally.views.sun.weather_caveats import weather_caveats
 
 # No zone's standard time is further from its sun than this.
+# A coefficient this much apart is told, and at a cell as warm as on a good day.
+TOLD_FROM_PER_DEGC, WARM_DEGC = 1e-4, 50.0
 MOST_CLOCK_OFF_H = 3.0
 
 # A model whose gap is further from silicon's stands on figures that hardly agree; our own line.
@@ -208,6 +212,7 @@ def _caveats(design: Design, weather: WeatherYear, load: HouseLoad | None) -> tu
     )
     caveats.append(f"Usual allowances taken off: {shares}")
     caveats.append(_told_heat(design))
+    caveats += _told_diodes(design)
     if (design.job.site.elevation_m or 0.0) > practice(Practice.THIN_AIR_M):
         caveats.append("Many inverters derate above 2000 m: thin air is not in the year")
     if design.job.brief.grid and design.job.brief.grid.export_limit_kw is not None:
@@ -235,6 +240,24 @@ def _caveats(design: Design, weather: WeatherYear, load: HouseLoad | None) -> tu
         hottest = climate(site.climate_id).hottest_degc
         caveats.append(f"Hottest air is the climate's stand-in, {hottest:g} °C")
     return tuple(caveats)
+
+
+def _told_diodes(design: Design) -> list[str]:
+    """Return for each type whose diode loses less with heat than its sheet says, by how much."""
+    found = []
+    for sheet in dict.fromkeys(design.sheets.values()):
+        try:
+            error = fit_diode(sheet).gamma_error_per_degc
+        except (MissingDatum, OutsideModelRange):
+            continue
+        # NaN where the sheet prints no power coefficient.
+        if error > TOLD_FROM_PER_DEGC:
+            found.append(
+                f"The diode of {sheet.name} loses {error * 100:.2f} %/°C less with heat than its "
+                f"sheet says: with cells at {WARM_DEGC:g} °C the year has "
+                f"{error * (WARM_DEGC - STC_CELL_DEGC) * 100:.1f} % too much"
+            )
+    return found
 
 
 def _told_heat(design: Design) -> str:

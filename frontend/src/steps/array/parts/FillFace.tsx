@@ -24,6 +24,7 @@ const AS_OPTION = 'as-option';
 const USUAL_GAP = '20 mm';
 const MOUNTINGS = [
   { value: 'flush', label: 'Flush: runs hot' },
+  { value: 'low-stand-off', label: 'Stand-off, under 150 mm' },
   { value: 'stand-off', label: 'Stand-off' },
   { value: 'open-rack', label: 'Open rack: cool' },
 ];
