@@ -5,11 +5,11 @@ from pathlib import Path
 
 import pytest
 
-from jobs import FULL, SAMPLE, SHELF, option_a, warm_workspace_in
+from jobs import FULL, SAMPLE, SHELF, option_a, warm_workspace_in, with_inverter
 from ridge_tally.core.equipment import MicroinverterSheet, OptimizerSheet
 from ridge_tally.core.errors import BadGeometry, NotFound
 from ridge_tally.core.job.architecture import Architecture
-from ridge_tally.core.job.document import Job, Option, present_ids
+from ridge_tally.core.job.document import CodePack, Job, Option, present_ids
 from ridge_tally.core.job.edits.array.modules import RemoveModules
 from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics, FitOptimizers
 from ridge_tally.core.job.edits.strings.threading import MoveString
@@ -27,6 +27,7 @@ from ridge_tally.studies.strings.own_point import Way, own_point_report
 from ridge_tally.studies.strings.tracker_losses import tracker_losses
 from ridge_tally.views.loading.year import year_report
 from ridge_tally.views.option import option_report
+from ridge_tally.views.rules import rules_view
 
 ADD_ON, SYSTEM = SHELF.optimizers[:2]
 MICRO, TWIN = SHELF.microinverters[:2]
@@ -143,9 +144,10 @@ def test_twenty_four_units_by_hand(va: float, on_each: int, main_a: float) -> No
 
 
 def test_a_branch_by_its_breaker_or_its_listing_and_evenly() -> None:
+    design = design_for(FULL, option_a(FULL))
     # 16 A / (240 VA / 240 V) = 16 units by the breaker; the listing says fewer.
-    assert most_on_branch(of_va(240.0)) == 16
-    assert most_on_branch(replace(of_va(240.0), most_on_branch=11)) == 11
+    assert most_on_branch(design, of_va(240.0)) == 16
+    assert most_on_branch(design, replace(of_va(240.0), most_on_branch=11)) == 11
     units = tuple((str(n),) for n in range(28))
     assert [len(b) for b in branches_of(units, 11)] == [10, 9, 9]
     assert branches_of((), 11) == ()
@@ -239,3 +241,59 @@ def test_an_optimizer_goes_only_on_a_module_that_is_there() -> None:
     job = by(Architecture.ADD_ON, ADD_ON.id)
     with pytest.raises(NotFound, match="south-99"):
         apply_edit(job, FitOptimizers("a", ("south-99",), on=True), SHELF)
+
+
+@pytest.mark.parametrize(
+    ("pack", "continuous_a", "factor"),
+    # NEC 705.28, 2023, from memory: 80 % of the breaker; elsewhere all of it.
+    [
+        (CodePack.US, 16.0, 1.25),
+        (CodePack.IEC, 20.0, 1.0),
+        (CodePack.AU_NZ, 20.0, 1.0),
+        (CodePack.UK, 20.0, 1.0),
+    ],
+)
+def test_a_branch_is_held_to_its_family_s_breaker(
+    pack: CodePack, continuous_a: float, factor: float
+) -> None:
+    job = by(Architecture.MICRO, MICRO.id, FULL)
+    job = replace(job, site=replace(job.site, code_pack=pack))
+    found = checks_of(job)
+    branch = found["micro.branch", "branch 1"]
+    assert branch.limit.value == continuous_a
+    assert ("NEC" in branch.source.document) is (pack is CodePack.US)
+    main = found["micro.main", "combiner"]
+    amps = next(g.value for g in main.givens if g.symbol == "i_all")
+    assert main.value.value == pytest.approx(factor * amps)
+
+
+def test_a_unit_that_is_too_much_for_a_branch_alone_is_told() -> None:
+    # By hand: 4 kVA at 240 V are 16.7 A, over 80 % of 20 A.
+    job = with_unit(by(Architecture.MICRO, MICRO.id, FULL), va_continuous=4000.0)
+    one = checks_of(job)["micro.branch", "branch 1"]
+    assert (one.kind, one.verdict) == (LimitKind.STOP, Verdict.BROKEN)
+    assert one.value.value == pytest.approx(4000 / 240)
+
+
+def test_a_system_s_circuit_is_held_to_the_lower_of_code_and_inverter() -> None:
+    job = by(Architecture.SYSTEM, SYSTEM.id, FULL)
+    code = checks_of(job)["optimizer.circuit-voltage", "string A"]
+    assert (code.limit.value, "690.7" in code.source.document) == (600.0, True)
+    own = with_inverter(job, v_dc_max_v=370.0)
+    low = checks_of(own)["optimizer.circuit-voltage", "string A"]
+    assert (low.limit.value, low.verdict) == (370.0, Verdict.BROKEN)
+
+
+@pytest.mark.parametrize("pack", [CodePack.IEC, CodePack.AU_NZ, CodePack.UK])
+@pytest.mark.parametrize(
+    "way", [None, (Architecture.MICRO, MICRO.id), (Architecture.SYSTEM, SYSTEM.id)]
+)
+def test_no_family_speaks_another_one_s_code(pack: CodePack, way) -> None:
+    job = FULL if way is None else by(*way, FULL)
+    job = replace(job, site=replace(job.site, code_pack=pack))
+    found = all_checks(design_for(job, option_a(job)))
+    sources = {c.source.document for c in found} | {g.origin for c in found for g in c.givens}
+    assert [told for told in sources if "NEC" in told] == []
+    report = rules_view(job.site)
+    assert not any("NEC" in p.told for p in report.points)
+    assert not any("NEC" in r.source.document for r in report.rules)

@@ -15,6 +15,7 @@ from ridge_tally.core.working import Source, SourceStatus
 AGEING = Source("no allowance unless stated; 0 to 8 % is usual", "", SourceStatus.COMMON_PRACTICE)
 PARALLEL = Source("equal strings on one input", "", SourceStatus.COMMON_PRACTICE)
 SHUTDOWN = Source("NEC 690.12(B)(2)", "2023", SourceStatus.FROM_MEMORY)
+SHUTDOWN_OUTSIDE = Source("NEC 690.12(B)(1)", "2023", SourceStatus.FROM_MEMORY)
 ARC_FAULT = Source("NEC 690.11", "2023", SourceStatus.FROM_MEMORY)
 NAMES = {
     CodeRuleField.CEILING: "Code's voltage ceiling, V",
@@ -55,9 +56,15 @@ class CodeFamily:
     most_fuse_factor: float | None
     fuses: Source
     shutdown_inside_v: float | None
+    shutdown_outside_v: float | None
     arc_fault_from_v: float | None
     phases_apart_kw: float | None
     phases: Source | None
+    branch_breaker_a: float
+    branch_continuous_frac: float
+    branch_main_factor: float
+    branch: Source
+    ground_fault: Source
 
     def ceiling_v(self, *, dwelling: bool) -> float:
         """Return the highest DC voltage on a kind of building."""
@@ -162,7 +169,13 @@ def _family(row: dict[str, Any]) -> CodeFamily:
         most_fuse_factor=row.get("most_fuse_factor"),
         fuses=source("fuses"),
         shutdown_inside_v=row.get("shutdown_inside_v"),
+        shutdown_outside_v=row.get("shutdown_outside_v"),
         arc_fault_from_v=row.get("arc_fault_from_v"),
         phases_apart_kw=row.get("phases_apart_kw"),
         phases=source("phases") if "phases" in row else None,
+        branch_breaker_a=row["branch_breaker_a"],
+        branch_continuous_frac=row["branch_continuous_frac"],
+        branch_main_factor=row["branch_main_factor"],
+        branch=source("branch"),
+        ground_fault=source("ground_fault"),
     )

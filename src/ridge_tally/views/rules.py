@@ -6,7 +6,7 @@ from ridge_tally.core.job.code_rules import CodeRuleField, OnSite
 from ridge_tally.core.job.document import Site
 from ridge_tally.core.working import Source
 from ridge_tally.rules.code import NAMES, CodeRules, code_rules
-from ridge_tally.rules.strings.safety import TOLD
+from ridge_tally.rules.strings.safety import points_to_confirm
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,7 +55,9 @@ def rules_view(site: Site) -> RulesView:
             for field in CodeRuleField
         ),
         own_source=own.source,
-        points=tuple(PointView(point, told) for point, told in TOLD.items()),
+        points=tuple(
+            PointView(point, told) for point, told in points_to_confirm(site.code_pack).items()
+        ),
     )
 
 

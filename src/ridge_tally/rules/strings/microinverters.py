@@ -9,7 +9,6 @@ from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import module_footprint_m
 from ridge_tally.core.strings.units import Unit, branches_of, trunk_rise_v, units_by_plane
 from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
-from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.standard_sizes import standard_breaker_a
@@ -20,7 +19,6 @@ MAKER = Source("microinverter datasheet", "", SourceStatus.DATASHEET)
 UNIT = "microinverter datasheet"
 RISE = Source("one per cent in the trunk", "", SourceStatus.COMMON_PRACTICE)
 NOMINAL = Source("module at nominal operating conditions", "", SourceStatus.COMMON_PRACTICE)
-CIRCUIT = "branch-circuit"
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,23 +36,21 @@ class Branch:
     connectors: int
 
 
-def breaker_a() -> float:
-    """Return the rating of a branch's breaker, A."""
-    return tables.load(CIRCUIT).number("value", quantity="breaker, A")
-
-
 def kept_by_unit_frac() -> float:
     """Return what a unit leaves of a module's power."""
     return practice(Practice.KEPT_BY_MICRO_FRAC)
 
 
-def _continuous_a() -> float:
-    return tables.load(CIRCUIT).number("value", quantity="continuous share") * breaker_a()
+def _continuous_a(design: Design) -> float:
+    family = design.rules.family
+    return family.branch_continuous_frac * family.branch_breaker_a
 
 
-def _continuous_told() -> str:
-    share = tables.load(CIRCUIT).number("value", quantity="continuous share")
-    return f"{share * 100:g} % of {breaker_a():g} A"
+def _continuous_told(design: Design) -> str:
+    family = design.rules.family
+    breaker = f"{family.branch_breaker_a:g} A"
+    share = family.branch_continuous_frac
+    return f"{share * 100:g} % of {breaker}" if share < 1 else f"a breaker of {breaker}"
 
 
 def unit_amps(unit: MicroinverterSheet) -> float:
@@ -62,9 +58,12 @@ def unit_amps(unit: MicroinverterSheet) -> float:
     return (unit.va_continuous or unit.p_ac_w) / unit.ac_v
 
 
-def most_on_branch(unit: MicroinverterSheet) -> int:
-    """Return how many units a branch takes: by its breaker, and by the listing if that is less."""
-    by_breaker = int(_continuous_a() * (1 + 1e-9) / unit_amps(unit))
+def most_on_branch(design: Design, unit: MicroinverterSheet) -> int:
+    """Return how many units a branch takes: by its breaker, and by the listing if that is less.
+
+    One at least: a unit that is too much for a branch by itself is told by the check of it.
+    """
+    by_breaker = max(1, int(_continuous_a(design) * (1 + 1e-9) / unit_amps(unit)))
     return by_breaker if unit.most_on_branch is None else min(by_breaker, unit.most_on_branch)
 
 
@@ -73,7 +72,7 @@ def branches(design: Design, unit: MicroinverterSheet) -> tuple[Branch, ...]:
     units = tuple(u for plane in units_by_plane(design, unit.inputs) for u in plane)
     pitch_m = _module_pitch_m(design, unit)
     found = []
-    for number, mine in enumerate(branches_of(units, most_on_branch(unit)), start=1):
+    for number, mine in enumerate(branches_of(units, most_on_branch(design, unit)), start=1):
         one_a, many = unit_amps(unit), len(mine)
         rise_v = middle_v = None
         # Connectors nearer than the modules lie: some of the trunk's are skipped.
@@ -103,9 +102,9 @@ def microinverter_checks(design: Design, unit: MicroinverterSheet) -> tuple[Chec
     found = [c for sheet in sheets for c in input_checks(design, unit, sheet)]
     circuits = branches(design, unit)
     for branch in circuits:
-        found.append(_on_branch(unit, branch))
+        found.append(_on_branch(design, unit, branch))
         found.append(_rise(unit, branch))
-    return (*found, *_main(unit, circuits))
+    return (*found, *_main(design, circuits))
 
 
 def input_checks(design: Design, unit: MicroinverterSheet, sheet: ModuleSheet) -> tuple[Check, ...]:
@@ -186,7 +185,7 @@ def _nominal(unit: MicroinverterSheet, sheet: ModuleSheet) -> Check:
     )
 
 
-def _on_branch(unit: MicroinverterSheet, branch: Branch) -> Check:
+def _on_branch(design: Design, unit: MicroinverterSheet, branch: Branch) -> Check:
     """A branch carries its units without end at 80 % of its breaker; equal is legal."""
     return check(
         rule_id="micro.branch",
@@ -203,9 +202,9 @@ def _on_branch(unit: MicroinverterSheet, branch: Branch) -> Check:
         symbol="i_branch",
         unit="A",
         relation="<=",
-        limit=Given("i_most", _continuous_told(), _continuous_a(), "A", "code"),
-        source=tables.load(CIRCUIT).source,
-        reached_at=f"at most {most_on_branch(unit)} units on a branch",
+        limit=Given("i_most", _continuous_told(design), _continuous_a(design), "A", "code"),
+        source=design.rules.family.branch,
+        reached_at=f"at most {most_on_branch(design, unit)} units on a branch",
     )
 
 
@@ -250,12 +249,12 @@ def _rise(unit: MicroinverterSheet, branch: Branch) -> Check:
     )
 
 
-def _main(unit: MicroinverterSheet, circuits: tuple[Branch, ...]) -> tuple[Check, ...]:
+def _main(design: Design, circuits: tuple[Branch, ...]) -> tuple[Check, ...]:
     """The breaker that joins all branches: 125 % of them, the next standard size; told."""
     if not circuits:
         return ()
     amps = sum(b.amps for b in circuits)
-    factor = tables.load(CIRCUIT).number("value", quantity="factor of the main breaker")
+    factor = design.rules.family.branch_main_factor
     fits = standard_breaker_a(factor * amps)
     return (
         check(
@@ -273,7 +272,7 @@ def _main(unit: MicroinverterSheet, circuits: tuple[Branch, ...]) -> tuple[Check
             unit="A",
             relation="<=",
             limit=Given("breaker", "next standard breaker", fits, "A", "table of standard sizes"),
-            source=tables.load(CIRCUIT).source,
+            source=design.rules.family.branch,
             graded=False,
         ),
     )

@@ -18,14 +18,14 @@ from ridge_tally.core.working import (
     number_of,
     shown,
 )
-from ridge_tally.rules import tables
+from ridge_tally.rules.code import SHUTDOWN_OUTSIDE
 from ridge_tally.rules.design import Design, watts_of
 from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.strings.module_inputs import ModuleInput, module_input_checks, module_watts
 
 MAKER = Source("optimizer datasheet", "", SourceStatus.DATASHEET)
 MARGIN = Source("two units may fail and the string still runs", "", SourceStatus.COMMON_PRACTICE)
-CIRCUIT = Source("NEC 690.7(B)", "2023", SourceStatus.FROM_MEMORY)
+INVERTER = Source("inverter datasheet", "", SourceStatus.DATASHEET)
 UNIT = "optimizer datasheet"
 
 
@@ -80,7 +80,13 @@ class _Held:
 def _string_checks(design: Design, unit: OptimizerSheet, string: ModuleString) -> tuple[Check, ...]:
     """A string whose voltage the inverter holds: its count, watts, current and safe voltage."""
     held = _Held(design, unit, string)
-    return (*_counts(held), _watts(held), _current(held), _circuit_voltage(held), _left_over(held))
+    return (
+        *_counts(held),
+        _watts(held),
+        _current(held),
+        _circuit_voltage(held),
+        *_left_over(held),
+    )
 
 
 def _counts(held: _Held) -> tuple[Check, ...]:
@@ -168,7 +174,14 @@ def _current(held: _Held) -> Check:
 
 
 def _circuit_voltage(held: _Held) -> Check:
-    ceiling_v = held.design.rules.ceiling_v
+    rules, makers_v = held.design.rules, min(i.v_dc_max_v for i in held.design.inverters)
+    # The lower of the code's ceiling and what the inverter's own sheet bears.
+    by_code = rules.ceiling_v <= makers_v
+    limit = (
+        Given("v_most", "code's ceiling", rules.ceiling_v, "V", "rules of this job")
+        if by_code
+        else Given("v_most", "inverter's largest DC voltage", makers_v, "V", "inverter datasheet")
+    )
     return check(
         rule_id="optimizer.circuit-voltage",
         title="Circuit voltage",
@@ -180,14 +193,17 @@ def _circuit_voltage(held: _Held) -> Check:
         symbol="v_string",
         unit="V",
         relation="<=",
-        limit=Given("v_code", "code's ceiling", ceiling_v, "V", "rules of this job"),
-        source=CIRCUIT,
+        limit=limit,
+        source=rules.ceiling if by_code else INVERTER,
     )
 
 
-def _left_over(held: _Held) -> Check:
-    safe_v, touch = held.unit.safe_v, tables.load("touch-voltage")
-    return check(
+def _left_over(held: _Held) -> tuple[Check, ...]:
+    """What a string still has outside the array when shut down; where the family asks for it."""
+    safe_v, most_v = held.unit.safe_v, held.design.rules.family.shutdown_outside_v
+    if most_v is None:
+        return ()
+    left = check(
         rule_id="optimizer.safe-voltage",
         title="Safe voltage",
         subject=held.subject,
@@ -198,9 +214,10 @@ def _left_over(held: _Held) -> Check:
         symbol="v_off",
         unit="V",
         relation="<=",
-        limit=Given("v_touch", "outside the array", touch.number("limit_v"), "V", "code"),
-        source=touch.source,
+        limit=Given("v_touch", "outside the array", most_v, "V", "code"),
+        source=SHUTDOWN_OUTSIDE,
     )
+    return (left,)
 
 
 def _tracker_current(

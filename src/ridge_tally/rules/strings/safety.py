@@ -4,7 +4,7 @@ Given briefly and deferring: the code in force, its authority and the electricia
 """
 
 from ridge_tally.core.job.code_rules import OnSite, Shutdown
-from ridge_tally.core.job.document import ModuleString
+from ridge_tally.core.job.document import CodePack, ModuleString
 from ridge_tally.core.job.edits.strings.wiring import ConfirmOnSite
 from ridge_tally.core.working import (
     Check,
@@ -21,14 +21,26 @@ from ridge_tally.rules.design import Design, alike
 from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.strings.limits import planning_voltages
 
-GROUND_FAULT = Source("NEC 690.41(B), IEC 62109-2", "", SourceStatus.FROM_MEMORY)
 ON_SITE = Source("hands on site", "", SourceStatus.FROM_MEMORY)
 TOLD = {
-    OnSite.CONNECTORS: "Connectors of one type and maker, or listed for each other, and locking (NEC 690.33)",
-    OnSite.DISCONNECTS: "Disconnects within reach, as code and utility ask (NEC 690.13, 690.15)",
-    OnSite.INDOOR_WIRING: "DC in the house in metal, as the code asks (NEC 690.31(D))",
+    OnSite.CONNECTORS: "Connectors of one type and maker, or listed for each other, and locking",
+    OnSite.DISCONNECTS: "Disconnects within reach, as code and utility ask",
+    OnSite.INDOOR_WIRING: "DC in the house run as the code asks",
     OnSite.POLARITY: "Polarity of every string proven before any two are joined",
 }
+# What one family says more exactly; nothing of it stands under another.
+TOLD_BY = {
+    CodePack.US: {
+        OnSite.CONNECTORS: f"{TOLD[OnSite.CONNECTORS]} (NEC 690.33)",
+        OnSite.DISCONNECTS: f"{TOLD[OnSite.DISCONNECTS]} (NEC 690.13, 690.15)",
+        OnSite.INDOOR_WIRING: "DC in the house in metal, as the code asks (NEC 690.31(D))",
+    }
+}
+
+
+def points_to_confirm(pack: CodePack) -> dict[OnSite, str]:
+    """Return in words what a family asks the hands on site to confirm."""
+    return {**TOLD, **TOLD_BY.get(pack, {})}
 
 
 def safety_checks(design: Design) -> tuple[Check, ...]:
@@ -123,7 +135,9 @@ def _arc_fault(design: Design, on_building: tuple[ModuleString, ...], from_v: fl
 def _ground_fault(design: Design) -> Check:
     """An inverter must find a fault to ground and stop."""
     has = [i.ground_fault for i in design.inverters]
-    return _has("safety.ground-fault", "Ground-fault protection", has, GROUND_FAULT, "")
+    return _has(
+        "safety.ground-fault", "Ground-fault protection", has, design.rules.family.ground_fault, ""
+    )
 
 
 def _has(rule_id: str, title: str, has: list[bool | None], source: Source, told: str) -> Check:

@@ -23,7 +23,6 @@ from ridge_tally.formats.sheet_pdf import (
 )
 from ridge_tally.rules.array.setbacks import setback_packs
 from ridge_tally.rules.design import Design
-from ridge_tally.rules.strings.microinverters import breaker_a
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.studies.array.ground_layout import GroundLayout
 from ridge_tally.studies.sun.shade import ShadeReport, shade_report
@@ -167,7 +166,7 @@ def _branches(design: Design, report: OptionReport) -> Circuits:
                 str(sum(len(u) for u in b.units)),
                 f"{b.amps:.1f} A"
                 + (f" of {v.limit_text}" if (v := limits.get(f"branch {b.number}")) else ""),
-                f"{breaker_a():g} A",
+                f"{design.rules.family.branch_breaker_a:g} A",
                 design.planes_under([m for unit in b.units for m in unit]),
             )
             for b in report.at_modules.branches
