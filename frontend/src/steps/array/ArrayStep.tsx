@@ -244,7 +244,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
           label="What is asked"
           value={face}
           onValueChange={setFace}
-          className={`${lined && !plane.ground ? 'w-[368px]' : 'w-[316px]'} shrink-0`}
+          className={`${lined && !plane.ground ? 'w-[404px]' : 'w-[352px]'} shrink-0`}
           faces={[
             ...(plane.ground && array
               ? [

@@ -37,7 +37,7 @@ export function ServiceFace() {
         )
       : null;
   return (
-    <div className="flex gap-8">
+    <div className="flex gap-6">
       <div className="flex w-[230px] flex-col gap-[3px]">
         {field('main_breaker_a', 'Main breaker', amperes(service.main_breaker_a))}
         {field('busbar_a', 'Busbar', amperes(service.busbar_a))}
@@ -50,6 +50,8 @@ export function ServiceFace() {
               'Load breakers, sum',
               amperes(service.load_breakers_a ?? null),
             )}
+      </div>
+      <div className="flex w-[210px] flex-col gap-[3px]">
         {field('spaces', 'Free spaces', service.spaces === null ? '' : `${service.spaces}`)}
         {field('phases', 'Phases', `${service.phases}`)}
         {field(
@@ -59,7 +61,7 @@ export function ServiceFace() {
           (typed) => echoOf(typed, job.unit),
         )}
       </div>
-      <div className="max-w-[400px] text-sm">
+      <div className="max-w-[330px] text-sm">
         <p>
           {GEAR.map(([gear, title, letter]) => (
             <span key={gear} className="mr-3 whitespace-nowrap">
