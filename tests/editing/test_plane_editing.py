@@ -1,5 +1,6 @@
 """Several planes: added, mirrored, filled and strung apart, taken away with all that spoke of them."""
 
+from datetime import date
 from io import BytesIO
 from pathlib import Path
 
@@ -13,6 +14,7 @@ from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.any_edit import Edit
 from ridge_tally.core.job.edits.array.fills import FillPlane
 from ridge_tally.core.job.edits.brief.needs import AddExisting, SetExistingPlane, SetNoGo
+from ridge_tally.core.job.edits.brief.site import SetCoordinates
 from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
 from ridge_tally.core.job.edits.survey.outlines import SetReading
 from ridge_tally.core.job.edits.survey.planes import (
@@ -27,6 +29,7 @@ from ridge_tally.core.job.survey import ReadingKind
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.survey.polygon import area_m2
 from ridge_tally.core.units import LengthUnit
+from ridge_tally.demo.blank_job import blank_job
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for
 from ridge_tally.editing.survey.planes import MOST_PLANES, is_unmeasured
@@ -149,3 +152,15 @@ def test_the_sheet_draws_every_plane_in_use_on_its_one_page(tmp_path: Path) -> N
 def test_what_cannot_be_is_refused(steps, error, says) -> None:
     with pytest.raises(error, match=says):
         after(*steps)
+
+
+def test_a_plane_nobody_has_looked_at_faces_the_equator() -> None:
+    blank = blank_job(SHELF, "Larch End", LengthUnit.METRE, date(2026, 3, 1))
+    assert blank.survey.planes[0].azimuth_deg == 180.0
+    south = apply_edit(blank, SetCoordinates("-41.3, 174.8"), SHELF)
+    assert south.survey.planes[0].azimuth_deg == 0.0
+    assert apply_edit(south, AddPlane(), SHELF).survey.planes[1].azimuth_deg == 0.0
+    # What somebody read stays, wherever the site is found to be.
+    read = apply_edit(blank, SetPlaneField("plane-1", PlaneField.AZIMUTH, "180"), SHELF)
+    moved = apply_edit(read, SetCoordinates("-41.3, 174.8"), SHELF)
+    assert moved.survey.planes[0].azimuth_deg == 180.0

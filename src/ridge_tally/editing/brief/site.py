@@ -29,6 +29,7 @@ from ridge_tally.core.units import (
     parse_temperature_degc,
 )
 from ridge_tally.editing.brief.code_rules import code_rule_changed, held_to
+from ridge_tally.editing.survey.planes import facing_equator
 from ridge_tally.simulators.weather_service import climate
 
 # The family of rules a country's code is of; elsewhere the international one is nearest.
@@ -98,7 +99,7 @@ def _moved_to(job: Job, latitude_deg: float, longitude_deg: float) -> Job:
         time_zone=zone.name,
         utc_offset_h=zone.utc_offset_h,
     )
-    return replace(job, site=site)
+    return facing_equator(replace(job, site=site))
 
 
 def _field_set(job: Job, edit: SetSiteField) -> Site:

@@ -72,7 +72,8 @@ def planes_changed(job: Job, edit: PlaneEdit) -> Job:  # noqa: PLR0911, PLR0912 
     match edit:
         case AddPlane():
             name = f"Wall {len(job.survey.planes) + 1}" if edit.shape is PlaneShape.WALL else ""
-            plane = blank_plane(_next_id(job), name or _next_name(job), job.unit, edit.shape)
+            new = blank_plane(_next_id(job), name or _next_name(job), job.unit, edit.shape)
+            plane = replace(new, azimuth_deg=equator_deg(job))
             if edit.shape is PlaneShape.GROUND:
                 return with_ground_arrays(_added(job, _as_ground(job, plane)), plane.id)
             if edit.shape is PlaneShape.CARPORT:
@@ -145,6 +146,22 @@ def blank_plane(
             wall=narrow,
         ),
     )
+
+
+def equator_deg(job: Job) -> float:
+    """Return which way a roof that nobody has looked at is taken to face: the equator."""
+    return 180.0 if job.site.latitude_deg >= 0 else 0.0
+
+
+def facing_equator(job: Job) -> Job:
+    """Return the job with planes whose azimuth is a guess facing the equator of its site."""
+    planes = tuple(
+        p
+        if p.azimuth_given or p.azimuth_deg not in (0.0, 180.0)
+        else replace(p, azimuth_deg=equator_deg(job))
+        for p in job.survey.planes
+    )
+    return replace(job, survey=replace(job.survey, planes=planes))
 
 
 def is_unmeasured(plane: RoofPlane) -> bool:
@@ -250,17 +267,17 @@ def _with_strip(strips: Setbacks, field: PlaneField, taped: Taped) -> Setbacks: 
 
 def _as_ground(job: Job, plane: RoofPlane) -> RoofPlane:
     """Return a plane as a level frame over ground, its rows to face the equator."""
-    south = job.site.latitude_deg >= 0
+    facing_deg = equator_deg(job)
     number = 1 + sum(p.ground is not None for p in job.survey.planes)
     return replace(
         plane,
         name=f"Ground area {number}",
         slope_deg=0.0,
         slope_typed="0",
-        azimuth_deg=180.0 if south else 0.0,
+        azimuth_deg=facing_deg,
         azimuth_given=True,
         eave_height=typed_length("0", job.unit, "Ground"),
-        ground=GroundArea(falls_to_deg=180.0 if south else 0.0),
+        ground=GroundArea(falls_to_deg=facing_deg),
         at=_aside(job),
     )
 
