@@ -30,7 +30,7 @@ help: ; @echo 'make demo | test | shots | bench | setup | lock | clean   (PORT=$
 setup: ; @$(MAKE) -j2 --output-sync=target ready
 demo: setup ; exec $(BIN)/python -m ridge_tally.cli demo --data $(DATA) --port $(PORT)
 test: ; @$(MAKE) -k -j3 --output-sync=target checks
-shots: setup .venv/.dev .build/browser ; $(BIN)/python tests/browser/shots.py
+shots: setup .venv/.dev .build/browser ; PYTHONPATH=src:tests $(BIN)/python tests/browser/shots.py
 bench: setup .venv/.dev .build/browser ; $(BIN)/python bench/run.py
 ready: .build/libs .venv/.run $(DIST) .build/warm
 # The compiler's cache does not see a change in a kernel another one calls: it begins anew.

@@ -61,7 +61,7 @@ def angles(page: Page) -> None:
 
 def sweep(page: Page) -> None:
     page.get_by_role("button", name="Sweep").click()
-    page.get_by_text("The largest that keeps").wait_for(timeout=90_000)
+    page.get_by_text("The largest that breaks").wait_for(timeout=90_000)
 
 
 def micro(page: Page) -> None:
