@@ -9,6 +9,7 @@ from dataclasses import replace
 import pytest
 
 from jobs import SAMPLE, SHELF, option_a
+from ridge_tally.core.errors import NotUnderstood, OutOfRange
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.battery import Coupling
 from ridge_tally.core.job.document import CodePack, Job
@@ -18,6 +19,7 @@ from ridge_tally.core.job.edits.brief.needs import ServiceField, SetServiceField
 from ridge_tally.core.job.edits.loading.batteries import SetBattery
 from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics
 from ridge_tally.core.job.edits.strings.inverters import AddInverter, ChooseInverter
+from ridge_tally.core.job.edits.strings.wiring import SetStringFuse
 from ridge_tally.core.working import Check, Verdict
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for
@@ -122,3 +124,26 @@ def test_a_battery_beside_the_inverter_counts_and_one_behind_it_does_not(rule_id
     more = 1.25 * 4000 / 240 if rule_id == "grid.busbar" else 4.0
     assert behind == pytest.approx(was)
     assert beside == pytest.approx(was + more)
+
+
+@pytest.mark.parametrize("phases", ["1", "2", "3"])
+def test_without_grid_rules_a_usual_voltage_is_taken_and_named(phases: str) -> None:
+    bare = replace(SAMPLE, brief=replace(SAMPLE.brief, grid=None))
+    found = checks(SetServiceField(SERVICE.PHASES, phases), of=bare)["grid.busbar"]
+    volts = next(g for g in found.givens if g.symbol == "u")
+    assert (volts.value, volts.origin) == (240.0 if phases == "1" else 120.0, "usual service")
+
+
+@pytest.mark.parametrize(
+    ("edit", "says"),
+    [
+        (SetServiceField(SERVICE.LOAD_BREAKERS, "-1"), "Load breakers together"),
+        (SetServiceField(SERVICE.FEEDER, "5 A"), "Feeder"),
+        (SetServiceField(SERVICE.SOURCE_BREAKER, "under the stairs"), "opposite-end"),
+        (SetStringFuse("a", "0 A"), "String fuse"),
+        (SetStringFuse("a", "thick"), "String fuse"),
+    ],
+)
+def test_what_cannot_be_is_refused_by_name(edit: Edit, says: str) -> None:
+    with pytest.raises((OutOfRange, NotUnderstood), match=says):
+        apply_edit(SAMPLE, edit, SHELF)

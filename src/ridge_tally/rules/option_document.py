@@ -11,6 +11,7 @@ from ridge_tally.core.nominal_year import DAYS
 from ridge_tally.rules.distinct import require_distinct
 
 LONGEST_NAME = 80
+LARGEST_FUSE_A = 100.0
 MOST_MODULES = 500
 WIDEST_GAP_M = 20.0
 LONGEST_RUN = 20
@@ -47,6 +48,7 @@ def require_sound_option(job: Job, option: Option) -> None:
     _require_strings(system)
     _require_boxes(job, option)
     _require_battery(option)
+    _require_fuse(option)
 
 
 def _require_array(option: Option, laid: LaidArray) -> None:
@@ -152,3 +154,9 @@ def _require_battery(option: Option) -> None:
     ):
         if not low <= value <= high:
             raise OutOfRange(field, value, f"between {low:g} and {high:g}")
+
+
+def _require_fuse(option: Option) -> None:
+    fuse_a = option.safety.string_fuse_a
+    if fuse_a is not None and not 0 < fuse_a <= LARGEST_FUSE_A:
+        raise OutOfRange("String fuse in amperes", fuse_a, f"above 0, at most {LARGEST_FUSE_A:g}")

@@ -5,7 +5,7 @@ from itertools import count
 from typing import assert_never
 
 from ridge_tally.core.brief.typed import parse_quantity
-from ridge_tally.core.errors import BadGeometry, NotFound, OutOfRange
+from ridge_tally.core.errors import BadGeometry, NotFound
 from ridge_tally.core.job.document import Job, Option, option_of, plane_of, with_option
 from ridge_tally.core.job.edits.strings.wiring import (
     ConfirmOnSite,
@@ -19,7 +19,6 @@ from ridge_tally.core.job.ids import BoxId
 from ridge_tally.core.job.wiring import JunctionBox
 
 MOST_BOXES = 20
-LARGEST_FUSE_A = 100.0
 
 
 def wiring_changed(job: Job, edit: WiringEdit) -> Job:
@@ -58,10 +57,7 @@ def wiring_changed(job: Job, edit: WiringEdit) -> Job:
 def _fuse_a(typed: str) -> float | None:
     if not typed:
         return None
-    amps = parse_quantity(typed, "String fuse", {"": 1.0, "a": 1.0}, "amperes such as 15 A")
-    if not 0 < amps <= LARGEST_FUSE_A:
-        raise OutOfRange("String fuse in amperes", amps, f"above 0, at most {LARGEST_FUSE_A:g}")
-    return amps
+    return parse_quantity(typed, "String fuse", {"": 1.0, "a": 1.0}, "amperes such as 15 A")
 
 
 def _placed(option: Option, edit: PlaceBox) -> Option:

@@ -159,6 +159,8 @@ def _require_service(service: Service) -> None:
         (
             ("Main breaker, A", service.main_breaker_a, 15.0, 1200.0),
             ("Busbar, A", service.busbar_a, 15.0, 1200.0),
+            ("Load breakers together, A", service.load_breakers_a, 0.0, 5000.0),
+            ("Feeder, A", service.feeder_a, 15.0, 1200.0),
             ("Free spaces in the panel", service.spaces, 0.0, 84.0),
             (
                 "Disconnect within, in metres",

@@ -11,8 +11,8 @@ from ridge_tally.rules.loading.ac_sources import AcPower, on_fullest_phase
 from ridge_tally.rules.standard_sizes import standard_breaker_a
 
 TABLE = "busbar-methods"
-# The voltage of one phase where no grid rules say it: split-phase, or a leg of three.
-USUAL_V = {1: 240.0, 3: 120.0}
+# The voltage of one phase where no grid rules say it: split-phase, or a leg of two or three.
+SPLIT_PHASE_V, LEG_V = 240.0, 120.0
 PANEL, SURVEY = "main panel", "survey of the panel"
 
 
@@ -75,7 +75,7 @@ def service_volts(design: Design) -> Given:
     grid = design.job.brief.grid
     if grid is not None:
         return Given("u", "volts of a phase", grid.volts_per_phase_v, "V", "grid rules")
-    usual = USUAL_V[design.job.survey.service.phases]
+    usual = SPLIT_PHASE_V if design.job.survey.service.phases == 1 else LEG_V
     return Given("u", "volts of a phase", usual, "V", "usual service")
 
 
