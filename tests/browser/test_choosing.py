@@ -126,14 +126,14 @@ def test_an_own_module_by_form_with_a_slip_that_is_named(page: Page, complaints:
     page.goto("/shelf")
     page.get_by_role("button", name="Type one in").click()
     figures = {
-        "Maker’s_name": "Fold 410", "Voc_?\\*": "31.4", "Isc_?\\*": "13.9", "Vmp": "37.6",
+        "Maker’s_name": "Fold 410", "Voc_?\\*": "31.4", "Isc_?\\*": "13.9", "Vmp_?\\*": "37.6",
         "Imp": "13.06", "Voc_coefficient": "-98 mV/K", "Isc_coefficient": "0.05 %/K",
         "Cells": "54", "Long": "1722", "Short": "1134", "Weight": "21.3",
     }  # fmt: skip
     fill_in(page, **figures)
     form = page.get_by_role("complementary", name="A datasheet of your own")
     expect(form.get_by_role("alert")).to_contain_text("Are Vmp and Voc swapped?")
-    fill_in(page, **{"Voc_?\\*": "37.6", "Vmp": "31.4"})
+    fill_in(page, **{"Voc_?\\*": "37.6", "Vmp_?\\*": "31.4"})
     sheet = page.get_by_role("complementary", name="Datasheets")
     expect(sheet).to_contain_text("Fold 410")
     expect(sheet.get_by_role("row", name=re.compile("^Pmax 410"))).to_contain_text("computed")
