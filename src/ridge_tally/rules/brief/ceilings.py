@@ -210,7 +210,8 @@ def _busbar(design: Design) -> Ceiling:
     phases = Given("phases", "phases of the service", float(_phases(design)), "", "survey")
     used = Given("n", "phases the sources are spread over", phases_used(design), "", "this design")
     words = _room_missing(design) if way is None else f"room by {way.name}"
-    factor = 1.25 if way is None else way.factor
+    plainest_factor = tables.load(TABLE).number("factor", method="sum of sources")
+    factor = plainest_factor if way is None else way.factor
     givens = (
         Given("room", words, None if way is None else way.room_a, "A", "survey of the panel"),
         Given("f", "continuous current", factor, "", "code"),

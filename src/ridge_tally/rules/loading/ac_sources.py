@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from ridge_tally.core.equipment import InverterSheet
+from ridge_tally.core.equipment import InverterSheet, MicroinverterSheet
 from ridge_tally.core.job.battery import Coupling
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.core.working import Given, number_of
@@ -69,6 +69,11 @@ def on_fullest_phase(design: Design) -> AcPower:
     )
 
 
+def phases_of(sheet: InverterSheet | MicroinverterSheet) -> int:
+    """Return how many phases a unit feeds; a microinverter feeds one."""
+    return sheet.phases if isinstance(sheet, InverterSheet) else 1
+
+
 def apart_kw(design: Design) -> float:
     """Return how much more the new sources put on the fullest phase than on the emptiest, kW."""
     by_phase = _by_phase(design)
@@ -97,8 +102,7 @@ def _sources(design: Design) -> list[tuple[float, int]]:
     """Return kW and phases of each unit that is new."""
     found = []
     for sheet, count in ac_makers(design):
-        own = sheet.phases if isinstance(sheet, InverterSheet) else 1
-        found += [(sheet.p_ac_w / 1000, own)] * count
+        found += [(sheet.p_ac_w / 1000, phases_of(sheet))] * count
     battery = battery_ac(design)
     if battery is not None:
         found.append((number_of(battery), 1))

@@ -136,7 +136,7 @@ def _beside_main(
     main_a, whole_a = service.main_breaker_a, carries.value
     most_a = None if whole_a is None else share * whole_a
     told = words if share == 1.0 else f"{share * 100:.0f} % of {words}"
-    known = main_a is not None and whole_a is not None
+    room_a = None if main_a is None or most_a is None else most_a - main_a
     return Way(
         name,
         f"main + f * ({power.formula}) * 1000 / u",
@@ -148,10 +148,10 @@ def _beside_main(
         ),
         None if main_a is None else main_a + factor * _amps(power, volts),
         Given("most", told, most_a, "A", SURVEY),
-        most_a - main_a if known and most_a is not None and main_a is not None else None,
+        room_a,
         factor,
         source,
-        "" if known else f"main breaker and {words}",
+        f"main breaker and {words}" if room_a is None else "",
         only_if,
     )
 
@@ -161,7 +161,9 @@ def _sum_of_breakers(service: Service, power: AcPower, volts: Given, bus: Given)
     _, factor, source = _row("sum of breakers")
     loads_a, bus_a = service.load_breakers_a, service.busbar_a
     breaker_a = standard_breaker_a(factor * _amps(power, volts))
-    known = loads_a is not None and bus_a is not None and breaker_a is not None
+    room_a = None
+    if loads_a is not None and bus_a is not None and breaker_a is not None:
+        room_a = bus_a - loads_a
     return Way(
         "sum of breakers",
         "loads + b",
@@ -171,10 +173,10 @@ def _sum_of_breakers(service: Service, power: AcPower, volts: Given, bus: Given)
         ),
         loads_a + breaker_a if loads_a is not None and breaker_a is not None else None,
         Given("most", "the busbar", bus.value, "A", SURVEY),
-        bus_a - loads_a if known and bus_a is not None and loads_a is not None else None,
+        room_a,
         factor,
         source,
-        "" if known else "the load breakers’ sum and the busbar",
+        "the load breakers’ sum and the busbar" if room_a is None else "",
     )
 
 

@@ -7,7 +7,6 @@ are in ``rules.brief.ceilings``.
 from collections.abc import Iterator
 from dataclasses import replace
 
-from ridge_tally.core.equipment import InverterSheet
 from ridge_tally.core.job.document import CodePack, present_ids
 from ridge_tally.core.job.grid import GridRules, Rebate, RouteKind, SizeCapKind
 from ridge_tally.core.strings.parts import ac_makers
@@ -27,6 +26,7 @@ from ridge_tally.rules.loading.ac_sources import (
     ac_kw,
     apart_kw,
     on_fullest_phase,
+    phases_of,
     whole_ac,
 )
 from ridge_tally.rules.loading.busbar import busbar
@@ -211,8 +211,7 @@ def _phases(design: Design) -> tuple[Check, ...]:
     """Inverters of one phase on a service of three, and the other way round."""
     service, family = design.job.survey.service.phases, design.rules.family
     found = []
-    makers = [sheet for sheet, _ in ac_makers(design)]
-    most = max(m.phases if isinstance(m, InverterSheet) else 1 for m in makers)
+    most = max(phases_of(sheet) for sheet, _ in ac_makers(design))
     if most > service:
         found.append(
             check(
