@@ -143,15 +143,16 @@ def test_the_brief_is_written_as_pdf(data: Path) -> None:
 
 
 @pytest.mark.usefixtures("few")
-def test_ways_out_and_ways_compared_are_told_in_lines_and_json(tmp_path: Path) -> None:
+@pytest.mark.usefixtures("few")
+def test_ways_out_and_ways_compared_are_told_in_lines_and_json(data: Path, tmp_path: Path) -> None:
     jobs.store_job(workspace_in(tmp_path), mill_terrace(SHELF), "sample", "tests")
     told = run(tmp_path, "ways-out", "mill-terrace")
     assert told.exit_code == 0
     assert told.stdout.startswith("Operating current, tracker 1: 23.2 A of 16 A")
     assert "in-series: A and B in series: one string of 14  breaks Cold Voc" in told.stdout
-    whole = json.loads(run(tmp_path, "compare-ways", "mill-terrace", "--json").stdout)
+    whole = json.loads(run(data, "compare-ways", "juniper-bench", "--json").stdout)
     assert whole["which"].startswith("For this roof: ")
-    assert len(whole["ways"]) == 3
+    assert len(whole["ways"]) == 4
 
 
 def test_equipment_is_taken_from_a_file_its_bad_lines_on_stderr(data: Path) -> None:

@@ -15,7 +15,8 @@ from ridge_tally.core.array.tables import columns_of, front_m, raised, tables_of
 from ridge_tally.core.job.document import option_of
 from ridge_tally.core.job.edits.array.tables import SetTableField, TableField
 from ridge_tally.core.job.ids import LotLineId, OptionId
-from ridge_tally.core.job.survey import LotLine, SitePoint
+from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.job.survey import LotLine
 from ridge_tally.core.job.system import system_of
 from ridge_tally.core.sun.shading import glass_corners_m
 from ridge_tally.core.survey.lot import lot_distance_m

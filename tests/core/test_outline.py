@@ -11,12 +11,12 @@ from shapely.geometry import Point, Polygon
 
 from jobs import SAMPLE
 from ridge_tally.core.errors import BadGeometry, MissingDatum, OutOfRange
+from ridge_tally.core.job.places import PlanePoint
 from ridge_tally.core.job.survey import (
     EdgeKind,
     LengthBasis,
     OffsetMode,
     Outline,
-    PlanePoint,
     ReadingKind,
     TapeReading,
 )

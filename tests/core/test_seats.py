@@ -11,7 +11,8 @@ from jobs import SAMPLE
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.array.seats import SeatLines, Side, seated, shifts_m
 from ridge_tally.core.job.array import Orientation
-from ridge_tally.core.job.survey import Covering, Structure, Taped
+from ridge_tally.core.job.places import Taped
+from ridge_tally.core.job.survey import Covering, Structure
 from ridge_tally.core.survey.framing import framing_lines
 
 CORNERS = np.array([[0.0, 0.0], [4.0, 0.0], [4.0, 3.0], [0.0, 3.0]])

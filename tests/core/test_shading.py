@@ -12,6 +12,7 @@ from shapely.ops import unary_union
 from jobs import FULL
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.job.array import Orientation
+from ridge_tally.core.job.places import SitePoint, Taped
 from ridge_tally.core.job.survey import (
     CrownShape,
     HorizonPoint,
@@ -19,9 +20,7 @@ from ridge_tally.core.job.survey import (
     RoofPlane,
     ShadeKind,
     ShadeSource,
-    SitePoint,
     Survey,
-    Taped,
 )
 from ridge_tally.core.sky.plane_irradiance import LightParts, glass_passing, light_parts
 from ridge_tally.core.sky.stand_in_year import stand_in_year

@@ -8,14 +8,8 @@ from shapely.ops import unary_union
 from jobs import FULL
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.job.array import Orientation
-from ridge_tally.core.job.survey import (
-    CrownShape,
-    ShadeKind,
-    ShadeSource,
-    SitePoint,
-    Survey,
-    Taped,
-)
+from ridge_tally.core.job.places import SitePoint, Taped
+from ridge_tally.core.job.survey import CrownShape, ShadeKind, ShadeSource, Survey
 from ridge_tally.core.sun.occluders import OWN_PLANE_M, occluders_of
 from ridge_tally.core.sun.shading import (
     FINE,

@@ -23,7 +23,8 @@ from ridge_tally.core.job.edits.survey.planes import (
     PlaneShape,
     SetPlaneField,
 )
-from ridge_tally.core.job.survey import EdgeKind, ReadingKind, SitePoint
+from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.job.survey import EdgeKind, ReadingKind
 from ridge_tally.core.survey.outline import corners_m, edge_names
 from ridge_tally.core.survey.scene import FaceKind, RoundKind, scene_of
 from ridge_tally.core.survey.site_frame import (

@@ -11,15 +11,14 @@ from scipy.sparse.csgraph import shortest_path
 from shapely.geometry import Polygon
 
 from jobs import SAMPLE
+from ridge_tally.core.job.places import PlanePoint, SitePoint
 from ridge_tally.core.job.survey import (
     EdgeKind,
     LengthBasis,
     Outline,
     Picture,
     PicturePoint,
-    PlanePoint,
     ReadingKind,
-    SitePoint,
     TapeReading,
     Trace,
 )

@@ -29,13 +29,8 @@ from ridge_tally.core.job.edits.survey.obstructions import (
 )
 from ridge_tally.core.job.edits.survey.outlines import SetReading
 from ridge_tally.core.job.edits.survey.planes import PlaneField, SetLengthBasis, SetPlaneField
-from ridge_tally.core.job.survey import (
-    ROUND_KINDS,
-    LengthBasis,
-    ObstructionKind,
-    ReadingKind,
-    Taped,
-)
+from ridge_tally.core.job.places import Taped
+from ridge_tally.core.job.survey import ROUND_KINDS, LengthBasis, ObstructionKind, ReadingKind
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.editing.apply import apply_edit

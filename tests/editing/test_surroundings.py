@@ -37,13 +37,8 @@ from ridge_tally.core.job.edits.survey.surroundings import (
     SightShade,
     TurnTrace,
 )
-from ridge_tally.core.job.survey import (
-    Picture,
-    PicturePoint,
-    PlanePoint,
-    ShadeKind,
-    SitePoint,
-)
+from ridge_tally.core.job.places import PlanePoint, SitePoint
+from ridge_tally.core.job.survey import Picture, PicturePoint, ShadeKind
 from ridge_tally.core.survey.shade import parse_horizon, source_at, source_height_m
 from ridge_tally.core.survey.trace import metres_per_px, site_of
 from ridge_tally.core.working import Verdict

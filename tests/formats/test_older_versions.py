@@ -15,7 +15,7 @@ from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.code_rules import OwnRules, Safety
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.household import Household
-from ridge_tally.core.job.survey import SourceBreaker
+from ridge_tally.core.job.service import SourceBreaker
 from ridge_tally.core.job.weather import JobWeather
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.formats.job_file import JobFile, read_job, stored_job

@@ -20,7 +20,7 @@ from ridge_tally.core.errors import RidgeTallyError
 
 (TABLE,) = Path(pvlib.__file__).parent.joinpath("data").glob("*-cec-modules-*.csv")
 CRYSTALLINE = {"Mono-c-Si", "Multi-c-Si"}
-EVERY = 101
+EVERY = 151
 
 
 def sheets() -> dict[int, ModuleSheet]:
@@ -89,7 +89,7 @@ def test_nearly_every_row_gets_a_diode_that_meets_its_four_points(
     fits: dict[int, Fitted | None],
 ) -> None:
     fitted = [f for f in fits.values() if f is not None]
-    assert len(fits) >= 200
+    assert len(fits) >= 130
     assert len(fitted) / len(fits) >= 0.99
     # Which served is told by the fit; whichever it was, its curve goes through the points.
     assert np.quantile([f.worst for f in fitted], 0.99) < 2e-3

@@ -11,7 +11,7 @@ from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.brief.needs import AddExisting
 from ridge_tally.core.job.grid import RateTier
 from ridge_tally.core.job.ids import BillId, LoadId
-from ridge_tally.core.job.survey import Service
+from ridge_tally.core.job.service import Service
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.rules.document import require_sound
 

@@ -11,6 +11,7 @@ from ridge_tally.core.job.edits.brief.needs import AddExisting, RemoveExisting
 from ridge_tally.core.job.edits.survey.obstructions import DrawExisting, RemoveObstruction
 from ridge_tally.core.job.edits.survey.surroundings import SetShadeField, ShadeField
 from ridge_tally.core.job.ids import AttachmentId, ShadeId
+from ridge_tally.core.job.places import SitePoint, Taped
 from ridge_tally.core.job.survey import (
     Attachment,
     HorizonPoint,
@@ -18,8 +19,6 @@ from ridge_tally.core.job.survey import (
     Picture,
     PicturePoint,
     ReadingKind,
-    SitePoint,
-    Taped,
     TapeReading,
     Trace,
 )

@@ -39,7 +39,7 @@ from ridge_tally.core.job.edits.survey.planes import (
 )
 from ridge_tally.core.job.edits.survey.surroundings import AddLotLine
 from ridge_tally.core.job.ids import OptionId, PlaneId
-from ridge_tally.core.job.survey import SitePoint
+from ridge_tally.core.job.places import SitePoint
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.survey.site_frame import to_site
 from ridge_tally.core.units import LengthUnit

@@ -12,7 +12,7 @@ from ridge_tally.core.job.document import present_ids
 from ridge_tally.core.job.edits.array.fills import ArrayField, SetArrayField, SetMounting
 from ridge_tally.core.job.edits.array.modules import RemoveModules, ToggleModules
 from ridge_tally.core.job.edits.survey.surroundings import MoveShade
-from ridge_tally.core.job.survey import SitePoint, Taped
+from ridge_tally.core.job.places import SitePoint, Taped
 from ridge_tally.core.sun.occluders import OwnerKind
 from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.editing.design import design_for

@@ -18,7 +18,8 @@ from ridge_tally.core.job.edits.survey.outlines import (
     StartShape,
 )
 from ridge_tally.core.job.edits.survey.planes import AddPlane, PlaneField, PlaneShape, SetPlaneField
-from ridge_tally.core.job.survey import ObstructionKind, OffsetMode, PlanePoint, ReadingKind
+from ridge_tally.core.job.places import PlanePoint
+from ridge_tally.core.job.survey import ObstructionKind, OffsetMode, ReadingKind
 from ridge_tally.core.survey.taping import small_length_text
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.demo.lagoon_road import lagoon_road

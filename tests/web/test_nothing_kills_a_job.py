@@ -19,7 +19,8 @@ from jobs import EPOCH, FULL, SAMPLE, SHELF, workspace_in
 from ridge_tally.core.job.document import Job, present_ids
 from ridge_tally.core.job.edits.survey.planes import RenamePlane
 from ridge_tally.core.job.edits.survey.surroundings import AddShade, SetShadeField, ShadeField
-from ridge_tally.core.job.survey import ShadeKind, SitePoint
+from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.job.survey import ShadeKind
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.demo.blank_job import blank_job
 from ridge_tally.demo.kiln_yard import kiln_yard
@@ -176,7 +177,7 @@ def starts(long_office: Office) -> dict[str, Job]:
     }
 
 
-@settings(max_examples=60, suppress_health_check=list(HealthCheck))
+@settings(max_examples=40, suppress_health_check=list(HealthCheck))
 @given(st.data(), st.sampled_from(STARTS))
 def test_edits_of_every_kind_and_any_value_leave_a_job_that_opens(
     long_office: Office, starts: dict[str, Job], data: st.DataObject, start: str

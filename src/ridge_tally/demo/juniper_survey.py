@@ -30,13 +30,8 @@ from ridge_tally.core.job.edits.survey.surroundings import (
     SightShade,
 )
 from ridge_tally.core.job.ids import ObstructionId, PlaneId, ShadeId
-from ridge_tally.core.job.survey import (
-    ObstructionKind,
-    PlanePoint,
-    ReadingKind,
-    ShadeKind,
-    SitePoint,
-)
+from ridge_tally.core.job.places import PlanePoint, SitePoint
+from ridge_tally.core.job.survey import ObstructionKind, ReadingKind, ShadeKind
 
 SOUTH, NORTH = PlaneId("south"), PlaneId("plane-1")
 GARAGE_WEST, GARAGE_EAST = PlaneId("plane-2"), PlaneId("plane-3")

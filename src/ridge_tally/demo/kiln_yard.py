@@ -41,7 +41,8 @@ from ridge_tally.core.job.edits.survey.surroundings import (
     ShadeField,
 )
 from ridge_tally.core.job.ids import OptionId, PlaneId, ShadeId
-from ridge_tally.core.job.survey import ReadingKind, ShadeKind, SitePoint, Survey
+from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.job.survey import ReadingKind, ShadeKind, Survey
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.editing.apply import apply_edits
 from ridge_tally.editing.survey.planes import blank_plane

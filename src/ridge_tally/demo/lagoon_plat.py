@@ -4,7 +4,8 @@ from io import BytesIO
 
 from PIL import Image, ImageDraw, ImageFont
 
-from ridge_tally.core.job.survey import PicturePoint, SitePoint
+from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.job.survey import PicturePoint
 
 PX_PER_M = 20.0
 # The lot's corners on the site: south-west and north-east.

@@ -56,15 +56,8 @@ from ridge_tally.core.job.edits.survey.surroundings import (
     SightShade,
 )
 from ridge_tally.core.job.ids import ExistingId, OptionId, PlacedId, PlaneId, ShadeId
-from ridge_tally.core.job.survey import (
-    EdgeKind,
-    ObstructionKind,
-    PlanePoint,
-    ReadingKind,
-    ShadeKind,
-    SitePoint,
-    Survey,
-)
+from ridge_tally.core.job.places import PlanePoint, SitePoint
+from ridge_tally.core.job.survey import EdgeKind, ObstructionKind, ReadingKind, ShadeKind, Survey
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.demo.juniper_survey import diagonal, obstruction, side, structure
 from ridge_tally.editing.apply import apply_edits

@@ -18,7 +18,8 @@ from enum import StrEnum
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.job.survey import ROUND_KINDS, EdgeKind, RoofPlane, Setbacks, Taped
+from ridge_tally.core.job.places import Taped
+from ridge_tally.core.job.survey import ROUND_KINDS, EdgeKind, RoofPlane, Setbacks
 from ridge_tally.core.survey.outline import (
     corners_m,
     edge_names,

@@ -11,7 +11,8 @@ from ridge_tally.core.array.lay import Lay
 from ridge_tally.core.array.posts import hinge_m, legs, lift_m, overhang_m, posts_apart_m
 from ridge_tally.core.array.tables import slant_of_m
 from ridge_tally.core.job.array import GroundTable, PlaneArray, Position, table_of
-from ridge_tally.core.job.survey import RoofPlane, Taped
+from ridge_tally.core.job.places import Taped
+from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.nominal_year import DAYS
 from ridge_tally.core.survey.ground import rise_behind
 

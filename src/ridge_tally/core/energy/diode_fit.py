@@ -14,6 +14,7 @@ import math
 import warnings
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Any
 
 import numpy as np
 from pvlib import pvsystem
@@ -147,25 +148,26 @@ def _nested(sheet: ModuleSheet) -> DiodeModel | None:
 def _at_ideality(sheet: ModuleSheet, thermal_v: float) -> tuple[float, ...] | None:
     isc, voc, vmp, imp = sheet.isc_a, sheet.voc_v, sheet.vmp_v, sheet.imp_a
 
-    def linear(series_ohm: float) -> tuple[float, float, float]:
-        volts = np.array([isc * series_ohm, voc, vmp + imp * series_ohm])
-        terms = np.stack([np.ones(3), -np.expm1(volts / thermal_v), -volts], axis=1)
-        light, saturation, shunt = np.linalg.solve(terms, np.array([isc, 0.0, imp]))
-        return float(light), float(saturation), float(shunt)
+    def linear(series_ohm: Any) -> Any:
+        """Light current, saturation current and shunt for each resistance: (…, 3)."""
+        ones = np.ones_like(series_ohm)
+        volts = np.stack([isc * series_ohm, voc * ones, vmp + imp * series_ohm], axis=-1)
+        terms = np.stack([np.ones_like(volts), -np.expm1(volts / thermal_v), -volts], axis=-1)
+        return np.linalg.solve(terms, np.array([[isc], [0.0], [imp]]))[..., 0]
 
-    def slope(series_ohm: float) -> float:
-        _, saturation, shunt = linear(series_ohm)
-        diode = saturation / thermal_v * math.exp((vmp + imp * series_ohm) / thermal_v) + shunt
+    def slope(series_ohm: Any) -> Any:
+        _, saturation, shunt = np.moveaxis(linear(series_ohm), -1, 0)
+        diode = saturation / thermal_v * np.exp((vmp + imp * series_ohm) / thermal_v) + shunt
         return diode / (1 + diode * series_ohm) - imp / vmp
 
     highest = (voc - vmp) / imp * 0.999
     tried = np.linspace(1e-5, highest, 40)
-    slopes = [slope(float(r)) for r in tried]
+    slopes = slope(tried)
     for low, high, at_low, at_high in zip(tried, tried[1:], slopes, slopes[1:], strict=False):
         if at_low * at_high > 0:
             continue
         series = float(brentq(slope, low, high, xtol=1e-12))
-        light, saturation, shunt = linear(series)
+        light, saturation, shunt = (float(v) for v in linear(np.float64(series)))
         if saturation > 0 and shunt > 0:
             return light, saturation, series, 1 / shunt, thermal_v
     return None

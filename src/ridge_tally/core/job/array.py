@@ -7,7 +7,7 @@ from typing import TypeVar
 
 from ridge_tally.core.equipment import ModuleId
 from ridge_tally.core.job.ids import PlacedId, PlaneId
-from ridge_tally.core.job.survey import Taped
+from ridge_tally.core.job.places import Taped
 
 T = TypeVar("T")
 

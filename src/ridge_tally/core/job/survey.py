@@ -12,30 +12,8 @@ from ridge_tally.core.job.ids import (
     PlaneId,
     ShadeId,
 )
-
-
-@dataclass(frozen=True, slots=True)
-class Taped:
-    """A length in metres with the text it was typed as."""
-
-    value_m: float
-    typed: str
-
-
-@dataclass(frozen=True, slots=True)
-class PlanePoint:
-    """A point of a plane: x along the eave, y up the slope, metres."""
-
-    x_m: float
-    y_m: float
-
-
-@dataclass(frozen=True, slots=True)
-class SitePoint:
-    """A point of the site plan, metres east and north of its origin."""
-
-    east_m: float
-    north_m: float
+from ridge_tally.core.job.places import PlanePoint, SitePoint, Taped
+from ridge_tally.core.job.service import Service
 
 
 class EdgeKind(StrEnum):
@@ -401,40 +379,6 @@ class HorizonPoint:
 
     bearing_deg: float
     elevation_deg: float
-
-
-class SourceBreaker(StrEnum):
-    """Where the source is joined to the house's wires."""
-
-    NOT_SAID = "not-said"
-    OPPOSITE_END = "opposite-end"
-    ELSEWHERE = "elsewhere"
-    CENTRE_FED = "centre-fed"
-    FEEDER = "feeder"
-    LINE_SIDE = "line-side"
-
-
-@dataclass(frozen=True, slots=True)
-class Service:
-    """The house's connection: phases, main breaker, busbar, and where its gear hangs.
-
-    ``disconnect_within`` is how far from the meter the utility lets the disconnect be.
-    ``load_breakers_a``: all of the panel's but the main one, together; ``feeder_a``: what the
-    feeder to the panel carries.
-    """
-
-    phases: int = 1
-    main_breaker_a: float | None = None
-    busbar_a: float | None = None
-    spaces: int | None = None
-    meter: SitePoint | None = None
-    panel: SitePoint | None = None
-    disconnect: SitePoint | None = None
-    inverter: SitePoint | None = None
-    disconnect_within: Taped | None = None
-    source_breaker: SourceBreaker = SourceBreaker.NOT_SAID
-    load_breakers_a: float | None = None
-    feeder_a: float | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -30,10 +30,9 @@ from ridge_tally.core.kernels.strings import (
 )
 
 compiled = numba.njit(cache=True, nogil=True)
-# Currents at which a string with optimizers is looked at, and once more about its best.
-POINTS, CLOSE = 192, 32
-# How far about it, as a share of the brightest substring's current.
-NEAR_FRAC = 0.01
+# Currents at which strings on one voltage are looked at; those at which a string alone is, and
+# once more between the neighbours of its best.
+POINTS, ALONE, CLOSE = 192, 64, 40
 
 
 @compiled
@@ -256,7 +255,8 @@ def helped_year(
     """
     strings, moments = len(starts) - 1, light.shape[1]
     free, taken, at = np.zeros(moments), np.zeros(moments), np.zeros(moments)
-    volts, amps = np.zeros((strings, POINTS)), np.zeros((strings, POINTS))
+    points = ALONE if strings == 1 else POINTS
+    volts, amps = np.zeros((strings, points)), np.zeros((strings, points))
     unit = (kept_frac, p_max, i_out_max)
     for n in range(moments):
         column = light[:, n].copy()
@@ -267,9 +267,9 @@ def helped_year(
             own = fitted[starts[s] // per : starts[s + 1] // per]
             cell = cell_degc[s, n]
             most = _most_a(mine, cell, refs, kinds)
-            for k in range(POINTS):
+            for k in range(points):
                 # Closer together towards the bend of the brightest.
-                amps[s, k] = most * (1.0 - (1.0 - k / (POINTS - 1.0)) ** 1.6)
+                amps[s, k] = most * (1.0 - (1.0 - k / (points - 1.0)) ** 1.6)
             volts[s] = _curve(mine, cell, refs, kinds, per, own, unit[0], unit[1], unit[2], amps[s])
         opens = volts[:, 0].max()
         if strings == 1:
@@ -278,7 +278,8 @@ def helped_year(
             )
             # Once more, closely, about the points found.
             for i in (i_free, i_taken):
-                near = np.linspace(max(0.0, i - NEAR_FRAC * most), i + NEAR_FRAC * most, CLOSE)
+                k = int(np.searchsorted(amps[0], i))
+                near = np.linspace(amps[0, max(0, k - 1)], amps[0, min(points - 1, k + 1)], CLOSE)
                 close = _curve(
                     column, cell, refs, types, per, fitted, unit[0], unit[1], unit[2], near
                 )

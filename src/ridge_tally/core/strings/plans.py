@@ -10,6 +10,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import cache
 from itertools import islice, product
+from operator import sub
 
 # So many are listed at most; the count itself is exact.
 MOST_LISTED = 20_000
@@ -94,6 +95,7 @@ def legal_plans(
         So many are listed at most; the count is exact.
     """
     options = [_options(counts, c, kinds, apart=apart) for c in classes]
+    taken = [[tuple(series * k for k in strings) for series, strings in of] for of in options]
     on_one = [c.modules_max for c in classes]
     carried = [len(c.numbers) * most for c, most in zip(classes, on_one, strict=True)]
     # What the classes behind each can carry at most.
@@ -115,7 +117,7 @@ def legal_plans(
             return 0
         total = ways(*after(at), left)
         if trackers and (at + 1 < len(classes) or _reached(options[at], first, left)):
-            for index, rest in _steps(options[at], first, left):
+            for index, rest in _steps(taken[at], first, left):
                 total += ways(at, index, trackers - 1, rest)
         return total
 
@@ -127,7 +129,7 @@ def legal_plans(
             return
         if at == len(classes):
             return
-        for index, rest in _steps(options[at], first, left) if trackers else ():
+        for index, rest in _steps(taken[at], first, left) if trackers else ():
             if ways(at, index, trackers - 1, rest):
                 made[at].append(options[at][index])
                 yield from build(at, index, trackers - 1, rest, made)
@@ -187,14 +189,18 @@ def _reached(options: list[_Option], first: int, left: tuple[int, ...]) -> bool:
 
 
 def _steps(
-    options: list[_Option], first: int, left: tuple[int, ...]
+    taken: list[tuple[int, ...]], first: int, left: tuple[int, ...]
 ) -> Iterator[tuple[int, tuple[int, ...]]]:
-    """Yield the options from one on that what is left allows, with what is left after them."""
-    for index in range(first, len(options)):
-        series, strings = options[index]
-        rest = tuple(n - series * k for n, k in zip(left, strings, strict=True))
-        if min(rest) >= 0:
-            yield index, rest
+    """Yield the options from one on that what is left allows, with what is left after them.
+
+    ``taken``: modules of each plane that an option strings.
+    """
+    for index in range(first, len(taken)):
+        for have, wanted in zip(left, taken[index], strict=True):
+            if wanted > have:
+                break
+        else:
+            yield index, tuple(map(sub, left, taken[index]))
 
 
 def _plan(made: tuple[list[_Option], ...], classes: Sequence[TrackerClass]) -> Plan:

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.job.survey import Covering, RoofPlane, Structure, Taped
+from ridge_tally.core.job.places import Taped
+from ridge_tally.core.job.survey import Covering, RoofPlane, Structure
 
 FloatArray = NDArray[np.float64]
 # More lines than that are no roof of a house: a drawing stays readable.

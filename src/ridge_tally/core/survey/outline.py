@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.errors import MissingDatum
+from ridge_tally.core.job.places import PlanePoint
 from ridge_tally.core.job.survey import (
     ROUND_KINDS,
     ExistingRows,
@@ -15,7 +16,6 @@ from ridge_tally.core.job.survey import (
     Obstruction,
     OffsetMode,
     Outline,
-    PlanePoint,
     ReadingKind,
     RoofPlane,
 )

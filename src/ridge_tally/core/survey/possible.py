@@ -3,14 +3,8 @@
 from dataclasses import replace
 
 from ridge_tally.core.errors import BadGeometry, OutOfRange
-from ridge_tally.core.job.survey import (
-    EdgeKind,
-    LengthBasis,
-    Obstruction,
-    ReadingKind,
-    RoofPlane,
-    Taped,
-)
+from ridge_tally.core.job.places import Taped
+from ridge_tally.core.job.survey import EdgeKind, LengthBasis, Obstruction, ReadingKind, RoofPlane
 from ridge_tally.core.survey.outline import (
     FloatArray,
     corners_m,

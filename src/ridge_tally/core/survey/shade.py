@@ -4,7 +4,8 @@ import math
 import re
 
 from ridge_tally.core.errors import BadGeometry, NotUnderstood, OutOfRange
-from ridge_tally.core.job.survey import HorizonPoint, ShadeSource, Sighting, SitePoint
+from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.job.survey import HorizonPoint, ShadeSource, Sighting
 from ridge_tally.core.units import parse_number
 
 MOST_HORIZON_POINTS = 400

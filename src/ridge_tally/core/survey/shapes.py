@@ -7,13 +7,8 @@ import numpy as np
 
 from ridge_tally.core.errors import BadGeometry
 from ridge_tally.core.job.edits.survey.planes import PlaneShape
-from ridge_tally.core.job.survey import (
-    EdgeKind,
-    Outline,
-    PlanePoint,
-    ReadingKind,
-    TapeReading,
-)
+from ridge_tally.core.job.places import PlanePoint
+from ridge_tally.core.job.survey import EdgeKind, Outline, ReadingKind, TapeReading
 from ridge_tally.core.survey.outline import FloatArray, sketch_m
 from ridge_tally.core.survey.polygon import area_m2, crosses_itself
 

@@ -13,7 +13,8 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.errors import BadGeometry
 from ridge_tally.core.job.ids import PlaneId
-from ridge_tally.core.job.survey import EdgeKind, RoofPlane, SitePoint
+from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.job.survey import EdgeKind, RoofPlane
 from ridge_tally.core.survey.ground import rise_m
 from ridge_tally.core.survey.outline import corners_m
 

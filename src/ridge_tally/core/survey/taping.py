@@ -1,6 +1,6 @@
 """Lengths as given: typed by a person, or taken off the drawing and written as one would."""
 
-from ridge_tally.core.job.survey import Taped
+from ridge_tally.core.job.places import Taped
 from ridge_tally.core.units import (
     M_PER_IN,
     LengthUnit,

@@ -2,7 +2,8 @@
 
 import math
 
-from ridge_tally.core.job.survey import PicturePoint, SitePoint, Trace
+from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.job.survey import PicturePoint, Trace
 
 
 def metres_per_px(trace: Trace) -> float:

@@ -28,7 +28,8 @@ from ridge_tally.core.job.edits.array.fills import (
     SetOnLines,
     SetSymmetric,
 )
-from ridge_tally.core.job.survey import AccessPath, EdgeKind, Setbacks, Taped
+from ridge_tally.core.job.places import Taped
+from ridge_tally.core.job.survey import AccessPath, EdgeKind, Setbacks
 from ridge_tally.core.job.system import LaidArray, laid_array
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.core.units import LengthUnit, format_length, parse_length_m, parse_number

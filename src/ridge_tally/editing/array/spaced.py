@@ -6,7 +6,7 @@ from dataclasses import replace
 from ridge_tally.core.job.array import (
     PlaneArray,
 )
-from ridge_tally.core.job.survey import Taped
+from ridge_tally.core.job.places import Taped
 from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.sun.row_spacing import solstice_gap_m
 from ridge_tally.rules.array.ground import rows_of

@@ -32,7 +32,7 @@ from ridge_tally.core.job.edits.array.tables import (
     TableEdit,
     TableField,
 )
-from ridge_tally.core.job.survey import Taped
+from ridge_tally.core.job.places import Taped
 from ridge_tally.core.job.system import LaidArray, laid_array
 from ridge_tally.core.survey.ground import ground_of_plane
 from ridge_tally.core.survey.taping import typed_length

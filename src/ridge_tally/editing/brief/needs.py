@@ -54,7 +54,7 @@ from ridge_tally.core.job.edits.brief.needs import (
     WishFlag,
 )
 from ridge_tally.core.job.ids import ExistingId, LoadId, PlaneId
-from ridge_tally.core.job.survey import SourceBreaker
+from ridge_tally.core.job.service import SourceBreaker
 from ridge_tally.core.survey.taping import typed_length
 from ridge_tally.core.units import KM_PER_MI, LengthUnit, parse_number
 from ridge_tally.editing.brief.stock import read_stock

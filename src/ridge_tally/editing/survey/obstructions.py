@@ -24,6 +24,7 @@ from ridge_tally.core.job.edits.survey.obstructions import (
     StructureField,
 )
 from ridge_tally.core.job.ids import ExistingId, KeepOutId, ObstructionId
+from ridge_tally.core.job.places import PlanePoint, Taped
 from ridge_tally.core.job.survey import (
     ROUND_KINDS,
     Covering,
@@ -33,10 +34,8 @@ from ridge_tally.core.job.survey import (
     Obstruction,
     ObstructionKind,
     OffsetMode,
-    PlanePoint,
     RoofPlane,
     Structure,
-    Taped,
 )
 from ridge_tally.core.survey.outline import (
     existing_box,

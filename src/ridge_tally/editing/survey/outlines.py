@@ -17,14 +17,8 @@ from ridge_tally.core.job.edits.survey.outlines import (
     StartShape,
 )
 from ridge_tally.core.job.edits.survey.planes import PlaneShape
-from ridge_tally.core.job.survey import (
-    EdgeKind,
-    Outline,
-    PlanePoint,
-    ReadingKind,
-    RoofPlane,
-    TapeReading,
-)
+from ridge_tally.core.job.places import PlanePoint
+from ridge_tally.core.job.survey import EdgeKind, Outline, ReadingKind, RoofPlane, TapeReading
 from ridge_tally.core.survey.outline import (
     adjusted_outline,
     reading_name,

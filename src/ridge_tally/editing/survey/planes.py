@@ -25,6 +25,7 @@ from ridge_tally.core.job.edits.survey.planes import (
     SetTrenchRoute,
 )
 from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.job.places import SitePoint, Taped
 from ridge_tally.core.job.survey import (
     EdgeKind,
     GroundArea,
@@ -33,8 +34,6 @@ from ridge_tally.core.job.survey import (
     ReadingKind,
     RoofPlane,
     Setbacks,
-    SitePoint,
-    Taped,
     TapeReading,
 )
 from ridge_tally.core.survey.ground import ground_of_plane

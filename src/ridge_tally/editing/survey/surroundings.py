@@ -29,6 +29,8 @@ from ridge_tally.core.job.edits.survey.surroundings import (
     TurnTrace,
 )
 from ridge_tally.core.job.ids import AttachmentId, LotLineId, ShadeId
+from ridge_tally.core.job.places import SitePoint, Taped
+from ridge_tally.core.job.service import Service
 from ridge_tally.core.job.survey import (
     Attachment,
     CrownShape,
@@ -36,13 +38,10 @@ from ridge_tally.core.job.survey import (
     LotLine,
     Picture,
     PicturePoint,
-    Service,
     ShadeKind,
     ShadeSource,
     Sighting,
-    SitePoint,
     Survey,
-    Taped,
     Trace,
 )
 from ridge_tally.core.survey.shade import parse_horizon, sighted_at

@@ -7,7 +7,7 @@ from ridge_tally.core.job.brief import MOST_BILLS, Brief, CarLoad, HeatPumpLoad,
 from ridge_tally.core.job.document import Job, plane_of
 from ridge_tally.core.job.grid import GridRules, SizeCapKind
 from ridge_tally.core.job.household import Household
-from ridge_tally.core.job.survey import Service
+from ridge_tally.core.job.service import Service
 
 Range = tuple[str, float | None, float, float]
 LONGEST_TEXT = 200

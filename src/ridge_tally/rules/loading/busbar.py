@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ridge_tally.core.job.survey import Service, SourceBreaker
+from ridge_tally.core.job.service import Service, SourceBreaker
 from ridge_tally.core.working import Check, Given, LimitKind, Source, check, number_of
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design

@@ -5,15 +5,8 @@ from collections.abc import Sequence
 
 from ridge_tally.core.errors import BadGeometry, NotFound, OutOfRange
 from ridge_tally.core.job.document import Job, plane_of
-from ridge_tally.core.job.survey import (
-    Attachment,
-    LotLine,
-    Picture,
-    ShadeSource,
-    SitePoint,
-    Survey,
-    Trace,
-)
+from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.job.survey import Attachment, LotLine, Picture, ShadeSource, Survey, Trace
 from ridge_tally.rules.distinct import require_distinct
 
 # A site plan reaches no farther from its origin.

@@ -7,7 +7,8 @@ from itertools import pairwise
 import numpy as np
 
 from ridge_tally.core.array.tables import tables_of
-from ridge_tally.core.job.survey import Service, SitePoint
+from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.job.service import Service
 from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.survey.outline import corners_m, is_closed
 from ridge_tally.core.survey.site_frame import to_site

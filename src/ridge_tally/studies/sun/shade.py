@@ -12,7 +12,7 @@ from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job.array import PlacedModule, present_of
 from ridge_tally.core.job.document import taking_part
 from ridge_tally.core.job.ids import PlacedId, PlaneId, ShadeId
-from ridge_tally.core.job.survey import SitePoint, Taped
+from ridge_tally.core.job.places import SitePoint, Taped
 from ridge_tally.core.sun.occluders import Occluders, OwnerKind
 from ridge_tally.core.sun.shading import (
     QUICK,

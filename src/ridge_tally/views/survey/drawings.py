@@ -4,7 +4,8 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from ridge_tally.core.job.ids import ObstructionId, PlaneId, ShadeId
-from ridge_tally.core.job.survey import EdgeKind, ReadingKind, SitePoint
+from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.job.survey import EdgeKind, ReadingKind
 from ridge_tally.core.survey.outline import Box
 from ridge_tally.core.survey.scene import SitePoint3
 

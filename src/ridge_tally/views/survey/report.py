@@ -6,12 +6,7 @@ from functools import lru_cache
 import numpy as np
 
 from ridge_tally.core.job.document import Job
-from ridge_tally.core.job.survey import (
-    ROUND_KINDS,
-    ReadingKind,
-    RoofPlane,
-    TapeReading,
-)
+from ridge_tally.core.job.survey import ROUND_KINDS, ReadingKind, RoofPlane, TapeReading
 from ridge_tally.core.survey.adjustment import Adjusted, Traverse
 from ridge_tally.core.survey.closing import Suspicion, suspicion, walked
 from ridge_tally.core.survey.framing import framing_lines

@@ -10,11 +10,8 @@ from ridge_tally.core.job.ids import (
     ObstructionId,
     PlaneId,
 )
-from ridge_tally.core.job.survey import (
-    ObstructionKind,
-    OffsetMode,
-    PlanePoint,
-)
+from ridge_tally.core.job.places import PlanePoint
+from ridge_tally.core.job.survey import ObstructionKind, OffsetMode
 
 
 class ObstructionField(StrEnum):

@@ -7,11 +7,8 @@ from ridge_tally.core.job.edits.survey.planes import PlaneShape
 from ridge_tally.core.job.ids import (
     PlaneId,
 )
-from ridge_tally.core.job.survey import (
-    EdgeKind,
-    PlanePoint,
-    ReadingKind,
-)
+from ridge_tally.core.job.places import PlanePoint
+from ridge_tally.core.job.survey import EdgeKind, ReadingKind
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,10 +7,8 @@ from typing import Literal
 from ridge_tally.core.job.ids import (
     PlaneId,
 )
-from ridge_tally.core.job.survey import (
-    LengthBasis,
-    SitePoint,
-)
+from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.job.survey import LengthBasis
 
 
 class PlaneShape(StrEnum):

@@ -11,12 +11,8 @@ from ridge_tally.core.job.ids import (
     PlaneId,
     ShadeId,
 )
-from ridge_tally.core.job.survey import (
-    Picture,
-    PicturePoint,
-    ShadeKind,
-    SitePoint,
-)
+from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.job.survey import Picture, PicturePoint, ShadeKind
 
 
 class ShadeField(StrEnum):
