@@ -52,6 +52,13 @@ def test_tables_are_spaced_lifted_and_their_bays_filled(
     assert complaints == []
     commit(page, "Rows a table", "9")
     expect(page.get_by_text(re.compile("Module rows on a table reads 9"))).to_be_visible()
+    commit(page, "Rows a table", "2")
+    asked = page.get_by_role("alert").filter(has_text="all 27 places are laid anew")
+    asked.get_by_role("button", name="Leave them").click()
+    expect(page.get_by_text(re.compile("27 modules on 3 tables"))).to_be_visible()
+    commit(page, "Rows a table", "2")
+    asked.get_by_role("button", name="Lay anew").click()
+    expect(page.get_by_text(re.compile("27 modules, 1 bays? for later on"))).to_be_visible()
 
 
 def test_a_gap_is_asked_for_by_what_it_may_take(page: Page, kiln: str) -> None:

@@ -27,7 +27,7 @@ from ridge_tally.rules.array.checks import lay_of
 
 A = OptionId("a")
 KILN = kiln_yard(SHELF)
-TWO = apply_edit(KILN, SetTableField(A, YARD, TableField.ROWS, "2"), SHELF)
+TWO = apply_edit(KILN, SetTableField(A, YARD, TableField.ROWS, "2", lay_anew=True), SHELF)
 
 
 def there(job):

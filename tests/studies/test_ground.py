@@ -8,7 +8,9 @@ import numpy as np
 import pytest
 
 from jobs import SAMPLE, SHELF, warm_workspace_in
+from ridge_tally.core.array.tables import columns_of
 from ridge_tally.core.errors import (
+    AnswerWanted,
     BadGeometry,
     MissingDatum,
     NotFound,
@@ -40,19 +42,22 @@ from ridge_tally.core.job.edits.survey.planes import (
 from ridge_tally.core.job.edits.survey.surroundings import AddLotLine
 from ridge_tally.core.job.ids import OptionId, PlaneId
 from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.steps import WorkStep
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.survey.site_frame import to_site
 from ridge_tally.core.units import LengthUnit
-from ridge_tally.core.working import Verdict
+from ridge_tally.core.working import LimitKind, Verdict
 from ridge_tally.demo.kiln_yard import YARD, kiln_yard
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.array.tilt_positions import stances_of
 from ridge_tally.editing.design import design_for, design_in
 from ridge_tally.formats.job_file import read_job, write_job
+from ridge_tally.rules.array.checks import lay_of
 from ridge_tally.rules.report import all_checks
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulation.year import hourly_year
 from ridge_tally.studies.array.ground_layout import GroundLayout, ground_layout
+from ridge_tally.studies.array.layouts import exactly
 from ridge_tally.studies.array.rows_light import RowsLight, rows_light
 from ridge_tally.studies.array.seasonal_tilt import SeasonalTilt, calendar_of, seasonal_tilt
 from ridge_tally.studies.array.trenches import Trench, trench_of
@@ -60,6 +65,7 @@ from ridge_tally.studies.sun.shade import shade_report
 
 A = OptionId("a")
 KILN = kiln_yard(SHELF)
+TWO = apply_edit(KILN, SetTableField(A, YARD, TableField.ROWS, "2", lay_anew=True), SHELF)
 
 
 @pytest.fixture(scope="module")
@@ -154,17 +160,75 @@ def test_a_gap_for_a_loss_takes_that_loss(workspace: Workspace) -> None:
     assert got / behind[1] == pytest.approx(0.01 / behind[0], abs=5e-4)
 
 
-def test_steeper_tables_are_spaced_anew_and_bays_are_filled() -> None:
+def test_steeper_tables_are_spaced_and_bays_are_filled() -> None:
     steep = apply_edit(KILN, SetArrayField(A, YARD, ArrayField.LEG_TILT, "45"), SHELF)
     assert verdicts(steep)["array.row-spacing"] is Verdict.BROKEN
     spaced = apply_edit(steep, SpaceRows(A, YARD), SHELF)
     assert verdicts(spaced)["array.row-spacing"] is Verdict.KEPT
-    # Closer rows hold a fourth table; as many bays are left as before, at its end.
-    close = apply_edit(KILN, SetArrayField(A, YARD, ArrayField.GAP_BETWEEN_ROWS, "0.5 m"), SHELF)
-    assert (layout(close).bays, len(layout(close).tables)) == (3, 5)
     full = apply_edit(KILN, FillBays(A), SHELF)
     assert len(present_ids(option_of(full, A))) == 27
     assert layout(full).bays == 0
+
+
+def stands(job: Job) -> list[tuple[str, bool]]:
+    """Return what stands in the yard, in order: its id and whether it is there."""
+    (array,) = option_of(job, A).arrays
+    return [(m.id, m.present) for m in array.modules]
+
+
+@pytest.mark.parametrize(
+    "edit",
+    [
+        SetArrayField(A, YARD, ArrayField.LEG_TILT, "20"),
+        SetArrayField(A, YARD, ArrayField.GAP_BETWEEN_ROWS, "0.5 m"),
+        SetArrayField(A, YARD, ArrayField.GAP_BETWEEN_ROWS, "4 m"),
+        SetArrayField(A, YARD, ArrayField.GAP_IN_ROW, "40 mm"),
+        SpaceRows(A, YARD),
+        SetTableField(A, YARD, TableField.CLEARANCE, "0.9"),
+        SetTableField(A, YARD, TableField.ALONG, "3"),
+        SetTableField(A, YARD, TableField.APART, "0.8"),
+    ],
+    ids=lambda e: getattr(e, "typed", e.kind),
+)
+@pytest.mark.parametrize("start", [KILN, TWO], ids=["one tier", "two tiers"])
+def test_tilt_spacing_and_posts_keep_modules_and_bays_in_their_places(
+    start: Job, edit: SetArrayField | SetTableField | SpaceRows
+) -> None:
+    changed = apply_edit(start, edit, SHELF)
+    assert stands(changed) == stands(start)
+    # Of a column each module begins one glass and one gap further up the tilted glass.
+    laid = design_in(changed, A).on(YARD)
+    glass_m = laid.module.long_m + laid.array.gap_in_row.value_m
+    up_m = glass_m * math.cos(math.radians(laid.array.leg_tilt_deg))
+    for _, column in columns_of(lay_of(laid), laid.array.modules):
+        assert [m.y_m - column[0].y_m for m in column] == pytest.approx(
+            [up_m * m.tier for m in column], abs=2e-5
+        )
+
+
+def test_rows_moved_past_the_boundary_are_a_stop_and_none_is_taken_away() -> None:
+    wide = apply_edit(KILN, SetArrayField(A, YARD, ArrayField.GAP_BETWEEN_ROWS, "9 m"), SHELF)
+    assert stands(wide) == stands(KILN)
+    broken = [c for c in all_checks(design_in(wide, A)) if c.verdict is Verdict.BROKEN]
+    assert any(c.kind is LimitKind.STOP and c.step is WorkStep.ARRAY for c in broken)
+
+
+def test_other_tables_hold_as_many_modules_and_bays() -> None:
+    (was,), (array,) = option_of(KILN, A).arrays, option_of(TWO, A).arrays
+    assert sum(m.present for m in array.modules) == sum(m.present for m in was.modules)
+    # 24 modules and 3 bays: 27 take 14 columns of two.
+    assert len(array.modules) == 28
+
+
+def test_so_many_on_two_tiers_make_what_their_year_is_or_are_refused(workspace: Workspace) -> None:
+    design = design_in(TWO, A)
+    (best, *_) = exactly(workspace.desk, design, YARD, 14, 0.0)
+    assert (best.count, len(best.places)) == (14, 7)
+    (one, *_) = exactly(workspace.desk, design_in(KILN, A), YARD, 14, 0.0)
+    # As many modules at the same tilt, however many stand on a table, make about as much.
+    assert best.energy_kwh == pytest.approx(one.energy_kwh, rel=0.05)
+    with pytest.raises(OutOfRange, match="reads 13, but it must be 12 or 14"):
+        exactly(workspace.desk, design, YARD, 13, 0.0)
 
 
 def test_a_job_in_feet_is_told_in_feet() -> None:
@@ -398,6 +462,7 @@ def test_a_ground_area_is_added_to_any_job_and_travels_in_its_file() -> None:
         (SetGroundField(YARD, GroundField.TRENCH_DEPTH, "deep"), NotUnderstood, "trench depth"),
         (SetGroundField(PlaneId("shed"), GroundField.FALL, "4"), BadGeometry, "no ground area"),
         (SetTableField(A, YARD, TableField.ROWS, "9"), OutOfRange, "Module rows on a table"),
+        (SetTableField(A, YARD, TableField.ROWS, "2"), AnswerWanted, "all 27 places are laid anew"),
         (SetTableField(A, YARD, TableField.CLEARANCE, "9"), OutOfRange, "Front clearance"),
         (SetArrayField(A, YARD, ArrayField.GAP_BETWEEN_ROWS, "-1"), RidgeTallyError, "row"),
         (SetArrayField(A, YARD, ArrayField.LEG_TILT, "80"), OutOfRange, "between 0 and 75"),

@@ -37,7 +37,7 @@ from ridge_tally.studies.sun.sun_paths import sun_paths
 
 A = OptionId("a")
 KILN = kiln_yard(SHELF)
-TWO = apply_edit(KILN, SetTableField(A, YARD, TableField.ROWS, "2"), SHELF)
+TWO = apply_edit(KILN, SetTableField(A, YARD, TableField.ROWS, "2", lay_anew=True), SHELF)
 
 
 @pytest.fixture(scope="module")

@@ -59,6 +59,19 @@ class BadGeometry(RidgeTallyError):
 
 
 @dataclass(eq=False)
+class AnswerWanted(RidgeTallyError):
+    """What would undo somebody's work, and was not said to be meant."""
+
+    field: str
+    problem: str
+    remedy: str
+    code = "input.answer-wanted"
+
+    def __str__(self) -> str:
+        return f"{self.field}: {self.problem}. {self.remedy}"
+
+
+@dataclass(eq=False)
 class MissingDatum(RidgeTallyError):
     """A number the work cannot go on without."""
 

@@ -6,7 +6,7 @@ from typing import assert_never
 
 from ridge_tally.core.array.stances import steepest_deg
 from ridge_tally.core.brief.typed import parse_day_of_year
-from ridge_tally.core.errors import BadGeometry, NotFound, OutOfRange
+from ridge_tally.core.errors import AnswerWanted, BadGeometry, NotFound, OutOfRange
 from ridge_tally.core.job.array import (
     ROUNDED_TO,
     PlaneArray,
@@ -80,6 +80,8 @@ def table_field(laid: LaidArray, unit: LengthUnit, edit: SetTableField) -> Plane
     ------
     NotUnderstood, OutOfRange, BadGeometry
         Naming the field, the value and the remedy.
+    AnswerWanted
+        If the modules would be laid anew and nobody said so.
     """
     ground_of_plane(laid.plane)
     array, table, kind = laid.array, table_of(laid.array), TableField
@@ -87,6 +89,12 @@ def table_field(laid: LaidArray, unit: LengthUnit, edit: SetTableField) -> Plane
         rows = parse_number(edit.typed, "Module rows on a table", "a number such as 2")
         if rows != int(rows) or not 1 <= rows <= MOST_TIERS:
             raise OutOfRange("Module rows on a table", rows, f"a whole number, 1 to {MOST_TIERS}")
+        if array.modules and rows != table.rows and not edit.lay_anew:
+            raise AnswerWanted(
+                "Module rows on a table",
+                f"with {rows:g} all {len(array.modules)} places are laid anew, from the front on",
+                "Say whether they are to be.",
+            )
         return replace(array, table=replace(table, rows=int(rows)))
     names = {
         kind.CLEARANCE: ("Front clearance", 0.05, 4.0),

@@ -21,6 +21,7 @@ from ridge_tally.core.array.posts import posts_along
 from ridge_tally.core.array.search import prepared
 from ridge_tally.core.array.shape import rail_m, rows_in, runs_of
 from ridge_tally.core.array.tables import columns_of, tables_of
+from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job.array import RowRule, Ways, in_lines, present_of
 from ridge_tally.core.job.document import with_array
 from ridge_tally.core.job.edits.array.fills import LaidAt
@@ -237,17 +238,23 @@ def exactly(
     Raises
     ------
     OutOfRange
-        If no layout holds so many.
+        If no layout holds so many, or tables of several module rows cannot be so many.
     """
     roof = _roof(desk, design, plane_id)
-    price = give_up_frac * roof.p_max_w / 1000 * roof.kwh_per_kw
+    tiers = roof.lay.tiers
+    if modules % tiers:
+        below, above = modules // tiers * tiers, (modules // tiers + 1) * tiers
+        raise OutOfRange(
+            f"Modules on tables of {tiers} module rows", modules, f"{below or above} or {above}"
+        )
+    price = give_up_frac * tiers * roof.p_max_w / 1000 * roof.kwh_per_kw
     chosen: list[tuple[float, Alternative]] = []
     for alternative in alternatives(desk, design, plane_id):
         if alternative.count < modules and chosen:
             continue
         places = _as_places(alternative.places)
         value = _yearly_kwh(desk, design, roof, places)
-        columns = -(-modules // roof.lay.tiers)
+        columns = modules // tiers
         found = choose(roof.lay, places, value, columns, price)
         fill = Fill(tuple(places[i] for i in found.kept), columns)
         kind = Kind(alternative.ways, alternative.rule)
@@ -264,7 +271,7 @@ def exactly(
 
 
 def _yearly_kwh(desk: Desk, design: Design, roof: _Roof, places: tuple[Place, ...]) -> FloatArray:
-    """Return what a module at each place would make in a year, its shade taken off."""
+    """Return what the column at each place would make in a year, its shade taken off."""
     others = tuple(
         a for a in design.option.arrays if a.leg_tilt_deg > 0 and a.plane_id != roof.plane.id
     )
@@ -278,7 +285,7 @@ def _yearly_kwh(desk: Desk, design: Design, roof: _Roof, places: tuple[Place, ..
         places,
     )
     lost = desk.shades.get(key, lambda: _lost_frac(desk, design, roof, places))
-    return np.asarray(roof.p_max_w / 1000 * roof.kwh_per_kw * (1 - lost))
+    return np.asarray(roof.lay.tiers * roof.p_max_w / 1000 * roof.kwh_per_kw * (1 - lost))
 
 
 def _lost_frac(desk: Desk, design: Design, roof: _Roof, places: tuple[Place, ...]) -> FloatArray:

@@ -1,5 +1,6 @@
 /** The tables of a ground array: how they stand, how far apart their rows are, their posts. */
-import type { Schemas } from '@/api/client';
+import { useState } from 'react';
+import { ProblemError, type Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { TypedField } from '@/ui/TypedField';
@@ -16,6 +17,8 @@ interface GroundFaceProps {
 export function GroundFace({ planeId, array, layout }: GroundFaceProps) {
   const { job, option, report, edit, act } = useJob();
   const { table } = array;
+  // Other tables lay every module anew: that is asked before it is done.
+  const [asked, setAsked] = useState<{ typed: string; told: string } | null>(null);
   const trench = report.planes.find((p) => p.plane_id === planeId)?.trench;
   const of = { option_id: option.id, plane_id: planeId };
   const field = (
@@ -40,7 +43,14 @@ export function GroundFace({ planeId, array, layout }: GroundFaceProps) {
     );
   const asTable = (name: Schemas['TableField'], label: string, value: string, length: boolean) =>
     field(label, value, length, (typed) =>
-      edit({ kind: 'set-table-field', ...of, field: name, typed }),
+      edit({ kind: 'set-table-field', ...of, field: name, typed, lay_anew: false }),
+    );
+  const saveRows = (typed: string) =>
+    edit({ kind: 'set-table-field', ...of, field: 'rows', typed, lay_anew: false }).catch(
+      (error: unknown) => {
+        if (!(error instanceof ProblemError) || error.code !== 'input.answer-wanted') throw error;
+        setAsked({ typed, told: error.message });
+      },
     );
   const metres = (m: number) => formatLength(m, job.unit);
   return (
@@ -52,12 +62,32 @@ export function GroundFace({ planeId, array, layout }: GroundFaceProps) {
           `${figure(array.leg_tilt_deg, 1).replace(/\.0$/, '')}°`,
           false,
         )}
-        {asTable('rows', 'Rows a table', String(table?.rows ?? 1), false)}
+        {field('Rows a table', asked?.typed ?? String(table?.rows ?? 1), false, saveRows)}
         {asTable('clearance', 'Front clearance', table?.clearance.typed ?? '', true)}
         {asArray('gap_between_rows', 'Row spacing', array.gap_between_rows.typed, true)}
         {asTable('along', 'Posts along', table?.along.typed ?? '', true)}
         {asTable('apart', 'front to back', table?.apart.typed ?? '', true)}
       </div>
+      {asked && (
+        <div className="flex flex-wrap items-center gap-1.5 text-xs" role="alert">
+          <p>{asked.told}</p>
+          <Button
+            onClick={() => {
+              setAsked(null);
+              void act({
+                kind: 'set-table-field',
+                ...of,
+                field: 'rows',
+                typed: asked.typed,
+                lay_anew: true,
+              });
+            }}
+          >
+            Lay anew
+          </Button>
+          <Button onClick={() => setAsked(null)}>Leave them</Button>
+        </div>
+      )}
       <span className="flex flex-wrap gap-1.5">
         <Button onClick={() => void act({ kind: 'space-rows', ...of })}>
           For the shortest day

@@ -19,10 +19,13 @@ class TableField(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class SetTableField:
+    """One figure of the tables; ``lay_anew``: other tables may lay every module anew."""
+
     option_id: OptionId
     plane_id: PlaneId
     field: TableField
     typed: str
+    lay_anew: bool = False
     kind: Literal["set-table-field"] = "set-table-field"
 
 
