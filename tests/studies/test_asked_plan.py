@@ -3,6 +3,8 @@
 from dataclasses import replace
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from jobs import FULL, SHELF, option_a, with_inverter
 from ridge_tally.core.equipment import TrackerSheet
@@ -10,12 +12,13 @@ from ridge_tally.core.errors import NotUnderstood
 from ridge_tally.core.job.array import Ways
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.array.fills import FillPlane
+from ridge_tally.core.strings.plans import PlanLoad
 from ridge_tally.demo.juniper_survey import GARAGE_WEST
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules.strings.asked_plan import why_not
 from ridge_tally.rules.strings.plans import plan_space
-from ridge_tally.studies.strings.asked_plan import plan_verdict
+from ridge_tally.studies.strings.asked_plan import parsed, plan_verdict, told_plan
 
 TWICE = with_inverter(
     FULL, trackers=tuple(TrackerSheet(120.0, 520.0, 30.0, 40.0, 2) for _ in range(2))
@@ -84,6 +87,42 @@ def test_every_plan_listed_is_answered_as_legal_on_two_planes() -> None:
     plans = space.plans()
     assert plans.total > 0
     assert {why_not(design, space, plan) for plan in plans.plans} == {""}
+
+
+# What people call planes: with commas, colons, figures, one the beginning of another, one twice.
+NAMES = st.one_of(
+    st.sampled_from(
+        [
+            "South",
+            "South dormer",
+            "Roof, north",
+            "Barn: east",
+            "14 on 1",
+            "14 on 1, 14 on 2: low",
+            "2",
+        ]
+    ),
+    st.text(min_size=1, max_size=30).map(lambda t: " ".join(t.split())).filter(bool),
+)
+
+
+@settings(max_examples=80)
+@given(st.lists(NAMES, min_size=1, max_size=3), st.data())
+def test_the_app_s_own_plan_is_understood_whatever_planes_are_called(
+    names: list[str], data: st.DataObject
+) -> None:
+    space = plan_space(design_for(TWICE, option_a(TWICE)))
+    part = space.parts[0]
+    named = replace(space, parts=tuple(replace(part, name=n) for n in names))
+    loads = st.builds(
+        PlanLoad, st.integers(1, 4), st.just(0), st.integers(1, 20), st.integers(1, 3)
+    )
+    plan = tuple(
+        replace(load, plane_index=i)
+        for i in range(len(names))
+        for load in data.draw(st.lists(loads, min_size=1, max_size=3))
+    )
+    assert parsed(told_plan(plan, named), named) == plan
 
 
 @pytest.mark.parametrize(

@@ -21,7 +21,8 @@ from ridge_tally.rules.strings.plans import (
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import year_or_problem
 from ridge_tally.studies.rule_status import Broken, forbids, keeps_all, standing_of
-from ridge_tally.studies.strings.plans import ORDER, best_plans, ranked_plans, told_plan
+from ridge_tally.studies.strings.asked_plan import told_plan
+from ridge_tally.studies.strings.plans import ORDER, best_plans, ranked_plans
 
 
 @dataclass(frozen=True, slots=True)

@@ -27,6 +27,7 @@ from ridge_tally.rules.strings.plans import (
 from ridge_tally.simulation.array_light import light_kept_frac
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import hourly_year
+from ridge_tally.studies.strings.asked_plan import told_plan
 from ridge_tally.studies.strings.wiring import Threads, Wiring, loom_of, threaded
 
 # So many plans are shown, and for so many of them a year is worked out.
@@ -224,21 +225,6 @@ def ranked_plans(plans: Plans, space: PlanSpace, order: list[Objective]) -> list
         return (*(float(ORDER[o](item.merits)) for o in order), float(item.merits.lengths))
 
     return sorted(judged, key=rank)
-
-
-def told_plan(plan: Plan, space: PlanSpace) -> str:
-    """Return a plan in words: ``South roof: 14 on tracker 1, 2 × 7 on tracker 2``."""
-    by_plane: dict[int, list[str]] = {}
-    for ld in plan:
-        count = (
-            f"{ld.strings} × {ld.modules_in_series}"
-            if ld.strings > 1
-            else f"{ld.modules_in_series}"
-        )
-        by_plane.setdefault(ld.plane_index, []).append(f"{count} on tracker {ld.tracker_number}")
-    return "; ".join(
-        f"{space.parts[p].name}: {', '.join(loads)}" for p, loads in sorted(by_plane.items())
-    )
 
 
 def is_so(option: Option, plan: UsePlan) -> bool:
