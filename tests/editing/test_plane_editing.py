@@ -28,11 +28,12 @@ from ridge_tally.core.job.edits.survey.planes import (
 from ridge_tally.core.job.survey import ReadingKind
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.core.survey.polygon import area_m2
+from ridge_tally.core.survey.standing import is_unmeasured
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.demo.blank_job import blank_job
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for
-from ridge_tally.editing.survey.planes import MOST_PLANES, is_unmeasured
+from ridge_tally.editing.survey.planes import MOST_PLANES
 from ridge_tally.services import jobs
 from ridge_tally.services.papers import design_sheet_pdf
 from ridge_tally.views.loading.year import year_report

@@ -60,13 +60,21 @@ function useOpened() {
   };
 }
 
+/** What the modules of a new job are to stand on. */
+const BEGINNINGS = [
+  { shape: 'gable', label: 'Roof', corners: 'rounded-r-none' },
+  { shape: 'ground', label: 'Ground', corners: 'rounded-none border-l-0' },
+  { shape: 'carport', label: 'Carport', corners: 'rounded-l-none border-l-0' },
+] as const;
+
 function NewJob() {
   const [name, setName] = useState('');
   const [unit, setUnit] = useState<Schemas['LengthUnit']>('m');
+  const [begins, setBegins] = useState<Schemas['PlaneShape']>('gable');
   const file = useRef<HTMLInputElement>(null);
   const opened = useOpened();
   const create = useMutation({
-    mutationFn: () => foundOf(api.POST('/api/jobs', { body: { name, unit } })),
+    mutationFn: () => foundOf(api.POST('/api/jobs', { body: { name, unit, begins } })),
     ...opened,
   });
   const bring = useMutation({
@@ -99,6 +107,19 @@ function NewJob() {
         onChange={(event) => setName(event.target.value)}
         className="h-[29px] w-[260px] rounded-md border border-field bg-sheet px-2.5 text-sm"
       />
+      <fieldset className="flex" aria-label="Begins with">
+        {BEGINNINGS.map(({ shape, label, corners }) => (
+          <Button
+            key={shape}
+            weight={shape === begins ? 'pressed' : 'plain'}
+            aria-pressed={shape === begins}
+            className={corners}
+            onClick={() => setBegins(shape)}
+          >
+            {label}
+          </Button>
+        ))}
+      </fieldset>
       <UnitSwitch unit={unit} onUnit={setUnit} />
       <Button type="submit" weight="main" disabled={!name.trim() || create.isPending}>
         New job

@@ -1,20 +1,22 @@
-"""A new job: one rectangular plane, round in its own unit, to be measured over."""
+"""A new job: one plane, piece of ground or carport, round in its own unit, to be measured over."""
 
 from dataclasses import replace
 from datetime import date
 
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.job.document import CodePack, DesignTemperature, Equipment, Job, Option, Site
-from ridge_tally.core.job.ids import OptionId, PlaneId
+from ridge_tally.core.job.edits.survey.planes import AddPlane, PlaneShape
+from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.survey import Survey
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.editing.strings.planned import thread_option
-from ridge_tally.editing.survey.planes import blank_plane
+from ridge_tally.editing.survey.planes import planes_changed
 
 
-def blank_job(shelf: Shelf, name: str, unit: LengthUnit, day: date) -> Job:
-    """Return a job with one rectangular plane, round in its own unit, to be typed over."""
-    plane = blank_plane(PlaneId("plane-1"), "Roof plane 1", unit)
+def blank_job(
+    shelf: Shelf, name: str, unit: LengthUnit, day: date, begins: PlaneShape = PlaneShape.GABLE
+) -> Job:
+    """Return a job that begins with a plane of that shape, to be typed over."""
     module, inverter = shelf.modules[1], shelf.inverters[3]
     job = Job(
         name=name,
@@ -32,8 +34,9 @@ def blank_job(shelf: Shelf, name: str, unit: LengthUnit, day: date) -> Job:
             hottest=DesignTemperature(None, ""),
             survey_day=day,
         ),
-        survey=Survey((plane,)),
+        survey=Survey(()),
         equipment=Equipment((module,), (inverter,)),
         options=(Option(OptionId("a"), "first draft", module.id, inverter.id),),
     )
+    job = planes_changed(job, AddPlane(begins))
     return replace(job, options=tuple(thread_option(job, o) for o in job.options))

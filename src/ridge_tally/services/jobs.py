@@ -7,6 +7,7 @@ from datetime import datetime
 from ridge_tally.core.errors import Conflict, FormatError, NotFound, NotWorkedOut
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.any_edit import Edit
+from ridge_tally.core.job.edits.survey.planes import PlaneShape
 from ridge_tally.core.survey.scene import Scene, scene_of
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.demo.blank_job import blank_job
@@ -102,10 +103,16 @@ def earlier(workspace: Workspace, job_id: JobId, revision: int) -> tuple[Earlier
     return tuple(found)
 
 
-def create_job(workspace: Workspace, name: str, unit: LengthUnit, author: str) -> JobState:
+def create_job(
+    workspace: Workspace,
+    name: str,
+    unit: LengthUnit,
+    author: str,
+    begins: PlaneShape = PlaneShape.GABLE,
+) -> JobState:
     """Store a new job with one plane to be measured over, and return it."""
     day = workspace.clock().date()
-    job = blank_job(workspace.desk.shelf, name.strip(), unit, day)
+    job = blank_job(workspace.desk.shelf, name.strip(), unit, day, begins)
     return store_job(workspace, job, "create job", author)
 
 

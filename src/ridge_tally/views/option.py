@@ -19,10 +19,10 @@ from ridge_tally.core.steps import WorkStep
 from ridge_tally.core.strings.runs import HomeRun, home_runs, spots_of
 from ridge_tally.core.strings.voltage import STC_CELL_DEGC
 from ridge_tally.core.survey.outline import is_closed
+from ridge_tally.core.survey.standing import is_unmeasured
 from ridge_tally.core.survey.taping import small_size_text
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import Check, Family, LimitKind, Verdict, number_of
-from ridge_tally.editing.survey.planes import is_unmeasured
 from ridge_tally.rules.array.checks import Clearances, standing
 from ridge_tally.rules.brief.wishes import roofs_left_free
 from ridge_tally.rules.design import Alike, Design, alike, dc_ac_ratio, dc_watts

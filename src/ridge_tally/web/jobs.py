@@ -44,7 +44,7 @@ def get_jobs() -> JobList:
 def post_job(body: NewJob) -> tuple[Found[JobState], int]:
     """A new job with one plane to measure over."""
     return Found[JobState](
-        found=jobs.create_job(workspace(), body.name, body.unit, OTHER_PROGRAM)
+        found=jobs.create_job(workspace(), body.name, body.unit, OTHER_PROGRAM, body.begins)
     ), 201
 
 

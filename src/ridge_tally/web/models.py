@@ -13,6 +13,7 @@ from ridge_tally.core.equipment import (
     OptimizerSheet,
 )
 from ridge_tally.core.job.edits.any_edit import Edit
+from ridge_tally.core.job.edits.survey.planes import PlaneShape
 from ridge_tally.core.job.grid import GridRules
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.formats.equipment_fields import SheetKind
@@ -87,10 +88,11 @@ class RevisionQuery(Wire):
 
 
 class NewJob(Wire):
-    """Name and unit of a job to be made."""
+    """Name and unit of a job to be made, and the shape of the plane it begins with."""
 
     name: str
     unit: LengthUnit
+    begins: PlaneShape = PlaneShape.GABLE
 
 
 class EditRequest(Wire):

@@ -241,7 +241,8 @@ class RoofPlane:
     ``setback_pack`` is the set the strips were last taken from.
     Until somebody measures them ``slope_typed`` is empty and ``azimuth_given`` is false: the
     figures beside them are guesses.  ``ground`` makes it a level frame over a piece of ground;
-    ``open_below`` a carport's roof, on posts with no walls.
+    ``open_below`` a carport's roof, on posts with no walls.  ``at_given`` is false while it lies
+    beside the others, where nobody has put it.
     """
 
     id: PlaneId
@@ -264,6 +265,7 @@ class RoofPlane:
     setback_pack: str = ""
     ground: GroundArea | None = None
     open_below: bool = False
+    at_given: bool = True
 
 
 @dataclass(frozen=True, slots=True)

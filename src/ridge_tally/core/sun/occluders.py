@@ -9,7 +9,8 @@ from numpy.typing import NDArray
 from ridge_tally.core.job.ids import ShadeId
 from ridge_tally.core.job.survey import LeafHabit, ShadeKind, Survey
 from ridge_tally.core.kernels.dome import CONE, CYLINDER, ELLIPSOID
-from ridge_tally.core.survey.scene import FaceKind, RoundKind, Scene, scene_of
+from ridge_tally.core.survey.scene import Face, FaceKind, RoundKind, Scene, scene_of
+from ridge_tally.core.survey.standing import shades_others
 
 FloatArray = NDArray[np.float64]
 IntArray = NDArray[np.int64]
@@ -70,10 +71,7 @@ def occluders_of(survey: Survey) -> Occluders:
     owners = _owners(survey, scene)
     number = {(o.owner_id, o.kind): min(i, MOST_OWNERS - 1) for i, o in enumerate(owners)}
     rings, normals, drops, face_owners = [], [], [], []
-    for face in scene.faces:
-        # Ground lies under what stands on it.
-        if face.kind is FaceKind.GROUND:
-            continue
+    for face in _throwing(survey, scene):
         ring = np.array([[p.east_m, p.north_m, p.up_m] for p in face.ring])
         normal = _normal(ring)
         if normal is None:
@@ -152,6 +150,20 @@ KIND_OF_SOURCE = {
 }
 
 
+def _throwing(survey: Survey, scene: Scene) -> list[Face]:
+    """Return the faces that throw shade: ground lies under what stands on it.
+
+    Of a plane nobody measured or placed only what lies on it does.
+    """
+    unsure = {p.id for p in survey.planes if not shades_others(p, survey)}
+    plane_kinds = (FaceKind.ROOF, FaceKind.WALL)
+    return [
+        f
+        for f in scene.faces
+        if f.kind is not FaceKind.GROUND and not (f.kind in plane_kinds and f.owner_id in unsure)
+    ]
+
+
 def _owners(survey: Survey, scene: Scene) -> list[SkyOwner]:
     """Return the owners: what can be trimmed first, so that a crowd of vents shares the last."""
     owners = [
@@ -168,9 +180,7 @@ def _owners(survey: Survey, scene: Scene) -> list[SkyOwner]:
     ]
     if survey.horizon:
         owners.append(SkyOwner(HORIZON, OwnerKind.HORIZON))
-    for face in scene.faces:
-        if face.kind is FaceKind.GROUND:
-            continue
+    for face in _throwing(survey, scene):
         owner = SkyOwner(face.name, KIND_OF_FACE[face.kind], face.owner_id)
         if all((o.owner_id, o.kind) != (owner.owner_id, owner.kind) for o in owners):
             owners.append(owner)

@@ -31,6 +31,13 @@ def small_size_text(size_m: float, unit: LengthUnit) -> str:
     return small_length_text(size_m, unit).lstrip("+")
 
 
+def small_area_text(area_m2: float, unit: LengthUnit) -> str:
+    """Return a few square metres; in feet jobs square feet."""
+    if unit is LengthUnit.METRE:
+        return f"{area_m2:.1f} m²"
+    return f"{area_m2 / (12 * M_PER_IN) ** 2:.0f} sq ft"
+
+
 def small_length_text(length_m: float, unit: LengthUnit) -> str:
     """Return a few millimetres with their sign; in feet jobs as inches too."""
     size = f"{abs(length_m) * 1000:.0f}"

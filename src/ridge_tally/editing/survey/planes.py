@@ -77,7 +77,7 @@ def planes_changed(job: Job, edit: PlaneEdit) -> Job:  # noqa: PLR0911, PLR0912 
                 return with_ground_arrays(_added(job, _as_ground(job, plane)), plane.id)
             if edit.shape is PlaneShape.CARPORT:
                 return with_open_arrays(_added(job, _as_carport(job, plane)), plane.id)
-            return _added(job, replace(plane, at=_aside(job)))
+            return _added(job, _beside(job, plane))
         case AddOtherSide():
             return _added(job, _other_side(job, plane_of(job, edit.plane_id)))
         case AddHipPlanes():
@@ -98,7 +98,7 @@ def planes_changed(job: Job, edit: PlaneEdit) -> Job:  # noqa: PLR0911, PLR0912 
             return with_plane(job, replace(plane_of(job, edit.plane_id), lengths=edit.basis))
         case MovePlane():
             at = SitePoint(round(edit.east_m, 3), round(edit.north_m, 3))
-            return with_plane(job, replace(plane_of(job, edit.plane_id), at=at))
+            return with_plane(job, replace(plane_of(job, edit.plane_id), at=at, at_given=True))
         case JoinEdges():
             plane, other = plane_of(job, edit.plane_id), plane_of(job, edit.other_id)
             for of, edge in ((plane, edit.edge), (other, edit.other_edge)):
@@ -106,13 +106,14 @@ def planes_changed(job: Job, edit: PlaneEdit) -> Job:  # noqa: PLR0911, PLR0912 
                     raise OutOfRange(f"{of.name}, edge", edge + 1, f"1 to {len(of.outline.edges)}")
             at, height_m = joined_at(plane, edit.edge, other, edit.other_edge)
             return with_plane(
-                job, replace(plane, at=at, eave_height=drawn_length(height_m, job.unit))
+                job,
+                replace(plane, at=at, at_given=True, eave_height=drawn_length(height_m, job.unit)),
             )
         case FaceByCorners():
             plane = plane_of(job, edit.plane_id)
             azimuth_deg = round(azimuth_of_eave_deg(edit.left, edit.right), 1) % 360
             faced = replace(plane, azimuth_deg=azimuth_deg, compass_deg=None, azimuth_given=True)
-            return with_plane(job, replace(faced, at=edit.left))
+            return with_plane(job, replace(faced, at=edit.left, at_given=True))
 
 
 def blank_plane(
@@ -161,11 +162,6 @@ def facing_equator(job: Job) -> Job:
         for p in job.survey.planes
     )
     return replace(job, survey=replace(job.survey, planes=planes))
-
-
-def is_unmeasured(plane: RoofPlane) -> bool:
-    """Return whether nobody has typed a reading of a plane's outline yet."""
-    return all(r.taped is None for r in plane.outline.readings)
 
 
 def with_true_azimuths(job: Job) -> Job:
@@ -269,7 +265,7 @@ def _as_ground(job: Job, plane: RoofPlane) -> RoofPlane:
     facing_deg = equator_deg(job)
     number = 1 + sum(p.ground is not None for p in job.survey.planes)
     return replace(
-        plane,
+        _beside(job, plane),
         name=f"Ground area {number}",
         slope_deg=0.0,
         slope_typed="0",
@@ -277,18 +273,16 @@ def _as_ground(job: Job, plane: RoofPlane) -> RoofPlane:
         azimuth_given=True,
         eave_height=typed_length("0", job.unit, "Ground"),
         ground=GroundArea(falls_to_deg=facing_deg),
-        at=_aside(job),
     )
 
 
 def _as_carport(job: Job, plane: RoofPlane) -> RoofPlane:
     """Return a plane as a roof on posts, its slope and height still to be read."""
     return replace(
-        plane,
+        _beside(job, plane),
         name=f"Carport {1 + sum(p.open_below for p in job.survey.planes)}",
         slope_deg=5.0,
         open_below=True,
-        at=_aside(job),
     )
 
 
@@ -300,14 +294,16 @@ def _next_name(job: Job) -> str:
     return f"Roof plane {len(job.survey.planes) + 1}"
 
 
-def _aside(job: Job) -> SitePoint:
-    """Return a free place east of the planes there are."""
+def _beside(job: Job, plane: RoofPlane) -> RoofPlane:
+    """Return a plane free of those there are, east of them, until somebody places it."""
     drawn = [to_site(p, corners_m(p)) for p in job.survey.planes]
     if not drawn:
-        return SitePoint(0.0, 0.0)
+        # The first is what the others are placed by.
+        return replace(plane, at=SitePoint(0.0, 0.0), at_given=True)
     east_m = max(float(points[:, 0].max()) for points in drawn)
     south_m = min(float(points[:, 1].min()) for points in drawn)
-    return SitePoint(round(east_m + ASIDE_M, 2), round(south_m, 2))
+    at = SitePoint(round(east_m + ASIDE_M, 2), round(south_m, 2))
+    return replace(plane, at=at, at_given=False)
 
 
 def _added(job: Job, plane: RoofPlane) -> Job:
@@ -343,10 +339,10 @@ def _other_side(job: Job, plane: RoofPlane) -> RoofPlane:
     )
     ridges = [i for i, kind in enumerate(plane.outline.edges) if kind is EdgeKind.RIDGE]
     if not ridges:
-        return replace(other, at=_aside(job))
+        return _beside(job, other)
     edge = ridges[0]
     at, _ = joined_at(other, -edge % len(plane.outline.edges), plane, edge)
-    return replace(other, at=at)
+    return replace(other, at=at, at_given=plane.at_given)
 
 
 def _with_hip(job: Job, plane: RoofPlane) -> Job:
@@ -400,7 +396,7 @@ def _with_hip(job: Job, plane: RoofPlane) -> Job:
         corner = site[0] if which == "left" else site[1]
         step = axes(end.azimuth_deg, end.slope_deg)[0] * (width_m if which == "left" else 0.0)
         at = SitePoint(round(float(corner[0] - step[0]), 4), round(float(corner[1] - step[1]), 4))
-        job = _added(job, replace(end, at=at))
+        job = _added(job, replace(end, at=at, at_given=plane.at_given))
     return job
 
 

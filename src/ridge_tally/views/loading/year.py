@@ -20,6 +20,7 @@ from ridge_tally.core.loading.clipping import ClipCalendar, clip_calendar
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.strings.voltage import STC_CELL_DEGC
 from ridge_tally.core.sun.shading import FINE
+from ridge_tally.core.survey.standing import shades_others
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.practice import Practice, practice
@@ -222,6 +223,10 @@ def _caveats(design: Design, weather: WeatherYear, load: HouseLoad | None) -> tu
         caveats.append("Snow by a published monthly model; its falls and humidity are estimated")
     else:
         caveats.append("No snow: no month's snowfall is typed")
+    for unsure in design.job.survey.planes:
+        if not shades_others(unsure, design.job.survey):
+            what = "has no place on the site plan" if not unsure.at_given else "is not measured"
+            caveats.append(f"{unsure.name} {what}: its roof and walls throw no shade")
     caveats.append("Cell heating by mounting is estimated, crown transmittance from memory")
     site = design.job.site
     if not site.place:

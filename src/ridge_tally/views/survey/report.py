@@ -26,9 +26,9 @@ from ridge_tally.core.survey.readings import LENGTHS
 from ridge_tally.core.survey.scene import SitePoint3
 from ridge_tally.core.survey.shade import source_at, source_height_m
 from ridge_tally.core.survey.site_frame import to_site
+from ridge_tally.core.survey.standing import is_unmeasured
 from ridge_tally.core.survey.taping import small_length_text, small_size_text
 from ridge_tally.core.units import LengthUnit, format_length
-from ridge_tally.editing.survey.planes import is_unmeasured
 from ridge_tally.rules.survey.checks import FAIR_RATIO, GOOD_RATIO
 from ridge_tally.views.survey.drawings import (
     Closing,

@@ -4,7 +4,8 @@ from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.survey.shade import source_height_m
 from ridge_tally.core.survey.site_frame import MEETS_WITHIN_M, meetings
-from ridge_tally.core.survey.taping import small_size_text
+from ridge_tally.core.survey.standing import overlaps
+from ridge_tally.core.survey.taping import small_area_text, small_size_text
 from ridge_tally.views.survey.drawings import PlaneSurvey, ToMeasure, Where
 
 
@@ -24,6 +25,25 @@ def to_measure(job: Job, planes: tuple[PlaneSurvey, ...]) -> tuple[ToMeasure, ..
         )
         for m in meetings(job.survey.planes)
         if m.apart_m > MEETS_WITHIN_M
+    ]
+    found += [
+        ToMeasure(
+            f"{p.name}: its place on the site. Till then its roof and walls throw no shade.",
+            Where.SITE,
+            p.id,
+        )
+        for p in job.survey.planes
+        if not p.at_given
+    ]
+    found += [
+        ToMeasure(
+            f"{named[o.plane_id]} and {named[o.other_id]} go through each other over "
+            f"{small_area_text(o.area_m2, job.unit)} of the site.",
+            Where.SITE,
+            o.plane_id,
+            doubt=True,
+        )
+        for o in overlaps(job.survey)
     ]
     found += [
         ToMeasure(f"{s.name}: its height.", Where.SITE)
