@@ -1,8 +1,11 @@
 """Edits of the brief: each does what it says; a refused one names field, value and remedy."""
 
+from dataclasses import replace
+
 import pytest
 
-from jobs import SAMPLE, SHELF
+from jobs import EPOCH, SAMPLE, SHELF
+from ridge_tally.catalogue.gazetteer import find_places
 from ridge_tally.core.errors import (
     BadGeometry,
     FormatError,
@@ -49,10 +52,20 @@ from ridge_tally.core.job.edits.brief.needs import (
     SetTargetField,
     TargetField,
 )
-from ridge_tally.core.job.edits.brief.site import PickPlace, SetCoordinates, SetSiteField, SiteField
+from ridge_tally.core.job.edits.brief.site import (
+    PickPlace,
+    SetCoordinates,
+    SetPlace,
+    SetSiteField,
+    SiteField,
+)
 from ridge_tally.core.job.grid import RouteKind
+from ridge_tally.core.units import LengthUnit
+from ridge_tally.core.working import degc_text
+from ridge_tally.demo.blank_job import blank_job
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for
+from ridge_tally.simulators.weather_service import climate
 from ridge_tally.studies.stock import to_buy
 from ridge_tally.views.brief.report import brief_report
 from ridge_tally.views.step_state import StepState
@@ -286,3 +299,44 @@ def test_grid_fields_need_grid_rules() -> None:
     bare = after(TakeGridPack(""))
     with pytest.raises(MissingDatum, match="Choose a sample set"):
         after(SetGridField(GRID.TAX, "5"), job=bare)
+
+
+# Towns by what climates near them are like: from memory, no source.
+TOWNS = {
+    "Denver, Colorado": "high-desert", "Chicago": "inland-four-seasons", "Phoenix": "hot-lowland",
+    "Miami": "warm-wet-coast", "Bergen, Norway": "rainy-coast", "Berlin, Germany": "mild-plain",
+    "Winnipeg": "northern-forest", "Singapore": "tropics", "Nairobi": "tropical-highland",
+    "Auckland": "green-atlantic", "Christchurch, New Zealand": "cool-island",
+}  # fmt: skip
+
+
+def picked(name: str, job: Job) -> Job:
+    place = find_places(name)[0]
+    return apply_edit(job, PickPlace(place.title, place.latitude_deg, place.longitude_deg), SHELF)
+
+
+@pytest.mark.parametrize(("town", "kind"), TOWNS.items())
+def test_weather_nobody_chose_follows_the_town_and_says_it_is_a_guess(town: str, kind: str) -> None:
+    job = picked(town, blank_job(SHELF, "New", LengthUnit.METRE, EPOCH.date()))
+    assert (job.site.climate_id, job.site.climate_given) == (kind, False)
+    (told,) = [c for c in brief_report(job).caveats if c.startswith("Climate guessed")]
+    guess = climate(kind)
+    for degc in (guess.coldest_degc, guess.coldest_from_degc, guess.coldest_to_degc):
+        assert degc_text(degc) in told
+    assert guess.coldest_from_degc <= guess.coldest_degc <= guess.coldest_to_degc
+
+
+def test_a_climate_that_was_chosen_stays_and_is_guessed_again_when_asked() -> None:
+    chosen = SetPlace("", "tropics", CodePack.IEC, dwelling=True)
+    job = apply_edit(blank_job(SHELF, "New", LengthUnit.METRE, EPOCH.date()), chosen, SHELF)
+    job = picked("Denver, Colorado", job)
+    assert (job.site.climate_id, job.site.climate_given) == ("tropics", True)
+    again = apply_edit(job, replace(chosen, place=job.site.place, climate_id=""), SHELF)
+    assert (again.site.climate_id, again.site.climate_given) == ("high-desert", False)
+    # Brought down to the sea's height the same latitude far inland is another climate.
+    low = apply_edit(again, SetSiteField(SiteField.ELEVATION, "150 m"), SHELF)
+    assert low.site.climate_id == "inland-four-seasons"
+
+
+def test_a_sample_s_climate_was_chosen() -> None:
+    assert picked("Singapore", SAMPLE).site.climate_id == SAMPLE.site.climate_id

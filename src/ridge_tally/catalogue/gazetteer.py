@@ -6,6 +6,7 @@ with the rules of tzdata.  Declination: the world magnetic model of the package 
 """
 
 import gzip
+import math
 import unicodedata
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
@@ -13,6 +14,7 @@ from functools import cache
 from importlib.resources import files
 from zoneinfo import ZoneInfo
 
+from pvlib.location import lookup_altitude
 from pygeomag import GeoMag
 from tzfpy import get_tz
 
@@ -22,6 +24,8 @@ from ridge_tally.core.job.document import Site
 MAGNETIC_MODEL = "WMM2025, valid 2025 to 2030"
 _MODEL_YEARS = (2025.0, 2030.0)
 MOST_FOUND = 12
+SEA_RINGS_KM, SEA_BEARINGS = (32.0, 60.0, 120.0, 220.0, 420.0, 820.0), 16
+KM_PER_DEG, TERRITORIAL_KM = 111.2, 22.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,6 +93,29 @@ def zone_at(latitude_deg: float, longitude_deg: float) -> Zone:
     ]
     hours = [offset.total_seconds() / 3600 for offset in offsets if offset is not None]
     return Zone(name, min(hours))
+
+
+def ground_guess_m(latitude_deg: float, longitude_deg: float) -> float:
+    """Return about how high the land lies, from the coarse grid the library pvlib ships."""
+    return max(0.0, float(lookup_altitude(latitude_deg, longitude_deg)))
+
+
+@cache
+def sea_km(latitude_deg: float, longitude_deg: float) -> float:
+    """Return about how far the open sea is: the nearest ring on which some of it lies.
+
+    A zone of the open sea begins twelve nautical miles off the coast.
+    """
+    for ring_km in SEA_RINGS_KM:
+        for turn in range(SEA_BEARINGS):
+            bearing = 2 * math.pi * turn / SEA_BEARINGS
+            north_deg = ring_km * math.cos(bearing) / KM_PER_DEG
+            shrink = max(0.1, math.cos(math.radians(latitude_deg)))
+            east_deg = ring_km * math.sin(bearing) / KM_PER_DEG / shrink
+            name = get_tz((longitude_deg + east_deg + 180) % 360 - 180, latitude_deg + north_deg)
+            if not name or name.startswith("Etc/"):
+                return max(10.0, ring_km - TERRITORIAL_KM)
+    return SEA_RINGS_KM[-1] * 1.5
 
 
 def declination_deg(

@@ -33,6 +33,7 @@ def blank_job(
             coldest=DesignTemperature(None, ""),
             hottest=DesignTemperature(None, ""),
             survey_day=day,
+            climate_given=False,
         ),
         survey=Survey(()),
         equipment=Equipment((module,), (inverter,)),

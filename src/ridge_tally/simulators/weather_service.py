@@ -1,5 +1,6 @@
 """Stands in for a weather service: monthly normals by climate type, no network."""
 
+import math
 import tomllib
 from dataclasses import dataclass
 from functools import cache
@@ -9,16 +10,27 @@ from types import MappingProxyType
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.sky.stand_in_year import MonthlyNormals
 
+# Places this far apart in latitude, in height, or by so many doublings of the way to the sea are as
+# unlike as each other; our own judgement, no source.
+ALIKE_DEG, ALIKE_M, ALIKE_DOUBLINGS = 8.0, 700.0, 2.0
+
 
 @dataclass(frozen=True, slots=True)
 class Climate:
-    """A climate type with monthly normals and stand-in design temperatures."""
+    """A climate type with monthly normals and stand-in design temperatures.
+
+    ``coldest_from_degc`` and ``coldest_to_degc``: between them lies the coldest air of towns to
+    which the type is guessed; ``typical``: degrees from the equator, metres up, km from the sea.
+    """
 
     id: str
     title: str
     normals: MonthlyNormals
     coldest_degc: float
     hottest_degc: float
+    coldest_from_degc: float
+    coldest_to_degc: float
+    typical: tuple[float, float, float]
 
 
 @cache
@@ -38,8 +50,32 @@ def climates() -> MappingProxyType[str, Climate]:
             min_degc=tuple(row["min_degc"]),
             wind_m_per_s=tuple(row["wind_m_per_s"]),
         )
-        found[key] = Climate(key, row["title"], normals, row["coldest_degc"], row["hottest_degc"])
+        latitude_deg, elevation_m, sea_km = row["typical"]
+        found[key] = Climate(
+            key,
+            row["title"],
+            normals,
+            row["coldest_degc"],
+            row["hottest_degc"],
+            row["coldest_from_degc"],
+            row["coldest_to_degc"],
+            (latitude_deg, elevation_m, sea_km),
+        )
     return MappingProxyType(found)
+
+
+def nearest_climate(latitude_deg: float, elevation_m: float, sea_km: float) -> Climate:
+    """Return the type whose typical place is most like one; a guess, marked wherever it serves."""
+
+    def unlike(one: Climate) -> float:
+        degrees, metres, km = one.typical
+        return math.hypot(
+            (abs(latitude_deg) - degrees) / ALIKE_DEG,
+            (elevation_m - metres) / ALIKE_M,
+            math.log2(max(sea_km, 10.0) / km) / ALIKE_DOUBLINGS,
+        )
+
+    return min(climates().values(), key=unlike)
 
 
 def climate(climate_id: str) -> Climate:

@@ -64,7 +64,8 @@ class Site:
 
     ``elevation_m`` is ``None`` until somebody gives it.  ``coldest`` is the extreme annual
     mean minimum, ``record_low`` the lowest ever read, ``hottest`` the 2 % high; ``cold_school`` says
-    which of the first two holds, or a fixed one.  ``own_rules`` is held otherwise than the family's.
+    which of the first two holds, or a fixed one.  ``climate_given`` is false while the climate
+    type is guessed from the place.  ``own_rules`` is held otherwise than the family's.
     """
 
     place: str
@@ -82,6 +83,7 @@ class Site:
     own_rules: OwnRules = field(default_factory=OwnRules)
     time_zone: str = ""
     survey_day: date | None = None
+    climate_given: bool = True
 
 
 @dataclass(frozen=True, slots=True)

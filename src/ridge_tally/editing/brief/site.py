@@ -3,7 +3,7 @@
 from dataclasses import replace
 from typing import assert_never
 
-from ridge_tally.catalogue.gazetteer import zone_at
+from ridge_tally.catalogue.gazetteer import ground_guess_m, sea_km, zone_at
 from ridge_tally.core.brief.typed import parse_day
 from ridge_tally.core.job.document import (
     CodePack,
@@ -30,7 +30,7 @@ from ridge_tally.core.units import (
 )
 from ridge_tally.editing.brief.code_rules import code_rule_changed, held_to
 from ridge_tally.editing.survey.planes import facing_equator
-from ridge_tally.simulators.weather_service import climate
+from ridge_tally.simulators.weather_service import climate, nearest_climate
 
 # The family of rules a country's code is of; elsewhere the international one is nearest.
 CODE_PACKS = {
@@ -66,15 +66,10 @@ def site_changed(job: Job, edit: SiteEdit) -> Job:
         case SetCodeRule():
             return code_rule_changed(job, edit)
         case SetPlace():
-            # Which climate it is must be known before it is kept.
-            climate(edit.climate_id)
             site = replace(
-                held_to(job.site, edit.code_pack),
-                place=edit.place.strip(),
-                climate_id=edit.climate_id,
-                dwelling=edit.dwelling,
+                held_to(job.site, edit.code_pack), place=edit.place.strip(), dwelling=edit.dwelling
             )
-            return replace(job, site=site)
+            return replace(job, site=_with_chosen_climate(site, edit.climate_id))
         case SetCoordinates():
             latitude, longitude = parse_coordinates_deg(edit.typed, "Latitude, longitude")
             return _moved_to(job, latitude, longitude)
@@ -84,7 +79,7 @@ def site_changed(job: Job, edit: SiteEdit) -> Job:
             country = edit.place.rsplit(", ", 1)[-1]
             pack = CODE_PACKS.get(country, CodePack.IEC)
             site = replace(held_to(moved.site, pack), place=edit.place.strip(), elevation_m=None)
-            return replace(moved, site=site)
+            return replace(moved, site=with_climate(site))
         case _:
             assert_never(edit)
 
@@ -99,7 +94,25 @@ def _moved_to(job: Job, latitude_deg: float, longitude_deg: float) -> Job:
         time_zone=zone.name,
         utc_offset_h=zone.utc_offset_h,
     )
-    return facing_equator(replace(job, site=site))
+    return facing_equator(replace(job, site=with_climate(site)))
+
+
+def _with_chosen_climate(site: Site, climate_id: str) -> Site:
+    """Return a site with the climate somebody chose; none chosen, it is guessed."""
+    if not climate_id:
+        return with_climate(replace(site, climate_given=False))
+    # Which climate it is must be known before it is kept.
+    climate(climate_id)
+    return replace(site, climate_id=climate_id, climate_given=True)
+
+
+def with_climate(site: Site) -> Site:
+    """Return a site whose climate, where nobody chose one, is that most like its place."""
+    if site.climate_given:
+        return site
+    at = site.latitude_deg, site.longitude_deg
+    up_m = ground_guess_m(*at) if site.elevation_m is None else site.elevation_m
+    return replace(site, climate_id=nearest_climate(at[0], up_m, sea_km(*at)).id)
 
 
 def _field_set(job: Job, edit: SetSiteField) -> Site:
@@ -113,7 +126,7 @@ def _field_set(job: Job, edit: SetSiteField) -> Site:
             return replace(job.site, hottest=_air(edit, name))
         case kind.ELEVATION:
             elevation_m = parse_length_m(typed, job.unit, name) if typed else None
-            return replace(job.site, elevation_m=elevation_m)
+            return with_climate(replace(job.site, elevation_m=elevation_m))
         case kind.SURVEY_DAY:
             day = parse_day(typed, name, month_first=month_first(job)) if typed else None
             return replace(job.site, survey_day=day)

@@ -18,6 +18,7 @@ from ridge_tally.core.number_format import spaced
 from ridge_tally.core.units import L_PER_US_GALLON, LengthUnit
 from ridge_tally.simulation.need import bills_include_old_array, need_of
 from ridge_tally.views.step_state import StepState
+from ridge_tally.views.sun.weather_caveats import guessed_climate
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,6 +123,8 @@ def _caveats(job: Job, usage: Usage | None) -> tuple[str, ...]:
     site, found = job.site, []
     if not site.place:
         found.append("No place is given yet")
+    if not site.climate_given:
+        found.append(guessed_climate(site))
     if site.elevation_m is None:
         found.append("No elevation: sea level is taken, and derating by altitude is not known")
     if site.survey_day is None:

@@ -21,6 +21,8 @@ const SCHOOLS = [
   { value: 'fixed', label: 'Strings held to a fixed −15 °C' },
 ];
 const M_PER_FT = 0.3048;
+/** The climate is left to be guessed. */
+const BY_PLACE = 'by-place';
 
 export function PlaceSection() {
   const { job, brief, edit, act } = useJob();
@@ -31,7 +33,7 @@ export function PlaceSection() {
     ({
       kind: 'set-place',
       place: site.place,
-      climate_id: site.climate_id,
+      climate_id: site.climate_given ? site.climate_id : '',
       code_pack: site.code_pack,
       dwelling: site.dwelling,
       ...change,
@@ -110,9 +112,17 @@ export function PlaceSection() {
       <Fields title="Weather and rules" width={222}>
         <Choice
           label="Climate type"
-          value={site.climate_id}
-          items={climates.map((c) => ({ value: c.id, label: c.title }))}
-          onChange={(climate_id) => act(place({ climate_id }))}
+          value={site.climate_given ? site.climate_id : BY_PLACE}
+          items={[
+            {
+              value: BY_PLACE,
+              label: site.climate_given
+                ? 'Guessed from the place'
+                : `${climates.find((c) => c.id === site.climate_id)?.title ?? ''} (a guess)`,
+            },
+            ...climates.map((c) => ({ value: c.id, label: c.title })),
+          ]}
+          onChange={(id) => act(place({ climate_id: id === BY_PLACE ? '' : id }))}
         />
         <Choice
           label="Code family"

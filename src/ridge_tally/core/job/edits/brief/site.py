@@ -45,6 +45,8 @@ class SetCodeRule:
 
 @dataclass(frozen=True, slots=True)
 class SetPlace:
+    """Where the house stands in words; no ``climate_id`` leaves the climate to be guessed."""
+
     place: str
     climate_id: str
     code_pack: CodePack
