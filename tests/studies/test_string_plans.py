@@ -1,5 +1,6 @@
 """Legal plans ranked, why others are not legal, and every plan held to every check again."""
 
+import math
 from dataclasses import replace
 from pathlib import Path
 
@@ -7,8 +8,9 @@ import pytest
 
 from jobs import FULL, SAMPLE, SHELF, option_a, warm_workspace_in, with_inverter, with_module
 from ridge_tally.core.equipment import TrackerSheet
-from ridge_tally.core.job.document import Job, present_ids, with_option
+from ridge_tally.core.job.document import Job, present_ids, strung_count, with_option
 from ridge_tally.core.job.edits.array.modules import RemoveModules
+from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
 from ridge_tally.core.job.edits.strings.threading import ThreadString
 from ridge_tally.core.working import LimitKind, Verdict
 from ridge_tally.editing.apply import apply_edit
@@ -17,7 +19,7 @@ from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.strings.plans import length_told, plan_space, why_no_plan
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulation.year import hourly_year
-from ridge_tally.studies.strings.inverters import inverter_plans
+from ridge_tally.studies.strings.inverters import inverter_plans, no_plan
 from ridge_tally.studies.strings.plans import Objective, plans_report
 
 
@@ -162,3 +164,33 @@ def test_locks_that_leave_modules_without_a_place_say_what_to_change(workspace) 
         f"Locked as they are, {tags} leave no legal place for 16 modules: unlock"
     )
     assert plans_report(workspace.desk, design_for(FULL, option_a(FULL))).held_up == ""
+
+
+def test_where_no_plan_strings_all_the_nearest_inverter_that_does_is_named(workspace) -> None:
+    small = next(i for i in SHELF.inverters if i.p_ac_w == 3000.0 and len(i.trackers) == 1)
+    job = apply_edit(SAMPLE, ChooseInverter("a", small.id), SHELF)
+    told = no_plan(workspace.desk, design_for(job, option_a(job)))
+    assert told.why == "28 modules need at least 2 strings of up to 14; the inverter takes 1."
+    assert told.nearest is not None
+    assert told.edit is not None
+    mended = apply_edit(job, told.edit, SHELF)
+    design = design_for(mended, option_a(mended))
+    assert strung_count(option_a(mended)) == 28
+    assert no_plan(workspace.desk, design).why == ""
+    # None that also has a plan keeping every Stop lies nearer.
+    off = abs(math.log(told.nearest.p_ac_w / 3000))
+    for sheet in SHELF.inverters:
+        if abs(math.log(sheet.p_ac_w / 3000)) < off - 1e-9:
+            other = apply_edit(job, ChooseInverter("a", sheet.id), SHELF)
+            found = design_for(other, option_a(other))
+            assert plan_space(found).plans().total == 0 or any(
+                c.verdict is Verdict.BROKEN and c.kind in (LimitKind.STOP, LimitKind.OUTSIDE)
+                for c in all_checks(found)
+            )
+
+
+def test_where_no_inverter_serves_only_the_reason_is_told(workspace) -> None:
+    cold = with_module(SAMPLE, voc_v=2000.0, vmp_v=1900.0)
+    told = no_plan(workspace.desk, design_for(cold, option_a(cold)))
+    assert told.why.startswith("One module alone is over 600 V")
+    assert (told.nearest, told.edit) == (None, None)

@@ -36,6 +36,12 @@ export const fineYearQuery = (at: OptionAt) =>
     unwrap(api.GET(`${OPTION}/year/fine`, { params: pathOf(at), signal })),
   );
 
+/** Why no plan strings all modules, and the nearest inverter on which one does. */
+export const noPlanQuery = (at: OptionAt) =>
+  answerOf<Schemas['NoPlan']>(['no-plan', at], (signal) =>
+    foundOf(api.GET(`${OPTION}/no-plan`, { params: pathOf(at), signal })),
+  );
+
 export const targetQuery = (at: OptionAt) =>
   answerOf<TargetReport>(['target', at], (signal) =>
     foundOf(api.GET(`${OPTION}/target`, { params: pathOf(at), signal })),

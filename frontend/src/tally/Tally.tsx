@@ -3,6 +3,7 @@ import { type ReactNode, useState } from 'react';
 import type { CheckView, OptionReport, YearReport } from '@/api/client';
 import { useQuickYear, useShade, useYear } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
+import { NoPlan } from '@/plan/NoPlan';
 import { Choice } from '@/ui/Choice';
 import { figure, signed, yearlyKwh } from '@/units/format';
 import { type AlikeRow, alike } from './parts/alike';
@@ -61,6 +62,7 @@ export function Tally({ drawerOpen, stepId }: TallyProps) {
         <TargetRows key={`${at.jobId} ${option.id}`} />
       </Group>
       <Group title="Limits">
+        <NoPlan />
         <Limits report={report} />
       </Group>
       <Group title="Year">

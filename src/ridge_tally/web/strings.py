@@ -6,7 +6,12 @@ from flask_openapi import APIBlueprint
 
 from ridge_tally.studies.strings.asked_plan import PlanVerdict, plan_verdict
 from ridge_tally.studies.strings.comparison import Comparison, comparison
-from ridge_tally.studies.strings.inverters import InverterPlans, inverter_plans
+from ridge_tally.studies.strings.inverters import (
+    InverterPlans,
+    NoPlan,
+    inverter_plans,
+    no_plan,
+)
 from ridge_tally.studies.strings.own_point import OwnPointReport, helped_ids, own_point_report
 from ridge_tally.studies.strings.pairing import PairingStudy, pairing_study
 from ridge_tally.studies.strings.plans import PlansReport, plans_report
@@ -43,6 +48,12 @@ def get_inverter_plans(path: OptionPath) -> Running[InverterPlans]:
     """The shelf's inverters with their best plans for this array, as far as they are looked at."""
     steps = partial(inverter_plans, inverters=workspace().desk.shelf.inverters)
     return running(Study.INVERTERS, path, steps)
+
+
+@bp.get(f"{OPTION}/no-plan", operation_id="no_plan", responses={200: Found[NoPlan]})
+def get_no_plan(path: OptionPath) -> Found[NoPlan]:
+    """Why no plan strings all modules, and the nearest inverter on which one does."""
+    return Found[NoPlan](found=no_plan(workspace().desk, design_at(path)))
 
 
 @bp.get(f"{OPTION}/plan-verdict", operation_id="plan_verdict", responses={200: Found[PlanVerdict]})

@@ -2,14 +2,14 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from math import log
 
 from ridge_tally.core.equipment import InverterId, InverterSheet
 from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job.document import (
-    with_option,
-)
+from ridge_tally.core.job.document import present_ids, with_option
 from ridge_tally.core.job.edits.any_edit import TakeRemedy
 from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for, design_in
 from ridge_tally.editing.strings.inverters import with_sheet
 from ridge_tally.editing.strings.threading import threading_changed
@@ -97,7 +97,7 @@ def _with_year(
         plan,
         energy_kwh=year.energy_kwh,
         clipped_frac=year.clipped_frac,
-        broken=tuple(b for b in standing_of(strung).broken.values() if forbids(b)),
+        broken=_broken(strung),
     )
 
 
@@ -114,6 +114,48 @@ def on_inverter(design: Design, sheet: InverterSheet) -> TakeRemedy:
         raise MissingDatum("legal plan", sheet.name, "Choose another inverter.")
     steps = (ChooseInverter(design.option.id, sheet.id), plan[1])
     return TakeRemedy(design.option.id, sheet.name, steps)
+
+
+@dataclass(frozen=True, slots=True)
+class NoPlan:
+    """Why no plan strings all modules, empty where one does, and the nearest inverter on which one does.
+
+    ``edit`` hangs that inverter, strung by its best plan; ``None`` where the shelf has none.
+    """
+
+    why: str
+    nearest: InverterPlan | None = None
+    edit: TakeRemedy | None = None
+
+
+def no_plan(desk: Desk, design: Design) -> NoPlan:
+    """Return why nothing strings all modules of a design, and what would.
+
+    Nearest in AC power, above or below alike; one whose best plan breaks a Stop or a maker's
+    limit serves only where no other does.
+    """
+    if design.microinverter is not None or not present_ids(design.option):
+        return NoPlan("")
+    space = plan_space(design)
+    if space.plans().total:
+        return NoPlan("")
+    why, second = why_no_plan(design, space), None
+    for sheet in sorted(desk.shelf.inverters, key=lambda i: abs(log(i.p_ac_w / design.p_ac_w))):
+        plan = _on(design, sheet)
+        if not plan.legal:
+            continue
+        edit = on_inverter(design, sheet)
+        if keeps_all(
+            _broken(design_in(apply_edit(design.job, edit, desk.shelf), design.option.id))
+        ):
+            return NoPlan(why, plan, edit)
+        second = second or NoPlan(why, plan, edit)
+    return second or NoPlan(why)
+
+
+def _broken(design: Design) -> tuple[Broken, ...]:
+    """Return the Stops and Outside limits that a design does not keep."""
+    return tuple(b for b in standing_of(design).broken.values() if forbids(b))
 
 
 def _on(design: Design, sheet: InverterSheet) -> InverterPlan:

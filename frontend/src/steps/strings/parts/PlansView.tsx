@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
+import { NoPlan } from '@/plan/NoPlan';
 import { Button } from '@/ui/Button';
 import { Choice } from '@/ui/Choice';
 import { Mark } from '@/ui/Mark';
@@ -54,11 +55,7 @@ export function PlansView() {
             {data.held_up}
           </p>
         )}
-        {data.why_none && (
-          <p role="alert" className="rounded-md border border-stop bg-stop-wash p-2 text-sm">
-            {data.why_none}
-          </p>
-        )}
+        <NoPlan />
         <ol className={isFetching ? 'opacity-60' : ''}>
           {data.plans.map((plan, i) => (
             <PlanRow

@@ -6,6 +6,7 @@ import { CurrentDay } from '@/charts/CurrentDay';
 import { LineKey } from '@/charts/LineKey';
 import { threadOf } from '@/drawing/threads';
 import { useJob } from '@/plan/JobContext';
+import { NoPlan } from '@/plan/NoPlan';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { dayName, figure, money, signed } from '@/units/format';
@@ -32,9 +33,14 @@ const FORBIDDEN = ['stop', 'outside'];
 export function WaysOutView() {
   const { at } = useJob();
   return (
-    <Study query={useQuery(remediesQuery(at))} waiting="Working out the year as it is">
-      {(report, running) => <WaysOut report={report} running={running} />}
-    </Study>
+    <div className="flex min-h-0 grow flex-col">
+      <div className="px-3.5">
+        <NoPlan />
+      </div>
+      <Study query={useQuery(remediesQuery(at))} waiting="Working out the year as it is">
+        {(report, running) => <WaysOut report={report} running={running} />}
+      </Study>
+    </div>
   );
 }
 
