@@ -39,6 +39,9 @@ class Figures:
     old_energy: Given
 
 
+REBATE_SIZE = "Rebate size"
+
+
 def ceilings(design: Design, figures: Figures) -> tuple[Ceiling, ...]:
     """Return every ceiling that applies, those with a missing number too, the roof first."""
     grid, target = design.job.brief.grid, design.job.brief.target
@@ -127,9 +130,7 @@ def _grid_ceilings(design: Design, grid: GridRules, figures: Figures) -> list[Ce
         words = "inverter cap" if phases == 1 else f"inverter cap on {phases:.3g} phases"
         given = Given("cap", words, grid.ac_cap_kw_per_phase * phases, "kW", "grid rules")
         found.append(_by_ac(design, CeilingKind.INVERTER_CAP, "Inverter cap", given, source))
-    if grid.rebate is not None:
-        found += _rebate(design, grid, source)
-    return found
+    return [*found, *rebate_ceilings(design, grid)]
 
 
 def _share_of_use(design: Design, share: float | None, figures: Figures, source: Source) -> Ceiling:
@@ -167,9 +168,12 @@ def _by_ac(design: Design, kind: CeilingKind, title: str, cap: Given, source: So
     )
 
 
-def _rebate(design: Design, grid: GridRules, source: Source) -> list[Ceiling]:
-    rebate, p_max, found = grid.rebate, p_max_given(design), []
-    assert rebate is not None
+def rebate_ceilings(design: Design, grid: GridRules) -> list[Ceiling]:
+    """Return the most modules a rebate stands behind, by its size and by its DC:AC."""
+    rebate, p_max, found = grid.rebate, p_max_given(design), list[Ceiling]()
+    source = grid_source(grid)
+    if rebate is None:
+        return []
     if rebate.most_dc_kw is not None:
         old = existing_dc(design)
         cap = Given("cap", "rebate pays up to", rebate.most_dc_kw, "kW", "grid rules")
@@ -177,7 +181,7 @@ def _rebate(design: Design, grid: GridRules, source: Source) -> list[Ceiling]:
         found.append(
             ceiling(
                 CeilingKind.REBATE,
-                "Rebate size",
+                REBATE_SIZE,
                 LimitKind.OUTSIDE,
                 "(cap - p_old) * 1000 / p_max",
                 (cap, old, p_max),

@@ -6,7 +6,9 @@ from dataclasses import dataclass
 
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Weighing
-from ridge_tally.rules.design import Design
+from ridge_tally.core.working import number_of
+from ridge_tally.rules.brief.ceilings import REBATE_SIZE, rebate_ceilings
+from ridge_tally.rules.design import Design, p_max_given
 from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.simulation.batteries import told as told_of
 from ridge_tally.simulation.desk import Desk
@@ -107,7 +109,11 @@ def loading_sweep(
         )
         return SweepReport(
             weighing.title, battery, tuple(points), tuple(sizes), tuple(schools), sweet, money, kept,
-            (*_told(points, sweet, money, kept, cents), *_house_told(points, sizes, battery))
+            (
+                *_told(points, sweet, money, kept, cents),
+                *_rebate_told(design),
+                *_house_told(points, sizes, battery),
+            )
             if whole
             else (),
             done,
@@ -120,11 +126,13 @@ def loading_sweep(
             yield report(SIZES_FRAC * number / len(ratios))
     schools += [_school(desk, design, scale, r, why) for r, why in SCHOOLS]
     yield report(SIZES_FRAC)
-    roof = roof_of(desk, design)
-    counts = counts_tried(design, roof)
+    roof, whole = roof_of(desk, design), roof_of(desk, design, anew=True)
+    counts = counts_tried(design, max(len(roof.by_light), len(whole.by_light)))
     for number, count in enumerate(counts, start=1):
         before = points[-1] if points else None
-        points.append(point_of_count(desk, design, roof, scale, count, before))
+        # What is laid stays where it is as long as it holds so many.
+        places = roof if count <= len(roof.by_light) else whole
+        points.append(point_of_count(desk, design, places, scale, count, before))
         yield report(SIZES_FRAC + (1 - SIZES_FRAC) * number / len(counts))
     if _largest_kept(points) is None:
         points[:0] = under_the_caps(desk, design, roof, scale, points[0].modules)
@@ -211,6 +219,34 @@ def _told(
                 else ", all there is room for"
             )
             + "."
+        )
+    return tuple(found)
+
+
+def _rebate_told(design: Design) -> tuple[str, ...]:
+    """Return what the first module past the rebate costs: all of it by its ratio, its own by its size."""
+    grid = design.job.brief.grid
+    rebate = None if grid is None else grid.rebate
+    if grid is None or rebate is None:
+        return ()
+    each_w = number_of(p_max_given(design))
+    found = []
+    for limit in rebate_ceilings(design, grid):
+        if limit.modules is None:
+            continue
+        holds, whole = limit.modules, limit.title != REBATE_SIZE
+        # A size pays for what lies under it; past a ratio the array is not the rebate's any more.
+        lost = rebate.pays_cents_per_dc_w * each_w * (holds if whole else 1) / 100
+        what = (
+            f"loses all of it, {lost:.0f}"
+            if whole
+            else f"earns none, {lost:.0f} less than those before"
+        )
+        if rebate.pays_cents_per_dc_w == 0:
+            what = "loses all of it" if whole else "earns none"
+            what += " (what it pays is not typed)"
+        found.append(
+            f"{limit.title}, {rebate.name}: module {holds + 1} is the first past it and {what}."
         )
     return tuple(found)
 

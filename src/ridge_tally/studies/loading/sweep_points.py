@@ -10,10 +10,11 @@ from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.errors import RidgeTallyError
-from ridge_tally.core.job.array import Ways
+from ridge_tally.core.job.array import Ways, present_of
 from ridge_tally.core.job.document import (
     Job,
     Option,
+    array_of,
     option_of,
     present_ids,
     strung_count,
@@ -174,21 +175,27 @@ def point_of_size(desk: Desk, design: Design, scale: Scale, ratio: float) -> Swe
     )
 
 
-def roof_of(desk: Desk, design: Design) -> SweptRoof:
-    """Return every place there is: the design's, its bays, and fills of planes still free."""
+def roof_of(desk: Desk, design: Design, *, anew: bool = False) -> SweptRoof:
+    """Return every place there is: the design's, its bays, and fills of planes still free.
+
+    ``anew``: planes that hold more than is laid on them are filled anew, too.
+    """
     taken = roofs_left_free(design.job)
-    laid = {a.plane.id for a in design.arrays if a.array.modules}
+    laid = {a.plane.id: len(a.array.modules) for a in design.arrays if a.array.modules}
     fills: list[FillPlane] = []
     full = design.job
     for plane in design.job.survey.planes:
-        if plane.id in taken or plane.id in laid or not is_closed(plane):
+        if plane.id in taken or not is_closed(plane) or (plane.id in laid and not anew):
             continue
         fill = FillPlane(design.option.id, plane.id, Ways.MIXED)
         try:
-            full = apply_edit(full, fill, desk.shelf)
+            fuller = apply_edit(full, fill, desk.shelf)
         except RidgeTallyError:
             continue
-        fills.append(fill)
+        array = array_of(option_of(fuller, design.option.id), plane.id)
+        if len(array.modules) > laid.get(plane.id, 0):
+            full = fuller
+            fills.append(fill)
     whole = option_of(full, design.option.id)
     arrays = tuple(
         replace(a, modules=tuple(replace(m, present=True) for m in a.modules)) for a in whole.arrays
@@ -198,11 +205,10 @@ def roof_of(desk: Desk, design: Design) -> SweptRoof:
     return SweptRoof(full, tuple(fills), tuple(sorted(kept, key=lambda m: -kept[m])))
 
 
-def counts_tried(design: Design, roof: SweptRoof) -> list[int]:
-    """Return the counts looked at, the design's own among them."""
+def counts_tried(design: Design, most: int) -> list[int]:
+    """Return the counts looked at up to all the roof holds, the design's own among them."""
     each_w = dc_watts(design)[2] / max(1, len(present_ids(design.option)))
     least = max(1, math.ceil(LEAST_RATIO * design.p_ac_w / each_w))
-    most = min(len(roof.by_light), math.floor(MOST_RATIO * design.p_ac_w / each_w))
     now = len(present_ids(design.option))
     if most < least:
         return [now]
@@ -274,12 +280,12 @@ def _edit_for(option: Option, roof: SweptRoof, count: int) -> TakeRemedy:
     """Return the edit that leaves the best-lit so many modules, planned anew."""
     wanted, places = set(roof.by_light[:count]), option_of(roof.job, option.id).arrays
     home = {m.id: a.plane_id for a in places for m in a.modules}
-    # A fill lays all of its plane; only planes that keep a module are filled.
-    kept = {home[m] for m in wanted}
+    # A fill lays all of its plane; only planes that keep a module, or have some, are filled.
+    kept = {home[m] for m in wanted} | {a.plane_id for a in option.arrays if a.modules}
     fills = tuple(f for f in roof.fills if f.plane_id in kept)
     filled = {f.plane_id for f in fills}
     skipped = {f.plane_id for f in roof.fills} - filled
-    there = set(present_ids(option))
+    there = {m.id for a in option.arrays if a.plane_id not in filled for m in present_of(a)}
     laid = there | {m for m, plane_id in home.items() if plane_id in filled}
     toggled = tuple(
         m for m in roof.by_light if home[m] not in skipped and (m in wanted) != (m in laid)
