@@ -31,7 +31,7 @@ setup: ; @$(MAKE) -j2 --output-sync=target ready
 demo: setup ; exec $(BIN)/python -m ridge_tally.cli demo --data $(DATA) --port $(PORT)
 test: ; @$(MAKE) -k -j3 --output-sync=target checks
 shots: setup .venv/.dev .build/browser ; PYTHONPATH=src:tests $(BIN)/python tests/browser/shots.py
-bench: setup .venv/.dev .build/browser ; $(BIN)/python bench/run.py
+bench: setup .venv/.dev .build/browser .build/measured ; $(BIN)/python bench/run.py
 ready: .build/libs .venv/.run $(DIST) .build/warm
 # The compiler's cache does not see a change in a kernel another one calls: it begins anew.
 .build/warm: $(wildcard src/ridge_tally/core/kernels/*.py) .venv/.run ; mkdir -p .build; rm -rf $(NUMBA_CACHE_DIR); $(BIN)/python -m ridge_tally.cli warm && touch $@

@@ -24,7 +24,7 @@ OPTION_READS = (
     "plan-verdict?typed=14 on 1, 14 on 2",
 )  # fmt: skip
 STUDIES = (
-    "year/fine", "inverter-plans", "remedies", "comparison", "loading-sweep", "pairing",
+    "inverter-plans", "remedies", "comparison", "loading-sweep", "pairing",
     "module-choice", "what-to-buy", "which",
 )  # fmt: skip
 PLANE_READS = ("alternatives", "squeeze", "one-more", "exactly?count=6", "sun-paths?day=171")

@@ -25,6 +25,7 @@ sys.path.insert(0, str(Path(__file__).parents[1] / "tests"))
 from live import live_app
 
 import array_step
+import clipping_step
 import loading_step
 import strings_step
 import sun_step
@@ -136,6 +137,7 @@ def main() -> None:
     loading_step.core(median_s)
     year_step.core(median_s, year_of_one_module_by_script)
     year_step.seasons(median_s)
+    clipping_step.run(median_s)
     sizes()
     with (
         tempfile.TemporaryDirectory() as folder,

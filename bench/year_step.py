@@ -31,7 +31,7 @@ from ridge_tally.simulation.plant import plant_of, trackers_of
 from ridge_tally.simulation.weather import weather_of
 from ridge_tally.simulation.year import hourly_year
 from ridge_tally.studies.strings.own_point import own_point_report
-from ridge_tally.views.loading.year import fine_steps, year_report
+from ridge_tally.views.loading.year import year_report
 
 # Hours summed by whole arrays; the year has so many times more.
 SAMPLED_HOURS = 40
@@ -87,10 +87,6 @@ def core(median_s: Callable[..., float], script: Callable[..., float]) -> None:
         year_report(known.desk, design_for(other, option_a(other)))
         changed_s = time.perf_counter() - begun
         begun = time.perf_counter()
-        for _ in fine_steps(known.desk, design_for(FULL, option)):
-            pass
-        fine_s = time.perf_counter() - begun
-        begun = time.perf_counter()
         own_point_report(known.desk, design_for(FULL, option))
         ways_s = time.perf_counter() - begun
     print(
@@ -99,9 +95,8 @@ def core(median_s: Callable[..., float], script: Callable[..., float]) -> None:
         f"on the same strings {changed_s * 1000:.0f} ms, {whole_s / changed_s:.0f} times faster (aim 8)"
     )
     print(
-        f"the fine year after it, quarters of an hour on the fine sky: {fine_s:.2f} s, "
-        f"{fine_s / whole_s:.1f} times the hourly one for four times its steps; four more years of "
-        f"optimizers and microinverters {ways_s:.2f} s"
+        f"four more years of optimizers and microinverters {ways_s:.2f} s, "
+        f"{ways_s / whole_s:.1f} times the first one"
     )
 
 

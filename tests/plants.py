@@ -20,12 +20,12 @@ def string_plant(
     inverter: InverterSheet,
     weather: WeatherYear,
     losses: Losses | None = None,
-    minute_beam: np.ndarray | None = None,
+    cloud: np.ndarray | None = None,
 ) -> Plant:
     """Strings on a string inverter."""
     return Plant(
         drawn_by_strings(trackers, tracker_inputs((inverter,)), len(weather.time)),
         (ac_side(inverter, USUAL),),
         losses or Losses(),
-        minute_beam=minute_beam,
+        cloud=cloud,
     )

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from live import WANTS_FINE, live_app
+from live import live_app
 from playwright.sync_api import BrowserContext, Page, expect
 
 from browser import CHROMIUM, CONTEXT, LAUNCH_ARGS, other_hosts_asked
@@ -54,13 +54,6 @@ def cut_off(context: BrowserContext, live_url: str) -> Iterator[None]:
 def patient(context: BrowserContext) -> None:
     """No click and no page gives up on a busy machine."""
     context.set_default_timeout(NEVER_MS)
-
-
-@pytest.fixture(autouse=True)
-def by_the_hour(request: pytest.FixtureRequest, context: BrowserContext) -> None:
-    """The year by quarters costs seconds of both cores: only tests marked ``fine`` ask for it."""
-    if request.node.get_closest_marker("fine") is not None:
-        context.set_extra_http_headers({WANTS_FINE: "yes"})
 
 
 @pytest.fixture

@@ -33,16 +33,14 @@ def test_every_step_to_the_meter_is_named_adds_up_and_opens(
     assert complaints == []
 
 
-@pytest.mark.fine
 def test_the_calendar_tells_when_the_limit_cuts_and_the_band(page: Page, job: str) -> None:
     page.goto(f"{job}/a/loading")
     expect(page.get_by_text("Clipped by limit")).to_be_visible()
     page.keyboard.press("3")
     table = page.get_by_role("table", name="Clipped by month and hour, kWh")
     expect(table.get_by_role("row", name=re.compile("^Apr"))).to_be_visible()
-    # By the hour first, then by the quarter with the band from hours to minutes.
-    expect(page.get_by_text("in steps of 15 minutes")).to_be_visible()
-    expect(page.get_by_text("kWh on single minutes")).to_be_visible()
+    # The band from even hours to sun and cloud almost alone stands in the Tally, too.
+    expect(page.get_by_text("where sun and cloud change most")).to_be_visible()
     tally = page.get_by_role("complementary", name="Tally")
     expect(tally.get_by_text(re.compile(r"7\.\d to 1\d\.\d %"))).to_be_visible()
 

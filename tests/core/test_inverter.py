@@ -4,14 +4,15 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from scipy.optimize import brentq
 
 from plants import USUAL
 from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.energy.inverter import (
     AcYear,
+    Within,
     ac_side,
     ac_year,
-    clipped_by_minutes_w,
     efficiency_at,
     loss_curve,
 )
@@ -121,9 +122,30 @@ def test_several_alike_give_the_sum_of_each() -> None:
     assert both.unlimited_w == pytest.approx(one.unlimited_w + other.unlimited_w)
 
 
-def test_minutes_clip_what_their_mean_hides() -> None:
-    # By hand: half the light at 1.5, half at 0.5 of 8 kW over a limit of 9 clips half of 3 kW.
-    cut = clipped_by_minutes_w(np.array([8000.0]), np.ones(1), np.array([[0.5, 1.5]]), 9000.0)
-    assert cut[0] == pytest.approx(1500.0)
-    even = clipped_by_minutes_w(np.array([8000.0]), np.ones(1), np.ones((1, 2)), 7000.0)
-    assert even[0] == pytest.approx(1000.0)
+@pytest.mark.parametrize(
+    ("direct", "beam", "cut_of_rating", "limited"),
+    [
+        # By hand, of 0.9 of the rating: parts at 1.5 and 0.5 of it are 1.35 and 0.45.
+        (1.0, (0.5, 1.5), 0.35 / 2, 0.5),
+        # Half of it the beam's: 1.125 and 0.675.
+        (0.5, (0.5, 1.5), 0.125 / 2, 0.5),
+        # At the limit, and just past it.
+        (1.0, (1 / 0.9, 2 - 1 / 0.9), 0.0, 0.0),
+        (1.0, (1.1 / 0.9, 2 - 1.1 / 0.9), 0.1 / 2, 0.5),
+        (0.0, (0.5, 1.5), 0.0, 0.0),
+    ],
+)
+def test_parts_of_an_hour_clip_what_their_mean_hides(
+    direct: float, beam: tuple[float, float], cut_of_rating: float, limited: float
+) -> None:
+    side = ac_side(PLAIN, USUAL)
+    volts, air = np.full(1, 380.0), np.full(1, 20.0)
+
+    def run(dc_w: float, within: Within | None = None) -> AcYear:
+        return ac_year(np.array([[dc_w]]), volts, air, side, 1.0, within)
+
+    dc_w = brentq(lambda dc: run(dc).unlimited_w[0] - 0.9 * side.rating_w, 1.0, 2 * side.rating_w)
+    found = run(dc_w, Within(np.array([direct]), np.array([beam])))
+    cut = (found.unlimited_w - found.rated_w) / side.rating_w
+    assert cut[0] == pytest.approx(cut_of_rating, abs=1e-6)
+    assert found.limited_frac[0] == pytest.approx(limited)

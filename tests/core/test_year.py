@@ -16,13 +16,14 @@ from ridge_tally.core.energy.year import (
     Losses,
     Plant,
     YearResult,
+    clipping_band_kwh,
     energy_by_age_kwh,
     simulate_year,
 )
 from ridge_tally.core.equipment import InverterSheet
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.loading.at_work import at_work
-from ridge_tally.core.loading.clipped_day import limit_costs, loading_days
+from ridge_tally.core.loading.clipped_day import clipped_kwh_at, limit_costs, loading_days
 from ridge_tally.core.loading.clipping import clip_calendar
 from ridge_tally.core.sky.plane_irradiance import light_parts, plane_light
 from ridge_tally.core.sky.stand_in_year import stand_in_year
@@ -228,3 +229,23 @@ def test_hours_by_load_are_the_hours_that_run_and_a_small_inverter_runs_at_its_l
     assert smallest.rating_kw == pytest.approx(0.6 * 7.6)
     assert smallest.best_hours < largest.best_hours
     assert all(0.9 < s.efficiency_frac < 0.99 for s in work.sizes)
+
+
+def test_clouds_within_the_hour_cut_more_and_everywhere_alike() -> None:
+    # Half of each hour the beam alone at 1.6 of its mean, half at 0.4.
+    cloud = np.tile([0.4, 1.6], (8760, 1))
+    clouded = replace(plant(), cloud=cloud, cloud_most=np.tile([0.0, 2.0], (8760, 1)))
+    found = simulate_year(clouded, WEATHER)
+    assert np.array_equal(found.ac_unlimited_w, YEAR.ac_unlimited_w)
+    least, most = clipping_band_kwh(clouded, WEATHER)
+    assert least == pytest.approx(YEAR.clipped_kwh)
+    assert least < found.clipped_kwh < most
+    # The curve of limits has the year's own figure at its own limit.
+    (here,) = clipped_kwh_at(np.maximum(found.parts_w, 0), np.array([INVERTER.p_ac_w]), 1.0)
+    assert here == pytest.approx(found.clipped_kwh, rel=1e-9)
+    # What leaves under an export limit is cut within the hour, too, and never gains.
+    held = simulate_year(replace(clouded, export_w=5000.0), WEATHER)
+    even = simulate_year(replace(plant(), export_w=5000.0), WEATHER)
+    assert (held.ac_w <= held.before_export_w + 1e-6).all()
+    assert held.lost_kwh(Step.EXPORT) > 0
+    assert held.energy_kwh < even.energy_kwh

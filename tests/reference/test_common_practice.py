@@ -82,7 +82,8 @@ def test_half_sine_day_loses_the_closed_form(ratio: float, lost_frac: float) -> 
     hours = (np.arange(200_000) + 0.5) / 200_000 * np.pi
     peak_w = 9000.0
     power = peak_w * np.sin(hours)
-    lost = clipped_kwh_at(power, peak_w / ratio, 1.0) / (power.sum() / 1000)
+    (lost_kwh,) = clipped_kwh_at(power[:, None], np.array([peak_w / ratio]), 1.0)
+    lost = lost_kwh / (power.sum() / 1000)
     assert lost == pytest.approx(lost_frac, abs=5e-5)
 
 

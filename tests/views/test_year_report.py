@@ -1,4 +1,4 @@
-"""The year as an option's report: hourly at once, finely after it, and what takes no part."""
+"""The year as an option's report: its band, its steps, and what takes no part."""
 
 from dataclasses import replace
 from pathlib import Path
@@ -27,7 +27,7 @@ from ridge_tally.simulation.plant import plant_of
 from ridge_tally.simulation.scenario import OwnPoint, Scenario
 from ridge_tally.studies.strings.own_point import Way, own_point_report
 from ridge_tally.studies.sun.losses_at_meter import losses_at_meter
-from ridge_tally.views.loading.year import fine_steps, year_report
+from ridge_tally.views.loading.year import year_report
 
 
 @pytest.fixture(scope="module")
@@ -35,23 +35,12 @@ def workspace(tmp_path_factory: pytest.TempPathFactory) -> Workspace:
     return warm_workspace_in(Path(tmp_path_factory.mktemp("year")))
 
 
-def test_the_fine_year_follows_with_its_progress_and_a_band(workspace: Workspace) -> None:
-    option = option_a(FULL)
-    quick = year_report(workspace.desk, design_for(FULL, option))
-    *before, last = fine_steps(workspace.desk, design_for(FULL, option))
-    shares = [step.done_frac for step in before]
-    assert shares == sorted(shares)
-    assert all(step.year is None for step in before)
-    fine = last.year
-    assert fine is not None
-    assert (quick.step_minutes, fine.step_minutes) == (60, 15)
-    assert quick.clipped_most_kwh is None
-    assert fine.clipped_hourly_kwh == quick.clipped_kwh
-    assert fine.clipped_hourly_kwh < fine.clipped_kwh < fine.clipped_most_kwh
-    # Before any limit the two are the same light, a sun that moves on inside the hour apart.
-    sun, sun_fine = (r.stages[0].after_kwh for r in (quick, fine))
-    assert sun_fine == pytest.approx(sun, rel=0.006)
-    assert fine == year_report(workspace.desk, design_for(FULL, option), fine=True)
+def test_the_year_tells_the_band_its_clipping_lies_in(workspace: Workspace) -> None:
+    report = year_report(workspace.desk, design_for(FULL, option_a(FULL)))
+    assert report.clipped_hourly_kwh < report.clipped_kwh < report.clipped_most_kwh
+    at = [c for c in report.limits if c.limit_kw <= report.limit_kw][-1]
+    above = next(c for c in report.limits if c.limit_kw > report.limit_kw)
+    assert above.clipped_kwh < report.clipped_kwh < at.clipped_kwh
 
 
 @pytest.mark.parametrize("job", [FULL, lagoon_road(sample_shelf())], ids=lambda j: j.name)
@@ -61,12 +50,11 @@ def test_the_waterfall_of_each_sample_adds_up_to_the_watt_hour(
     strung = [o for o in job.options if o.strings]
     assert strung
     for option in strung:
-        for fine in (False, True):
-            report = year_report(workspace.desk, design_for(job, option), fine=fine)
-            first = report.stages[0].after_kwh
-            told = first + sum(s.change_kwh for s in report.stages)
-            assert told == pytest.approx(report.energy_kwh, abs=1e-3)
-            assert sum(report.monthly_kwh) == pytest.approx(report.energy_kwh, abs=1e-3)
+        report = year_report(workspace.desk, design_for(job, option))
+        first = report.stages[0].after_kwh
+        told = first + sum(s.change_kwh for s in report.stages)
+        assert told == pytest.approx(report.energy_kwh, abs=1e-3)
+        assert sum(report.monthly_kwh) == pytest.approx(report.energy_kwh, abs=1e-3)
 
 
 def test_modules_in_no_string_and_a_tracker_that_never_runs_are_told_and_the_rest_computed(

@@ -1,6 +1,6 @@
 /** What several steps ask: jobs, the shelf, an option's year, target and shade. */
 import { queryOptions } from '@tanstack/react-query';
-import { answerOf, OPTION, type OptionAt, pathOf, REVISION, revisionOf, studyOf } from './asking';
+import { answerOf, OPTION, type OptionAt, pathOf, REVISION, revisionOf } from './asking';
 import { api, foundOf, type Schemas, type TargetReport, unwrap, type YearReport } from './client';
 
 export const jobsQuery = queryOptions({
@@ -28,12 +28,6 @@ export const shelfQuery = queryOptions({
 export const yearQuery = (at: OptionAt) =>
   answerOf<YearReport>(['year', at], (signal) =>
     foundOf(api.GET(`${OPTION}/year`, { params: pathOf(at), signal })),
-  );
-
-/** The year by quarters of an hour. */
-export const fineYearQuery = (at: OptionAt) =>
-  studyOf<Schemas['FineStep']>(['fine-year', at], (signal) =>
-    unwrap(api.GET(`${OPTION}/year/fine`, { params: pathOf(at), signal })),
   );
 
 /** Why no plan strings all modules, and the nearest inverter on which one does. */

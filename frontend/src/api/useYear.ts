@@ -1,16 +1,15 @@
 /**
  * The year and the target of an option, asked for when edits pause: while somebody clicks
  * module after module the fast checks have the server to themselves, and the old answers
- * stay, marked.  The year comes twice: by the hour at once, by the quarter after it.
+ * stay, marked.
  */
 import { type UseQueryOptions, useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import type { OptionAt } from './asking';
 import type { Schemas, TargetReport, YearReport } from './client';
-import { fineYearQuery, shadeQuery, targetQuery, yearQuery } from './queries';
+import { shadeQuery, targetQuery, yearQuery } from './queries';
 
 const PAUSE_MS = 250;
-const FINE_PAUSE_MS = 1200;
 
 export function useSettled(at: OptionAt, pauseMs = PAUSE_MS): OptionAt {
   const [settled, setSettled] = useState(at);
@@ -34,23 +33,8 @@ export function useCatchingUp<T>(
   return { query, behind: query.isPlaceholderData || settled.revision !== at.revision };
 }
 
-export const useQuickYear = (at: OptionAt, enabled: boolean) =>
+export const useYear = (at: OptionAt, enabled: boolean) =>
   useCatchingUp<YearReport>(at, yearQuery, enabled);
-
-/** How far the year by the quarter is, as a share; null when it is there, or will not come. */
-export type FinerFrac = number | null;
-
-/** The year as fine as it is known: by the hour until the one by the quarter is there. */
-export function useYear(at: OptionAt, enabled: boolean) {
-  const { query, behind } = useQuickYear(at, enabled);
-  const rested = useSettled(at, FINE_PAUSE_MS);
-  const ready = enabled && query.isSuccess && !behind && rested.revision === at.revision;
-  const { data: fine, isError } = useQuery({ ...fineYearQuery(at), enabled: ready });
-  const year = (ready && fine?.found?.year) || query.data;
-  const finerFrac: FinerFrac =
-    isError || year?.step_minutes === 15 || fine?.problem ? null : (fine?.found?.done_frac ?? 0);
-  return { query, behind, year, finerFrac };
-}
 
 export const useTarget = (at: OptionAt) => useCatchingUp<TargetReport>(at, targetQuery);
 

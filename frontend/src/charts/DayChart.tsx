@@ -5,6 +5,7 @@ import { area, curveMonotoneX, line } from 'd3-shape';
 import { type PointerEvent, useState } from 'react';
 import { useSize } from '@/ui/useSize';
 import { figure } from '@/units/format';
+import { clippedAt, type LimitPoint } from './LimitCurve';
 
 export interface DaySeries {
   title: string;
@@ -12,6 +13,8 @@ export interface DaySeries {
   unlimitedKw: number[];
   /** The trackers' DC, lowest first; they add up to the whole. */
   trackersKw: number[][];
+  /** What each limit would clip that day, from none on. */
+  limits: LimitPoint[];
 }
 
 interface DayChartProps {
@@ -74,8 +77,9 @@ function Drawn({
   ).curve(curveMonotoneX);
   const daily = (of: (kw: number) => number) =>
     day.unlimitedKw.reduce((sum, kw) => sum + of(kw), 0) * stepH;
-  const clippedKwh = daily((kw) => Math.max(0, kw - limitKw));
-  const deliveredKwh = daily((kw) => Math.min(kw, limitKw));
+  // What is cut within the hours is known to the server; the curve shows their means.
+  const { clippedKwh } = clippedAt(day.limits, limitKw);
+  const deliveredKwh = daily((kw) => kw) - clippedKwh;
   const cutHours = unlimited.filter((p) => p.kw > limitKw).map((p) => p.hour);
   const middle = cutHours.length ? ((cutHours[0] ?? 12) + (cutHours.at(-1) ?? 12)) / 2 : 12;
   const peakKw = max(day.unlimitedKw) ?? 0;
@@ -119,7 +123,7 @@ function Drawn({
           </text>
         ))}
         <text x={widthPx - PAD.right} y={heightPx - 8} textAnchor="end">
-          local standard time, {stepH === 1 ? 'hour' : 'quarter-hour'} means
+          local standard time, hour means; minutes within them are cut too
         </text>
       </g>
       <defs>

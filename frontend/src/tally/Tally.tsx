@@ -1,7 +1,7 @@
 /** The running ledger beside every step: counts, limits, year, money. */
 import { type ReactNode, useState } from 'react';
 import type { CheckView, OptionReport, YearReport } from '@/api/client';
-import { useQuickYear, useShade, useYear } from '@/api/useYear';
+import { useShade, useYear } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
 import { NoPlan } from '@/plan/NoPlan';
 import { Choice } from '@/ui/Choice';
@@ -180,8 +180,8 @@ function Limits({ report }: { report: OptionReport }) {
 
 function Year({ otherId }: { otherId?: string }) {
   const { at, report } = useJob();
-  const { query, year, behind, finerFrac } = useYear(at, report.modules_strung > 0);
-  const { query: other } = useQuickYear(
+  const { query, behind } = useYear(at, report.modules_strung > 0);
+  const { query: other } = useYear(
     { ...at, optionId: otherId ?? at.optionId },
     otherId !== undefined,
   );
@@ -189,17 +189,14 @@ function Year({ otherId }: { otherId?: string }) {
     return <p className="py-1 text-sm text-ink-2">No year yet: no module is in a string.</p>;
   }
   if (query.isError) return <p className="py-1 text-sm text-stop">{query.error.message}</p>;
-  if (!year || !query.data) return <CatchingUp text="Working out the year" />;
-  // Two options are set side by side by the hour, both alike.
-  const beside = otherId && other.data ? query.data.energy_kwh - other.data.energy_kwh : null;
+  const year = query.data;
+  if (!year) return <CatchingUp text="Working out the year" />;
+  const beside = otherId && other.data ? year.energy_kwh - other.data.energy_kwh : null;
   return (
     <div aria-busy={behind}>
       {behind && <CatchingUp text="The year is catching up" />}
       <div className={behind ? 'opacity-50' : ''}>
         <YearRows year={year} besideKwh={beside} />
-        {!behind && finerFrac !== null && (
-          <CatchingUp text="By the hour; the finer year follows" frac={finerFrac} />
-        )}
       </div>
     </div>
   );
@@ -256,9 +253,8 @@ function YearRows({ year, besideKwh }: { year: YearReport; besideKwh: number | n
   );
 }
 
-/** The share clipped on hourly means and on single minutes; the year lies between. */
+/** The share clipped of even hours and of sun and cloud almost alone; the year lies between. */
 function clippedBand(year: YearReport): string {
-  if (year.clipped_most_kwh === null) return 'on hourly means';
   const frac = year.clipped_kwh > 0 ? year.clipped_frac / year.clipped_kwh : 0;
   const [low, high] = [year.clipped_hourly_kwh, year.clipped_most_kwh].map((kwh) =>
     figure(kwh * frac * 100, 1),
@@ -282,15 +278,12 @@ function ShadeRow() {
   );
 }
 
-function CatchingUp({ text, frac }: { text: string; frac?: number }) {
+function CatchingUp({ text }: { text: string }) {
   return (
     <div className="py-1 text-xs text-ink-2" role="status">
       {text}
       <div className="mt-1 h-[3px] overflow-hidden rounded-full bg-bar">
-        <div
-          className="h-full w-1/3 animate-pulse bg-patina"
-          style={frac === undefined ? undefined : { width: `${Math.max(4, frac * 100)}%` }}
-        />
+        <div className="h-full w-1/3 animate-pulse bg-patina" />
       </div>
     </div>
   );

@@ -21,8 +21,7 @@ from ridge_tally.cli.asking import (
 from ridge_tally.core.loading.weights import parse_weighing
 from ridge_tally.core.sky.sun import Location
 from ridge_tally.simulation.house_load import shares
-from ridge_tally.simulation.plant import weather_for
-from ridge_tally.simulation.scenario import AS_IT_IS, FINELY
+from ridge_tally.simulation.plant import weather_of
 from ridge_tally.simulation.year import hourly_year
 from ridge_tally.simulators.meters import meter_year_csv, module_day_csv
 from ridge_tally.studies.loading.household import house_report
@@ -37,19 +36,19 @@ from ridge_tally.views.loading.year import YearReport, year_report
 @data_option
 @json_option
 @click.option("--csv", "csv_file", type=click.Path(dir_okay=False, path_type=Path))
-@click.option("--quick", is_flag=True, help="By the hour instead of the quarter of an hour.")
+@click.option("--quick", is_flag=True, hidden=True, help="Means nothing any more.")
 @speaks
 def year(
     job_id: str, option_id: str, data: Path, csv_file: Path | None, *, json_out: bool, quick: bool
 ) -> None:
-    """Simulate the year of an option; --csv writes its steps, each named by its middle."""
+    """Simulate the year of an option; --csv writes its hours, each named by its middle."""
+    del quick
     desk, design = at_desk(data, job_id, option_id)
-    report = year_report(desk, design, fine=not quick)
+    report = year_report(desk, design)
     if csv_file is not None:
-        scenario = AS_IT_IS if quick else FINELY
-        result = hourly_year(desk, design, scenario)
+        result = hourly_year(desk, design)
         columns = {
-            "local_standard_time": weather_for(desk, design.job, scenario).time,
+            "local_standard_time": weather_of(desk, design.job).time,
             **{f"source_{n}_dc_w": w for n, w in enumerate(result.tracker_dc_w, start=1)},
             "dc_w": result.dc_w,
             "ac_unlimited_w": result.ac_unlimited_w,
@@ -67,16 +66,13 @@ def year(
 
 def _year_text(report: YearReport) -> str:
     stand_in = " (stand-in weather)" if report.stand_in_weather else ""
-    most = ""
-    if report.clipped_most_kwh is not None:
-        most = f", on single minutes {report.clipped_most_kwh:.0f} kWh"
     return "\n".join(
         [
             f"{report.energy_kwh:.0f} kWh a year at the meter{stand_in}",
             f"{report.specific_kwh_per_kw:.0f} kWh per kW DC",
             f"clipped {report.clipped_kwh:.0f} kWh, {report.clipped_frac * 100:.2f} %, "
-            f"{report.clipped_hours:.0f} hours, in steps of {report.step_minutes} minutes; "
-            f"on hourly means {report.clipped_hourly_kwh:.0f} kWh{most}",
+            f"{report.clipped_hours:.0f} hours; between {report.clipped_hourly_kwh:.0f} kWh in even "
+            f"hours and {report.clipped_most_kwh:.0f} kWh where sun and cloud change most",
             *(f"! {fault}" for fault in report.faults),
             *(
                 f"{s.step.value:<11} {s.change_kwh:>9.0f} kWh {s.share_frac * 100:>7.2f} %  "

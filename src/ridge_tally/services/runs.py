@@ -124,11 +124,3 @@ class Runs:
             run = self._runs.get(place)
         if run is not None:
             run.stop.set()
-
-    def forget(self, *under: Hashable) -> None:
-        """Stop what runs at places that begin so; asked for again it is begun anew."""
-        with self._lock:
-            gone = [p for p in self._runs if isinstance(p, tuple) and p[: len(under)] == under]
-            runs = [self._runs.pop(place) for place in gone]
-        for run in runs:
-            run.stop.set()

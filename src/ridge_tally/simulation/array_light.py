@@ -16,6 +16,7 @@ from ridge_tally.core.job.array import Mounting, PlacedModule, PlaneArray, in_li
 from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.system import LaidArray
+from ridge_tally.core.sky.plane_irradiance import share_of
 from ridge_tally.core.sky.weather_year import WeatherYear, by_step
 from ridge_tally.core.sun.rear import RearView, rear_w_per_m2
 from ridge_tally.core.sun.shading import (
@@ -80,24 +81,21 @@ def array_lights(
     design: Design,
     resolution: Resolution = QUICK,
     without: int | None = None,
-    *,
-    fine: bool = False,
 ) -> tuple[SiteSky, tuple[ArrayLight, ...]]:
     """Return the light on each array that has modules, as if one owner were not there.
 
-    ``fine`` goes by quarters of an hour.  Tables that are tilted with the seasons have the light
-    of each tilt on its own days.
+    Tables that are tilted with the seasons have the light of each tilt on its own days.
 
     Raises
     ------
     MissingDatum
         If a plane of the array does not close.
     """
-    sky = site_sky(desk, design, without, fine=fine)
+    sky = site_sky(desk, design, without)
     arrays = [a for a in design.arrays if present_of(a.array)]
     for laid in arrays:
         require_closed(laid.plane)
-    held = _held(desk, design, sky, without, fine=fine)
+    held = _held(desk, design, sky, without)
     return sky, tuple(
         _over_year(design.job, held, a, present_of(a.array), resolution) for a in arrays
     )
@@ -139,8 +137,6 @@ def _held(
     design: Design,
     sky: SiteSky,
     without: int | None = None,
-    *,
-    fine: bool = False,
 ) -> _Held:
     stances = stances_of(design)
     which = by_step(stances.by_day, len(sky.hours.month))
@@ -149,7 +145,7 @@ def _held(
         return _Held(sky, (sky,), tilts, which)
     skies = tuple(
         site_sky(
-            desk, design_for(design.job, stance), without, fine=fine,
+            desk, design_for(design.job, stance), without,
             days=tuple((stances.by_day == number).tolist()),
         )
         for number, stance in enumerate(stances.options)
@@ -191,7 +187,12 @@ def _spliced(held: _Held, ways: Sequence[ArrayLight]) -> ArrayLight:
             spliced_light(lights, which, sky.hours)
             for lights in zip(*(w.lights for w in ways), strict=True)
         ),
-        on_free=Turned(whole, spliced_passing([w.on_free.passed for w in ways], which), free),
+        on_free=Turned(
+            whole,
+            spliced_passing([w.on_free.passed for w in ways], which),
+            free,
+            np.choose(which[:, None], [w.on_free.turn for w in ways]),
+        ),
         snow_frac=np.sum([w.snow_frac for w in ways] * share, axis=0),
         rear_w_per_m2=np.choose(which, [w.rear_w_per_m2 for w in ways]),
     )
@@ -339,7 +340,7 @@ def lit_string(
     month = sky.hours.month
     reaching: list[FloatArray] = []
     left: dict[Step, FloatArray] = {}
-    direct = np.zeros(len(month))
+    direct, turned_w = np.zeros(len(month)), np.zeros((len(month), 4))
     for lit, seen in modules:
         parts, passed = lit.on_free.parts, lit.on_free.passed
         light = _unshaded(seen) if Step.SHADE in free_of else seen
@@ -352,7 +353,9 @@ def lit_string(
             _, ruled = substring_light(light, sky.hours, parts, passed, darkest=True)
         reaching.append(ruled * (snow * dirt) + rear)
         shaded = falling.mean(axis=0)
-        direct += parts.beam_w_per_m2 * reach_by_hour(light.reach, sky.hours).mean(axis=0)
+        mine = parts.beam_w_per_m2 * reach_by_hour(light.reach, sky.hours).mean(axis=0)
+        direct += mine
+        turned_w += mine[:, None] * lit.on_free.turn
         front = through.mean(axis=0) * snow * dirt
         for step, light_left in (
             (Step.SUNLIGHT, parts.poa_w_per_m2),
@@ -368,9 +371,12 @@ def lit_string(
         sheets=tuple(lit.laid.module for lit, _ in modules),
         reaching_w_per_m2=np.concatenate(reaching),
         warming_w_per_m2=left[Step.DIRT] + (left[Step.BACK] - left[Step.GLASS]),
-        direct_frac=_share(direct / len(modules), left[Step.SHADE]),
+        direct_frac=share_of(direct / len(modules), left[Step.SHADE]),
         on_glass=tuple(left.items()),
         heat=heat,
+        turn=np.divide(
+            turned_w, direct[:, None], out=np.ones_like(turned_w), where=direct[:, None] > 0
+        ),
     )
 
 
@@ -381,10 +387,6 @@ def _unshaded(light: ModuleLight) -> ModuleLight:
         reach_least=np.ones_like(light.reach_least),
         sky_open_frac=np.ones_like(light.sky_open_frac),
     )
-
-
-def _share(part: FloatArray, whole: FloatArray) -> FloatArray:
-    return np.clip(np.divide(part, whole, out=np.zeros_like(part), where=whole > 0), 0.0, 1.0)
 
 
 def require_modules(option: Option) -> None:

@@ -31,9 +31,6 @@ class Desk:
     loaded: Remembered = field(default_factory=lambda: Remembered(6))
     # Tables tilted with the seasons have a sky for each tilt.
     skies: Remembered = field(default_factory=lambda: Remembered(8))
-    # A fine sky's light is four times as long: some fifteen megabytes for thirty modules.
-    fine_skies: Remembered = field(default_factory=lambda: Remembered(4))
-    fine_loaded: Remembered = field(default_factory=lambda: Remembered(3))
     # Words of the sky over modules, a megabyte each.
     words: Remembered = field(default_factory=lambda: Remembered(96))
 
@@ -56,5 +53,5 @@ class Desk:
         """Forget what was worked out while a weather file was not kept here yet."""
         for memory in (self.years, self.weather, self.guesses, self.shades, self.fills):
             memory.clear()
-        for memory in (self.loaded, self.skies, self.words, self.fine_skies, self.fine_loaded):
+        for memory in (self.loaded, self.skies, self.words):
             memory.clear()

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.energy.even_year import even_power_frac, power_table
 from ridge_tally.core.energy.inverter import InverterModel, ac_side
-from ridge_tally.core.energy.lit import Bank, DcOutput, HeatLoss, kwh_of
+from ridge_tally.core.energy.lit import Bank, DcOutput, Direct, HeatLoss, kwh_of
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.energy.year import Losses, Plant, YearResult, simulate_year
 from ridge_tally.core.equipment import ModuleSheet, of_size
@@ -23,7 +23,7 @@ from ridge_tally.rules.design import Design
 from ridge_tally.simulation.array_light import Slope, snow_frac
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.plant import exported, losses_of, own_point_of, usual_warming
-from ridge_tally.simulation.weather import soiling_frac, weather_of
+from ridge_tally.simulation.weather import passing_beam_of, soiling_frac, weather_of
 
 FloatArray = NDArray[np.float64]
 
@@ -52,7 +52,8 @@ def covered(job: Job, weather: WeatherYear, light: PlaneLight, slope: Slope) -> 
     month = month_of(weather.time)
     free = np.asarray(np.bincount(month, light.poa_w_per_m2, minlength=12) * weather.step_h)
     kept = (1 - snow_frac(job, weather, free, slope)) * (1 - soiling_frac(job))
-    return PlaneLight(light.poa_w_per_m2 * kept[month], light.effective_w_per_m2 * kept[month])
+    poa, effective = light.poa_w_per_m2 * kept[month], light.effective_w_per_m2 * kept[month]
+    return PlaneLight(poa, effective, light.direct_frac)
 
 
 def power_frac(array: EvenArray, light: PlaneLight, weather: WeatherYear) -> FloatArray:
@@ -60,17 +61,20 @@ def power_frac(array: EvenArray, light: PlaneLight, weather: WeatherYear) -> Flo
     return even_power_frac(power_table(array.sheet), light, weather, array.heat)
 
 
-def even_year(desk: Desk, job: Job, array: EvenArray, offered_w: FloatArray) -> YearResult:
+def even_year(
+    desk: Desk, job: Job, array: EvenArray, offered_w: FloatArray, direct: Direct
+) -> YearResult:
     """Return the year of modules that offer (n,) W together, by the hour."""
-    weather = weather_of(desk, job)
+    weather, beam = weather_of(desk, job), passing_beam_of(desk, job)
     volts = np.full(len(offered_w), float(array.side.curve_v[len(array.side.curve_v) // 2]))
     drawn = DcOutput(
         banks=(Bank(offered_w[None], volts),),
         sources_w=(offered_w,),
-        direct_frac=np.zeros(len(offered_w)),
+        direct=direct,
         left=((Step.SUNLIGHT, kwh_of(offered_w, weather.step_h)),),
     )
     export_w, house_w = exported(desk, job, len(weather.time))
-    return simulate_year(
-        Plant(drawn, (array.side,), array.losses, export_w=export_w, house_w=house_w), weather
+    plant = Plant(
+        drawn, (array.side,), array.losses, export_w, house_w, beam.cloud, beam.cloud_most
     )
+    return simulate_year(plant, weather)

@@ -33,25 +33,17 @@ from ridge_tally.core.equipment import (
 from ridge_tally.core.job.array import Mounting
 from ridge_tally.core.job.document import Job, ModuleString
 from ridge_tally.core.job.ids import PlacedId
-from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.strings.units import units_by_plane
-from ridge_tally.core.sun.shading import FINE, QUICK
+from ridge_tally.core.sun.shading import QUICK
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.array_light import array_lights, lit_string
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import house_w
 from ridge_tally.simulation.scenario import AS_IT_IS, OwnPoint, Scenario
-from ridge_tally.simulation.weather import fine_weather_of, weather_key, weather_of
+from ridge_tally.simulation.weather import passing_beam_of, weather_key, weather_of
 
 FloatArray = NDArray[np.float64]
-
-
-def weather_for(desk: Desk, job: Job, scenario: Scenario) -> WeatherYear:
-    """Return the weather year in the steps of a scenario."""
-    if scenario.fine:
-        return fine_weather_of(desk, job).weather
-    return weather_of(desk, job)
 
 
 def plant_of(desk: Desk, design: Design, scenario: Scenario = AS_IT_IS) -> Plant:
@@ -68,16 +60,16 @@ def plant_of(desk: Desk, design: Design, scenario: Scenario = AS_IT_IS) -> Plant
     if isinstance(unit, MicroinverterSheet):
         inverters = (unit,)
     usual = usual_warming()
-    export_w, at_home_w = exported(
-        desk, design.job, len(weather_for(desk, design.job, scenario).time)
-    )
+    weather, beam = weather_of(desk, design.job), passing_beam_of(desk, design.job)
+    export_w, at_home_w = exported(desk, design.job, len(weather.time))
     return Plant(
         drawn=_drawn(desk, design, scenario),
         sides=tuple(ac_side(i, usual) for i in inverters),
         losses=losses_of(design.module, unit),
         export_w=export_w,
         house_w=at_home_w,
-        minute_beam=fine_weather_of(desk, design.job).minute_beam if scenario.fine else None,
+        cloud=beam.cloud,
+        cloud_most=beam.cloud_most,
     )
 
 
@@ -149,7 +141,7 @@ def losses_of(
 
 def _drawn(desk: Desk, design: Design, scenario: Scenario) -> DcOutput:
     own = own_point_of(design, scenario)
-    weather = weather_for(desk, design.job, scenario)
+    weather = weather_of(desk, design.job)
     inputs = design.trackers
     steps = len(weather.time)
     if own is None or (
@@ -176,11 +168,10 @@ def trackers_of(
     desk: Desk, design: Design, scenario: Scenario = AS_IT_IS
 ) -> tuple[LoadedTracker, ...]:
     """Return the trackers with their strings' light, remembered whatever inverter they are on."""
-    sheets, weather = design.array_sheets, weather_for(desk, design.job, scenario)
+    sheets, weather = design.array_sheets, weather_of(desk, design.job)
     # Optimizers change what a tracker takes of its strings, not the light on them.
     lit = replace(scenario, own_point=None, strung=False)
     own = own_point_of(design, scenario)
-    loaded = desk.fine_loaded if scenario.fine else desk.loaded
     by_tracker: dict[int, list[ModuleString]] = {}
     for string in design.option.strings:
         by_tracker.setdefault(string.tracker_number - 1, []).append(string)
@@ -203,7 +194,7 @@ def trackers_of(
             mine = _lit(desk, design, groups, lit)
             return loaded_tracker(index, mine, weather)
 
-        return replace(loaded.get(key, compute), helpers=_helpers(own, wired))
+        return replace(desk.loaded.get(key, compute), helpers=_helpers(own, wired))
 
     # The kernels let go of the interpreter, so that both cores work.
     with ThreadPoolExecutor() as pool:
@@ -224,8 +215,7 @@ def _lit(
     scenario: Scenario,
 ) -> tuple[StringIrradiance, ...]:
     """Return modules by tracker or array with the light on each of their substrings."""
-    resolution = FINE if scenario.fine else QUICK
-    sky, arrays = array_lights(desk, design, resolution, scenario.without, fine=scenario.fine)
+    sky, arrays = array_lights(desk, design, QUICK, scenario.without)
     lit = {m.id: (a, x) for a in arrays for m, x in zip(a.modules, a.lights, strict=True)}
     return tuple(
         lit_string(

@@ -20,13 +20,12 @@ class OwnPoint:
 
 @dataclass(frozen=True, slots=True)
 class Scenario:
-    """What a year is worked out for besides what is there, and how finely.
+    """What a year is worked out for besides what is there.
 
     ``without``: the number of an owner of shade that is thought away.  ``darkest``: the darkest
     cells of each substring rule it, instead of the mean of its light.  ``free_of``: steps of the
     light that are thought away.  ``own_point``: converters at the modules, in the place of what
-    the option has there; ``strung``: none there.  ``fine``: by quarters of an hour, on the fine
-    sky.
+    the option has there; ``strung``: none there.
     """
 
     without: int | None = None
@@ -34,9 +33,6 @@ class Scenario:
     free_of: frozenset[Step] = frozenset()
     own_point: OwnPoint | None = None
     strung: bool = False
-    fine: bool = False
 
 
 AS_IT_IS = Scenario()
-
-FINELY = Scenario(fine=True)

@@ -14,6 +14,7 @@ from ridge_tally.core.array.tables import raised
 from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.job.system import LaidArray
+from ridge_tally.core.sky.passing_beam import PassingBeam, turning
 from ridge_tally.core.sky.plane_irradiance import (
     GlassPassing,
     LightParts,
@@ -47,7 +48,12 @@ from ridge_tally.rules.array.checks import lay_of
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.remembered import Remembered
-from ridge_tally.simulation.weather import fine_weather_of, reflected_frac, weather_key, weather_of
+from ridge_tally.simulation.weather import (
+    passing_beam_of,
+    reflected_frac,
+    weather_key,
+    weather_of,
+)
 
 FloatArray = NDArray[np.float64]
 _NUMBERS = count()
@@ -57,11 +63,15 @@ FEW = 2
 
 @dataclass(frozen=True, slots=True)
 class Turned:
-    """A year's light on a free glass, what passes it, and its months' sums, (12,)."""
+    """A year's light on a free glass, what passes it, and its months' sums, (12,).
+
+    ``turn`` (n, 4): the beam on it in each quarter of an hour over its mean.
+    """
 
     parts: LightParts
     passed: GlassPassing
     free_wh_per_m2: FloatArray
+    turn: FloatArray
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,6 +85,7 @@ class SiteSky:
     passing: Passing
     passes: FloatArray
     weather: WeatherYear
+    beam: PassingBeam
     hours: Hours
     reflected_frac: FloatArray
     held: NDArray[np.bool_] | None = None
@@ -93,18 +104,16 @@ def site_sky(
     design: Design,
     without: int | None = None,
     *,
-    fine: bool = False,
     days: tuple[bool, ...] | None = None,
 ) -> SiteSky:
     """Return the sky over the arrays of an option; rows on legs stand in it themselves.
 
-    ``without`` is the number of an owner that is thought away; ``fine`` goes by quarters of an
-    hour; ``days`` (365) are those on which the arrays stand so.
+    ``without`` is the number of an owner that is thought away; ``days`` (365) are those on which
+    the arrays stand so.
     """
     on_legs = tuple(a for a in design.arrays if a.array.leg_tilt_deg > 0)
     key = (design.job.survey, weather_key(design.job), on_legs, without, days)
-    skies = desk.fine_skies if fine else desk.skies
-    return skies.get(key, lambda: _sky(desk, design, on_legs, without, days, fine=fine))
+    return desk.skies.get(key, lambda: _sky(desk, design, on_legs, without, days))
 
 
 def _sky(
@@ -113,8 +122,6 @@ def _sky(
     on_legs: tuple[LaidArray, ...],
     without: int | None,
     days: tuple[bool, ...] | None,
-    *,
-    fine: bool,
 ) -> SiteSky:
     occluders = occluders_of(design.job.survey)
     for laid in on_legs:
@@ -122,7 +129,7 @@ def _sky(
         places = raised(plane, laid.array, lay, present_of(laid.array))
         corners = np.array([glass_corners_m(plane, lay, p) for p in places]).reshape(-1, 4, 3)
         occluders = with_rows(occluders, f"rows on {plane.name}", corners)
-    weather = fine_weather_of(desk, design.job).weather if fine else weather_of(desk, design.job)
+    weather = weather_of(desk, design.job)
     passing = crown_passing()
     passes = passes_of(occluders, passing)
     if without is not None:
@@ -133,8 +140,9 @@ def _sky(
         passing,
         passes,
         weather,
+        passing_beam_of(desk, design.job),
         hours,
-        reflected_frac(design.job, weather_of(desk, design.job)),
+        reflected_frac(design.job, weather),
         None if days is None else by_step(np.array(days), len(weather.time)),
     )
 
@@ -159,7 +167,8 @@ def turned(sky: SiteSky, glass: Glass) -> Turned:
             sky.reflected_frac[sky.hours.month],
         )
         passed = glass_passing(sky.hours.sun, glass.slope_deg, glass.azimuth_deg)
-        return Turned(parts, passed, monthly_wh(parts.poa_w_per_m2, sky.hours))
+        turn = turning(sky.beam, glass.slope_deg, glass.azimuth_deg)
+        return Turned(parts, passed, monthly_wh(parts.poa_w_per_m2, sky.hours), turn)
 
     return sky.turned.get(glass, compute)
 

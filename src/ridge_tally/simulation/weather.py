@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.weather import Monthly, typed_months
-from ridge_tally.core.sky.fine_weather import FineYear, fine_year, quarter_middles
+from ridge_tally.core.sky.passing_beam import PassingBeam, passing_beam, quarter_middles
 from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sky.stand_in_year import stand_in_year
 from ridge_tally.core.sky.sun import Location, sun_path
@@ -33,15 +33,15 @@ def weather_of(desk: Desk, job: Job) -> WeatherYear:
     return desk.weather.get(weather_key(job), lambda: _year(desk, job))
 
 
-def fine_weather_of(desk: Desk, job: Job) -> FineYear:
-    """Return the same year by quarters of an hour, its beam coming and going."""
+def passing_beam_of(desk: Desk, job: Job) -> PassingBeam:
+    """Return how the beam comes and goes within the hours of the same year."""
 
-    def compute() -> FineYear:
+    def compute() -> PassingBeam:
         hourly, location = weather_of(desk, job), location_of(job.site)
         sun = sun_path(quarter_middles(hourly.time), location)
-        return fine_year(hourly, sun, location.elevation_m)
+        return passing_beam(hourly, sun, location.elevation_m)
 
-    return desk.weather.get(("fine", weather_key(job)), compute)
+    return desk.weather.get(("beam", weather_key(job)), compute)
 
 
 def kept_weather(desk: Desk, job: Job) -> WeatherFile | None:

@@ -6,7 +6,7 @@ from ridge_tally.core.job.document import Option, taking_part
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import load_key
-from ridge_tally.simulation.plant import own_point_of, plant_of, weather_for
+from ridge_tally.simulation.plant import own_point_of, plant_of
 from ridge_tally.simulation.scenario import AS_IT_IS, Scenario
 from ridge_tally.simulation.weather import weather_key, weather_of
 
@@ -54,7 +54,7 @@ def simulated(
 
     def compute() -> tuple[YearResult, Plant]:
         plant = plant_of(desk, design, scenario)
-        return simulate_year(plant, weather_for(desk, design.job, scenario)), plant
+        return simulate_year(plant, weather_of(desk, design.job)), plant
 
     return desk.years.get(_key(design, scenario), compute)
 

@@ -20,7 +20,6 @@ from ridge_tally.web.models import (
     RevisionPath,
     RevisionQuery,
     StepRequest,
-    Study,
 )
 from ridge_tally.web.sent_file import sent_file
 
@@ -66,8 +65,6 @@ def get_job(path: JobPath, query: RevisionQuery) -> Found[JobState]:
 def post_edit(path: JobPath, body: EditRequest) -> Found[JobState]:
     """Apply an edit and save; answers with the new revision and its fast checks."""
     job_id = JobId(path.job_id)
-    # Whatever goes on for the job as it was leaves the machine to the new one.
-    workspace().runs.forget(Study.FINE_YEAR, path.job_id)
     return Found[JobState](
         found=jobs.save_edit(workspace(), job_id, body.parent, body.edit, body.author)
     )

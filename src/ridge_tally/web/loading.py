@@ -16,7 +16,7 @@ from ridge_tally.studies.loading.options_compared import OptionsCompared, parse_
 from ridge_tally.studies.loading.sweep import SweepReport, loading_sweep
 from ridge_tally.studies.loading.what_to_buy import WhatToBuy, what_to_buy
 from ridge_tally.studies.loading.which import Which, which
-from ridge_tally.views.loading.year import FineStep, YearReport, fine_steps, year_report
+from ridge_tally.views.loading.year import YearReport, year_report
 from ridge_tally.web.at import OPTION, REVISION, design_at, job_at, workspace
 from ridge_tally.web.models import (
     ComparedQuery,
@@ -81,12 +81,6 @@ def post_power(path: RevisionPath) -> tuple[Found[PowerFileRef], int]:
 def get_year(path: OptionPath) -> Found[YearReport]:
     """The simulated year, the days that show the limit, and what other limits would clip."""
     return Found[YearReport](found=year_report(workspace().desk, design_at(path)))
-
-
-@bp.get(f"{OPTION}/year/fine", operation_id="fine_year", responses={200: Running[FineStep]})
-def get_fine_year(path: OptionPath) -> Running[FineStep]:
-    """How the year by quarters of an hour stands; begun if it is not going on yet."""
-    return running(Study.FINE_YEAR, path, fine_steps)
 
 
 @bp.get(

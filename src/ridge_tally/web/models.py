@@ -133,7 +133,6 @@ class PlansQuery(Wire):
 class Study(StrEnum):
     """The studies that go on beside the requests."""
 
-    FINE_YEAR = "fine-year"
     REMEDIES = "remedies"
     COMPARISON = "comparison"
     PAIRING = "pairing"

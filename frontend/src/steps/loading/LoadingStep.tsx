@@ -1,7 +1,7 @@
 /** Loading: the year and its clipping, sizes, the house, options side by side, and what to buy. */
 import { useState } from 'react';
 import type { Schemas, YearReport } from '@/api/client';
-import { type FinerFrac, useYear } from '@/api/useYear';
+import { useYear } from '@/api/useYear';
 import { DayChart } from '@/charts/DayChart';
 import { clippedAt, LimitCurve } from '@/charts/LimitCurve';
 import { MonthBars } from '@/charts/MonthBars';
@@ -27,7 +27,8 @@ import { STUDIES, VIEWS, YEAR_VIEWS } from './views';
 
 export default function LoadingStep() {
   const { at, report } = useJob();
-  const { query, year, behind, finerFrac } = useYear(at, report.modules_strung > 0);
+  const { query, behind } = useYear(at, report.modules_strung > 0);
+  const year = query.data;
   if (report.modules_strung === 0) {
     return (
       <p className="p-6 text-base text-ink-2">
@@ -42,7 +43,7 @@ export default function LoadingStep() {
       </p>
     );
   if (!year) return <Waiting>Working out the year</Waiting>;
-  return <LoadingDays year={year} stale={behind} finerFrac={finerFrac} />;
+  return <LoadingDays year={year} stale={behind} />;
 }
 
 type DayKind = Schemas['DayKind'];
@@ -68,10 +69,9 @@ const isStudy = (view: ViewId): view is keyof typeof STUDY => view in STUDY;
 interface LoadingDaysProps {
   year: YearReport;
   stale: boolean;
-  finerFrac: FinerFrac;
 }
 
-function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
+function LoadingDays({ year, stale }: LoadingDaysProps) {
   const [shown, setShown] = useState(year.days[0]?.kind);
   const [tried, setTried] = useState<number | null>(null);
   const [table, setTable] = useState<TableData | null>(null);
@@ -79,11 +79,7 @@ function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
   const Study = isStudy(view) ? STUDY[view] : null;
   const day = year.days.find((d) => d.kind === shown) ?? year.days[0];
   const limitKw = tried ?? year.limit_kw;
-  const limits = year.limits.map((l) => ({
-    limitKw: l.limit_kw,
-    clippedKwh: l.clipped_kwh,
-    clippedFrac: l.clipped_frac,
-  }));
+  const limits = pointsOf(year.limits);
   const here =
     tried === null
       ? { clippedKwh: year.clipped_kwh, clippedFrac: year.clipped_frac }
@@ -121,7 +117,6 @@ function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
         <div className="flex shrink-0 items-center gap-1.5 px-3.5 pt-2">
           <ViewButtons<ViewId> views={YEAR_VIEWS} view={view} onView={setView} />
           <span className="grow" />
-          {view !== 'own' && <StepsTold minutes={year.step_minutes} finerFrac={finerFrac} />}
         </div>
       )}
       {view === 'day' && (
@@ -163,6 +158,7 @@ function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
               dcKw: day.dc_kw,
               unlimitedKw: day.unlimited_kw,
               trackersKw: day.tracker_kw,
+              limits: pointsOf(day.limits),
             }}
             limitKw={limitKw}
             datasheetLimitKw={year.limit_kw}
@@ -229,7 +225,6 @@ function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
             <p className="whitespace-nowrap text-sm">
               At {figure(limitKw, 2)} kW: {figure(here.clippedKwh)} kWh a year
               {tried === null &&
-                year.clipped_most_kwh !== null &&
                 ` (${figure(year.clipped_hourly_kwh)} to ${figure(year.clipped_most_kwh)})`}
             </p>
             <LimitCurve points={limits} limitKw={limitKw} widthPx={320} heightPx={144} />
@@ -241,13 +236,10 @@ function LoadingDays({ year, stale, finerFrac }: LoadingDaysProps) {
   );
 }
 
-/** Which steps the figures are of, and how far the finer ones are. */
-function StepsTold({ minutes, finerFrac }: { minutes: number; finerFrac: FinerFrac }) {
-  if (finerFrac === null)
-    return <span className="truncate text-sm text-ink-2">in steps of {minutes} minutes</span>;
-  return (
-    <span role="status" className="truncate text-sm text-ink-2">
-      hourly; finer {figure(finerFrac * 100)} %
-    </span>
-  );
+function pointsOf(costs: Schemas['LimitCost'][]) {
+  return costs.map((c) => ({
+    limitKw: c.limit_kw,
+    clippedKwh: c.clipped_kwh,
+    clippedFrac: c.clipped_frac,
+  }));
 }

@@ -5,7 +5,6 @@ import { jobFileAddress, sheetAddress } from '@/api/queries';
 import { useYear } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
 import { Toolbar } from '@/ui/Card';
-import { figure } from '@/units/format';
 import { sheetQuery } from './queries';
 
 const LINK = 'inline-flex h-[27px] items-center rounded-md border px-2.5 text-sm font-medium';
@@ -13,9 +12,8 @@ const LINK = 'inline-flex h-[27px] items-center rounded-md border px-2.5 text-sm
 export default function SheetsStep() {
   const { option, report, at, state } = useJob();
   const strung = report.modules_strung > 0;
-  const { behind, finerFrac, query: quick } = useYear(at, strung);
-  // Its year is the one by quarters: asked for when that is worked out, or will not come.
-  const ready = !strung || quick.isError || (!behind && finerFrac === null);
+  const { behind, query: year } = useYear(at, strung);
+  const ready = !strung || year.isError || (!behind && year.isSuccess);
   const sheet = useQuery({ ...sheetQuery(at), enabled: ready });
   const stale = !ready || sheet.isPending || sheet.isPlaceholderData;
   return (
@@ -35,7 +33,7 @@ export default function SheetsStep() {
         <span className="grow" />
         <span className="text-sm text-ink-2" role="status">
           {stale && !sheet.error
-            ? `Working out the year${finerFrac ? `, ${figure(finerFrac * 100)} %` : ''}`
+            ? 'Working out the year'
             : `Option ${option.id.toUpperCase()}, revision ${state.revision}`}
         </span>
       </Toolbar>

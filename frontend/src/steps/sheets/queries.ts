@@ -1,4 +1,4 @@
-/** What the sheet says on paper, the year by quarters in it: asked for when that is there. */
+/** What the sheet says on paper: asked for when its year is there. */
 import { answerOf, OPTION, type OptionAt, pathOf } from '@/api/asking';
 import { api, foundOf, type Schemas } from '@/api/client';
 

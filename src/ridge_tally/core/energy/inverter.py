@@ -51,13 +51,27 @@ class InverterModel:
 class AcYear:
     """AC power of n steps, W, night draw negative: without any limit, at the rating, with heat.
 
-    ``cabinet_degc`` is the warmest cabinet's.
+    ``cabinet_degc`` is the warmest cabinet's; ``limited_frac`` the share of each step that the
+    inverter longest at its rating is.
     """
 
     unlimited_w: FloatArray
     rated_w: FloatArray
     given_w: FloatArray
     cabinet_degc: FloatArray
+    limited_frac: FloatArray
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Within:
+    """How power comes and goes within each step.
+
+    ``direct_frac`` (n,): the share of it that follows the beam; ``beam`` (n, q): the beam over its
+    mean in equal parts of the step, see ``core.sky.passing_beam``.
+    """
+
+    direct_frac: FloatArray
+    beam: FloatArray
 
 
 def loss_curve(points: tuple[EfficiencyPoint, ...]) -> LossCurve:
@@ -133,6 +147,7 @@ def ac_year(
     air_degc: FloatArray,
     side: InverterModel,
     hours: float,
+    within: Within | None = None,
 ) -> AcYear:
     """Return what u inverters of one kind give, summed.
 
@@ -144,6 +159,8 @@ def ac_year(
         DC voltage and the air around the cabinets, which stand in the shade.
     hours : float
         In each step.
+    within : Within, optional
+        How the beam comes and goes within each step; left out, it does not.
 
     Notes
     -----
@@ -151,10 +168,14 @@ def ac_year(
     sheet's derating curve is one of settled cabinets: a short peak passes, a day at the limit
     does not.  Where a limit cuts, the trackers draw less; no heat comes of what is not drawn.
     """
+    steps = units_w.shape[1]
+    direct_frac, beam = np.zeros(steps), np.ones((steps, 1))
+    if within is not None:
+        direct_frac, beam = within.direct_frac, within.beam
     return AcYear(
         *kernel.given_year(
             units_w, volts_v, air_degc, side.curve_v, side.curves, side.rating_w, side.night_w,
-            side.airs_degc, side.powers_frac, side.k_per_w, side.lag_h / hours,
+            side.airs_degc, side.powers_frac, side.k_per_w, side.lag_h / hours, direct_frac, beam,
         )
     )  # fmt: skip
 
@@ -168,6 +189,7 @@ def summed(years: Sequence[AcYear]) -> AcYear:
         np.sum([y.rated_w for y in years], axis=0),
         np.sum([y.given_w for y in years], axis=0),
         np.max([y.cabinet_degc for y in years], axis=0),
+        np.max([y.limited_frac for y in years], axis=0),
     )
 
 
@@ -176,22 +198,3 @@ def efficiency_at(load_frac: FloatArray, side: InverterModel) -> FloatArray:
     terms = side.curves[len(side.curves) // 2]
     dc = np.array([kernel.dc_for(float(x), terms, 1.0) for x in load_frac])
     return np.asarray(np.divide(load_frac, dc, out=np.zeros_like(dc), where=dc > 0))
-
-
-def clipped_by_minutes_w(
-    unlimited_w: FloatArray, direct_frac: FloatArray, beam: FloatArray, limit_w: float
-) -> FloatArray:
-    """Return (n,): what a limit cuts off steps whose minutes differ.
-
-    Parameters
-    ----------
-    unlimited_w, direct_frac : (n,) float
-        AC power of the step's mean, and the beam's share of its light.
-    beam : (n, q) float
-        The beam of the step's minutes over its mean; see ``core.sky.fine_weather``.
-    """
-    cut = np.zeros(len(unlimited_w))
-    near = unlimited_w * (1 + direct_frac * (beam.max(axis=1) - 1)) > limit_w
-    minutes = unlimited_w[near, None] * (1 + direct_frac[near, None] * (beam[near] - 1))
-    cut[near] = np.maximum(minutes - limit_w, 0.0).mean(axis=1)
-    return cut

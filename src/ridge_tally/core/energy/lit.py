@@ -11,6 +11,7 @@ from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.job.system import TrackerInput
+from ridge_tally.core.sky.passing_beam import QUARTERS
 from ridge_tally.core.sky.weather_year import WeatherYear
 
 FloatArray = NDArray[np.float64]
@@ -33,7 +34,8 @@ class StringIrradiance:
     ``sheets``: of each module.  ``reaching_w_per_m2`` (m, n) is what reaches the cells of its m
     substrings, module by module, front and back, after shade, dirt and snow;
     ``warming_w_per_m2`` (n,) what falls on its glass and heats it; ``direct_frac`` (n,) is the
-    beam's share of its light.  ``on_glass`` holds, in W/m² (n,), the mean light of its modules as
+    beam's share of its light, ``turn`` (n, 4) how the sun's way past the glass changes that in
+    each quarter of an hour, ``None`` where nobody knows.  ``on_glass`` holds, in W/m² (n,), the mean light of its modules as
     it is left by each step from the free sky to the cells.
     """
 
@@ -44,6 +46,7 @@ class StringIrradiance:
     direct_frac: FloatArray
     on_glass: tuple[tuple[Step, FloatArray], ...]
     heat: HeatLoss
+    turn: FloatArray | None = None
 
     @property
     def modules(self) -> int:
@@ -65,17 +68,25 @@ class Bank:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
+class Direct:
+    """The share (n,) of a power that follows the beam, and (n, 4) the beam in each quarter over its mean."""
+
+    frac: FloatArray
+    turn: FloatArray
+
+
+@dataclass(frozen=True, slots=True, eq=False)
 class DcOutput:
     """What a DC side draws from its light.
 
     ``banks``: what its inverters take.  ``sources_w``: the same by tracker, or by array where
-    every module has its own.  ``direct_frac`` (n,): the share that comes and goes with the beam.
+    every module has its own.  ``direct``: what of it comes and goes with the beam.
     ``left``: kWh of a year after each step.
     """
 
     banks: tuple[Bank, ...]
     sources_w: tuple[FloatArray, ...]
-    direct_frac: FloatArray
+    direct: Direct
     left: Left
 
     @property
@@ -139,15 +150,36 @@ def light_left(strings: Sequence[StringIrradiance], hours: float) -> Left:
     return tuple(left.items())
 
 
-def direct_share(groups: Sequence[tuple[Sequence[StringIrradiance], FloatArray]]) -> FloatArray:
-    """Return (n,): the share of powers that comes and goes with the beam, by strings and power."""
-    weighed, whole = np.zeros(1), np.zeros(1)
-    for strings, power_w in groups:
-        modules = sum(s.modules for s in strings)
-        share = np.sum([s.direct_frac * s.modules for s in strings], axis=0) / modules
-        weighed = weighed + share * power_w
-        whole = whole + power_w
-    return np.divide(weighed, whole, out=np.zeros_like(whole), where=whole > 0)
+def direct_of(
+    groups: Sequence[tuple[Sequence[StringIrradiance], FloatArray]], steps: int
+) -> Direct:
+    """Return what of some powers comes and goes with the beam, by their strings and W."""
+    if not groups:
+        return Direct(np.zeros(steps), np.ones((steps, QUARTERS)))
+    return joined(
+        [
+            (
+                power_w * string.modules / sum(s.modules for s in strings),
+                Direct(
+                    string.direct_frac,
+                    np.ones((len(power_w), QUARTERS)) if string.turn is None else string.turn,
+                ),
+            )
+            for strings, power_w in groups
+            for string in strings
+        ]
+    )
+
+
+def joined(parts: Sequence[tuple[FloatArray, Direct]]) -> Direct:
+    """Return what comes and goes of several (n,) powers together."""
+    whole = np.sum([power_w for power_w, _ in parts], axis=0)
+    direct = np.sum([power_w * of.frac for power_w, of in parts], axis=0)
+    turned = np.sum([(power_w * of.frac)[:, None] * of.turn for power_w, of in parts], axis=0)
+    return Direct(
+        np.divide(direct, whole, out=np.zeros_like(whole), where=whole > 0),
+        np.divide(turned, direct[:, None], out=np.ones_like(turned), where=direct[:, None] > 0),
+    )
 
 
 def banks_of(

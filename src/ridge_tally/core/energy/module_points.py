@@ -12,12 +12,13 @@ from numpy.typing import NDArray
 from ridge_tally.core.energy.lit import (
     Bank,
     DcOutput,
+    Direct,
     Left,
     StringIrradiance,
     banks_of,
     cell_degc,
     diode_of,
-    direct_share,
+    direct_of,
     kwh_of,
     light_left,
 )
@@ -156,7 +157,7 @@ def drawn_by_optimizers(
     return DcOutput(
         banks=banks_of(limited, [np.full(steps, optimizer.string_v)] * len(inputs), inputs),
         sources_w=limited,
-        direct_frac=_direct(points),
+        direct=_direct(points, steps),
         left=(*points.left, (Step.OPTIMIZERS, given), (Step.TRACKER, kwh_of(whole, hours))),
     )
 
@@ -207,12 +208,12 @@ def drawn_by_microinverters(
             ),
         ),
         sources_w=tuple(t.sum(axis=0) for t in points.taken_w),
-        direct_frac=_direct(points),
+        direct=_direct(points, steps),
         left=(*points.left, (Step.TRACKER, kwh_of(whole, step_h(steps)))),
     )
 
 
-def _direct(points: ModulePoints) -> FloatArray:
-    return direct_share(
-        [((g,), t.sum(axis=0)) for g, t in zip(points.groups, points.taken_w, strict=True)]
+def _direct(points: ModulePoints, steps: int) -> Direct:
+    return direct_of(
+        [((g,), t.sum(axis=0)) for g, t in zip(points.groups, points.taken_w, strict=True)], steps
     )

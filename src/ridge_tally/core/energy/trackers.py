@@ -13,7 +13,7 @@ from ridge_tally.core.energy.lit import (
     banks_of,
     cell_degc,
     diode_of,
-    direct_share,
+    direct_of,
     kwh_of,
     light_left,
 )
@@ -186,9 +186,7 @@ def drawn_by_strings(
     return DcOutput(
         banks=banks_of(sources, volts, inputs),
         sources_w=tuple(sources),
-        direct_frac=direct_share([(t.strings, found[t.index].power_w) for t in trackers])
-        if found
-        else none,
+        direct=direct_of([(t.strings, found[t.index].power_w) for t in trackers], steps),
         left=(
             *light_left([s for t in trackers for s in t.strings], hours),
             (Step.LOW_LIGHT, summed([t.cool_w for t in trackers])),

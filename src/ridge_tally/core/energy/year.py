@@ -9,12 +9,13 @@ from numpy.typing import NDArray
 from ridge_tally.core.energy.inverter import (
     AcYear,
     InverterModel,
+    Within,
     ac_year,
-    clipped_by_minutes_w,
     summed,
 )
 from ridge_tally.core.energy.lit import Bank, DcOutput, kwh_of
 from ridge_tally.core.energy.waterfall import Stage, Step, waterfall
+from ridge_tally.core.sky.passing_beam import within_hour
 from ridge_tally.core.sky.weather_year import WeatherYear, month_of
 
 FloatArray = NDArray[np.float64]
@@ -48,7 +49,8 @@ class Plant:
 
     ``sides``: the inverters of each bank, in its order.  ``export_w``: the most that may leave the
     house; ``house_w`` (n,): what it uses meanwhile, ``None`` where nobody is at home.
-    ``minute_beam`` (n, q): see ``core.sky.fine_weather``; ``None`` where it is not known.
+    ``cloud`` and ``cloud_most`` (n, s): see ``core.sky.passing_beam``; ``None`` where each step is
+    taken as even.
     """
 
     drawn: DcOutput
@@ -56,7 +58,13 @@ class Plant:
     losses: Losses
     export_w: float | None = None
     house_w: FloatArray | None = None
-    minute_beam: FloatArray | None = None
+    cloud: FloatArray | None = None
+    cloud_most: FloatArray | None = None
+
+    def within(self, cloud: FloatArray | None) -> Within | None:
+        """Return how its power comes and goes within each step, under such clouds."""
+        direct = self.drawn.direct
+        return None if cloud is None else Within(direct.frac, within_hour(direct.turn, cloud))
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -67,8 +75,8 @@ class YearResult:
     limit, ``ac_rated_w`` at their rating; ``before_export_w`` what would reach the meter without an
     export limit and ``ac_w`` what does, night draw negative.  ``ac_kept_frac``: what wires and
     outages leave of it on the way.
-    ``clipped_most_kwh``: what the limit cuts off the steps' minutes; ``None`` where they are
-    not known.
+    ``limited_frac``: the share of each step at the rating; ``within``: how each step's power comes
+    and goes, ``None`` where it is taken as even.
     """
 
     hours: float
@@ -83,7 +91,8 @@ class YearResult:
     monthly_kwh: tuple[float, ...]
     stages: tuple[Stage, ...]
     limit_w: float
-    clipped_most_kwh: float | None
+    limited_frac: FloatArray
+    within: Within | None
 
     @property
     def energy_kwh(self) -> float:
@@ -109,7 +118,15 @@ class YearResult:
     @property
     def clipped_hours(self) -> float:
         """Hours of the year at the limit."""
-        return float((self.clipped_w > 0).sum()) * self.hours
+        return float(self.limited_frac.sum()) * self.hours
+
+    @property
+    def parts_w(self) -> FloatArray:
+        """(n, q): what would be given without a limit in equal parts of each step."""
+        if self.within is None:
+            return self.ac_unlimited_w[:, None]
+        coming = 1 + self.within.direct_frac[:, None] * (self.within.beam - 1)
+        return np.asarray(self.ac_unlimited_w[:, None] * coming)
 
     def lost_kwh(self, step: Step) -> float:
         """Return what a step takes; 0 where the year has no such step."""
@@ -165,7 +182,8 @@ def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
         monthly_kwh=tuple(float(m) for m in monthly),
         stages=waterfall(stages),
         limit_w=limit_w,
-        clipped_most_kwh=_clipped_most_kwh(plant, kept, weather),
+        limited_frac=ac.limited_frac,
+        within=plant.within(plant.cloud),
     )
 
 
@@ -183,11 +201,13 @@ def _to_meter(
     plant: Plant, weather: WeatherYear, year: int
 ) -> tuple[AcYear, FloatArray, FloatArray, FloatArray]:
     """Return the inverters' part in a year from 1, and (n,) W after wires, export and outages."""
-    losses = plant.losses
+    losses, within = plant.losses, plant.within(plant.cloud)
     kept = _kept_frac(losses, year)
     ac = summed(
         [
-            ac_year(bank.units_w * kept, bank.volts_v, weather.air_degc, side, weather.step_h)
+            ac_year(
+                bank.units_w * kept, bank.volts_v, weather.air_degc, side, weather.step_h, within
+            )
             for bank, side in _banks(plant)
         ]
     )
@@ -196,7 +216,8 @@ def _to_meter(
     exported = wired
     if plant.export_w is not None:
         room_w = plant.export_w if plant.house_w is None else plant.export_w + plant.house_w
-        exported = np.minimum(wired, room_w)
+        limit_w = sum(s.rating_w * len(b.units_w) for b, s in _banks(plant))
+        exported = _exported(wired, ac, within, limit_w, room_w)
     return ac, wired, exported, _after_outages(exported, losses)
 
 
@@ -210,21 +231,35 @@ def _kept_frac(losses: Losses, year: int) -> float:
     return (1 - losses.mismatch_frac) * losses.aged_frac(year) * (1 - losses.wiring_frac)
 
 
-def _clipped_most_kwh(plant: Plant, kept_frac: float, weather: WeatherYear) -> float | None:
-    """Return what the limit cuts off the minutes of every inverter, each by itself."""
-    if plant.minute_beam is None:
-        return None
-    cut, hours = 0.0, weather.step_h
-    units = ((u, bank.volts_v, side) for bank, side in _banks(plant) for u in bank.units_w)
-    for unit_w, volts_v, side in units:
-        ac = ac_year(unit_w[None] * kept_frac, volts_v, weather.air_degc, side, hours)
-        cut += kwh_of(
-            clipped_by_minutes_w(
-                ac.unlimited_w, plant.drawn.direct_frac, plant.minute_beam, side.rating_w
-            ),
-            hours,
-        )
-    return cut
+def _exported(
+    wired: FloatArray, ac: AcYear, within: Within | None, limit_w: float, room_w: FloatArray | float
+) -> FloatArray:
+    """Return what of (n,) W leaves where no more than the room may: bright minutes are cut too."""
+    if within is None:
+        return np.minimum(wired, room_w)
+    room = np.broadcast_to(room_w, wired.shape)
+    coming = 1 + within.direct_frac[:, None] * (within.beam - 1)
+    near = (wired > 0) & (wired * coming.max(axis=1) > room)
+    # Each part of the step as the rating leaves it, in all as much as the wires bring.
+    parts = np.minimum(ac.unlimited_w[near, None] * coming[near], limit_w)
+    parts *= (wired[near] / parts.mean(axis=1))[:, None]
+    out = wired.copy()
+    out[near] = np.minimum(parts, room[near, None]).mean(axis=1)
+    return out
+
+
+def clipping_band_kwh(plant: Plant, weather: WeatherYear) -> tuple[float, float]:
+    """Return what the limit cuts off even hours, and off hours of sun and cloud almost alone."""
+    kept, hours = _kept_frac(plant.losses, 1), weather.step_h
+    found = []
+    for within in (None, plant.within(plant.cloud_most)):
+        years = [
+            ac_year(bank.units_w * kept, bank.volts_v, weather.air_degc, side, hours, within)
+            for bank, side in _banks(plant)
+        ]
+        found.append(kwh_of(summed(years).unlimited_w - summed(years).rated_w, hours))
+    least, most = found
+    return least, most
 
 
 def _banks(plant: Plant) -> Iterable[tuple[Bank, InverterModel]]:

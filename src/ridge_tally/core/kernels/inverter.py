@@ -111,6 +111,8 @@ def given_year(
     powers: Any,
     k_per_w: float,
     steps_per_lag: float,
+    direct_frac: Any,
+    beam: Any,
 ) -> Any:
     """Return what u inverters of one kind give in n steps, summed.
 
@@ -128,16 +130,20 @@ def given_year(
         How far a settled cabinet stands above the air for each watt lost.
     steps_per_lag : float
         The lag of the cabinet in steps.
+    direct_frac : (n,) float
+        The share of each step's power that comes and goes with the beam.
+    beam : (n, q) float
+        The beam over its mean in equal parts of each step.
 
     Returns
     -------
-    unlimited, rated, given, cabinet : (n,) float
+    unlimited, rated, given, cabinet, limited : (n,) float
         AC power without any limit, at the rating and as the heat allows, W, night draw negative;
-        the warmest cabinet, °C.
+        the warmest cabinet, °C; the share of the time that the inverter longest at its rating is.
     """
     units, steps = dc_w.shape
     unlimited, rated, given = np.zeros(steps), np.zeros(steps), np.zeros(steps)
-    cabinet = air_degc.copy()
+    cabinet, limited, parts = air_degc.copy(), np.zeros(steps), beam.shape[1]
     terms = np.empty(3)
     kept = math.exp(-1.0 / steps_per_lag)
     for u in range(units):
@@ -152,8 +158,19 @@ def given_year(
                 rated[n] -= night_w
                 given[n] -= night_w
                 continue
-            capped = min(gross, rating_w)
-            taken = dc if gross <= rating_w else dc_for(rating_w, terms, rating_w)
+            capped, long = 0.0, 0
+            for q in range(parts):
+                part = gross * (1.0 + direct_frac[n] * (beam[n, q] - 1.0))
+                if part > rating_w:
+                    part = rating_w
+                    long += 1
+                capped += part / parts
+            limited[n] = max(limited[n], long / parts)
+            taken = dc
+            if long == 0:
+                capped = gross
+            else:
+                taken = dc_for(capped, terms, rating_w)
             out = capped
             if len(airs) > 0:
                 allowed = _allowed_w(air_degc[n], heat, kept, terms, rating_w, airs, powers)
@@ -166,11 +183,12 @@ def given_year(
             rated[n] += capped
             given[n] += out
             cabinet[n] = max(cabinet[n], air_degc[n] + k_per_w * heat)
-    return unlimited, rated, given, cabinet
+    return unlimited, rated, given, cabinet, limited
 
 
 def warm() -> None:
     """Compile every kernel once, or load it from the cache."""
     one, curves = np.full((1, 2), 500.0), np.array([[0.01, 0.01, 0.01]])
     points = np.array([40.0, 60.0])
-    given_year(one, one[0], one[0], points[:1], curves, 400.0, 1.0, points, points / 60, 0.1, 4.0)
+    limits = (points, points / 60, 0.1, 4.0)
+    given_year(one, one[0], one[0], points[:1], curves, 400.0, 1.0, *limits, one[0], one.T.copy())

@@ -12,6 +12,8 @@ from ridge_tally.core.sky.weather_year import WeatherYear, clearest_day, steps_o
 
 FloatArray = NDArray[np.float64]
 JUNE_21, DECEMBER_21 = 171, 354
+# So many limits are looked at.
+LIMITS = 61
 
 
 class DayKind(StrEnum):
@@ -30,10 +32,19 @@ TITLES = {
 
 
 @dataclass(frozen=True, slots=True)
+class LimitCost:
+    """What a limit would clip in the year."""
+
+    limit_kw: float
+    clipped_kwh: float
+    clipped_frac: float
+
+
+@dataclass(frozen=True, slots=True)
 class LoadingDay:
     """One day in means of equal steps, kW; ``day_of_year`` counts from 0.
 
-    ``tracker_kw`` are the trackers' shares of ``dc_kw``.
+    ``tracker_kw`` are the trackers' shares of ``dc_kw``; ``limits`` what others would clip that day.
     """
 
     kind: DayKind
@@ -44,20 +55,22 @@ class LoadingDay:
     unlimited_kw: tuple[float, ...]
     ac_kw: tuple[float, ...]
     clipped_kwh: float
+    limits: tuple[LimitCost, ...]
 
 
-@dataclass(frozen=True, slots=True)
-class LimitCost:
-    """What a limit would clip in the year."""
+def clipped_kwh_at(parts_w: FloatArray, limits_w: FloatArray, hours: float) -> FloatArray:
+    """Return (k,): the energy above each of k limits, kWh.
 
-    limit_kw: float
-    clipped_kwh: float
-    clipped_frac: float
-
-
-def clipped_kwh_at(unlimited_w: FloatArray, limit_w: float, hours: float) -> float:
-    """Return the energy above a limit, kWh, for powers that are means of so many hours."""
-    return kwh_of(np.maximum(unlimited_w - limit_w, 0.0), hours)
+    Parameters
+    ----------
+    parts_w : (n, q) float
+        Powers of equal parts of steps of so many ``hours``; see ``YearResult.parts_w``.
+    """
+    ordered = np.sort(parts_w, axis=None)
+    above = np.append(np.cumsum(ordered[::-1])[::-1], 0.0)
+    first = np.searchsorted(ordered, limits_w)
+    cut_w = above[first] - limits_w * (len(ordered) - first)
+    return np.asarray(cut_w * hours / parts_w.shape[1] / 1000)
 
 
 def loading_days(year: YearResult, weather: WeatherYear, latitude_deg: float) -> list[LoadingDay]:
@@ -91,16 +104,19 @@ def _day(kind: DayKind, day: int, year: YearResult) -> LoadingDay:
         kilowatts(year.ac_unlimited_w),
         kilowatts(year.ac_rated_w),
         kwh_of(year.clipped_w[mine], year.hours),
+        _costs(np.maximum(year.parts_w[mine], 0.0), year.hours),
     )
 
 
-def limit_costs(year: YearResult, steps: int = 61) -> list[LimitCost]:
-    """Return clipped energy for limits from zero to the highest hour of the year."""
-    whole_kwh = kwh_of(np.maximum(year.ac_unlimited_w, 0), year.hours)
-    highest_w = float(max(year.ac_unlimited_w.max(), 1.0))
-    costs = []
-    for limit_w in np.linspace(0, highest_w * 1.05, steps):
-        clipped = clipped_kwh_at(year.ac_unlimited_w, float(limit_w), year.hours)
-        share = clipped / whole_kwh if whole_kwh > 0 else 0.0
-        costs.append(LimitCost(float(limit_w / 1000), clipped, share))
-    return costs
+def limit_costs(year: YearResult) -> tuple[LimitCost, ...]:
+    """Return clipped energy for limits from zero to the highest part of an hour of the year."""
+    return _costs(np.maximum(year.parts_w, 0.0), year.hours)
+
+
+def _costs(parts_w: FloatArray, hours: float) -> tuple[LimitCost, ...]:
+    whole_kwh = float(parts_w.sum()) * hours / parts_w.shape[1] / 1000
+    limits = np.linspace(0, max(float(parts_w.max()), 1.0) * 1.05, LIMITS)
+    return tuple(
+        LimitCost(float(limit_w / 1000), float(kwh), float(kwh) / whole_kwh if whole_kwh else 0.0)
+        for limit_w, kwh in zip(limits, clipped_kwh_at(parts_w, limits, hours), strict=True)
+    )

@@ -15,10 +15,14 @@ GRASS_ALBEDO_FRAC = 0.2
 
 @dataclass(frozen=True, slots=True)
 class PlaneLight:
-    """n hours on one plane, W/m²: what falls on the glass, and what passes it to the cells."""
+    """n hours on one plane, W/m²: what falls on the glass, and what passes it to the cells.
+
+    ``direct_frac`` (n,): the beam's share of what falls.
+    """
 
     poa_w_per_m2: FloatArray
     effective_w_per_m2: FloatArray
+    direct_frac: FloatArray
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +89,13 @@ def plane_light(
         + sky * passed.sky_frac
         + parts.ground_w_per_m2 * passed.ground_frac
     )
-    return PlaneLight(poa_w_per_m2=parts.poa_w_per_m2, effective_w_per_m2=effective)
+    whole = parts.poa_w_per_m2
+    return PlaneLight(whole, effective, share_of(parts.beam_w_per_m2, whole))
+
+
+def share_of(part: FloatArray, whole: FloatArray) -> FloatArray:
+    """Return (n,): a part's share of a whole, 0 where there is none."""
+    return np.clip(np.divide(part, whole, out=np.zeros_like(whole), where=whole > 0), 0.0, 1.0)
 
 
 def glass_passing(sun: SunPath, tilt_deg: float, azimuth_deg: float) -> GlassPassing:

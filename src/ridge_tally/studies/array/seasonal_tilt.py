@@ -7,13 +7,13 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.array.stances import Stand, positions_of, stands, table_hinge_m, tilt_by_day
 from ridge_tally.core.array.tables import behind_frac, table_rows, tables_of
-from ridge_tally.core.energy.lit import kwh_of
+from ridge_tally.core.energy.lit import Direct, kwh_of
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.array import Position, present_of, table_of
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.nominal_year import DAYS, NOMINAL_YEAR, date_of
-from ridge_tally.core.sky.plane_irradiance import PlaneLight
+from ridge_tally.core.sky.plane_irradiance import PlaneLight, share_of
 from ridge_tally.core.sun.row_spacing import gap_at_m, shaded_frac
 from ridge_tally.core.sun.seasons import best_positions
 from ridge_tally.core.sun.shading import glass_of
@@ -157,10 +157,11 @@ def _daily_kwh(
             beam * passed.beam_frac
             + wide * passed.sky_frac
             + parts.ground_w_per_m2 * passed.ground_frac,
+            share_of(beam, beam + wide + parts.ground_w_per_m2),
         )
         lit = covered(design.job, weather, light, replace(slope, tilt_deg=tilt))
         offered_w = power_frac(even, lit, weather) * whole_w * share
-        year = even_year(desk, design.job, even, offered_w)
+        year = even_year(desk, design.job, even, offered_w, Direct(light.direct_frac, on_free.turn))
         found.append([kwh_of(day, weather.step_h) for day in year.ac_w.reshape(DAYS, -1)])
     return np.array(found)
 

@@ -7,6 +7,8 @@ strung.
 from contextlib import suppress
 from dataclasses import dataclass
 
+import numpy as np
+
 from ridge_tally.core.brief.target import Ceiling, CeilingKind, binding_ceiling
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.errors import RidgeTallyError
@@ -348,7 +350,8 @@ def _inverter_routes(
     def lost_behind_kwh(limit_kw: float | None) -> float | None:
         if year is None or limit_kw is None:
             return None
-        behind = clipped_kwh_at(year.ac_unlimited_w, limit_kw * 1000, year.hours)
+        limits = np.array([limit_kw * 1000])
+        behind = float(clipped_kwh_at(np.maximum(year.parts_w, 0), limits, year.hours)[0])
         return max(0.0, behind - year.clipped_kwh)
 
     views = []

@@ -143,7 +143,6 @@ def pairing_study(desk: Desk, design: Design) -> Iterator[PairingStudy]:
         "hot": design_for(*_one_roof(design.job, sheet, HOT, desk.shelf)),
     }
     done = 0
-    # Site by site: one fine sky is kept at a time.
     for name, there in places.items():
         for i, unit in enumerate(units):
             rows[i] = _with(rows[i], name, _clipped(desk, there, unit))
@@ -227,7 +226,7 @@ def _one_roof(job: Job, sheet: ModuleSheet, site: StudySite, shelf: Shelf) -> tu
 
 def _clipped(desk: Desk, design: Design, unit: MicroinverterSheet) -> Clipped | None:
     try:
-        year = hourly_year(desk, design, Scenario(own_point=OwnPoint(unit), fine=True))
+        year = hourly_year(desk, design, Scenario(own_point=OwnPoint(unit)))
     except RidgeTallyError:
         return None
     modules = len(present_ids(design.option))

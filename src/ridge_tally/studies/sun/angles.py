@@ -9,13 +9,14 @@ from pvlib import irradiance
 from scipy.optimize import brentq
 
 from ridge_tally.core.array.stances import positions_of, tilt_by_day
-from ridge_tally.core.energy.lit import kwh_of
+from ridge_tally.core.energy.lit import Direct, joined, kwh_of
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.job.array import Mounting, PlaneArray, present_of
 from ridge_tally.core.job.document import Job, present_ids
 from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Season, Weighing, counted
 from ridge_tally.core.nominal_year import day_name
+from ridge_tally.core.sky.passing_beam import turning
 from ridge_tally.core.sky.plane_irradiance import plane_light
 from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sky.sky_bins import SkyBins, behind_glass_wh_per_m2, sky_bins
@@ -33,7 +34,7 @@ from ridge_tally.simulation.array_light import Slope, slope_of
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.even import covered, even_array, even_year, power_frac
 from ridge_tally.simulation.plant import heat_loss
-from ridge_tally.simulation.weather import reflected_frac, weather_of
+from ridge_tally.simulation.weather import passing_beam_of, reflected_frac, weather_of
 
 FloatArray = NDArray[np.float64]
 TILTS_DEG = tuple(float(t) for t in range(0, 91, 5))
@@ -291,27 +292,32 @@ class _Split:
             self.slope = replace(slope_of(laid), tilt_deg=tilt_deg)
         reflected = reflected_frac(self.job, self.weather)
         self.reflected_frac = reflected[month_of(self.weather.time)]
-        self.by_azimuth: dict[float, FloatArray] = {}
+        self.by_azimuth: dict[float, tuple[FloatArray, Direct]] = {}
 
-    def half_frac(self, azimuth_deg: float) -> FloatArray:
-        """Return (n,): power over the rating of modules turned one way."""
+    def half(self, azimuth_deg: float) -> tuple[FloatArray, Direct]:
+        """Return (n,): power over the rating of modules turned one way, and what of it is beam's."""
         found = self.by_azimuth.get(azimuth_deg)
         if found is None:
             free = plane_light(
                 self.weather, self.sun, self.tilt_deg, azimuth_deg % 360, self.reflected_frac
             )
             light = covered(self.job, self.weather, free, self.slope)
-            found = power_frac(self.array, light, self.weather)
+            turn = turning(passing_beam_of(self.desk, self.job), self.tilt_deg, azimuth_deg % 360)
+            found = (
+                power_frac(self.array, light, self.weather), Direct(light.direct_frac, turn),
+            )  # fmt: skip
             self.by_azimuth[azimuth_deg] = found
         return found
 
     def year(self, split_deg: float, more: float = 1.0) -> YearResult:
         """Return the year of the array, half of it turned each way, so many times its size."""
-        mean = (
-            self.half_frac(self.equator_deg - split_deg)
-            + self.half_frac(self.equator_deg + split_deg)
-        ) / 2
-        return even_year(self.desk, self.job, self.array, mean * self.dc_w * more)
+        each_w = self.dc_w * more / 2
+        halves = [
+            (frac * each_w, direct)
+            for frac, direct in (self.half(self.equator_deg + by) for by in (-split_deg, split_deg))
+        ]
+        offered_w = halves[0][0] + halves[1][0]
+        return even_year(self.desk, self.job, self.array, offered_w, joined(halves))
 
     def kwh(self, power_w: FloatArray, weighing: Weighing) -> float:
         mine = counted(self.weather.time, weighing, southern=self.southern)

@@ -1,13 +1,12 @@
 """What the core computes for an option, remembered by the content it depends on."""
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
 
 from ridge_tally.core.energy.diode_fit import DiodeModel, fit_diode, gap_off_frac
 from ridge_tally.core.energy.waterfall import Stage, Step
-from ridge_tally.core.energy.year import YearResult
+from ridge_tally.core.energy.year import YearResult, clipping_band_kwh
 from ridge_tally.core.equipment import InverterSheet, MicroinverterSheet
 from ridge_tally.core.errors import MissingDatum, OutsideModelRange
 from ridge_tally.core.job.architecture import Architecture
@@ -19,18 +18,14 @@ from ridge_tally.core.loading.clipped_day import LimitCost, LoadingDay, limit_co
 from ridge_tally.core.loading.clipping import ClipCalendar, clip_calendar
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.strings.voltage import STC_CELL_DEGC
-from ridge_tally.core.sun.shading import FINE
 from ridge_tally.core.survey.standing import shades_others
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.practice import Practice, practice
-from ridge_tally.simulation.array_light import array_lights
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import HouseLoad, house_load
-from ridge_tally.simulation.plant import weather_for
-from ridge_tally.simulation.scenario import AS_IT_IS, FINELY
-from ridge_tally.simulation.weather import fine_weather_of
-from ridge_tally.simulation.year import hourly_year, require_strings, simulated, yearly_kwh_by_age
+from ridge_tally.simulation.weather import weather_of
+from ridge_tally.simulation.year import require_strings, simulated, yearly_kwh_by_age
 from ridge_tally.simulators.weather_service import climate
 from ridge_tally.views.sun.weather_caveats import weather_caveats
 
@@ -58,21 +53,20 @@ class DiodeNote:
 class YearReport:
     """The year of an option, for people and programs.
 
-    Figures are those of ``step_minutes``; ``clipped_hourly_kwh`` is what hourly means clip and
-    ``clipped_most_kwh`` what single minutes would, ``None`` until the year is worked out in
-    quarters.  ``by_age_kwh``: the first year and each later one.  ``faults``: sentences on what
+    ``clipped_kwh`` has the sun's way and passing clouds within each hour; ``clipped_hourly_kwh``
+    is what even hours would clip, ``clipped_most_kwh`` what hours of sun and cloud almost alone
+    would.  ``by_age_kwh``: the first year and each later one.  ``faults``: sentences on what
     takes no part.  ``caveats``: on what the figure rests on that nobody measured.
     """
 
     option_id: str
-    step_minutes: int
     energy_kwh: float
     specific_kwh_per_kw: float
     clipped_kwh: float
     clipped_frac: float
     clipped_hours: float
     clipped_hourly_kwh: float
-    clipped_most_kwh: float | None
+    clipped_most_kwh: float
     tracker_loss_kwh: float
     hot_loss_kwh: float | None
     cabinet_most_degc: float
@@ -92,16 +86,8 @@ class YearReport:
     diode: DiodeNote
 
 
-@dataclass(frozen=True, slots=True)
-class FineStep:
-    """How far the fine year is, and the year when it is there."""
-
-    done_frac: float
-    year: YearReport | None = None
-
-
-def year_report(desk: Desk, design: Design, *, fine: bool = False) -> YearReport:
-    """Return the simulated year of an option, by the hour or finely by the quarter.
+def year_report(desk: Desk, design: Design) -> YearReport:
+    """Return the simulated year of an option.
 
     Raises
     ------
@@ -109,36 +95,31 @@ def year_report(desk: Desk, design: Design, *, fine: bool = False) -> YearReport
         When no module is in a string, or a datasheet lacks what the model needs.
     """
     require_strings(design.option)
-    hourly, plant = simulated(desk, design)
-    by_age_kwh = yearly_kwh_by_age(desk, design)
-    scenario = FINELY if fine else AS_IT_IS
-    year = hourly_year(desk, design, scenario) if fine else hourly
-    weather = weather_for(desk, design.job, scenario)
+    year, plant = simulated(desk, design)
+    weather = weather_of(desk, design.job)
+    least_kwh, most_kwh = clipping_band_kwh(plant, weather)
     module = design.module
     derates = any(s.step is Step.HOT for s in year.stages)
     exports = any(s.step is Step.EXPORT for s in year.stages)
     return YearReport(
         option_id=design.option.id,
-        step_minutes=round(year.hours * 60),
         energy_kwh=year.energy_kwh,
         specific_kwh_per_kw=year.energy_kwh / (strung_w(design) / 1000),
         clipped_kwh=year.clipped_kwh,
         clipped_frac=year.clipped_frac,
         clipped_hours=year.clipped_hours,
-        clipped_hourly_kwh=hourly.clipped_kwh,
-        clipped_most_kwh=year.clipped_most_kwh,
+        clipped_hourly_kwh=least_kwh,
+        clipped_most_kwh=most_kwh,
         tracker_loss_kwh=year.lost_kwh(Step.TRACKER),
         hot_loss_kwh=year.lost_kwh(Step.HOT) if derates else None,
         cabinet_most_degc=float(year.cabinet_degc.max()),
         export_loss_kwh=year.lost_kwh(Step.EXPORT) if exports else None,
         monthly_kwh=year.monthly_kwh,
-        by_age_kwh=tuple(kwh * year.energy_kwh / hourly.energy_kwh for kwh in by_age_kwh)
-        if hourly.energy_kwh > 0
-        else by_age_kwh,
+        by_age_kwh=yearly_kwh_by_age(desk, design),
         stages=year.stages,
         limit_kw=year.limit_w / 1000,
         days=tuple(loading_days(year, weather, design.job.site.latitude_deg)),
-        limits=tuple(limit_costs(year)),
+        limits=limit_costs(year),
         calendar=clip_calendar(year, weather),
         at_work=at_work(year, plant.sides[0]),
         weather=weather.name,
@@ -147,25 +128,6 @@ def year_report(desk: Desk, design: Design, *, fine: bool = False) -> YearReport
         caveats=_caveats(design, weather, house_load(desk, design.job)),
         diode=_diode_note(fit_diode(module)),
     )
-
-
-def fine_steps(desk: Desk, design: Design) -> Iterator[FineStep]:
-    """Yield how far the fine year is, and at last the year itself.
-
-    Raises
-    ------
-    MissingDatum
-        As ``year_report``.
-    """
-    require_strings(design.option)
-    yield FineStep(0.05)
-    fine_weather_of(desk, design.job)
-    yield FineStep(0.2)
-    array_lights(desk, design, FINE, fine=True)
-    yield FineStep(0.6)
-    hourly_year(desk, design, FINELY)
-    yield FineStep(0.95)
-    yield FineStep(1.0, year_report(desk, design, fine=True))
 
 
 def _faults(design: Design, year: YearResult) -> tuple[str, ...]:
@@ -196,8 +158,8 @@ def _faults(design: Design, year: YearResult) -> tuple[str, ...]:
 def _caveats(design: Design, weather: WeatherYear, load: HouseLoad | None) -> tuple[str, ...]:
     caveats = list(weather_caveats(design.job, weather))
     caveats.append(
-        "Hourly means understate clipping; the year by the quarter has passing clouds "
-        "in every hour, which over a year is more than there is"
+        "By the hour; what the limit cuts is that of the minutes within each, their clouds "
+        "reckoned from the hour’s share of a clear sky"
     )
     typed = {m.quantity for m in design.job.weather.months}
     module = design.module

@@ -52,7 +52,7 @@ class Stamp:
 def sheet_content(desk: Desk, design: Design, stamp: Stamp) -> SheetContent:
     """Return what the sheet of an option says, on screen and on paper."""
     report = option_report(design)
-    year = year_report(desk, design, fine=True) if taking_part(design.option) else None
+    year = year_report(desk, design) if taking_part(design.option) else None
     shade = None
     if report.modules and all(is_closed(a.plane) for a in design.arrays):
         shade = shade_report(desk, design, FINE)
@@ -290,9 +290,9 @@ def _year_lines(year: YearReport | None) -> tuple[str, ...]:
     return (
         f"{spaced(energy)} kWh a year at the meter",
         f"{spaced(year.specific_kwh_per_kw)} kWh per kW DC",
-        f"clipped {year.clipped_frac * 100:.1f} %, {year.clipped_hours:.0f} hours, by quarters of "
-        f"an hour: {shown(year.clipped_kwh)} kWh, between {shown(year.clipped_hourly_kwh)} on hourly "
-        f"means and {shown(year.clipped_most_kwh or year.clipped_kwh)} on single minutes",
+        f"clipped {year.clipped_frac * 100:.1f} %, {year.clipped_hours:.0f} hours: "
+        f"{shown(year.clipped_kwh)} kWh, between {shown(year.clipped_hourly_kwh)} in even hours and "
+        f"{shown(year.clipped_most_kwh)} where sun and cloud change most",
         *year.faults,
     )
 

@@ -59,11 +59,9 @@ export function ClipCalendarView({ year }: { year: YearReport }) {
         </tbody>
       </table>
       <p className="mt-1 text-xs text-ink-2">
-        {figure(year.clipped_kwh)} kWh in {figure(year.clipped_hours)} hours{' '}
-        {year.clipped_most_kwh === null
-          ? 'on hourly means, which understate it; the finer year follows.'
-          : `by the quarter of an hour, between ${figure(year.clipped_hourly_kwh)} kWh on hourly means and ${figure(year.clipped_most_kwh)} kWh on single minutes.`}{' '}
-        Standard time.
+        {figure(year.clipped_kwh)} kWh in {figure(year.clipped_hours)} hours with the minutes within
+        each hour; {figure(year.clipped_hourly_kwh)} kWh in even hours,{' '}
+        {figure(year.clipped_most_kwh)} kWh where sun and cloud change most. Standard time.
       </p>
     </div>
   );

@@ -32,7 +32,7 @@ function Pairings({ study, running }: { study: Schemas['PairingStudy']; running:
       <p className="mb-2 max-w-[760px] text-sm">{study.told}</p>
       {running && (
         <p role="status" className="mb-1 text-sm text-ink-2">
-          {figure(study.done_frac * 100)} % worked out, by quarters of an hour
+          {figure(study.done_frac * 100)} % worked out
         </p>
       )}
       <table className="w-full text-sm">
@@ -101,10 +101,9 @@ function Pairings({ study, running }: { study: Schemas['PairingStudy']; running:
         </tbody>
       </table>
       <p className="mt-2 max-w-[760px] text-xs text-ink-2">
-        Hours at the limit and what it cuts off each module in a year, by quarters of an hour; here
-        under this roof’s shade. {cold}. {hot}. Both on stand-in weather, drawn and not measured,
-        without shade. A 400 W module on a 300 W unit is a usual pairing (common practice, no
-        source).
+        Hours at the limit and what it cuts off each module in a year; here under this roof’s shade.{' '}
+        {cold}. {hot}. Both on stand-in weather, drawn and not measured, without shade. A 400 W
+        module on a 300 W unit is a usual pairing (common practice, no source).
       </p>
     </section>
   );
