@@ -124,7 +124,7 @@ def test_the_year_is_marked_and_remembered(workspace: Workspace) -> None:
     option = SAMPLE.options[0]
     first = year_report(workspace.desk, design_for(SAMPLE, option))
     assert first.stand_in_weather
-    assert any("Hourly means" in caveat for caveat in first.caveats)
+    assert any("minutes within each" in caveat for caveat in first.caveats)
     assert sum(first.monthly_kwh) == pytest.approx(first.energy_kwh)
     assert first.specific_kwh_per_kw == pytest.approx(first.energy_kwh / (28 * 0.405))
     renamed = replace(SAMPLE, name="other")

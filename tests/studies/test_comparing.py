@@ -139,10 +139,14 @@ def test_pairings_clip_more_in_the_cold_than_in_the_heat_and_least_on_the_larges
         assert pairing.cold is not None
         assert pairing.hot is not None
         assert pairing.cold.kwh_per_module >= pairing.hot.kwh_per_module
+        # All that is lost: never less than the AC limit's own share, and what is left is told.
+        assert 0 <= pairing.cold.frac < 1
+        assert pairing.cold.net_kwh_per_module > 100
     small, large = by_id["sample-micro-330"], by_id["sample-micro-800-2"]
     assert small.here is not None
     assert large.here is not None
     assert small.here.kwh_per_module > 10 * large.here.kwh_per_module
+    assert small.here.net_kwh_per_module < large.here.net_kwh_per_module
     # By hand: 405 W x 0.8 x (1 - 0.0034 x 20) = 302 W at nominal conditions, 0.744 of Pmax.
     assert study.nominal is not None
     assert study.nominal.p_w == pytest.approx(405 * 0.8 * (1 - 0.0034 * 20), rel=0.01)

@@ -172,7 +172,7 @@ def test_places_are_found_and_the_target_and_its_sheet_answered(client: FlaskCli
     places = client.get("/api/places?typed=santa fe").json["found"]
     assert places[0]["title"].startswith("Santa Fe")
     target = client.get(f"{OPTION}/target").json["found"]
-    assert (target["binding"], target["target_modules"]) == ("busbar", 31)
+    assert (target["binding"], target["target_modules"]) == ("busbar", 33)
     pdf = client.get(f"{OPTION}/brief.pdf")
     assert (pdf.status_code, pdf.data[:5]) == (200, b"%PDF-")
     assert len(client.get("/api/shelf").json["grid_packs"]) == 4

@@ -9,6 +9,7 @@ EXAMPLES = [
     (errors.OutOfRange("Slope", 95.0, "below 90", "Read it again."), 422, "Slope reads 95, but it must be below 90. Read it again."),
     (errors.NotUnderstood("Eave", "x", "a length"), 422, "Eave: “x” was not understood. Type a length."),
     (errors.BadGeometry("Ridge", "the rakes cross", "Measure again."), 422, "Ridge: the rakes cross. Measure again."),
+    (errors.AnswerWanted("Rows", "all is laid anew", "Say so."), 422, "Rows: all is laid anew. Say so."),
     (errors.MissingDatum("Voc", "Module", "Add it."), 422, "Module has no Voc. Add it."),
     (errors.OutsideModelRange("Module", "no curve", "Compare."), 422, "Module: no curve. Compare."),
     (errors.FormatError("a.json", "job.name", "missing", "Add it."), 422, "a.json at job.name: missing. Add it."),

@@ -1,6 +1,6 @@
 /** Tilt against azimuth: the light behind the glass as a share of the best, planes marked. */
 import { scaleLinear } from 'd3-scale';
-import { figure } from '@/units/format';
+import { figure, taken } from '@/units/format';
 
 export interface MarkedPlane {
   name: string;
@@ -117,7 +117,7 @@ export function AngleMapChart({
         strokeWidth="2.5"
       />
       {planes.map((p, i) => {
-        const label = `${p.name} −${figure(p.lossFrac * 100, 1)} %`;
+        const label = `${p.name} ${taken(p.lossFrac * 100, 1)} %`;
         const right = standsRight(p.azimuthDeg > best.azimuthDeg, x(p.azimuthDeg), label, widthPx);
         return (
           <g key={p.name}>

@@ -5,7 +5,7 @@ import { useShade, useYear } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
 import { NoPlan } from '@/plan/NoPlan';
 import { Choice } from '@/ui/Choice';
-import { figure, signed, yearlyKwh } from '@/units/format';
+import { figure, lossShare, signed, yearlyKwh } from '@/units/format';
 import { type AlikeRow, alike } from './parts/alike';
 import { LimitRow } from './parts/LimitRow';
 import { Row } from './parts/Row';
@@ -213,7 +213,7 @@ function YearRows({ year, besideKwh }: { year: YearReport; besideKwh: number | n
       <Row label="Per kW DC" value={`${figure(year.specific_kwh_per_kw)} kWh`} />
       <Row
         label="Clipping"
-        value={`${signed(-year.clipped_frac * 100, 1) || '0.0'} %`}
+        value={`−${lossShare(year.clipped_frac)}`.replace('−0 %', '0 %')}
         aside={clippedBand(year)}
       />
       {year.tracker_loss_kwh >= 0.5 && (

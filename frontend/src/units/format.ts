@@ -10,6 +10,19 @@ export function figure(value: number, places = 0): string {
   return text.replaceAll(',', ' ').replace('-', minus);
 }
 
+/** A share lost, per cent to three digits: what decides between designs is often the third. */
+export function lossShare(frac: number): string {
+  const percent = Math.abs(frac) * 100;
+  const places = percent >= 9.995 ? 1 : percent >= 0.9995 ? 2 : 3;
+  const text = figure(percent, places);
+  return Number(text) === 0 ? '0 %' : `${text} %`;
+}
+
+/** What something takes, with a minus; nothing is nothing. */
+export function taken(value: number, places = 0): string {
+  return signed(-Math.abs(value), places) || '0';
+}
+
 /** Money as it is typed and shown: whole cents only where they matter. */
 export function money(cents: number | null, currency = ''): string {
   if (cents === null) return '';

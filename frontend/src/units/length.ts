@@ -60,7 +60,8 @@ const EIGHTHS = ['', '1/8', '1/4', '3/8', '1/2', '5/8', '3/4', '7/8'];
 
 /** The length as a carpenter writes it: `12.19 m` or `39' 11 7/8"`. */
 export function formatLength(lengthM: number, unit: LengthUnit): string {
-  if (unit === 'm') return `${lengthM.toFixed(2)} m`.replace('-', '−');
+  if (unit === 'm')
+    return `${lengthM.toFixed(2)} m`.replace(/^-(?=.*[1-9])/, '−').replace(/^-/, '');
   const sign = lengthM < 0 ? '−' : '';
   const eighths = Math.round((Math.abs(lengthM) / M_PER_IN) * 8);
   const feet = Math.floor(eighths / 96);

@@ -19,6 +19,7 @@ from ridge_tally.cli.asking import (
     table,
 )
 from ridge_tally.core.loading.weights import parse_weighing
+from ridge_tally.core.number_format import spaced
 from ridge_tally.core.sky.sun import Location
 from ridge_tally.simulation.house_load import shares
 from ridge_tally.simulation.plant import weather_of
@@ -75,7 +76,7 @@ def _year_text(report: YearReport) -> str:
             f"hours and {report.clipped_most_kwh:.0f} kWh where sun and cloud change most",
             *(f"! {fault}" for fault in report.faults),
             *(
-                f"{s.step.value:<11} {s.change_kwh:>9.0f} kWh {s.share_frac * 100:>7.2f} %  "
+                f"{s.step.value:<11} {spaced(s.change_kwh):>9} kWh {spaced(s.share_frac * 100, 2):>7} %  "
                 f"leaves {s.after_kwh:.0f}"
                 for s in report.stages
             ),

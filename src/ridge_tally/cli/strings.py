@@ -17,6 +17,7 @@ from ridge_tally.cli.asking import (
 )
 from ridge_tally.core.equipment import InverterId
 from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
+from ridge_tally.core.number_format import signed
 from ridge_tally.core.strings.plans import MOST_LISTED
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_in
@@ -79,7 +80,7 @@ def own_point(
     desk, design = at_desk(data, job_id, option_id)
     report = own_point_report(desk, design, helped_ids(helped))
     lines = [
-        f"{w.problem or f'{w.energy_kwh:.0f} kWh, {w.gain_kwh:+.0f}'}  {w.units} × {w.unit}"
+        f"{w.problem or f'{w.energy_kwh:.0f} kWh, {signed(w.gain_kwh or 0.0)}'}  {w.units} × {w.unit}"
         if w.unit
         else f"{w.energy_kwh:.0f} kWh as strung"
         for w in report.ways
@@ -104,9 +105,9 @@ def ways_out(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None
 
 
 def _line(remedy: Remedy) -> str:
-    energy = "no year" if remedy.gain_kwh is None else f"{remedy.gain_kwh:+.0f} kWh"
+    energy = "no year" if remedy.gain_kwh is None else f"{signed(remedy.gain_kwh)} kWh"
     cents = remedy.extra_cents
-    cost = "price not known" if cents is None else f"{cents / 100:+.0f}"
+    cost = "price not known" if cents is None else f"{signed(cents / 100)}"
     broken = "; ".join(b.told for b in (*remedy.breaks, *remedy.left))
     tail = f"  breaks {broken}" if broken else ""
     return f"{energy:>12} {cost:>12}  {remedy.kind.value}: {remedy.title}{tail}"

@@ -7,6 +7,7 @@ from pydantic import ValidationError
 from werkzeug.exceptions import HTTPException
 
 from ridge_tally.core.errors import (
+    AnswerWanted,
     BadGeometry,
     Conflict,
     FormatError,
@@ -28,6 +29,7 @@ STATUS = {
     StorageFailed: HTTPStatus.INSUFFICIENT_STORAGE,
     FormatError: HTTPStatus.UNPROCESSABLE_ENTITY,
     OutOfRange: HTTPStatus.UNPROCESSABLE_ENTITY,
+    AnswerWanted: HTTPStatus.UNPROCESSABLE_ENTITY,
     NotUnderstood: HTTPStatus.UNPROCESSABLE_ENTITY,
     BadGeometry: HTTPStatus.UNPROCESSABLE_ENTITY,
     MissingDatum: HTTPStatus.UNPROCESSABLE_ENTITY,

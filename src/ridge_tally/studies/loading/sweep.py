@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Weighing
+from ridge_tally.core.number_format import loss_share
 from ridge_tally.core.working import number_of
 from ridge_tally.rules.brief.ceilings import REBATE_SIZE, rebate_ceilings
 from ridge_tally.rules.design import Design, p_max_given
@@ -189,7 +190,7 @@ def _told(
         p = points[sweet]
         found.append(
             f"By energy: {p.modules} modules, DC:AC {p.ratio:.2f}, clipping "
-            f"{(p.clipped_frac or 0) * 100:.1f} %; up to there the next module still gives "
+            f"{loss_share(p.clipped_frac or 0)}; up to there the next module still gives "
             f"{practice(Practice.STILL_WORTH_FRAC) * 100:.0f} % of what an early one does."
         )
     if money is not None:

@@ -5,7 +5,9 @@ from dataclasses import dataclass, replace
 from typing import Literal
 
 from ridge_tally.catalogue.shelf import Shelf
+from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.nominal import NominalWatts, nominal_watts
+from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import MicroinverterSheet, ModuleSheet, with_renewed
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import Orientation, PlacedModule, PlaneArray, empty_array
@@ -49,11 +51,18 @@ HOT = StudySite("Hot", "hot-lowland", 32.0, 300.0, 20.0)
 
 @dataclass(frozen=True, slots=True)
 class Clipped:
-    """What a unit's limit cuts off each module in a year, by quarters of an hour."""
+    """What a unit takes of each module in a year, and what it leaves.
+
+    ``hours`` at its AC limit; ``kwh_per_module`` that this cuts off, ``input_kwh_per_module`` that
+    its input cannot take; ``frac``: both, of what the module would give without.
+    ``net_kwh_per_module`` at the meter.
+    """
 
     hours: float
     kwh_per_module: float
+    input_kwh_per_module: float
     frac: float
+    net_kwh_per_module: float
 
 
 Place = Literal["here", "cold", "hot"]
@@ -230,4 +239,14 @@ def _clipped(desk: Desk, design: Design, unit: MicroinverterSheet) -> Clipped | 
     except RidgeTallyError:
         return None
     modules = len(present_ids(design.option))
-    return Clipped(year.clipped_hours, year.clipped_kwh / modules, year.clipped_frac)
+    # The input is cut in DC, the limit in AC: a share of what comes after the input's is the limit's.
+    at_input_kwh = year.lost_kwh(Step.TRACKER)
+    before_kwh = at_input_kwh + kwh_of(year.dc_w, year.hours)
+    left = (1 - at_input_kwh / before_kwh if before_kwh else 1.0) * (1 - year.clipped_frac)
+    return Clipped(
+        year.clipped_hours,
+        year.clipped_kwh / modules,
+        at_input_kwh / modules,
+        1 - left,
+        year.energy_kwh / modules,
+    )

@@ -16,6 +16,7 @@ from ridge_tally.core.job.document import Job, present_ids
 from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Season, Weighing, counted
 from ridge_tally.core.nominal_year import day_name
+from ridge_tally.core.number_format import loss_share, signed
 from ridge_tally.core.sky.passing_beam import turning
 from ridge_tally.core.sky.plane_irradiance import plane_light
 from ridge_tally.core.sky.site import location_of
@@ -258,10 +259,10 @@ def _told(
     found = [
         "All to the equator gives most in the year."
         if year_deg == 0
-        else f"Turned {year_deg:g}° each way it gives most in the year: {gain:+.1f} %.",
+        else f"Turned {year_deg:g}° each way it gives most in the year: {signed(gain, 1)} %.",
         f"By the winter half {winter_deg:g}°, by evenings (16 to 21 h) {evening_deg:g}°.",
         f"East and west give {loss:.1f} % less than all to the equator, clipping "
-        f"{east_west.clipped_frac * 100:.1f} % instead of {one_way.clipped_frac * 100:.1f} %.",
+        f"{loss_share(east_west.clipped_frac)} instead of {loss_share(one_way.clipped_frac)}.",
     ]
     if extra is None:
         found.append("No count of modules turned east and west gives as much on this inverter.")

@@ -16,6 +16,7 @@ from ridge_tally.core.job.weather import Monthly
 from ridge_tally.core.loading.at_work import AtWork, at_work
 from ridge_tally.core.loading.clipped_day import LimitCost, LoadingDay, limit_costs, loading_days
 from ridge_tally.core.loading.clipping import ClipCalendar, clip_calendar
+from ridge_tally.core.number_format import signed
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.strings.voltage import STC_CELL_DEGC
 from ridge_tally.core.survey.standing import shades_others
@@ -249,7 +250,7 @@ def _diode_note(model: DiodeModel) -> DiodeNote:
             f"its figures agree only with a band gap of {model.gap_ev:.2f} eV, silicon has 1.12"
         )
     if known_gamma is not None and abs(known_gamma) > 0.0003:
-        warnings.append(f"its power coefficient is off by {known_gamma * 100:+.2f} %/°C")
+        warnings.append(f"its power coefficient is off by {signed(known_gamma * 100, 2)} %/°C")
     return DiodeNote(
         model.fitted_by,
         model.worst_point_frac,

@@ -8,7 +8,7 @@ from ridge_tally.core.array.posts import Post
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.document import CodePack, Job, ModuleString, Option, taking_part
 from ridge_tally.core.job.survey import RoofPlane
-from ridge_tally.core.number_format import spaced
+from ridge_tally.core.number_format import loss_share, spaced
 from ridge_tally.core.sheets.plan_drawing import Thread, plan_height_mm, plan_svg
 from ridge_tally.core.strings.parts import ac_makers, counted_names, fitted_ids
 from ridge_tally.core.sun.shading import FINE
@@ -290,7 +290,7 @@ def _year_lines(year: YearReport | None) -> tuple[str, ...]:
     return (
         f"{spaced(energy)} kWh a year at the meter",
         f"{spaced(year.specific_kwh_per_kw)} kWh per kW DC",
-        f"clipped {year.clipped_frac * 100:.1f} %, {year.clipped_hours:.0f} hours: "
+        f"clipped {loss_share(year.clipped_frac)}, {year.clipped_hours:.0f} hours: "
         f"{shown(year.clipped_kwh)} kWh, between {shown(year.clipped_hourly_kwh)} in even hours and "
         f"{shown(year.clipped_most_kwh)} where sun and cloud change most",
         *year.faults,

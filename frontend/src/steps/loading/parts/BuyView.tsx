@@ -7,7 +7,7 @@ import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
 import { useSorted } from '@/ui/useSorted';
-import { capital, figure } from '@/units/format';
+import { capital, figure, lossShare } from '@/units/format';
 import { whatToBuyQuery, whichQuery } from '../queries';
 
 export function BuyView() {
@@ -163,7 +163,7 @@ function Combinations({ choice }: { choice: Schemas['WhatToBuy'] }) {
                 {p.years_to_pay === null ? '?' : figure(p.years_to_pay, 1)}
               </td>
               <td className="pl-3 text-right font-figure whitespace-nowrap">
-                {figure(p.clipped_frac * 100, 1)} %
+                {lossShare(p.clipped_frac)}
               </td>
               <td className="pl-3 text-right font-figure whitespace-nowrap">
                 {figure(p.margin_frac * 100, 1)} %

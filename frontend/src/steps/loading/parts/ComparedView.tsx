@@ -9,7 +9,7 @@ import { Button } from '@/ui/Button';
 import { Board, Card } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { Failed, Waiting } from '@/ui/States';
-import { capital, figure, money, signed } from '@/units/format';
+import { capital, figure, lossShare, money, signed } from '@/units/format';
 import { comparedQuery, earlierQuery } from '../queries';
 import { STEP_TITLES } from '../stages';
 
@@ -174,7 +174,7 @@ const ROWS: { title: string; of: (y: Year) => string }[] = [
   { title: 'kW DC on kW AC', of: (y) => `${figure(y.dc_kw, 2)} on ${figure(y.ac_kw, 2)}` },
   {
     title: 'Clipped',
-    of: (y) => (y.clipped_frac === null ? '—' : `${figure(y.clipped_frac * 100, 1)} %`),
+    of: (y) => (y.clipped_frac === null ? '—' : lossShare(y.clipped_frac)),
   },
   {
     title: 'Trackers’ limits, kWh',

@@ -11,7 +11,7 @@ import { Button } from '@/ui/Button';
 import { Board, Card } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { Failed, Waiting } from '@/ui/States';
-import { figure, signed } from '@/units/format';
+import { figure, lossShare, signed } from '@/units/format';
 import { sweepQuery } from '../queries';
 
 type Point = Schemas['SweepPoint'];
@@ -161,7 +161,7 @@ function PointCard({ point }: { point: Point }) {
       </p>
       <p className="text-sm">
         {figure(point.dc_kw, 2)} kW DC, DC:AC {figure(point.ratio, 2)}
-        {point.clipped_frac !== null && `, clips ${figure(point.clipped_frac * 100, 1)} %`}
+        {point.clipped_frac !== null && `, clips ${lossShare(point.clipped_frac)}`}
       </p>
       {point.next_kwh !== null && (
         <p className="text-sm">
@@ -236,7 +236,7 @@ function Schools({ schools }: { schools: readonly Schemas['SchoolView'][] }) {
                 {figure(s.energy_kwh)}
               </td>
               <td className="pl-2 text-right font-figure whitespace-nowrap">
-                {figure(s.clipped_frac * 100, 1)} %
+                {lossShare(s.clipped_frac)}
               </td>
               <td className="pl-3">{s.why}</td>
             </tr>

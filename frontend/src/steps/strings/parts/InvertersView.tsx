@@ -6,7 +6,7 @@ import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { useSorted } from '@/ui/useSorted';
-import { figure } from '@/units/format';
+import { figure, lossShare } from '@/units/format';
 import { inverterPlansQuery } from '../queries';
 import { Study } from './Study';
 
@@ -72,7 +72,7 @@ function Inverters({ plans, running }: { plans: Schemas['InverterPlans']; runnin
                 {i.energy_kwh === null ? (i.legal ? '…' : '') : figure(i.energy_kwh)}
               </td>
               <td className="w-[58px] text-right font-figure whitespace-nowrap">
-                {i.clipped_frac === null ? '' : `${figure(i.clipped_frac * 100, 1)} %`}
+                {i.clipped_frac === null ? '' : lossShare(i.clipped_frac)}
               </td>
               <td className="w-[58px] text-right font-figure whitespace-nowrap">
                 {i.price_cents === null ? '?' : figure(i.price_cents / 100)}

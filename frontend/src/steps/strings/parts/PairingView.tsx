@@ -4,7 +4,7 @@ import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
-import { figure } from '@/units/format';
+import { figure, lossShare } from '@/units/format';
 import { pairingQuery } from '../queries';
 import { Study } from './Study';
 
@@ -41,11 +41,11 @@ function Pairings({ study, running }: { study: Schemas['PairingStudy']; running:
             <th className="font-normal">Microinverter</th>
             <th className="w-[66px] text-right font-normal">Laboratory W over peak</th>
             <th className="w-[88px] text-right font-normal">Nominal W of its peak</th>
-            <th className="w-[104px] text-right font-normal">{here}</th>
-            <th className="w-[104px] text-right font-normal" title={cold}>
+            <th className="w-[128px] text-right font-normal">{here}</th>
+            <th className="w-[128px] text-right font-normal" title={cold}>
               {cold.split(':')[0]}
             </th>
-            <th className="w-[104px] text-right font-normal" title={hot}>
+            <th className="w-[128px] text-right font-normal" title={hot}>
               {hot.split(':')[0]}
             </th>
             <th className="w-[84px]">
@@ -101,9 +101,10 @@ function Pairings({ study, running }: { study: Schemas['PairingStudy']; running:
         </tbody>
       </table>
       <p className="mt-2 max-w-[760px] text-xs text-ink-2">
-        Hours at the limit and what it cuts off each module in a year; here under this roof’s shade.{' '}
-        {cold}. {hot}. Both on stand-in weather, drawn and not measured, without shade. A 400 W
-        module on a 300 W unit is a usual pairing (common practice, no source).
+        What each module brings to the meter in a year, and what its unit’s AC limit and input
+        current take of it; here under this roof’s shade. {cold}. {hot}. Both on stand-in weather,
+        drawn and not measured, without shade. A 400 W module on a 300 W unit is a usual pairing
+        (common practice, no source).
       </p>
     </section>
   );
@@ -113,10 +114,14 @@ function ClippedCell({ clipped }: { clipped: Schemas['Clipped'] | null }) {
   if (!clipped) return <td className="py-1.5 text-right text-ink-3">…</td>;
   return (
     <td className="py-1.5 text-right font-figure whitespace-nowrap">
-      {figure(clipped.kwh_per_module, 1)} kWh
+      {figure(clipped.net_kwh_per_module, 1)} kWh
       <span className="block text-xs text-ink-2">
-        {figure(clipped.frac * 100, 1)} %, {figure(clipped.hours)} h
+        lost {lossShare(clipped.frac)}: limit {figure(clipped.kwh_per_module, 1)}
+        {clipped.input_kwh_per_module >= 0.05 &&
+          `, input ${figure(clipped.input_kwh_per_module, 1)}`}{' '}
+        kWh
       </span>
+      <span className="block text-xs text-ink-2">{figure(clipped.hours)} h at the limit</span>
     </td>
   );
 }

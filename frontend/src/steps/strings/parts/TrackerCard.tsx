@@ -6,7 +6,7 @@ import { threadOf } from '@/drawing/threads';
 import { useJob } from '@/plan/JobContext';
 import { Card } from '@/ui/Card';
 import { Mark, type Shape } from '@/ui/Mark';
-import { figure } from '@/units/format';
+import { figure, taken } from '@/units/format';
 import { trackerLossesQuery } from '../queries';
 import { VoltageWindow } from './VoltageWindow';
 
@@ -133,9 +133,9 @@ function TrackerYear({ number }: { number: number }) {
   if (!losses) return null;
   const { uneven_kwh, mixed_kwh, limits_kwh, over_hours } = losses;
   const told = [
-    `uneven −${figure(uneven_kwh)} kWh`,
-    ...(mixed_kwh === null ? [] : [`of it mixing −${figure(Math.max(0, mixed_kwh))}`]),
-    ...(limits_kwh >= 0.5 ? [`its limits −${figure(limits_kwh)}`] : []),
+    `uneven ${taken(uneven_kwh)} kWh`,
+    ...(mixed_kwh === null ? [] : [`of it mixing ${taken(Math.max(0, mixed_kwh))}`]),
+    ...(limits_kwh >= 0.5 ? [`its limits ${taken(limits_kwh)}`] : []),
     ...(over_hours > 0 ? [`${figure(over_hours)} h over its current`] : []),
   ];
   return (
