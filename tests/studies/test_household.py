@@ -86,15 +86,27 @@ def test_a_battery_moves_energy_into_the_evening_and_its_sums_close(workspace: W
         assert battery is not None
         assert battery.conversions == count
         assert told.evening_frac > alone.evening_frac + 0.5
-        left = told.made_kwh + told.from_clipped_kwh - told.lost_kwh
-        out = told.own_use_kwh + told.sent_kwh + told.sold_kwh + told.held_kwh
-        # What is left in it on the last evening of the year.
-        assert left - out == pytest.approx(0, abs=10)
+        came = told.made_kwh + told.from_clipped_kwh
+        went = told.own_use_kwh + told.sent_kwh + told.sold_kwh + told.held_kwh
+        assert came == pytest.approx(went + told.lost_kwh + told.left_kwh)
+        assert 0 <= told.left_kwh <= 10
         # By hand: 28.6 cents bought, 5 paid for export in this sample's rules.
         assert battery.more_worth_cents == pytest.approx(
             battery.more_own_kwh * 28.6 + (told.sent_kwh - alone.sent_kwh) * 5, abs=2
         )
         assert battery.years_to_pay == pytest.approx(720_000 / (battery.more_worth_cents or 1))
+
+
+def test_the_house_sends_what_the_year_does_under_an_export_limit(workspace: Workspace) -> None:
+    assert FULL.brief.grid is not None
+    grid = replace(FULL.brief.grid, export_limit_kw=4.0)
+    held = replace(FULL, brief=replace(FULL.brief, grid=grid))
+    year = hourly_year(workspace.desk, design_for(held, option_a(held)))
+    alone = of(workspace, held).alone
+    lost = (year.before_export_w - year.ac_w).sum() / 1000
+    assert lost > 1000
+    assert alone.held_kwh == pytest.approx(lost, rel=1e-6)
+    assert year.held_within_w.sum() / 1000 > 20
 
 
 def test_conversions_by_hand() -> None:

@@ -76,7 +76,8 @@ class YearResult:
     export limit and ``ac_w`` what does, night draw negative.  ``ac_kept_frac``: what wires and
     outages leave of it on the way.
     ``limited_frac``: the share of each step at the rating; ``within``: how each step's power comes
-    and goes, ``None`` where it is taken as even.
+    and goes, ``None`` where it is taken as even; ``held_within_w`` (n,): what the export limit
+    keeps back beyond what the steps' means tell, of bright parts and of days without outage.
     """
 
     hours: float
@@ -93,6 +94,7 @@ class YearResult:
     limit_w: float
     limited_frac: FloatArray
     within: Within | None
+    held_within_w: FloatArray
 
     @property
     def energy_kwh(self) -> float:
@@ -146,6 +148,7 @@ def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
     drawn, losses, hours = plant.drawn, plant.losses, weather.step_h
     kept = _kept_frac(losses, 1)
     ac, wired, exported, at_meter = _to_meter(plant, weather, 1)
+    before = _after_outages(wired, losses)
     limit_w = sum(s.rating_w * len(b.units_w) for b, s in _banks(plant))
     dc_w = drawn.whole_w * kept
     monthly = np.bincount(month_of(weather.time), weights=at_meter, minlength=12) * hours / 1000
@@ -174,7 +177,7 @@ def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
         dc_w=dc_w,
         ac_unlimited_w=ac.unlimited_w,
         ac_rated_w=ac.rated_w,
-        before_export_w=_after_outages(wired, losses),
+        before_export_w=before,
         ac_w=at_meter,
         ac_kept_frac=(1 - losses.ac_wiring_frac) * (1 - losses.outage_frac),
         tracker_dc_w=tuple(w * kept for w in drawn.sources_w),
@@ -184,6 +187,7 @@ def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
         limit_w=limit_w,
         limited_frac=ac.limited_frac,
         within=plant.within(plant.cloud),
+        held_within_w=np.maximum(before - at_meter - np.maximum(before - _room_w(plant), 0.0), 0.0),
     )
 
 
@@ -215,7 +219,7 @@ def _to_meter(
     wired = np.where(ac.given_w > 0, ac.given_w * (1 - losses.ac_wiring_frac), ac.given_w)
     exported = wired
     if plant.export_w is not None:
-        room_w = plant.export_w if plant.house_w is None else plant.export_w + plant.house_w
+        room_w = _room_w(plant)
         limit_w = sum(s.rating_w * len(b.units_w) for b, s in _banks(plant))
         exported = _exported(wired, ac, within, limit_w, room_w)
     return ac, wired, exported, _after_outages(exported, losses)
@@ -229,6 +233,13 @@ def _after_outages(power_w: FloatArray, losses: Losses) -> FloatArray:
 def _kept_frac(losses: Losses, year: int) -> float:
     """Return what mismatch, ageing and wires leave of the DC power in a year, from 1."""
     return (1 - losses.mismatch_frac) * losses.aged_frac(year) * (1 - losses.wiring_frac)
+
+
+def _room_w(plant: Plant) -> FloatArray | float:
+    """Return what the house and its way out take at most."""
+    if plant.export_w is None:
+        return np.inf
+    return plant.export_w if plant.house_w is None else plant.export_w + plant.house_w
 
 
 def _exported(

@@ -16,6 +16,7 @@ KEEPS, SELLS = 1, 2
 def run(
     made_w: Any,
     clipped_w: Any,
+    held_within_w: Any,
     load_w: Any,
     event: Any,
     hours: float,
@@ -32,6 +33,8 @@ def run(
     ``made_w``: what the inverters can give, night draw negative.  ``event``: where the charge is
     kept for an event, and where it is sold.  On the DC side the battery takes what the limit
     cut, and gives through what is left of ``limit_w``; beside it it does neither.
+    ``held_within_w``: what the export limit keeps back within a step beyond what its mean tells,
+    where nothing of it goes into a battery.
     """
     n = made_w.size
     out = np.zeros((n, 8))
@@ -61,6 +64,8 @@ def run(
             stored -= (given + sold) / out_frac * hours
         left = surplus - from_surplus
         sent = min(left, export_w)
+        if surplus > 0.0:
+            sent = max(0.0, sent - held_within_w[i] * left / surplus)
         out[i, 0] = direct
         out[i, 1] = given
         out[i, 2] = need - given
@@ -76,4 +81,4 @@ def run(
 def warm() -> None:
     """Compile, or load what was compiled."""
     one = np.ones(1)
-    run(one, one, one, np.zeros(1, np.int8), 1.0, 1.0, 1.0, 1.0, 1.0, 0.9, 0.9, True)
+    run(one, one, one, one, np.zeros(1, np.int8), 1.0, 1.0, 1.0, 1.0, 1.0, 0.9, 0.9, True)

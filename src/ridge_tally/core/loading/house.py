@@ -29,12 +29,15 @@ class Sun:
 
     ``made_w`` within their rating and before any export limit, night draw negative;
     ``clipped_w``: what the rating cut off.  ``limit_w``: their rating together.
+    ``held_within_w``: what an export limit keeps back of bright minutes within the steps, where
+    nobody stores it; ``None`` for nothing.
     """
 
     made_w: FloatArray
     clipped_w: FloatArray
     limit_w: float
     hours: float
+    held_within_w: FloatArray | None = None
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -108,7 +111,8 @@ def house_year(
         usable_wh, power_w = battery.usable_kwh * 1000, battery.power_kw * 1000
     through = kept or BatteryEfficiency(1.0, 1.0)
     flows, charge = kernel.run(
-        sun.made_w, sun.clipped_w, load_w,
+        sun.made_w, sun.clipped_w,
+        np.zeros(len(load_w)) if sun.held_within_w is None else sun.held_within_w, load_w,
         np.zeros(len(load_w), np.int8) if event is None else event,
         sun.hours, sun.limit_w, np.inf if export_w is None else export_w,
         usable_wh, power_w, through.in_frac, through.out_frac,

@@ -44,7 +44,8 @@ class HouseTold:
 
     ``made_kwh`` before any export limit; ``own_use_kwh`` what the house takes of it, ``sold_kwh``
     out of the battery at events, ``held_kwh`` kept back by the export limit, ``lost_kwh`` in the
-    battery's conversions.  ``own_use_frac`` of what is made, ``covered_frac`` of the load;
+    battery's conversions, ``left_kwh`` in it when the year ends: all of them together are what is
+    made and what it takes ``from_clipped_kwh``.  ``own_use_frac`` of what is made, ``covered_frac`` of the load;
     ``breakfast_frac`` and ``evening_frac`` of the load in those hours.  ``worth_cents``: bills
     spared and export paid; ``None`` without a tariff.
     """
@@ -59,6 +60,7 @@ class HouseTold:
     bought_kwh: float
     held_kwh: float
     from_clipped_kwh: float
+    left_kwh: float
     lost_kwh: float
     breakfast_frac: float
     evening_frac: float
@@ -181,6 +183,7 @@ def lived(
         year.clipped_w * year.ac_kept_frac,
         year.limit_w * year.ac_kept_frac,
         year.hours,
+        year.held_within_w,
     )
     if battery is None:
         return house_year(sun, house.load.power_w, house.export_w)
@@ -246,6 +249,7 @@ def _told_of(job: Job, house: SelfConsumption, lived_year: HouseYear) -> HouseTo
         held_kwh=held,
         from_clipped_kwh=from_clipped,
         lost_kwh=lived_year.lost_kwh,
+        left_kwh=float(lived_year.charge_wh[-1]) / 1000,
         breakfast_frac=at[0],
         evening_frac=at[1],
         worth_cents=_worth_cents(job, own, sent, sold),

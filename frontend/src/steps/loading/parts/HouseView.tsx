@@ -112,12 +112,14 @@ type Told = Schemas['HouseTold'];
 
 const ROWS: { title: string; of: (t: Told) => string }[] = [
   { title: 'Made', of: (t) => figure(t.made_kwh) },
+  { title: 'Saved from clipping', of: (t) => figure(t.from_clipped_kwh) },
   { title: 'Used at home', of: (t) => figure(t.own_use_kwh) },
   { title: 'Share of the use', of: (t) => `${figure(t.covered_frac * 100)} %` },
   { title: 'Sent out', of: (t) => figure(t.sent_kwh + t.sold_kwh) },
   { title: 'Bought', of: (t) => figure(t.bought_kwh) },
   { title: 'Held back', of: (t) => figure(t.held_kwh) },
   { title: 'Lost in it', of: (t) => figure(t.lost_kwh) },
+  { title: 'Left in it', of: (t) => figure(t.left_kwh) },
   {
     title: 'Worth a year',
     of: (t) => (t.worth_cents === null ? '?' : figure(t.worth_cents / 100)),
