@@ -80,20 +80,20 @@ def test_the_true_yield_replaces_the_first_guess(page: Page, job: str) -> None:
 def test_the_target_is_dragged_across_the_ceilings(page: Page, job: str) -> None:
     page.goto(f"{job}/a/brief")
     line = page.get_by_role("slider", name="Target in modules")
-    expect(line).to_have_attribute("aria-valuenow", "31")
+    expect(line).to_have_attribute("aria-valuenow", "33")
     line.focus()
     page.keyboard.press("ArrowLeft")
-    expect(line).to_have_attribute("aria-valuenow", "30")
+    expect(line).to_have_attribute("aria-valuenow", "32")
     expect(page.get_by_label("Share of the use")).to_be_visible()
     box = still_box(line)
     middle = box["y"] + box["height"] / 2
     page.mouse.move(box["x"] + box["width"] / 2, middle)
     page.mouse.down()
-    page.mouse.move(box["x"] + box["width"] / 2 - 60, middle, steps=6)
+    page.mouse.move(box["x"] + box["width"] / 2 - 120, middle, steps=6)
     page.mouse.up()
     expect(target(page).get_by_text(re.compile("to spare"))).to_be_visible()
     page.keyboard.press("Control+z")
-    expect(line).to_have_attribute("aria-valuenow", "30")
+    expect(line).to_have_attribute("aria-valuenow", "32")
 
 
 def test_a_ceiling_opens_its_sum(page: Page, job: str) -> None:

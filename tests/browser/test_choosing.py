@@ -96,7 +96,9 @@ def test_a_module_against_every_microinverter(page: Page, job: str) -> None:
     expect(small).to_contain_text("405 W against 350 W")
     usual = study.get_by_role("row", name=re.compile("Sample microinverter 330 W"))
     expect(usual).to_contain_text("292 of 330")
-    expect(usual).to_contain_text(re.compile(r"\d\.\d %, \d+ h"))
+    expect(usual).to_contain_text(
+        re.compile(r"kWhlost \d\.\d+ %: limit \d+\.\d.*\d+ h at the limit")
+    )
     usual.get_by_role("button", name="Take Sample microinverter 330 W").click()
     expect(page.get_by_text("28 units")).to_be_visible()
 

@@ -113,3 +113,31 @@ def test_an_unknown_job_says_so_and_leads_back(page: Page) -> None:
     expect(page.get_by_role("alert")).to_contain_text("There is no job “nowhere” here")
     page.get_by_role("link", name="All jobs").click()
     expect(page.get_by_label("Name of a new job")).to_be_visible()
+
+
+def test_a_job_begins_on_the_ground_and_a_small_inverter_names_the_nearest_that_serves(
+    page: Page, job: str
+) -> None:
+    page.goto("/")
+    page.get_by_label("Name of a new job").fill("Field")
+    page.get_by_role("button", name="Ground", exact=True).click()
+    page.get_by_role("button", name="New job", exact=True).click()
+    expect(page.get_by_text("Climate guessed from a place nobody has given")).to_be_visible()
+    page.get_by_role("link", name=re.compile("^Survey")).click()
+    planes = page.get_by_role("group", name="Roof planes")
+    expect(planes.get_by_role("button", name="Ground area 1")).to_be_visible()
+    shelf = page.request.get("/api/shelf").json()["inverters"]
+    small = next(i for i in shelf if i["p_ac_w"] == 3000 and len(i["trackers"]) == 1)
+    at = f"/api{job}"
+    opened = page.request.get(at).json()["found"]
+    edit = {"kind": "choose-inverter", "option_id": "a", "inverter_id": small["id"]}
+    page.request.post(
+        f"{at}/edits", data={"parent": opened["revision"], "author": "t", "edit": edit}
+    )
+    page.goto(f"{job}/a/strings")
+    tally = page.get_by_role("complementary", name="Tally")
+    said = tally.get_by_role("alert").filter(has_text="No plan strings all modules")
+    expect(said).to_contain_text(re.compile(r"the inverter takes 1\.\s*Nearest that does: "))
+    said.get_by_role("button", name="Use it").click()
+    expect(said).to_have_count(0)
+    expect(tally).not_to_contain_text("not strung")

@@ -105,7 +105,7 @@ def test_the_house_sends_what_the_year_does_under_an_export_limit(workspace: Wor
     alone = of(workspace, held).alone
     lost = (year.before_export_w - year.ac_w).sum() / 1000
     assert lost > 1000
-    assert alone.held_kwh == pytest.approx(lost, rel=1e-6)
+    assert alone.held_kwh == pytest.approx(lost, rel=1e-4)
     assert year.held_within_w.sum() / 1000 > 20
 
 

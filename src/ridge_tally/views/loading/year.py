@@ -159,8 +159,8 @@ def _faults(design: Design, year: YearResult) -> tuple[str, ...]:
 def _caveats(design: Design, weather: WeatherYear, load: HouseLoad | None) -> tuple[str, ...]:
     caveats = list(weather_caveats(design.job, weather))
     caveats.append(
-        "By the hour; what the limit cuts is that of the minutes within each, their clouds "
-        "reckoned from the hour’s share of a clear sky"
+        "By the hour; clipping is that of the minutes within each, their clouds reckoned from the "
+        "hour’s share of a clear sky"
     )
     typed = {m.quantity for m in design.job.weather.months}
     module = design.module
