@@ -11,7 +11,6 @@ from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.number_format import loss_share, spaced
 from ridge_tally.core.sheets.plan_drawing import Thread, plan_height_mm, plan_svg
 from ridge_tally.core.strings.parts import ac_makers, counted_names, fitted_ids
-from ridge_tally.core.sun.shading import FINE
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.working import Check, LimitKind, Source, SourceStatus, Verdict, shown
 from ridge_tally.formats.sheet_pdf import (
@@ -55,7 +54,7 @@ def sheet_content(desk: Desk, design: Design, stamp: Stamp) -> SheetContent:
     year = year_report(desk, design) if taking_part(design.option) else None
     shade = None
     if report.modules and all(is_closed(a.plane) for a in design.arrays):
-        shade = shade_report(desk, design, FINE)
+        shade = shade_report(desk, design)
     return SheetContent(
         job=design.job.name,
         option=f"Option {design.option.id.upper()}: {design.option.name}",
