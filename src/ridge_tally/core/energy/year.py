@@ -147,7 +147,8 @@ def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
     """
     drawn, losses, hours = plant.drawn, plant.losses, weather.step_h
     kept = _kept_frac(losses, 1)
-    ac, wired, exported, at_meter = _to_meter(plant, weather, 1)
+    within = plant.within(plant.cloud)
+    ac, wired, exported, at_meter = _to_meter(plant, weather, 1, within)
     before = _after_outages(wired, losses)
     limit_w = sum(s.rating_w * len(b.units_w) for b, s in _banks(plant))
     dc_w = drawn.whole_w * kept
@@ -186,7 +187,7 @@ def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
         stages=waterfall(stages),
         limit_w=limit_w,
         limited_frac=ac.limited_frac,
-        within=plant.within(plant.cloud),
+        within=within,
         held_within_w=np.maximum(before - at_meter - np.maximum(before - _room_w(plant), 0.0), 0.0),
     )
 
@@ -196,16 +197,18 @@ def energy_by_age_kwh(plant: Plant, weather: WeatherYear) -> tuple[float, ...]:
 
     Older modules clip less: the inverter's part is worked out anew for each year.
     """
+    within = plant.within(plant.cloud)
     return tuple(
-        kwh_of(_to_meter(plant, weather, year)[-1], weather.step_h) for year in range(1, YEARS + 1)
+        kwh_of(_to_meter(plant, weather, year, within)[-1], weather.step_h)
+        for year in range(1, YEARS + 1)
     )
 
 
 def _to_meter(
-    plant: Plant, weather: WeatherYear, year: int
+    plant: Plant, weather: WeatherYear, year: int, within: Within | None
 ) -> tuple[AcYear, FloatArray, FloatArray, FloatArray]:
     """Return the inverters' part in a year from 1, and (n,) W after wires, export and outages."""
-    losses, within = plant.losses, plant.within(plant.cloud)
+    losses = plant.losses
     kept = _kept_frac(losses, year)
     ac = summed(
         [
@@ -264,11 +267,13 @@ def clipping_band_kwh(plant: Plant, weather: WeatherYear) -> tuple[float, float]
     kept, hours = _kept_frac(plant.losses, 1), weather.step_h
     found = []
     for within in (None, plant.within(plant.cloud_most)):
-        years = [
-            ac_year(bank.units_w * kept, bank.volts_v, weather.air_degc, side, hours, within)
-            for bank, side in _banks(plant)
-        ]
-        found.append(kwh_of(summed(years).unlimited_w - summed(years).rated_w, hours))
+        ac = summed(
+            [
+                ac_year(bank.units_w * kept, bank.volts_v, weather.air_degc, side, hours, within)
+                for bank, side in _banks(plant)
+            ]
+        )
+        found.append(kwh_of(ac.unlimited_w - ac.rated_w, hours))
     least, most = found
     return least, most
 
