@@ -33,9 +33,9 @@ export function TemperatureField({ which, sourced = false, brief = false }: Temp
   const commit = (typed: string, source: string) =>
     edit({ kind: 'set-site-field', field: which, typed, source });
   const missing = {
-    coldest: `Type the extreme annual mean minimum. The climate’s ${climate?.coldest_degc ?? '…'} °C plans, but passes no limit.`,
+    coldest: `Type the extreme annual mean minimum. The climate’s ${climate ? figure(climate.coldest_degc) : '…'} °C plans, but passes no limit.`,
     record_low: 'The stricter school also looks at the lowest ever read.',
-    hottest: `The 2 % high; stand-in by climate, ${climate?.hottest_degc ?? '…'} °C.`,
+    hottest: `The 2 % high; stand-in by climate, ${climate ? figure(climate.hottest_degc) : '…'} °C.`,
   }[which];
   return (
     <div>
