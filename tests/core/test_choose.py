@@ -39,13 +39,36 @@ def test_no_subset_is_worth_more(modules: int, seed: int, price: float) -> None:
     assert found.value - price * found.cuts == pytest.approx(best, abs=1e-6)
 
 
-def test_no_module_is_left_alone_where_runs_of_two_are_asked() -> None:
-    value = np.random.default_rng(3).uniform(300, 420, len(PLACES))
-    found = choose(replace(LAY, shortest_run=2), PLACES, value, 4, 0.0)
-    beside, _ = neighbours(LAY, PLACES)
-    kept = set(found.kept)
-    for i in kept:
-        assert any(i in pair and set(pair) <= kept for pair in beside.tolist())
+def shortest_run_of(kept: set[int], beside: list[list[int]]) -> int:
+    """The length of the shortest run of kept neighbours in a row."""
+    left = [{i} for i in kept]
+    for i, j in beside:
+        if i in kept and j in kept:
+            one, other = (next(run for run in left if k in run) for k in (i, j))
+            if one is not other:
+                left.remove(other)
+                one |= other
+    return min(len(run) for run in left)
+
+
+@settings(max_examples=25)
+@given(st.integers(1, 4), st.integers(2, len(PLACES)), st.integers(0, 10_000))
+def test_runs_are_as_long_as_asked_and_no_such_subset_is_worth_more(
+    shortest: int, modules: int, seed: int
+) -> None:
+    value = np.random.default_rng(seed).uniform(300, 420, len(PLACES)).round()
+    beside = neighbours(LAY, PLACES)[0].tolist()
+    sets = [set(kept) for kept in combinations(range(len(PLACES)), modules)]
+    legal = [kept for kept in sets if shortest_run_of(kept, beside) >= shortest]
+    lay = replace(LAY, shortest_run=shortest)
+    if not legal:
+        with pytest.raises(OutOfRange, match="Modules wanted"):
+            choose(lay, PLACES, value, modules, 0.0)
+        return
+    found = choose(lay, PLACES, value, modules, 0.0)
+    assert shortest_run_of(set(found.kept), beside) >= shortest
+    best = max(sum(value[i] for i in kept) for kept in legal)
+    assert found.value == pytest.approx(best, abs=1e-6)
 
 
 def test_keeping_together_costs_no_more_value_than_it_is_worth() -> None:

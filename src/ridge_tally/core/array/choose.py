@@ -5,7 +5,7 @@ one is kept and the other not is a cut.  Value less a price for each cut is made
 
     max  sum v_i x_i - price * sum c_e     with  c_e >= x_i - x_j,  c_e >= x_j - x_i,  sum x_i = N
 
-and where no module may stand alone, x_i <= the sum of x over the neighbours in its row.
+and where a run has at least r modules, x_i - x_left <= x_j for the r - 1 places right of i.
 """
 
 from dataclasses import dataclass
@@ -62,7 +62,7 @@ def choose(
     cost = np.concatenate([-value, np.full(edges, cut_price)])
     rows = [_sum_is(count, edges, modules), *_cut_rows(count, pairs)]
     if lay.shortest_run > 1:
-        rows.append(_no_lone(count, edges, beside))
+        rows.append(_whole_runs(count, edges, beside, lay.shortest_run))
     bounds = Bounds(np.zeros(count + edges), np.ones(count + edges))
     whole = np.concatenate([np.ones(count), np.zeros(edges)])
     found = milp(
@@ -74,7 +74,9 @@ def choose(
     )
     if found.x is None:
         raise OutOfRange(
-            "Modules wanted", modules, "a number that leaves no module alone in its row"
+            "Modules wanted",
+            modules,
+            f"a number that leaves no run of fewer than {lay.shortest_run} in its row",
         )
     kept = found.x[:count] > 0.5
     cuts = int(np.sum(kept[pairs[:, 0]] != kept[pairs[:, 1]])) if edges else 0
@@ -117,10 +119,22 @@ def _cut_rows(count: int, pairs: np.ndarray) -> list[LinearConstraint]:
     return [LinearConstraint(matrix, -np.inf, 0.0)]
 
 
-def _no_lone(count: int, edges: int, beside: np.ndarray) -> LinearConstraint:
-    matrix = np.zeros((count, count + edges))
-    matrix[np.arange(count), np.arange(count)] = 1.0
-    for i, j in beside:
-        matrix[i, j] -= 1.0
-        matrix[j, i] -= 1.0
-    return LinearConstraint(matrix, -np.inf, 0.0)
+def _whole_runs(count: int, edges: int, beside: np.ndarray, shortest: int) -> LinearConstraint:
+    """Return that where a run begins, the modules that make it long enough are kept, too."""
+    right = {int(i): int(j) for i, j in beside}
+    left = {j: i for i, j in right.items()}
+    rows = []
+    for first in range(count):
+        at: int | None = first
+        for _ in range(1, shortest):
+            at = None if at is None else right.get(at)
+            row = np.zeros(count + edges)
+            row[first] = 1.0
+            if first in left:
+                row[left[first]] = -1.0
+            if at is not None:
+                row[at] -= 1.0
+            rows.append(row)
+            if at is None:
+                break
+    return LinearConstraint(np.array(rows), -np.inf, 0.0)
