@@ -180,11 +180,6 @@ def dc_watts(design: Design) -> tuple[str, tuple[Given, ...], float]:
     return watts_of(design, present_ids(design.option))
 
 
-def count_given(design: Design) -> Given:
-    """Return how many modules the design has."""
-    return Given("n", "modules", float(len(present_ids(design.option))), "", "this design")
-
-
 def p_max_given(design: Design) -> Given:
     """Return the module's power."""
     return Given("p_max", "Pmax", design.module.p_max_w, "W", "module datasheet")

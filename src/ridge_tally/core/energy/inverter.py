@@ -73,6 +73,11 @@ class Within:
     direct_frac: FloatArray
     beam: FloatArray
 
+    @property
+    def coming(self) -> FloatArray:
+        """(n, q): power in each part of a step over the step's mean."""
+        return np.asarray(1 + self.direct_frac[:, None] * (self.beam - 1))
+
 
 def loss_curve(points: tuple[EfficiencyPoint, ...]) -> LossCurve:
     """Return the loss quadratic that fits the efficiencies best, each point weighted alike.

@@ -127,8 +127,7 @@ class YearResult:
         """(n, q): what would be given without a limit in equal parts of each step."""
         if self.within is None:
             return self.ac_unlimited_w[:, None]
-        coming = 1 + self.within.direct_frac[:, None] * (self.within.beam - 1)
-        return np.asarray(self.ac_unlimited_w[:, None] * coming)
+        return np.asarray(self.ac_unlimited_w[:, None] * self.within.coming)
 
     def lost_kwh(self, step: Step) -> float:
         """Return what a step takes; 0 where the year has no such step."""
@@ -150,7 +149,7 @@ def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
     within = plant.within(plant.cloud)
     ac, wired, exported, at_meter = _to_meter(plant, weather, 1, within)
     before = _after_outages(wired, losses)
-    limit_w = sum(s.rating_w * len(b.units_w) for b, s in _banks(plant))
+    limit_w = _limit_w(plant)
     dc_w = drawn.whole_w * kept
     monthly = np.bincount(month_of(weather.time), weights=at_meter, minlength=12) * hours / 1000
     taken = kwh_of(drawn.whole_w, hours)
@@ -210,21 +209,13 @@ def _to_meter(
     """Return the inverters' part in a year from 1, and (n,) W after wires, export and outages."""
     losses = plant.losses
     kept = _kept_frac(losses, year)
-    ac = summed(
-        [
-            ac_year(
-                bank.units_w * kept, bank.volts_v, weather.air_degc, side, weather.step_h, within
-            )
-            for bank, side in _banks(plant)
-        ]
-    )
+    ac = _ac(plant, kept, weather, within)
     # What is drawn at night is too little to lose any of it.
     wired = np.where(ac.given_w > 0, ac.given_w * (1 - losses.ac_wiring_frac), ac.given_w)
     exported = wired
     if plant.export_w is not None:
         room_w = _room_w(plant)
-        limit_w = sum(s.rating_w * len(b.units_w) for b, s in _banks(plant))
-        exported = _exported(wired, ac, within, limit_w, room_w)
+        exported = _exported(wired, ac, within, _limit_w(plant), room_w)
     return ac, wired, exported, _after_outages(exported, losses)
 
 
@@ -236,6 +227,28 @@ def _after_outages(power_w: FloatArray, losses: Losses) -> FloatArray:
 def _kept_frac(losses: Losses, year: int) -> float:
     """Return what mismatch, ageing and wires leave of the DC power in a year, from 1."""
     return (1 - losses.mismatch_frac) * losses.aged_frac(year) * (1 - losses.wiring_frac)
+
+
+def _ac(plant: Plant, kept_frac: float, weather: WeatherYear, within: Within | None) -> AcYear:
+    """Return what all inverters give of what is kept of their DC power."""
+    return summed(
+        [
+            ac_year(
+                bank.units_w * kept_frac,
+                bank.volts_v,
+                weather.air_degc,
+                side,
+                weather.step_h,
+                within,
+            )
+            for bank, side in _banks(plant)
+        ]
+    )
+
+
+def _limit_w(plant: Plant) -> float:
+    """Return the rating of all inverters together."""
+    return sum(s.rating_w * len(b.units_w) for b, s in _banks(plant))
 
 
 def _room_w(plant: Plant) -> FloatArray | float:
@@ -252,7 +265,7 @@ def _exported(
     if within is None:
         return np.minimum(wired, room_w)
     room = np.broadcast_to(room_w, wired.shape)
-    coming = 1 + within.direct_frac[:, None] * (within.beam - 1)
+    coming = within.coming
     near = (wired > 0) & (wired * coming.max(axis=1) > room)
     # Each part of the step as the rating leaves it, in all as much as the wires bring.
     parts = np.minimum(ac.unlimited_w[near, None] * coming[near], limit_w)
@@ -267,12 +280,7 @@ def clipping_band_kwh(plant: Plant, weather: WeatherYear) -> tuple[float, float]
     kept, hours = _kept_frac(plant.losses, 1), weather.step_h
     found = []
     for within in (None, plant.within(plant.cloud_most)):
-        ac = summed(
-            [
-                ac_year(bank.units_w * kept, bank.volts_v, weather.air_degc, side, hours, within)
-                for bank, side in _banks(plant)
-            ]
-        )
+        ac = _ac(plant, kept, weather, within)
         found.append(kwh_of(ac.unlimited_w - ac.rated_w, hours))
     least, most = found
     return least, most

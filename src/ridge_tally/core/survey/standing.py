@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.survey.outline import corners_m
+from ridge_tally.core.survey.polygon import encloses
 from ridge_tally.core.survey.site_frame import axes, to_site
 
 FloatArray = NDArray[np.float64]
@@ -58,22 +59,12 @@ def _through_m2(one: RoofPlane, other: RoofPlane) -> float:
     high = np.minimum(mine[:, :2].max(axis=0), theirs[:, :2].max(axis=0))
     if (high - low <= STEP_M).any():
         return 0.0
-    east, north = (np.arange(a + STEP_M / 2, b, STEP_M) for a, b in zip(low, high, strict=True))
-    points = np.stack(np.meshgrid(east, north), axis=-1).reshape(-1, 2)
-    both = _inside(points, mine[:, :2]) & _inside(points, theirs[:, :2])
+    across = [np.arange(a + STEP_M / 2, b, STEP_M) for a, b in zip(low, high, strict=True)]
+    points = np.stack(np.meshgrid(*across), axis=-1).reshape(-1, 2)
+    east, north = points.T
+    both = encloses(mine[:, :2], east, north) & encloses(theirs[:, :2], east, north)
     apart_m = _height_m(one, mine, points) - _height_m(other, theirs, points)
     return float(np.sum(both & (np.abs(apart_m) < THROUGH_M)) * STEP_M**2)
-
-
-def _inside(points: FloatArray, ring: FloatArray) -> NDArray[np.bool_]:
-    """Return (n,): whether points lie in a ring, by how often a ray east crosses it."""
-    inside = np.zeros(len(points), np.bool_)
-    for (x0, y0), (x1, y1) in zip(ring, np.roll(ring, -1, axis=0), strict=True):
-        spans = (y0 > points[:, 1]) != (y1 > points[:, 1])
-        with np.errstate(divide="ignore", invalid="ignore"):
-            at = x0 + (points[:, 1] - y0) * (x1 - x0) / (y1 - y0)
-        inside ^= spans & (points[:, 0] < at)
-    return inside
 
 
 def _height_m(plane: RoofPlane, corners: FloatArray, points: FloatArray) -> FloatArray:
