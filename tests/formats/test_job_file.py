@@ -1,7 +1,10 @@
 """Job files: the same out and in, and every kind of bad file refused by place and value."""
 
 import json
+from collections.abc import Callable
 from dataclasses import replace
+from pathlib import Path
+from typing import Any
 
 import pytest
 from hypothesis import given, settings
@@ -10,6 +13,7 @@ from hypothesis import strategies as st
 from jobs import SAMPLE
 from ridge_tally.core.errors import FormatError
 from ridge_tally.core.job.document import Job
+from ridge_tally.formats.equipment_file import equipment_schema
 from ridge_tally.formats.job_file import job_file_schema, read_job, write_job
 
 
@@ -109,3 +113,14 @@ def test_the_schema_names_every_field_of_the_job() -> None:
     schema = job_file_schema()
     assert set(schema["$defs"]["Job"]["properties"]) == set(Job.__dataclass_fields__)
     assert schema["$defs"]["Job"]["additionalProperties"] is False
+
+
+@pytest.mark.parametrize(
+    ("name", "schema"),
+    [("job-file", job_file_schema), ("equipment-file", equipment_schema)],
+)
+def test_the_published_schemas_are_those_of_today(
+    name: str, schema: Callable[[], dict[str, Any]]
+) -> None:
+    published = Path(__file__).parents[2] / "docs" / f"{name}.schema.json"
+    assert json.loads(published.read_text("utf-8")) == schema(), "stale: make lock-schema"

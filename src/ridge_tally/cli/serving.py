@@ -17,7 +17,7 @@ from ridge_tally.formats.job_file import job_file_schema
 from ridge_tally.services import jobs
 from ridge_tally.services.sample_jobs import store_samples
 from ridge_tally.services.workspace import Workspace
-from ridge_tally.web.app import LOOPBACK, create_app
+from ridge_tally.web.app import LOOPBACK, create_app, description
 
 
 @click.command()
@@ -78,13 +78,12 @@ def schema(*, equipment: bool) -> None:
 def openapi(file: Path) -> None:
     """Write the description of the web API, only when it has changed."""
     with TemporaryDirectory() as folder:
-        app = create_app(open_workspace(Path(folder)))
-        description = app.api_doc
-    for schema in description["components"]["schemas"].values():
+        described = description(open_workspace(Path(folder)))
+    for schema in described["components"]["schemas"].values():
         # Fields with defaults may be left out on the way in; on the way out all are there,
         # and the interface sends them all too.
         if "properties" in schema:
             schema["required"] = sorted(schema["properties"])
-    text = json.dumps(description, indent=2, sort_keys=True) + "\n"
+    text = json.dumps(described, indent=2, sort_keys=True) + "\n"
     if not file.exists() or file.read_text("utf-8") != text:
         file.write_text(text, "utf-8")

@@ -35,6 +35,7 @@ POLICY = (
     "object-src 'none'"
 )
 LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]"})
+STEPS = (jobs, brief, survey, array, sun, strings, loading, sheets, shelf, studies)
 NOT_BUILT = "The interface is not built yet: run “make setup”.\n"
 
 
@@ -72,13 +73,21 @@ def create_app(workspace: Workspace, trusted_hosts: frozenset[str] = LOOPBACK) -
     app.config["MAX_CONTENT_LENGTH"] = LARGEST_REQUEST_BYTES
     app.extensions["ridge-tally"] = workspace
     errors.register(app)
-    for step in (jobs, brief, survey, array, sun, strings, loading, sheets, shelf, studies):
+    for step in STEPS:
         app.register_api(step.bp)
     app.before_request(lambda: _guard(trusted_hosts))
     app.add_url_rule("/assets/<path:name>", view_func=_asset)
     app.add_url_rule("/", view_func=_page)
     app.add_url_rule("/<path:place>", view_func=_page)
     return app
+
+
+def description(workspace: Workspace) -> dict[str, Any]:
+    """Return the description of the API, of every route and all it answers."""
+    for step in STEPS:
+        step.bp.describe()
+    described: dict[str, Any] = create_app(workspace).api_doc
+    return described
 
 
 def _guard(trusted_hosts: frozenset[str]) -> None:

@@ -1,7 +1,6 @@
 """Routes of a plane's layouts: alternatives, proofs, one more; spacing, seasons, brackets."""
 
 from flask import Response
-from flask_openapi import APIBlueprint
 
 from ridge_tally.core.brief.typed import parse_share_frac
 from ridge_tally.studies.array.brackets import SeatReport, seat_report
@@ -21,9 +20,10 @@ from ridge_tally.web.models import (
     Running,
     Study,
 )
+from ridge_tally.web.routes import Routes
 from ridge_tally.web.studies import running
 
-bp = APIBlueprint("array", __name__, url_prefix="/api")
+bp = Routes("array", __name__, url_prefix="/api")
 
 
 @bp.get(

@@ -1,7 +1,6 @@
 """Routes of the brief: the target, the printed page, places."""
 
 from flask import Response
-from flask_openapi import APIBlueprint
 
 from ridge_tally.catalogue.gazetteer import find_places
 from ridge_tally.core.job.ids import OptionId
@@ -15,8 +14,9 @@ from ridge_tally.web.models import (
     PlaceFound,
     PlaceQuery,
 )
+from ridge_tally.web.routes import Routes
 
-bp = APIBlueprint("brief", __name__, url_prefix="/api")
+bp = Routes("brief", __name__, url_prefix="/api")
 
 
 @bp.get(f"{OPTION}/target", operation_id="option_target", responses={200: Found[TargetReport]})

@@ -1,7 +1,6 @@
 """Routes of jobs: thin, one service call each."""
 
 from flask import Response
-from flask_openapi import APIBlueprint
 
 from ridge_tally.core.survey.scene import Scene
 from ridge_tally.formats.job_file import SUFFIX
@@ -21,9 +20,10 @@ from ridge_tally.web.models import (
     RevisionQuery,
     StepRequest,
 )
+from ridge_tally.web.routes import Routes
 from ridge_tally.web.sent_file import sent_file
 
-bp = APIBlueprint("jobs", __name__, url_prefix="/api/jobs")
+bp = Routes("jobs", __name__, url_prefix="/api/jobs")
 OTHER_PROGRAM = "api"
 
 

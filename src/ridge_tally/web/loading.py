@@ -2,8 +2,6 @@
 
 from functools import partial
 
-from flask_openapi import APIBlueprint
-
 from ridge_tally.core.job.bench import PowerFileRef
 from ridge_tally.core.loading.weights import parse_weighing
 from ridge_tally.services.compared import compared
@@ -27,10 +25,11 @@ from ridge_tally.web.models import (
     Study,
     Weighed,
 )
+from ridge_tally.web.routes import Routes
 from ridge_tally.web.sent_file import sent_file
 from ridge_tally.web.studies import running
 
-bp = APIBlueprint("loading", __name__, url_prefix="/api")
+bp = Routes("loading", __name__, url_prefix="/api")
 
 
 @bp.get(f"{OPTION}/house", operation_id="house", responses={200: Found[HouseReport]})

@@ -1,7 +1,6 @@
 """Routes of the design sheet, on screen and as PDF."""
 
 from flask import Response
-from flask_openapi import APIBlueprint
 
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.formats.sheet_pdf import SheetContent
@@ -12,8 +11,9 @@ from ridge_tally.web.models import (
     Found,
     OptionPath,
 )
+from ridge_tally.web.routes import Routes
 
-bp = APIBlueprint("sheets", __name__, url_prefix="/api")
+bp = Routes("sheets", __name__, url_prefix="/api")
 
 
 @bp.get(f"{OPTION}/sheet", operation_id="sheet_content", responses={200: Found[SheetContent]})

@@ -1,7 +1,6 @@
 """Routes of the shelf: looked through, typed onto, filled from files."""
 
 from flask import Response
-from flask_openapi import APIBlueprint
 
 from ridge_tally.catalogue.grid_packs import grid_packs
 from ridge_tally.formats.equipment_fields import COLUMNS
@@ -28,9 +27,10 @@ from ridge_tally.web.models import (
     ShelfAnswer,
     ShelfAsked,
 )
+from ridge_tally.web.routes import Routes
 from ridge_tally.web.sent_file import sent_file
 
-bp = APIBlueprint("shelf", __name__, url_prefix="/api")
+bp = Routes("shelf", __name__, url_prefix="/api")
 
 
 @bp.get("/equipment/<kind>", operation_id="shelf_page", responses={200: Found[ShelfPage]})

@@ -2,8 +2,6 @@
 
 from functools import partial
 
-from flask_openapi import APIBlueprint
-
 from ridge_tally.studies.strings.asked_plan import PlanVerdict, plan_verdict
 from ridge_tally.studies.strings.comparison import Comparison, comparison
 from ridge_tally.studies.strings.inverters import (
@@ -28,9 +26,10 @@ from ridge_tally.web.models import (
     Study,
     TypedPlan,
 )
+from ridge_tally.web.routes import Routes
 from ridge_tally.web.studies import running
 
-bp = APIBlueprint("strings", __name__, url_prefix="/api")
+bp = Routes("strings", __name__, url_prefix="/api")
 
 
 @bp.get(f"{OPTION}/string-plans", operation_id="string_plans", responses={200: Found[PlansReport]})

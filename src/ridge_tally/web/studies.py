@@ -3,14 +3,13 @@
 from collections.abc import Callable, Hashable, Iterator
 from typing import TypeVar
 
-from flask_openapi import APIBlueprint
-
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.web.at import OPTION, design_at, workspace
 from ridge_tally.web.models import OptionPath, Running, Stopped, Study, StudyPath
+from ridge_tally.web.routes import Routes
 
-bp = APIBlueprint("studies", __name__, url_prefix="/api")
+bp = Routes("studies", __name__, url_prefix="/api")
 Step = TypeVar("Step")
 
 

@@ -1,7 +1,5 @@
 """Routes of sun and shade: what each module gets, who takes it, weather, angles."""
 
-from flask_openapi import APIBlueprint
-
 from ridge_tally.core.job.ids import PlacedId, ShadeId
 from ridge_tally.core.loading.weights import parse_weighing
 from ridge_tally.core.units import parse_length_m
@@ -37,9 +35,10 @@ from ridge_tally.web.models import (
     TrimQuery,
     Weighed,
 )
+from ridge_tally.web.routes import Routes
 from ridge_tally.web.sent_file import sent_file
 
-bp = APIBlueprint("sun", __name__, url_prefix="/api")
+bp = Routes("sun", __name__, url_prefix="/api")
 
 
 @bp.get(f"{OPTION}/shade", operation_id="option_shade", responses={200: Found[ShadeReport]})

@@ -1,15 +1,15 @@
 """Routes of the survey's pictures: sent as the body, handed out under their hash."""
 
 from flask import Response, send_file
-from flask_openapi import APIBlueprint
 
 from ridge_tally.core.job.survey import Picture
 from ridge_tally.services.kept_files import picture_file, take_in
 from ridge_tally.web.at import workspace
 from ridge_tally.web.models import Found, PicturePath
+from ridge_tally.web.routes import Routes
 from ridge_tally.web.sent_file import sent_file
 
-bp = APIBlueprint("survey", __name__, url_prefix="/api/pictures")
+bp = Routes("survey", __name__, url_prefix="/api/pictures")
 
 
 @bp.post("", operation_id="take_picture", responses={201: Found[Picture]})
