@@ -1,4 +1,4 @@
-"""Alternatives, proofs in the background, exactly so many, why not one more."""
+"""Alternatives, proofs in the background, why not one more."""
 
 from collections.abc import Iterator
 from threading import Event
@@ -22,7 +22,8 @@ from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.editing.design import design_for
 from ridge_tally.services.runs import Runs
 from ridge_tally.services.workspace import Workspace
-from ridge_tally.studies.array.layouts import alternatives, exactly, prove, squeezed
+from ridge_tally.studies.array.exact_count import Kept, exactly
+from ridge_tally.studies.array.layouts import alternatives, prove, squeezed
 from ridge_tally.studies.array.one_more import one_more
 from ridge_tally.views.option import option_report
 
@@ -94,24 +95,6 @@ def test_squeezing_holds_no_less_than_rows(workspace: Workspace) -> None:
     assert option_report(design_for(job, option_a(job))).planes[0].misplaced == ()
 
 
-@pytest.mark.parametrize("modules", [1, 13, 20, 28, 29])
-def test_exactly_so_many_are_laid_the_best_first(workspace: Workspace, modules: int) -> None:
-    found = exactly(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south", modules, 0.02)
-    assert {a.count for a in found} == {modules}
-    job = laid(SAMPLE, "south", found[0])
-    assert option_report(design_for(job, option_a(job))).planes[0].misplaced == ()
-
-
-def test_twenty_kept_together_are_two_full_rows(workspace: Workspace) -> None:
-    best = exactly(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south", 20, 0.02)[0]
-    assert (best.ways, best.rows) == (Ways.PORTRAIT, 2)
-
-
-def test_more_than_fit_is_refused_with_the_most(workspace: Workspace) -> None:
-    with pytest.raises(OutOfRange, match=r"Modules wanted reads 40.*29"):
-        exactly(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south", 40, 0.0)
-
-
 def test_why_not_one_more_is_answered_and_each_way_does_what_it_says(workspace: Workspace) -> None:
     for job, plane_id in ((SAMPLE, "south"), (LAGOON, FRONT)):
         answer = one_more(workspace.desk, design_for(job, option_a(job)), plane_id)
@@ -135,7 +118,9 @@ def test_a_way_in_changes_the_option_it_was_asked_for(workspace: Workspace) -> N
 
 def test_a_layout_with_room_left_is_told_to_fill_again(workspace: Workspace) -> None:
     gap = SetArrayField("a", "south", ArrayField.SHORTEST_RUN, "2")
-    few = exactly(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south", 20, 0.02)[0]
+    few = exactly(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south", 20, Kept.TOGETHER)[
+        0
+    ]
     job = apply_edit(laid(SAMPLE, "south", few), gap, SHELF)
     answer = one_more(workspace.desk, design_for(job, option_a(job)), "south")
     assert answer.told == "A fill in portrait holds 28, this layout 20."
@@ -202,23 +187,3 @@ def test_newer_work_in_its_place_cancels_what_ran_and_failures_are_told() -> Non
         seen = runs.look("here", "two", failing)
     assert (seen.step, seen.running) == (1, False)
     assert seen.problem.startswith("Roof reads 3")
-
-
-def test_the_best_so_many_keep_out_of_the_shade(workspace: Workspace) -> None:
-    # One short of the fullest portrait layout: the module beside the chimney goes first.
-    full = next(
-        a
-        for a in alternatives(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south")
-        if a.ways == "P"
-    )
-    found = exactly(
-        workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south", full.count - 1, 0.0
-    )
-    best = next(a for a in found if a.ways == "P")
-    gone = {(p.x_m, p.y_m) for p in full.places} - {(p.x_m, p.y_m) for p in best.places}
-    ((x_m, y_m),) = gone
-    # The chimney stands from 7.16 to 7.98 m, 4.57 m up: the next module to its right.
-    assert x_m > 7.98
-    assert x_m < 7.98 + 1.134
-    assert y_m > 4
-    assert best.energy_kwh < full.energy_kwh * (full.count - 1) / full.count

@@ -4,7 +4,8 @@ from flask import Response
 
 from ridge_tally.core.brief.typed import parse_share_frac
 from ridge_tally.studies.array.brackets import SeatReport, seat_report
-from ridge_tally.studies.array.layouts import Alternative, alternatives, exactly, prove, squeezed
+from ridge_tally.studies.array.exact_count import exactly
+from ridge_tally.studies.array.layouts import Alternative, alternatives, prove, squeezed
 from ridge_tally.studies.array.module_choice import ModuleChoice, module_choice
 from ridge_tally.studies.array.one_more import OneMore, one_more
 from ridge_tally.studies.array.rows_light import RowsLight, rows_light
@@ -65,7 +66,7 @@ def get_squeeze(path: PlanePath) -> Found[list[Alternative]]:
 @bp.get(f"{PLANE}/exactly", operation_id="exactly", responses={200: Found[list[Alternative]]})
 def get_exactly(path: PlanePath, query: ExactlyQuery) -> Found[list[Alternative]]:
     """The best layouts of exactly so many modules."""
-    found = exactly(workspace().desk, *plane_at(path), query.modules, query.give_up_frac)
+    found = exactly(workspace().desk, *plane_at(path), query.modules, query.kept)
     return Found[list[Alternative]](found=list(found))
 
 

@@ -18,6 +18,7 @@ from ridge_tally.core.job.grid import GridRules
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.formats.equipment_fields import SheetKind
 from ridge_tally.rules.array.setbacks import SetbackPack
+from ridge_tally.studies.array.exact_count import Kept
 from ridge_tally.studies.array.layouts import Proof
 from ridge_tally.studies.strings.plans import Objective
 
@@ -252,10 +253,10 @@ class ProofAnswer(Wire):
 
 
 class ExactlyQuery(Wire):
-    """How many modules, and the share of one's year that keeping them together is worth."""
+    """How many modules, and how they are to be kept."""
 
     modules: int = Field(ge=1, le=500)
-    give_up_frac: float = Field(default=0.02, ge=0, le=1)
+    kept: Kept = Kept.TOGETHER
 
 
 class ClimateChoice(Wire):

@@ -3,6 +3,7 @@ import { answerOf, OPTION, type OptionAt, pathOf, workOn } from '@/api/asking';
 import { api, foundOf, type Schemas, unwrap } from '@/api/client';
 
 export type Alternative = Schemas['Alternative'];
+export type Kept = Schemas['Kept'];
 
 const PLANE = `${OPTION}/planes/{plane_id}` as const;
 
@@ -28,11 +29,11 @@ export const squeezeQuery = (at: OptionAt, planeId: string) =>
     foundOf(api.GET(`${PLANE}/squeeze`, { params: planePath(at, planeId), signal })),
   );
 
-export const exactlyQuery = (at: OptionAt, planeId: string, modules: number, giveUp: number) => ({
-  ...answerOf<Alternative[]>(['exactly', at, planeId, modules, giveUp], (signal) =>
+export const exactlyQuery = (at: OptionAt, planeId: string, modules: number, kept: Kept) => ({
+  ...answerOf<Alternative[]>(['exactly', at, planeId, modules, kept], (signal) =>
     foundOf(
       api.GET(`${PLANE}/exactly`, {
-        params: { ...planePath(at, planeId), query: { modules, give_up_frac: giveUp } },
+        params: { ...planePath(at, planeId), query: { modules, kept } },
         signal,
       }),
     ),

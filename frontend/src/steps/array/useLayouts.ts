@@ -7,6 +7,7 @@ import {
   alternativesQuery,
   cancelProof,
   exactlyQuery,
+  type Kept,
   proofQuery,
   squeezeQuery,
 } from './queries';
@@ -14,7 +15,7 @@ import {
 /** What is listed: every kind of layout, or the best of exactly so many. */
 export type Asked =
   | { kind: 'most'; squeeze: boolean }
-  | { kind: 'exactly'; modules: number; giveUp: number };
+  | { kind: 'exactly'; modules: number; kept: Kept };
 
 export interface Layouts {
   list: Alternative[];
@@ -37,9 +38,9 @@ export function useLayouts(at: OptionAt, planeId: string, asked: Asked): Layouts
     ...squeezeQuery(settled, planeId),
     enabled: asked.kind === 'most' && asked.squeeze,
   });
-  const wanted = asked.kind === 'exactly' ? asked : { modules: 1, giveUp: 0 };
+  const wanted = asked.kind === 'exactly' ? asked : { modules: 1, kept: 'light' as const };
   const exact = useQuery({
-    ...exactlyQuery(settled, planeId, wanted.modules, wanted.giveUp),
+    ...exactlyQuery(settled, planeId, wanted.modules, wanted.kept),
     enabled: asked.kind === 'exactly',
   });
   const behind = settled.revision !== at.revision;

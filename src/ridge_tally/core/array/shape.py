@@ -56,6 +56,12 @@ def rows_in(runs: tuple[Run, ...]) -> int:
     return sum(len({r.orientation for r in line}) for line in lines)
 
 
+def modules_a_row(runs: tuple[Run, ...]) -> int | None:
+    """Return how many modules each row has, where all have as many and none is broken."""
+    counts = {run.modules for run in runs}
+    return counts.pop() if len(counts) == 1 and rows_in(runs) == len(runs) else None
+
+
 def rail_m(runs: tuple[Run, ...]) -> float:
     """Return the length of rail under the runs, before splices and overhangs, metres."""
     return RAILS_UNDER_A_ROW * sum(run.right_m - run.left_m for run in runs)

@@ -1,14 +1,11 @@
-"""The layouts that could be applied to a plane: of each kind, of exactly so many, and why no more."""
+"""The layouts that could be applied to a plane: of each kind as full as it goes, and proven."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from itertools import chain
 
-import numpy as np
-
 from ridge_tally.core.array.aligned import grid_scores
-from ridge_tally.core.array.blockers import FloatArray, LayoutRegion, ground_of, path_edges
-from ridge_tally.core.array.choose import choose
+from ridge_tally.core.array.blockers import LayoutRegion, ground_of, path_edges
 from ridge_tally.core.array.fill import (
     ROW_KINDS,
     Kind,
@@ -19,11 +16,9 @@ from ridge_tally.core.array.free import fill_freely
 from ridge_tally.core.array.lay import Fill, Lay, Place, after_steps
 from ridge_tally.core.array.posts import posts_along
 from ridge_tally.core.array.search import prepared
-from ridge_tally.core.array.shape import rail_m, rows_in, runs_of
+from ridge_tally.core.array.shape import modules_a_row, rail_m, rows_in, runs_of
 from ridge_tally.core.array.tables import columns_of, tables_of
-from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job.array import RowRule, Ways, in_lines, present_of
-from ridge_tally.core.job.document import with_array
 from ridge_tally.core.job.edits.array.fills import LaidAt
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.survey import RoofPlane
@@ -31,13 +26,10 @@ from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.sun.shading import glass_of
 from ridge_tally.core.survey.outline import edge_names, require_closed
 from ridge_tally.editing.array.filled import best_rows, nothing_fits, with_places
-from ridge_tally.editing.design import design_for
 from ridge_tally.rules.array.checks import lay_of
 from ridge_tally.rules.design import Design
-from ridge_tally.simulation.array_light import light_at
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.first_yield import monthly_guess
-from ridge_tally.simulation.weather import weather_key
 
 # How long a search of a layout without rows may go on while somebody waits.
 # Cuts looked at; some seconds on a roof of many notches, less on most.
@@ -50,7 +42,7 @@ class Alternative:
     """A layout that could be applied, with what ranks it.
 
     ``at_most`` is a count no layout of its kind can pass; ``energy_kwh`` a first estimate of a
-    year without shade; ``rail_m`` two rails under each run, ``posts`` of ground tables.  ``path_name`` is the edge the
+    year without shade; ``per_row`` how many modules each row has where all have as many; ``rail_m`` two rails under each run, ``posts`` of ground tables.  ``path_name`` is the edge the
     access path runs along, empty where the plane asks for none.
     """
 
@@ -63,6 +55,7 @@ class Alternative:
     p_dc_w: float
     energy_kwh: float
     rows: int
+    per_row: int | None
     rail_m: float
     posts: int | None
     in_use: bool
@@ -80,7 +73,7 @@ class Proof:
 
 
 @dataclass(frozen=True, slots=True)
-class _Roof:
+class LayoutRoof:
     """A plane as its layouts see it, with what turns a layout into an alternative."""
 
     plane: RoofPlane
@@ -119,9 +112,10 @@ class _Roof:
             p_dc_w=p_dc_w,
             energy_kwh=p_dc_w / 1000 * self.kwh_per_kw,
             rows=rows_in(runs),
+            per_row=modules_a_row(runs),
             rail_m=rail_m(runs),
             posts=self._posts(fill),
-            in_use=_same(fill.places, self.present),
+            in_use=same_places(fill.places, self.present),
             places=tuple(
                 LaidAt(round(p.x_m, 5), round(p.y_m, 5), p.orientation) for p in fill.places
             ),
@@ -136,7 +130,7 @@ def alternatives(desk: Desk, design: Design, plane_id: PlaneId) -> tuple[Alterna
     MissingDatum, BadGeometry
         If the plane does not close yet, or takes no module whatever way it lies.
     """
-    roof = _roof(desk, design, plane_id)
+    roof = roof_on(desk, design, plane_id)
     found = [
         roof.alternative(kind, edge, fill)
         for edge in roof.path_edges()
@@ -166,10 +160,10 @@ def ranked(found: list[Alternative]) -> tuple[Alternative, ...]:
 
 def _alike(one: Alternative, other: Alternative) -> bool:
     """Whether two layouts are the same to whoever looks at them: same ways, count and rows."""
-    same_places = _same(_as_places(one.places), _as_places(other.places))
+    same = same_places(as_places(one.places), as_places(other.places))
     loose = one.rule is not RowRule.ALIGNED and other.rule is RowRule.ALIGNED
     same_kind = one.ways is other.ways and one.path_name == other.path_name
-    return same_places or (loose and same_kind and one.count == other.count)
+    return same or (loose and same_kind and one.count == other.count)
 
 
 def prove(desk: Desk, design: Design, plane_id: PlaneId) -> Iterator[Proof]:
@@ -177,7 +171,7 @@ def prove(desk: Desk, design: Design, plane_id: PlaneId) -> Iterator[Proof]:
 
     A better grid that is found on the way takes its layout's place.
     """
-    roof = _roof(desk, design, plane_id)
+    roof = roof_on(desk, design, plane_id)
     found = {
         (kind, edge): fill
         for edge in roof.path_edges()
@@ -208,7 +202,7 @@ def prove(desk: Desk, design: Design, plane_id: PlaneId) -> Iterator[Proof]:
 
 def squeezed(desk: Desk, design: Design, plane_id: PlaneId) -> Alternative:
     """Return the fullest layout found with no rows asked for, and its ceiling."""
-    roof = _roof(desk, design, plane_id)
+    roof = roof_on(desk, design, plane_id)
 
     def compute() -> tuple[int | None, Fill]:
         fills = [
@@ -221,96 +215,21 @@ def squeezed(desk: Desk, design: Design, plane_id: PlaneId) -> Alternative:
     return roof.alternative(Kind(Ways.MIXED, RowRule.FREE), edge, fill)
 
 
-def exactly(
-    desk: Desk,
-    design: Design,
-    plane_id: PlaneId,
-    modules: int,
-    give_up_frac: float,
-) -> tuple[Alternative, ...]:
-    """Return, for each layout that holds so many, the best choice of exactly that number.
-
-    Parameters
-    ----------
-    give_up_frac : float
-        Compactness: the share of one module's year one would give up to mend a broken edge.
-
-    Raises
-    ------
-    OutOfRange
-        If no layout holds so many, or tables of several module rows cannot be so many.
-    """
-    roof = _roof(desk, design, plane_id)
-    tiers = roof.lay.tiers
-    if modules % tiers:
-        below, above = modules // tiers * tiers, (modules // tiers + 1) * tiers
-        raise OutOfRange(
-            f"Modules on tables of {tiers} module rows", modules, f"{below or above} or {above}"
-        )
-    price = give_up_frac * tiers * roof.p_max_w / 1000 * roof.kwh_per_kw
-    chosen: list[tuple[float, Alternative]] = []
-    for alternative in alternatives(desk, design, plane_id):
-        if alternative.count < modules and chosen:
-            continue
-        places = _as_places(alternative.places)
-        value = _yearly_kwh(desk, design, roof, places)
-        columns = modules // tiers
-        found = choose(roof.lay, places, value, columns, price)
-        fill = Fill(tuple(places[i] for i in found.kept), columns)
-        kind = Kind(alternative.ways, alternative.rule)
-        told = replace(
-            roof.alternative(kind, None, fill),
-            path_name=alternative.path_name,
-            key=alternative.key,
-            energy_kwh=found.value,
-        )
-        chosen.append((found.value - price * found.cuts, told))
-    return tuple(
-        a for _, a in sorted(chosen, key=lambda c: (-round(c[0], 1), c[1].rows, c[1].rail_m))
-    )
-
-
-def _yearly_kwh(desk: Desk, design: Design, roof: _Roof, places: tuple[Place, ...]) -> FloatArray:
-    """Return what the column at each place would make in a year, its shade taken off."""
-    others = tuple(
-        a for a in design.option.arrays if a.leg_tilt_deg > 0 and a.plane_id != roof.plane.id
-    )
-    key = (
-        "losses",
-        design.job.survey,
-        weather_key(design.job),
-        roof.lay,
-        roof.bare,
-        others,
-        places,
-    )
-    lost = desk.shades.get(key, lambda: _lost_frac(desk, design, roof, places))
-    return np.asarray(roof.lay.tiers * roof.p_max_w / 1000 * roof.kwh_per_kw * (1 - lost))
-
-
-def _lost_frac(desk: Desk, design: Design, roof: _Roof, places: tuple[Place, ...]) -> FloatArray:
-    """Return (n,): the share of its light shade takes of the column at each place, all laid."""
-    laid = with_array(design.option, with_places(roof.bare, places))
-    light = light_at(desk, design_for(design.job, laid), roof.bare, places)
-    lost = np.array([x.lost.sum() for x in light.lights]).reshape(-1, roof.lay.tiers)
-    return np.asarray(lost.mean(axis=1) / light.on_free.free_wh_per_m2.sum())
-
-
 def most_modules(desk: Desk, design: Design, plane: RoofPlane) -> int:
     """Return how many modules rows of either way hold on a closed plane."""
-    roof = _roof(desk, design, plane.id)
+    roof = roof_on(desk, design, plane.id)
     return desk.fills.get(
         ("most", *_content(roof)),
         lambda: best_rows(roof.bare, Ways.MIXED).count * roof.lay.tiers,
     )
 
 
-def _roof(desk: Desk, design: Design, plane_id: PlaneId) -> _Roof:
+def roof_on(desk: Desk, design: Design, plane_id: PlaneId) -> LayoutRoof:
     laid = design.on(plane_id)
     plane, array = laid.plane, laid.array
     require_closed(plane)
     lay = lay_of(laid)
-    return _Roof(
+    return LayoutRoof(
         plane,
         lay,
         laid.module.p_max_w,
@@ -320,12 +239,12 @@ def _roof(desk: Desk, design: Design, plane_id: PlaneId) -> _Roof:
     )
 
 
-def _row_kinds(desk: Desk, roof: _Roof, edge: int | None) -> dict[Kind, Fill]:
+def _row_kinds(desk: Desk, roof: LayoutRoof, edge: int | None) -> dict[Kind, Fill]:
     key = ("rows", edge, *_content(roof))
     return desk.fills.get(key, lambda: fill_row_kinds(roof.ground(edge), roof.lay))
 
 
-def _content(roof: _Roof) -> tuple[object, ...]:
+def _content(roof: LayoutRoof) -> tuple[object, ...]:
     """Return what a fill depends on."""
     plane = roof.plane
     return (
@@ -334,11 +253,11 @@ def _content(roof: _Roof) -> tuple[object, ...]:
     )
 
 
-def _as_places(laid: tuple[LaidAt, ...]) -> tuple[Place, ...]:
+def as_places(laid: tuple[LaidAt, ...]) -> tuple[Place, ...]:
     return tuple(Place(p.x_m, p.y_m, p.orientation) for p in laid)
 
 
-def _same(one: tuple[Place, ...], other: tuple[Place, ...]) -> bool:
+def same_places(one: tuple[Place, ...], other: tuple[Place, ...]) -> bool:
     if len(one) != len(other):
         return False
 

@@ -32,6 +32,7 @@ const alternative: Alternative = {
   p_dc_w: 810,
   energy_kwh: 1404,
   rows: 1,
+  per_row: 2,
   rail_m: 4.64,
   posts: null,
   in_use: false,
@@ -59,7 +60,7 @@ test('a proven count says so, with power, a first year, rows and rail', () => {
   const { container } = card({});
   expect(told('Portrait fill')).toContain('one column grid, proven');
   expect(told('Portrait fill')).toContain('0.81 kW, about 1 400 kWh');
-  expect(told('Portrait fill')).toContain('1 row, rail 4.64 m');
+  expect(told('Portrait fill')).toContain('1 row of 2, rail 4.64 m');
   expect(container.querySelectorAll('rect')).toHaveLength(2);
 });
 

@@ -37,7 +37,8 @@ export function AlternativeCard({
 }: AlternativeCardProps) {
   const proven = alternative.count === alternative.at_most;
   const { in_use: inUse } = alternative;
-  const rows = alternative.rows === 1 ? '1 row' : `${alternative.rows} rows`;
+  const counted = alternative.rows === 1 ? '1 row' : `${alternative.rows} rows`;
+  const rows = alternative.per_row ? `${counted} of ${alternative.per_row}` : counted;
   return (
     <section
       aria-label={`${titleOf(alternative)} fill, ${RULES[alternative.rule]}`}

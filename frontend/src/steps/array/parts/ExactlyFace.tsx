@@ -1,4 +1,4 @@
-/** Exactly so many: how many, how close together, and what the target asks. */
+/** Exactly so many: how many, how they are kept, and what the target asks. */
 
 import { useTarget } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
@@ -6,6 +6,7 @@ import { Button } from '@/ui/Button';
 import { Choice } from '@/ui/Choice';
 import { TypedField } from '@/ui/TypedField';
 import { figure } from '@/units/format';
+import type { Kept } from '../queries';
 import type { Asked } from '../useLayouts';
 
 interface ExactlyFaceProps {
@@ -15,17 +16,18 @@ interface ExactlyFaceProps {
   onAsked: (asked: Asked) => void;
 }
 
-const TOGETHER = [
-  { value: '0', label: 'where the light is best' },
-  { value: '0.02', label: 'together' },
-  { value: '0.2', label: 'in one block, if it can be' },
+const KEPT: { value: Kept; label: string }[] = [
+  { value: 'light', label: 'where the light is best' },
+  { value: 'together', label: 'together' },
+  { value: 'row', label: 'in one row' },
+  { value: 'rectangle', label: 'in one rectangle' },
 ];
 const MOST: Asked = { kind: 'most', squeeze: false };
 
 export function ExactlyFace({ elsewhere, asked, onAsked }: ExactlyFaceProps) {
   const { at } = useJob();
   const target = useTarget(at).query.data;
-  const giveUp = asked.kind === 'exactly' ? asked.giveUp : 0.02;
+  const kept = asked.kind === 'exactly' ? asked.kept : 'together';
   const wanted = asked.kind === 'exactly' ? asked.modules : null;
   const forTarget = (target?.target_modules ?? 0) - elsewhere;
   const ask = async (typed: string) => {
@@ -33,7 +35,7 @@ export function ExactlyFace({ elsewhere, asked, onAsked }: ExactlyFaceProps) {
     if (typed.trim() === '') return onAsked(MOST);
     if (!Number.isInteger(modules) || modules < 1 || modules > 500)
       throw new Error(`Modules wanted reads “${typed}”. Type a whole number from 1 to 500.`);
-    return onAsked({ kind: 'exactly', modules, giveUp });
+    return onAsked({ kind: 'exactly', modules, kept });
   };
   return (
     <div className="flex flex-col gap-1.5">
@@ -49,16 +51,16 @@ export function ExactlyFace({ elsewhere, asked, onAsked }: ExactlyFaceProps) {
       <span className="flex items-center justify-between gap-2 text-sm">
         Kept
         <Choice
-          label="How close together"
-          value={String(giveUp)}
-          items={TOGETHER}
+          label="How they are kept"
+          value={kept}
+          items={KEPT}
           onChange={(value) =>
-            wanted !== null && onAsked({ kind: 'exactly', modules: wanted, giveUp: Number(value) })
+            wanted !== null && onAsked({ kind: 'exactly', modules: wanted, kept: value as Kept })
           }
         />
       </span>
       {target?.target_dc_kw && forTarget > 0 && (
-        <Button onClick={() => onAsked({ kind: 'exactly', modules: forTarget, giveUp })}>
+        <Button onClick={() => onAsked({ kind: 'exactly', modules: forTarget, kept })}>
           {forTarget} for the target of {target.target_modules} ({figure(target.target_dc_kw, 2)}{' '}
           kW)
         </Button>
