@@ -4,7 +4,7 @@ from dataclasses import fields, replace
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
-from ridge_tally.catalogue.shelf import sample_shelf
+from ridge_tally.catalogue.shelf import Shelf, sample_shelf
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
 from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.job.edits.survey.planes import RemovePlane
@@ -31,18 +31,27 @@ EPOCH = datetime(2026, 3, 1, 9, 0, tzinfo=UTC)
 
 
 # What one test has worked out another need not: results are remembered by all they depend on.
-WORKED_OUT = Desk(SHELF, lambda: (), Path())
+WORKED_OUT = Desk(
+    SHELF,
+    lambda: (),
+    Path(),
+    years=Remembered(300),
+    weather=Remembered(100),
+    guesses=Remembered(300),
+    shades=Remembered(150),
+    fills=Remembered(500),
+)
 
 
-def workspace_in(folder: Path) -> Workspace:
+def workspace_in(folder: Path, shelf: Shelf = SHELF) -> Workspace:
     """A workspace whose clock moves on a second at each look, and that remembers nothing yet."""
     ticks = iter(range(10_000))
-    return workspace_at(folder, lambda: EPOCH + timedelta(seconds=next(ticks)), SHELF)
+    return workspace_at(folder, lambda: EPOCH + timedelta(seconds=next(ticks)), shelf)
 
 
-def warm_workspace_in(folder: Path) -> Workspace:
+def warm_workspace_in(folder: Path, shelf: Shelf = SHELF) -> Workspace:
     """The same, with the results of tests before; for jobs that have no file kept beside them."""
-    workspace = workspace_in(folder)
+    workspace = workspace_in(folder, shelf)
     memories = {
         f.name: getattr(WORKED_OUT, f.name)
         for f in fields(Desk)

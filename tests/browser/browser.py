@@ -28,6 +28,8 @@ LAUNCH_ARGS = [
     "--disable-gpu-compositing",
     "--use-angle=swiftshader",
     "--enable-unsafe-swiftshader",
+    # Compiling beside the page gains nothing where every core is taken.
+    "--js-flags=--single-threaded",
     "--font-render-hinting=none",
     "--force-color-profile=srgb",
     "--hide-scrollbars",

@@ -8,7 +8,8 @@ import pytest
 from click.testing import CliRunner, Result
 
 from equipment_rows import MODULE, table
-from jobs import SAMPLE, SHELF, workspace_in
+from jobs import SAMPLE, SHELF, warm_workspace_in, workspace_in
+from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.cli.program import main
 from ridge_tally.core.loading.measured_day import judged
 from ridge_tally.demo.mill_terrace import mill_terrace
@@ -16,6 +17,7 @@ from ridge_tally.formats.job_file import write_job
 from ridge_tally.formats.load_file import read_load
 from ridge_tally.formats.power_file import read_power
 from ridge_tally.services import jobs
+from ridge_tally.services.workspace import Workspace
 from shelves import small_shelf
 
 
@@ -29,6 +31,16 @@ def data(tmp_path: Path) -> Path:
 def few(monkeypatch: pytest.MonkeyPatch) -> None:
     """Studies of the shelf look at a small one: all of it takes minutes."""
     monkeypatch.setattr("ridge_tally.cli.asking.sample_shelf", lambda: small_shelf(SHELF))
+
+
+@pytest.fixture(autouse=True)
+def warm(monkeypatch: pytest.MonkeyPatch) -> None:
+    """What a command before has worked out another need not."""
+
+    def at(folder: Path, _clock: object, shelf: Shelf) -> Workspace:
+        return warm_workspace_in(folder, shelf)
+
+    monkeypatch.setattr("ridge_tally.cli.asking.workspace_at", at)
 
 
 def run(data: Path, *words: str) -> Result:

@@ -21,7 +21,7 @@ WAYS = st.sampled_from(list(Ways))
 RULES = st.sampled_from([RowRule.INDEPENDENT, RowRule.ALIGNED])
 
 
-@settings(max_examples=30)
+@settings(max_examples=20)
 @given(grounds(), st.integers(1, 3))
 def test_every_row_layout_is_legal_by_shapely_and_under_every_bound(
     ground: LayoutRegion, run: int

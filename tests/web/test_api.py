@@ -10,7 +10,7 @@ from flask.testing import FlaskClient
 from PIL import Image
 
 from equipment_rows import MODULE
-from jobs import SAMPLE, workspace_in
+from jobs import SAMPLE, warm_workspace_in, workspace_in
 from meter_files import power_csv, use_csv
 from ridge_tally.formats.job_file import write_job
 from ridge_tally.services import jobs
@@ -22,6 +22,14 @@ OPTION = f"{JOB}/revisions/1/options/a"
 
 @pytest.fixture
 def client(tmp_path: Path) -> FlaskClient:
+    workspace = warm_workspace_in(tmp_path)
+    jobs.store_job(workspace, SAMPLE, "sample", "tests")
+    return create_app(workspace).test_client()
+
+
+@pytest.fixture
+def cold(tmp_path: Path) -> FlaskClient:
+    """One that remembers nothing: files kept beside its jobs are not in what answers go by."""
     workspace = workspace_in(tmp_path)
     jobs.store_job(workspace, SAMPLE, "sample", "tests")
     return create_app(workspace).test_client()
@@ -217,23 +225,23 @@ def test_the_scene_of_a_revision_is_told_apart_from_its_checks(client: FlaskClie
 
 
 def test_weather_is_taken_in_used_and_told_and_a_broken_file_is_refused(
-    client: FlaskClient,
+    cold: FlaskClient,
 ) -> None:
     address = f"{JOB}/revisions/1/weather"
-    told = client.get(address).json["found"]
+    told = cold.get(address).json["found"]
     assert (told["stand_in"], len(told["months"])) == (True, 12)
     content = files("pvlib").joinpath("data", "723170TYA.CSV").read_bytes()
-    sent = client.post(address, data=content, headers={"X-File-Name": "typical%20year.csv"})
+    sent = cold.post(address, data=content, headers={"X-File-Name": "typical%20year.csv"})
     assert sent.status_code == 201
     ref = sent.json["found"]["ref"]
     assert ref["file"] == "typical year.csv"
-    far = edit(client, {"kind": "use-weather-file", "file": ref})
+    far = edit(cold, {"kind": "use-weather-file", "file": ref})
     assert far.status_code == 422
     assert "km from this site" in far.json["message"]
-    used = edit(client, {"kind": "use-weather-file", "file": ref, "far_is_meant": True})
+    used = edit(cold, {"kind": "use-weather-file", "file": ref, "far_is_meant": True})
     assert used.status_code == 200
-    assert not client.get(f"{JOB}/revisions/2/weather").json["found"]["stand_in"]
-    bad = client.post(address, data=b"words", headers={"X-File-Name": "a.csv"})
+    assert not cold.get(f"{JOB}/revisions/2/weather").json["found"]["stand_in"]
+    bad = cold.post(address, data=b"words", headers={"X-File-Name": "a.csv"})
     assert bad.status_code == 422
     assert "a.csv" in bad.json["message"]
 
@@ -268,29 +276,29 @@ def test_ways_out_are_streamed_stopped_and_taken(client: FlaskClient) -> None:
     assert client.get(f"{OPTION}/shared-trackers").json == {"found": []}
 
 
-def test_the_house_its_files_and_options_side_by_side_come_by_address(client: FlaskClient) -> None:
-    alone = client.get(f"{OPTION}/house").json["found"]
+def test_the_house_its_files_and_options_side_by_side_come_by_address(cold: FlaskClient) -> None:
+    alone = cold.get(f"{OPTION}/house").json["found"]
     assert alone["with_battery"] is None
     named = {"X-File-Name": "my%20meter.csv"}
-    sent = client.post(f"{JOB}/revisions/1/load", data=use_csv(), headers=named)
+    sent = cold.post(f"{JOB}/revisions/1/load", data=use_csv(), headers=named)
     assert sent.status_code == 201
     assert sent.json["found"]["ref"]["file"] == "my meter.csv"
-    bad = client.post(f"{JOB}/revisions/1/load", data=b"words", headers=named)
+    bad = cold.post(f"{JOB}/revisions/1/load", data=b"words", headers=named)
     assert (bad.status_code, bad.json["code"]) == (422, "file.format")
     battery = {"kind": "set-battery", "option_id": "a", "coupling": "dc", "usable": "10",
                "power": "5"}  # fmt: skip
-    assert edit(client, battery).status_code == 200
-    assert client.get(f"{JOB}/revisions/2/options/a/house").json["found"]["battery"]
-    earlier = client.get(f"{JOB}/revisions/2/earlier").json["found"]
+    assert edit(cold, battery).status_code == 200
+    assert cold.get(f"{JOB}/revisions/2/options/a/house").json["found"]["battery"]
+    earlier = cold.get(f"{JOB}/revisions/2/earlier").json["found"]
     assert [(e["revision"], e["before"]) for e in earlier] == [(1, "battery 10 kWh")]
-    compared = client.get(f"{JOB}/revisions/2/compared?picked=a@1,a").json["found"]
+    compared = cold.get(f"{JOB}/revisions/2/compared?picked=a@1,a").json["found"]
     assert [y["earlier"] for y in compared["years"]] == [True, False]
-    assert client.get(f"{JOB}/revisions/2/compared?picked=%").status_code == 422
-    power = client.post(f"{JOB}/revisions/2/power", data=power_csv(), headers=named)
+    assert cold.get(f"{JOB}/revisions/2/compared?picked=%").status_code == 422
+    power = cold.post(f"{JOB}/revisions/2/power", data=power_csv(), headers=named)
     assert power.json["found"]["day"] == "2025-04-18"
     laid = {"kind": "use-power-file", "file": power.json["found"], "module_w": "405"}
-    assert edit(client, laid, parent=2).status_code == 200
-    bench = client.get(f"{JOB}/revisions/3/options/a/bench").json["found"]
+    assert edit(cold, laid, parent=2).status_code == 200
+    bench = cold.get(f"{JOB}/revisions/3/options/a/bench").json["found"]
     assert bench["report"]["step_min"] == 5
 
 

@@ -177,7 +177,7 @@ def starts(long_office: Office) -> dict[str, Job]:
     }
 
 
-@settings(max_examples=40, suppress_health_check=list(HealthCheck))
+@settings(max_examples=20, suppress_health_check=list(HealthCheck))
 @given(st.data(), st.sampled_from(STARTS))
 def test_edits_of_every_kind_and_any_value_leave_a_job_that_opens(
     long_office: Office, starts: dict[str, Job], data: st.DataObject, start: str
@@ -266,7 +266,7 @@ EXTREME = (
 )
 
 
-@settings(max_examples=120, suppress_health_check=list(HealthCheck))
+@settings(max_examples=60, suppress_health_check=list(HealthCheck))
 @given(st.sampled_from(PLACES), st.sampled_from(EXTREME))
 def test_a_job_file_with_any_value_anywhere_is_refused_or_opens(
     long_office: Office, path: tuple, value: object

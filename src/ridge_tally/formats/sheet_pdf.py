@@ -2,12 +2,16 @@
 
 from dataclasses import dataclass
 from enum import StrEnum
+from functools import cache
 from importlib.resources import files
+from threading import Lock
 from typing import Any
 
 from jinja2 import Environment, PackageLoader, StrictUndefined, select_autoescape
 from markupsafe import Markup
 
+# Pages share their fonts, and those are not made for threads.
+_ONE_AT_A_TIME = Lock()
 BRIEF_SCALES = (1.0, 0.92, 0.86, 0.8)
 
 
@@ -118,8 +122,7 @@ def write_brief_pdf(content: BriefContent) -> bytes:
         if len(document.pages) == 1:
             break
     assert document is not None
-    pdf: bytes = document.write_pdf()
-    return pdf
+    return _written(document)
 
 
 def _rendered(template: str, **content: object) -> str:
@@ -134,7 +137,12 @@ def _rendered(template: str, **content: object) -> str:
 
 
 def _pdf(html: str) -> bytes:
-    pdf: bytes = _layout(html).write_pdf()
+    return _written(_layout(html))
+
+
+def _written(document: Any) -> bytes:
+    with _ONE_AT_A_TIME:
+        pdf: bytes = document.write_pdf()
     return pdf
 
 
@@ -144,8 +152,18 @@ def _layout(html: str) -> Any:
     from weasyprint.urls import URLFetcher  # noqa: PLC0415
 
     fonts = files("ridge_tally").joinpath("fonts")
-    return HTML(
+    page = HTML(
         string=html,
         base_url=f"{fonts}/",
         url_fetcher=URLFetcher(allowed_protocols={"file"}, allow_redirects=False),
-    ).render()
+    )
+    with _ONE_AT_A_TIME:
+        return page.render(font_config=_unpacked_fonts())
+
+
+@cache
+def _unpacked_fonts() -> Any:
+    """Return where the shipped fonts are kept once unpacked: half the time of a page."""
+    from weasyprint.text.fonts import FontConfiguration  # noqa: PLC0415
+
+    return FontConfiguration()
