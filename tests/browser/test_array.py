@@ -64,10 +64,18 @@ def test_exactly_so_many_are_asked_and_laid(page: Page, job: str) -> None:
     expect(page.get_by_text("Modules wanted reads 99")).to_be_visible()
     field.fill("20")
     field.press("Enter")
-    best = page.get_by_role("region", name="Portrait fill")
-    expect(best).to_contain_text("20")
+    best = page.get_by_role("region", name=re.compile("fill, ")).first
+    expect(best).to_contain_text("2 rows of 10")
+    page.get_by_role("combobox", name="Arranged").click()
+    page.get_by_role("option", name="in one row").click()
+    expect(page.get_by_text("Modules wanted in one row reads 20")).to_be_visible()
+    field.fill("16")
+    field.press("Enter")
+    page.get_by_role("combobox", name="Arranged").click()
+    page.get_by_role("option", name="in one rectangle").click()
+    expect(best).to_contain_text("2 rows of 8")
     best.get_by_role("button", name="Use this fill").click()
-    taken(page, 20)
+    taken(page, 16)
 
 
 def test_a_module_dragged_too_close_says_why_and_is_kept_with_a_reason(

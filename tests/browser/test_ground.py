@@ -3,7 +3,7 @@
 import re
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Response, expect
 
 from browser import still_box
 from jobs import SHELF
@@ -21,9 +21,14 @@ def kiln(page: Page) -> str:
 
 
 def commit(page: Page, label: str, typed: str) -> None:
+    """Type over a figure and wait until this very text was answered."""
     field = page.get_by_role("textbox", name=label, exact=True)
     field.fill(typed)
-    with page.expect_response(lambda answer: answer.request.method != "GET"):
+
+    def mine(answer: Response) -> bool:
+        return typed in (answer.request.post_data or "")
+
+    with page.expect_response(mine):
         field.press("Enter")
 
 

@@ -1,11 +1,12 @@
 """Several inverters in an option: their inputs numbered through, each with its own limits."""
 
+import json
 from dataclasses import replace
 from pathlib import Path
 
 import pytest
 
-from jobs import FULL, SHELF, option_a, warm_workspace_in
+from jobs import EPOCH, FULL, SAMPLE, SHELF, option_a, warm_workspace_in
 from ridge_tally.core.errors import (
     BadGeometry,
     MissingDatum,
@@ -14,6 +15,7 @@ from ridge_tally.core.errors import (
     OutOfRange,
 )
 from ridge_tally.core.job.document import Job, present_ids
+from ridge_tally.core.job.edits.array.modules import RemoveModules
 from ridge_tally.core.job.edits.strings.inverters import (
     AddInverter,
     ChangeInverter,
@@ -24,17 +26,21 @@ from ridge_tally.core.job.edits.strings.inverters import (
 from ridge_tally.core.job.edits.strings.threading import MoveString, PlannedString, UsePlan
 from ridge_tally.core.job.system import system_of, tracker_inputs
 from ridge_tally.core.strings.parts import ac_makers, counted_names
-from ridge_tally.core.working import Verdict
+from ridge_tally.core.working import LimitKind, Verdict
 from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.editing.design import design_for
 from ridge_tally.formats.job_file import read_job, write_job
+from ridge_tally.formats.sheet_pdf import write_sheet_pdf
+from ridge_tally.rules.design import Design
 from ridge_tally.rules.report import all_checks
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulation.plant import plant_of
 from ridge_tally.simulation.year import hourly_year
 from ridge_tally.studies.strings.plans import plans_report
+from ridge_tally.studies.strings.remedies import WIRING, remedies
 from ridge_tally.views.loading.year import year_report
 from ridge_tally.views.option import option_report
+from ridge_tally.views.sheets.design import Stamp, sheet_content
 
 TWO = apply_edits(
     FULL,
@@ -144,9 +150,66 @@ def test_a_bare_dc_input_checks_the_sums_of_any_array(workspace) -> None:
     watts = checks["strings.tracker-watts", "tracker 1"]
     assert (watts.value.value, watts.verdict) == (6 * 405.0, Verdict.BROKEN)
     assert read_job(write_job(job)) == job
-    with pytest.raises(MissingDatum, match="efficiency"):
+    with pytest.raises(MissingDatum, match="A DC input makes no AC, so there is no year"):
         year_report(workspace.desk, design_for(job, option_a(job)))
-    assert option_report(design_for(job, option_a(job))).p_dc_w > 0
+
+
+def six_on_an_input(*lengths: int) -> Design:
+    """Six modules of 405 W in strings of those lengths on an input of 150 V, 40 A and 2500 W."""
+    rest = present_ids(option_a(SAMPLE))[6:]
+    typed = UseDcInput("a", "150", "40", "2500", "3")
+    job = apply_edits(SAMPLE, [RemoveModules("a", rest), typed], SHELF)
+    ids, strings, first = present_ids(option_a(job)), list[PlannedString](), 0
+    for length in lengths:
+        strings.append(PlannedString(1, ids[first : first + length]))
+        first += length
+    job = apply_edit(job, UsePlan("a", tuple(strings)), SHELF)
+    return design_for(job, option_a(job))
+
+
+def test_a_dc_input_is_no_ac_and_nothing_asks_it_for_any(workspace: Workspace) -> None:
+    design = six_on_an_input(3, 3)
+    report = option_report(design)
+    assert (report.makes_ac, report.p_ac_w, report.dc_ac_ratio) == (False, 0.0, None)
+    # By hand: 3 x 37.3 V x (1 + 0.0027 x 53) = 127.9 V; 1.25 x 2 x 13.84 A = 34.6 A; 2430 W.
+    assert [v.check.title for v in report.checks if v.check.verdict is Verdict.BROKEN] == []
+    assert not any(
+        v.check.rule_id.startswith(("grid.", "loading.")) and v.check.kind is LimitKind.STOP
+        for v in report.checks
+    )
+    assert {"strings.cold-voltage", "strings.short-circuit-current", "strings.tracker-watts"} <= {
+        v.check.rule_id for v in report.checks
+    }
+    sheet = sheet_content(workspace.desk, design, Stamp(1, EPOCH.date()))
+    assert "DC input 150 V, 40 A, 2500 W" in sheet.equipment
+    assert "2.43 kW DC, nothing makes AC" in sheet.equipment
+    assert "A DC input makes no AC" in sheet.year[1]
+    assert write_sheet_pdf(sheet).startswith(b"%PDF")
+
+
+def test_the_first_way_out_for_a_dc_input_is_other_strings(workspace: Workspace) -> None:
+    # Six in series are 255.8 V cold, on 150 V.
+    design = six_on_an_input(6)
+    *_, found = remedies(workspace.desk, design)
+    first = found.remedies[0]
+    assert first.kind in WIRING
+    assert found.best == 0
+    assert first.legal
+    assert first.problem == ""
+    after = apply_edit(design.job, first.edit, SHELF)
+    lengths = sorted(len(s.module_ids) for s in option_a(after).strings)
+    assert lengths in ([3, 3], [2, 2, 2])
+    # 1.25 x 3 x 13.84 A are 51.9 A: three strings are too many for 40 A.
+    assert lengths == [3, 3]
+
+
+def test_an_input_stored_before_it_had_a_mark_gets_it() -> None:
+    job = six_on_an_input(3, 3).job
+    old = json.loads(write_job(job))
+    old["job"]["version"] = 9
+    for sheet in old["job"]["equipment"]["inverters"]:
+        del sheet["dc_only"]
+    assert read_job(json.dumps(old)) == job
 
 
 @pytest.mark.parametrize(

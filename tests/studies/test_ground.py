@@ -56,7 +56,7 @@ from ridge_tally.rules.array.checks import lay_of
 from ridge_tally.rules.report import all_checks
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulation.year import hourly_year
-from ridge_tally.studies.array.exact_count import Kept, exactly
+from ridge_tally.studies.array.exact_count import Arrangement, exactly
 from ridge_tally.studies.array.ground_layout import GroundLayout, ground_layout
 from ridge_tally.studies.array.rows_light import RowsLight, rows_light
 from ridge_tally.studies.array.seasonal_tilt import SeasonalTilt, calendar_of, seasonal_tilt
@@ -222,13 +222,13 @@ def test_other_tables_hold_as_many_modules_and_bays() -> None:
 
 def test_so_many_on_two_tiers_make_what_their_year_is_or_are_refused(workspace: Workspace) -> None:
     design = design_in(TWO, A)
-    (best, *_) = exactly(workspace.desk, design, YARD, 14, Kept.LIGHT)
+    (best, *_) = exactly(workspace.desk, design, YARD, 14, Arrangement.LIGHT)
     assert (best.count, len(best.places)) == (14, 7)
-    (one, *_) = exactly(workspace.desk, design_in(KILN, A), YARD, 14, Kept.LIGHT)
+    (one, *_) = exactly(workspace.desk, design_in(KILN, A), YARD, 14, Arrangement.LIGHT)
     # As many modules at the same tilt, however many stand on a table, make about as much.
     assert best.energy_kwh == pytest.approx(one.energy_kwh, rel=0.05)
     with pytest.raises(OutOfRange, match="reads 13, but it must be 12 or 14"):
-        exactly(workspace.desk, design, YARD, 13, Kept.LIGHT)
+        exactly(workspace.desk, design, YARD, 13, Arrangement.LIGHT)
 
 
 def test_a_job_in_feet_is_told_in_feet() -> None:

@@ -22,7 +22,7 @@ from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.editing.design import design_for
 from ridge_tally.services.runs import Runs
 from ridge_tally.services.workspace import Workspace
-from ridge_tally.studies.array.exact_count import Kept, exactly
+from ridge_tally.studies.array.exact_count import Arrangement, exactly
 from ridge_tally.studies.array.layouts import alternatives, prove, squeezed
 from ridge_tally.studies.array.one_more import one_more
 from ridge_tally.views.option import option_report
@@ -118,9 +118,9 @@ def test_a_way_in_changes_the_option_it_was_asked_for(workspace: Workspace) -> N
 
 def test_a_layout_with_room_left_is_told_to_fill_again(workspace: Workspace) -> None:
     gap = SetArrayField("a", "south", ArrayField.SHORTEST_RUN, "2")
-    few = exactly(workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south", 20, Kept.TOGETHER)[
-        0
-    ]
+    few = exactly(
+        workspace.desk, design_for(SAMPLE, option_a(SAMPLE)), "south", 20, Arrangement.TOGETHER
+    )[0]
     job = apply_edit(laid(SAMPLE, "south", few), gap, SHELF)
     answer = one_more(workspace.desk, design_for(job, option_a(job)), "south")
     assert answer.told == "A fill in portrait holds 28, this layout 20."

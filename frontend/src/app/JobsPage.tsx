@@ -6,6 +6,7 @@ import { api, type Found, foundOf, type JobState, type Schemas, unwrap } from '@
 import { jobKey, jobsQuery } from '@/api/queries';
 import { Button } from '@/ui/Button';
 import { useNotify } from '@/ui/Notices';
+import { Failed } from '@/ui/States';
 import { UnitSwitch } from '@/ui/UnitSwitch';
 import mark from './mark.svg';
 
@@ -26,7 +27,7 @@ export function JobsPage() {
         <NewJob />
         <h2 className="mt-6 border-b border-rule pb-1 text-sm font-semibold text-ink-2">Jobs</h2>
         {jobs.isPending && <p className="py-3 text-sm text-ink-2">Reading the list</p>}
-        {jobs.isError && <p className="py-3 text-sm text-stop">{jobs.error.message}</p>}
+        {jobs.isError && <Failed error={jobs.error} tight />}
         {jobs.data?.length === 0 && (
           <p className="py-3 text-sm text-ink-2">
             No jobs yet. Name the first one above, or open a job file.

@@ -31,7 +31,7 @@ export function ShelfTable({ kind, chosen, onChoose, onRemoved }: ShelfTableProp
   const { data, error } = useQuery(
     shelfPageQuery({ kind, words, sort, down, least: number(least), most: number(most), start }),
   );
-  if (error) return <Failed>{error.message}</Failed>;
+  if (error) return <Failed error={error} />;
   if (!data) return <Waiting>Reading the shelf</Waiting>;
   const sorted = data.columns.find((c) => c.id === sort);
   const last = data.start + data.rows.length;

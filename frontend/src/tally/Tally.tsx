@@ -3,8 +3,10 @@ import { type ReactNode, useState } from 'react';
 import type { CheckView, OptionReport, YearReport } from '@/api/client';
 import { useShade, useYear } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
+import { NO_AC } from '@/plan/NoAc';
 import { NoPlan } from '@/plan/NoPlan';
 import { Choice } from '@/ui/Choice';
+import { Failed } from '@/ui/States';
 import { figure, lossShare, signed, yearlyKwh } from '@/units/format';
 import { type AlikeRow, alike } from './parts/alike';
 import { LimitRow } from './parts/LimitRow';
@@ -108,12 +110,18 @@ function Counts({ report, other }: { report: OptionReport; other: OptionReport |
       />
       <Row
         label="DC / AC"
-        value={`${figure(report.p_dc_w / 1000, 2)} / ${figure(report.p_ac_w / 1000, 2)} kW`}
+        value={`${figure(report.p_dc_w / 1000, 2)} / ${report.makes_ac ? figure(report.p_ac_w / 1000, 2) : '–'} kW`}
         aside={other ? signed((report.p_dc_w - other.p_dc_w) / 1000, 2) : ''}
       />
       <Row
         label="DC:AC ratio"
-        value={report.dc_ac_ratio === null ? 'no AC yet' : figure(report.dc_ac_ratio, 2)}
+        value={
+          report.dc_ac_ratio === null
+            ? report.makes_ac
+              ? 'no AC yet'
+              : 'makes no AC'
+            : figure(report.dc_ac_ratio, 2)
+        }
         aside={
           other && report.dc_ac_ratio !== null && other.dc_ac_ratio !== null
             ? signed(report.dc_ac_ratio - other.dc_ac_ratio, 2)
@@ -180,7 +188,7 @@ function Limits({ report }: { report: OptionReport }) {
 
 function Year({ otherId }: { otherId?: string }) {
   const { at, report } = useJob();
-  const { query, behind } = useYear(at, report.modules_strung > 0);
+  const { query, behind } = useYear(at, report.modules_strung > 0 && report.makes_ac);
   const { query: other } = useYear(
     { ...at, optionId: otherId ?? at.optionId },
     otherId !== undefined,
@@ -188,7 +196,10 @@ function Year({ otherId }: { otherId?: string }) {
   if (report.modules_strung === 0) {
     return <p className="py-1 text-sm text-ink-2">No year yet: no module is in a string.</p>;
   }
-  if (query.isError) return <p className="py-1 text-sm text-stop">{query.error.message}</p>;
+  if (!report.makes_ac) {
+    return <p className="py-1 text-sm text-ink-2">{NO_AC}</p>;
+  }
+  if (query.isError) return <Failed error={query.error} tight />;
   const year = query.data;
   if (!year) return <CatchingUp text="Working out the year" />;
   const beside = otherId && other.data ? year.energy_kwh - other.data.energy_kwh : null;

@@ -30,6 +30,21 @@ test('leaving the field commits, leaving it unchanged does not', async () => {
   await waitFor(() => expect(commit).toHaveBeenCalledExactlyOnceWith('13'));
 });
 
+test('leaving after Enter does not send the same again, and what is typed meanwhile stays', async () => {
+  let answer = () => {};
+  const commit = vi.fn(() => new Promise<void>((done) => (answer = done)));
+  const field = shown(commit);
+  type(field, '13');
+  fireEvent.keyDown(field, { key: 'Enter' });
+  fireEvent.blur(field);
+  expect(commit).toHaveBeenCalledExactlyOnceWith('13');
+  type(field, '13.5');
+  answer();
+  await waitFor(() => expect(field.value).toBe('13.5'));
+  fireEvent.blur(field);
+  expect(commit).toHaveBeenLastCalledWith('13.5');
+});
+
 test('Escape restores and commits nothing', () => {
   const commit = vi.fn().mockResolvedValue(null);
   const field = shown(commit);

@@ -3,7 +3,14 @@
  * While it is edited the echo says what was understood; a refusal stays under the field,
  * with what was typed, until it is put right.
  */
-import { type ChangeEvent, type FocusEvent, type KeyboardEvent, useId, useState } from 'react';
+import {
+  type ChangeEvent,
+  type FocusEvent,
+  type KeyboardEvent,
+  useId,
+  useRef,
+  useState,
+} from 'react';
 
 interface TypedFieldProps {
   label: string;
@@ -55,6 +62,8 @@ export function TypedField({
   // the cursor.
   const [held, setHeld] = useState<string | null>(null);
   const [refusal, setRefusal] = useState('');
+  // What is on its way: leaving the field after Enter does not send it again.
+  const sent = useRef<string | null>(null);
   const id = useId();
 
   const restore = () => {
@@ -70,13 +79,20 @@ export function TypedField({
       onLeave?.();
       return;
     }
+    if (draft === sent.current) return;
+    sent.current = draft;
     try {
       await commit(draft);
-      restore();
+      // What was typed on meanwhile stays.
+      setDraft((now) => (now === draft ? null : now));
+      setHeld(null);
+      setRefusal('');
     } catch (error) {
       // A save that lost to another tab is kept elsewhere; typing it here again is not wanted.
       if (error instanceof Error && 'code' in error && error.code === 'save.conflict') restore();
       else setRefusal(error instanceof Error ? error.message : String(error));
+    } finally {
+      sent.current = null;
     }
   };
 

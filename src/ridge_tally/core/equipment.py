@@ -139,6 +139,7 @@ class InverterSheet:
 
     ``bare_isc``: its short-circuit limit is meant for Isc without a factor.  ``arc_fault`` and
     ``ground_fault``: it detects and interrupts them.  ``full_power_to_m``: how high it gives its rating.
+    ``dc_only``: a generic DC input, which makes no AC; ``p_ac_w`` is then the DC watts it takes.
     """
 
     id: InverterId
@@ -162,6 +163,7 @@ class InverterSheet:
     full_power_to_m: float | None = None
     price_cents: int | None = None
     origins: tuple[ValueOrigin, ...] = ()
+    dc_only: bool = False
 
 
 class OptimizerKind(StrEnum):

@@ -5,6 +5,8 @@ from typing import Any
 from ridge_tally.core.job.document import DOCUMENT_VERSION
 
 Plain = dict[str, Any]
+# What the number of a generic DC input begins with.
+DC_INPUT = "dc-input-"
 GAPS = ("gap_in_row_m", "gap_between_rows_m")
 
 
@@ -19,11 +21,14 @@ def brought_up(data: Plain) -> Plain:
     Version 7 added own rules, more inverters, boxes and safety; all of it may be missing.
     Version 8 added prices, origins and nominal watts to datasheets; all of it may be missing.
     Version 9 added the household's day, batteries and the bench; all of it may be missing.
+    Version 10 marks generic DC inputs, which were inverters without an efficiency before.
     What does not look like an old document is left for the reader to refuse.
     """
     job = data.get("job")
     if not isinstance(job, dict) or job.get("version") not in range(1, DOCUMENT_VERSION):
         return data
+    if "equipment" in job:
+        job = {**job, "equipment": _equipment(job["equipment"])}
     if job["version"] >= 4:
         return {**data, "job": {**job, "version": DOCUMENT_VERSION}}
     survey = job.get("survey")
@@ -34,6 +39,14 @@ def brought_up(data: Plain) -> Plain:
     if isinstance(options, list):
         job = {**job, "options": [_option(o) for o in options]}
     return {**data, "job": {**job, "version": DOCUMENT_VERSION}}
+
+
+def _equipment(old: Any) -> Any:
+    try:
+        inverters = [{**i, "dc_only": i["id"].startswith(DC_INPUT)} for i in old["inverters"]]
+    except (AttributeError, KeyError, TypeError):
+        return old
+    return {**old, "inverters": inverters}
 
 
 def _option(option: Any) -> Any:

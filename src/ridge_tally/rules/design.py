@@ -170,6 +170,21 @@ def watts_of(
     return " + ".join(terms), tuple(givens), watts
 
 
+def makes_ac(design: Design) -> bool:
+    """Return whether anything turns the array's DC into AC: a generic DC input does not."""
+    return bool(ac_makers(design))
+
+
+def require_ac(design: Design) -> None:
+    """Raise MissingDatum where nothing turns the array's DC into AC."""
+    if not makes_ac(design):
+        raise MissingDatum(
+            "inverter",
+            f"Option {design.option.name}",
+            "A DC input makes no AC, so there is no year. Choose an inverter in Strings for one.",
+        )
+
+
 def dc_ac_ratio(design: Design) -> float | None:
     """Return array watts over inverter watts; ``None`` while nothing makes AC."""
     return dc_watts(design)[2] / design.p_ac_w if design.p_ac_w > 0 else None

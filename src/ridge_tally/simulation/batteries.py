@@ -9,7 +9,7 @@ from ridge_tally.core.job.document import Option
 from ridge_tally.core.loading.house import BatteryEfficiency
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.rules import tables
-from ridge_tally.rules.design import Design
+from ridge_tally.rules.design import Design, makes_ac
 from ridge_tally.rules.practice import Practice, practice
 
 
@@ -62,7 +62,7 @@ def takes_dc(design: Design) -> bool:
     """Return whether every inverter's sheet names a battery input on its DC side."""
     if design.option.electronics.architecture is Architecture.MICRO:
         return False
-    return all(getattr(s, "battery_ready", None) for s, _ in ac_makers(design))
+    return makes_ac(design) and all(getattr(s, "battery_ready", None) for s, _ in ac_makers(design))
 
 
 def as_it_joins(option: Option, battery: Battery) -> Battery:

@@ -19,7 +19,7 @@ from ridge_tally.core.job.document import Job
 from ridge_tally.core.sky.plane_irradiance import PlaneLight
 from ridge_tally.core.sky.weather_year import WeatherYear, month_of
 from ridge_tally.core.strings.parts import ac_makers
-from ridge_tally.rules.design import Design
+from ridge_tally.rules.design import Design, require_ac
 from ridge_tally.simulation.array_light import Slope, snow_frac
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.plant import exported, losses_of, own_point_of, usual_warming
@@ -39,7 +39,14 @@ class EvenArray:
 
 
 def even_array(design: Design, sheet: ModuleSheet, heat: HeatLoss, ac_w: float) -> EvenArray:
-    """Return an array of a type of module on what makes an option's AC, of another size."""
+    """Return an array of a type of module on what makes an option's AC, of another size.
+
+    Raises
+    ------
+    MissingDatum
+        If nothing makes AC, or a datasheet lacks what the year needs.
+    """
+    require_ac(design)
     (maker, _), *_ = ac_makers(design)
     sized = of_size(maker, ac_w)
     own = own_point_of(design)

@@ -2,8 +2,8 @@
 
 from ridge_tally.core.energy.year import Plant, YearResult, energy_by_age_kwh, simulate_year
 from ridge_tally.core.errors import MissingDatum, RidgeTallyError
-from ridge_tally.core.job.document import Option, taking_part
-from ridge_tally.rules.design import Design
+from ridge_tally.core.job.document import taking_part
+from ridge_tally.rules.design import Design, require_ac
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import load_key
 from ridge_tally.simulation.plant import own_point_of, plant_of
@@ -11,12 +11,20 @@ from ridge_tally.simulation.scenario import AS_IT_IS, Scenario
 from ridge_tally.simulation.weather import weather_key, weather_of
 
 
-def require_strings(option: Option) -> None:
+def require_strings(design: Design) -> None:
     """Raise MissingDatum while no module is in a string."""
-    if not taking_part(option):
+    if not taking_part(design.option):
         raise MissingDatum(
-            "string", f"Option {option.name}", "Fill the roof and the strings follow by themselves."
+            "string",
+            f"Option {design.option.name}",
+            "Fill the roof and the strings follow by themselves.",
         )
+
+
+def require_year(design: Design) -> None:
+    """Raise MissingDatum while there can be no year: no module in a string, or nothing makes AC."""
+    require_strings(design)
+    require_ac(design)
 
 
 def hourly_year(desk: Desk, design: Design, scenario: Scenario = AS_IT_IS) -> YearResult:
@@ -51,6 +59,8 @@ def simulated(
     desk: Desk, design: Design, scenario: Scenario = AS_IT_IS
 ) -> tuple[YearResult, Plant]:
     """Return the year and what it was worked out for."""
+
+    require_year(design)
 
     def compute() -> tuple[YearResult, Plant]:
         plant = plant_of(desk, design, scenario)

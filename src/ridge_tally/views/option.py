@@ -25,7 +25,7 @@ from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import Check, Family, LimitKind, Verdict, number_of
 from ridge_tally.rules.array.checks import Clearances, standing
 from ridge_tally.rules.brief.wishes import roofs_left_free
-from ridge_tally.rules.design import Alike, Design, alike, dc_ac_ratio, dc_watts
+from ridge_tally.rules.design import Alike, Design, alike, dc_ac_ratio, dc_watts, makes_ac
 from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.strings.leads import reach_m
 from ridge_tally.rules.strings.limits import cold_limit, rear_gain, series_limits
@@ -129,7 +129,7 @@ class AtModules:
 class OptionReport:
     """Everything of an option that follows an edit at once.
 
-    ``dc_ac_ratio``: ``None`` while nothing makes AC.  ``modules_told``: each type with its count.  ``lead_reach_m``: how far apart modules joined by their own leads may be.
+    ``makes_ac``: not with a generic DC input alone.  ``dc_ac_ratio``: ``None`` while nothing makes AC.  ``modules_told``: each type with its count.  ``lead_reach_m``: how far apart modules joined by their own leads may be.
     """
 
     option_id: str
@@ -138,6 +138,7 @@ class OptionReport:
     modules_strung: int
     p_dc_w: float
     p_ac_w: float
+    makes_ac: bool
     dc_ac_ratio: float | None
     series_min: int
     series_max: int
@@ -168,6 +169,7 @@ def option_report(design: Design) -> OptionReport:
         modules_strung=strung_count(design.option),
         p_dc_w=p_dc_w,
         p_ac_w=design.p_ac_w,
+        makes_ac=makes_ac(design),
         dc_ac_ratio=dc_ac_ratio(design),
         series_min=limits.series_min,
         series_max=limits.series_max,

@@ -66,7 +66,7 @@ def get_squeeze(path: PlanePath) -> Found[list[Alternative]]:
 @bp.get(f"{PLANE}/exactly", operation_id="exactly", responses={200: Found[list[Alternative]]})
 def get_exactly(path: PlanePath, query: ExactlyQuery) -> Found[list[Alternative]]:
     """The best layouts of exactly so many modules."""
-    found = exactly(workspace().desk, *plane_at(path), query.modules, query.kept)
+    found = exactly(workspace().desk, *plane_at(path), query.modules, query.arrangement)
     return Found[list[Alternative]](found=list(found))
 
 

@@ -18,7 +18,7 @@ from ridge_tally.core.job.grid import GridRules
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.formats.equipment_fields import SheetKind
 from ridge_tally.rules.array.setbacks import SetbackPack
-from ridge_tally.studies.array.exact_count import Kept
+from ridge_tally.studies.array.exact_count import Arrangement
 from ridge_tally.studies.array.layouts import Proof
 from ridge_tally.studies.strings.plans import Objective
 
@@ -253,10 +253,10 @@ class ProofAnswer(Wire):
 
 
 class ExactlyQuery(Wire):
-    """How many modules, and how they are to be kept."""
+    """How many modules, and how they are arranged."""
 
     modules: int = Field(ge=1, le=500)
-    kept: Kept = Kept.TOGETHER
+    arrangement: Arrangement = Arrangement.TOGETHER
 
 
 class ClimateChoice(Wire):

@@ -3,7 +3,7 @@ import { answerOf, OPTION, type OptionAt, pathOf, workOn } from '@/api/asking';
 import { api, foundOf, type Schemas, unwrap } from '@/api/client';
 
 export type Alternative = Schemas['Alternative'];
-export type Kept = Schemas['Kept'];
+export type Arrangement = Schemas['Arrangement'];
 
 const PLANE = `${OPTION}/planes/{plane_id}` as const;
 
@@ -29,11 +29,16 @@ export const squeezeQuery = (at: OptionAt, planeId: string) =>
     foundOf(api.GET(`${PLANE}/squeeze`, { params: planePath(at, planeId), signal })),
   );
 
-export const exactlyQuery = (at: OptionAt, planeId: string, modules: number, kept: Kept) => ({
-  ...answerOf<Alternative[]>(['exactly', at, planeId, modules, kept], (signal) =>
+export const exactlyQuery = (
+  at: OptionAt,
+  planeId: string,
+  modules: number,
+  arrangement: Arrangement,
+) => ({
+  ...answerOf<Alternative[]>(['exactly', at, planeId, modules, arrangement], (signal) =>
     foundOf(
       api.GET(`${PLANE}/exactly`, {
-        params: { ...planePath(at, planeId), query: { modules, kept } },
+        params: { ...planePath(at, planeId), query: { modules, arrangement } },
         signal,
       }),
     ),

@@ -4,10 +4,10 @@ import type { OptionAt } from '@/api/asking';
 import { useSettled } from '@/api/useYear';
 import {
   type Alternative,
+  type Arrangement,
   alternativesQuery,
   cancelProof,
   exactlyQuery,
-  type Kept,
   proofQuery,
   squeezeQuery,
 } from './queries';
@@ -15,7 +15,7 @@ import {
 /** What is listed: every kind of layout, or the best of exactly so many. */
 export type Asked =
   | { kind: 'most'; squeeze: boolean }
-  | { kind: 'exactly'; modules: number; kept: Kept };
+  | { kind: 'exactly'; modules: number; arrangement: Arrangement };
 
 export interface Layouts {
   list: Alternative[];
@@ -38,9 +38,9 @@ export function useLayouts(at: OptionAt, planeId: string, asked: Asked): Layouts
     ...squeezeQuery(settled, planeId),
     enabled: asked.kind === 'most' && asked.squeeze,
   });
-  const wanted = asked.kind === 'exactly' ? asked : { modules: 1, kept: 'light' as const };
+  const wanted = asked.kind === 'exactly' ? asked : { modules: 1, arrangement: 'light' as const };
   const exact = useQuery({
-    ...exactlyQuery(settled, planeId, wanted.modules, wanted.kept),
+    ...exactlyQuery(settled, planeId, wanted.modules, wanted.arrangement),
     enabled: asked.kind === 'exactly',
   });
   const behind = settled.revision !== at.revision;

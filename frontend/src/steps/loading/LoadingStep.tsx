@@ -7,10 +7,11 @@ import { clippedAt, LimitCurve } from '@/charts/LimitCurve';
 import { MonthBars } from '@/charts/MonthBars';
 import { TableBehind, type TableData } from '@/charts/TableBehind';
 import { useJob } from '@/plan/JobContext';
+import { NoAc } from '@/plan/NoAc';
 import { useView } from '@/plan/useView';
 import { Button } from '@/ui/Button';
 import { Board, Card, Toolbar } from '@/ui/Card';
-import { Waiting } from '@/ui/States';
+import { Empty, Failed, Waiting } from '@/ui/States';
 import { useKeys } from '@/ui/useKeys';
 import { ViewButtons } from '@/ui/ViewButtons';
 import { clockOf, dayName, figure, MONTHS } from '@/units/format';
@@ -27,21 +28,17 @@ import { STUDIES, VIEWS, YEAR_VIEWS } from './views';
 
 export default function LoadingStep() {
   const { at, report } = useJob();
-  const { query, behind } = useYear(at, report.modules_strung > 0);
+  const { query, behind } = useYear(at, report.modules_strung > 0 && report.makes_ac);
   const year = query.data;
   if (report.modules_strung === 0) {
     return (
-      <p className="p-6 text-base text-ink-2">
+      <Empty>
         No module is in a string yet: fill the roof in the Array step, and the year follows.
-      </p>
+      </Empty>
     );
   }
-  if (query.isError)
-    return (
-      <p className="p-6 text-base text-stop" role="alert">
-        {query.error.message}
-      </p>
-    );
+  if (!report.makes_ac) return <NoAc />;
+  if (query.isError) return <Failed error={query.error} />;
   if (!year) return <Waiting>Working out the year</Waiting>;
   return <LoadingDays year={year} stale={behind} />;
 }

@@ -45,7 +45,10 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
   const [draft, setDraft] = useState<readonly string[] | null>(null);
   const shelf = useQuery(shelfQuery);
   const inverter = job.equipment.inverters.find((i) => i.id === option.inverter_id);
-  const inverters = shelf.data?.inverters ?? (inverter ? [inverter] : []);
+  const listed = shelf.data?.inverters ?? [];
+  // A generic DC input, or another firm's inverter, is on no shelf.
+  const own = inverter && !listed.some((i) => i.id === inverter.id) ? [inverter] : [];
+  const inverters = [...own, ...listed];
   const micro = option.electronics.architecture === 'microinverters';
   const begin = () => {
     if (micro) return;

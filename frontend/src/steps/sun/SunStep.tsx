@@ -107,7 +107,7 @@ function SunOnPlane({ plane, laid }: { plane: RoofPlane; laid: boolean }) {
           nameOf={nameOf}
           picked={culprit}
           onPick={setCulprit}
-          problem={query.error?.message ?? ''}
+          error={query.error}
         />
       ) : (
         <ShadeView
@@ -150,14 +150,14 @@ interface WhoProps {
   nameOf: (id: string) => string;
   picked: number | null;
   onPick: (number: number) => void;
-  problem: string;
+  error: Error | null;
 }
 
 /** The modules' places on the site come with any day of shadows. */
-function Who({ shade, problem, ...rest }: WhoProps) {
+function Who({ shade, error, ...rest }: WhoProps) {
   const { at } = useJob();
   const { data: day } = useQuery(sunDayQuery(at, FIRST_LOOK.day));
-  if (problem) return <Failed>{problem}</Failed>;
+  if (error) return <Failed error={error} />;
   if (!shade || !day) return <Waiting>Looking at the sky from every module</Waiting>;
   return <WhoView shade={shade} rings={day.modules} {...rest} />;
 }

@@ -70,7 +70,7 @@ export function SceneView({ plane, views }: SceneViewProps) {
         {views}
       </Toolbar>
       <div className="min-h-0 grow" role="img" aria-label="The site in three dimensions">
-        {scene.isError && <Failed>{scene.error.message}</Failed>}
+        {scene.isError && <Failed error={scene.error} />}
         <Suspense fallback={OPENING}>
           {scene.data ? (
             <SiteScene

@@ -30,7 +30,7 @@ from ridge_tally.core.job.weather import JobWeather
 from ridge_tally.core.job.wiring import JunctionBox
 from ridge_tally.core.units import LengthUnit
 
-DOCUMENT_VERSION = 9
+DOCUMENT_VERSION = 10
 
 
 class CodePack(StrEnum):

@@ -24,8 +24,18 @@ def modules_in(system: System) -> Counted:
     return tuple(counts.items()) or ((system.module, 0),)
 
 
-def ac_makers(system: System) -> tuple[tuple[InverterSheet | MicroinverterSheet, int], ...]:
-    """Return what turns DC into AC: the inverters, or one at each module where there are such."""
+Converters = tuple[tuple[InverterSheet | MicroinverterSheet, int], ...]
+
+
+def ac_makers(system: System) -> Converters:
+    """Return what turns DC into AC: a generic DC input does not."""
+    return tuple(
+        (s, n) for s, n in converters(system) if isinstance(s, MicroinverterSheet) or not s.dc_only
+    )
+
+
+def converters(system: System) -> Converters:
+    """Return what takes the modules' DC: the inverters, or one at each module where there are such."""
     micro = system.microinverter
     if micro is not None:
         return ((micro, sum(map(len, units_by_plane(system, micro.inputs)))),)
@@ -35,7 +45,7 @@ def ac_makers(system: System) -> tuple[tuple[InverterSheet | MicroinverterSheet,
 def parts_of(system: System) -> Counted:
     """Return modules, inverters and what stands at the modules, each with its count."""
     optimizer, found = system.optimizer, list(modules_in(system))
-    found += ac_makers(system)
+    found += converters(system)
     if optimizer is not None:
         found.append((optimizer, len(fitted_ids(system.option, optimizer))))
     return tuple(found)
@@ -50,8 +60,6 @@ def fitted_ids(option: Option, optimizer: OptimizerSheet | None) -> tuple[Placed
     return option.electronics.fitted
 
 
-def counted_names(
-    parts: Counted | tuple[tuple[InverterSheet | MicroinverterSheet, int], ...],
-) -> str:
+def counted_names(parts: Counted | Converters) -> str:
     """Return parts by name, alike ones counted: ``2 × Sample inverter 5.0 kW``."""
     return " + ".join(f"{n} × {s.name}" if n > 1 else s.name for s, n in parts)

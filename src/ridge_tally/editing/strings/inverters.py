@@ -106,6 +106,7 @@ def _dc_input(edit: UseDcInput) -> InverterSheet:
         efficiency=(),
         trackers=(tracker,),
         bare_isc=False,
+        dc_only=True,
     )
 
 

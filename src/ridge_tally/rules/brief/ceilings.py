@@ -14,7 +14,7 @@ from ridge_tally.core.job.document import CodePack
 from ridge_tally.core.job.grid import GridRules, SizeCapKind
 from ridge_tally.core.working import Given, LimitKind, Source, SourceStatus, number_of
 from ridge_tally.rules import tables
-from ridge_tally.rules.design import Design, p_max_given
+from ridge_tally.rules.design import Design, makes_ac, p_max_given
 from ridge_tally.rules.loading.ac_sources import existing_ac, phases_used
 from ridge_tally.rules.loading.busbar import TABLE, best_room, service_volts
 from ridge_tally.rules.loading.grid import ac_kw, existing_dc, grid_source
@@ -189,7 +189,7 @@ def rebate_ceilings(design: Design, grid: GridRules) -> list[Ceiling]:
                 source,
             )
         )
-    if rebate.most_dc_ac_ratio is not None:
+    if rebate.most_dc_ac_ratio is not None and makes_ac(design):
         p_ac = ac_kw(design)
         ratio = Given("r", "rebate pays up to DC:AC", rebate.most_dc_ac_ratio, "", "grid rules")
         value = number_of(p_ac) * 1000 * rebate.most_dc_ac_ratio / number_of(p_max)

@@ -14,7 +14,7 @@ from ridge_tally.core.working import (
     number_of,
 )
 from ridge_tally.rules import tables
-from ridge_tally.rules.design import Design, dc_watts, watts_of
+from ridge_tally.rules.design import Design, dc_watts, makes_ac, watts_of
 from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.strings.tracker_current import over_from
 
@@ -26,6 +26,9 @@ def loading_checks(design: Design) -> tuple[Check, ...]:
     if not present_ids(design.option):
         return ()
     own = design.rules.dc_ac_most
+    if not makes_ac(design):
+        # Nothing to be in a ratio to; watts are held to the input's own by its tracker.
+        return ()
     if design.microinverter is not None:
         # Makers of microinverters limit the module on each, not the sum.
         return (

@@ -20,11 +20,12 @@ from ridge_tally.core.working import (
     check,
     number_of,
 )
-from ridge_tally.rules.design import Design, dc_watts
+from ridge_tally.rules.design import Design, dc_watts, makes_ac
 from ridge_tally.rules.loading.ac_sources import (
     AcPower,
     ac_kw,
     apart_kw,
+    battery_ac,
     on_fullest_phase,
     phases_of,
     whole_ac,
@@ -43,8 +44,9 @@ def grid_source(grid: GridRules) -> Source:
 
 
 def grid_checks(design: Design) -> tuple[Check, ...]:
-    """Return every check of grid and panel that applies; none before modules are placed."""
-    if not present_ids(design.option):
+    """Return every check of grid and panel that applies; none before anything new feeds them."""
+    feeds = makes_ac(design) or battery_ac(design) is not None
+    if not feeds or not present_ids(design.option):
         return ()
     grid = design.job.brief.grid
     found = [] if grid is None else _rule_checks(design, grid)
@@ -211,7 +213,7 @@ def _phases(design: Design) -> tuple[Check, ...]:
     """Inverters of one phase on a service of three, and the other way round."""
     service, family = design.job.survey.service.phases, design.rules.family
     found = []
-    most = max(phases_of(sheet) for sheet, _ in ac_makers(design))
+    most = max((phases_of(sheet) for sheet, _ in ac_makers(design)), default=1)
     if most > service:
         found.append(
             check(

@@ -46,11 +46,10 @@ MAP_NODES = 14
 # Years nearer than this share are as good as each other: rows and rail decide.
 AS_GOOD_FRAC = 0.001
 WANTED = "Modules wanted"
-RECTANGLE_CORNERS = 4
 
 
-class Kept(StrEnum):
-    """How the modules are to be kept."""
+class Arrangement(StrEnum):
+    """How so many modules are to lie."""
 
     LIGHT = "light"
     TOGETHER = "together"
@@ -94,7 +93,7 @@ class _Asked:
         lost = np.array([x.lost.sum() for x in light.lights]).reshape(-1, self.roof.lay.tiers)
         return np.asarray(lost.mean(axis=1) / light.on_free.free_wh_per_m2.sum())
 
-    def kept(self, rule: RowRule, path_name: str, places: tuple[Place, ...]) -> "_Found":
+    def found(self, rule: RowRule, path_name: str, places: tuple[Place, ...]) -> "_Found":
         ways = {p.orientation: Ways(p.orientation.value) for p in places}
         kind = Kind(next(iter(ways.values())) if len(ways) == 1 else Ways.MIXED, rule)
         told = self.roof.alternative(kind, None, Fill(places, len(places)))
@@ -114,7 +113,7 @@ class _Found:
 
 
 def exactly(
-    desk: Desk, design: Design, plane_id: PlaneId, modules: int, kept: Kept
+    desk: Desk, design: Design, plane_id: PlaneId, modules: int, arrangement: Arrangement
 ) -> tuple[Alternative, ...]:
     """Return the layouts of exactly so many modules, best first.
 
@@ -132,19 +131,19 @@ def exactly(
             f"Modules on tables of {tiers} module rows", modules, f"{below or above} or {above}"
         )
     asked = _Asked(desk, design, roof, modules // tiers, modules)
-    if kept is Kept.ROW:
+    if arrangement is Arrangement.ROW:
         return _ranked(_in_one_row(asked), 0.0, AS_GOOD_FRAC)
-    if kept is Kept.RECTANGLE:
+    if arrangement is Arrangement.RECTANGLE:
         return _ranked(_in_one_rectangle(asked), 0.0, AS_GOOD_FRAC)
-    price = 0.0 if kept is Kept.LIGHT else GIVE_UP_FRAC * asked.module_kwh
+    price = 0.0 if arrangement is Arrangement.LIGHT else GIVE_UP_FRAC * asked.module_kwh
     fixed, refused = _of_full_layouts(asked, price)
     moved = list(_in_moving_rows(asked, price, fixed))
-    if kept is Kept.TOGETHER:
+    if arrangement is Arrangement.TOGETHER:
         moved += _rectangles(asked)
     if not fixed and not moved:
         assert refused is not None
         raise refused
-    return _ranked(fixed + moved, price, 0.0 if kept is Kept.LIGHT else AS_GOOD_FRAC)
+    return _ranked(fixed + moved, price, 0.0 if arrangement is Arrangement.LIGHT else AS_GOOD_FRAC)
 
 
 def _ranked(found: list[_Found], price: float, as_good_frac: float) -> tuple[Alternative, ...]:
@@ -162,10 +161,9 @@ def _ranked(found: list[_Found], price: float, as_good_frac: float) -> tuple[Alt
     told: dict[tuple[object, ...], Alternative] = {}
     for one in sorted(found, key=order):
         a = one.alternative
-        # Of a rectangle in two places the better one does.
-        plain = one.corners == RECTANGLE_CORNERS
-        year = 0 if plain else round(a.energy_kwh)
-        look = (a.ways, a.rows, a.per_row, one.corners, year, round(a.rail_m, 2))
+        # Of alike rows in two places the better ones do.
+        alike = a.per_row or (one.corners, round(a.energy_kwh), round(a.rail_m, 2))
+        look = (a.ways, a.rows, alike)
         told.setdefault(look, a)
     return tuple(told.values())
 
@@ -189,7 +187,7 @@ def _of_full_layouts(asked: _Asked, price: float) -> tuple[list[_Found], OutOfRa
             refused = refused or error
             continue
         chosen = tuple(places[i] for i in kept)
-        found.append(asked.kept(layout.rule, layout.path_name, chosen))
+        found.append(asked.found(layout.rule, layout.path_name, chosen))
     return found, refused
 
 
@@ -203,7 +201,7 @@ def _in_moving_rows(asked: _Asked, price: float, fixed: list[_Found]) -> Iterato
         for ways in Ways:
             places = moving_rows(ready, ways.orientations, worth, asked.columns, 2 * price, known)
             if places:
-                yield asked.kept(RowRule.INDEPENDENT, path_name, places)
+                yield asked.found(RowRule.INDEPENDENT, path_name, places)
 
 
 def _in_one_row(asked: _Asked) -> list[_Found]:
@@ -216,7 +214,7 @@ def _in_one_row(asked: _Asked) -> list[_Found]:
             else:
                 places = rectangle(ready, Shape(way, 1, asked.columns), worth)
             if places:
-                found.append(asked.kept(RowRule.INDEPENDENT, path_name, places))
+                found.append(asked.found(RowRule.INDEPENDENT, path_name, places))
     if not found:
         longest = max(_longest_row(asked, ready, worth) for _, ready in _ready(asked.roof))
         raise OutOfRange(f"{WANTED} in one row", asked.modules, f"{longest * lay.tiers} or fewer")
@@ -252,7 +250,7 @@ def _rectangles(asked: _Asked) -> Iterator[_Found]:
         for shape in shapes_of(ready, asked.columns):
             if shape.modules == asked.columns:
                 places = rectangle(ready, shape, worth)
-                yield asked.kept(RowRule.ALIGNED, path_name, places)
+                yield asked.found(RowRule.ALIGNED, path_name, places)
 
 
 def _size(shape: Shape) -> tuple[int, int]:

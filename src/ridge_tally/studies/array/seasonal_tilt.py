@@ -27,7 +27,7 @@ from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.even import covered, even_array, even_year, power_frac
 from ridge_tally.simulation.plant import heat_loss
 from ridge_tally.simulation.site_sky import site_sky, turned
-from ridge_tally.simulation.year import hourly_year, require_strings
+from ridge_tally.simulation.year import hourly_year, require_year
 
 FloatArray = NDArray[np.float64]
 TILTS_DEG = tuple(float(t) for t in range(5, 71, 5))
@@ -85,7 +85,7 @@ def seasonal_tilt(desk: Desk, design: Design, plane_id: PlaneId) -> SeasonalTilt
     laid = design.on(plane_id)
     plane, array = laid.plane, laid.array
     ground_of_plane(plane)
-    require_strings(design.option)
+    require_year(design)
     table, rows = table_of(array), rows_of(laid)
     is_now = positions_of(array)
     tilts = np.array(sorted({*TILTS_DEG, *(p.tilt_deg for p in is_now)}))

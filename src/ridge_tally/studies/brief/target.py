@@ -33,7 +33,7 @@ from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.first_yield import monthly_guess
 from ridge_tally.simulation.need import Need, bills_include_old_array, need_of, sent_kwh_price_cents
 from ridge_tally.simulation.weather import weather_of
-from ridge_tally.simulation.year import hourly_year, require_strings
+from ridge_tally.simulation.year import hourly_year, require_year
 from ridge_tally.studies.array.layouts import most_modules
 
 TARGET_TITLES = {
@@ -238,7 +238,7 @@ def _yield(desk: Desk, design: Design) -> _Yield:
 def _year(desk: Desk, design: Design) -> YearResult | None:
     """Return the year of an option that has one; the target stands without it too."""
     try:
-        require_strings(design.option)
+        require_year(design)
         return hourly_year(desk, design)
     except RidgeTallyError:
         return None
@@ -331,7 +331,7 @@ def _routes(desk: Desk, job: Job, in_view: Option, house: Need) -> tuple[Inverte
         design = design_for(job, option)
         makers = tuple((sheet.id, n) for sheet, n in ac_makers(design))
         by_inverter.setdefault(makers, design)
-    return tuple(_inverter_routes(desk, d, grid, worth_cents) for d in by_inverter.values())
+    return tuple(_inverter_routes(desk, d, grid, worth_cents) for m, d in by_inverter.items() if m)
 
 
 def _inverter_routes(
@@ -344,7 +344,7 @@ def _inverter_routes(
     used, phases = phases_used(design), design.job.survey.service.phases
     year = None
     with suppress(RidgeTallyError):
-        require_strings(design.option)
+        require_year(design)
         year = hourly_year(desk, design)
 
     def lost_behind_kwh(limit_kw: float | None) -> float | None:

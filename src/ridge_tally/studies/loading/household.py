@@ -29,7 +29,7 @@ from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import HouseLoad, house_load
 from ridge_tally.simulation.need import next_kwh_price_cents, sent_kwh_price_cents
 from ridge_tally.simulation.weather import weather_of
-from ridge_tally.simulation.year import hourly_year, require_strings
+from ridge_tally.simulation.year import hourly_year, require_year
 from ridge_tally.studies.loading.sized import sized_to
 
 FloatArray = NDArray[np.float64]
@@ -200,7 +200,7 @@ def house_report(desk: Desk, design: Design) -> HouseReport:
     MissingDatum
         While no use is known, or no module is in a string.
     """
-    require_strings(design.option)
+    require_year(design)
     load = require_load(desk, design.job)
     house, year = house_of(desk, design.job, load), hourly_year(desk, design)
     alone = lived(design, house, year, None)

@@ -16,7 +16,7 @@ from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import house_load
 from ridge_tally.simulation.need import next_kwh_price_cents
 from ridge_tally.simulation.weather import weather_of
-from ridge_tally.simulation.year import hourly_year, require_strings
+from ridge_tally.simulation.year import hourly_year, require_year
 from ridge_tally.studies.loading.household import house_of
 from ridge_tally.studies.loading.sweep_points import (
     Scale,
@@ -92,7 +92,7 @@ def loading_sweep(
     MissingDatum
         While no module is in a string, or a datasheet lacks what the year needs.
     """
-    require_strings(design.option)
+    require_year(design)
     weather, cents = weather_of(desk, design.job), price_of(design.module)
     load = house_load(desk, design.job)
     house = None if load is None else house_of(desk, design.job, load)

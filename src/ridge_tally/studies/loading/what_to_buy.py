@@ -21,7 +21,7 @@ from ridge_tally.rules.design import Design, dc_watts
 from ridge_tally.rules.strings.plans import plan_space, why_no_plan
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.need import next_kwh_price_cents
-from ridge_tally.simulation.year import require_strings, year_or_problem
+from ridge_tally.simulation.year import require_year, year_or_problem
 from ridge_tally.studies.parts import Bill, bill_of
 from ridge_tally.studies.rule_status import RuleStatus, standing_of
 from ridge_tally.studies.strings.plans import best_plans
@@ -155,7 +155,7 @@ def what_to_buy(desk: Desk, design: Design) -> Iterator[WhatToBuy]:
     MissingDatum
         While no module is in a string.
     """
-    require_strings(design.option)
+    require_year(design)
     shelf = desk.shelf
     own = [m for m in shelf.modules if m.id == design.option.module_id]
     rest = sorted(

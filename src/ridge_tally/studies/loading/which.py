@@ -11,7 +11,7 @@ from ridge_tally.rules.design import Design
 from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.need import next_kwh_price_cents
-from ridge_tally.simulation.year import require_strings
+from ridge_tally.simulation.year import require_year
 from ridge_tally.studies.loading.sweep import SweepReport, loading_sweep
 from ridge_tally.studies.strings.inverters import (
     InverterPlan,
@@ -59,7 +59,7 @@ def which(desk: Desk, design: Design) -> Iterator[Which]:
     MissingDatum
         While no module is in a string, or a datasheet lacks what a year needs.
     """
-    require_strings(design.option)
+    require_year(design)
     inverter, modules = Answer(INVERTER, "", (), None), Answer(MODULES, "", (), None)
     way = Answer(WAY, "", (), None)
     yield Which(inverter, modules, way, 0.0)

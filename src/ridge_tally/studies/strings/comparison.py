@@ -17,7 +17,7 @@ from ridge_tally.rules.strings.microinverters import branches
 from ridge_tally.simulation.batteries import conversions, takes_dc
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.need import next_kwh_price_cents
-from ridge_tally.simulation.year import require_strings
+from ridge_tally.simulation.year import require_year
 from ridge_tally.studies.strings.architectures import WAYS, Built, ways_built
 from ridge_tally.studies.strings.growing import grown
 
@@ -89,7 +89,7 @@ def comparison(desk: Desk, design: Design) -> Iterator[Comparison]:
     MissingDatum
         While no module reaches the grid.
     """
-    require_strings(design.option)
+    require_year(design)
     built: list[Built] = []
     ways: list[WayTold] = []
     yield _told(design.job, built, ways, done=False)

@@ -140,7 +140,9 @@ def no_plan(desk: Desk, design: Design) -> NoPlan:
     if space.plans().total:
         return NoPlan("")
     why, second = why_no_plan(design, space), None
-    for sheet in sorted(desk.shelf.inverters, key=lambda i: abs(log(i.p_ac_w / design.p_ac_w))):
+    # Of a generic DC input the watts it takes stand for its size.
+    now_w = sum(i.p_ac_w for i in design.inverters)
+    for sheet in sorted(desk.shelf.inverters, key=lambda i: abs(log(i.p_ac_w / now_w))):
         plan = _on(design, sheet)
         if not plan.legal:
             continue

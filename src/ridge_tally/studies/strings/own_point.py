@@ -20,7 +20,7 @@ from ridge_tally.rules.strings.limits import modules_of
 from ridge_tally.simulation.array_light import light_kept_frac
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.scenario import AS_IT_IS, OwnPoint, Scenario
-from ridge_tally.simulation.year import hourly_year, require_strings
+from ridge_tally.simulation.year import hourly_year, require_year
 
 AtModule = OptimizerSheet | MicroinverterSheet
 
@@ -95,7 +95,7 @@ def own_point_report(
     NotFound
         If a helped module is not there.
     """
-    require_strings(design.option)
+    require_year(design)
     light = light_kept_frac(desk, design)
     if helped is None:
         helped = darker_ids(design.option, light)

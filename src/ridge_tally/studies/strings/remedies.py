@@ -9,7 +9,7 @@ from ridge_tally.core.job.edits.any_edit import TakeRemedy
 from ridge_tally.core.working import LimitKind
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_in
-from ridge_tally.rules.design import Design
+from ridge_tally.rules.design import Design, makes_ac
 from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.report import KINDS
 from ridge_tally.simulation.desk import Desk
@@ -34,6 +34,10 @@ FOLLOWED = {
     RemedyKind.INVERTER: 4,
     RemedyKind.SECOND_INVERTER: 1,
 }
+
+
+# Ways out that take the modules and the input as they are.
+WIRING = {RemedyKind.SPLIT, RemedyKind.OTHER_LENGTH, RemedyKind.IN_SERIES, RemedyKind.FEWER}
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,14 +108,15 @@ class _Tried:
 def remedies(desk: Desk, design: Design) -> Iterator[RemediesReport]:
     """Yield the ways out found so far, ranked, until all are judged.
 
-    Those that break nothing come first, then by the year's energy.
+    Those that break nothing come first, then by the year's energy; where nothing makes AC, what
+    changes series and parallel alone comes before other parts.
 
     Raises
     ------
     MissingDatum
         While no module is in a string.
     """
-    require_strings(design.option)
+    require_strings(design)
     before, bill = standing_of(design), bill_of(design)
     energy = _energy(desk, design)[0]
     troubles = _troubles(before, _losses(desk, design))
@@ -119,9 +124,10 @@ def remedies(desk: Desk, design: Design) -> Iterator[RemediesReport]:
     seen, of = 0, 0
 
     def report() -> RemediesReport:
-        ranked = _shown(found)
+        ranked = _shown(found, wiring_first=not makes_ac(design))
         return RemediesReport(
-            troubles, energy, before.cold, tuple(ranked), _best(ranked), _cheapest(ranked),
+            troubles, energy, before.cold, tuple(ranked),
+            _best(ranked, by_year=makes_ac(design)), _cheapest(ranked),
             seen, of, bill.sample,
         )  # fmt: skip
 
@@ -159,9 +165,9 @@ def _followed(tried: list[_Tried], ac_w: float) -> list[_Tried]:
     least, most = practice(Practice.LIKE_SIZE_LEAST), practice(Practice.LIKE_SIZE_MOST)
 
     def order(one: _Tried) -> tuple[float, ...]:
-        standing, size = one.standing, one.design.p_ac_w / ac_w
+        standing = one.standing
         cents = one.bill.cents if one.bill.cents is not None else 1 << 40
-        unlike = not least <= size <= most
+        unlike = not least * ac_w <= one.design.p_ac_w <= most * ac_w
         return (*(standing.count(kind) for kind in KINDS[:3]), unlike, cents)
 
     chosen: list[_Tried] = []
@@ -180,6 +186,8 @@ def _remedy(
     option: Option,
 ) -> Remedy:
     energy, problem = _energy(desk, one.design)
+    if not makes_ac(one.design):
+        problem = ""
     new, old = one.standing.broken, before.broken
     cents = None
     if one.bill.cents is not None and bill.cents is not None:
@@ -202,21 +210,25 @@ def _remedy(
     )
 
 
-def _shown(found: list[Remedy]) -> list[Remedy]:
+def _shown(found: list[Remedy], *, wiring_first: bool) -> list[Remedy]:
     """Return what is worth showing, ranked: what helps, and of each other kind one with why not."""
-    ranked = sorted(found, key=_rank)
+
+    def rank(remedy: Remedy) -> tuple[float, ...]:
+        stops = stops_and_outside((*remedy.breaks, *remedy.left))
+        parts = wiring_first and remedy.kind not in WIRING
+        return (*stops, parts, -(remedy.energy_kwh or 0.0))
+
+    ranked = sorted(found, key=rank)
     helps = [r for r in ranked if r.legal and (r.mends or (r.gain_kwh or 0.0) > 0)]
     served = {r.kind for r in helps}
     refused = {r.kind: r for r in reversed(ranked) if not r.legal and r.kind not in served}
-    return sorted((*helps, *refused.values()), key=_rank)
+    return sorted((*helps, *refused.values()), key=rank)
 
 
-def _rank(remedy: Remedy) -> tuple[float, ...]:
-    return (*stops_and_outside((*remedy.breaks, *remedy.left)), -(remedy.energy_kwh or 0.0))
-
-
-def _best(ranked: list[Remedy]) -> int | None:
-    return next((i for i, r in enumerate(ranked) if r.legal and r.energy_kwh is not None), None)
+def _best(ranked: list[Remedy], *, by_year: bool) -> int | None:
+    """Return the first legal way: the one of most energy where there is a year to go by."""
+    rated = (i for i, r in enumerate(ranked) if r.legal and (r.energy_kwh or not by_year))
+    return next(rated, None)
 
 
 def _cheapest(ranked: list[Remedy]) -> int | None:

@@ -6,7 +6,7 @@ from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.scenario import Scenario
-from ridge_tally.simulation.year import hourly_year, require_strings
+from ridge_tally.simulation.year import hourly_year, require_year
 
 # In the order in which light meets them.
 STEPS = (Step.SHADE, Step.SNOW, Step.DIRT, Step.BACK)
@@ -31,7 +31,7 @@ def losses_at_meter(desk: Desk, design: Design) -> tuple[LossAtMeter, ...]:
     MissingDatum
         While no module is in a string.
     """
-    require_strings(design.option)
+    require_year(design)
     as_it_is = hourly_year(desk, design)
     there = {s.step for s in as_it_is.stages if abs(s.change_kwh) > 0}
 

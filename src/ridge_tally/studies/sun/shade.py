@@ -34,7 +34,7 @@ from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.scenario import Scenario
 from ridge_tally.simulation.site_sky import SiteSky, site_sky
 from ridge_tally.simulation.weather import weather_key
-from ridge_tally.simulation.year import hourly_year, require_strings
+from ridge_tally.simulation.year import hourly_year, require_year
 
 FloatArray = NDArray[np.float64]
 Places = tuple[Place, ...]
@@ -183,7 +183,7 @@ def at_meter(desk: Desk, design: Design, number: int) -> AtMeter:
     NotFound
         If no owner has that number.
     """
-    require_strings(design.option)
+    require_year(design)
     if not 0 <= number < site_sky(desk, design).owners:
         raise NotFound("owner of shade", str(number))
     with_it = hourly_year(desk, design)

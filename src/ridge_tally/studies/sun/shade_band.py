@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.scenario import Scenario
-from ridge_tally.simulation.year import hourly_year, require_strings
+from ridge_tally.simulation.year import hourly_year, require_year
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,5 +26,5 @@ def shade_band(desk: Desk, design: Design) -> ShadeBand:
     MissingDatum
         When no module is in a string.
     """
-    require_strings(design.option)
+    require_year(design)
     return ShadeBand(hourly_year(desk, design, Scenario(darkest=True)).energy_kwh)

@@ -26,7 +26,7 @@ from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import HouseLoad, house_load
 from ridge_tally.simulation.weather import weather_of
-from ridge_tally.simulation.year import require_strings, simulated, yearly_kwh_by_age
+from ridge_tally.simulation.year import require_year, simulated, yearly_kwh_by_age
 from ridge_tally.simulators.weather_service import climate
 from ridge_tally.views.sun.weather_caveats import weather_caveats
 
@@ -95,7 +95,7 @@ def year_report(desk: Desk, design: Design) -> YearReport:
     MissingDatum
         When no module is in a string, or a datasheet lacks what the model needs.
     """
-    require_strings(design.option)
+    require_year(design)
     year, plant = simulated(desk, design)
     weather = weather_of(desk, design.job)
     least_kwh, most_kwh = clipping_band_kwh(plant, weather)

@@ -5,12 +5,13 @@ from datetime import date
 from itertools import groupby
 
 from ridge_tally.core.array.posts import Post
+from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.architecture import Architecture
-from ridge_tally.core.job.document import CodePack, Job, ModuleString, Option, taking_part
+from ridge_tally.core.job.document import CodePack, Job, ModuleString, Option
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.number_format import loss_share, spaced
 from ridge_tally.core.sheets.plan_drawing import Thread, plan_height_mm, plan_svg
-from ridge_tally.core.strings.parts import ac_makers, counted_names, fitted_ids
+from ridge_tally.core.strings.parts import converters, counted_names, fitted_ids
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.working import Check, LimitKind, Source, SourceStatus, Verdict, shown
 from ridge_tally.formats.sheet_pdf import (
@@ -51,7 +52,11 @@ class Stamp:
 def sheet_content(desk: Desk, design: Design, stamp: Stamp) -> SheetContent:
     """Return what the sheet of an option says, on screen and on paper."""
     report = option_report(design)
-    year = year_report(desk, design) if taking_part(design.option) else None
+    year, no_year = None, ""
+    try:
+        year = year_report(desk, design)
+    except RidgeTallyError as error:
+        no_year = str(error)
     shade = None
     if report.modules and all(is_closed(a.plane) for a in design.arrays):
         shade = shade_report(desk, design)
@@ -65,16 +70,20 @@ def sheet_content(desk: Desk, design: Design, stamp: Stamp) -> SheetContent:
         plans=_plans(design, report),
         equipment=(
             *report.modules_told,
-            *_electronics(report, counted_names(ac_makers(design))),
-            f"{report.p_dc_w / 1000:.2f} kW DC on {report.p_ac_w / 1000:.2f} kW AC"
-            + ("" if report.dc_ac_ratio is None else f", ratio {report.dc_ac_ratio:.2f}"),
+            *_electronics(report, counted_names(converters(design))),
+            f"{report.p_dc_w / 1000:.2f} kW DC"
+            + (
+                ", nothing makes AC"
+                if report.dc_ac_ratio is None
+                else f" on {report.p_ac_w / 1000:.2f} kW AC, ratio {report.dc_ac_ratio:.2f}"
+            ),
             *already_there(design.job),
         ),
         circuits=_branches(design, report)
         if design.option.electronics.architecture is Architecture.MICRO
         else _strings(design, report),
         checks=_rows(tuple(v for v in report.checks if v.on_sheet)),
-        year=(*_year_lines(year), *_shade_lines(shade)),
+        year=(*_year_lines(year, no_year), *_shade_lines(shade)),
         caveats=year.caveats if year else (),
         stand_in_weather=year.stand_in_weather if year else False,
     )
@@ -282,9 +291,9 @@ def _remark(check: Check) -> str:
     return check.reason or check.reached_at
 
 
-def _year_lines(year: YearReport | None) -> tuple[str, ...]:
+def _year_lines(year: YearReport | None, problem: str) -> tuple[str, ...]:
     if year is None:
-        return ("No year: no module is in a string yet.",)
+        return ("No year at the meter", problem)
     energy = round(year.energy_kwh, -1)
     return (
         f"{spaced(energy)} kWh a year at the meter",

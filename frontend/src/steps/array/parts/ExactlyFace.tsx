@@ -1,12 +1,13 @@
-/** Exactly so many: how many, how they are kept, and what the target asks. */
+/** Exactly so many: how many, how they are arranged, and what the target asks. */
 
+import { useState } from 'react';
 import { useTarget } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Choice } from '@/ui/Choice';
 import { TypedField } from '@/ui/TypedField';
 import { figure } from '@/units/format';
-import type { Kept } from '../queries';
+import type { Arrangement } from '../queries';
 import type { Asked } from '../useLayouts';
 
 interface ExactlyFaceProps {
@@ -16,7 +17,7 @@ interface ExactlyFaceProps {
   onAsked: (asked: Asked) => void;
 }
 
-const KEPT: { value: Kept; label: string }[] = [
+const ARRANGEMENTS: { value: Arrangement; label: string }[] = [
   { value: 'light', label: 'where the light is best' },
   { value: 'together', label: 'together' },
   { value: 'row', label: 'in one row' },
@@ -27,7 +28,9 @@ const MOST: Asked = { kind: 'most', squeeze: false };
 export function ExactlyFace({ elsewhere, asked, onAsked }: ExactlyFaceProps) {
   const { at } = useJob();
   const target = useTarget(at).query.data;
-  const kept = asked.kind === 'exactly' ? asked.kept : 'together';
+  const [arrangement, setArrangement] = useState<Arrangement>(
+    asked.kind === 'exactly' ? asked.arrangement : 'together',
+  );
   const wanted = asked.kind === 'exactly' ? asked.modules : null;
   const forTarget = (target?.target_modules ?? 0) - elsewhere;
   const ask = async (typed: string) => {
@@ -35,7 +38,11 @@ export function ExactlyFace({ elsewhere, asked, onAsked }: ExactlyFaceProps) {
     if (typed.trim() === '') return onAsked(MOST);
     if (!Number.isInteger(modules) || modules < 1 || modules > 500)
       throw new Error(`Modules wanted reads “${typed}”. Type a whole number from 1 to 500.`);
-    return onAsked({ kind: 'exactly', modules, kept });
+    return onAsked({ kind: 'exactly', modules, arrangement });
+  };
+  const arrange = (chosen: Arrangement) => {
+    setArrangement(chosen);
+    if (wanted !== null) onAsked({ kind: 'exactly', modules: wanted, arrangement: chosen });
   };
   return (
     <div className="flex flex-col gap-1.5">
@@ -49,18 +56,16 @@ export function ExactlyFace({ elsewhere, asked, onAsked }: ExactlyFaceProps) {
         commit={ask}
       />
       <span className="flex items-center justify-between gap-2 text-sm">
-        Kept
+        Arranged
         <Choice
-          label="How they are kept"
-          value={kept}
-          items={KEPT}
-          onChange={(value) =>
-            wanted !== null && onAsked({ kind: 'exactly', modules: wanted, kept: value as Kept })
-          }
+          label="Arranged"
+          value={arrangement}
+          items={ARRANGEMENTS}
+          onChange={(value) => arrange(value as Arrangement)}
         />
       </span>
       {target?.target_dc_kw && forTarget > 0 && (
-        <Button onClick={() => onAsked({ kind: 'exactly', modules: forTarget, kept })}>
+        <Button onClick={() => onAsked({ kind: 'exactly', modules: forTarget, arrangement })}>
           {forTarget} for the target of {target.target_modules} ({figure(target.target_dc_kw, 2)}{' '}
           kW)
         </Button>

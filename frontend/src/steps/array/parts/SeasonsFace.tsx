@@ -4,6 +4,7 @@ import { useState } from 'react';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
+import { Failed } from '@/ui/States';
 import { TypedField } from '@/ui/TypedField';
 import { dayName, figure, signed } from '@/units/format';
 import { formatLength } from '@/units/length';
@@ -28,7 +29,7 @@ export function SeasonsFace({ planeId }: { planeId: string }) {
   const [open, setOpen] = useState(false);
   if (report.modules_strung === 0)
     return <p className="text-sm text-ink-2">Lay and string modules first.</p>;
-  if (error) return <p className="text-sm text-stop">{error.message}</p>;
+  if (error) return <Failed error={error} tight />;
   if (!data)
     return (
       <p role="status" className="text-sm text-ink-2">

@@ -6,6 +6,7 @@ import { useJob } from '@/plan/JobContext';
 import { SumLines } from '@/tally/parts/SumLines';
 import { Choice } from '@/ui/Choice';
 import { Panel } from '@/ui/Panel';
+import { Failed } from '@/ui/States';
 import { TypedField } from '@/ui/TypedField';
 import { figure, money, yearlyKwh } from '@/units/format';
 import { percent, plain } from '../model';
@@ -56,7 +57,7 @@ export function TargetPanel({ target, behind, error }: TargetPanelProps) {
         )}
       </div>
       <PurseFields />
-      {error && <p className="text-sm text-stop">{error.message}</p>}
+      {error && <Failed error={error} tight />}
       {target && <TargetTold target={target} behind={behind} />}
     </section>
   );

@@ -18,7 +18,7 @@ import { benchQuery, sendPower } from '../queries';
 export function BenchView() {
   const { at } = useJob();
   const { data: view, error } = useQuery(benchQuery(at));
-  if (error) return <Failed>{error.message}</Failed>;
+  if (error) return <Failed error={error} />;
   if (!view) return <Waiting>Laying out the bench</Waiting>;
   const { report } = view;
   return (

@@ -71,7 +71,7 @@ export function ComparedView() {
           />
         )}
       </div>
-      {error && <Failed>{error.message}</Failed>}
+      {error && <Failed error={error} />}
       {data ? (
         <div
           aria-busy={isPlaceholderData}

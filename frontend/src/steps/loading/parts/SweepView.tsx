@@ -24,8 +24,8 @@ export function SweepView() {
   const [mode, setMode] = useState<'modules' | 'size'>('modules');
   const [chosen, setChosen] = useState<number | null>(null);
   const { data, error } = useQuery(sweepQuery(at, by));
-  const problem = error?.message ?? data?.problem;
-  if (problem) return <Failed>{problem}</Failed>;
+  if (error) return <Failed error={error} />;
+  if (data?.problem) return <Failed error={new Error(data.problem)} />;
   const sweep = data?.found;
   if (!sweep) return <Waiting>Working out the sizes</Waiting>;
   const points = mode === 'modules' ? sweep.by_modules : sweep.by_size;

@@ -1,7 +1,9 @@
 /** The ways to the grid point by point on this roof: which of them, and why. */
 import { useQuery } from '@tanstack/react-query';
+import type { OptionAt } from '@/api/asking';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
+import { NoAc } from '@/plan/NoAc';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { figure, money, signed } from '@/units/format';
@@ -11,7 +13,11 @@ import { Study } from './Study';
 type Way = Schemas['WayTold'];
 
 export function CompareView() {
-  const { at } = useJob();
+  const { at, report } = useJob();
+  return report.makes_ac ? <Ways at={at} /> : <NoAc />;
+}
+
+function Ways({ at }: { at: OptionAt }) {
   return (
     <Study
       query={useQuery(comparisonQuery(at))}

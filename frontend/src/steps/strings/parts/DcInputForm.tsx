@@ -1,26 +1,31 @@
 /** Generic DC input in volts, amperes and watts: so the sums of any series-parallel array show. */
 import { useState } from 'react';
-import { ProblemError } from '@/api/client';
+import { ProblemError, type Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 
+const START = { most_v: '150', most_a: '30', most_w: '2000', strings: '2' };
 const FIELDS = [
-  { id: 'most_v', label: 'Highest volts', unit: 'V', start: '150' },
-  { id: 'most_a', label: 'Most amperes, short-circuited', unit: 'A', start: '30' },
-  { id: 'most_w', label: 'Most watts', unit: 'W', start: '2000' },
-  { id: 'strings', label: 'Strings in parallel', unit: '', start: '2' },
+  { id: 'most_v', label: 'Highest volts', unit: 'V' },
+  { id: 'most_a', label: 'Most amperes, short-circuited', unit: 'A' },
+  { id: 'most_w', label: 'Most watts', unit: 'W' },
+  { id: 'strings', label: 'Strings in parallel', unit: '' },
 ] as const;
 
 type Typed = Record<(typeof FIELDS)[number]['id'], string>;
 
+/** An input as it was typed. */
+const typedOf = ({ v_dc_max_v, p_ac_w, trackers: [tracker] }: Schemas['InverterSheet']): Typed => ({
+  most_v: String(v_dc_max_v),
+  most_a: String(tracker?.i_max_a ?? START.most_a),
+  most_w: String(p_ac_w),
+  strings: String(tracker?.inputs ?? START.strings),
+});
+
 export function DcInputForm() {
-  const { option, edit } = useJob();
-  const [typed, setTyped] = useState<Typed>({
-    most_v: '150',
-    most_a: '30',
-    most_w: '2000',
-    strings: '2',
-  });
+  const { job, option, edit } = useJob();
+  const now = job.equipment.inverters.find((i) => i.id === option.inverter_id && i.dc_only);
+  const [typed, setTyped] = useState<Typed>(now ? typedOf(now) : START);
   const [refusal, setRefusal] = useState('');
   const [done, setDone] = useState(false);
   const use = async () => {
@@ -62,13 +67,19 @@ export function DcInputForm() {
         ))}
         <span className="mt-1">
           <Button type="submit" weight="main">
-            Check the array against it
+            {now ? 'Check against these figures' : 'Check the array against it'}
           </Button>
         </span>
       </form>
       {refusal && (
         <p role="alert" className="mt-2 text-sm text-stop">
           {refusal}
+        </p>
+      )}
+      {now && (
+        <p className="mt-3 text-sm">
+          This option stands on <strong>{now.name}</strong>, for {now.trackers[0]?.inputs}{' '}
+          {now.trackers[0]?.inputs === 1 ? 'string' : 'strings'}.
         </p>
       )}
       {done && (

@@ -27,7 +27,7 @@ export function PlansView() {
   const { at, act, job } = useJob();
   const [first, setFirst] = useState<Objective>('own-trackers');
   const { data, error, isFetching } = useQuery(stringPlansQuery(at, first));
-  if (error) return <Failed>{error.message}</Failed>;
+  if (error) return <Failed error={error} />;
   if (!data) return <Waiting>Looking for every legal plan</Waiting>;
   return (
     <div className="flex min-h-0 grow">

@@ -14,8 +14,8 @@ interface StudyProps<T> {
 
 export function Study<T>({ query, shows = () => true, waiting, children }: StudyProps<T>) {
   const { data, error } = query;
-  const problem = error?.message ?? data?.problem;
-  if (problem) return <Failed>{problem}</Failed>;
+  if (error) return <Failed error={error} />;
+  if (data?.problem) return <Failed error={new Error(data.problem)} />;
   if (!data?.found || !shows(data.found)) return <Waiting>{waiting}</Waiting>;
   return children(data.found, data.running);
 }

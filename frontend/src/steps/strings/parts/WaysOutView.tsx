@@ -67,10 +67,14 @@ function WaysOut({ report, running }: { report: Schemas['RemediesReport']; runni
         </ul>
         <p className="mt-2 text-sm">
           As it is:{' '}
-          <b className="font-figure">
-            {report.energy_kwh === null ? 'no year' : `${figure(report.energy_kwh)} kWh`}
-          </b>{' '}
-          a year, by the hour. Cold Voc {report.cold || 'not checked'}.
+          {report.energy_kwh === null ? (
+            'no year; '
+          ) : (
+            <>
+              <b className="font-figure">{figure(report.energy_kwh)} kWh</b> a year, by the hour.{' '}
+            </>
+          )}
+          Cold Voc {report.cold || 'not checked'}.
         </p>
         <SharedTrackers />
         <p className="mt-3 text-xs text-ink-2">

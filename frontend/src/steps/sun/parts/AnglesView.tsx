@@ -17,7 +17,7 @@ export function AnglesView() {
   const { at } = useJob();
   const [by, setBy] = useState('year');
   const { data: map, error } = useQuery(anglesQuery(at, by));
-  if (error) return <Failed>{error.message}</Failed>;
+  if (error) return <Failed error={error} />;
   return (
     <div className="flex min-h-0 grow">
       <section aria-label="Tilt and azimuth" className="w-[452px] shrink-0 overflow-y-auto p-3">
@@ -108,7 +108,7 @@ function Split() {
           commit={async (typed) => setRatio(number(typed))}
         />
       </div>
-      {error && <p className="text-sm text-stop">{error.message}</p>}
+      {error && <Failed error={error} tight />}
       {study ? <SplitTold study={study} /> : <p className="text-sm text-ink-2">Turning it about</p>}
     </section>
   );

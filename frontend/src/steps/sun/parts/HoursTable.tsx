@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { shadeTint } from '@/drawing/shadeTint';
 import { useJob } from '@/plan/JobContext';
+import { Failed } from '@/ui/States';
 import { figure, MONTHS } from '@/units/format';
 import { shadeHoursQuery } from '../queries';
 
@@ -16,7 +17,7 @@ interface HoursTableProps {
 export function HoursTable({ moduleId, name, month, hour }: HoursTableProps) {
   const { at } = useJob();
   const { data, error } = useQuery(shadeHoursQuery(at, moduleId));
-  if (error) return <p className="text-sm text-stop">{error.message}</p>;
+  if (error) return <Failed error={error} tight />;
   if (!data) return <p className="text-sm text-ink-2">Counting month by hour</p>;
   const lit = data.lost_frac;
   const hours = Array.from({ length: 24 }, (_, h) => h).filter((h) =>

@@ -7,6 +7,7 @@ import { SunPlanChart } from '@/charts/SunPlanChart';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Board } from '@/ui/Card';
+import { Failed } from '@/ui/States';
 import { useKeys } from '@/ui/useKeys';
 import { useSize } from '@/ui/useSize';
 import { clockOf, dayName, figure } from '@/units/format';
@@ -42,7 +43,7 @@ export function PathView({ plane, moduleId, when, onWhen }: PathViewProps) {
     <>
       <div ref={measure} className="relative min-h-0 grow overflow-hidden">
         {isPending && <p className="p-4 text-sm text-ink-2">Looking at the sky</p>}
-        {error && <p className="p-4 text-sm text-stop">{error.message}</p>}
+        {error && <Failed error={error} tight />}
         {data &&
           size &&
           (above ? (

@@ -5,6 +5,7 @@ import { weatherQuery } from '@/api/queries';
 import { WeatherMonths } from '@/charts/WeatherMonths';
 import { useJob } from '@/plan/JobContext';
 import { Board } from '@/ui/Card';
+import { Failed } from '@/ui/States';
 import { useSize } from '@/ui/useSize';
 import { MONTHS } from '@/units/format';
 import type { WeatherReport } from '../queries';
@@ -91,7 +92,7 @@ export function WeatherView() {
   return (
     <>
       <div className="min-h-0 grow overflow-auto px-4 pt-2">
-        {error && <p className="text-sm text-stop">{error.message}</p>}
+        {error && <Failed error={error} tight />}
         {!data && !error && <p className="text-sm text-ink-2">Reading the weather</p>}
         {data && (
           <div className={isPlaceholderData ? 'opacity-60' : ''}>

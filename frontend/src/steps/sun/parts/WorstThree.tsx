@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
+import { Failed } from '@/ui/States';
 import { worstQuery } from '../queries';
 
 export function WorstThree({ nameOf }: { nameOf: (id: string) => string }) {
@@ -16,7 +17,7 @@ export function WorstThree({ nameOf }: { nameOf: (id: string) => string }) {
       title="The worst three"
       className={`flex min-w-[200px] grow basis-0 flex-col overflow-y-auto ${isPlaceholderData ? 'opacity-60' : ''}`}
     >
-      {error && <p className="text-sm text-stop">{error.message}</p>}
+      {error && <Failed error={error} tight />}
       {data && (
         <>
           <p className="text-sm">{data.told}</p>
