@@ -19,12 +19,54 @@ def test_create_rename_delete_and_undo(page: Page) -> None:
     expect(page.get_by_role("button", name="Kiln Yard North")).to_be_visible()
     expect(page.get_by_text("No modules yet: fill the roof in the Array step.")).to_be_visible()
     page.goto("/")
-    page.get_by_role("button", name="Delete Kiln Yard North").click()
+    do_with(page, "Kiln Yard North", "Delete")
     expect(page.get_by_role("link", name="Kiln Yard North")).to_have_count(0)
     page.get_by_role("button", name="Undo").click()
     expect(page.get_by_role("link", name="Kiln Yard North")).to_be_visible()
-    page.get_by_role("button", name="Duplicate Kiln Yard North").click()
+    do_with(page, "Kiln Yard North", "Duplicate")
     expect(page.get_by_role("link", name="Kiln Yard North (copy)")).to_be_visible()
+
+
+def do_with(page: Page, job: str, deed: str) -> None:
+    """A deed of a job's card."""
+    page.get_by_role("button", name=f"What to do with {job}", exact=True).click()
+    page.get_by_role("menuitem", name=deed).click()
+
+
+def test_jobs_are_found_sorted_put_away_and_begun_with_a_sample(
+    page: Page, complaints: list[str]
+) -> None:
+    page.goto("/")
+    page.get_by_role("button", name="Begin with a sample").click()
+    page.get_by_role("menuitem", name=re.compile("^Mill Terrace")).click()
+    expect(page.get_by_role("button", name="Mill Terrace", exact=True)).to_be_visible()
+    page.goto("/")
+    page.get_by_label("Find a job").fill("mill valley")
+    # By the place of Mill Terrace, which is a northern inland valley: the first and this one.
+    cards = page.get_by_role("listitem").filter(has=page.get_by_role("heading", level=3))
+    expect(cards).to_have_count(2)
+    card = cards.first
+    expect(card).to_contain_text("21 modules, 8.19 kW DC")
+    expect(card).to_contain_text(re.compile(r"\d \d{3} kWh a year"))
+    expect(card.get_by_role("list", name="Steps").get_by_role("listitem")).to_have_count(7)
+    put_away = card.get_by_role("link").get_attribute("href")
+    card.get_by_role("button").click()
+    page.get_by_role("menuitem", name="Put into the archive").click()
+    expect(cards).to_have_count(1)
+    page.get_by_role("button", name="Archive (1)").click()
+    expect(cards).to_have_count(1)
+    expect(cards.first.get_by_role("link")).to_have_attribute("href", put_away)
+    cards.first.get_by_role("button").click()
+    page.get_by_role("menuitem", name="Take out of the archive").click()
+    expect(page.get_by_text("No job has")).to_be_visible()
+    page.get_by_role("button", name="Archive (0)").click()
+    expect(cards).to_have_count(2)
+    page.get_by_label("Find a job").fill("")
+    page.get_by_role("combobox", name="Order of the jobs").click()
+    page.get_by_role("option", name="By name").click()
+    names = page.get_by_role("heading", level=3).all_inner_texts()
+    assert names == sorted(names, key=str.casefold)
+    assert complaints == []
 
 
 def test_a_bad_job_file_is_told_and_a_good_one_opens(page: Page, job: str, tmp_path: Path) -> None:

@@ -223,7 +223,9 @@ def test_the_schema_names_every_kind_and_the_empty_table_every_column() -> None:
 def test_every_field_of_a_datasheet_has_its_line_in_the_table(kind: SheetKind) -> None:
     fields = {f.name for f in dataclass_fields(SHEETS[kind.value])}
     # A generic DC input is typed for a job and stands on no shelf.
-    assert fields - {"id", "provenance", "origins", "dc_only"} == {f.attribute for f in FIELDS[kind]}
+    assert fields - {"id", "provenance", "origins", "dc_only"} == {
+        f.attribute for f in FIELDS[kind]
+    }
 
 
 def test_what_rules_read_of_an_inverter_can_be_typed() -> None:

@@ -2,10 +2,10 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
 import { BrowserRouter, Route, Routes } from 'react-router';
+import { HomePage } from '@/home/HomePage';
 import { NoticeProvider } from '@/ui/Notices';
 import { Waiting } from '@/ui/States';
 import { JobPage } from './JobPage';
-import { JobsPage } from './JobsPage';
 
 const ShelfPage = lazy(() => import('@/shelf/ShelfPage'));
 
@@ -19,7 +19,7 @@ export function App() {
       <NoticeProvider>
         <BrowserRouter>
           <Routes>
-            <Route path="/" element={<JobsPage />} />
+            <Route path="/" element={<HomePage />} />
             <Route
               path="/shelf"
               element={
@@ -31,7 +31,7 @@ export function App() {
             <Route path="/jobs/:jobId" element={<JobPage />} />
             <Route path="/jobs/:jobId/:optionId" element={<JobPage />} />
             <Route path="/jobs/:jobId/:optionId/:stepId" element={<JobPage />} />
-            <Route path="*" element={<JobsPage />} />
+            <Route path="*" element={<HomePage />} />
           </Routes>
         </BrowserRouter>
       </NoticeProvider>

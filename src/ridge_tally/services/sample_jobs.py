@@ -1,6 +1,7 @@
 """Every sample job with its pictures, stored in a workspace."""
 
 from datetime import date
+from enum import StrEnum
 
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.loading.bench import UsePowerFile
@@ -13,7 +14,7 @@ from ridge_tally.demo.lagoon_plat import NORTH_EAST, SOUTH_WEST, lagoon_plat, pl
 from ridge_tally.demo.lagoon_road import lagoon_road
 from ridge_tally.demo.mill_terrace import mill_terrace
 from ridge_tally.editing.apply import apply_edits
-from ridge_tally.services.jobs import store_job
+from ridge_tally.services.jobs import JobState, store_job
 from ridge_tally.services.kept_files import take_in
 from ridge_tally.services.taken_in import take_in_power
 from ridge_tally.services.workspace import Workspace
@@ -22,15 +23,34 @@ from ridge_tally.simulators.meters import module_day_csv
 MEASURED_ON = date(2026, 11, 20)
 
 
+class Sample(StrEnum):
+    """The sample jobs, by what each shows."""
+
+    JUNIPER_BENCH = "juniper-bench"
+    LAGOON_ROAD = "lagoon-road"
+    KILN_YARD = "kiln-yard"
+    MILL_TERRACE = "mill-terrace"
+
+
 def store_samples(workspace: Workspace, author: str) -> None:
     """Store the sample jobs; the last one stored stands first in the list."""
-    for job in (
-        mill_terrace(workspace.desk.shelf),
-        kiln_yard(workspace.desk.shelf),
-        _with_measured_day(workspace, _with_plat(workspace, lagoon_road(workspace.desk.shelf))),
-        juniper_bench(workspace.desk.shelf),
-    ):
-        store_job(workspace, job, "sample job", author)
+    for sample in reversed(Sample):
+        store_sample(workspace, sample, author)
+
+
+def store_sample(workspace: Workspace, sample: Sample, author: str) -> JobState:
+    """Store a sample job, or one more of it, and return it."""
+    shelf = workspace.desk.shelf
+    match sample:
+        case Sample.JUNIPER_BENCH:
+            job = juniper_bench(shelf)
+        case Sample.LAGOON_ROAD:
+            job = _with_measured_day(workspace, _with_plat(workspace, lagoon_road(shelf)))
+        case Sample.KILN_YARD:
+            job = kiln_yard(shelf)
+        case Sample.MILL_TERRACE:
+            job = mill_terrace(shelf)
+    return store_job(workspace, job, "sample job", author)
 
 
 def _with_measured_day(workspace: Workspace, job: Job) -> Job:

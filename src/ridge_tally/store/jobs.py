@@ -10,7 +10,7 @@ from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
 
 from ridge_tally.core.errors import Conflict, NotFound
-from ridge_tally.store.rows import JobRow, RevisionRow
+from ridge_tally.store.rows import JobRow, RevisionRow, YearRow
 
 JobId = NewType("JobId", str)
 
@@ -23,6 +23,15 @@ class JobEntry:
     name: str
     head: int
     saved_at: datetime
+    archived: bool
+
+
+@dataclass(frozen=True, slots=True)
+class StoredYear:
+    """What an option of a revision makes in a year."""
+
+    revision: int
+    energy_kwh: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,12 +62,15 @@ class NewRevision:
 def list_jobs(session: Session) -> tuple[JobEntry, ...]:
     """Return the jobs that are not deleted, newest change first."""
     rows = session.execute(
-        select(JobRow.id, RevisionRow.name, JobRow.head, RevisionRow.saved_at)
+        select(JobRow.id, RevisionRow.name, JobRow.head, RevisionRow.saved_at, JobRow.archived_at)
         .join(RevisionRow, (RevisionRow.job_id == JobRow.id) & (RevisionRow.number == JobRow.head))
         .where(JobRow.deleted_at.is_(None))
         .order_by(RevisionRow.saved_at.desc(), JobRow.id)
     )
-    return tuple(JobEntry(JobId(i), name, head, _utc(at)) for i, name, head, at in rows)
+    return tuple(
+        JobEntry(JobId(i), name, head, _utc(at), archived is not None)
+        for i, name, head, at, archived in rows
+    )
 
 
 def add_job(session: Session, first: NewRevision) -> Revision:
@@ -138,6 +150,36 @@ def set_deleted(session: Session, job_id: JobId, at: datetime | None) -> None:
     if row is None:
         raise NotFound("job", job_id)
     row.deleted_at = at
+
+
+def set_archived(session: Session, job_id: JobId, at: datetime | None) -> None:
+    """Put a job into the archive at a time, or take it out; NotFound if it is not there."""
+    _job(session, job_id).archived_at = at
+
+
+def keep_year(
+    session: Session, job_id: JobId, revision: int, option_id: str, energy_kwh: float
+) -> None:
+    """Keep what an option of a revision makes in a year; NotFound if the job is not there."""
+    _job(session, job_id)
+    session.merge(
+        YearRow(job_id=job_id, revision=revision, option_id=option_id, energy_kwh=energy_kwh)
+    )
+
+
+def year_of(session: Session, job_id: JobId, revision: int, option_id: str) -> StoredYear | None:
+    """Return the year kept of an option: that of a revision, else of the last before it."""
+    row = session.scalar(
+        select(YearRow)
+        .where(
+            YearRow.job_id == job_id,
+            YearRow.option_id == option_id,
+            YearRow.revision <= revision,
+        )
+        .order_by(YearRow.revision.desc())
+        .limit(1)
+    )
+    return None if row is None else StoredYear(row.revision, row.energy_kwh)
 
 
 def _require_head(session: Session, job_id: JobId, number: int) -> Revision:

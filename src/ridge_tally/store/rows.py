@@ -2,7 +2,7 @@
 
 from datetime import datetime
 
-from sqlalchemy import DateTime, ForeignKey, Integer, String, Text
+from sqlalchemy import DateTime, Float, ForeignKey, Integer, String, Text
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 
@@ -18,6 +18,7 @@ class JobRow(Base):
     id: Mapped[str] = mapped_column(String(96), primary_key=True)
     head: Mapped[int] = mapped_column(Integer)
     deleted_at: Mapped[datetime | None] = mapped_column(DateTime)
+    archived_at: Mapped[datetime | None] = mapped_column(DateTime)
 
 
 class RevisionRow(Base):
@@ -33,6 +34,17 @@ class RevisionRow(Base):
     what: Mapped[str] = mapped_column(String(120))
     author: Mapped[str] = mapped_column(String(64))
     saved_at: Mapped[datetime] = mapped_column(DateTime)
+
+
+class YearRow(Base):
+    """What a year of a design makes at the meter, kept so that the list of jobs can tell it."""
+
+    __tablename__ = "years"
+
+    job_id: Mapped[str] = mapped_column(ForeignKey("jobs.id"), primary_key=True)
+    revision: Mapped[int] = mapped_column(Integer, primary_key=True)
+    option_id: Mapped[str] = mapped_column(String(80), primary_key=True)
+    energy_kwh: Mapped[float] = mapped_column(Float)
 
 
 class EquipmentRow(Base):

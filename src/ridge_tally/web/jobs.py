@@ -4,11 +4,14 @@ from flask import Response
 
 from ridge_tally.core.survey.scene import Scene
 from ridge_tally.formats.job_file import SUFFIX
-from ridge_tally.services import jobs
+from ridge_tally.services import cards, jobs
 from ridge_tally.services.jobs import JobState
+from ridge_tally.services.sample_jobs import store_sample
 from ridge_tally.store.jobs import JobId
+from ridge_tally.views.card import JobCard
 from ridge_tally.web.at import workspace
 from ridge_tally.web.models import (
+    Archived,
     Deleted,
     EditRequest,
     Found,
@@ -18,6 +21,7 @@ from ridge_tally.web.models import (
     NewJob,
     RevisionPath,
     RevisionQuery,
+    SamplePath,
     StepRequest,
 )
 from ridge_tally.web.routes import Routes
@@ -33,7 +37,13 @@ def get_jobs() -> JobList:
     entries = jobs.list_jobs(workspace())
     return JobList(
         jobs=[
-            JobListEntry(id=e.id, name=e.name, revision=e.head, saved_at=e.saved_at)
+            JobListEntry(
+                id=e.id,
+                name=e.name,
+                revision=e.head,
+                saved_at=e.saved_at,
+                archived=e.archived,
+            )
             for e in entries
         ]
     )
@@ -53,6 +63,25 @@ def post_import() -> tuple[Found[JobState], int]:
     return Found[JobState](
         found=jobs.import_job(workspace(), *sent_file("job file"), "import")
     ), 201
+
+
+@bp.post("/samples/<sample>", operation_id="begin_with_sample", responses={201: Found[JobState]})
+def post_sample(path: SamplePath) -> tuple[Found[JobState], int]:
+    """A job of one's own that begins as one of the samples."""
+    return Found[JobState](found=store_sample(workspace(), path.sample, OTHER_PROGRAM)), 201
+
+
+@bp.get("/<job_id>/card", operation_id="job_card", responses={200: Found[JobCard]})
+def get_card(path: JobPath) -> Found[JobCard]:
+    """What the list of jobs shows of one."""
+    return Found[JobCard](found=cards.job_card(workspace(), JobId(path.job_id)))
+
+
+@bp.post("/<job_id>/archive", operation_id="archive_job", responses={200: Archived})
+def post_archive(path: JobPath, body: Archived) -> Archived:
+    """Put a job into the archive, or take it out again; it stays as it is."""
+    cards.archive_job(workspace(), JobId(path.job_id), away=body.archived)
+    return body
 
 
 @bp.get("/<job_id>", operation_id="open_job", responses={200: Found[JobState]})

@@ -3,7 +3,9 @@
 from functools import partial
 
 from ridge_tally.core.job.bench import PowerFileRef
+from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.loading.weights import parse_weighing
+from ridge_tally.services.cards import option_year
 from ridge_tally.services.compared import compared
 from ridge_tally.services.jobs import Earlier, earlier
 from ridge_tally.services.taken_in import LoadFileTold, take_in_load, take_in_power
@@ -14,7 +16,7 @@ from ridge_tally.studies.loading.options_compared import OptionsCompared, parse_
 from ridge_tally.studies.loading.sweep import SweepReport, loading_sweep
 from ridge_tally.studies.loading.what_to_buy import WhatToBuy, what_to_buy
 from ridge_tally.studies.loading.which import Which, which
-from ridge_tally.views.loading.year import YearReport, year_report
+from ridge_tally.views.loading.year import YearReport
 from ridge_tally.web.at import OPTION, REVISION, design_at, job_at, workspace
 from ridge_tally.web.models import (
     ComparedQuery,
@@ -79,7 +81,8 @@ def post_power(path: RevisionPath) -> tuple[Found[PowerFileRef], int]:
 @bp.get(f"{OPTION}/year", operation_id="option_year", responses={200: Found[YearReport]})
 def get_year(path: OptionPath) -> Found[YearReport]:
     """The simulated year, the days that show the limit, and what other limits would clip."""
-    return Found[YearReport](found=year_report(workspace().desk, design_at(path)))
+    job_id, option_id = JobId(path.job_id), OptionId(path.option_id)
+    return Found[YearReport](found=option_year(workspace(), job_id, path.revision, option_id))
 
 
 @bp.get(

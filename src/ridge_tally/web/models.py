@@ -18,6 +18,7 @@ from ridge_tally.core.job.grid import GridRules
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.formats.equipment_fields import SheetKind
 from ridge_tally.rules.array.setbacks import SetbackPack
+from ridge_tally.services.sample_jobs import Sample
 from ridge_tally.studies.array.exact_count import Arrangement
 from ridge_tally.studies.array.layouts import Proof
 from ridge_tally.studies.strings.plans import Objective
@@ -117,6 +118,19 @@ class JobListEntry(Wire):
     name: str
     revision: int
     saved_at: datetime
+    archived: bool
+
+
+class Archived(Wire):
+    """Whether a job is put away."""
+
+    archived: bool
+
+
+class SamplePath(Wire):
+    """Which sample a job begins with."""
+
+    sample: Sample
 
 
 class JobList(Wire):
