@@ -20,7 +20,7 @@ from ridge_tally.core.errors import RidgeTallyError
 
 (TABLE,) = Path(pvlib.__file__).parent.joinpath("data").glob("*-cec-modules-*.csv")
 CRYSTALLINE = {"Mono-c-Si", "Multi-c-Si"}
-EVERY = 251
+EVERY = 151
 
 
 def sheets() -> dict[int, ModuleSheet]:

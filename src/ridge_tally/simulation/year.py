@@ -60,7 +60,8 @@ def simulated(
 ) -> tuple[YearResult, Plant]:
     """Return the year and what it was worked out for."""
 
-    require_year(design)
+    if scenario.own_point is None:
+        require_ac(design)
 
     def compute() -> tuple[YearResult, Plant]:
         plant = plant_of(desk, design, scenario)

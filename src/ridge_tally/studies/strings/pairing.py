@@ -26,7 +26,7 @@ from ridge_tally.rules.design import Design
 from ridge_tally.rules.strings.microinverters import kept_by_unit_frac
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.scenario import OwnPoint, Scenario
-from ridge_tally.simulation.year import hourly_year, require_year
+from ridge_tally.simulation.year import hourly_year, require_strings
 from ridge_tally.simulators.weather_service import climate
 from ridge_tally.studies.strings.own_point import unfit
 
@@ -112,7 +112,7 @@ def pairing_study(desk: Desk, design: Design) -> Iterator[PairingStudy]:
     MissingDatum
         While no module is laid.
     """
-    require_year(design)
+    require_strings(design)
     sheet = max(modules_in(design), key=lambda counted: counted[1])[0]
     assert isinstance(sheet, ModuleSheet)
     nominal = _nominal(sheet)
