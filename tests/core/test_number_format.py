@@ -1,4 +1,4 @@
-"""Numbers in sentences: no minus before nothing, losses to three digits."""
+"""Numbers in sentences: no minus before nothing, losses to three digits, halves as a browser has them."""
 
 import pytest
 from hypothesis import given
@@ -26,3 +26,19 @@ def test_nothing_has_no_sign(value: float, places: int) -> None:
             assert text[0] == "0"
         else:
             assert ("−" in text) is (value < 0)
+
+
+@pytest.mark.parametrize(
+    ("value", "places", "said"),
+    [
+        # By hand: 10.53 / 6 = 1.755 and 17.01 / 6 = 2.835; in binary both lie just below.
+        (10.53 / 6, 2, "1.76"), (17.01 / 6, 2, "2.84"), (0.5, 0, "1"), (2.5, 0, "3"),
+        (17_035.5, 0, "17\u00a0036"), (-4.45, 1, "−4.5"), (float("inf"), 1, "inf"),
+    ],
+)  # fmt: skip
+def test_halves_go_up_on_either_side_of_nothing(value: float, places: int, said: str) -> None:
+    assert spaced(value, places) == said
+
+
+def test_any_number_has_a_text() -> None:
+    assert spaced(1e300).startswith("1\u00a0000")

@@ -29,6 +29,7 @@ from ridge_tally.core.job.edits.loading.household import (
 )
 from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics
 from ridge_tally.core.job.household import DayShape
+from ridge_tally.core.number_format import spaced
 from ridge_tally.core.sky.weather_year import hour_middles, hour_of, month_of
 from ridge_tally.demo.lagoon_road import lagoon_road
 from ridge_tally.editing.apply import apply_edit, apply_edits
@@ -106,6 +107,15 @@ def test_the_house_sends_what_the_year_does_under_an_export_limit(workspace: Wor
     lost = (year.before_export_w - year.ac_w).sum() / 1000
     assert lost > 1000
     assert alone.held_kwh == pytest.approx(lost, rel=1e-4)
+    # What is made, less what is held back and what the inverter draws at night, is the Tally's.
+    night_kwh = -year.ac_w[year.ac_w < 0].sum() * year.hours / 1000
+    assert night_kwh > 1
+    assert alone.made_kwh - alone.held_kwh - night_kwh == pytest.approx(year.energy_kwh, abs=0.1)
+    (first, *_) = of(workspace, held).told
+    assert (
+        f"{spaced(year.energy_kwh)} to the meter: inverters draw {spaced(night_kwh)} at night"
+        in first
+    )
     assert year.held_within_w.sum() / 1000 > 20
 
 

@@ -1,7 +1,7 @@
 /** What each AC limit would clip in the year, with the limit in use marked. */
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
-import { figure } from '@/units/format';
+import { figure, lossShare } from '@/units/format';
 
 export interface LimitPoint {
   limitKw: number;
@@ -44,7 +44,7 @@ export function LimitCurve({ points, limitKw, widthPx, heightPx }: LimitCurvePro
       width={widthPx}
       height={heightPx}
       role="img"
-      aria-label={`At ${figure(limitKw, 2)} kW ${figure(percent, 1)} % of the year is clipped`}
+      aria-label={`At ${figure(limitKw, 2)} kW ${lossShare(percent / 100)} of the year is clipped`}
     >
       <g fontSize="12.5" fill="var(--color-ink-2)">
         {[0, 25, 50, 75, 100].map((share) => (
@@ -97,7 +97,7 @@ export function LimitCurve({ points, limitKw, widthPx, heightPx }: LimitCurvePro
         fontWeight="600"
         textAnchor={onRight ? 'start' : 'end'}
       >
-        {figure(percent, 1)} %
+        {lossShare(percent / 100)}
       </text>
     </svg>
   );

@@ -1,11 +1,23 @@
 """Numbers as they stand in sentences: thousands grouped by spaces that do not break, a true minus."""
 
+import math
+from decimal import ROUND_HALF_UP, Context, Decimal
+
 _SPACE = "\u00a0"
+# As many digits as any number has.
+_BROWSERS = Context(prec=400, rounding=ROUND_HALF_UP)
 
 
 def spaced(value: float, places: int = 0) -> str:
-    """Return ``17 036`` or ``−4.5``; next to nothing is nothing, on neither side of it."""
-    text = f"{abs(value):,.{places}f}".replace(",", _SPACE)
+    """Return ``17 036`` or ``−4.5``; next to nothing is nothing, on neither side of it.
+
+    Halves go up as a browser rounds them, so that paper and screen show one figure: 10.53 over 6
+    is 1.755, hence ``1.76`` on both.
+    """
+    size: float | Decimal = abs(float(value))
+    if math.isfinite(size):
+        size = Decimal(repr(size)).quantize(Decimal(1).scaleb(-places), context=_BROWSERS)
+    text = f"{size:,.{places}f}".replace(",", _SPACE)
     return f"−{text}" if value < 0 and any(c in "123456789" for c in text) else text
 
 

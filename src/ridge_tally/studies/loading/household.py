@@ -37,6 +37,9 @@ NORTHERN_SEASONS = {"summer": (5, 6, 7), "winter": (11, 0, 1), "spring and autum
 # Other sizes of the inverter beside what the grid's rules name, as shares of the one there is.
 SIZES = (0.5, 0.75, 1.0, 1.25, 1.5)
 
+# What is less is not told.
+LEAST_TOLD_KWH = 1.0
+
 
 @dataclass(frozen=True, slots=True)
 class HouseTold:
@@ -222,7 +225,7 @@ def house_report(desk: Desk, design: Design) -> HouseReport:
         days=_days(design.job, now, year, house),
         sizes=sizes,
         events_told=_events_told(design.job, stored),
-        told=_words(alone_told, with_battery, sizes),
+        told=_words(alone_told, with_battery, sizes, year.energy_kwh),
         caveats=load.caveats,
     )
 
@@ -398,10 +401,16 @@ def _events_told(job: Job, stored: HouseYear | None) -> str:
 
 
 def _words(
-    alone: HouseTold, stored: HouseTold | None, sizes: tuple[SizeCarried, ...]
+    alone: HouseTold, stored: HouseTold | None, sizes: tuple[SizeCarried, ...], meter_kwh: float
 ) -> tuple[str, ...]:
+    night_kwh = alone.made_kwh - alone.held_kwh - meter_kwh
+    drawn = (
+        f" ({spaced(meter_kwh)} to the meter: inverters draw {spaced(night_kwh)} at night)"
+        if night_kwh >= LEAST_TOLD_KWH
+        else ""
+    )
     found = [
-        f"Of {spaced(alone.made_kwh)} kWh made the house takes {spaced(alone.own_use_kwh)} at once "
+        f"Of {spaced(alone.made_kwh)} kWh made{drawn} the house takes {spaced(alone.own_use_kwh)} at once "
         f"({alone.own_use_frac * 100:.0f} %): {alone.covered_frac * 100:.0f} % of its use."
     ]
     if alone.held_kwh >= 1:

@@ -3,6 +3,7 @@
 from ridge_tally.core.brief.tariff import write_tiers
 from ridge_tally.core.job.document import DesignTemperature, Job
 from ridge_tally.core.job.grid import GridRules, Metering, RouteKind, SizeCapKind, TariffPeriod
+from ridge_tally.core.number_format import spaced
 from ridge_tally.core.sheets.need_chart import need_svg
 from ridge_tally.core.units import M_PER_FT, LengthUnit
 from ridge_tally.core.working import shown
@@ -84,7 +85,7 @@ def _target(target: TargetReport) -> tuple[BriefRow, ...]:
         count = f"{target.target_modules} × {target.module_w:g} W"
         rows.append(BriefRow("Modules", count, target.target_sum.numbers))
     if target.against_need_frac is not None:
-        figure = f"{target.against_need_frac * 100:.0f} %"
+        figure = f"{spaced(target.against_need_frac * 100)} %"
         rows.append(BriefRow("This design against the need", figure, _kwh(target.energy_kwh)))
     return tuple(rows)
 
@@ -101,8 +102,8 @@ def _elevation(job: Job) -> str:
     if elevation_m is None:
         return "not given"
     if job.unit is LengthUnit.FOOT:
-        return f"{elevation_m / M_PER_FT:.0f} ft"
-    return f"{elevation_m:.0f} m"
+        return f"{spaced(elevation_m / M_PER_FT)} ft"
+    return f"{spaced(elevation_m)} m"
 
 
 def _site(job: Job, brief: BriefReport) -> tuple[BriefRow, ...]:
@@ -118,7 +119,7 @@ def _site(job: Job, brief: BriefReport) -> tuple[BriefRow, ...]:
     rows = [
         BriefRow(
             "Latitude, longitude",
-            f"{site.latitude_deg:.2f}°, {site.longitude_deg:.2f}°".replace("-", "−"),
+            f"{spaced(site.latitude_deg, 2)}°, {spaced(site.longitude_deg, 2)}°".replace("-", "−"),
         ),
         BriefRow("Elevation", elevation),
         BriefRow(
@@ -134,7 +135,7 @@ def _site(job: Job, brief: BriefReport) -> tuple[BriefRow, ...]:
             3,
             BriefRow(
                 "Compass reads from",
-                f"{abs(declination):.1f}° {way} of true",
+                f"{spaced(abs(declination), 1)}° {way} of true",
                 brief.declination_model,
             ),
         )
@@ -172,13 +173,15 @@ def _grid(grid: GridRules) -> tuple[BriefRow, ...]:
         BriefRow(
             "Tariff, ct/kWh",
             write_tiers(tariff.tiers),
-            f"{grid.currency}{tariff.fixed_cents / 100:.2f} a {each}, tax {tariff.tax_frac * 100:g} %",
+            f"{grid.currency}{spaced(tariff.fixed_cents / 100, 2)} a {each}, tax {tariff.tax_frac * 100:g} %",
         ),
     ]
     if rebate is not None:
         size = kw(rebate.most_dc_kw)
         ratio = (
-            "" if rebate.most_dc_ac_ratio is None else f"DC:AC up to {rebate.most_dc_ac_ratio:.2f}"
+            ""
+            if rebate.most_dc_ac_ratio is None
+            else f"DC:AC up to {spaced(rebate.most_dc_ac_ratio, 2)}"
         )
         rows.append(BriefRow(rebate.name, "" if size == "none" else size, ratio))
     rows += [BriefRow(text, "") for text in (grid.disconnect, grid.insurance) if text]

@@ -71,11 +71,11 @@ def sheet_content(desk: Desk, design: Design, stamp: Stamp) -> SheetContent:
         equipment=(
             *report.modules_told,
             *_electronics(report, counted_names(converters(design))),
-            f"{report.p_dc_w / 1000:.2f} kW DC"
+            f"{spaced(report.p_dc_w / 1000, 2)} kW DC"
             + (
                 ", nothing makes AC"
                 if report.dc_ac_ratio is None
-                else f" on {report.p_ac_w / 1000:.2f} kW AC, ratio {report.dc_ac_ratio:.2f}"
+                else f" on {spaced(report.p_ac_w / 1000, 2)} kW AC, ratio {spaced(report.dc_ac_ratio, 2)}"
             ),
             *already_there(design.job),
         ),
@@ -172,7 +172,7 @@ def _branches(design: Design, report: OptionReport) -> Circuits:
                 str(b.number),
                 str(len(b.units)),
                 str(sum(len(u) for u in b.units)),
-                f"{b.amps:.1f} A"
+                f"{spaced(b.amps, 1)} A"
                 + (f" of {v.limit_text}" if (v := limits.get(f"branch {b.number}")) else ""),
                 f"{design.rules.family.branch_breaker_a:g} A",
                 design.planes_under([m for unit in b.units for m in unit]),
@@ -194,7 +194,7 @@ def _caption(plane: RoofPlane, ground: GroundLayout | None) -> str:
     if ground is not None:
         return ground.on_sheet
     return (
-        f"{plane.name}: azimuth {plane.azimuth_deg:.0f}° true, slope {plane.slope_deg:.1f}°, "
+        f"{plane.name}: azimuth {spaced(plane.azimuth_deg)}° true, slope {spaced(plane.slope_deg, 1)}°, "
         "lengths along the slope." + _strips(plane)
     )
 
@@ -298,7 +298,7 @@ def _year_lines(year: YearReport | None, problem: str) -> tuple[str, ...]:
     return (
         f"{spaced(energy)} kWh a year at the meter",
         f"{spaced(year.specific_kwh_per_kw)} kWh per kW DC",
-        f"clipped {loss_share(year.clipped_frac)}, {year.clipped_hours:.0f} hours: "
+        f"clipped {loss_share(year.clipped_frac)}, {spaced(year.clipped_hours)} hours: "
         f"{shown(year.clipped_kwh)} kWh, between {shown(year.clipped_hourly_kwh)} in even hours and "
         f"{shown(year.clipped_most_kwh)} where sun and cloud change most",
         *year.faults,
@@ -309,7 +309,9 @@ def _shade_lines(shade: ShadeReport | None) -> tuple[str, ...]:
     """Return what shade takes and who throws most of it, at which resolution."""
     if shade is None:
         return ()
-    lines = [f"shade takes {shade.lost_frac * 100:.1f} % of the light ({shade.resolution} sky)"]
+    lines = [
+        f"shade takes {spaced(shade.lost_frac * 100, 1)} % of the light ({shade.resolution} sky)"
+    ]
     if shade.culprits:
         worst = shade.culprits[0]
         lines.append(f"most of it {worst.name}, {shown(worst.alone_kwh)} kWh on the glass")
