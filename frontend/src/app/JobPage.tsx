@@ -1,13 +1,15 @@
 /** A job: top bar, the run of steps, the work surface, the Tally. */
 import { QueryErrorResetBoundary } from '@tanstack/react-query';
-import { Component, lazy, type ReactNode, Suspense, useState } from 'react';
-import { Link, Navigate, useNavigate, useParams } from 'react-router';
+import { Component, lazy, type ReactNode, Suspense, useEffect, useState } from 'react';
+import { Link, Navigate, useLocation, useNavigate, useParams } from 'react-router';
 import { JobProvider, useJob } from '@/plan/JobContext';
 import { Tally } from '@/tally/Tally';
 import { Waiting } from '@/ui/States';
 import { useKeys } from '@/ui/useKeys';
 import { FindOrDo } from './FindOrDo';
 import { KeyMapPanel } from './KeyMapPanel';
+import { keepPlace, lastPlace } from './lastPlace';
+import { NextLine, nextLineOn, setNextLine } from './NextLine';
 import { Run } from './Run';
 import { STEPS, stepOf } from './steps';
 import { TopBar } from './TopBar';
@@ -20,7 +22,7 @@ export function JobPage() {
   const { jobId = '', optionId = 'a', stepId } = useParams();
   // The step's script is fetched beside the job, not after it.
   void stepOf(stepId)?.fetch?.();
-  if (!stepId) return <Navigate to={`/jobs/${jobId}/${optionId}/brief`} replace />;
+  if (!stepId) return <Navigate to={lastPlace(jobId)} replace />;
   return (
     <QueryErrorResetBoundary>
       {({ reset }) => (
@@ -41,7 +43,14 @@ function JobFrame({ stepId }: { stepId: string }) {
   const [finding, setFinding] = useState(false);
   const [keysShown, setKeysShown] = useState(false);
   const [tallyOpen, setTallyOpen] = useState(false);
+  const [nextShown, setNextShown] = useState(nextLineOn);
+  const showNext = (on: boolean) => {
+    setNextLine(on);
+    setNextShown(on);
+  };
   const navigate = useNavigate();
+  const { pathname, search } = useLocation();
+  useEffect(() => keepPlace(at.jobId, pathname + search), [at.jobId, pathname, search]);
   useKeys({
     '/': () => setFinding(true),
     '?': () => setKeysShown(true),
@@ -66,6 +75,7 @@ function JobFrame({ stepId }: { stepId: string }) {
           <h1 className="sr-only">
             {step.title} of {state.job.name}
           </h1>
+          {nextShown && <NextLine stepId={step.id} onSwitchOff={() => showNext(false)} />}
           <Suspense fallback={<Waiting>Opening {step.title}</Waiting>}>
             {View ? (
               <View key={`${at.jobId} ${option.id}`} />
@@ -82,7 +92,13 @@ function JobFrame({ stepId }: { stepId: string }) {
         go={(to) => void navigate(`/jobs/${at.jobId}/${to}`)}
         stepId={stepId}
       />
-      <KeyMapPanel stepId={stepId} open={keysShown} onOpenChange={setKeysShown} />
+      <KeyMapPanel
+        stepId={stepId}
+        open={keysShown}
+        onOpenChange={setKeysShown}
+        nextShown={nextShown}
+        onNextShown={showNext}
+      />
     </div>
   );
 }

@@ -26,9 +26,17 @@ interface KeyMapPanelProps {
   stepId: string;
   open: boolean;
   onOpenChange: (open: boolean) => void;
+  nextShown: boolean;
+  onNextShown: (on: boolean) => void;
 }
 
-export function KeyMapPanel({ stepId, open, onOpenChange }: KeyMapPanelProps) {
+export function KeyMapPanel({
+  stepId,
+  open,
+  onOpenChange,
+  nextShown,
+  onNextShown,
+}: KeyMapPanelProps) {
   const [single, setSingle] = useState(singleKeysOn);
   const step = stepOf(stepId);
   const rows = [...(step ? keysOf(step) : []), ...EVERYWHERE];
@@ -57,6 +65,14 @@ export function KeyMapPanel({ stepId, open, onOpenChange }: KeyMapPanelProps) {
           }}
         />
         Single letters do things
+      </label>
+      <label className="mt-1 flex min-h-6 items-center gap-2 text-sm">
+        <input
+          type="checkbox"
+          checked={nextShown}
+          onChange={(event) => onNextShown(event.target.checked)}
+        />
+        Say what is missing next above the step
       </label>
     </Panel>
   );

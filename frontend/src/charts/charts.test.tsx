@@ -25,5 +25,7 @@ test('the curve says what a limit clips', () => {
     { limitKw: 10, clippedKwh: 0, clippedFrac: 0 },
   ];
   render(<LimitCurve points={points} limitKw={5} widthPx={300} heightPx={140} />);
-  expect(screen.getByRole('img', { name: 'At 5.00 kW 5.0 % of the year is clipped' })).toBeTruthy();
+  expect(
+    screen.getByRole('img', { name: 'At 5.00 kW 5.00 % of the year is clipped' }),
+  ).toBeTruthy();
 });

@@ -34,6 +34,7 @@ from ridge_tally.rules.survey.checks import is_settled
 from ridge_tally.studies.array.ground_layout import GroundLayout, ground_layout
 from ridge_tally.studies.array.trenches import Trench, trench_of
 from ridge_tally.studies.stock import ToBuy, to_buy
+from ridge_tally.views.next_move import NextMove, next_move
 from ridge_tally.views.rules import RulesView, rules_view
 from ridge_tally.views.step_state import StepState
 
@@ -154,6 +155,7 @@ class OptionReport:
     to_buy: tuple[ToBuy, ...]
     rules: RulesView
     steps: dict[WorkStep, StepState]
+    next_move: NextMove | None
 
 
 def option_report(design: Design) -> OptionReport:
@@ -189,6 +191,7 @@ def option_report(design: Design) -> OptionReport:
         to_buy=to_buy(design),
         rules=rules_view(design.job.site),
         steps=_steps(design, checks),
+        next_move=next_move(design, checks),
     )
 
 

@@ -8,6 +8,7 @@ import { MonthBars } from '@/charts/MonthBars';
 import { TableBehind, type TableData } from '@/charts/TableBehind';
 import { useJob } from '@/plan/JobContext';
 import { NoAc } from '@/plan/NoAc';
+import { NoModules } from '@/plan/NoModules';
 import { useView } from '@/plan/useView';
 import { Button } from '@/ui/Button';
 import { Board, Card, Toolbar } from '@/ui/Card';
@@ -30,12 +31,9 @@ export default function LoadingStep() {
   const { at, report } = useJob();
   const { query, behind } = useYear(at, report.modules_strung > 0 && report.makes_ac);
   const year = query.data;
+  if (report.modules === 0) return <NoModules wants="the year follows by itself." />;
   if (report.modules_strung === 0) {
-    return (
-      <Empty>
-        No module is in a string yet: fill the roof in the Array step, and the year follows.
-      </Empty>
-    );
+    return <Empty>No module is in a string: Strings, Fixes says why and what takes them.</Empty>;
   }
   if (!report.makes_ac) return <NoAc />;
   if (query.isError) return <Failed error={query.error} />;

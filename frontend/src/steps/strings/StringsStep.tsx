@@ -6,6 +6,7 @@ import { shelfQuery } from '@/api/queries';
 import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob, useSaving } from '@/plan/JobContext';
 import { moduleOn, sizeOf } from '@/plan/modules';
+import { NoModules } from '@/plan/NoModules';
 import { PlaneTabs } from '@/plan/PlaneTabs';
 import { sceneOf } from '@/plan/scene';
 import { stockFirst } from '@/plan/stock';
@@ -50,8 +51,10 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
   const own = inverter && !listed.some((i) => i.id === inverter.id) ? [inverter] : [];
   const inverters = [...own, ...listed];
   const micro = option.electronics.architecture === 'microinverters';
+  // Equipment and rules can be chosen before there is a module.
+  const empty = report.modules === 0 && view !== 'equipment' && view !== 'rules';
   const begin = () => {
-    if (micro) return;
+    if (micro || empty) return;
     setView('wiring');
     setDraft(draft ? null : []);
   };
@@ -84,11 +87,13 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
           </span>
         )}
       </Toolbar>
-      {view === 'wiring' && micro && <MicroWiring plane={plane} />}
-      {view === 'wiring' && !micro && (
+      {empty && <NoModules wants="strings are planned by themselves once there are some." />}
+      {view === 'wiring' && micro && !empty && <MicroWiring plane={plane} />}
+      {view === 'wiring' && !micro && !empty && (
         <Wiring plane={plane} draft={draft} onDraft={setDraft} onThread={begin} />
       )}
       {view === 'plans' &&
+        !empty &&
         (micro ? (
           <Empty>
             Every module has its own inverter: there are no strings to plan. Branches stand under
@@ -99,8 +104,8 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
         ))}
       {view === 'equipment' && <EquipmentView />}
       {view === 'rules' && <RulesView />}
-      {view === 'out' && <WaysOutView />}
-      {view === 'compare' && <CompareView />}
+      {view === 'out' && !empty && <WaysOutView />}
+      {view === 'compare' && !empty && <CompareView />}
     </>
   );
 }
