@@ -4,7 +4,7 @@
  * stay, marked.
  */
 import { type UseQueryOptions, useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { OptionAt } from './asking';
 import type { Schemas, TargetReport, YearReport } from './client';
 import { shadeQuery, targetQuery, yearQuery } from './queries';
@@ -29,7 +29,11 @@ export function useCatchingUp<T>(
   enabled = true,
 ) {
   const settled = useSettled(at);
-  const query = useQuery({ ...asked(settled), enabled });
+  // What there was nothing to ask of is not asked once there is: the newest is, when it settles.
+  const before = useRef<OptionAt | null>(null);
+  if (!enabled) before.current = settled;
+  const ready = settled !== before.current || settled.revision === at.revision;
+  const query = useQuery({ ...asked(settled), enabled: enabled && ready });
   return { query, behind: query.isPlaceholderData || settled.revision !== at.revision };
 }
 
