@@ -1,6 +1,7 @@
 /** The sun's paths by bearing and height, with hour lines and the sky that is taken. */
 import { scaleLinear } from 'd3-scale';
 import { dayName } from '@/units/format';
+import { clearLabels } from './labels';
 
 export interface SunSpot {
   minute: number;
@@ -129,6 +130,17 @@ export function SunPathChart({
     `${x(HALF_WIDTH_DEG)},${y(0)}`,
   ].join(' ');
   const hourTops = hours.map(({ spots }) => at(highestOf(spots, middle).azimuth_deg));
+  const names = clearLabels(
+    namesOf(blocked.filter((b) => inside(b.azimuth_deg))).map((b) => ({
+      text: b.name,
+      x: at(b.azimuth_deg),
+      y: y(b.to_deg) - 5,
+    })),
+    hours.map(({ hour, spots }) => {
+      const top = highestOf(spots, middle);
+      return { text: String(hour), x: at(top.azimuth_deg), y: y(top.elevation_deg) - 6 };
+    }),
+  );
   const firstDay = days[0];
   const highest = days.reduce((a, b) => (topOf(b) > topOf(a) ? b : a), days[0] ?? NO_DAY);
   return (
@@ -262,11 +274,11 @@ export function SunPathChart({
           stroke="var(--color-ink)"
         />
       )}
-      {namesOf(blocked.filter((b) => inside(b.azimuth_deg))).map((b) => (
+      {names.map((b) => (
         <text
-          key={b.name}
-          x={at(b.azimuth_deg)}
-          y={y(b.to_deg) - 5}
+          key={b.text}
+          x={b.x}
+          y={b.y}
           fontSize="12.5"
           textAnchor="middle"
           fill="var(--color-ink)"
@@ -274,7 +286,7 @@ export function SunPathChart({
           strokeWidth="3"
           paintOrder="stroke"
         >
-          {b.name}
+          {b.text}
         </text>
       ))}
       <text

@@ -80,6 +80,7 @@ export function SweepChart({
     x(mark.ratio) > widthPx * 0.7 ||
     mark.tone === 'wall-below' ||
     (mark.tone === 'sweet' && x(mark.ratio) > widthPx * 0.25);
+  const sweets = marks.filter((mark) => mark.tone === 'sweet');
   return (
     <svg width={widthPx} height={heightPx} role="img" aria-label="Energy and clipping by DC:AC">
       <g fontSize="12.5" fill="var(--color-ink-2)">
@@ -137,7 +138,11 @@ export function SweepChart({
           />
           <text
             x={x(mark.ratio) + (onLeft(mark) ? -5 : 5)}
-            y={mark.tone === 'sweet' ? heightPx - PAD.bottom - 12 : PAD.top + 14 + i * 16}
+            y={
+              mark.tone === 'sweet'
+                ? heightPx - PAD.bottom - 12 - 16 * sweets.indexOf(mark)
+                : PAD.top + 14 + i * 16
+            }
             fontSize="12.5"
             fontWeight="600"
             fill={TONE[mark.tone]}

@@ -21,11 +21,9 @@ interface TemperatureFieldProps {
   which: Which;
   /** The source as a field of its own; else it is told in words. */
   sourced?: boolean;
-  /** One line of words at most, where the source is told elsewhere. */
-  brief?: boolean;
 }
 
-export function TemperatureField({ which, sourced = false, brief = false }: TemperatureFieldProps) {
+export function TemperatureField({ which, sourced = false }: TemperatureFieldProps) {
   const { job, edit } = useJob();
   const shelf = useQuery(shelfQuery);
   const climate = shelf.data?.climates.find((c) => c.id === job.site.climate_id);
@@ -61,10 +59,7 @@ export function TemperatureField({ which, sourced = false, brief = false }: Temp
           />
         </div>
       ) : (
-        <p
-          className={`mt-0.5 text-xs text-ink-2 ${brief && temperature.value_degc !== null ? 'truncate' : ''}`}
-          title={temperature.source}
-        >
+        <p className="mt-0.5 text-xs text-ink-2">
           {temperature.value_degc === null ? missing : temperature.source}
         </p>
       )}

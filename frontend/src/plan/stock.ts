@@ -7,10 +7,11 @@ interface Sheet {
   name: string;
 }
 
-export function stockFirst(
-  sheets: readonly Sheet[],
+export function stockFirst<S extends Sheet>(
+  sheets: readonly S[],
   stock: readonly Schemas['StockItem'][],
   kind: Schemas['StockKind'],
+  shortOf: (sheet: S) => string = ({ name }) => name,
 ): ChoiceItem[] {
   const held = (id: string) =>
     stock.reduce((sum, s) => sum + (s.kind === kind && s.item_id === id ? s.count : 0), 0);
@@ -19,6 +20,7 @@ export function stockFirst(
     .sort((a, b) => Number(b.count > 0) - Number(a.count > 0))
     .map(({ sheet, count }) => ({
       value: sheet.id,
+      short: shortOf(sheet),
       label: count > 0 ? `${sheet.name} (${count} on the shelf)` : sheet.name,
     }));
 }

@@ -40,15 +40,3 @@ export function Toolbar({ children }: { children: ReactNode }) {
     </div>
   );
 }
-
-/** The board below the work surface. */
-export function Board({ children, heightPx = 214 }: { children: ReactNode; heightPx?: number }) {
-  return (
-    <div
-      className="flex shrink-0 gap-3 overflow-x-auto border-t border-rule bg-sheet p-2.5"
-      style={{ height: heightPx }}
-    >
-      {children}
-    </div>
-  );
-}

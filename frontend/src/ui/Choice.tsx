@@ -5,6 +5,8 @@ import { Select } from 'radix-ui';
 export interface ChoiceItem {
   value: string;
   label: string;
+  /** Stands for the label while the list is closed. */
+  short?: string;
 }
 
 interface ChoiceProps {
@@ -17,14 +19,16 @@ interface ChoiceProps {
 
 export function Choice({ label, value, items, onChange, className = '' }: ChoiceProps) {
   const nonce = getNonce();
+  const chosen = items.find((item) => item.value === value);
   return (
     <Select.Root value={value} onValueChange={onChange}>
       <Select.Trigger
         aria-label={label}
+        title={chosen?.short ? chosen.label : undefined}
         className={`inline-flex h-[27px] items-center justify-between gap-2 rounded-md border border-field bg-sheet px-2.5 text-sm ${className}`}
       >
         <span className="truncate">
-          <Select.Value />
+          <Select.Value>{chosen?.short}</Select.Value>
         </span>
         <Select.Icon aria-hidden="true">
           <svg width="10" height="6" viewBox="0 0 10 6" role="presentation">

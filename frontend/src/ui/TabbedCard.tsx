@@ -31,7 +31,10 @@ export function TabbedCard({
       onValueChange={onValueChange}
       className={`flex flex-col rounded-lg border border-rule bg-sheet ${className}`}
     >
-      <Tabs.List aria-label={label} className="flex shrink-0 gap-1 border-b border-rule px-2 pt-1">
+      <Tabs.List
+        aria-label={label}
+        className="flex shrink-0 flex-wrap gap-x-1 border-b border-rule px-2 pt-1"
+      >
         {faces.map((face) => (
           <Tabs.Trigger
             key={face.id}

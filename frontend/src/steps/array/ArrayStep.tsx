@@ -13,7 +13,7 @@ import { moduleOn, sizeOf } from '@/plan/modules';
 import { PlaneTabs } from '@/plan/PlaneTabs';
 import { sceneOf } from '@/plan/scene';
 import { stockFirst } from '@/plan/stock';
-import { Board } from '@/ui/Card';
+import { Board } from '@/ui/Board';
 import { Empty } from '@/ui/States';
 import { TabbedCard } from '@/ui/TabbedCard';
 import { useKeys } from '@/ui/useKeys';

@@ -11,12 +11,14 @@ import { PlaneTabs } from '@/plan/PlaneTabs';
 import { sceneOf } from '@/plan/scene';
 import { stockFirst } from '@/plan/stock';
 import { useView } from '@/plan/useView';
+import { Board } from '@/ui/Board';
 import { Button } from '@/ui/Button';
-import { Board, Card, Toolbar } from '@/ui/Card';
+import { Card, Toolbar } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { Empty } from '@/ui/States';
 import { useKeys } from '@/ui/useKeys';
 import { ViewButtons } from '@/ui/ViewButtons';
+import { figure } from '@/units/format';
 import { BranchCard } from './parts/BranchCard';
 import { Branches } from './parts/Branches';
 import { CompareView } from './parts/CompareView';
@@ -39,6 +41,12 @@ export default function StringsStep() {
   if (!plane) return <Empty>Measure a roof plane first.</Empty>;
   return <PlaneStrings plane={plane} />;
 }
+
+/** An inverter by its size, where there is no room for its name. */
+const shortName = ({ dc_only, p_ac_w, v_dc_max_v, trackers }: Schemas['InverterSheet']) =>
+  dc_only
+    ? `DC ${figure(v_dc_max_v)} V`
+    : `${figure(p_ac_w / 1000, 1)} kW, ${trackers.length} MPPT`;
 
 function PlaneStrings({ plane }: { plane: RoofPlane }) {
   const { job, option, report, act } = useJob();
@@ -70,11 +78,11 @@ function PlaneStrings({ plane }: { plane: RoofPlane }) {
           <Choice
             label="Inverter"
             value={option.inverter_id}
-            items={stockFirst(inverters, job.brief.stock, 'inverter')}
+            items={stockFirst(inverters, job.brief.stock, 'inverter', shortName)}
             onChange={(inverter_id) =>
               act({ kind: 'change-inverter', option_id: option.id, unit_number: 1, inverter_id })
             }
-            className="w-[128px]"
+            className="w-[142px]"
           />
         )}
         {option.more_inverters.length > 0 && (

@@ -134,11 +134,11 @@ function SunOnPlane({ plane, laid }: { plane: RoofPlane; laid: boolean }) {
 function Told({ shade }: { shade: ShadeReport | undefined }) {
   return (
     <>
-      <span className="min-w-0 grow truncate text-sm" title={shade?.told}>
-        {shade?.told ?? ''}
-      </span>
+      <span className="grow" />
       {shade && (
-        <span className="text-sm whitespace-nowrap text-ink-2">{shade.resolution} sky</span>
+        <span className="text-sm whitespace-nowrap text-ink-2" title={shade.told}>
+          {shade.resolution} sky
+        </span>
       )}
     </>
   );

@@ -6,7 +6,7 @@ import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { ToolHint } from '@/drawing/ToolHint';
 import { useJob } from '@/plan/JobContext';
 import { type PlaneSurvey, sceneOf } from '@/plan/scene';
-import { Board } from '@/ui/Card';
+import { Board } from '@/ui/Board';
 import { TabbedCard } from '@/ui/TabbedCard';
 import { useKeys } from '@/ui/useKeys';
 import { obstructionTitle } from './obstructionKinds';

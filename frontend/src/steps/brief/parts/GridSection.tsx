@@ -38,7 +38,11 @@ export function GridSection() {
       value={grid?.pack_id ?? NONE}
       items={[
         { value: NONE, label: 'choose a sample to start from' },
-        ...packs.map((p) => ({ value: p.pack_id, label: p.operator })),
+        ...packs.map((p) => ({
+          value: p.pack_id,
+          label: p.operator,
+          short: p.operator.replace(/^Sample /, ''),
+        })),
       ]}
       onChange={(id) => act({ kind: 'take-grid-pack', pack_id: id === NONE ? '' : id })}
       className="w-full"

@@ -161,7 +161,7 @@ function WayCard({ way, helped }: { way: Way; helped: readonly string[] }) {
         </p>
       )}
       <p className="text-xs text-ink-2">{way.unit && `${way.units} × ${way.unit}`}</p>
-      <p className="whitespace-nowrap text-xs text-ink-2">
+      <p className="text-xs text-ink-2">
         limit {figure(way.limit_kw, 2)} kW
         {way.clipped_kwh !== null && `, clips ${figure(way.clipped_kwh)} kWh`}
       </p>

@@ -13,22 +13,25 @@ export function ElectronicsChoice() {
   const { architecture, optimizer_id, microinverter_id } = option.electronics;
   const optimizers = shelf?.optimizers ?? job.equipment.optimizers;
   const micros = shelf?.microinverters ?? job.equipment.microinverters;
-  const item = (way: Architecture, id: string, label: string) => ({
+  const item = (way: Architecture, id: string, label: string, short: string) => ({
     value: `${way} ${id}`,
     label,
+    short,
   });
   return (
     <Choice
       label="At the modules"
       value={`${architecture} ${optimizer_id ?? microinverter_id ?? ''}`}
       items={[
-        item('strings', '', 'No module electronics'),
+        item('strings', '', 'No module electronics', 'No electronics'),
         ...optimizers.map((o) =>
           o.kind === 'add-on'
-            ? item('add-on-optimizers', o.id, `On some: ${o.name}`)
-            : item('system-optimizers', o.id, `On all: ${o.name}`),
+            ? item('add-on-optimizers', o.id, `On some: ${o.name}`, 'Optimizers, some')
+            : item('system-optimizers', o.id, `On all: ${o.name}`, 'Optimizers, all'),
         ),
-        ...micros.map((m) => item('microinverters', m.id, `On all: ${m.name}`)),
+        ...micros.map((m) =>
+          item('microinverters', m.id, `On all: ${m.name}`, `Micros, ${m.p_ac_w} W`),
+        ),
       ]}
       onChange={(picked) => {
         const [way = 'strings', unit_id = ''] = picked.split(' ');
@@ -39,7 +42,7 @@ export function ElectronicsChoice() {
           unit_id,
         });
       }}
-      className="w-[128px]"
+      className="w-[132px]"
     />
   );
 }

@@ -10,8 +10,8 @@ export function Temperatures() {
   const { data } = useQuery(weatherQuery(at));
   return (
     <div className="flex flex-col gap-1">
-      <TemperatureField which="coldest" brief />
-      <TemperatureField which="hottest" brief />
+      <TemperatureField which="coldest" />
+      <TemperatureField which="hottest" />
       {data && (
         <p className="text-xs text-ink-2">
           The weather year’s lowest, {figure(data.lowest_degc)} °C, is no extreme.

@@ -46,7 +46,7 @@ export function CulpritsCard({ shade, behind, picked, onPick }: CulpritsCardProp
           >
             <button
               type="button"
-              className="min-h-6 w-[142px] shrink-0 truncate pl-1 text-left"
+              className="min-h-6 w-[142px] shrink-0 pl-1 text-left leading-tight break-words"
               title={c.name}
               aria-pressed={c.number === picked}
               onClick={() => onPick?.(c.number)}

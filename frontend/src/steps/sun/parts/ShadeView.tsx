@@ -5,7 +5,7 @@ import { PlaneCanvas } from '@/drawing/PlaneCanvas';
 import { useJob } from '@/plan/JobContext';
 import { moduleOn } from '@/plan/modules';
 import { sceneOf } from '@/plan/scene';
-import { Board } from '@/ui/Card';
+import { Board } from '@/ui/Board';
 import { TabbedCard } from '@/ui/TabbedCard';
 import type { Period } from '../periods';
 import type { ShadeReport } from '../queries';

@@ -4,7 +4,7 @@ import type { Schemas } from '@/api/client';
 import { weatherQuery } from '@/api/queries';
 import { WeatherMonths } from '@/charts/WeatherMonths';
 import { useJob } from '@/plan/JobContext';
-import { Board } from '@/ui/Card';
+import { Board } from '@/ui/Board';
 import { Failed } from '@/ui/States';
 import { useSize } from '@/ui/useSize';
 import { MONTHS } from '@/units/format';

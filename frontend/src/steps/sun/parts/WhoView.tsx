@@ -9,7 +9,7 @@ import { ShadeMark } from '@/plan/site/ShadeMark';
 import { NorthAndScale } from '@/plan/site/SiteGround';
 import { extentOf, pointOf } from '@/plan/site/siteFrame';
 import { ringPoints } from '@/plan/site/siteModules';
-import { Board } from '@/ui/Card';
+import { Board } from '@/ui/Board';
 import { figure } from '@/units/format';
 import type { ShadeReport } from '../queries';
 import { CulpritsCard } from './CulpritsCard';

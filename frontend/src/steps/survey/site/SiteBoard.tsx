@@ -1,7 +1,7 @@
 /** Below the site plan: planes, what stands around, lot and picture, service, horizon, notes. */
 import type { RoofPlane } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
-import { Board } from '@/ui/Card';
+import { Board } from '@/ui/Board';
 import { TabbedCard } from '@/ui/TabbedCard';
 import { NotesFace } from '../parts/NotesFace';
 import type { SiteTool } from '../siteTool';
