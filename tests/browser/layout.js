@@ -3,7 +3,7 @@
   const found = [];
   const shown = (e) => {
     const box = e.getBoundingClientRect();
-    if (box.width < 1 || box.height < 1) return false;
+    if (box.width < 1.5 || box.height < 1.5) return false;
     return e.checkVisibility({ opacityProperty: true, visibilityProperty: true, contentVisibilityAuto: true });
   };
   const name = (e) => {
@@ -46,7 +46,7 @@
   for (const e of document.querySelectorAll(controls)) {
     if (!shown(e) || e.closest('.sr-only, [inert], [aria-hidden=true]')) continue;
     const box = seen(e, e.getBoundingClientRect());
-    if (!box) continue;
+    if (!box || box.bottom - box.top < 8) continue;
     const top = document.elementFromPoint((box.left + box.right) / 2, (box.top + box.bottom) / 2);
     if (top && !e.contains(top) && !top.contains(e) && !top.closest('label')?.contains(e))
       found.push(`covered: ${name(e)} by ${name(top)}`);

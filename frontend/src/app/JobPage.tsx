@@ -71,7 +71,10 @@ function JobFrame({ stepId }: { stepId: string }) {
       />
       <div className="flex min-h-0 grow">
         <Run current={stepId} />
-        <main aria-label={step.title} className="flex min-w-0 grow flex-col">
+        <main
+          aria-label={step.title}
+          className="flex min-w-0 grow flex-col relative overflow-auto max-md:*:min-w-[712px]"
+        >
           <h1 className="sr-only">
             {step.title} of {state.job.name}
           </h1>

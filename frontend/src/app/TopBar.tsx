@@ -19,10 +19,10 @@ export function TopBar({ stepId, tallyOpen, onTally, onFind, onKeys }: TopBarPro
   const { job, state, act, undo, redo } = useJob();
   const saving = useSaving();
   return (
-    <header className="flex h-[46px] shrink-0 items-center gap-3 border-b border-rule bg-sheet px-3.5">
+    <header className="flex min-h-[46px] shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b py-1 border-rule bg-sheet px-3.5">
       <Link to="/" className="flex items-center gap-2 text-lg font-semibold whitespace-nowrap">
         <img src={mark} alt="" width="27" height="20" />
-        Ridge Tally
+        <span className="max-md:sr-only">Ridge Tally</span>
       </Link>
       <span aria-hidden="true" className="text-ink-3">
         /
@@ -32,7 +32,7 @@ export function TopBar({ stepId, tallyOpen, onTally, onFind, onKeys }: TopBarPro
         hint="Rename the job"
         value={job.name}
         onName={(name) => act({ kind: 'rename-job', name })}
-        className="max-w-[220px] text-base font-medium"
+        className="max-w-[280px] text-base font-medium"
       />
       <OptionTabs stepId={stepId} />
       <span className="grow" />

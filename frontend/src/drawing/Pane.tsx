@@ -161,7 +161,7 @@ export function Pane({
   const middle = { xPx: (size?.widthPx ?? 0) / 2, yPx: (size?.heightPx ?? 0) / 2 };
 
   return (
-    <div ref={measure} className="relative min-h-0 grow overflow-hidden">
+    <div ref={measure} className="relative min-h-[320px] shrink-0 grow basis-0 overflow-hidden">
       {size && camera && (
         <>
           <div

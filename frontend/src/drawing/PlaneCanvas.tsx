@@ -44,7 +44,7 @@ export function PlaneCanvas({
           {children(camera)}
           {!ownObstructions &&
             scene.obstructions.map((o) => (
-              <ObstructionMark key={o.id} camera={camera} obstruction={o} />
+              <ObstructionMark key={o.id} camera={camera} obstruction={o} named={false} />
             ))}
           {scene.note && (
             <text x={14} y={heightPx - 12} fontSize="14" className="fill-warn font-semibold">

@@ -101,16 +101,20 @@ const LETTER_PX = 6.2;
 interface ObstructionMarkProps {
   camera: Camera;
   obstruction: DrawnObstruction;
+  /** Whether a name that does not fit on it stands beside it; under modules it would lie on theirs. */
+  named?: boolean;
 }
 
-/** The footprint of one obstruction with its name beside it. */
-export function ObstructionMark({ camera, obstruction: o }: ObstructionMarkProps) {
+/** The footprint of one obstruction with its name on it or beside it. */
+export function ObstructionMark({ camera, obstruction: o, named = true }: ObstructionMarkProps) {
   const shift = o.round ? o.widthM / 2 : 0;
   const topLeft = toScreen(camera, { xM: o.leftM - shift, yM: o.bottomM - shift + o.depthM });
   const widthPx = Math.max(o.widthM * camera.pxPerM, 6);
   const heightPx = Math.max(o.depthM * camera.pxPerM, 6);
+  const besides = o.round || widthPx < o.name.length * LETTER_PX;
   return (
     <g>
+      <title>{o.name}</title>
       <rect
         x={topLeft.xPx}
         y={topLeft.yPx}
@@ -120,18 +124,20 @@ export function ObstructionMark({ camera, obstruction: o }: ObstructionMarkProps
         fill="var(--color-obstruction)"
         stroke="var(--color-ink)"
       />
-      {o.round || widthPx < o.name.length * LETTER_PX ? (
-        <text
-          x={topLeft.xPx + widthPx + 5}
-          y={topLeft.yPx + heightPx / 2 + 4}
-          stroke="var(--color-sheet)"
-          strokeWidth="3"
-          paintOrder="stroke"
-          fontSize="12.5"
-          fill="var(--color-ink)"
-        >
-          {o.name}
-        </text>
+      {besides ? (
+        named && (
+          <text
+            x={topLeft.xPx + widthPx + 5}
+            y={topLeft.yPx + heightPx / 2 + 4}
+            stroke="var(--color-sheet)"
+            strokeWidth="3"
+            paintOrder="stroke"
+            fontSize="12.5"
+            fill="var(--color-ink)"
+          >
+            {o.name}
+          </text>
+        )
       ) : (
         <text
           x={topLeft.xPx + widthPx / 2}

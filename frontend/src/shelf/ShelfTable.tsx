@@ -53,7 +53,7 @@ export function ShelfTable({ kind, chosen, onChoose, onRemoved }: ShelfTableProp
   return (
     <section aria-label="On the shelf" className="flex min-h-0 grow flex-col">
       <LeftOut sheets={data.left_out} onRemoved={onRemoved} />
-      <div className="flex h-10 shrink-0 items-center gap-3 px-4">
+      <div className="flex min-h-10 shrink-0 flex-wrap items-center gap-y-1 py-1 gap-3 px-4">
         {field('Find', words, setWords, 190)}
         {sorted ? (
           <span className="flex items-center gap-2 text-sm">
@@ -125,7 +125,7 @@ export function ShelfTable({ kind, chosen, onChoose, onRemoved }: ShelfTableProp
           </tbody>
         </table>
       </div>
-      <div className="flex h-10 shrink-0 items-center gap-2 border-t border-rule px-4 text-sm">
+      <div className="flex min-h-10 shrink-0 flex-wrap items-center gap-y-1 py-1 gap-2 border-t border-rule px-4 text-sm">
         <Button
           disabled={data.start === 0}
           onClick={() => setStart(Math.max(0, start - data.rows.length))}

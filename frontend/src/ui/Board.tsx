@@ -1,5 +1,12 @@
 /** The board of cards below the work surface: drawn up, down, and closed by its upper edge. */
-import { type KeyboardEvent, type PointerEvent, type ReactNode, useRef, useState } from 'react';
+import {
+  type KeyboardEvent,
+  type PointerEvent,
+  type ReactNode,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from 'react';
 
 const KEPT = 'ridge-tally.board';
 const STEP_PX = 24;
@@ -23,10 +30,16 @@ function kept(): Kept {
   }
 }
 
+const onResize = (changed: () => void) => {
+  window.addEventListener('resize', changed);
+  return () => window.removeEventListener('resize', changed);
+};
+
 export function Board({ children, heightPx = 214 }: { children: ReactNode; heightPx?: number }) {
   const [{ morePx, closed }, set] = useState(kept);
   const from = useRef<{ y: number; heightPx: number } | null>(null);
-  const mostPx = Math.max(heightPx, window.innerHeight - LEFT_ABOVE_PX);
+  const windowPx = useSyncExternalStore(onResize, () => window.innerHeight);
+  const mostPx = Math.max(LEAST_PX, windowPx - LEFT_ABOVE_PX);
   const openPx = Math.min(mostPx, Math.max(LEAST_PX, heightPx + morePx));
   const nowPx = closed ? 0 : openPx;
 

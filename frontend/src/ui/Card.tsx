@@ -34,7 +34,7 @@ export function Toolbar({ children }: { children: ReactNode }) {
     <div
       role="toolbar"
       aria-label="Tools"
-      className="flex h-10 shrink-0 items-center gap-2 border-b border-rule px-3.5"
+      className="flex min-h-10 shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-rule px-3.5 py-1"
     >
       {children}
     </div>

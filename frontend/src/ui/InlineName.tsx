@@ -20,7 +20,7 @@ export function InlineName({ label, hint, value, onName, className = '' }: Inlin
       <button
         type="button"
         title={hint}
-        className={`min-h-6 truncate ${className}`}
+        className={`min-h-6 text-left leading-tight break-words ${className}`}
         onClick={() => setDraft(value)}
       >
         {value}

@@ -7,7 +7,7 @@ interface StateProps {
 
 /** What is being worked out or fetched. */
 export const Waiting = ({ children }: StateProps) => (
-  <p role="status" className="p-6 text-sm text-ink-2">
+  <p role="status" data-waiting="" className="p-6 text-sm text-ink-2">
     {children}
   </p>
 );

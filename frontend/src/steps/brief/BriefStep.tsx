@@ -38,8 +38,8 @@ export default function BriefStep() {
         <NeedPanel target={query.data} />
         <TargetPanel target={query.data} behind={behind} error={query.error} />
       </div>
-      <div className="flex h-10 shrink-0 items-center gap-2 border-b border-rule px-3.5">
-        <Tabs.List aria-label="Parts of the brief" className="flex gap-1">
+      <div className="flex min-h-10 shrink-0 flex-wrap items-center gap-y-1 py-1 gap-2 border-b border-rule px-3.5">
+        <Tabs.List aria-label="Parts of the brief" className="flex flex-wrap gap-1">
           {SECTIONS.map(({ id, title }) => (
             <Tabs.Trigger
               key={id}

@@ -146,7 +146,10 @@ function LoadingDays({ year, stale }: LoadingDaysProps) {
           </Button>
         </div>
       )}
-      <div aria-busy={stale} className={`flex min-h-0 grow flex-col ${stale ? 'opacity-50' : ''}`}>
+      <div
+        aria-busy={stale}
+        className={`flex shrink-0 grow basis-0 flex-col ${view === 'own' ? 'min-h-[520px]' : 'min-h-[200px]'} ${stale ? 'opacity-50' : ''}`}
+      >
         {view === 'day' && (
           <DayChart
             day={{

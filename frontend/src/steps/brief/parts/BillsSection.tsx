@@ -9,7 +9,7 @@ import { BillsTable } from './BillsTable';
 
 export function BillsSection() {
   return (
-    <div className="flex gap-4">
+    <div className="flex flex-wrap gap-4">
       <BillsTable />
       <BillsAside />
     </div>

@@ -55,7 +55,7 @@ export function BillsTable() {
               {title}
             </th>
           ))}
-          <th scope="col" className="pl-2 font-medium">
+          <th scope="col" className="min-w-[150px] pl-2 font-medium">
             As understood
           </th>
         </tr>

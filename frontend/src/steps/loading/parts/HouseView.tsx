@@ -68,7 +68,7 @@ function Days({ house }: { house: Schemas['HouseReport'] }) {
   if (!day) return null;
   return (
     <>
-      <div className="mb-1 flex gap-1.5">
+      <div className="mb-1 flex flex-wrap gap-1.5">
         {house.days.map((d, i) => (
           <Button
             key={d.title}

@@ -68,9 +68,7 @@ export function LoadBar({ origin, caveats }: LoadBarProps) {
             Reading it
           </span>
         )}
-        <span className="min-w-0 grow truncate text-xs text-ink-2" title={origin}>
-          {origin}
-        </span>
+        <span className="min-w-0 grow text-xs text-ink-2">{origin}</span>
         {caveats.length > 0 && (
           <button
             type="button"

@@ -156,7 +156,7 @@ function WayCard({ way, helped }: { way: Way; helped: readonly string[] }) {
         </p>
       )}
       {way.unit && way.gain_kwh !== null && way.gain_frac !== null && (
-        <p className="whitespace-nowrap font-figure">
+        <p className="font-figure">
           {signed(way.gain_kwh) || '0'} kWh, {signed(way.gain_frac * 100, 1) || '0.0'} %
         </p>
       )}

@@ -12,6 +12,7 @@ import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { Failed, Waiting } from '@/ui/States';
+import { useSize } from '@/ui/useSize';
 import { figure, lossShare, signed } from '@/units/format';
 import { sweepQuery } from '../queries';
 
@@ -19,12 +20,15 @@ type Point = Schemas['SweepPoint'];
 
 const isStopped = (p: Point) => p.energy_kwh === null || p.broken.some((b) => b.kind === 'stop');
 
+const LEAST_CHART = { widthPx: 360, heightPx: 190 };
+
 export function SweepView() {
   const { at } = useJob();
   const [by, setBy] = useState('year');
   const [mode, setMode] = useState<'modules' | 'size'>('modules');
   const [chosen, setChosen] = useState<number | null>(null);
   const { data, error } = useQuery(sweepQuery(at, by));
+  const [size, measure] = useSize();
   if (error) return <Failed error={error} />;
   if (data?.problem) return <Failed error={new Error(data.problem)} />;
   const sweep = data?.found;
@@ -37,7 +41,7 @@ export function SweepView() {
   };
   return (
     <>
-      <div className="flex h-10 shrink-0 items-center gap-1.5 px-3.5 pt-1">
+      <div className="flex min-h-10 shrink-0 flex-wrap items-center gap-y-1 py-1 gap-1.5 px-3.5 pt-1">
         <Button
           weight={mode === 'modules' ? 'pressed' : 'plain'}
           aria-pressed={mode === 'modules'}
@@ -71,7 +75,7 @@ export function SweepView() {
           onChange={setBy}
         />
       </div>
-      <div className="min-h-0 grow overflow-hidden px-3">
+      <div ref={measure} className="min-h-[200px] grow overflow-hidden px-3">
         <SweepChart
           dots={points.map((p) => ({
             ratio: p.ratio,
@@ -85,8 +89,8 @@ export function SweepView() {
           chosen={chosen}
           onChoose={setChosen}
           name={(i) => nameOf(points[i])}
-          widthPx={828}
-          heightPx={424}
+          widthPx={Math.max(LEAST_CHART.widthPx, (size?.widthPx ?? 852) - 24)}
+          heightPx={Math.max(LEAST_CHART.heightPx, (size?.heightPx ?? 424) - 4)}
         />
       </div>
       <Board heightPx={250}>

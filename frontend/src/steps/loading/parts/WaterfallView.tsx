@@ -21,7 +21,7 @@ export function WaterfallView({ year }: { year: YearReport }) {
   const whole = year.stages[0]?.after_kwh ?? 1;
   const still = year.stages.filter((s, i) => !moves(s, i));
   return (
-    <div className="min-h-0 grow overflow-y-auto px-4 py-2">
+    <div className="min-h-[200px] grow overflow-y-auto px-4 py-2">
       <ol aria-label="From sunlight to meter">
         {year.stages.filter(moves).map((stage) => (
           <li key={stage.step}>

@@ -22,7 +22,7 @@ export function EquipmentView() {
     <>
       <fieldset
         aria-label="Equipment"
-        className="flex h-10 shrink-0 items-center gap-1.5 border-b border-rule px-3.5"
+        className="flex min-h-10 shrink-0 flex-wrap items-center gap-y-1 py-1 gap-1.5 border-b border-rule px-3.5"
       >
         {FACES.map(({ id, title }) => (
           <Button

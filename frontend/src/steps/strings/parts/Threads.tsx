@@ -47,7 +47,7 @@ export function Threads({
     }),
   );
   const reachPx = (reachM ?? module.long_m * REACH_LENGTHS) * camera.pxPerM;
-  const radiusPx = Math.min(13, (module.short_m * camera.pxPerM) / 2 - 2);
+  const radiusPx = Math.max(3, Math.min(13, (module.short_m * camera.pxPerM) / 2 - 2));
   return (
     <g>
       {array.modules

@@ -41,7 +41,7 @@ export function PathView({ plane, moduleId, when, onWhen }: PathViewProps) {
   const now = spot ? { azimuthDeg: spot.azimuth_deg, elevationDeg: spot.elevation_deg } : null;
   return (
     <>
-      <div ref={measure} className="relative min-h-0 grow overflow-hidden">
+      <div ref={measure} className="relative min-h-[320px] shrink-0 grow basis-0 overflow-hidden">
         {isPending && <p className="p-4 text-sm text-ink-2">Looking at the sky</p>}
         {error && <Failed error={error} tight />}
         {data &&
