@@ -99,6 +99,9 @@ def main() -> None:
         sync_playwright() as playwright,
     ):
         page = launch(playwright).new_context(**CONTEXT).new_page()
+        page.goto(address)
+        page.get_by_text(re.compile("kWh a year")).nth(3).wait_for()
+        page.screenshot(path=OUT / "home.png")
         for name, (place, prepare) in VIEWS.items():
             page.goto(f"{address}/jobs/{place}")
             page.get_by_text("To the meter", exact=True).wait_for()

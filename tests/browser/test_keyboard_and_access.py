@@ -154,3 +154,12 @@ def test_no_symbol_falls_back_to_the_fonts_of_the_machine(page: Page, job: str) 
         for font in session.send("CSS.getPlatformFontsForNode", {"nodeId": node})["fonts"]
     }
     assert all(custom.values()), custom
+
+
+def test_the_first_tab_stop_skips_to_the_work(page: Page, job: str) -> None:
+    page.goto(f"{job}/a/array")
+    expect(page.get_by_role("checkbox", name="Module 1", exact=True)).to_be_visible()
+    page.keyboard.press("Tab")
+    expect(page.get_by_role("button", name="Skip to Array")).to_be_focused()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("main")).to_be_focused()

@@ -62,6 +62,13 @@ function JobFrame({ stepId }: { stepId: string }) {
   const View = SCREENS.get(step.id);
   return (
     <div className="flex h-full min-w-0 flex-col">
+      <button
+        type="button"
+        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-ink focus:px-3 focus:py-2 focus:text-sheet"
+        onClick={() => document.getElementById('work')?.focus()}
+      >
+        Skip to {step.title}
+      </button>
       <TopBar
         stepId={stepId}
         tallyOpen={tallyOpen}
@@ -72,6 +79,8 @@ function JobFrame({ stepId }: { stepId: string }) {
       <div className="flex min-h-0 grow">
         <Run current={stepId} />
         <main
+          id="work"
+          tabIndex={-1}
           aria-label={step.title}
           className="flex min-w-0 grow flex-col relative overflow-auto max-md:*:min-w-[712px]"
         >

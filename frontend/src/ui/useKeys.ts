@@ -22,8 +22,10 @@ export function useKeys(map: KeyMap): void {
       const target = event.target as HTMLElement | null;
       const typing = target?.closest('input, textarea, select, [role="listbox"], [role="dialog"]');
       const name = nameOf(event);
+      // Enter and space press what is in focus before they do anything else.
+      const pressing = (name === 'Enter' || name === ' ') && target?.closest('button, a, summary');
       const run = current.current[name];
-      if (!run || typing || event.defaultPrevented) return;
+      if (!run || typing || pressing || event.defaultPrevented) return;
       if (/^[a-z,.[\]]$/.test(name) && !singleKeysOn()) return;
       event.preventDefault();
       run(event);

@@ -1,5 +1,6 @@
 /** Brief: the year's need against the array, the ceilings in the target's way, and what sets both. */
 import { Tabs } from 'radix-ui';
+import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { briefAddress } from '@/api/queries';
 import { useTarget } from '@/api/useYear';
@@ -27,7 +28,8 @@ const SECTIONS = [
 export default function BriefStep() {
   const { at, job, brief } = useJob();
   const [asked, setAsked] = useSearchParams();
-  const first = job.site.place ? 'bills' : 'place';
+  // Where it opened it stays, also once a place is found.
+  const [first] = useState(job.site.place ? 'bills' : 'place');
   const section = SECTIONS.find(({ id }) => id === asked.get('view'))?.id ?? first;
   const setSection = (view: string) => setAsked({ view }, { replace: true });
   const { query, behind } = useTarget(at);
