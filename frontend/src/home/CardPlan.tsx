@@ -5,6 +5,12 @@ const WIDE_PX = 112;
 const HIGH_PX = 88;
 const PAD_PX = 4;
 
+/** Modules lie on planes. */
+const LAYERS = [
+  { rings: 'planes', fill: 'var(--color-sheet)', stroke: 'var(--color-ink)', strokeWidth: 1 },
+  { rings: 'modules', fill: 'var(--color-module)', stroke: 'var(--color-ink-3)', strokeWidth: 0.6 },
+] as const;
+
 type Ring = Schemas['CardPlan']['planes'][number];
 
 export function CardPlan({ plan }: { plan: Schemas['CardPlan'] }) {
@@ -30,25 +36,9 @@ export function CardPlan({ plan }: { plan: Schemas['CardPlan'] }) {
       className="shrink-0 rounded-sm bg-paper"
     >
       {points.length > 2 &&
-        plan.planes.map((ring) => (
-          <polygon
-            key={at(ring)}
-            points={at(ring)}
-            fill="var(--color-sheet)"
-            stroke="var(--color-ink)"
-            strokeWidth="1"
-          />
-        ))}
-      {points.length > 2 &&
-        plan.modules.map((ring) => (
-          <polygon
-            key={at(ring)}
-            points={at(ring)}
-            fill="var(--color-module)"
-            stroke="var(--color-ink-3)"
-            strokeWidth="0.6"
-          />
-        ))}
+        LAYERS.map(({ rings, ...look }) =>
+          plan[rings].map((ring) => <polygon key={at(ring)} points={at(ring)} {...look} />),
+        )}
     </svg>
   );
 }

@@ -59,13 +59,17 @@ class Arrangement(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class _Asked:
-    """What is asked of a plane: so many columns of modules, and what worth each place has."""
+    """What is asked of a plane: so many columns of modules, and what worth each place has.
+
+    ``ready``: the plane ready for filling, for each edge its access path may run along, by name.
+    """
 
     desk: Desk
     design: Design
     roof: LayoutRoof
     columns: int
     modules: int
+    ready: tuple[tuple[str, Prepared], ...]
 
     @property
     def module_kwh(self) -> float:
@@ -130,7 +134,7 @@ def exactly(
         raise OutOfRange(
             f"Modules on tables of {tiers} module rows", modules, f"{below or above} or {above}"
         )
-    asked = _Asked(desk, design, roof, modules // tiers, modules)
+    asked = _Asked(desk, design, roof, modules // tiers, modules, tuple(_ready(roof)))
     if arrangement is Arrangement.ROW:
         return _ranked(_in_one_row(asked), 0.0, AS_GOOD_FRAC)
     if arrangement is Arrangement.RECTANGLE:
@@ -197,7 +201,7 @@ def _in_moving_rows(asked: _Asked, price: float, fixed: list[_Found]) -> Iterato
         return
     known = tuple(p for f in fixed for p in as_places(f.alternative.places))
     worth = _map(asked)
-    for path_name, ready in _ready(asked.roof):
+    for path_name, ready in asked.ready:
         for ways in Ways:
             places = moving_rows(ready, ways.orientations, worth, asked.columns, 2 * price, known)
             if places:
@@ -207,7 +211,7 @@ def _in_moving_rows(asked: _Asked, price: float, fixed: list[_Found]) -> Iterato
 def _in_one_row(asked: _Asked) -> list[_Found]:
     worth, lay = _map(asked), asked.roof.lay
     found = []
-    for path_name, ready in _ready(asked.roof):
+    for path_name, ready in asked.ready:
         for way in Orientation:
             if lay.axis_m is None:
                 places = one_row(ready, (way,), worth, asked.columns)
@@ -216,7 +220,7 @@ def _in_one_row(asked: _Asked) -> list[_Found]:
             if places:
                 found.append(asked.found(RowRule.INDEPENDENT, path_name, places))
     if not found:
-        longest = max(_longest_row(asked, ready, worth) for _, ready in _ready(asked.roof))
+        longest = max(_longest_row(asked, ready, worth) for _, ready in asked.ready)
         raise OutOfRange(f"{WANTED} in one row", asked.modules, f"{longest * lay.tiers} or fewer")
     return found
 
@@ -232,7 +236,7 @@ def _in_one_rectangle(asked: _Asked) -> list[_Found]:
     found = list(_rectangles(asked))
     if not found:
         # Up to twice as many, to name the next number that can be one.
-        fitting = [s for _, r in _ready(asked.roof) for s in shapes_of(r, 2 * asked.columns)]
+        fitting = [s for _, r in asked.ready for s in shapes_of(r, 2 * asked.columns)]
         near = [
             max((s for s in fitting if s.modules < asked.columns), key=_size, default=None),
             min((s for s in fitting if s.modules > asked.columns), key=_size, default=None),
@@ -246,7 +250,7 @@ def _in_one_rectangle(asked: _Asked) -> list[_Found]:
 def _rectangles(asked: _Asked) -> Iterator[_Found]:
     """Yield the best place of every rectangle of so many modules."""
     worth = _map(asked)
-    for path_name, ready in _ready(asked.roof):
+    for path_name, ready in asked.ready:
         for shape in shapes_of(ready, asked.columns):
             if shape.modules == asked.columns:
                 places = rectangle(ready, shape, worth)
