@@ -95,6 +95,8 @@ def test_a_job_opens_where_it_was_left(page: Page, job: str) -> None:
     page.goto("/")
     page.goto(job)
     expect(page).to_have_url(re.compile(rf"{job}/b/sun\?view=path"))
+    page.goto(f"{job}/a")
+    expect(page).to_have_url(re.compile(rf"{job}/a/brief"))
 
 
 def test_steps_of_an_empty_job_start_the_work(page: Page) -> None:

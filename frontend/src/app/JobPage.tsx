@@ -19,10 +19,12 @@ const SCREENS = new Map(
 );
 
 export function JobPage() {
-  const { jobId = '', optionId = 'a', stepId } = useParams();
+  const { jobId = '', optionId, stepId } = useParams();
   // The step's script is fetched beside the job, not after it.
   void stepOf(stepId)?.fetch?.();
-  if (!stepId) return <Navigate to={lastPlace(jobId)} replace />;
+  // An option that is asked for by name is not one that was left.
+  if (!optionId) return <Navigate to={lastPlace(jobId)} replace />;
+  if (!stepId) return <Navigate to={`/jobs/${jobId}/${optionId}/brief`} replace />;
   return (
     <QueryErrorResetBoundary>
       {({ reset }) => (
