@@ -69,7 +69,7 @@ def core(median_s: Callable[..., float]) -> None:
             at_most = fill_rows(ready, ways).at_most
             seed = best_seed(ready, ways.orientations, at_most)
             start = time.perf_counter()
-            *_, last = prove(ready, design_for(ways.orientations, seed))
+            *_, last = prove(ready, ways.orientations, seed)
             took_s = time.perf_counter() - start
             print(
                 f"  shared grid, {ways}: {seed.count} found, {last.best.count} of at most "
@@ -94,7 +94,7 @@ def core(median_s: Callable[..., float]) -> None:
 
     def nudge() -> None:
         shift_m = 0.001 if next(steps) % 2 else -0.001
-        job = apply_edit(FULL, MoveModules("a", every, shift_m, 0.0), SHELF)
+        job = apply_edit(FULL, MoveModules(option.id, every, shift_m, 0.0), SHELF)
         option_report(design_for(job, job.options[0]))
 
     print(

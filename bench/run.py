@@ -14,7 +14,7 @@ from pathlib import Path
 
 import numpy as np
 import pandas as pd
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import sync_playwright
 from pvlib import iam, irradiance, pvsystem, solarposition, temperature
 
 from ridge_tally.editing.design import design_for
@@ -27,30 +27,23 @@ from live import live_app
 import array_step
 import clipping_step
 import loading_step
+import shell_step
 import strings_step
 import sun_step
 import survey
 import year_step
 from browser import CONTEXT, launch
 from jobs import SAMPLE, SHELF, option_a
+from ridge_tally.core.energy.diode_fit import DiodeModel
 from ridge_tally.core.job.edits.array.modules import ToggleModules
+from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.sky.sun import Location
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.views.brief.report import brief_report
 from ridge_tally.views.option import option_report
 
 STATIC = Path(__file__).parents[1] / "src" / "ridge_tally" / "static"
-TOGGLES = 200
-TOGGLE_AND_WAIT = """
-async (name) => {
-  const box = [...document.querySelectorAll('[role=checkbox]')].find((e) => e.ariaLabel === name);
-  const before = box.getAttribute('aria-checked');
-  const start = performance.now();
-  box.dispatchEvent(new MouseEvent('click', { bubbles: true }));
-  while (box.getAttribute('aria-checked') === before) await new Promise((r) => setTimeout(r, 1));
-  return performance.now() - start;
-}
-"""
 
 
 def median_s(work: Callable[[], object], times: int = 5) -> float:
@@ -64,7 +57,7 @@ def median_s(work: Callable[[], object], times: int = 5) -> float:
 
 
 def year_of_one_module_by_script(
-    weather: WeatherYear, location, diode, tilt: float, azimuth: float
+    weather: WeatherYear, location: Location, diode: DiodeModel, tilt: float, azimuth: float
 ) -> float:
     """What a careful script does today for one module: kWh of DC at its own maximum."""
     index = pd.DatetimeIndex(weather.time).tz_localize("Etc/GMT+7")
@@ -93,30 +86,11 @@ def core() -> None:
     option = option_a(SAMPLE)
     brief_s = median_s(lambda: brief_report(SAMPLE), 15)
     print(f"twelve bills read and the need told: {brief_s * 1000:.1f} ms (aim under 10 ms)")
-    toggle = ToggleModules(option.id, ("south-3",))
+    toggle = ToggleModules(option.id, (PlacedId("south-3"),))
     edit_s = median_s(lambda: apply_edit(SAMPLE, toggle, SHELF), 15)
     report_s = median_s(lambda: option_report(design_for(SAMPLE, option)), 15)
     print(
         f"a toggle in the core: edit {edit_s * 1000:.1f} ms, checks of one option {report_s * 1000:.1f} ms (aim under 50 ms)"
-    )
-
-
-def in_browser(page: Page, address: str) -> None:
-    """First paint, and the time from a click to its checks on the screen."""
-    page.goto(f"{address}/jobs/juniper-bench/a/array")
-    page.get_by_text("To the meter", exact=True).wait_for()
-    start = time.perf_counter()
-    page.goto(f"{address}/jobs/juniper-bench/a/survey")
-    page.get_by_label("Eave", exact=True).wait_for()
-    print(f"first useful paint of a job: {time.perf_counter() - start:.2f} s (aim under 1.5 s)")
-    page.goto(f"{address}/jobs/juniper-bench/a/array")
-    page.get_by_text("To the meter", exact=True).wait_for()
-    page.get_by_role("checkbox", name="Module 1", exact=True).wait_for()
-    taken = [page.evaluate(TOGGLE_AND_WAIT, f"Module {1 + i % 28}") for i in range(TOGGLES)]
-    p95 = statistics.quantiles(taken, n=20)[18]
-    print(
-        f"click to checks in the Tally, {TOGGLES} toggles: median {statistics.median(taken):.0f} ms, "
-        f"p95 {p95:.0f} ms (aim under 100 ms)"
     )
 
 
@@ -145,7 +119,7 @@ def main() -> None:
         sync_playwright() as playwright,
     ):
         browser = launch(playwright)
-        in_browser(browser.new_context(**CONTEXT).new_page(), address)
+        shell_step.in_browser(browser.new_context(**CONTEXT).new_page(), address)
         survey.in_browser(browser.new_context(**CONTEXT).new_page(), address)
         array_step.in_browser(browser.new_context(**CONTEXT).new_page(), address)
         browser.close()

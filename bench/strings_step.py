@@ -42,7 +42,7 @@ def core(median_s: Callable[..., float]) -> None:
     ids = iter(present_ids(option_a(FULL)))
 
     def toggled() -> None:
-        job = apply_edit(FULL, ToggleModules("a", (next(ids),)), SHELF)
+        job = apply_edit(FULL, ToggleModules(option_a(FULL).id, (next(ids),)), SHELF)
         option_report(design_for(job, option_a(job)))
 
     print(

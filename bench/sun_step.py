@@ -14,6 +14,7 @@ from jobs import FULL, SHELF, option_a, workspace_in
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.array.modules import MoveModules
 from ridge_tally.core.job.edits.survey.surroundings import SetShadeField, ShadeField
+from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.kernels.dome import warm
 from ridge_tally.core.sun.occluders import Occluders, occluders_of
 from ridge_tally.core.sun.shading import (
@@ -151,10 +152,11 @@ def _in_the_app(median_s: Callable[..., float]) -> None:
     option = option_a(FULL)
     modules = sum(m.present for a in option.arrays for m in a.modules)
     moved = [
-        apply_edit(FULL, MoveModules("a", ("south-1",), i * 1e-4, 0.0), SHELF) for i in range(1, 7)
+        apply_edit(FULL, MoveModules(option.id, (PlacedId("south-1"),), i * 1e-4, 0.0), SHELF)
+        for i in range(1, 7)
     ]
 
-    def shade(resolution: Resolution, turns: list, *, known: bool) -> float:
+    def shade(resolution: Resolution, turns: list[Job], *, known: bool) -> float:
         with tempfile.TemporaryDirectory() as folder:
             workspace = workspace_in(Path(folder))
             if known:
@@ -184,7 +186,9 @@ def _in_the_app(median_s: Callable[..., float]) -> None:
         day_s = median_s(
             lambda: sun_day(workspace.desk, design_for(FULL, option), 20 * next(days)), 5
         )
-        paths_s = median_s(lambda: sun_paths(workspace.desk, design_for(FULL, option), "south"), 3)
+        paths_s = median_s(
+            lambda: sun_paths(workspace.desk, design_for(FULL, option), PlaneId("south")), 3
+        )
     print(f"a day of shadows, 15 minutes a step: {day_s:.2f} s; sun paths and sky {paths_s:.2f} s")
     peak_mb = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
     print(f"memory at its most so far: {peak_mb:.0f} MB (aim under 500 MB for a job)")

@@ -81,7 +81,7 @@ def core(median_s: Callable[..., float]) -> None:
 def _taken(page: Page, work: Callable[[], None]) -> list[float]:
     page.evaluate(COUNT_FRAMES)
     work()
-    return page.evaluate(TAKE_FRAMES)
+    return list(page.evaluate(TAKE_FRAMES))
 
 
 def frames(page: Page, name: str, work: Callable[[], None]) -> None:

@@ -75,7 +75,7 @@ def core(median_s: Callable[..., float], script: Callable[..., float]) -> None:
     )
     mine = option_a(FULL).inverter_id
     twin = next(i for i in SHELF.inverters if i.id != mine and len(i.trackers) > 1)
-    other = apply_edit(FULL, ChooseInverter("a", twin.id), SHELF)
+    other = apply_edit(FULL, ChooseInverter(option_a(FULL).id, twin.id), SHELF)
     other = _same_strings(other)
     with tempfile.TemporaryDirectory() as folder:
         fresh = [workspace_in(Path(folder) / str(i)) for i in range(6)]

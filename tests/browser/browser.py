@@ -1,5 +1,7 @@
 """How every browser run is started: Debian's Chromium, no window, no other host."""
 
+from typing import Any
+
 from playwright.sync_api import (
     Browser,
     BrowserContext,
@@ -34,7 +36,7 @@ LAUNCH_ARGS = [
     "--force-color-profile=srgb",
     "--hide-scrollbars",
 ]
-CONTEXT = {
+CONTEXT: dict[str, Any] = {
     "viewport": {"width": 1280, "height": 800},
     "device_scale_factor": 1,
     "locale": "en-GB",

@@ -29,7 +29,7 @@ def test_two_roofs_that_overrun_a_tracker_are_led_out_of_it(
     wrong = page.get_by_role("region", name="What is wrong")
     expect(wrong).to_contain_text("Operating current, tracker 1: 23.2 A of 16 A")
     expect(wrong).to_contain_text(re.compile(r"over 16 A for \d+ h of the year, 23.2 A at most"))
-    expect(wrong.get_by_role("img", name=re.compile("limit 16.0 A"))).to_be_visible()
+    expect(wrong.get_by_role("group", name=re.compile("limit 16.0 A"))).to_be_visible()
     ways = page.get_by_role("region", name="Fixes")
     expect(ways.get_by_text("what breaks no limit comes first")).to_be_visible()
     rows = ways.locator("ol > li")

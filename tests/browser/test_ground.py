@@ -42,7 +42,7 @@ def test_tables_are_spaced_lifted_and_their_bays_filled(
     page: Page, kiln: str, complaints: list[str]
 ) -> None:
     open_yard(page, kiln)
-    expect(page.get_by_role("img", name=re.compile("Rows .* apart"))).to_be_visible()
+    expect(page.get_by_role("group", name=re.compile("Rows .* apart"))).to_be_visible()
     commit(page, "Row spacing", "0.5 m")
     expect(page.get_by_text("0.50 m level between rows")).to_be_visible()
     page.get_by_role("button", name="For the shortest day").click()

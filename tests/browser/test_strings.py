@@ -103,6 +103,7 @@ def test_a_box_counts_its_conductors_and_is_moved_by_arrows(page: Page, job: str
     expect(told).to_contain_text("118'")
     box = page.get_by_role("button", name=re.compile("^Box 1:"))
     box.focus()
+    page.keyboard.press("Enter")
     page.keyboard.press("ArrowLeft")
     expect(told).not_to_contain_text("118'")
     page.keyboard.press("j")

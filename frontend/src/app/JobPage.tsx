@@ -1,6 +1,6 @@
 /** A job: top bar, the run of steps, the work surface, the Tally. */
 import { QueryErrorResetBoundary } from '@tanstack/react-query';
-import { Component, lazy, type ReactNode, Suspense, useEffect, useState } from 'react';
+import { Component, lazy, type ReactNode, Suspense, useEffect, useRef, useState } from 'react';
 import { Link, Navigate, useLocation, useNavigate, useParams } from 'react-router';
 import { JobProvider, useJob } from '@/plan/JobContext';
 import { Tally } from '@/tally/Tally';
@@ -45,6 +45,7 @@ function JobFrame({ stepId }: { stepId: string }) {
   const [finding, setFinding] = useState(false);
   const [keysShown, setKeysShown] = useState(false);
   const [tallyOpen, setTallyOpen] = useState(false);
+  const [checkOpen, setCheckOpen] = useState('');
   const [nextShown, setNextShown] = useState(nextLineOn);
   const showNext = (on: boolean) => {
     setNextLine(on);
@@ -52,6 +53,13 @@ function JobFrame({ stepId }: { stepId: string }) {
   };
   const navigate = useNavigate();
   const { pathname, search } = useLocation();
+  // Whoever goes on to another step by key or by ear finds the focus there.
+  const before = useRef(stepId);
+  useEffect(() => {
+    if (before.current === stepId) return;
+    before.current = stepId;
+    document.getElementById('work')?.focus({ preventScroll: true });
+  }, [stepId]);
   useEffect(() => keepPlace(at.jobId, pathname + search), [at.jobId, pathname, search]);
   useKeys({
     '/': () => setFinding(true),
@@ -98,13 +106,24 @@ function JobFrame({ stepId }: { stepId: string }) {
             )}
           </Suspense>
         </main>
-        <Tally drawerOpen={tallyOpen} stepId={stepId} />
+        <Tally
+          drawerOpen={tallyOpen}
+          stepId={stepId}
+          checkOpen={checkOpen}
+          onCheck={setCheckOpen}
+        />
       </div>
       <FindOrDo
         open={finding}
         onOpenChange={setFinding}
-        go={(to) => void navigate(`/jobs/${at.jobId}/${to}`)}
-        stepId={stepId}
+        going={{
+          stepId,
+          visit: (address) => void navigate(address),
+          openCheck: (key) => {
+            setTallyOpen(true);
+            setCheckOpen(key);
+          },
+        }}
       />
       <KeyMapPanel
         stepId={stepId}

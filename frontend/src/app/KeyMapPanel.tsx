@@ -10,8 +10,9 @@ const EVERYWHERE = [
   ['?', 'these keys'],
   ['Ctrl or ⌘ Z', 'undo'],
   ['Ctrl or ⌘ Shift Z', 'redo'],
-  ['Tab', 'to the next field'],
-  ['Enter', 'take what was typed'],
+  ['Tab', 'to the next field, drawing or chart'],
+  ['Arrows', 'walk inside a drawing or a chart, Home and End to its ends'],
+  ['Enter', 'take what was typed; choose what is in focus'],
   ['Escape', 'leave it as it was'],
 ] as const;
 
@@ -19,7 +20,7 @@ const EVERYWHERE = [
 function keysOf({ views = [], keys = [] }: StepManifest): readonly (readonly [string, string])[] {
   const titles = views.map(({ title }) => title).join(', ');
   const span = `${views[0]?.hint} to ${views.at(-1)?.hint}`;
-  return views.length > 0 ? [[span, titles], ...keys] : keys;
+  return views[0]?.hint ? [[span, titles], ...keys] : keys;
 }
 
 interface KeyMapPanelProps {

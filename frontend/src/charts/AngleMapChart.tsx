@@ -1,6 +1,7 @@
 /** Tilt against azimuth: the light behind the glass as a share of the best, planes marked. */
 import { scaleLinear } from 'd3-scale';
 import { figure, taken } from '@/units/format';
+import { Chart } from './Chart';
 
 export interface MarkedPlane {
   name: string;
@@ -72,11 +73,31 @@ export function AngleMapChart({
   const cellH = Math.abs(y(5) - y(0));
   const labelsPx = apart(planes.map((p) => y(p.tiltDeg) - 8));
   return (
-    <svg
-      width={widthPx}
-      height={heightPx}
-      role="img"
-      aria-label={`Best at ${best.tiltDeg}° of tilt facing ${best.azimuthDeg}°`}
+    <Chart
+      walk="drawing"
+      widthPx={widthPx}
+      heightPx={heightPx}
+      label={`Best at ${best.tiltDeg}° of tilt facing ${best.azimuthDeg}°`}
+      readings={[
+        ...planes.map((p) => ({
+          xPx: x(p.azimuthDeg),
+          yPx: y(p.tiltDeg),
+          told: `${p.name}: ${figure(p.tiltDeg)}° tilt, ${figure(p.azimuthDeg)}°: ${taken(p.lossFrac * 100, 1)} %`,
+        })),
+        ...tiltsDeg.flatMap((tilt, i) =>
+          azimuthsDeg.flatMap((azimuth, k) =>
+            tilt % 15 === 0 && azimuth % 30 === 0
+              ? [
+                  {
+                    xPx: x(azimuth),
+                    yPx: y(tilt),
+                    told: `${figure(tilt)}° tilt, ${figure(azimuth)}°: ${figure(((values[i]?.[k] ?? 0) / top) * 100, 1)} % of the best`,
+                  },
+                ]
+              : [],
+          ),
+        ),
+      ]}
     >
       {values.map((row, i) =>
         row.map((value, k) => (
@@ -144,7 +165,7 @@ export function AngleMapChart({
           </g>
         );
       })}
-    </svg>
+    </Chart>
   );
 }
 

@@ -1,6 +1,8 @@
 /** How well global, beam and diffuse light agree, by the minutes a file's label may be off. */
 import { max } from 'd3-array';
 import { scaleLinear } from 'd3-scale';
+import { figure } from '@/units/format';
+import { Chart } from './Chart';
 
 interface ClosureLineProps {
   minutes: readonly number[];
@@ -15,12 +17,16 @@ export function ClosureLine({ minutes, rms, chosen, widthPx, heightPx }: Closure
   const y = scaleLinear([0, max(rms) ?? 1], [heightPx - 34, 16]);
   const best = rms[minutes.indexOf(chosen)] ?? 0;
   return (
-    <svg
-      width={widthPx}
-      height={heightPx}
+    <Chart
+      widthPx={widthPx}
+      heightPx={heightPx}
       className="shrink-0"
-      role="img"
-      aria-label={`The three irradiances part by ${best.toFixed(1)} W/m² at ${chosen} minutes`}
+      label={`The three irradiances part by ${figure(best, 1)} W/m² at ${figure(chosen)} minutes`}
+      readings={minutes.map((m, i) => ({
+        xPx: x(m),
+        yPx: y(rms[i] ?? 0),
+        told: `${figure(m)} min: ${figure(rms[i] ?? 0, 1)} W/m²`,
+      }))}
     >
       <polyline
         points={minutes.map((m, i) => `${x(m)},${y(rms[i] ?? 0)}`).join(' ')}
@@ -30,11 +36,11 @@ export function ClosureLine({ minutes, rms, chosen, widthPx, heightPx }: Closure
       />
       <circle cx={x(chosen)} cy={y(best)} r="4" fill="var(--color-copper)" />
       <text x={x(chosen)} y={y(best) - 8} fontSize="12" textAnchor="middle">
-        {best.toFixed(1)} W/m²
+        {figure(best, 1)} W/m²
       </text>
       {[-60, 0, 60].map((m) => (
         <text key={m} x={x(m)} y={heightPx - 19} fontSize="12" textAnchor="middle">
-          {m}
+          {figure(m)}
         </text>
       ))}
       <text
@@ -46,6 +52,6 @@ export function ClosureLine({ minutes, rms, chosen, widthPx, heightPx }: Closure
       >
         minutes from label
       </text>
-    </svg>
+    </Chart>
   );
 }

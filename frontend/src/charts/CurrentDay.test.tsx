@@ -15,7 +15,7 @@ test('a sum over its limit is shaded and told with both figures', () => {
       heightPx={160}
     />,
   );
-  expect(screen.getByRole('img', { name: 'Together 23.2 A at most, limit 16.0 A' })).toBeTruthy();
+  expect(screen.getByRole('group', { name: 'Together 23.2 A at most, limit 16.0 A' })).toBeTruthy();
   // The shaded part, one string, and the sum.
   expect(container.querySelectorAll('path')).toHaveLength(3);
   expect(container.textContent).toContain('16 A');

@@ -2,6 +2,7 @@
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import { figure } from '@/units/format';
+import { Chart } from './Chart';
 import { LevelLines } from './LevelLines';
 
 export interface StringLine {
@@ -42,11 +43,17 @@ export function CurrentDay({ together, limitA, strings, widthPx, heightPx }: Cur
   const peak = Math.max(...together);
   const peakH = together.indexOf(peak) + 0.5;
   return (
-    <svg
-      width={widthPx}
-      height={heightPx}
-      role="img"
-      aria-label={`Together ${figure(peak, 1)} A at most, limit ${figure(limitA, 1)} A`}
+    <Chart
+      widthPx={widthPx}
+      heightPx={heightPx}
+      label={`Together ${figure(peak, 1)} A at most, limit ${figure(limitA, 1)} A`}
+      readings={hours(together).map(([h, amps]) => ({
+        xPx: x(h),
+        yPx: y(amps),
+        told: `${h - 0.5}:00: ${strings
+          .map((s) => `${s.tag} ${figure(s.amps[h - 0.5] ?? 0, 1)}`)
+          .join(', ')}, together ${figure(amps, 1)} A`,
+      }))}
     >
       <g fontSize="12" fill="var(--color-ink-2)">
         <LevelLines y={y} count={4} leftPx={PAD.left} rightPx={widthPx - PAD.right} name={String} />
@@ -96,6 +103,6 @@ export function CurrentDay({ together, limitA, strings, widthPx, heightPx }: Cur
       <text x={x(peakH)} y={y(peak) - 4} fontSize="12.5" fontWeight="600" textAnchor="middle">
         {figure(peak, 1)} A
       </text>
-    </svg>
+    </Chart>
   );
 }

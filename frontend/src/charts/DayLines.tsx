@@ -1,6 +1,8 @@
 /** Curves of one day laid over each other, kW by the hour. */
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
+import { figure } from '@/units/format';
+import { Chart } from './Chart';
 import { LevelLines } from './LevelLines';
 import { type KeyedLine, LineKey } from './LineKey';
 
@@ -23,9 +25,21 @@ export function DayLines({ label, lines, widthPx, heightPx, limitKw = null }: Da
   const most = Math.max(0.1, limitKw ?? 0, ...lines.flatMap((l) => [...l.kw])) * 1.05;
   const x = scaleLinear([3, 22], [PAD.left, widthPx - PAD.right]);
   const y = scaleLinear([0, most], [heightPx - PAD.bottom, PAD.top]);
+  const hours = Array.from({ length: 18 }, (_, i) => i + 4);
+  const readings = hours.map((h) => {
+    const here = lines.map((l) => ({
+      title: l.title,
+      kw: l.kw[Math.floor((h * l.kw.length) / 24)] ?? 0,
+    }));
+    return {
+      xPx: x(h),
+      yPx: y(Math.max(0, ...here.map((l) => l.kw))),
+      told: `${h}:00: ${here.map((l) => `${l.title} ${figure(l.kw, 2)}`).join(', ')} kW`,
+    };
+  });
   return (
     <figure>
-      <svg width={widthPx} height={heightPx} role="img" aria-label={label}>
+      <Chart label={label} widthPx={widthPx} heightPx={heightPx} readings={readings}>
         <g fontSize="12" fill="var(--color-ink-2)">
           <LevelLines
             y={y}
@@ -83,7 +97,7 @@ export function DayLines({ label, lines, widthPx, heightPx, limitKw = null }: Da
             strokeDasharray={l.dash}
           />
         ))}
-      </svg>
+      </Chart>
       <figcaption>
         <LineKey lines={lines} />
       </figcaption>

@@ -1,6 +1,8 @@
 /** The mean day of a house: its use, its sun, what a battery gives and takes, and what is bought. */
 import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
+import { figure } from '@/units/format';
+import { Chart } from './Chart';
 import { LevelLines } from './LevelLines';
 import { LineKey } from './LineKey';
 
@@ -45,9 +47,24 @@ export function HouseDayChart({
     y(0),
     ([, kw]) => y(kw),
   );
+  const readings = loadKw.map((load, i) => {
+    const battery = batteryKw[i] ?? 0;
+    return {
+      xPx: x(((i + 0.5) * 24) / loadKw.length),
+      yPx: y(load),
+      told: `${[
+        `${Math.floor((i * 24) / loadKw.length)} h: uses ${figure(load, 2)}`,
+        `sun ${figure(madeKw[i] ?? 0, 2)}`,
+        `bought ${figure(boughtKw[i] ?? 0, 2)}`,
+        ...(stores
+          ? [`battery ${battery < 0 ? 'takes' : 'gives'} ${figure(Math.abs(battery), 2)}`]
+          : []),
+      ].join(', ')} kW`,
+    };
+  });
   return (
     <figure>
-      <svg width={widthPx} height={heightPx} role="img" aria-label={label}>
+      <Chart label={label} widthPx={widthPx} heightPx={heightPx} readings={readings}>
         <path d={filled(spots(madeKw)) ?? ''} fill="var(--color-straw)" opacity="0.75" />
         <g fontSize="12.5" fill="var(--color-ink-2)">
           <LevelLines
@@ -92,7 +109,7 @@ export function HouseDayChart({
           stroke="var(--color-ink)"
           strokeWidth="2.5"
         />
-      </svg>
+      </Chart>
       <figcaption className="pl-8">
         <LineKey
           lines={[

@@ -1,6 +1,8 @@
 /** Ceilings as lanes of modules, the target as a line that can be dragged across them. */
 import { scaleLinear } from 'd3-scale';
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, useCallback, useRef, useState } from 'react';
+import { pressable } from '@/ui/pressable';
+import { useWalk } from '@/ui/useWalk';
 
 export interface Lane {
   key: string;
@@ -30,6 +32,14 @@ const HEAD = 40;
 export function Ladder({ lanes, target, now, widthPx, openKey, onOpen, onTarget }: LadderProps) {
   const [dragged, setDragged] = useState<number | null>(null);
   const svg = useRef<SVGSVGElement>(null);
+  const { ref: walkRef, ...walk } = useWalk('chart');
+  const ref = useCallback(
+    (element: SVGSVGElement | null) => {
+      svg.current = element;
+      return walkRef(element);
+    },
+    [walkRef],
+  );
   const shown = dragged ?? target;
   const near = Math.max(target ?? 0, now, 10) * 1.5;
   const end = Math.max(near, ...lanes.map((l) => Math.min(l.modules ?? 0, near)));
@@ -54,7 +64,8 @@ export function Ladder({ lanes, target, now, widthPx, openKey, onOpen, onTarget 
 
   return (
     <svg
-      ref={svg}
+      {...walk}
+      ref={ref}
       width={widthPx}
       height={heightPx}
       role="group"
@@ -142,19 +153,7 @@ function LaneRow({ lane, topPx, x, endPx, widthPx, beyond, open, onOpen }: LaneR
   const { modules } = lane;
   const barEnd = modules === null ? LEFT : beyond ? endPx : x(modules);
   return (
-    <g
-      role="button"
-      tabIndex={0}
-      aria-expanded={open}
-      className="cursor-pointer"
-      onClick={onOpen}
-      onKeyDown={(event) => {
-        if (event.key === 'Enter' || event.key === ' ') {
-          event.preventDefault();
-          onOpen();
-        }
-      }}
-    >
+    <g role="button" aria-expanded={open} className="cursor-pointer" {...pressable(onOpen)}>
       <rect
         x={0}
         y={topPx}

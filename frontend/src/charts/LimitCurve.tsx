@@ -2,6 +2,7 @@
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
 import { figure, lossShare } from '@/units/format';
+import { Chart } from './Chart';
 
 export interface LimitPoint {
   limitKw: number;
@@ -40,11 +41,15 @@ export function LimitCurve({ points, limitKw, widthPx, heightPx }: LimitCurvePro
   const percent = here.clippedFrac * 100;
   const onRight = x(limitKw) < widthPx * 0.6;
   return (
-    <svg
-      width={widthPx}
-      height={heightPx}
-      role="img"
-      aria-label={`At ${figure(limitKw, 2)} kW ${lossShare(percent / 100)} of the year is clipped`}
+    <Chart
+      widthPx={widthPx}
+      heightPx={heightPx}
+      label={`At ${figure(limitKw, 2)} kW ${lossShare(percent / 100)} of the year is clipped`}
+      readings={points.map((p) => ({
+        xPx: x(p.limitKw),
+        yPx: y(p.clippedFrac * 100),
+        told: `${figure(p.limitKw, 2)} kW: ${lossShare(p.clippedFrac)} clipped`,
+      }))}
     >
       <g fontSize="12.5" fill="var(--color-ink-2)">
         {[0, 25, 50, 75, 100].map((share) => (
@@ -99,6 +104,6 @@ export function LimitCurve({ points, limitKw, widthPx, heightPx }: LimitCurvePro
       >
         {lossShare(percent / 100)}
       </text>
-    </svg>
+    </Chart>
   );
 }

@@ -1,6 +1,8 @@
 /** How much of the beam reaches each part of a module through a day. */
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
+import { clockOf, figure } from '@/units/format';
+import { Chart } from './Chart';
 
 interface LitLinesProps {
   label: string;
@@ -31,16 +33,23 @@ export function LitLines({
   const y = scaleLinear([0, 1], [heightPx - PAD.bottom, PAD.top]);
   const hours = Array.from({ length: 9 }, (_, i) => i * 180).filter((m) => m > first && m < last);
   return (
-    // biome-ignore lint/a11y/useKeyWithClickEvents: the time slider beside it does the same by keyboard
-    <svg
-      width={widthPx}
-      height={heightPx}
-      role="img"
-      aria-label={label}
-      onClick={(event) => {
-        const box = event.currentTarget.getBoundingClientRect();
-        onMinute(Math.round(x.invert(event.clientX - box.left)));
-      }}
+    <Chart
+      label={label}
+      widthPx={widthPx}
+      heightPx={heightPx}
+      readings={minutes.flatMap((m, k) =>
+        m % 60 === 0
+          ? [
+              {
+                xPx: x(m),
+                yPx: y(parts[0]?.[k] ?? 0),
+                told: `${clockOf(m)}: ${parts.map((p) => figure((p[k] ?? 0) * 100)).join(', ')} % lit`,
+              },
+            ]
+          : [],
+      )}
+      // The time slider beside it does the same by keyboard.
+      onClick={(xPx) => onMinute(Math.round(x.invert(xPx)))}
     >
       {[0, 0.5, 1].map((share) => (
         <g key={share}>
@@ -97,6 +106,6 @@ export function LitLines({
           strokeWidth="1.8"
         />
       ))}
-    </svg>
+    </Chart>
   );
 }

@@ -2,6 +2,7 @@
 import { max } from 'd3-array';
 import { scaleBand, scaleLinear } from 'd3-scale';
 import { figure, MONTHS } from '@/units/format';
+import { Chart } from './Chart';
 
 interface MonthBarsProps {
   label: string;
@@ -14,7 +15,16 @@ export function MonthBars({ label, valuesKwh, widthPx, heightPx }: MonthBarsProp
   const x = scaleBand(MONTHS, [0, widthPx]).padding(0.16);
   const y = scaleLinear([0, max(valuesKwh) ?? 1], [heightPx - 18, 16]);
   return (
-    <svg width={widthPx} height={heightPx} role="img" aria-label={label}>
+    <Chart
+      label={label}
+      widthPx={widthPx}
+      heightPx={heightPx}
+      readings={MONTHS.map((month, i) => ({
+        xPx: (x(month) ?? 0) + x.bandwidth() / 2,
+        yPx: y(Math.max(0, valuesKwh[i] ?? 0)),
+        told: `${month} ${figure(Math.round((valuesKwh[i] ?? 0) / 10) * 10)} kWh`,
+      }))}
+    >
       {MONTHS.map((month, i) => {
         const value = valuesKwh[i] ?? 0;
         const left = x(month) ?? 0;
@@ -40,6 +50,6 @@ export function MonthBars({ label, valuesKwh, widthPx, heightPx }: MonthBarsProp
           </g>
         );
       })}
-    </svg>
+    </Chart>
   );
 }

@@ -2,6 +2,7 @@
 import { max } from 'd3-array';
 import { scaleBand, scaleLinear } from 'd3-scale';
 import { figure, MONTHS } from '@/units/format';
+import { Chart } from './Chart';
 
 export interface NeedMonths {
   billedKwh: readonly number[];
@@ -39,51 +40,66 @@ export function NeedChart(props: NeedChartProps) {
     ) : null;
   const lastX = (x('Dec') ?? 0) + x.bandwidth();
   return (
-    <svg
-      width={widthPx}
-      height={heightPx}
-      role="img"
-      aria-label={`Use of each month against ${arrayTitle}`}
-      fontSize="12.5"
+    <Chart
+      widthPx={widthPx}
+      heightPx={heightPx}
+      label={`Use of each month against ${arrayTitle}`}
+      readings={MONTHS.map((month, i) => ({
+        xPx: (x(month) ?? 0) + x.bandwidth() / 2,
+        yPx: y(at(whole, i)),
+        told: [
+          `${month}: ${figure(at(billedKwh, i))} billed`,
+          ...(at(guessedKwh, i) ? [`${figure(at(guessedKwh, i))} guessed`] : []),
+          ...(at(toComeKwh, i) ? [`${figure(at(toComeKwh, i))} to come`] : []),
+          `${figure(at(arrayKwh, i))} kWh made`,
+        ].join(', '),
+      }))}
     >
-      <defs>
-        <pattern id="guessed" width="6" height="6" patternUnits="userSpaceOnUse">
-          <rect width="6" height="6" className="fill-sheet" />
-          <path d="M0 6 6 0" className="stroke-ink-3" strokeWidth="1" />
-        </pattern>
-      </defs>
-      {ticks.map((tick) => (
-        <g key={tick}>
-          <line x1={LEFT} x2={widthPx} y1={y(tick)} y2={y(tick)} className="stroke-rule" />
-          <text x={LEFT - 6} y={y(tick) + 4} textAnchor="end" className="fill-ink-2">
-            {figure(tick)}
-          </text>
-        </g>
-      ))}
-      <text x={0} y={13} className="fill-ink-2">
-        kWh a month
-      </text>
-      {MONTHS.map((month, i) => {
-        const billed = at(billedKwh, i);
-        const guessed = at(guessedKwh, i);
-        return (
-          <g key={month} transform={`translate(${x(month) ?? 0} 0)`}>
-            {bar(0, billed, 'fill-ink-3')}
-            {bar(billed, guessed, 'stroke-ink-3', 'url(#guessed)')}
-            {bar(billed + guessed, at(toComeKwh, i), 'fill-straw')}
-            <text x={x.bandwidth() / 2} y={heightPx - 5} textAnchor="middle" className="fill-ink-2">
-              {month}
+      <g fontSize="12.5">
+        <defs>
+          <pattern id="guessed" width="6" height="6" patternUnits="userSpaceOnUse">
+            <rect width="6" height="6" className="fill-sheet" />
+            <path d="M0 6 6 0" className="stroke-ink-3" strokeWidth="1" />
+          </pattern>
+        </defs>
+        {ticks.map((tick) => (
+          <g key={tick}>
+            <line x1={LEFT} x2={widthPx} y1={y(tick)} y2={y(tick)} className="stroke-rule" />
+            <text x={LEFT - 6} y={y(tick) + 4} textAnchor="end" className="fill-ink-2">
+              {figure(tick)}
             </text>
           </g>
-        );
-      })}
-      <path d={steps(arrayKwh, x, y)} className="fill-none stroke-copper" strokeWidth="2.5" />
-      {max(arrayKwh) ? (
-        <text x={lastX} y={13} textAnchor="end" className="fill-copper font-semibold">
-          {arrayTitle}
+        ))}
+        <text x={0} y={13} className="fill-ink-2">
+          kWh a month
         </text>
-      ) : null}
-    </svg>
+        {MONTHS.map((month, i) => {
+          const billed = at(billedKwh, i);
+          const guessed = at(guessedKwh, i);
+          return (
+            <g key={month} transform={`translate(${x(month) ?? 0} 0)`}>
+              {bar(0, billed, 'fill-ink-3')}
+              {bar(billed, guessed, 'stroke-ink-3', 'url(#guessed)')}
+              {bar(billed + guessed, at(toComeKwh, i), 'fill-straw')}
+              <text
+                x={x.bandwidth() / 2}
+                y={heightPx - 5}
+                textAnchor="middle"
+                className="fill-ink-2"
+              >
+                {month}
+              </text>
+            </g>
+          );
+        })}
+        <path d={steps(arrayKwh, x, y)} className="fill-none stroke-copper" strokeWidth="2.5" />
+        {max(arrayKwh) ? (
+          <text x={lastX} y={13} textAnchor="end" className="fill-copper font-semibold">
+            {arrayTitle}
+          </text>
+        ) : null}
+      </g>
+    </Chart>
   );
 }
 

@@ -17,7 +17,7 @@ const chart = (hereM: number, solsticeM: number) =>
 test('rows away from what the shortest day asks have two named lines', () => {
   chart(0.5, 3.4);
   expect(
-    screen.getByRole('img', { name: 'Rows 0.5 m apart, the shortest day asks for 3.4 m' }),
+    screen.getByRole('group', { name: 'Rows 0.5 m apart, the shortest day asks for 3.4 m' }),
   ).toBeTruthy();
   const day = Number(screen.getByText('shortest day').getAttribute('x'));
   expect(day).toBeGreaterThan(Number(screen.getByText('now').getAttribute('x')));

@@ -1,7 +1,8 @@
 /** What rows take of the year's light against the gap between them. */
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
-import { figure } from '@/units/format';
+import { figure, lossShare } from '@/units/format';
+import { Chart } from './Chart';
 import { LevelLines } from './LevelLines';
 
 export interface SpacingDot {
@@ -44,11 +45,15 @@ export function SpacingChart({
   const nameSide = (px: number) =>
     ({ textAnchor: px > widthPx - 50 ? 'end' : px < PAD.left + 40 ? 'start' : 'middle' }) as const;
   return (
-    <svg
-      width={widthPx}
-      height={heightPx}
-      role="img"
-      aria-label={`Rows ${name(hereM)} apart, the shortest day asks for ${name(solsticeM)}`}
+    <Chart
+      widthPx={widthPx}
+      heightPx={heightPx}
+      label={`Rows ${name(hereM)} apart, the shortest day asks for ${name(solsticeM)}`}
+      readings={dots.map((d) => ({
+        xPx: x(d.gapM),
+        yPx: y(d.lossFrac * 100),
+        told: `${name(d.gapM)}: ${lossShare(d.lossFrac)} taken`,
+      }))}
     >
       <g fontSize="12" fill="var(--color-ink-2)">
         <LevelLines
@@ -84,6 +89,6 @@ export function SpacingChart({
         </g>
       ))}
       <path d={path([...dots]) ?? ''} fill="none" stroke="var(--color-patina)" strokeWidth="2.5" />
-    </svg>
+    </Chart>
   );
 }

@@ -1,7 +1,8 @@
 /** Energy against the angle each half is turned by, with what the limit cuts. */
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
-import { figure } from '@/units/format';
+import { figure, lossShare } from '@/units/format';
+import { Chart } from './Chart';
 import { LevelLines } from './LevelLines';
 
 export interface SplitDot {
@@ -33,11 +34,15 @@ export function SplitChart({ dots, bestDeg, widthPx, heightPx }: SplitChartProps
   );
   const best = dots.find((d) => d.splitDeg === bestDeg) ?? dots[0];
   return (
-    <svg
-      width={widthPx}
-      height={heightPx}
-      role="img"
-      aria-label={`Most energy with each half turned by ${figure(bestDeg)}°`}
+    <Chart
+      widthPx={widthPx}
+      heightPx={heightPx}
+      label={`Most energy with each half turned by ${figure(bestDeg)}°`}
+      readings={dots.map((d) => ({
+        xPx: x(d.splitDeg),
+        yPx: y(d.yearKwh),
+        told: `${figure(d.splitDeg)}°: ${figure(d.yearKwh)} kWh, ${lossShare(d.clippedFrac)} clipped`,
+      }))}
     >
       <g fontSize="12.5" fill="var(--color-ink-2)">
         <LevelLines y={y} count={4} leftPx={PAD.left} rightPx={widthPx - PAD.right} name={figure} />
@@ -90,6 +95,6 @@ export function SplitChart({ dots, bestDeg, widthPx, heightPx }: SplitChartProps
         strokeWidth="2.5"
       />
       {best && <circle cx={x(best.splitDeg)} cy={y(best.yearKwh)} r="6" fill="var(--color-ink)" />}
-    </svg>
+    </Chart>
   );
 }

@@ -1,6 +1,7 @@
 /** Twelve months of one or more stacks beside each other, kWh. */
 import { scaleBand, scaleLinear } from 'd3-scale';
-import { MONTHS } from '@/units/format';
+import { figure, MONTHS } from '@/units/format';
+import { Chart } from './Chart';
 import { LevelLines } from './LevelLines';
 import { LineKey } from './LineKey';
 
@@ -31,7 +32,18 @@ export function StackedMonths({ label, stacks, widthPx, heightPx }: StackedMonth
   const titles = new Map(stacks.flat().map((l) => [l.title, l]));
   return (
     <figure>
-      <svg width={widthPx} height={heightPx} role="img" aria-label={label}>
+      <Chart
+        label={label}
+        widthPx={widthPx}
+        heightPx={heightPx}
+        readings={MONTHS.map((month, m) => ({
+          xPx: (x(month) ?? 0) + x.bandwidth() / 2,
+          yPx: y(Math.max(0, heights[m] ?? 0)),
+          told: `${month}: ${stacks
+            .flatMap((layers) => layers.map((l) => `${l.title} ${figure(l.kwh[m] ?? 0)}`))
+            .join(', ')} kWh`,
+        }))}
+      >
         <g fontSize="12" fill="var(--color-ink-2)">
           <LevelLines
             y={y}
@@ -73,7 +85,7 @@ export function StackedMonths({ label, stacks, widthPx, heightPx }: StackedMonth
             });
           }),
         )}
-      </svg>
+      </Chart>
       <figcaption>
         <LineKey lines={[...titles.values()].map((l) => ({ ...l, dash: '' }))} />
       </figcaption>

@@ -1,6 +1,7 @@
 /** The sun's paths by bearing and height, with hour lines and the sky that is taken. */
 import { scaleLinear } from 'd3-scale';
-import { dayName } from '@/units/format';
+import { clockOf, dayName, figure } from '@/units/format';
+import { Chart } from './Chart';
 import { clearLabels } from './labels';
 
 export interface SunSpot {
@@ -73,6 +74,27 @@ const topOf = (d: { spots: readonly SunSpot[] }) =>
 /** Lower than this a name would lie on the others'. */
 const NAMED_FROM_DEG = 12;
 
+/** The sun at each full hour of each day, with who stands before it. */
+export function sunReadings(days: SunPathData['days'], blocked: SunPathData['blocked']) {
+  return days.flatMap(({ day, spots }) =>
+    spots
+      .filter((s) => s.minute % 60 === 0 && s.elevation_deg >= 0)
+      .map((s) => {
+        const before = blocked.find(
+          (b) =>
+            Math.abs(fromMiddle(b.azimuth_deg, s.azimuth_deg)) <= 0.5 &&
+            b.from_deg <= s.elevation_deg &&
+            s.elevation_deg <= b.to_deg,
+        );
+        return {
+          azimuthDeg: s.azimuth_deg,
+          elevationDeg: s.elevation_deg,
+          told: `${dayName(day)} ${clockOf(s.minute)}: ${figure(s.azimuth_deg)}°, ${figure(s.elevation_deg)}° high${before ? `, behind ${before.name}` : ''}`,
+        };
+      }),
+  );
+}
+
 /** Each who stands there once, at their highest strip, where that is high enough to be named. */
 function namesOf(blocked: SunPathChartProps['blocked']): SunPathChartProps['blocked'] {
   const tops = new Map<string, SunPathChartProps['blocked'][number]>();
@@ -144,11 +166,14 @@ export function SunPathChart({
   const firstDay = days[0];
   const highest = days.reduce((a, b) => (topOf(b) > topOf(a) ? b : a), days[0] ?? NO_DAY);
   return (
-    <svg
-      width={widthPx}
-      height={heightPx}
-      role="img"
-      aria-label="Sun paths by bearing and height, with what stands before the sky"
+    <Chart
+      widthPx={widthPx}
+      heightPx={heightPx}
+      label="Sun paths by bearing and height, with what stands before the sky"
+      readings={sunReadings(ownDay ? [...days, ownDay] : days, blocked).flatMap(
+        ({ azimuthDeg, elevationDeg, told }) =>
+          inside(azimuthDeg) ? [{ xPx: at(azimuthDeg), yPx: y(elevationDeg), told }] : [],
+      )}
     >
       <rect
         x={PAD.left}
@@ -308,6 +333,6 @@ export function SunPathChart({
       >
         true bearing; hours in local standard time
       </text>
-    </svg>
+    </Chart>
   );
 }

@@ -1,6 +1,7 @@
 /** The sun's paths from above: the rim is the horizon, the middle overhead, north up. */
 import { dayName } from '@/units/format';
-import { KIND_FILL, type SunPathData } from './SunPathChart';
+import { Chart } from './Chart';
+import { KIND_FILL, type SunPathData, sunReadings } from './SunPathChart';
 
 interface SunPlanChartProps extends SunPathData {
   now: { azimuthDeg: number; elevationDeg: number } | null;
@@ -57,7 +58,15 @@ export function SunPlanChart({
   const facing = at(planeAzimuthDeg, 0);
   const sun = now && at(now.azimuthDeg, now.elevationDeg);
   return (
-    <svg width={widthPx} height={heightPx} role="img" aria-label="Sun paths from above, north up">
+    <Chart
+      label="Sun paths from above, north up"
+      widthPx={widthPx}
+      heightPx={heightPx}
+      readings={sunReadings(ownDay ? [...days, ownDay] : days, blocked).map((r) => {
+        const [xPx, yPx] = at(r.azimuthDeg, r.elevationDeg);
+        return { xPx, yPx, told: r.told };
+      })}
+    >
       <circle cx={cx} cy={cy} r={radius} fill="var(--color-bar)" stroke="var(--color-ink)" />
       <circle cx={cx} cy={cy} r={radius * (1 - LOW_DEG / 90)} fill="var(--color-paper)" />
       {blocked.map((b) => (
@@ -143,7 +152,7 @@ export function SunPlanChart({
           </text>
         );
       })}
-    </svg>
+    </Chart>
   );
 }
 

@@ -1,6 +1,8 @@
 /** Energy and clipping by loading: walls where a Stop stands, lines where other limits are. */
 import { scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
+import { pressable } from '@/ui/pressable';
+import { useWalk } from '@/ui/useWalk';
 import { figure } from '@/units/format';
 import { LevelLines } from './LevelLines';
 
@@ -47,6 +49,7 @@ export function SweepChart({
   widthPx,
   heightPx,
 }: SweepChartProps) {
+  const walk = useWalk('chart');
   const known = dots.flatMap((d) =>
     d.energyKwh === null ? [] : [d.energyKwh, d.withBatteryKwh ?? d.energyKwh],
   );
@@ -82,7 +85,14 @@ export function SweepChart({
     (mark.tone === 'sweet' && x(mark.ratio) > widthPx * 0.25);
   const sweets = marks.filter((mark) => mark.tone === 'sweet');
   return (
-    <svg width={widthPx} height={heightPx} role="img" aria-label="Energy and clipping by DC:AC">
+    <svg
+      {...walk}
+      width={widthPx}
+      height={heightPx}
+      role="group"
+      aria-roledescription="chart"
+      aria-label="Energy and clipping by DC:AC"
+    >
       <g fontSize="12.5" fill="var(--color-ink-2)">
         <LevelLines y={y} count={5} leftPx={PAD.left} rightPx={widthPx - PAD.right} name={figure} />
         {c.ticks(4).map((percent) => (
@@ -191,17 +201,10 @@ export function SweepChart({
         <g
           key={dot.ratio}
           role="button"
-          tabIndex={0}
           aria-label={name(i)}
           aria-pressed={chosen === i}
           className="cursor-pointer outline-none focus-visible:[&>circle]:stroke-copper"
-          onClick={() => onChoose(i)}
-          onKeyDown={(event) => {
-            if (event.key === 'Enter' || event.key === ' ') {
-              event.preventDefault();
-              onChoose(i);
-            }
-          }}
+          {...pressable(() => onChoose(i))}
         >
           <rect
             x={x(dot.ratio) - 7}

@@ -2,6 +2,7 @@
 import { max, min } from 'd3-array';
 import { scaleBand, scaleLinear } from 'd3-scale';
 import { figure, MONTHS } from '@/units/format';
+import { Chart } from './Chart';
 
 interface WeatherMonthsProps {
   months: readonly {
@@ -27,17 +28,20 @@ export function WeatherMonths({ months, widthPx, heightPx }: WeatherMonthsProps)
     [heightPx - 26, 34],
   );
   return (
-    <svg
-      width={widthPx}
-      height={heightPx}
-      role="img"
-      aria-label="Light and air by month"
-      fontSize="12.5"
+    <Chart
+      widthPx={widthPx}
+      heightPx={heightPx}
+      label="Light and air by month"
+      readings={months.map((m, i) => ({
+        xPx: (x(MONTHS[i] ?? '') ?? 0) + x.bandwidth() / 2,
+        yPx: light(m.ghi_kwh_per_m2),
+        told: `${MONTHS[i] ?? ''}: ${figure(m.ghi_kwh_per_m2)} kWh/m², ${figure(m.dhi_kwh_per_m2)} of it diffuse; air ${figure(m.min_degc)} to ${figure(m.max_degc)}, mean ${figure(m.mean_degc)} °C`,
+      }))}
     >
-      <text y="12" fill="var(--color-ink-2)">
+      <text y="12" fontSize="12.5" fill="var(--color-ink-2)">
         Light on the level, kWh/m²: beam over diffuse
       </text>
-      <text x={half + GAP} y="12" fill="var(--color-ink-2)">
+      <text x={half + GAP} y="12" fontSize="12.5" fill="var(--color-ink-2)">
         Air, °C: days’ lowest to highest, mean
       </text>
       {months.map((m, i) => {
@@ -46,7 +50,7 @@ export function WeatherMonths({ months, widthPx, heightPx }: WeatherMonthsProps)
         const middle = left + x.bandwidth() / 2;
         const shift = half + GAP;
         return (
-          <g key={name} textAnchor="middle">
+          <g key={name} fontSize="12.5" textAnchor="middle">
             <rect
               x={left}
               y={light(m.ghi_kwh_per_m2)}
@@ -86,6 +90,6 @@ export function WeatherMonths({ months, widthPx, heightPx }: WeatherMonthsProps)
           </g>
         );
       })}
-    </svg>
+    </Chart>
   );
 }

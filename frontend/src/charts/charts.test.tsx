@@ -8,7 +8,7 @@ test('months stand with their figures, the highest bar the tallest', () => {
   const { container } = render(
     <MonthBars label="Energy" valuesKwh={values} widthPx={400} heightPx={150} />,
   );
-  expect(screen.getByRole('img', { name: 'Energy' })).toBeTruthy();
+  expect(screen.getByRole('group', { name: 'Energy' })).toBeTruthy();
   expect(screen.getByText('700')).toBeTruthy();
   const heights = [...container.querySelectorAll('rect')].map((bar) =>
     Number(bar.getAttribute('height')),
@@ -26,6 +26,6 @@ test('the curve says what a limit clips', () => {
   ];
   render(<LimitCurve points={points} limitKw={5} widthPx={300} heightPx={140} />);
   expect(
-    screen.getByRole('img', { name: 'At 5.00 kW 5.00 % of the year is clipped' }),
+    screen.getByRole('group', { name: 'At 5.00 kW 5.00 % of the year is clipped' }),
   ).toBeTruthy();
 });

@@ -83,7 +83,7 @@ test('curves of other steps lie over each other, a limit across them with its fi
       heightPx={200}
     />,
   );
-  expect(screen.getByRole('img', { name: 'Two steps' })).toBeTruthy();
+  expect(screen.getByRole('group', { name: 'Two steps' })).toBeTruthy();
   expect(container.textContent).toContain('limit 5 kW');
   const heights = [...container.querySelectorAll('path')].map(
     (p) => p.getAttribute('d')?.match(/,([\d.]+)/)?.[1],

@@ -22,7 +22,7 @@ test('a day of light is one line a substring, and a click on it takes the time',
       onMinute={take}
     />,
   );
-  const chart = screen.getByRole('img', { name: 'Module 1' });
+  const chart = screen.getByRole('group', { name: 'Module 1' });
   expect(chart.querySelectorAll('path')).toHaveLength(3);
   fireEvent.click(chart, { clientX: 162 });
   // Half way between 34 and 290 pixels lies noon.
@@ -75,5 +75,5 @@ test('the closure names where a file closes best', () => {
       heightPx={110}
     />,
   );
-  expect(screen.getByRole('img', { name: /part by 1.5 W\/m² at -30 minutes/ })).toBeTruthy();
+  expect(screen.getByRole('group', { name: /part by 1.5 W\/m² at −30 minutes/ })).toBeTruthy();
 });

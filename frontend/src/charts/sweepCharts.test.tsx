@@ -52,7 +52,7 @@ test('the map names its best and the planes on it with their loss', () => {
       heightPx={200}
     />,
   );
-  expect(screen.getByRole('img', { name: 'Best at 5° of tilt facing 10°' })).toBeTruthy();
+  expect(screen.getByRole('group', { name: 'Best at 5° of tilt facing 10°' })).toBeTruthy();
   expect(container.textContent).toContain('South roof −18.2 %');
 });
 
@@ -65,7 +65,9 @@ test('a split marks its best angle, a day lays its curves over each other', () =
       heightPx={150}
     />,
   );
-  expect(screen.getByRole('img', { name: 'Most energy with each half turned by 0°' })).toBeTruthy();
+  expect(
+    screen.getByRole('group', { name: 'Most energy with each half turned by 0°' }),
+  ).toBeTruthy();
   const kw = Array.from({ length: 24 }, (_, h) => (h === 12 ? 5 : 0));
   render(
     <DayLines

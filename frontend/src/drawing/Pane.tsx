@@ -9,6 +9,7 @@ import {
   useState,
 } from 'react';
 import { useSize } from '@/ui/useSize';
+import { useWalk } from '@/ui/useWalk';
 import { type Camera, fitCamera, type PointM, toPlane } from './camera';
 import { type Look, lookedThrough, shifted, WHOLE, zoomedAt } from './look';
 
@@ -59,7 +60,7 @@ export function Pane({
   const [size, measure] = useSize();
   const [look, setLook] = useState<Look>(WHOLE);
   const press = useRef<Press | null>(null);
-  const svg = useRef<SVGSVGElement>(null);
+  const walk = useWalk();
   const sheet = useRef<HTMLDivElement>(null);
   const band = useRef<SVGRectElement>(null);
   // Where the hand has taken the look since it was last drawn.
@@ -170,7 +171,7 @@ export function Pane({
           >
             {/* The ground only takes clicks; what stands on it answers the keyboard. */}
             <svg
-              ref={svg}
+              {...walk}
               width={size.widthPx}
               height={size.heightPx}
               role="group"

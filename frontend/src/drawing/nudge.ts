@@ -1,4 +1,4 @@
-/** Arrow keys move a chosen thing: 100 mm, with Shift 10 mm. */
+/** Arrow keys move what is in hand: 100 mm, with Shift 10 mm. */
 import type { KeyboardEvent } from 'react';
 
 const DIRECTIONS: Record<string, [number, number]> = {
@@ -8,8 +8,13 @@ const DIRECTIONS: Record<string, [number, number]> = {
   ArrowDown: [0, -1],
 };
 
+export interface Nudge {
+  dxM: number;
+  dyM: number;
+}
+
 /** The step of an arrow key in metres, right and up; null for another key, which stays alone. */
-export function nudgeOf(event: KeyboardEvent): { dxM: number; dyM: number } | null {
+export function nudgeOf(event: KeyboardEvent): Nudge | null {
   const direction = DIRECTIONS[event.key];
   if (!direction) return null;
   event.preventDefault();

@@ -2,6 +2,7 @@
 import type { Schemas } from '@/api/client';
 import { type Camera, toScreen } from '@/drawing/camera';
 import type { Tint } from '@/drawing/shadeTint';
+import { pressable } from '@/ui/pressable';
 import { sizeOf } from './modules';
 
 export interface Tile {
@@ -40,20 +41,12 @@ export function TintedModules({ camera, array, module, pick, tileOf, onPick }: T
             ? ({ role: 'button', 'aria-pressed': tile.picked } as const)
             : ({ role: 'checkbox', 'aria-checked': tile.picked } as const);
         return (
-          // biome-ignore lint/a11y/noStaticElementInteractions: its role is in the state above
           <g
             key={m.id}
             {...state}
-            tabIndex={0}
             aria-label={tile.label}
             className="cursor-pointer"
-            onClick={() => onPick(m.id)}
-            onKeyDown={(event) => {
-              if (event.key === 'Enter' || event.key === ' ') {
-                event.preventDefault();
-                onPick(m.id);
-              }
-            }}
+            {...pressable(() => onPick(m.id))}
           >
             <rect
               x={corner.xPx}

@@ -10,6 +10,8 @@ export function useView<Id extends string>(
   const first = views[0]?.id as Id;
   const view = views.find(({ id }) => id === asked.get('view'))?.id ?? first;
   const show = (id: Id) => setAsked(id === first ? {} : { view: id }, { replace: true });
-  useKeys(Object.fromEntries(views.map(({ id, hint }) => [hint, () => show(id)])));
+  useKeys(
+    Object.fromEntries(views.flatMap(({ id, hint }) => (hint ? [[hint, () => show(id)]] : []))),
+  );
   return [view, show];
 }

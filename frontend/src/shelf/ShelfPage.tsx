@@ -1,7 +1,7 @@
 /** The shelf of equipment: browse, filter, sort, compare; own datasheets by form and by file. */
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import type { Schemas } from '@/api/client';
 import { OWN_EQUIPMENT_ADDRESS, type SheetKind, takeEquipment } from '@/api/shelfQueries';
 import { Button } from '@/ui/Button';
@@ -22,8 +22,14 @@ const KINDS: { id: SheetKind; title: string }[] = [
 const MOST_COMPARED = 4;
 
 export default function ShelfPage() {
-  const [kind, setKind] = useState<SheetKind>('module');
-  const [chosen, setChosen] = useState<readonly string[]>([]);
+  // What is looked at stands in the address: it can be shared and gone back from.
+  const [asked, setAsked] = useSearchParams();
+  const kind = KINDS.find(({ id }) => id === asked.get('kind'))?.id ?? 'module';
+  const chosen = asked.getAll('sheet');
+  const setChosen = (ids: readonly string[]) =>
+    setAsked([['kind', kind], ...ids.map((id): [string, string] => ['sheet', id])], {
+      replace: true,
+    });
   const [typing, setTyping] = useState(false);
   const [taken, setTaken] = useState<{ file: string; told: Schemas['TakenIn'] } | null>(null);
   const client = useQueryClient();
@@ -45,8 +51,7 @@ export default function ShelfPage() {
       (error: Error) => notify({ text: error.message, tone: 'stop' }),
     );
   const show = (next: SheetKind) => {
-    setKind(next);
-    setChosen([]);
+    setAsked({ kind: next });
     setTyping(false);
   };
   return (

@@ -2,6 +2,7 @@
 import { type ReactNode, useState } from 'react';
 import type { CheckView, OptionReport, YearReport } from '@/api/client';
 import { useShade, useYear } from '@/api/useYear';
+import { CatchingUp } from '@/plan/Behind';
 import { useJob } from '@/plan/JobContext';
 import { NO_AC } from '@/plan/NoAc';
 import { NoPlan } from '@/plan/NoPlan';
@@ -21,9 +22,12 @@ const NOBODY = 'none';
 interface TallyProps {
   drawerOpen: boolean;
   stepId: string;
+  /** The check whose working is open. */
+  checkOpen: string;
+  onCheck: (key: string) => void;
 }
 
-export function Tally({ drawerOpen, stepId }: TallyProps) {
+export function Tally({ drawerOpen, stepId, checkOpen, onCheck }: TallyProps) {
   const { job, option, report, at, state } = useJob();
   const [against, setAgainst] = useState(NOBODY);
   const others = job.options.filter((o) => o.id !== option.id);
@@ -65,7 +69,7 @@ export function Tally({ drawerOpen, stepId }: TallyProps) {
       </Group>
       <Group title="Limits">
         <NoPlan />
-        <Limits report={report} />
+        <Limits report={report} open={checkOpen} onOpen={onCheck} />
       </Group>
       <Group title="Year">
         <Year {...(other ? { otherId: other.id } : {})} key={`${at.jobId} ${option.id}`} />
@@ -132,10 +136,15 @@ function Counts({ report, other }: { report: OptionReport; other: OptionReport |
   );
 }
 
-function Limits({ report }: { report: OptionReport }) {
-  const [open, setOpen] = useState('');
-  const [all, setAll] = useState(false);
-  const [noted, setNoted] = useState(false);
+interface LimitsProps {
+  report: OptionReport;
+  open: string;
+  onOpen: (key: string) => void;
+}
+
+function Limits({ report, open, onOpen }: LimitsProps) {
+  const [unfolded, setAll] = useState(false);
+  const [notesShown, setNotesShown] = useState(false);
   if (report.checks.length === 0) {
     return (
       <p className="py-1 text-sm text-ink-2">No modules yet: fill the roof in the Array step.</p>
@@ -146,27 +155,30 @@ function Limits({ report }: { report: OptionReport }) {
   const rows = alike(report.checks.filter((view) => !isNoted(view)));
   const unsettled = rows.filter(({ view }) => view.check.verdict !== 'kept').length;
   const count = Math.max(shownMost(), unsettled);
-  const row = ({ view, subjects }: AlikeRow) => (
+  const row = ({ view, subjects, keys }: AlikeRow) => (
     <LimitRow
       key={view.key}
       view={view}
       subjects={subjects}
-      open={open === view.key}
-      onToggle={() => setOpen(open === view.key ? '' : view.key)}
+      open={keys.includes(open)}
+      onToggle={() => onOpen(keys.includes(open) ? '' : view.key)}
     />
   );
+  const holdsOpen = ({ keys }: AlikeRow) => keys.includes(open);
+  const all = unfolded || rows.findIndex(holdsOpen) >= count;
+  const noted = notesShown || notes.some(holdsOpen);
   const shown = all ? rows : rows.slice(0, count);
   const folded = rows.length - shown.length;
   return (
     <>
       <ul>{shown.map(row)}</ul>
-      {(folded > 0 || all) && (
+      {(folded > 0 || unfolded) && (
         <button
           type="button"
           className="min-h-6 text-xs font-medium text-patina underline"
-          onClick={() => setAll(!all)}
+          onClick={() => setAll(!unfolded)}
         >
-          {all ? 'Show the tightest only' : `${folded} more hold`}
+          {unfolded ? 'Show the tightest only' : `${folded} more hold`}
         </button>
       )}
       {notes.length > 0 && (
@@ -175,7 +187,7 @@ function Limits({ report }: { report: OptionReport }) {
             type="button"
             aria-expanded={noted}
             className="ml-3 min-h-6 text-xs font-medium text-patina underline first:ml-0"
-            onClick={() => setNoted(!noted)}
+            onClick={() => setNotesShown(!notesShown)}
           >
             {notes.length === 1 ? '1 note' : `${notes.length} notes`}
           </button>
@@ -201,11 +213,16 @@ function Year({ otherId }: { otherId?: string }) {
   }
   if (query.isError) return <Failed error={query.error} tight />;
   const year = query.data;
-  if (!year) return <CatchingUp text="Working out the year" />;
+  if (!year)
+    return (
+      <p role="status" className="py-1 text-sm text-ink-2">
+        The first year of this design, hour by hour, stands here in a moment.
+      </p>
+    );
   const beside = otherId && other.data ? year.energy_kwh - other.data.energy_kwh : null;
   return (
     <div aria-busy={behind}>
-      {behind && <CatchingUp text="The year is catching up" />}
+      {behind && <CatchingUp what="The year" />}
       <div className={behind ? 'opacity-50' : ''}>
         <YearRows year={year} besideKwh={beside} />
       </div>
@@ -285,17 +302,6 @@ function ShadeRow() {
         value={lost === undefined ? '' : `${signed(-lost * 100, 1) || '0.0'} %`}
         aside="in the year"
       />
-    </div>
-  );
-}
-
-function CatchingUp({ text }: { text: string }) {
-  return (
-    <div className="py-1 text-xs text-ink-2" role="status">
-      {text}
-      <div className="mt-1 h-[3px] overflow-hidden rounded-full bg-bar">
-        <div className="h-full w-1/3 animate-pulse bg-patina" />
-      </div>
     </div>
   );
 }

@@ -7,15 +7,27 @@ interface PanelProps {
   description: string;
   open: boolean;
   onOpenChange: (open: boolean) => void;
+  /** The focus does not go back to what opened it. */
+  keepsFocus?: boolean;
   children: ReactNode;
 }
 
-export function Panel({ title, description, open, onOpenChange, children }: PanelProps) {
+export function Panel({
+  title,
+  description,
+  open,
+  onOpenChange,
+  keepsFocus = false,
+  children,
+}: PanelProps) {
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
-        <Dialog.Content className="fixed top-[12vh] left-1/2 z-50 max-h-[76vh] w-[520px] max-w-[94vw] -translate-x-1/2 overflow-auto rounded-lg border border-field bg-sheet p-4">
+        <Dialog.Content
+          onCloseAutoFocus={(event) => keepsFocus && event.preventDefault()}
+          className="fixed top-[12vh] left-1/2 z-50 max-h-[76vh] w-[520px] max-w-[94vw] -translate-x-1/2 overflow-auto rounded-lg border border-field bg-sheet p-4"
+        >
           <div className="mb-2 flex items-baseline justify-between gap-4">
             <Dialog.Title className="text-lg font-semibold">{title}</Dialog.Title>
             <Dialog.Close aria-label="Close" className="min-h-6 min-w-6 text-lg leading-none">

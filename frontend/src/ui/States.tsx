@@ -5,11 +5,24 @@ interface StateProps {
   children: ReactNode;
 }
 
-/** What is being worked out or fetched. */
-export const Waiting = ({ children }: StateProps) => (
-  <p role="status" data-waiting="" className="p-6 text-sm text-ink-2">
-    {children}
-  </p>
+interface WaitingProps extends StateProps {
+  /** What will stand here: nobody waits for something unnamed. */
+  shows?: string;
+}
+
+const LINES = ['w-4/5', 'w-full', 'w-3/5'];
+
+/** What is being worked out or fetched, and what will stand here then. */
+export const Waiting = ({ children, shows }: WaitingProps) => (
+  <div role="status" data-waiting="" className="p-6 text-sm text-ink-2">
+    <p className="font-medium text-ink">{children}</p>
+    {shows && <p className="mt-1 max-w-[520px]">{shows}</p>}
+    <div aria-hidden="true" className="mt-3 flex max-w-[520px] animate-pulse flex-col gap-2">
+      {LINES.map((wide) => (
+        <span key={wide} className={`h-3 rounded-sm bg-bar ${wide}`} />
+      ))}
+    </div>
+  </div>
 );
 
 interface FailedProps {

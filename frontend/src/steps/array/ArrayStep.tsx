@@ -14,7 +14,7 @@ import { PlaneTabs } from '@/plan/PlaneTabs';
 import { sceneOf } from '@/plan/scene';
 import { stockFirst } from '@/plan/stock';
 import { Board } from '@/ui/Board';
-import { Empty } from '@/ui/States';
+import { Empty, Waiting } from '@/ui/States';
 import { TabbedCard } from '@/ui/TabbedCard';
 import { useKeys } from '@/ui/useKeys';
 import { besideEdit, type Hand, inBox } from './hand';
@@ -307,7 +307,11 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
           ]}
         />
         {ground && <GroundCards planeId={plane.id} layout={ground} />}
-        {layouts.pending && <p className="text-sm text-ink-2">Counting the layouts</p>}
+        {layouts.pending && (
+          <Waiting shows="Layouts in portrait, landscape and mixed rows, each drawn with its count and its kWh.">
+            Counting the layouts
+          </Waiting>
+        )}
         {module &&
           layouts.list.map((layout) => (
             <AlternativeCard

@@ -6,6 +6,7 @@ import { DayChart } from '@/charts/DayChart';
 import { clippedAt, LimitCurve } from '@/charts/LimitCurve';
 import { MonthBars } from '@/charts/MonthBars';
 import { TableBehind, type TableData } from '@/charts/TableBehind';
+import { CatchingUp } from '@/plan/Behind';
 import { useJob } from '@/plan/JobContext';
 import { NoAc } from '@/plan/NoAc';
 import { NoModules } from '@/plan/NoModules';
@@ -38,7 +39,12 @@ export default function LoadingStep() {
   }
   if (!report.makes_ac) return <NoAc />;
   if (query.isError) return <Failed error={query.error} />;
-  if (!year) return <Waiting>Working out the year</Waiting>;
+  if (!year)
+    return (
+      <Waiting shows="A day of this design against the inverter’s limit, and what any other limit would clip.">
+        Working out the year
+      </Waiting>
+    );
   return <LoadingDays year={year} stale={behind} />;
 }
 
@@ -102,6 +108,7 @@ function LoadingDays({ year, stale }: LoadingDaysProps) {
         </Button>
         <ViewButtons<ViewId> views={STUDIES} view={view} onView={setView} />
         <span className="grow" />
+        {stale && <CatchingUp />}
         {tried !== null && (
           <Button onClick={() => setTried(null)}>Back to {figure(year.limit_kw, 2)} kW</Button>
         )}

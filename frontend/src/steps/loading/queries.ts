@@ -1,5 +1,4 @@
 /** What loading is asked: the house, options side by side, the bench, the sweep, what to buy. */
-import { keepPreviousData } from '@tanstack/react-query';
 import {
   answerOf,
   OPTION,
@@ -54,14 +53,12 @@ export const benchQuery = (at: OptionAt) =>
   );
 
 /** `by`: what the year is weighed by, as `year`, `winter` or hours such as `16-21`. */
-export const sweepQuery = (at: OptionAt, by: string) => ({
-  ...studyOf<Schemas['SweepReport']>(['loading-sweep', at, by], (signal) =>
+export const sweepQuery = (at: OptionAt, by: string) =>
+  studyOf<Schemas['SweepReport']>(['loading-sweep', at, by], (signal) =>
     unwrap(
       api.GET(`${OPTION}/loading-sweep`, { params: { ...pathOf(at), query: { by } }, signal }),
     ),
-  ),
-  placeholderData: keepPreviousData,
-});
+  );
 
 export const whatToBuyQuery = (at: OptionAt) =>
   studyOf<Schemas['WhatToBuy']>(['what-to-buy', at], (signal) =>

@@ -33,7 +33,9 @@ export default function SheetsStep() {
         <span className="grow" />
         <span className="text-sm text-ink-2" role="status">
           {stale && !sheet.error
-            ? 'Working out the year'
+            ? sheet.data
+              ? `Catching up with “${state.undo}”`
+              : 'Its year is worked out first'
             : `Option ${option.id.toUpperCase()}, revision ${state.revision}`}
         </span>
       </Toolbar>

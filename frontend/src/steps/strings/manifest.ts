@@ -9,7 +9,7 @@ export const strings: StepManifest = {
     ['+ and −', 'one module more or fewer in series'],
     ['A', 'let the planner choose'],
     ['H', 'thread a string by hand; W wires it'],
-    ['J', 'add a box for home runs; arrows nudge it, Delete takes it away'],
+    ['J', 'add a box for home runs; in hand (Enter) arrows move it, Delete takes it away'],
   ],
   fetch: () => import('./StringsStep'),
 };

@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { RoofPlane } from '@/api/client';
 import { useShade } from '@/api/useYear';
+import { CatchingUp } from '@/plan/Behind';
 import { useJob } from '@/plan/JobContext';
 import { PlaneTabs } from '@/plan/PlaneTabs';
 import { useView } from '@/plan/useView';
@@ -74,7 +75,7 @@ function SunOnPlane({ plane, laid }: { plane: RoofPlane; laid: boolean }) {
             onChange={(id) => setPeriod(periods.findIndex((p) => p.id === id))}
           />
         )}
-        <Told shade={laid ? shade : undefined} />
+        <Told shade={laid ? shade : undefined} behind={behind} />
       </Toolbar>
       {(view === 'shade' || view === 'path') && <PlaneTabs />}
       {shade?.standing_in.map((sentence) => (
@@ -131,11 +132,12 @@ function SunOnPlane({ plane, laid }: { plane: RoofPlane; laid: boolean }) {
   );
 }
 
-function Told({ shade }: { shade: ShadeReport | undefined }) {
+function Told({ shade, behind }: { shade: ShadeReport | undefined; behind: boolean }) {
   return (
     <>
       <span className="grow" />
-      {shade && (
+      {shade && behind && <CatchingUp />}
+      {shade && !behind && (
         <span className="text-sm whitespace-nowrap text-ink-2" title={shade.told}>
           {shade.resolution} sky
         </span>
@@ -158,6 +160,11 @@ function Who({ shade, error, ...rest }: WhoProps) {
   const { at } = useJob();
   const { data: day } = useQuery(sunDayQuery(at, FIRST_LOOK.day));
   if (error) return <Failed error={error} />;
-  if (!shade || !day) return <Waiting>Looking at the sky from every module</Waiting>;
+  if (!shade || !day)
+    return (
+      <Waiting shows="What stands before the sky, by what it takes from the array in a year.">
+        Looking at the sky from every module
+      </Waiting>
+    );
   return <WhoView shade={shade} rings={day.modules} {...rest} />;
 }

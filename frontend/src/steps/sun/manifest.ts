@@ -11,7 +11,6 @@ export const sun: StepManifest = {
     ['[ and ]', 'shadows, sun path: the day before, the day after'],
     ['P', 'shadows: play it, stop'],
     ['V', 'sun path: from above, from the roof'],
-    ['Tab, Enter', 'walk among the modules, choose one'],
   ],
   fetch: () => import('./SunStep'),
 };

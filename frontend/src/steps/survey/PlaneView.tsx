@@ -114,10 +114,6 @@ export function PlaneView({ plane, seen, views }: PlaneViewProps) {
     tool.kind === 'square' ||
     ((tool.kind === 'offset' || tool.kind === 'along' || tool.kind === 'in-line') &&
       tool.corner === null);
-  const wantsEdge =
-    tool.kind === 'parallel' ||
-    ((tool.kind === 'offset' || tool.kind === 'along' || tool.kind === 'in-line') &&
-      tool.corner !== null);
   const quiet = drawing !== null || tool.kind === 'place' || tool.kind === 'old-array';
   const pickedCorner = tool.kind === 'diagonal' ? tool.from : 'corner' in tool ? tool.corner : null;
   const hint = toolHint(tool, tool.kind === 'place' ? obstructionTitle(tool.what) : '');
@@ -169,7 +165,6 @@ export function PlaneView({ plane, seen, views }: PlaneViewProps) {
                 camera={camera}
                 seen={seen}
                 picked={tool.kind === 'parallel' ? tool.edge : edge}
-                wanted={wantsEdge}
                 onEdge={(n) => click({ on: 'edge', edge: n })}
               />
             )}

@@ -1,11 +1,11 @@
 /** The site plan: planes at their places, what stands around them, lot lines, the service. */
-import { type KeyboardEvent, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import type { RoofPlane } from '@/api/client';
 import { toScreen } from '@/drawing/camera';
-import { nudgeOf } from '@/drawing/nudge';
 import { At, Pane } from '@/drawing/Pane';
 import { ToolHint } from '@/drawing/ToolHint';
 import { useDrag } from '@/drawing/useDrag';
+import { HELD_LOOK, useHold } from '@/drawing/useHold';
 import { useJob } from '@/plan/JobContext';
 import type { PlaneSurvey } from '@/plan/scene';
 import { PlaneLabel, PlaneOnSite } from '@/plan/site/PlaneOnSite';
@@ -86,21 +86,21 @@ export function SiteView({ plane, views }: SiteViewProps) {
   const drag = useDrag((name, dxPx, dyPx) =>
     moveBy(name, dxPx / scaleNow.current, -dyPx / scaleNow.current),
   );
+  const { hold, told } = useHold((name, { dxM, dyM }) => void moveBy(name, dxM, dyM));
   const grip = (kind: 'plane' | 'shade' | 'gear', id: string, label: string) => {
     const name = nameOf(kind, id);
     return {
       role: 'button',
-      tabIndex: 0,
-      'aria-label': label,
+      'data-stop': '',
+      tabIndex: -1,
+      'aria-label': told(name, label),
       'aria-pressed': chosen === name,
-      className: 'outline-none [&:focus-visible>*]:stroke-copper',
+      className: `outline-none [&:focus-visible>*]:stroke-copper ${HELD_LOOK}`,
       style: { cursor: tool.kind === 'look' ? 'grab' : 'crosshair' },
       onFocus: () => tool.kind === 'look' && choose(kind, id),
-      onKeyDown: (event: KeyboardEvent) => {
-        const nudge = nudgeOf(event);
-        if (nudge) void moveBy(name, nudge.dxM, nudge.dyM);
-      },
-      ...(tool.kind === 'look' ? drag(name) : { pointerEvents: 'none' as const }),
+      ...(tool.kind === 'look'
+        ? { ...drag(name), ...hold(name) }
+        : { pointerEvents: 'none' as const }),
     };
   };
   const remove = () => {

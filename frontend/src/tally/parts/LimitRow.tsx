@@ -1,4 +1,5 @@
 /** One limit: figure, limit, margin bar; opens its working in place, under itself. */
+import { useEffect, useRef } from 'react';
 import type { CheckView } from '@/api/client';
 import { Mark } from '@/ui/Mark';
 import { Working } from './Working';
@@ -27,10 +28,18 @@ const BAR = { good: 'bg-patina', stop: 'bg-stop', look: 'bg-warn', quiet: 'bg-in
 export function LimitRow({ view, subjects, open, onToggle }: LimitRowProps) {
   const { check } = view;
   const tone = toneOf(view);
+  const button = useRef<HTMLButtonElement>(null);
+  // Opened from elsewhere, it is gone to.
+  useEffect(() => {
+    if (!open || button.current?.closest('aside')?.contains(document.activeElement)) return;
+    button.current?.scrollIntoView({ block: 'nearest' });
+    button.current?.focus();
+  }, [open]);
   const notChecked = check.verdict === 'not-checked';
   return (
     <li className={open ? '-mx-2 rounded-sm bg-paper px-2' : ''}>
       <button
+        ref={button}
         type="button"
         aria-expanded={open}
         onClick={onToggle}

@@ -4,7 +4,6 @@ import type { Schemas } from '@/api/client';
 import type { Camera } from '@/drawing/camera';
 import { ModuleShape } from '@/drawing/ModuleShape';
 import type { PlaneScene } from '@/drawing/RoofGround';
-import { type Direction, nextPlace } from '@/drawing/walk';
 import { sizeOf } from '@/plan/modules';
 import { type Hand, rowOf, switched } from '../hand';
 import { useModuleDrag } from './useModuleDrag';
@@ -25,17 +24,11 @@ interface ModuleFieldProps {
   onMove: (ids: string[], rightM: number, upM: number) => Promise<unknown>;
 }
 
-const DIRECTIONS: Record<string, Direction> = {
-  ArrowLeft: 'left',
-  ArrowRight: 'right',
-  ArrowUp: 'up',
-  ArrowDown: 'down',
-};
-const NUDGES: Record<Direction, [number, number]> = {
-  left: [-1, 0],
-  right: [1, 0],
-  up: [0, 1],
-  down: [0, -1],
+const NUDGES: Record<string, [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
 };
 const FINE_M = 0.01;
 
@@ -54,8 +47,6 @@ export function ModuleField({
   onMove,
 }: ModuleFieldProps) {
   const drag = useModuleDrag({ camera, scene, array, module, held, onMove });
-  const places = array.modules.map((m) => ({ id: m.id, xM: m.x_m, yM: m.y_m }));
-  const entry = places.some((p) => p.id === focused) ? focused : places[0]?.id;
   const kept = new Set(view.troubles.filter((t) => t.kept_because).map((t) => t.module_id));
   const stateOf = (m: Schemas['PlacedModule']) => {
     if (!m.present) return 'off';
@@ -78,19 +69,14 @@ export function ModuleField({
         event.shiftKey ? [...new Set([...held, ...rowOf(array.modules, id)])] : switched(held, id),
       );
     }
-    const direction = DIRECTIONS[event.key];
-    if (!direction) return;
+    const way = NUDGES[event.key];
+    // What is not held is walked by: the drawing's arrows go on to the next module.
+    if (!way || !held.includes(id)) return;
     event.preventDefault();
-    if (held.includes(id)) {
-      const [right, up] = NUDGES[direction];
-      const gapM = right ? array.gap_in_row.value_m : array.gap_between_rows.value_m;
-      const stepM = event.shiftKey ? FINE_M : Math.max(gapM, FINE_M);
-      void onMove([...held], right * stepM, up * stepM);
-      return;
-    }
-    const to = nextPlace(places, id, direction);
-    const svg = event.currentTarget.ownerSVGElement;
-    svg?.querySelector<SVGGElement>(`[data-module="${to}"]`)?.focus();
+    const [right, up] = way;
+    const gapM = right ? array.gap_in_row.value_m : array.gap_between_rows.value_m;
+    const stepM = event.shiftKey ? FINE_M : Math.max(gapM, FINE_M);
+    void onMove([...held], right * stepM, up * stepM);
   };
   return (
     <g>
@@ -101,7 +87,8 @@ export function ModuleField({
           aria-checked={m.present}
           aria-label={held.includes(m.id) ? `Module ${i + 1}, held` : `Module ${i + 1}`}
           data-module={m.id}
-          tabIndex={m.id === entry ? 0 : -1}
+          data-stop=""
+          tabIndex={-1}
           className="cursor-pointer outline-none"
           onClick={(event) => click(m.id, event.shiftKey || event.ctrlKey || event.metaKey)}
           onFocus={() => onFocus(m.id)}

@@ -33,7 +33,7 @@ export function SeasonsFace({ planeId }: { planeId: string }) {
   if (!data)
     return (
       <p role="status" className="text-sm text-ink-2">
-        Working out the tilts
+        What two or four tilts a year give over one that stands still: worked out now.
       </p>
     );
   return (

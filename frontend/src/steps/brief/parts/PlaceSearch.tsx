@@ -1,7 +1,8 @@
 /** The shipped list of places: type a few letters, take one. */
 import { useQuery } from '@tanstack/react-query';
-import { type KeyboardEvent, useId, useState } from 'react';
+import { type KeyboardEvent, useEffect, useId, useState } from 'react';
 import { useJob } from '@/plan/JobContext';
+import { useRested } from '@/ui/useRested';
 import { figure } from '@/units/format';
 import { placesQuery } from '../queries';
 
@@ -10,8 +11,13 @@ export function PlaceSearch() {
   const [typed, setTyped] = useState('');
   const [at, setAt] = useState(0);
   const listId = useId();
-  const query = useQuery(placesQuery(typed));
+  // Enter may come before the towns do: then the first of them is taken as it comes.
+  const [entered, setEntered] = useState(false);
+  const rested = useRested(typed);
+  const asked = entered ? typed : rested;
+  const query = useQuery(placesQuery(asked));
   const places = query.data ?? [];
+  const here = asked === typed && query.data !== undefined && !query.isPlaceholderData;
   const open = typed.trim().length > 1;
   const take = (index: number) => {
     const place = places[index];
@@ -24,6 +30,12 @@ export function PlaceSearch() {
     });
     setTyped('');
   };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: taken once, when they come
+  useEffect(() => {
+    if (!entered || !here) return;
+    setEntered(false);
+    take(at);
+  }, [entered, here]);
   const keys = (event: KeyboardEvent) => {
     event.stopPropagation();
     const way = { ArrowDown: 1, ArrowUp: -1 }[event.key];
@@ -31,7 +43,7 @@ export function PlaceSearch() {
       event.preventDefault();
       setAt((at + way + places.length) % Math.max(1, places.length));
     }
-    if (event.key === 'Enter') take(at);
+    if (event.key === 'Enter' && open) setEntered(true);
     if (event.key === 'Escape') setTyped('');
   };
   return (
@@ -49,6 +61,7 @@ export function PlaceSearch() {
         onChange={(event) => {
           setTyped(event.target.value);
           setAt(0);
+          setEntered(false);
         }}
         onBlur={() => setTyped('')}
         onKeyDown={keys}
@@ -58,6 +71,7 @@ export function PlaceSearch() {
           role="listbox"
           id={listId}
           aria-label="Places found"
+          aria-busy={!here}
           className="absolute inset-x-0 top-full z-30 mt-1 max-h-[220px] overflow-auto rounded-md border border-field bg-sheet py-1 text-sm"
         >
           {places.map((place, index) => (
@@ -79,7 +93,10 @@ export function PlaceSearch() {
               </span>
             </div>
           ))}
-          {places.length === 0 && !query.isFetching && (
+          {!here && places.length === 0 && (
+            <p className="px-2 py-1 text-xs text-ink-2">Looking through the towns</p>
+          )}
+          {here && places.length === 0 && (
             <p className="px-2 py-1 text-xs text-ink-2">
               No town of 15 000 people so named: type latitude and longitude below.
             </p>

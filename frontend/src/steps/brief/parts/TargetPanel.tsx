@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import type { Schemas, TargetReport } from '@/api/client';
 import { Ladder } from '@/charts/Ladder';
+import { CatchingUp } from '@/plan/Behind';
 import { useJob } from '@/plan/JobContext';
 import { SumLines } from '@/tally/parts/SumLines';
 import { Choice } from '@/ui/Choice';
@@ -58,6 +59,7 @@ export function TargetPanel({ target, behind, error }: TargetPanelProps) {
       </div>
       <PurseFields />
       {error && <Failed error={error} tight />}
+      {target && behind && <CatchingUp />}
       {target && <TargetTold target={target} behind={behind} />}
     </section>
   );

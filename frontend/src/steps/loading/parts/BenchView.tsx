@@ -20,7 +20,12 @@ export function BenchView() {
   const { at } = useJob();
   const { data: view, error } = useQuery(benchQuery(at));
   if (error) return <Failed error={error} />;
-  if (!view) return <Waiting>Laying out the bench</Waiting>;
+  if (!view)
+    return (
+      <Waiting shows="A test module’s measured day, and the array made of it.">
+        Laying out the bench
+      </Waiting>
+    );
   const { report } = view;
   return (
     <>

@@ -3,9 +3,12 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { stopStudy } from '@/api/asking';
 import type { Schemas } from '@/api/client';
+import { Behind } from '@/plan/Behind';
 import { useJob } from '@/plan/JobContext';
+import { useStudy } from '@/plan/useStudy';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
+import { Waiting } from '@/ui/States';
 import { useSorted } from '@/ui/useSorted';
 import { capital, figure, lossShare } from '@/units/format';
 import { whatToBuyQuery, whichQuery } from '../queries';
@@ -21,27 +24,32 @@ export function BuyView() {
 
 function Answers() {
   const { at } = useJob();
-  const { data, error } = useQuery(whichQuery(at));
-  const problem = error?.message ?? data?.problem;
-  if (problem) return <p className="text-sm text-stop">{problem}</p>;
-  const answer = data?.found;
+  const { found: answer, behind, running, error } = useStudy(whichQuery(at));
+  if (error) return <p className="text-sm text-stop">{error.message}</p>;
   return (
     <section aria-label="The answer" className="shrink-0">
       <div className="mb-1 flex items-center gap-2 text-sm">
         <b>For this array</b>
-        {(!answer || data?.running) && (
+        {running && !behind && (
           <span role="status" className="text-ink-2">
             {figure((answer?.done_frac ?? 0) * 100)} % worked out
           </span>
         )}
-        {data?.running && <Button onClick={() => void stopStudy(at, 'which')}>Stop</Button>}
+        {running && <Button onClick={() => void stopStudy(at, 'which')}>Stop</Button>}
       </div>
+      {!answer && (
+        <Waiting shows="Which inverter, how many modules and which way, each with its reasons.">
+          Weighing this array
+        </Waiting>
+      )}
       {answer && (
-        <div className="grid grid-cols-3 gap-2">
-          {[answer.inverter, answer.modules, answer.way].map((one) => (
-            <AnswerCard key={one.question} answer={one} />
-          ))}
-        </div>
+        <Behind behind={behind}>
+          <div className="grid grid-cols-3 gap-2">
+            {[answer.inverter, answer.modules, answer.way].map((one) => (
+              <AnswerCard key={one.question} answer={one} />
+            ))}
+          </div>
+        </Behind>
       )}
     </section>
   );

@@ -81,7 +81,11 @@ export function ComparedView() {
           <Compared compared={data} dayNumber={dayNumber} />
         </div>
       ) : (
-        !error && <Waiting>Working out the years</Waiting>
+        !error && (
+          <Waiting shows="The options laid over each other: months, a clear day, what each loses and why.">
+            Working out the years
+          </Waiting>
+        )
       )}
     </>
   );

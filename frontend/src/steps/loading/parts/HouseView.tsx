@@ -26,7 +26,12 @@ export function HouseView() {
         <LoadBar origin="" caveats={[]} />
       </div>
     );
-  if (!house) return <Waiting>Working out the house</Waiting>;
+  if (!house)
+    return (
+      <Waiting shows="The house’s day: its use, its sun, what is stored, sold and bought.">
+        Working out the house
+      </Waiting>
+    );
   return (
     <div
       aria-busy={isPlaceholderData}

@@ -70,7 +70,8 @@ export function OwnPointView() {
         )}
         {!data && !isError && (
           <p role="status" className="text-sm text-ink-2">
-            Working out a year each way
+            Strings alone, optimizers where they are ticked and on all, microinverters: the year of
+            each, side by side.
           </p>
         )}
         {data && (

@@ -1,10 +1,11 @@
 /** How much array this inverter should carry: more and fewer modules, and inverters of other sizes. */
-import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { stopStudy } from '@/api/asking';
 import type { Schemas } from '@/api/client';
 import { SweepChart, type SweepMark } from '@/charts/SweepChart';
+import { Behind } from '@/plan/Behind';
 import { useJob } from '@/plan/JobContext';
+import { useStudy } from '@/plan/useStudy';
 import { WEIGHED } from '@/plan/weighed';
 import { KIND } from '@/tally/parts/LimitRow';
 import { Board } from '@/ui/Board';
@@ -27,12 +28,15 @@ export function SweepView() {
   const [by, setBy] = useState('year');
   const [mode, setMode] = useState<'modules' | 'size'>('modules');
   const [chosen, setChosen] = useState<number | null>(null);
-  const { data, error } = useQuery(sweepQuery(at, by));
+  const { found: sweep, behind, running, error } = useStudy(sweepQuery(at, by));
   const [size, measure] = useSize();
   if (error) return <Failed error={error} />;
-  if (data?.problem) return <Failed error={new Error(data.problem)} />;
-  const sweep = data?.found;
-  if (!sweep) return <Waiting>Working out the sizes</Waiting>;
+  if (!sweep)
+    return (
+      <Waiting shows="Energy and clipping with more and fewer modules, the walls that stop them, and other inverter sizes.">
+        Working out the sizes
+      </Waiting>
+    );
   const points = mode === 'modules' ? sweep.by_modules : sweep.by_size;
   const point = points[chosen ?? points.findIndex((p) => p.now)];
   const show = (next: 'modules' | 'size') => {
@@ -40,7 +44,7 @@ export function SweepView() {
     setChosen(null);
   };
   return (
-    <>
+    <Behind behind={behind}>
       <div className="flex min-h-10 shrink-0 flex-wrap items-center gap-y-1 py-1 gap-1.5 px-3.5 pt-1">
         <Button
           weight={mode === 'modules' ? 'pressed' : 'plain'}
@@ -57,7 +61,7 @@ export function SweepView() {
           Other inverter sizes
         </Button>
         <span className="grow" />
-        {data?.running && (
+        {running && !behind && (
           <>
             <span role="status" className="text-sm text-ink-2">
               {figure(sweep.done_frac * 100)} % worked out
@@ -109,7 +113,7 @@ export function SweepView() {
         </Card>
         <Schools schools={sweep.schools} />
       </Board>
-    </>
+    </Behind>
   );
 }
 

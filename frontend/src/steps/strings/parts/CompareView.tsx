@@ -1,9 +1,9 @@
 /** The ways to the grid point by point on this roof: which of them, and why. */
-import { useQuery } from '@tanstack/react-query';
 import type { OptionAt } from '@/api/asking';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { NoAc } from '@/plan/NoAc';
+import { useStudy } from '@/plan/useStudy';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { figure, money, signed } from '@/units/format';
@@ -20,9 +20,9 @@ export function CompareView() {
 function Ways({ at }: { at: OptionAt }) {
   return (
     <Study
-      query={useQuery(comparisonQuery(at))}
-      shows={({ ways }) => ways.length > 0}
+      study={useStudy(comparisonQuery(at), ({ ways }) => ways.length > 0)}
       waiting="Working out the year of strings alone"
+      coming="Strings alone, optimizers and microinverters side by side: kWh, price and what each keeps; the first stands in a moment."
     >
       {(comparison, running) => <Compared comparison={comparison} running={running} />}
     </Study>

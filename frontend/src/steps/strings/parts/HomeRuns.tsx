@@ -1,9 +1,9 @@
 /** Boxes on a plane, drawn to where they are, and the home runs of strings' ends to them. */
 import type { Schemas } from '@/api/client';
 import { type Camera, toPlane, toScreen } from '@/drawing/camera';
-import { nudgeOf } from '@/drawing/nudge';
 import { threadOf } from '@/drawing/threads';
 import { useDrag } from '@/drawing/useDrag';
+import { HELD_LOOK, useHold } from '@/drawing/useHold';
 import { sizeOf } from '@/plan/modules';
 import { formatLength, type LengthUnit } from '@/units/length';
 
@@ -80,20 +80,26 @@ export function Boxes({ camera, planeId, boxes, unit, onMove, onRemove }: BoxesP
     const to = toPlane(camera, { xPx: from.xPx + dxPx, yPx: from.yPx + dyPx });
     return onMove(id, to.xM, to.yM);
   });
+  const { hold, told: named } = useHold((id, { dxM, dyM }) => {
+    const held = mine.find(({ box }) => box.id === id);
+    if (held) void onMove(id, held.box.x_m + dxM, held.box.y_m + dyM);
+  });
   return mine.map(({ box, runs, length_m }, index) => {
     const at = toScreen(camera, { xM: box.x_m, yM: box.y_m });
     const told = `${runs.length} conductors and the ground, ${formatLength(length_m, unit)}`;
+    const held = hold(box.id);
     return (
       <g
         key={box.id}
         role="button"
-        tabIndex={0}
-        aria-label={`Box ${index + 1}: ${told}. Arrows move it, Delete takes it away`}
-        className="cursor-grab outline-offset-2"
+        data-stop=""
+        tabIndex={-1}
+        aria-label={named(box.id, `Box ${index + 1}: ${told}; Delete takes it away`)}
+        className={`cursor-grab outline-offset-2 ${HELD_LOOK}`}
         {...drag(box.id)}
+        {...held}
         onKeyDown={(event) => {
-          const nudge = nudgeOf(event);
-          if (nudge) void onMove(box.id, box.x_m + nudge.dxM, box.y_m + nudge.dyM);
+          held.onKeyDown(event);
           if (event.key === 'Delete') onRemove(box.id);
         }}
       >

@@ -1,8 +1,8 @@
 /** Every inverter of the shelf with its best plan for this array, or why it has none. */
-import { useQuery } from '@tanstack/react-query';
 import { stopStudy } from '@/api/asking';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
+import { useStudy } from '@/plan/useStudy';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { useSorted } from '@/ui/useSorted';
@@ -22,7 +22,11 @@ const COLUMNS = [
 export function InvertersView() {
   const { at } = useJob();
   return (
-    <Study query={useQuery(inverterPlansQuery(at))} waiting="Looking at the inverters of the shelf">
+    <Study
+      study={useStudy(inverterPlansQuery(at))}
+      waiting="Looking at the inverters of the shelf"
+      coming="Each that can string this array, with its plan, its ratio and its year, the best first."
+    >
       {(plans, running) => <Inverters plans={plans} running={running} />}
     </Study>
   );

@@ -1,7 +1,7 @@
 /** Which module? Every one of the shelf on this roof and inverter. */
-import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
+import { useStudy } from '@/plan/useStudy';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { useSorted } from '@/ui/useSorted';
@@ -24,7 +24,11 @@ const COLUMNS = [
 export function ModulesView() {
   const { at } = useJob();
   return (
-    <Study query={useQuery(moduleChoiceQuery(at))} waiting="Laying the modules of the shelf">
+    <Study
+      study={useStudy(moduleChoiceQuery(at))}
+      waiting="Laying the modules of the shelf"
+      coming="What each module comes to on these planes: how many, how much, at what price."
+    >
       {(choice, running) => <Modules choice={choice} running={running} />}
     </Study>
   );

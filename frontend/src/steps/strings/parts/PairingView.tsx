@@ -1,7 +1,7 @@
 /** A module against every microinverter: what its limit cuts here, in the cold, in the heat. */
-import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
+import { useStudy } from '@/plan/useStudy';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { figure, lossShare } from '@/units/format';
@@ -12,8 +12,9 @@ export function PairingView() {
   const { at } = useJob();
   return (
     <Study
-      query={useQuery(pairingQuery(at))}
+      study={useStudy(pairingQuery(at))}
       waiting="Setting module and microinverters against each other"
+      coming="Each microinverter of the shelf with what it loses of this module in a year."
     >
       {(study, running) => <Pairings study={study} running={running} />}
     </Study>

@@ -28,7 +28,12 @@ export function PlansView() {
   const [first, setFirst] = useState<Objective>('own-trackers');
   const { data, error, isFetching } = useQuery(stringPlansQuery(at, first));
   if (error) return <Failed error={error} />;
-  if (!data) return <Waiting>Looking for every legal plan</Waiting>;
+  if (!data)
+    return (
+      <Waiting shows="Each way to string this array within its limits, ranked, and what each length in series comes to.">
+        Looking for every legal plan
+      </Waiting>
+    );
   return (
     <div className="flex min-h-0 grow">
       <section

@@ -1,21 +1,20 @@
 /** A study that goes on beside the page: what stands so far, or why there is nothing yet. */
-import type { UseQueryResult } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
-import type { Running } from '@/api/client';
+import { Behind } from '@/plan/Behind';
+import type { StudyInView } from '@/plan/useStudy';
 import { Failed, Waiting } from '@/ui/States';
 
 interface StudyProps<T> {
-  query: UseQueryResult<Running<T>>;
-  /** Whether what stands so far is worth showing; anything is without it. */
-  shows?: (found: T) => boolean;
+  study: StudyInView<T>;
   waiting: string;
+  /** What will stand here. */
+  coming: string;
   children: (found: T, running: boolean) => ReactNode;
 }
 
-export function Study<T>({ query, shows = () => true, waiting, children }: StudyProps<T>) {
-  const { data, error } = query;
+export function Study<T>({ study, waiting, coming, children }: StudyProps<T>) {
+  const { found, behind, running, error } = study;
   if (error) return <Failed error={error} />;
-  if (data?.problem) return <Failed error={new Error(data.problem)} />;
-  if (!data?.found || !shows(data.found)) return <Waiting>{waiting}</Waiting>;
-  return children(data.found, data.running);
+  if (!found) return <Waiting shows={coming}>{waiting}</Waiting>;
+  return <Behind behind={behind}>{children(found, running && !behind)}</Behind>;
 }

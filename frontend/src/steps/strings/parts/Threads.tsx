@@ -5,6 +5,7 @@ import { type Camera, type PointPx, toScreen } from '@/drawing/camera';
 import { ModuleShape } from '@/drawing/ModuleShape';
 import { threadOf } from '@/drawing/threads';
 import { sizeOf } from '@/plan/modules';
+import { pressed } from '@/ui/pressable';
 import { formatLength, type LengthUnit } from '@/units/length';
 
 interface ThreadsProps {
@@ -163,7 +164,8 @@ export function Threads({
             <rect
               key={m.id}
               role="button"
-              tabIndex={0}
+              data-stop=""
+              tabIndex={-1}
               aria-label={`Module ${i + 1}, ${place}`}
               x={corner.xPx}
               y={corner.yPx}
@@ -179,12 +181,7 @@ export function Threads({
               onPointerEnter={(event) => {
                 if (draft && event.buttons === 1) onModule(m.id, true);
               }}
-              onKeyDown={(event) => {
-                if (event.key === 'Enter' || event.key === ' ') {
-                  event.preventDefault();
-                  onModule(m.id, false);
-                }
-              }}
+              onKeyDown={pressed(() => onModule(m.id, false))}
             />
           );
         })}

@@ -7,6 +7,7 @@ import { LineKey } from '@/charts/LineKey';
 import { threadOf } from '@/drawing/threads';
 import { useJob } from '@/plan/JobContext';
 import { NoPlan } from '@/plan/NoPlan';
+import { useStudy } from '@/plan/useStudy';
 import { Button } from '@/ui/Button';
 import { Mark } from '@/ui/Mark';
 import { dayName, figure, money, signed } from '@/units/format';
@@ -37,7 +38,11 @@ export function WaysOutView() {
       <div className="px-3.5">
         <NoPlan />
       </div>
-      <Study query={useQuery(remediesQuery(at))} waiting="Working out the year as it is">
+      <Study
+        study={useStudy(remediesQuery(at))}
+        waiting="Working out the year as it is"
+        coming="Each way out of what is broken, with the kWh it costs or gains; one press takes it."
+      >
         {(report, running) => <WaysOut report={report} running={running} />}
       </Study>
     </div>

@@ -143,7 +143,7 @@ function Trim({ culprit }: { culprit: Schemas['Culprit'] }) {
           </Button>
         </>
       ) : (
-        <span className="text-ink-2">Working it out</span>
+        <span className="text-ink-2">What that brings in a year follows</span>
       )}
     </div>
   );

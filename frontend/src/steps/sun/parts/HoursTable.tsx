@@ -18,7 +18,12 @@ export function HoursTable({ moduleId, name, month, hour }: HoursTableProps) {
   const { at } = useJob();
   const { data, error } = useQuery(shadeHoursQuery(at, moduleId));
   if (error) return <Failed error={error} tight />;
-  if (!data) return <p className="text-sm text-ink-2">Counting month by hour</p>;
+  if (!data)
+    return (
+      <p role="status" className="text-sm text-ink-2">
+        What shade takes from {name} in each hour of each month is being counted.
+      </p>
+    );
   const lit = data.lost_frac;
   const hours = Array.from({ length: 24 }, (_, h) => h).filter((h) =>
     lit.some((row) => row[h] !== null && row[h] !== undefined),

@@ -6,6 +6,7 @@ import { shadeTint } from '@/drawing/shadeTint';
 import { useJob } from '@/plan/JobContext';
 import { ShadeMark } from '@/plan/site/ShadeMark';
 import { ringPoints, stripsOf } from '@/plan/site/siteModules';
+import { pressable } from '@/ui/pressable';
 import { figure } from '@/units/format';
 import { type Moment, meanOf } from '../moments';
 import type { SunDay } from '../queries';
@@ -61,16 +62,10 @@ export function ShadowPlan({ camera, day, moment, chosenId, nameOf, onChoose }: 
                 <g
                   key={m.module_id}
                   role="button"
-                  tabIndex={0}
                   aria-label={`${nameOf(m.module_id)}: ${told}`}
                   aria-pressed={m.module_id === chosenId}
                   className="cursor-pointer"
-                  onClick={() => onChoose(m.module_id)}
-                  onKeyDown={(event) => {
-                    if (event.key !== 'Enter' && event.key !== ' ') return;
-                    event.preventDefault();
-                    onChoose(m.module_id);
-                  }}
+                  {...pressable(() => onChoose(m.module_id))}
                 >
                   {stripsOf(m.ring, lit.length, upright.get(m.module_id) ?? true).map(
                     (strip, s) => (

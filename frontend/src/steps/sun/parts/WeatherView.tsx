@@ -5,7 +5,7 @@ import { weatherQuery } from '@/api/queries';
 import { WeatherMonths } from '@/charts/WeatherMonths';
 import { useJob } from '@/plan/JobContext';
 import { Board } from '@/ui/Board';
-import { Failed } from '@/ui/States';
+import { Failed, Waiting } from '@/ui/States';
 import { useSize } from '@/ui/useSize';
 import { MONTHS } from '@/units/format';
 import type { WeatherReport } from '../queries';
@@ -93,7 +93,11 @@ export function WeatherView() {
     <>
       <div className="min-h-0 grow overflow-auto px-4 pt-2">
         {error && <Failed error={error} tight />}
-        {!data && !error && <p className="text-sm text-ink-2">Reading the weather</p>}
+        {!data && !error && (
+          <Waiting shows="The light and the air of each month, where they are from, and what was typed over them.">
+            Reading the weather
+          </Waiting>
+        )}
         {data && (
           <div className={isPlaceholderData ? 'opacity-60' : ''}>
             <div ref={measure} className="h-[150px]">

@@ -10,6 +10,7 @@ import { NorthAndScale } from '@/plan/site/SiteGround';
 import { extentOf, pointOf } from '@/plan/site/siteFrame';
 import { ringPoints } from '@/plan/site/siteModules';
 import { Board } from '@/ui/Board';
+import { pressable } from '@/ui/pressable';
 import { figure } from '@/units/format';
 import type { ShadeReport } from '../queries';
 import { CulpritsCard } from './CulpritsCard';
@@ -145,16 +146,10 @@ function Claim({ camera, culprit, rank, most, to, chosen, onPick }: ClaimProps) 
   return (
     <g
       role="button"
-      tabIndex={0}
       aria-label={`${rank}, ${culprit.name}: ${figure(culprit.alone_kwh)} kWh a year`}
       aria-pressed={chosen}
       className="cursor-pointer outline-none"
-      onClick={onPick}
-      onKeyDown={(event) => {
-        if (event.key !== 'Enter' && event.key !== ' ') return;
-        event.preventDefault();
-        onPick();
-      }}
+      {...pressable(onPick)}
     >
       {chosen && (
         <line

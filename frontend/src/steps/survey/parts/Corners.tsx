@@ -2,10 +2,11 @@
 import type { PointerEvent } from 'react';
 import type { RoofPlane } from '@/api/client';
 import { type Camera, toScreen } from '@/drawing/camera';
-import { nudgeOf } from '@/drawing/nudge';
 import { useDrag } from '@/drawing/useDrag';
+import { HELD_LOOK, useHold } from '@/drawing/useHold';
 import { useJob } from '@/plan/JobContext';
 import type { PlaneSurvey } from '@/plan/scene';
+import { pressed } from '@/ui/pressable';
 import { cornerPx } from './outlineGeometry';
 
 interface CornersProps {
@@ -40,6 +41,7 @@ export function Corners({ camera, plane, seen, wanted, picked, onCorner }: Corne
   const drag = useDrag((corner, dxPx, dyPx) =>
     move(Number(corner), dxPx / camera.pxPerM, -dyPx / camera.pxPerM),
   );
+  const { hold, told } = useHold((corner, { dxM, dyM }) => void move(Number(corner), dxM, dyM));
   return seen.corners.map((corner, i) => {
     const { xPx, yPx } = toScreen(camera, { xM: corner.x_m, yM: corner.y_m });
     const known = corner.loose
@@ -53,24 +55,18 @@ export function Corners({ camera, plane, seen, wanted, picked, onCorner }: Corne
         // biome-ignore lint/suspicious/noArrayIndexKey: a corner is its index
         key={i}
         role="button"
-        tabIndex={wanted || corner.loose ? 0 : -1}
-        aria-label={`Corner ${i + 1}${mark}${known ? `, ${known}` : ''}`}
+        data-stop={wanted || corner.loose ? '' : undefined}
+        tabIndex={-1}
+        aria-label={told(String(i), `Corner ${i + 1}${mark}${known ? `, ${known}` : ''}`)}
         aria-pressed={picked === i}
-        className="outline-none [&:focus-visible>circle]:stroke-copper"
+        className={`outline-none [&:focus-visible>circle]:stroke-copper ${HELD_LOOK}`}
         style={{ cursor: wanted ? 'pointer' : corner.loose ? 'grab' : 'default' }}
         // A tool takes the click, not the press: a field it opens must keep the focus.
         {...(wanted || !corner.loose
           ? { onPointerDown: (event: PointerEvent) => event.stopPropagation() }
-          : drag(String(i)))}
+          : { ...drag(String(i)), ...hold(String(i)) })}
         onClick={() => wanted && onCorner(i)}
-        onKeyDown={(event) => {
-          if (event.key === 'Enter' || event.key === ' ') {
-            event.preventDefault();
-            if (wanted) onCorner(i);
-          }
-          const nudge = corner.loose ? nudgeOf(event) : null;
-          if (nudge) void move(i, nudge.dxM, nudge.dyM);
-        }}
+        {...(wanted ? { onKeyDown: pressed(() => onCorner(i)) } : {})}
       >
         {squares.has(i) && <SquareMark camera={camera} seen={seen} corner={i} />}
         {corner.sd_m !== null && corner.sd_m > WORTH_SHOWING_M && (

@@ -1,18 +1,17 @@
 /** The sides of an outline as things to click: for a tool, or to choose one. */
 import type { Camera } from '@/drawing/camera';
 import type { PlaneSurvey } from '@/plan/scene';
+import { pressable } from '@/ui/pressable';
 import { cornerPx } from './outlineGeometry';
 
 interface EdgeHitsProps {
   camera: Camera;
   seen: PlaneSurvey;
   picked: number | null;
-  /** A tool wants sides: they take the keyboard too. */
-  wanted: boolean;
   onEdge: (edge: number) => void;
 }
 
-export function EdgeHits({ camera, seen, picked, wanted, onEdge }: EdgeHitsProps) {
+export function EdgeHits({ camera, seen, picked, onEdge }: EdgeHitsProps) {
   return seen.edges.map((edge, i) => {
     const [a, b] = [cornerPx(camera, seen.corners, i), cornerPx(camera, seen.corners, i + 1)];
     return (
@@ -20,7 +19,6 @@ export function EdgeHits({ camera, seen, picked, wanted, onEdge }: EdgeHitsProps
         // biome-ignore lint/suspicious/noArrayIndexKey: an edge is its index
         key={i}
         role="button"
-        tabIndex={wanted ? 0 : -1}
         aria-label={`Side ${edge.name}`}
         aria-pressed={picked === i}
         x1={a.xPx}
@@ -33,12 +31,7 @@ export function EdgeHits({ camera, seen, picked, wanted, onEdge }: EdgeHitsProps
         className="outline-none focus-visible:stroke-copper"
         style={{ cursor: 'pointer' }}
         onPointerDown={(event) => event.stopPropagation()}
-        onClick={() => onEdge(i)}
-        onKeyDown={(event) => {
-          if (event.key !== 'Enter' && event.key !== ' ') return;
-          event.preventDefault();
-          onEdge(i);
-        }}
+        {...pressable(() => onEdge(i))}
       />
     );
   });

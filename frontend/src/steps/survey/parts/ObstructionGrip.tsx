@@ -2,9 +2,9 @@
 import type { PointerEvent } from 'react';
 import type { Schemas } from '@/api/client';
 import { type Camera, toScreen } from '@/drawing/camera';
-import { nudgeOf } from '@/drawing/nudge';
 import { type DrawnObstruction, ObstructionMark } from '@/drawing/RoofOutline';
 import { useDrag } from '@/drawing/useDrag';
+import { HELD_LOOK, useHold } from '@/drawing/useHold';
 import { useJob } from '@/plan/JobContext';
 
 interface ObstructionGripProps {
@@ -39,6 +39,7 @@ export function ObstructionGrip({
     move(dxPx / camera.pxPerM, -dyPx / camera.pxPerM, to(0.01)),
   );
   const grip = drag(obstruction.id);
+  const { hold, told } = useHold((_, { dxM, dyM }) => void move(dxM, dyM, to(0.001)));
   const shift = drawn.round ? drawn.widthM / 2 : 0;
   const corner = toScreen(camera, {
     xM: drawn.leftM - shift,
@@ -48,20 +49,21 @@ export function ObstructionGrip({
   return (
     <g
       role="button"
-      tabIndex={0}
+      data-stop=""
+      tabIndex={-1}
       aria-pressed={chosen}
-      aria-label={`${obstruction.name}, ${obstruction.left.typed} from the left, ${obstruction.bottom.typed} up`}
+      aria-label={told(
+        obstruction.id,
+        `${obstruction.name}, ${obstruction.left.typed} from the left, ${obstruction.bottom.typed} up`,
+      )}
       {...grip}
+      {...hold(obstruction.id)}
       onPointerDown={(event: PointerEvent<SVGGElement>) => {
         onChoose();
         grip.onPointerDown(event);
       }}
       onFocus={onChoose}
-      onKeyDown={(event) => {
-        const nudge = nudgeOf(event);
-        if (nudge) void move(nudge.dxM, nudge.dyM, to(0.001));
-      }}
-      className="cursor-grab outline-none active:cursor-grabbing"
+      className={`cursor-grab outline-none active:cursor-grabbing ${HELD_LOOK}`}
     >
       <rect
         x={corner.xPx - 10}

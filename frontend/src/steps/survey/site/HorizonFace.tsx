@@ -1,10 +1,12 @@
 /** The far horizon as bearing and elevation pairs, typed or from a CSV file, and its outline. */
 import { useState } from 'react';
+import { Chart } from '@/charts/Chart';
 import { TableBehind } from '@/charts/TableBehind';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { FilePick, withText } from '@/ui/FilePick';
 import { TypedField } from '@/ui/TypedField';
+import { figure } from '@/units/format';
 
 const WIDE_PX = 430;
 const TALL_PX = 120;
@@ -74,7 +76,16 @@ function Skyline({ points }: SkylineProps) {
     `${x(360)},${y(atNorth)}`,
   ].join(' ');
   return (
-    <svg width={WIDE_PX} height={TALL_PX} role="img" aria-label="The horizon all round">
+    <Chart
+      label="The horizon all round"
+      widthPx={WIDE_PX}
+      heightPx={TALL_PX}
+      readings={points.map((p) => ({
+        xPx: x(p.bearing_deg),
+        yPx: y(p.elevation_deg),
+        told: `${figure(p.bearing_deg)}°: ${figure(p.elevation_deg, 1)}° high`,
+      }))}
+    >
       <polygon
         points={`${x(0)},${y(0)} ${line} ${x(360)},${y(0)}`}
         fill="var(--color-bar)"
@@ -98,6 +109,6 @@ function Skyline({ points }: SkylineProps) {
             {elevation}°
           </text>
         ))}
-    </svg>
+    </Chart>
   );
 }

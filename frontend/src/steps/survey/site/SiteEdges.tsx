@@ -1,6 +1,7 @@
 /** The edges of all planes as things to click while two of them are joined. */
 import { type Camera, toScreen } from '@/drawing/camera';
 import type { PlaneSurvey } from '@/plan/scene';
+import { pressable } from '@/ui/pressable';
 import type { EdgeAt } from '../siteTool';
 
 interface SiteEdgesProps {
@@ -21,7 +22,6 @@ export function SiteEdges({ camera, planes, picked, onEdge }: SiteEdgesProps) {
         <line
           key={`${seen.plane_id} ${edge.name}`}
           role="button"
-          tabIndex={0}
           aria-label={`${edge.name} of ${seen.plane_id}`}
           x1={from?.xPx}
           y1={from?.yPx}
@@ -33,13 +33,7 @@ export function SiteEdges({ camera, planes, picked, onEdge }: SiteEdgesProps) {
           className="outline-none focus-visible:stroke-straw"
           style={{ cursor: 'pointer' }}
           onPointerDown={(event) => event.stopPropagation()}
-          onClick={() => onEdge({ planeId: seen.plane_id, edge: i })}
-          onKeyDown={(event) => {
-            if (event.key !== 'Enter' && event.key !== ' ') return;
-            event.preventDefault();
-            event.stopPropagation();
-            onEdge({ planeId: seen.plane_id, edge: i });
-          }}
+          {...pressable(() => onEdge({ planeId: seen.plane_id, edge: i }))}
         />
       );
     }),

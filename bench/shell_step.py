@@ -1,0 +1,109 @@
+"""The frame's speed: first paint, going from step to step, an edit's way to the Tally; alone and
+with years of other jobs worked out beside it."""
+
+import statistics
+import threading
+import urllib.request
+from collections.abc import Iterator
+from contextlib import contextmanager
+
+from playwright.sync_api import APIRequestContext, Page
+
+from jobs import FULL
+from ridge_tally.formats.job_file import write_job
+
+TOGGLES = 100
+PAINTS = 5
+STEPS = ("survey", "array", "sun", "strings", "loading", "sheets", "brief")
+TOGGLE_AND_WAIT = """
+async (name) => {
+  const box = [...document.querySelectorAll('[role=checkbox]')].find((e) => e.ariaLabel === name);
+  const before = box.getAttribute('aria-checked');
+  const start = performance.now();
+  box.dispatchEvent(new MouseEvent('click', { bubbles: true }));
+  while (box.getAttribute('aria-checked') === before) await new Promise((r) => setTimeout(r, 1));
+  return performance.now() - start;
+}
+"""
+# From the press to the frame in which the other step's screen stands there.
+GO_AND_WAIT = """
+async (step) => {
+  const frame = () => new Promise(requestAnimationFrame);
+  const start = performance.now();
+  document.querySelector(`nav[aria-label=Steps] a[href$="/${step}"]`).click();
+  const work = document.getElementById('work');
+  while (!location.pathname.endsWith(`/${step}`) || work.textContent.includes('Opening ')) await frame();
+  await frame();
+  return performance.now() - start;
+}
+"""
+# The first frame in which the drawing stands there, from the start of the navigation.
+PAINTED = """
+async () => {
+  while (!document.querySelector('#work svg [data-stop]')) await new Promise(requestAnimationFrame);
+  return performance.now();
+}
+"""
+
+
+def _p95(taken: list[float]) -> str:
+    most = statistics.quantiles(taken, n=20)[18]
+    return f"median {statistics.median(taken):.0f} ms, 95th percentile {most:.0f} ms"
+
+
+@contextmanager
+def _years_beside(request: APIRequestContext, address: str) -> Iterator[None]:
+    """Work out one year after another of a job of its own, as a colleague's edits would."""
+    made = request.post(f"{address}/api/jobs/import", data=write_job(FULL)).json()
+    job_id = made["found"]["job_id"]
+    ended = threading.Event()
+
+    def work() -> None:
+        turn = 0
+        base = f"{address}/api/jobs/{job_id}"
+        while not ended.is_set():
+            turn += 1
+            body = (
+                f'{{"parent": {turn}, "author": "beside", "edit": {{"kind": "toggle-modules", '
+                f'"option_id": "a", "module_ids": ["south-{1 + turn % 9}"]}}}}'
+            )
+            headers = {"Content-Type": "application/json"}
+            edit = urllib.request.Request(f"{base}/edits", body.encode(), headers)
+            revision = turn + 1
+            with urllib.request.urlopen(edit) as answer:
+                answer.read()
+            with urllib.request.urlopen(f"{base}/revisions/{revision}/options/a/year") as answer:
+                answer.read()
+
+    thread = threading.Thread(target=work, daemon=True)
+    thread.start()
+    try:
+        yield
+    finally:
+        ended.set()
+        thread.join()
+
+
+def _measured(page: Page, address: str, name: str) -> None:
+    paints = []
+    for _ in range(PAINTS):
+        page.goto(f"{address}/jobs/juniper-bench/a/survey", wait_until="commit")
+        paints.append(float(page.evaluate(PAINTED)))
+    print(f"{name}, first useful paint of a job: {_p95(paints)} (aim under 1000 ms)")
+    page.get_by_text("To the meter", exact=True).wait_for()
+    # Each screen's script is fetched once.
+    for step in STEPS:
+        page.evaluate(GO_AND_WAIT, step)
+    gone = [float(page.evaluate(GO_AND_WAIT, step)) for _ in range(3) for step in STEPS]
+    print(f"{name}, from step to step: {_p95(gone)} (aim under 150 ms)")
+    page.evaluate(GO_AND_WAIT, "array")
+    page.get_by_role("checkbox", name="Module 1", exact=True).wait_for()
+    edits = [float(page.evaluate(TOGGLE_AND_WAIT, f"Module {1 + i % 28}")) for i in range(TOGGLES)]
+    print(f"{name}, click to checks in the Tally: {_p95(edits)} (aim under 100 ms)")
+
+
+def in_browser(page: Page, address: str) -> None:
+    """Print each figure twice."""
+    _measured(page, address, "alone")
+    with _years_beside(page.request, address):
+        _measured(page, address, "with years beside")
