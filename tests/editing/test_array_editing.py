@@ -64,9 +64,10 @@ def test_a_module_too_close_tells_the_distance_and_is_a_stop_until_it_is_kept() 
     job = after(move(FIRST, right=-0.05))
     (trouble,) = report(job).planes[0].troubles
     assert trouble.module_id == FIRST
-    assert "too close to left rake, which wants 305 mm (12.00″)" in trouble.told
-    short_mm = (0.3048 - module(job, FIRST).x_m) * 1000
-    assert trouble.told.startswith(f"{short_mm:.0f} mm")
+    assert 'too close to left rake, which wants 12"' in trouble.told
+    # By hand: 0.3048 - 0.2858 m are 19 mm, three quarters of an inch.
+    assert module(job, FIRST).x_m == pytest.approx(0.3048 - 0.019, abs=5e-4)
+    assert trouble.told.startswith('3/4" too close')
     stop = next(v.check for v in report(job).checks if v.check.rule_id == "array.on-roof")
     assert (stop.verdict, stop.value.value) == (Verdict.BROKEN, 1)
 

@@ -10,8 +10,23 @@ from hypothesis import strategies as st
 from jobs import SAMPLE, option_a, with_inverter, with_module
 from ridge_tally.core.job.code_rules import OwnRules, VoltageMethod
 from ridge_tally.core.job.document import CodePack, DesignTemperature, Job
+from ridge_tally.core.sheets.in_feet import in_feet
 from ridge_tally.core.sheets.working_lines import value_and_limit, working_lines
-from ridge_tally.core.working import Check, Verdict, shown, shown_against, verdict_of
+from ridge_tally.core.units import LengthUnit
+from ridge_tally.core.working import (
+    Check,
+    Given,
+    LimitKind,
+    Source,
+    SourceStatus,
+    Verdict,
+    shown,
+    shown_against,
+    verdict_of,
+)
+from ridge_tally.core.working import (
+    check as worked,
+)
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules.report import all_checks
 
@@ -49,7 +64,7 @@ def designs(draw: st.DrawFn) -> Job:
         own_rules=own,
         elevation_m=draw(st.sampled_from([None, 400.0, 2600.0])),
     )
-    job = replace(job, site=site)
+    job = replace(job, site=site, unit=draw(st.sampled_from(LengthUnit)))
     return with_inverter(
         job,
         p_dc_max_w=draw(st.sampled_from([None, 9000.0, 14000.0])),
@@ -120,3 +135,25 @@ def test_the_cold_sum_reads_as_a_person_writes_it() -> None:
     # By hand: 14 x 37.3 x (1 + 0.0027 x 53) = 596.93.
     assert value_and_limit(check) == ("597 V", "600 V")
     assert math.isclose(check.value.value or 0, 596.93, abs_tol=0.005)
+
+
+@pytest.mark.parametrize(
+    ("value_m", "limit_m", "told"),
+    [
+        # By hand: 3.46 m are 136.2 inches, 2.2 m are 86.6.
+        (3.46, 2.2, ("11' 4 1/4\"", "7' 2 5/8\"")),
+        # Over by less than a sixteenth: inches would say that it holds.
+        (2.2001, 2.2, ("7.22 ft", "7.218 ft")),
+        (2150.0, 3000.0, ("7 054 ft", "9 843 ft")),
+    ],
+)
+def test_lengths_of_a_job_in_feet_are_told_in_feet(value_m, limit_m, told) -> None:
+    sum_of = worked(
+        rule_id="strings.leads", title="Leads", subject="", kind=LimitKind.NOTE, formula="step",
+        givens=(Given("step", "step", value_m, "m", ""),), value=value_m, symbol="step", unit="m",
+        relation="<=", limit=Given("reach", "reach", limit_m, "m", ""),
+        source=Source("", "", SourceStatus.DATASHEET),
+    )  # fmt: skip
+    in_ft = in_feet(sum_of)
+    assert value_and_limit(in_ft) == told
+    assert (in_ft.verdict, in_ft.margin_frac) == (sum_of.verdict, sum_of.margin_frac)

@@ -72,7 +72,7 @@ def test_a_walk_that_misses_says_by_how_much() -> None:
     # 40' 0 1/8" of ridge over 40' of eave: an eighth of an inch in 122' 6 1/8".
     south = first()
     assert south.closing is Closing.GOOD
-    assert south.closing_text.replace("\u00a0", " ") == "misses by 3 mm (0.13″), 1 : 11800"
+    assert south.closing_text.replace("\u00a0", " ") == 'misses by 1/8", 1 : 11800'
 
 
 def test_a_wrong_rake_is_named_with_what_it_should_have_read() -> None:
@@ -124,7 +124,7 @@ def test_sides_that_cannot_close_are_refused_at_the_field(shape, sides, diagonal
 def test_every_reading_is_shown_as_read_and_as_it_fits() -> None:
     rows = {r.name: r for r in first().readings if r.typed}
     assert (rows["ridge"].typed, rows["ridge"].fits_text) == ("40' 0 1/8\"", "40' 1/8\"")
-    assert rows["diagonal 1–3"].residual_text.startswith("+1 mm")
+    assert rows["diagonal 1–3"].residual_text == '+1/16"'
 
 
 @pytest.mark.parametrize(
@@ -132,7 +132,9 @@ def test_every_reading_is_shown_as_read_and_as_it_fits() -> None:
     [
         (0.0004, LengthUnit.METRE, "0 mm"),
         (-0.0123, LengthUnit.METRE, "−12 mm"),
-        (0.0254, LengthUnit.FOOT, "+25 mm (1.00″)"),
+        (0.0254, LengthUnit.FOOT, '+1"'),
+        (-0.0287, LengthUnit.FOOT, '−1 1/8"'),
+        (0.0005, LengthUnit.FOOT, '0"'),
     ],
 )
 def test_small_lengths_have_a_sign_unless_they_are_nothing(length_m, unit, text) -> None:

@@ -11,6 +11,7 @@ from enum import StrEnum
 from fractions import Fraction
 
 from ridge_tally.core.errors import NotUnderstood
+from ridge_tally.core.number_format import spaced
 
 M_PER_FT = 0.3048
 M_PER_IN = 0.0254
@@ -255,6 +256,13 @@ def _angle_deg(parts: tuple[str | None, ...], negative: str) -> float:
     assert whole is not None
     size = abs(float(whole)) + float(minutes or 0) / 60 + float(seconds or 0) / 3600
     return -size if whole.startswith("-") or (side and side in negative) else size
+
+
+def format_altitude(height_m: float, unit: LengthUnit) -> str:
+    """Return a height above the sea to the metre or foot: nobody knows a house's inches there."""
+    if unit is LengthUnit.METRE:
+        return f"{spaced(height_m)} m"
+    return f"{spaced(height_m / M_PER_FT)} ft"
 
 
 def format_length(length_m: float, unit: LengthUnit) -> str:

@@ -1,5 +1,7 @@
 """All fast checks of an option, in the order the Tally shows them."""
 
+from ridge_tally.core.sheets.in_feet import in_feet
+from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.rules.array.checks import array_checks
 from ridge_tally.rules.array.ground import ground_checks
@@ -22,7 +24,10 @@ KINDS = (LimitKind.STOP, LimitKind.OUTSIDE, LimitKind.COSTS, LimitKind.NOTE)
 
 
 def all_checks(design: Design) -> tuple[Check, ...]:
-    """Return every check: broken by kind, then unchecked by kind, then kept by margin."""
+    """Return every check: broken by kind, then unchecked by kind, then kept by margin.
+
+    Lengths are in the job's own unit.
+    """
     found = (
         *_electrical_checks(design),
         *array_checks(design),
@@ -33,7 +38,8 @@ def all_checks(design: Design) -> tuple[Check, ...]:
         *wish_checks(design),
         *survey_checks(design),
     )
-    return tuple(sorted(found, key=_place))
+    told = found if design.job.unit is LengthUnit.METRE else tuple(map(in_feet, found))
+    return tuple(sorted(told, key=_place))
 
 
 def _electrical_checks(design: Design) -> tuple[Check, ...]:

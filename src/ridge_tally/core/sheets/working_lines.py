@@ -3,7 +3,8 @@
 import re
 from dataclasses import dataclass
 
-from ridge_tally.core.working import Check, Given, shown, shown_against
+from ridge_tally.core.units import M_PER_FT, LengthUnit, format_length
+from ridge_tally.core.working import Check, Given, Relation, shown, shown_against, verdict_of
 
 SIGNS = {"<=": "≤", ">=": "≥"}
 WRITTEN = {
@@ -19,6 +20,8 @@ WRITTEN = {
     "p_max": "Pmax",
     "p_ac": "Pac",
 }
+# Beyond it a length is told in whole feet.
+MOST_TAPED_FT = 100.0
 _SYMBOL = re.compile(r"[a-z_]+")
 
 
@@ -57,12 +60,30 @@ def sum_lines(formula: str, givens: tuple[Given, ...]) -> tuple[str, str]:
 def value_and_limit(check: Check) -> tuple[str, str]:
     """Return value and limit with units, rounded so that the verdict still reads true."""
     value, limit = check.value.value, check.limit.value
+    if value is not None and limit is not None and check.value.unit == "ft":
+        as_taped = _as_taped(value, limit, check.relation)
+        if as_taped:
+            return as_taped
     if value is not None and limit is not None:
         left, right = shown_against(value, limit, check.relation)
     else:
         left = "?" if value is None else shown(value)
         right = "?" if limit is None else shown(limit, 4)
     return _joined(left, check.value.unit), _joined(right, check.limit.unit)
+
+
+def _as_taped(value_ft: float, limit_ft: float, relation: Relation) -> tuple[str, str] | None:
+    """Return two lengths in feet and inches, unless rounding would turn the verdict or they are heights
+    above the sea."""
+    if max(abs(value_ft), abs(limit_ft)) >= MOST_TAPED_FT:
+        return None
+    eighths = [round(length_ft * 96) for length_ft in (value_ft, limit_ft)]
+    if verdict_of(eighths[0], relation, eighths[1]) is not verdict_of(value_ft, relation, limit_ft):
+        return None
+    left, right = (
+        format_length(length_ft * M_PER_FT, LengthUnit.FOOT) for length_ft in (value_ft, limit_ft)
+    )
+    return left, right
 
 
 def with_unit(given: Given) -> str:

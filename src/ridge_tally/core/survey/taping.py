@@ -1,5 +1,7 @@
 """Lengths as given: typed by a person, or taken off the drawing and written as one would."""
 
+from fractions import Fraction
+
 from ridge_tally.core.job.places import Taped
 from ridge_tally.core.units import (
     M_PER_IN,
@@ -27,7 +29,7 @@ def drawn_length(length_m: float, unit: LengthUnit) -> Taped:
 
 
 def small_size_text(size_m: float, unit: LengthUnit) -> str:
-    """Return a few millimetres that have no sign, such as a gap; in feet jobs as inches too."""
+    """Return a few millimetres that have no sign, such as a gap; in feet jobs inches."""
     return small_length_text(size_m, unit).lstrip("+")
 
 
@@ -39,8 +41,12 @@ def small_area_text(area_m2: float, unit: LengthUnit) -> str:
 
 
 def small_length_text(length_m: float, unit: LengthUnit) -> str:
-    """Return a few millimetres with their sign; in feet jobs as inches too."""
-    size = f"{abs(length_m) * 1000:.0f}"
+    """Return a few millimetres with their sign; in feet jobs inches to the sixteenth."""
+    if unit is LengthUnit.METRE:
+        size, mark = f"{abs(length_m) * 1000:.0f}", " mm"
+    else:
+        whole, sixteenths = divmod(round(abs(length_m) / M_PER_IN * 16), 16)
+        part = f"{Fraction(sixteenths, 16)}" if sixteenths else ""
+        size, mark = f"{whole or ''} {part}".strip() or "0", '"'
     sign = "" if size == "0" else "−" if length_m < 0 else "+"
-    text = f"{sign}{size} mm"
-    return text if unit is LengthUnit.METRE else f"{text} ({abs(length_m) / M_PER_IN:.2f}″)"
+    return f"{sign}{size}{mark}"

@@ -3,6 +3,7 @@
 from ridge_tally.core.equipment import InverterSheet
 from ridge_tally.core.job.document import present_ids
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.units import format_altitude
 from ridge_tally.core.working import (
     Check,
     Given,
@@ -18,7 +19,7 @@ from ridge_tally.rules.design import Design, dc_watts, makes_ac, watts_of
 from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.strings.tracker_current import over_from
 
-THIN_AIR = Source("inverters above 2000 m", "", SourceStatus.FROM_MEMORY)
+THIN_AIR = Source("inverters in thin air", "", SourceStatus.FROM_MEMORY)
 
 
 def loading_checks(design: Design) -> tuple[Check, ...]:
@@ -154,6 +155,6 @@ def _altitude(design: Design) -> tuple[Check, ...]:
             reason=""
             if lowest is not None or elevation_m is None
             else "Not checked: the datasheet does not say how high it gives its rating; many give "
-            f"less above {thin_m:g} m.",
+            f"less above {format_altitude(thin_m, design.job.unit)}.",
         ),
     )

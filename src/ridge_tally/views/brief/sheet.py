@@ -5,7 +5,7 @@ from ridge_tally.core.job.document import DesignTemperature, Job
 from ridge_tally.core.job.grid import GridRules, Metering, RouteKind, SizeCapKind, TariffPeriod
 from ridge_tally.core.number_format import spaced
 from ridge_tally.core.sheets.need_chart import need_svg
-from ridge_tally.core.units import M_PER_FT, LengthUnit
+from ridge_tally.core.units import format_altitude
 from ridge_tally.core.working import shown
 from ridge_tally.formats.sheet_pdf import BriefContent, BriefRow
 from ridge_tally.rules.design import Design
@@ -96,16 +96,6 @@ def _temperature(temperature: DesignTemperature, stand_in: str) -> tuple[str, st
     return f"{temperature.value_degc:g} °C".replace("-", "−"), temperature.source
 
 
-def _elevation(job: Job) -> str:
-    """Return the elevation to the metre or foot: nobody knows a house's inches above the sea."""
-    elevation_m = job.site.elevation_m
-    if elevation_m is None:
-        return "not given"
-    if job.unit is LengthUnit.FOOT:
-        return f"{spaced(elevation_m / M_PER_FT)} ft"
-    return f"{spaced(elevation_m)} m"
-
-
 def _site(job: Job, brief: BriefReport) -> tuple[BriefRow, ...]:
     site = job.site
     typed = climate(site.climate_id)
@@ -114,7 +104,8 @@ def _site(job: Job, brief: BriefReport) -> tuple[BriefRow, ...]:
     )
     low, low_source = _temperature(site.record_low, "")
     hot, hot_source = _temperature(site.hottest, f"stand-in by climate, {typed.hottest_degc:g} °C")
-    elevation = _elevation(job)
+    height_m = site.elevation_m
+    elevation = "not given" if height_m is None else format_altitude(height_m, job.unit)
     declination = brief.declination_deg
     rows = [
         BriefRow(

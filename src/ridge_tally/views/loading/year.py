@@ -20,6 +20,7 @@ from ridge_tally.core.number_format import signed
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.strings.voltage import STC_CELL_DEGC
 from ridge_tally.core.survey.standing import shades_others
+from ridge_tally.core.units import format_altitude
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.practice import Practice, practice
@@ -177,8 +178,10 @@ def _caveats(design: Design, weather: WeatherYear, load: HouseLoad | None) -> tu
     caveats.append(f"Usual allowances taken off: {shares}")
     caveats.append(_told_heat(design))
     caveats += _told_diodes(design)
-    if (design.job.site.elevation_m or 0.0) > practice(Practice.THIN_AIR_M):
-        caveats.append("Many inverters derate above 2000 m: thin air is not in the year")
+    thin_m = practice(Practice.THIN_AIR_M)
+    if (design.job.site.elevation_m or 0.0) > thin_m:
+        height = format_altitude(thin_m, design.job.unit)
+        caveats.append(f"Many inverters derate above {height}: thin air is not in the year")
     if design.job.brief.grid and design.job.brief.grid.export_limit_kw is not None:
         told = "no household load entered" if load is None else f"the house’s use: {load.origin}"
         caveats.append(f"What is held back at the export limit is reckoned with {told}")
