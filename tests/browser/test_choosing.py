@@ -66,7 +66,7 @@ def test_lagoon_road_in_three_ways_says_which_and_why(page: Page, complaints: li
     for point in ("If a part fails", "What is watched", "A battery later", "More modules later"):
         expect(table.get_by_role("rowheader", name=point)).to_be_visible()
     expect(table).to_contain_text("as option B has it")
-    table.get_by_role("button", name="Take Microinverters for this option").click()
+    table.get_by_role("button", name="Take it: Microinverters").click()
     expect(page.get_by_text("17 units")).to_be_visible()
     assert complaints == []
 

@@ -1,10 +1,9 @@
-"""By keyboard alone, by a screen reader's rules, and on a narrow screen."""
+"""By keyboard alone, and on a narrow screen."""
 
 import pytest
 from playwright.sync_api import Page, expect
 
 pytestmark = pytest.mark.e2e
-VIEWS = ["survey", "array", "sun", "strings", "loading", "sheets", "brief"]
 
 
 def test_walking_the_modules_and_toggling_by_keys(page: Page, job: str) -> None:
@@ -56,67 +55,6 @@ def test_the_limit_moves_by_arrow_keys(page: Page, job: str) -> None:
     expect(page.get_by_role("button", name="Clear winter day")).to_have_attribute(
         "aria-pressed", "true"
     )
-
-
-def broken_rules(page: Page) -> list[list[str]]:
-    """What the rules of access find wrong in what is shown, with the markup."""
-    return page.evaluate(
-        "axe.run().then((r) => r.violations.map((v) => [v.id, ...v.nodes.map((n) => n.html.slice(0, 160))]))"
-    )
-
-
-def test_no_view_is_cut_off_at_1280_by_800_or_breaks_the_rules_of_access(
-    page: Page, job: str, axe: str, complaints: list[str]
-) -> None:
-    page.goto(f"{job}/b/{VIEWS[0]}")
-    page.evaluate(axe)
-    for view in VIEWS:
-        page.locator(f"nav[aria-label=Steps] a[href$='/b/{view}']").click()
-        expect(page.locator("[aria-current=step]")).to_have_attribute("href", f"{job}/b/{view}")
-        expect(page.get_by_text("To the meter", exact=True)).to_be_visible()
-        expect(page.locator("[aria-busy=true]")).to_have_count(0)
-        overflow = page.evaluate(
-            "[document.documentElement.scrollWidth - innerWidth, document.documentElement.scrollHeight - innerHeight]"
-        )
-        assert overflow == [0, 0], view
-        limit = page.get_by_role("button", name="Cold Voc string A")
-        if limit.get_attribute("aria-expanded") == "false":
-            limit.click()
-        assert broken_rules(page) == [], view
-    assert complaints == []
-
-
-def test_no_part_of_the_brief_breaks_the_rules_of_access(page: Page, job: str, axe: str) -> None:
-    page.goto(f"{job}/a/brief")
-    expect(page.get_by_text("To the meter", exact=True)).to_be_visible()
-    page.evaluate(axe)
-    for part in page.get_by_role("tab").all():
-        part.click()
-        expect(part).to_have_attribute("aria-selected", "true")
-        if part.inner_text() == "House and wishes":
-            page.get_by_role("button", name="Add", exact=True).click()
-            expect(page.get_by_role("button", name="Remove Old array")).to_be_visible()
-        # What is catching up is dimmed for that moment.
-        expect(page.locator("[aria-busy=true]")).to_have_count(0)
-        assert broken_rules(page) == [], part.inner_text()
-
-
-def test_no_part_of_the_survey_breaks_the_rules_of_access(
-    page: Page, axe: str, complaints: list[str]
-) -> None:
-    page.goto("/jobs/lagoon-road/a/survey")
-    expect(page.get_by_text("To the meter", exact=True)).to_be_visible()
-    page.evaluate(axe)
-    for key, parts in (("1", 4), ("2", 6), ("3", 0)):
-        expect(page.get_by_label("Ridge", exact=True)).to_be_visible()
-        page.keyboard.press(key)
-        expect(page.get_by_role("tab")).to_have_count(parts)
-        for part in page.get_by_role("tab").all() or [None]:
-            if part:
-                part.click()
-            assert broken_rules(page) == [], (key, part and part.inner_text())
-        page.keyboard.press("1")
-    assert complaints == []
 
 
 def test_below_1100_the_tally_is_a_drawer(page: Page, job: str) -> None:

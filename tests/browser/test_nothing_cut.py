@@ -1,50 +1,68 @@
-"""Nothing is cut and nothing lies on anything: every view of the sample at five sizes of the window."""
+"""Nothing is cut, nothing lies on anything, everything is reached: every view of the samples."""
 
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page
+
+from every_view import VIEWS, drawn, views_of
 
 pytestmark = pytest.mark.e2e
 LAYOUT = (Path(__file__).parent / "layout.js").read_text("utf-8")
 # A desk, a small laptop, a tablet, a desk at twice the size, a phone.
-SIZES = [(1280, 800), (1100, 760), (768, 1024), (640, 400), (400, 800)]
-VIEWS = {
-    "brief": ("place", "bills", "loads", "grid", "approval", "house", "shelf"),
-    "survey": ("plane", "site", "scene"),
-    "array": ("",),
-    "sun": ("shade", "path", "day", "who", "weather", "angles"),
-    "strings": ("wiring", "plans", "equipment", "rules", "out", "compare"),
-    "loading": (
-        "day", "waterfall", "calendar", "work", "own", "sweep", "house", "compared", "bench", "buy",
-    ),
-    "sheets": ("",),
-    "build": ("",),
-}  # fmt: skip
+DESK, PHONE = (1280, 800), (400, 800)
+SIZES = [DESK, (1100, 760), (768, 1024), (640, 400), PHONE]
+# A drawing or a chart is one tab stop; a slider in it is one of its own.
+STOPS = """() => [...document.querySelectorAll('#work svg')].flatMap((svg) => {
+  const stops = [...svg.querySelectorAll('[tabindex="0"]:not([role=slider])')];
+  return stops.length > 1 ? [`${svg.ariaLabel}: ${stops.length} tab stops`] : [];
+})"""
+BROKEN = """(part) => axe.run(part, {
+  resultTypes: ['violations'], rules: { 'target-size': { enabled: true } },
+}).then((found) =>
+  found.violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)}`)))"""
 
 
-def drawn(page: Page) -> None:
-    """What is worked out stands there, drawn at the window's size."""
-    expect(page.locator("[data-waiting], [aria-busy=true]")).to_have_count(0)
-    page.evaluate(
-        "() => new Promise((done) => { let left = 3; const next = () =>"
-        " (left-- ? requestAnimationFrame(next) : done()); next(); })"
-    )
+def out_of_reach(page: Page, axe: str, step: str, *, faces: bool) -> list[str]:
+    """What breaks the rules of access; with `faces`, in each part that stands behind another."""
+    page.evaluate(axe)
+    wrong = page.evaluate(BROKEN, "html") + page.evaluate(STOPS)
+    if faces and step in ("survey", "array"):
+        for tab in page.get_by_role("main").get_by_role("tab").all()[1:]:
+            tab.click()
+            wrong += page.evaluate(BROKEN, "#work") + page.evaluate(STOPS)
+    return wrong
 
 
-@pytest.mark.parametrize("step", VIEWS)
-def test_nothing_is_cut_or_covered(page: Page, job: str, step: str, complaints: list[str]) -> None:
-    page.goto(f"{job}/a/{step}")
+def wrong_in(
+    page: Page, axe: str, option: str, step: str, sizes: list[tuple[int, int]]
+) -> list[str]:
+    """Return what is wrong with any view of a step, at any of the sizes."""
     wrong: list[str] = []
-    for view in VIEWS[step]:
-        # As a link in the app would go there, without loading the page anew.
-        page.evaluate(
-            "(to) => { history.pushState({}, '', to); dispatchEvent(new PopStateEvent('popstate')); }",
-            f"{job}/a/{step}{f'?view={view}' if view else ''}",
-        )
-        for wide, high in SIZES:
+    for view in views_of(page, option, step):
+        wrong += [
+            f"{step} {view}: {it}" for it in out_of_reach(page, axe, step, faces=len(sizes) > 1)
+        ]
+        for wide, high in sizes:
             page.set_viewport_size({"width": wide, "height": high})
             drawn(page)
             wrong += [f"{step} {view} at {wide} x {high}: {it}" for it in page.evaluate(LAYOUT)]
-    assert wrong == []
+        page.set_viewport_size({"width": DESK[0], "height": DESK[1]})
+    return wrong
+
+
+@pytest.mark.parametrize("step", VIEWS)
+def test_nothing_is_cut_covered_or_out_of_reach(
+    page: Page, axe: str, job: str, step: str, complaints: list[str]
+) -> None:
+    assert wrong_in(page, axe, f"{job}/a", step, SIZES) == []
+    assert complaints == []
+
+
+@pytest.mark.parametrize("sample", ["lagoon-road", "kiln-yard", "mill-terrace"])
+def test_nor_is_anything_in_the_other_samples(
+    page: Page, axe: str, sample: str, complaints: list[str]
+) -> None:
+    option = f"/jobs/{sample}/a"
+    assert [it for step in VIEWS for it in wrong_in(page, axe, option, step, [PHONE])] == []
     assert complaints == []

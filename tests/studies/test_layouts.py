@@ -153,23 +153,35 @@ def test_a_run_is_seen_as_it_goes_and_stops_when_cancelled() -> None:
     assert seen.step < 999
 
 
-def test_a_run_nobody_looks_at_stops_and_is_begun_anew_when_somebody_does() -> None:
+def test_a_run_nobody_looks_at_rests_and_goes_on_when_somebody_does() -> None:
     now_s = [0.0]
     runs = Runs(first_step_s=NEVER_S, unwatched_s=60.0, clock_s=lambda: now_s[0])
-    go, ended = Event(), Event()
-    begun: list[int] = []
+    made: list[int] = []
+    go, second, ended = Event(), Event(), Event()
 
     def steps() -> Iterator[int]:
-        begun.append(1)
-        return counting(1000, go, ended)
+        for i in range(4):
+            made.append(i)
+            if i == 1:
+                go.wait(NEVER_S)
+                # A minute and more since somebody looked.
+                now_s[0] += 61.0
+                second.set()
+            yield i
+        ended.set()
 
     runs.look("here", "one", steps)
-    now_s[0] = 61.0
     go.set()
-    ended.wait(NEVER_S)
-    assert len(begun) == 1
-    assert runs.look("here", "one", steps).step is not None
-    assert len(begun) == 2
+    assert second.wait(NEVER_S)
+    # On a machine however slow this never fails by itself; a run that does not rest ends here.
+    assert not ended.wait(0.2)
+    assert made == [0, 1]
+    seen = runs.look("here", "one", steps)
+    assert ended.wait(NEVER_S)
+    while seen.running:
+        seen = runs.look("here", "one", steps)
+    assert made == [0, 1, 2, 3]
+    assert (seen.step, seen.cancelled) == (3, False)
 
 
 def test_newer_work_in_its_place_cancels_what_ran_and_failures_are_told() -> None:

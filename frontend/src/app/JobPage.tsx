@@ -6,6 +6,7 @@ import { JobProvider, useJob } from '@/plan/JobContext';
 import { Tally } from '@/tally/Tally';
 import { Waiting } from '@/ui/States';
 import { useKeys } from '@/ui/useKeys';
+import { clock, day } from '@/units/format';
 import { FindOrDo } from './FindOrDo';
 import { KeyMapPanel } from './KeyMapPanel';
 import { keepPlace, lastPlace } from './lastPlace';
@@ -13,6 +14,8 @@ import { NextLine, nextLineOn, setNextLine } from './NextLine';
 import { Run } from './Run';
 import { STEPS, stepOf } from './steps';
 import { TopBar } from './TopBar';
+import { usePaper } from './usePaper';
+import './print.css';
 
 const SCREENS = new Map(
   STEPS.flatMap((step) => (step.fetch ? [[step.id, lazy(step.fetch)] as const] : [])),
@@ -42,6 +45,7 @@ export function JobPage() {
 
 function JobFrame({ stepId }: { stepId: string }) {
   const { at, option, undo, redo, state } = useJob();
+  usePaper();
   const [finding, setFinding] = useState(false);
   const [keysShown, setKeysShown] = useState(false);
   const [tallyOpen, setTallyOpen] = useState(false);
@@ -71,7 +75,7 @@ function JobFrame({ stepId }: { stepId: string }) {
   if (!step) return <Navigate to={`/jobs/${at.jobId}/${option.id}/brief`} replace />;
   const View = SCREENS.get(step.id);
   return (
-    <div className="flex h-full min-w-0 flex-col">
+    <div id="frame" className="flex h-full min-w-0 flex-col">
       <button
         type="button"
         className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-ink focus:px-3 focus:py-2 focus:text-sheet"
@@ -79,6 +83,10 @@ function JobFrame({ stepId }: { stepId: string }) {
       >
         Skip to {step.title}
       </button>
+      <p className="on-paper">
+        <b>{state.job.name}</b>, option {option.id.toUpperCase()} ({option.name}), {step.title}.
+        Revision {state.revision}, saved {day(state.saved_at)} {clock(state.saved_at)}.
+      </p>
       <TopBar
         stepId={stepId}
         tallyOpen={tallyOpen}

@@ -3,7 +3,7 @@ import { matching } from './matching';
 
 const THINGS = [
   { kind: 'step', name: 'Go to Strings', words: 'wiring series' },
-  { kind: 'view', name: 'Strings, Rules', words: 'code coldest temperature' },
+  { kind: 'view', name: 'Go to Strings, Rules', words: 'code coldest temperature' },
   { kind: 'check', name: 'Cold Voc string A', words: 'coldest voltage' },
   { kind: 'command', name: 'Undo: trim Cottonwood', words: 'take back' },
 ];
@@ -11,12 +11,12 @@ const names = (typed: string) => matching(THINGS, typed).map(({ name }) => name)
 
 test.each([
   ['', THINGS.map(({ name }) => name)],
-  ['strings', ['Go to Strings', 'Strings, Rules']],
+  ['strings', ['Go to Strings', 'Go to Strings, Rules']],
   ['voc', ['Cold Voc string A']],
-  ['coldest', ['Strings, Rules', 'Cold Voc string A']],
+  ['coldest', ['Go to Strings, Rules', 'Cold Voc string A']],
   // A name that begins a word stands before one that only holds the letters.
-  ['co', ['Cold Voc string A', 'Undo: trim Cottonwood', 'Strings, Rules']],
-  ['string cold', ['Cold Voc string A', 'Strings, Rules']],
+  ['co', ['Cold Voc string A', 'Undo: trim Cottonwood', 'Go to Strings, Rules']],
+  ['string cold', ['Cold Voc string A', 'Go to Strings, Rules']],
   ['nothing such', []],
 ])('%s', (typed, found) => {
   expect(names(typed)).toEqual(found);

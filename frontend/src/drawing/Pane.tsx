@@ -167,7 +167,7 @@ export function Pane({
         <>
           <div
             ref={sheet}
-            className={`absolute inset-0 origin-top-left ${zoomable ? 'will-change-transform' : ''}`}
+            className={`drawn-sheet absolute inset-0 origin-top-left ${zoomable ? 'will-change-transform' : ''}`}
           >
             {/* The ground only takes clicks; what stands on it answers the keyboard. */}
             <svg
@@ -204,7 +204,7 @@ export function Pane({
             {overlay?.({ camera, ...size })}
           </div>
           {zoomable && (
-            <div className="absolute right-2 bottom-2 z-20 flex gap-1">
+            <div className="for-the-hand absolute right-2 bottom-2 z-20 flex gap-1">
               <ZoomButton label="Farther" onClick={() => setLook(zoomedAt(look, 1 / 1.4, middle))}>
                 −
               </ZoomButton>

@@ -11,7 +11,7 @@ export function stockFirst<S extends Sheet>(
   sheets: readonly S[],
   stock: readonly Schemas['StockItem'][],
   kind: Schemas['StockKind'],
-  shortOf: (sheet: S) => string = ({ name }) => name,
+  shortOf: (sheet: S) => string = ({ name }) => name.replace(/^Sample /, ''),
 ): ChoiceItem[] {
   const held = (id: string) =>
     stock.reduce((sum, s) => sum + (s.kind === kind && s.item_id === id ? s.count : 0), 0);

@@ -35,6 +35,7 @@ export function Tally({ drawerOpen, stepId, checkOpen, onCheck }: TallyProps) {
   const otherReport = state.reports.find((r) => r.option_id === other?.id);
   return (
     <aside
+      id="tally"
       aria-label="Tally"
       className={`flex w-[306px] shrink-0 flex-col overflow-y-auto border-l border-rule bg-sheet px-3.5 pt-2.5 pb-4 max-[1100px]:fixed max-[1100px]:top-[46px] max-[1100px]:bottom-0 max-[1100px]:right-0 max-[1100px]:z-30 ${drawerOpen ? '' : 'max-[1100px]:hidden'}`}
     >

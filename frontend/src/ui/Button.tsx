@@ -7,8 +7,8 @@ interface ButtonProps extends ComponentProps<'button'> {
 }
 
 const WEIGHT = {
-  main: 'border-patina bg-patina text-sheet hover:bg-patina-dark',
-  plain: 'border-rule bg-sheet text-ink hover:border-field',
+  main: 'for-the-hand border-patina bg-patina text-sheet hover:bg-patina-dark',
+  plain: 'for-the-hand border-rule bg-sheet text-ink hover:border-field',
   pressed: 'border-ink bg-ink text-sheet',
 };
 

@@ -1,5 +1,6 @@
 /** A card of the board below the work surface. */
 import type { ComponentProps, ReactNode } from 'react';
+import { useScrollStop } from './useScrollStop';
 
 interface CardProps {
   title: string;
@@ -8,16 +9,28 @@ interface CardProps {
   aside?: ReactNode;
   children: ReactNode;
   className?: string;
+  /** Its own height is bounded: what does not fit is scrolled to. */
+  scrolls?: boolean;
   /** What happens when something is dropped on it. */
   dropped?: Pick<ComponentProps<'section'>, 'onDragOver' | 'onDragLeave' | 'onDrop'>;
 }
 
-export function Card({ title, heading, aside, children, className = '', dropped }: CardProps) {
+export function Card({
+  title,
+  heading,
+  aside,
+  children,
+  className = '',
+  scrolls = false,
+  dropped,
+}: CardProps) {
+  const scrollStop = useScrollStop();
   return (
     <section
+      ref={scrolls ? scrollStop : undefined}
       aria-label={title}
       {...dropped}
-      className={`rounded-lg border border-rule bg-sheet px-3 py-2.5 ${className}`}
+      className={`rounded-lg border border-rule bg-sheet px-3 py-2.5 ${scrolls ? 'overflow-y-auto' : ''} ${className}`}
     >
       <div className="mb-1 flex items-baseline justify-between gap-2">
         <h2 className="text-sm font-semibold">{heading ?? title}</h2>

@@ -21,7 +21,7 @@ export function Menu({ label, items, pressed = false, children }: MenuProps) {
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger
-        className={`inline-flex h-[27px] items-center gap-2 rounded-md border px-2.5 text-sm font-medium whitespace-nowrap ${pressed ? 'border-ink bg-ink text-sheet' : 'border-rule bg-sheet text-ink hover:border-field'}`}
+        className={`for-the-hand inline-flex h-[27px] items-center gap-2 rounded-md border px-2.5 text-sm font-medium whitespace-nowrap ${pressed ? 'border-ink bg-ink text-sheet' : 'border-rule bg-sheet text-ink hover:border-field'}`}
       >
         {children ?? label}
         <svg width="10" height="6" viewBox="0 0 10 6" aria-hidden="true">

@@ -40,6 +40,10 @@ export function signed(value: number, places = 0): string {
   return value > 0 ? `+${text}` : `−${text}`;
 }
 
+/** `30 Nov 2026`. */
+export const day = (iso: string) =>
+  new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+
 export const clock = (iso: string) =>
   new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import shared from '../../../tests/shared/lengths.json';
-import { echoOf, formatLength, type LengthUnit, parseLengthM } from './length';
+import { echoOf, formatLength, formatSmall, type LengthUnit, parseLengthM } from './length';
 
 describe('lengths, by the table shared with the server', () => {
   test.each(shared.readings as [string, LengthUnit, number][])(
@@ -24,4 +24,14 @@ test('the echo gives both unit systems, the job’s own first', () => {
   expect(echoOf("40'", 'ft')).toBe('40\' 0" = 12.19 m');
   expect(echoOf('12.19', 'm')).toBe('12.19 m = 39\' 11 7/8"');
   expect(echoOf('abc', 'm')).toBe('not a length yet');
+});
+
+test.each([
+  [0, 'm', '0 mm'],
+  [0.0031, 'm', '4 mm'],
+  [0.003175, 'ft', '1/8"'],
+  [0.0032, 'ft', '3/16"'],
+  [0.0301625, 'ft', '1 3/16"'],
+] as const)('%d metres, in %s: %s, never less', (lengthM, unit, told) => {
+  expect(formatSmall(lengthM, unit)).toBe(told);
 });

@@ -78,3 +78,14 @@ export function echoOf(typed: string, unit: LengthUnit): string {
   const other = unit === 'm' ? 'ft' : 'm';
   return `${formatLength(lengthM, unit)} = ${formatLength(lengthM, other)}`;
 }
+
+/** A few millimetres, rounded up; in feet jobs inches to the sixteenth: `3 mm`, `1/8"`. */
+export function formatSmall(lengthM: number, unit: LengthUnit): string {
+  if (unit === 'm') return `${Math.ceil(Math.abs(lengthM) * 1000 - 1e-6)} mm`;
+  const sixteenths = Math.ceil((Math.abs(lengthM) / M_PER_IN) * 16 - 1e-6);
+  const whole = Math.floor(sixteenths / 16);
+  let [top, bottom] = [sixteenths % 16, 16];
+  while (top > 0 && top % 2 === 0) [top, bottom] = [top / 2, bottom / 2];
+  const part = top > 0 ? `${top}/${bottom}` : '';
+  return `${[whole || '', part].filter(Boolean).join(' ') || '0'}"`;
+}

@@ -1,7 +1,7 @@
 """Long work that goes on beside the requests: seen as it goes, cancelled when it is not wanted.
 
 One run at a time for each place: a newer one there cancels the one before it.  One that nobody
-looks at any more stops by itself, and is begun anew when somebody does.
+looks at any more rests, and goes on from there when somebody does.
 """
 
 import os
@@ -18,7 +18,7 @@ Step = TypeVar("Step")
 # How much later than a request a run is served; see nice(1).
 BEHIND = 10
 # A page that shows a run asks again several times a second.
-UNWATCHED_S = 60.0
+UNWATCHED_S = 6.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,7 +40,7 @@ class _Run:
         clock_s: Callable[[], float],
     ) -> None:
         self.content = content
-        self.looked_at, self.left = clock_s(), False
+        self.looked_at, self.looked = clock_s(), Event()
         self._unwatched_s, self._clock_s = unwatched_s, clock_s
         self.stop, self.first = Event(), Event()
         self.seen: Seen[object] = Seen(None, running=True, cancelled=False)
@@ -54,8 +54,8 @@ class _Run:
             for step in self._steps():
                 self.seen = Seen(step, running=True, cancelled=False)
                 self.first.set()
-                self.left = self._clock_s() - self.looked_at > self._unwatched_s
-                if self.left or self.stop.is_set():
+                self._rest_unwatched()
+                if self.stop.is_set():
                     break
             problem = ""
         except RidgeTallyError as error:
@@ -68,6 +68,21 @@ class _Run:
             # Whatever happened, nobody waits for it any longer.
             self.seen = Seen(step, running=False, cancelled=self.stop.is_set(), problem=problem)
             self.first.set()
+
+    def look(self) -> None:
+        """Note that somebody looks; what rested goes on."""
+        self.looked_at = self._clock_s()
+        self.looked.set()
+
+    def end(self) -> None:
+        """Stop after the step that is being worked out."""
+        self.stop.set()
+        self.looked.set()
+
+    def _rest_unwatched(self) -> None:
+        self.looked.clear()
+        if self._clock_s() - self.looked_at > self._unwatched_s and not self.stop.is_set():
+            self.looked.wait()
 
 
 def _stand_back() -> None:
@@ -105,16 +120,16 @@ class Runs:
         """
         with self._lock:
             run = self._runs.get(place)
-            if run is None or run.left or run.content != content:
+            if run is None or run.content != content:
                 if run is not None:
-                    run.stop.set()
+                    run.end()
                 run = _Run(content, steps, self._unwatched_s, self._clock_s)
                 self._runs.pop(place, None)
                 self._runs[place] = run
                 while len(self._runs) > self._most:
-                    self._runs.pop(next(iter(self._runs))).stop.set()
+                    self._runs.pop(next(iter(self._runs))).end()
                 Thread(target=run.go, daemon=True).start()
-        run.looked_at = self._clock_s()
+        run.look()
         run.first.wait(self._first_step_s)
         return run.seen  # type: ignore[return-value]
 
@@ -123,4 +138,4 @@ class Runs:
         with self._lock:
             run = self._runs.get(place)
         if run is not None:
-            run.stop.set()
+            run.end()

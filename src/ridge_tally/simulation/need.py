@@ -13,7 +13,7 @@ from ridge_tally.core.brief.loads import LoadYear, heating_shares, load_year
 from ridge_tally.core.brief.tariff import next_kwh_cents
 from ridge_tally.core.job.brief import HeatPumpLoad, Load
 from ridge_tally.core.job.document import Job, month_first
-from ridge_tally.core.job.grid import Metering
+from ridge_tally.core.job.grid import Metering, small_unit
 from ridge_tally.editing.sun.normals import normals_of
 from ridge_tally.rules import tables
 
@@ -97,3 +97,9 @@ def bills_include_old_array(job: Job, usage: Usage | None) -> bool | None:
     if latest == usage.first_day.year:
         return None
     return latest < usage.first_day.year
+
+
+def small_money(job: Job) -> str:
+    """Return what prices of a kWh are typed and told in: cents, pence."""
+    grid = job.brief.grid
+    return small_unit(grid.currency if grid is not None else "")

@@ -233,7 +233,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
                 <SeatsOverlay camera={camera} report={brackets.data} />
               )}
               {face === 'one-more' && oneMore.data && (
-                <RowShortages camera={camera} rows={oneMore.data.rows} />
+                <RowShortages camera={camera} rows={oneMore.data.rows} unit={job.unit} />
               )}
             </>
           ) : null

@@ -14,23 +14,24 @@ import { NeedPanel } from './parts/NeedPanel';
 import { PlaceSection } from './parts/PlaceSection';
 import { ShelfSection } from './parts/ShelfSection';
 import { TargetPanel } from './parts/TargetPanel';
+import { VIEWS } from './views';
 
-const SECTIONS = [
-  { id: 'place', title: 'Place', view: PlaceSection },
-  { id: 'bills', title: 'Bills', view: BillsSection },
-  { id: 'loads', title: 'Loads to come', view: LoadsSection },
-  { id: 'grid', title: 'Grid rules', view: GridSection },
-  { id: 'approval', title: 'Approval', view: ApprovalSection },
-  { id: 'house', title: 'House and wishes', view: HouseSection },
-  { id: 'shelf', title: 'Shelf', view: ShelfSection },
-];
+const BODY = {
+  place: PlaceSection,
+  bills: BillsSection,
+  loads: LoadsSection,
+  grid: GridSection,
+  approval: ApprovalSection,
+  house: HouseSection,
+  shelf: ShelfSection,
+};
 
 export default function BriefStep() {
   const { at, job, brief } = useJob();
   const [asked, setAsked] = useSearchParams();
   // Where it opened it stays, also once a place is found.
   const [first] = useState(job.site.place ? 'bills' : 'place');
-  const section = SECTIONS.find(({ id }) => id === asked.get('view'))?.id ?? first;
+  const section = VIEWS.find(({ id }) => id === asked.get('view'))?.id ?? first;
   const setSection = (view: string) => setAsked({ view }, { replace: true });
   const { query, behind } = useTarget(at);
   const faults = brief.bills.filter((b) => b.problem).length;
@@ -42,7 +43,7 @@ export default function BriefStep() {
       </div>
       <div className="flex min-h-10 shrink-0 flex-wrap items-center gap-y-1 py-1 gap-2 border-b border-rule px-3.5">
         <Tabs.List aria-label="Parts of the brief" className="flex flex-wrap gap-1">
-          {SECTIONS.map(({ id, title }) => (
+          {VIEWS.map(({ id, title }) => (
             <Tabs.Trigger
               key={id}
               value={id}
@@ -65,15 +66,18 @@ export default function BriefStep() {
           Brief (PDF)
         </a>
       </div>
-      {SECTIONS.map(({ id, view: View }) => (
-        <Tabs.Content
-          key={id}
-          value={id}
-          className="min-h-0 grow overflow-auto bg-sheet px-3.5 py-2.5"
-        >
-          <View target={query.data} />
-        </Tabs.Content>
-      ))}
+      {VIEWS.map(({ id }) => {
+        const Body = BODY[id];
+        return (
+          <Tabs.Content
+            key={id}
+            value={id}
+            className="min-h-0 grow overflow-auto bg-sheet px-3.5 py-2.5"
+          >
+            <Body target={query.data} />
+          </Tabs.Content>
+        );
+      })}
     </Tabs.Root>
   );
 }

@@ -139,7 +139,7 @@ function MicroWiring({ plane }: { plane: RoofPlane }) {
         }
       </PlaneCanvas>
       <Board heightPx={240}>
-        <Card title={unit} className="w-[236px] shrink-0 overflow-y-auto">
+        <Card title={unit} scrolls className="w-[236px] shrink-0">
           <Temperatures />
         </Card>
         {branches.map((branch) => (

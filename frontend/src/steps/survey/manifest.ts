@@ -1,10 +1,12 @@
 import type { StepManifest } from '@/plan/manifest';
-import { VIEWS } from './views';
+import { SOUGHT, VIEWS } from './views';
 
 export const survey: StepManifest = {
   id: 'survey',
   title: 'Survey',
+  words: 'measure roof site',
   views: VIEWS,
+  sought: SOUGHT,
   keys: [
     ['B', 'plane: sketch the outline by clicking'],
     ['D', 'plane: a diagonal between two corners'],

@@ -10,7 +10,7 @@ from ridge_tally.core.units import one_line
 
 _EXPECTED = "a price in cents such as 14.2, or tiers such as 11.2 to 500; 14.8"
 _PRICE = r"\d{1,9}(?:\.\d{1,9})?"
-_TIER = re.compile(rf"({_PRICE}) ?(?:c|ct|¢)?(?: ?to ?({_PRICE}) ?(?:kwh)?)?", re.IGNORECASE)
+_TIER = re.compile(rf"({_PRICE}) ?(?:c|ct|¢|p)?(?: ?to ?({_PRICE}) ?(?:kwh)?)?", re.IGNORECASE)
 
 
 def bill_cents(tariff: Tariff, energy_kwh: float, days: int) -> float:

@@ -123,3 +123,12 @@ class GridRules:
     insurance: str
     rebate: Rebate | None
     routes: tuple[ApprovalRoute, ...]
+
+
+# A hundredth of a currency, where people do not call it a cent.
+_HUNDREDTHS = {"£": "pence"}
+
+
+def small_unit(currency: str) -> str:
+    """Return what people call the hundredth of a currency, many of them: cents, pence."""
+    return _HUNDREDTHS.get(currency, "cents")

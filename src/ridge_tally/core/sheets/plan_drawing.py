@@ -7,6 +7,7 @@ their own: a figure that would lie on another moves along its line or off it.
 from collections.abc import Sequence
 from dataclasses import dataclass
 from html import escape
+from itertools import pairwise
 
 import numpy as np
 
@@ -30,7 +31,13 @@ MARGIN_MM, OFF_MM = 14.0, 8.0
 # Heights of words, and how wide a character is in them, near enough to keep words apart.
 FIGURE_MM, TAG_MM, NAME_MM, WIDE = 3.6, 2.3, 2.6, 0.5
 # How far outside its edge a figure may stand, the usual place first; inside where nothing else is left.
-OFFS_MM = (OFF_MM, 4.0, 12.0, -3.5)
+OFFS_MM = (OFF_MM, 4.0, 12.0)
+# Over the roof itself, where there is no room beside it.
+INSIDE_OFFS_MM = (-3.5,)
+# Between a figure and the words beside it.
+CLEAR_MM = 0.6
+# How broad a side is drawn at most.
+EDGE_MM = 0.9
 # Where along its line, from the middle.
 ALONG_FRAC = (0.0, -0.25, 0.25, -0.4, 0.4)
 # Stroke, width in mm and dash of each kind of edge.
@@ -183,6 +190,11 @@ def _dimensions(
     """
     corners = corners_m(plane)
     paper = [(frame.x(x), frame.y(y)) for x, y in corners]
+    for a, b in pairwise([*paper, paper[0]]):
+        # A figure may stand on no side that runs along the paper.
+        if min(abs(a[0] - b[0]), abs(a[1] - b[1])) < EDGE_MM:
+            wide, high = (max(abs(a[k] - b[k]), EDGE_MM) for k in (0, 1))
+            words.take((a[0] + b[0]) / 2, (a[1] + b[1]) / 2, wide, high)
     sides = [(i, (i + 1) % len(corners)) for i in range(len(corners))]
     lengths_m = [float(np.hypot(*(corners[b] - corners[a]))) for a, b in sides]
     parts: list[str] = []
@@ -245,15 +257,17 @@ def _dimension(
     angle = angle - 180 if angle > 90 else angle + 180 if angle <= -90 else angle
     spots = [
         (off_mm, along, size)
+        for offs_mm in (OFFS_MM, INSIDE_OFFS_MM)
         for size in (FIGURE_MM, TAG_MM)
-        for off_mm in OFFS_MM
+        for off_mm in offs_mm
         for along in ALONG_FRAC
     ]
 
     def at(spot: tuple[float, float, float]) -> tuple[float, float, float, float]:
         x1, y1, x2, y2 = _stood_off(a, b, spot[0])
         wide = len(figure) * WIDE * spot[2] + 0.8
-        return (x1 + x2) / 2 + run_x * spot[1], (y1 + y2) / 2 + run_y * spot[1], wide, spot[2]
+        high = spot[2] + CLEAR_MM
+        return (x1 + x2) / 2 + run_x * spot[1], (y1 + y2) / 2 + run_y * spot[1], wide, high
 
     found = next((s for s in spots if words.is_free(*at(s), angle)), None)
     if found is None:

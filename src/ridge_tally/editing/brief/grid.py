@@ -135,7 +135,7 @@ def _field_set(grid: GridRules, edit: SetGridField, *, month_first: bool) -> Gri
             least = parse_money_cents(typed or "0", "Minimum charge")
             return replace(grid, tariff=replace(grid.tariff, minimum_cents=least))
         case kind.TIERS:
-            tiers = parse_tiers(typed, "Price of a kWh in cents")
+            tiers = parse_tiers(typed, "Price of a kWh")
             return replace(grid, tariff=replace(grid.tariff, tiers=tiers))
         case kind.TAX:
             tax = parse_share_frac(f"{typed.removesuffix('%') or '0'}%", "Tax")
@@ -155,7 +155,9 @@ def _field_set(grid: GridRules, edit: SetGridField, *, month_first: bool) -> Gri
 
 
 def _cents(typed: str, name: str) -> float:
-    return parse_quantity(typed or "0", name, {"": 1.0, "c": 1.0, "ct": 1.0}, "cents such as 6.5")
+    return parse_quantity(
+        typed or "0", name, {"": 1.0, "c": 1.0, "ct": 1.0, "p": 1.0}, "cents such as 6.5"
+    )
 
 
 def _route_set(grid: GridRules, edit: SetRouteField) -> GridRules:

@@ -55,5 +55,5 @@ def _events(edit: SetPaidEvents) -> PaidEvents | None:
         raise NotUnderstood("Hours of the events", edit.hours, "hours such as 17-20")
     if days != int(days):
         raise NotUnderstood("Export events a year", edit.days, "whole days such as 6")
-    cents = parse_number(edit.cents, "Paid at events, cents a kWh", "cents such as 150")
+    cents = parse_number(edit.cents, "Paid at events", "a price of a kWh such as 150")
     return PaidEvents(int(days), int(hours[1]), int(hours[2]), cents)

@@ -27,7 +27,7 @@ from ridge_tally.rules.loading.ac_sources import phases_used
 from ridge_tally.simulation.batteries import as_it_joins, conversions, cycles, takes_dc, told
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import HouseLoad, house_load
-from ridge_tally.simulation.need import next_kwh_price_cents, sent_kwh_price_cents
+from ridge_tally.simulation.need import next_kwh_price_cents, sent_kwh_price_cents, small_money
 from ridge_tally.simulation.weather import weather_of
 from ridge_tally.simulation.year import hourly_year, require_year
 from ridge_tally.studies.loading.sized import sized_to
@@ -390,7 +390,7 @@ def _events_told(job: Job, stored: HouseYear | None) -> str:
     events = job.brief.household.events
     if events is None:
         return ""
-    head = f"{events.days} days, {events.from_h} to {events.to_h} h, {events.cents_per_kwh:g} cents a kWh"
+    head = f"{events.days} days, {events.from_h} to {events.to_h} h, {events.cents_per_kwh:g} {small_money(job)} a kWh"
     if stored is None:
         return f"{head}: without a battery there is nothing to sell but the sun of those hours"
     sold = kwh_of(stored.sold_w, stored.hours)

@@ -10,7 +10,7 @@ from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.simulation.desk import Desk
-from ridge_tally.simulation.need import next_kwh_price_cents
+from ridge_tally.simulation.need import next_kwh_price_cents, small_money
 from ridge_tally.simulation.year import require_year
 from ridge_tally.studies.loading.sweep import SweepReport, loading_sweep
 from ridge_tally.studies.strings.inverters import (
@@ -108,7 +108,7 @@ def _inverter(desk: Desk, design: Design, plans: InverterPlans | None) -> Answer
     ranked = sorted(priced if by_money else kept, key=lambda p: -worth(p))
     best = ranked[0]
     line = (
-        f"worth most over {years:.0f} years at {cents:.0f} cents a kWh"
+        f"worth most over {years:.0f} years at {cents:.0f} {small_money(design.job)} a kWh"
         if by_money
         else "most kWh: a price or a tariff is missing"
     )

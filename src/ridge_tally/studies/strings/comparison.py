@@ -16,7 +16,7 @@ from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.strings.microinverters import branches
 from ridge_tally.simulation.batteries import conversions, takes_dc
 from ridge_tally.simulation.desk import Desk
-from ridge_tally.simulation.need import next_kwh_price_cents
+from ridge_tally.simulation.need import next_kwh_price_cents, small_money
 from ridge_tally.simulation.year import require_year
 from ridge_tally.studies.strings.architectures import WAYS, Built, ways_built
 from ridge_tally.studies.strings.growing import grown
@@ -298,7 +298,7 @@ def _verdict(
         frac = more_kwh / (chosen.energy_kwh or 1.0)
         told = (
             f"{way.title}: {_kwh(more_kwh)} a year more (+{frac * 100:.1f} %) for "
-            f"{_money(more_cents)}; at {kwh_cents:.0f} cents a kWh paid back in {years:.1f} years"
+            f"{_money(more_cents)}; at {kwh_cents:.0f} {small_money(job)} a kWh paid back in {years:.1f} years"
         )
         if years <= practice(Practice.PAYS_YEARS):
             why.append(f"{told}: worth it.")

@@ -16,7 +16,7 @@ from ridge_tally.core.job.document import (
 from ridge_tally.core.job.grid import GridRules, SizeCapKind
 from ridge_tally.core.number_format import spaced
 from ridge_tally.core.units import L_PER_US_GALLON, LengthUnit
-from ridge_tally.simulation.need import bills_include_old_array, need_of
+from ridge_tally.simulation.need import bills_include_old_array, need_of, small_money
 from ridge_tally.views.step_state import StepState
 from ridge_tally.views.sun.weather_caveats import guessed_climate
 
@@ -35,7 +35,7 @@ class LoadView:
 class BriefReport:
     """What follows an edit of the brief at once; ``None`` where nobody gave a number.
 
-    ``need_kwh`` is the use with the loads to come.  ``grid_warnings`` are sentences on grid
+    ``need_kwh`` is the use with the loads to come, ``small_money`` what prices of a kWh are typed in.  ``grid_warnings`` are sentences on grid
     rules that contradict what is there.
     """
 
@@ -45,6 +45,7 @@ class BriefReport:
     need_kwh: float | None
     monthly_need_kwh: tuple[float, ...]
     tiers_typed: str
+    small_money: str
     grid_warnings: tuple[str, ...]
     declination_deg: float | None
     declination_model: str
@@ -67,6 +68,7 @@ def brief_report(job: Job) -> BriefReport:
         need_kwh=need.energy_kwh,
         monthly_need_kwh=need.monthly_kwh,
         tiers_typed=write_tiers(tariff.tiers) if tariff else "",
+        small_money=small_money(job),
         grid_warnings=_grid_warnings(job, brief.grid) if brief.grid else (),
         declination_deg=site_declination_deg(site),
         declination_model=MAGNETIC_MODEL,

@@ -44,6 +44,9 @@ function Spacing({ planeId, layout }: { planeId: string; layout: Schemas['Ground
   });
   const gap = asked ? forLoss?.asked_gap_m : null;
   const metres = (m: number) => formatLength(m, job.unit);
+  // Never less than asked: up to the next centimetre or eighth of an inch.
+  const stepM = job.unit === 'ft' ? 0.0254 / 8 : 0.01;
+  const wideEnough = (m: number) => metres(Math.ceil(m / stepM) * stepM);
   return (
     <>
       <div aria-busy={isPlaceholderData} className={isPlaceholderData ? 'opacity-50' : ''}>
@@ -89,11 +92,11 @@ function Spacing({ planeId, layout }: { planeId: string; layout: Schemas['Ground
                 option_id: option.id,
                 plane_id: planeId,
                 field: 'gap_between_rows',
-                typed: `${(Math.ceil(gap * 100) / 100).toFixed(2)} m`,
+                typed: wideEnough(gap),
               })
             }
           >
-            Space {metres(gap)}
+            Space {wideEnough(gap)}
           </Button>
         )}
       </span>

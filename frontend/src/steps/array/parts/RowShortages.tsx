@@ -1,14 +1,15 @@
 /** What the rows lack for one more, drawn in them. */
 import type { Schemas } from '@/api/client';
 import { type Camera, toScreen } from '@/drawing/camera';
-import { figure } from '@/units/format';
+import { formatSmall, type LengthUnit } from '@/units/length';
 
 interface RowShortagesProps {
+  unit: LengthUnit;
   camera: Camera;
   rows: Schemas['RowTold'][];
 }
 
-export function RowShortages({ camera, rows }: RowShortagesProps) {
+export function RowShortages({ camera, rows, unit }: RowShortagesProps) {
   return (
     <g pointerEvents="none">
       {rows.map((row) => {
@@ -18,8 +19,8 @@ export function RowShortages({ camera, rows }: RowShortagesProps) {
         const colour = row.short_m > 0 ? 'var(--color-copper)' : 'var(--color-patina)';
         const text =
           row.short_m > 0
-            ? `${figure(row.short_m * 1000)} mm short`
-            : `${figure(-row.short_m * 1000)} mm to spare`;
+            ? `${formatSmall(row.short_m, unit)} short`
+            : `${formatSmall(-row.short_m, unit)} to spare`;
         const wide = text.length * 6.4 + 12;
         const x = (from.xPx + to.xPx) / 2;
         return (

@@ -45,7 +45,7 @@ export function SeasonsFace({ planeId }: { planeId: string }) {
             <th className="text-left font-normal">held from, back legs, lift for it</th>
             <th className="font-normal">kWh</th>
             <th className="pl-2 font-normal">over fixed</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

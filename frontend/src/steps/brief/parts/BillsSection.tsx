@@ -4,7 +4,7 @@ import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { FilePick, withText } from '@/ui/FilePick';
 import { TypedField } from '@/ui/TypedField';
-import { figure, yearlyKwh } from '@/units/format';
+import { figure, money, yearlyKwh } from '@/units/format';
 import { BillsTable } from './BillsTable';
 
 export function BillsSection() {
@@ -47,7 +47,7 @@ function BillsAside() {
       )}
       <p className="mt-2 text-xs text-ink-2">
         {grid
-          ? `Tariff for money: ${brief.tiers_typed} cents, fixed ${figure(grid.tariff.fixed_cents / 100, 2)} a ${grid.tariff.per}${grid.sample ? ', an invented sample' : ''}.`
+          ? `Tariff for money: ${brief.tiers_typed} ${brief.small_money}, fixed ${money(grid.tariff.fixed_cents, grid.currency)} a ${grid.tariff.per}${grid.sample ? ', an invented sample' : ''}.`
           : 'No tariff yet: choose the grid rules, then money alone will do.'}
       </p>
       <div className="mt-2 flex flex-col items-start gap-1.5">

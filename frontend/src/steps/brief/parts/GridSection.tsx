@@ -4,6 +4,7 @@ import type { Schemas } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
 import { useJob } from '@/plan/JobContext';
 import { Choice } from '@/ui/Choice';
+import { TypedField } from '@/ui/TypedField';
 import { money } from '@/units/format';
 import { percent, plain, rebateRatio } from '../model';
 import { FieldRow, Fields, Warned } from './fields';
@@ -75,7 +76,7 @@ export function GridSection() {
         ))}
       </Fields>
       <CapFields grid={grid} />
-      <TariffFields grid={grid} tiers={brief.tiers_typed} />
+      <TariffFields grid={grid} tiers={brief.tiers_typed} small={brief.small_money} />
     </div>
   );
 }
@@ -122,8 +123,8 @@ function CapFields({ grid }: { grid: Rules }) {
           className="grow"
         />
         {cap.kind !== 'none' && (
-          <FieldRow
-            label=""
+          <TypedField
+            label="Size cap"
             value={
               cap.value === null
                 ? ''
@@ -133,6 +134,7 @@ function CapFields({ grid }: { grid: Rules }) {
             }
             placeholder="type it"
             width={72}
+            align="right"
             commit={typed('size_cap')}
           />
         )}
@@ -178,7 +180,14 @@ function CapFields({ grid }: { grid: Rules }) {
   );
 }
 
-function TariffFields({ grid, tiers }: { grid: Rules; tiers: string }) {
+interface TariffFieldsProps {
+  grid: Rules;
+  tiers: string;
+  /** Cents, pence. */
+  small: string;
+}
+
+function TariffFields({ grid, tiers, small }: TariffFieldsProps) {
   const { typed, chosen } = useSet();
   const { tariff } = grid;
   return (
@@ -190,12 +199,12 @@ function TariffFields({ grid, tiers }: { grid: Rules; tiers: string }) {
         onChange={chosen('metering')}
       />
       <FieldRow
-        label="Paid for export, cents"
+        label={`Paid for export, ${small}`}
         value={plain(grid.export_cents_per_kwh)}
         commit={typed('export_cents_per_kwh')}
       />
       <FieldRow
-        label="A kWh, cents"
+        label={`A kWh, ${small}`}
         value={tiers}
         width={148}
         words

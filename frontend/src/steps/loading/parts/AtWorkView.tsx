@@ -2,14 +2,16 @@
 import { max } from 'd3-array';
 import type { ReactNode } from 'react';
 import type { YearReport } from '@/api/client';
+import { useScrollStop } from '@/ui/useScrollStop';
 import { figure, signed } from '@/units/format';
 
 export function AtWorkView({ year }: { year: YearReport }) {
+  const scrollStop = useScrollStop();
   const { bands, sizes, best_from_frac, best_to_frac } = year.at_work;
   const most = max(bands, (b) => b.hours) ?? 1;
   const whole = bands.reduce((sum, b) => sum + b.kwh, 0);
   return (
-    <div className="flex min-h-0 grow gap-6 overflow-auto px-4 py-3">
+    <div ref={scrollStop} className="flex min-h-0 grow gap-6 overflow-auto px-4 py-3">
       <section aria-label="Hours by load" className="min-w-[400px] grow basis-0">
         <Head title="Hours a year by load">
           green: at its best, {figure(best_from_frac * 100)} to {figure(best_to_frac * 100)} % of{' '}

@@ -139,7 +139,8 @@ function Changed({ battery }: { battery: Schemas['BatteryTold'] }) {
 
 /** A few days a year on which energy sent out is paid well. */
 function Events({ told }: { told: string }) {
-  const { job, edit } = useJob();
+  const { job, brief, edit } = useJob();
+  const small = brief.small_money;
   const events = job.brief.household.events ?? null;
   const typed = {
     kind: 'set-paid-events' as const,
@@ -167,12 +168,12 @@ function Events({ told }: { told: string }) {
           />
           h at
           <TypedField
-            label="Paid at events, cents a kWh"
+            label={`Paid at events, ${small} a kWh`}
             width={56}
             value={typed.cents}
             commit={(cents) => edit({ ...typed, cents })}
           />
-          cents
+          {small}
         </span>
       )}
       {told && <p className="mt-1 text-xs text-ink-2">{told}.</p>}

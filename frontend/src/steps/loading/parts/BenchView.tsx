@@ -262,7 +262,7 @@ function DaysCard({ report }: { report: Report }) {
       module_w: String(bench.module_w),
     });
   return (
-    <Card title="The measured day" className="w-[210px] shrink-0 overflow-y-auto">
+    <Card title="The measured day" scrolls className="w-[210px] shrink-0">
       <div className="flex flex-col gap-1.5">
         <Choice
           label="Day of the file"
@@ -305,7 +305,7 @@ function DaysCard({ report }: { report: Report }) {
 function HowTo({ picking, freeing }: { picking: readonly string[]; freeing: readonly string[] }) {
   const [open, setOpen] = useState<'picking' | 'freeing'>('picking');
   return (
-    <Card title="How to measure" className="min-w-[240px] grow overflow-y-auto">
+    <Card title="How to measure" scrolls className="min-w-[240px] grow">
       <span className="mb-1 flex gap-1.5">
         <Button
           weight={open === 'picking' ? 'pressed' : 'plain'}

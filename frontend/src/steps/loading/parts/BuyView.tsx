@@ -59,7 +59,7 @@ function AnswerCard({ answer }: { answer: Schemas['Answer'] }) {
   const { act } = useJob();
   const { edit } = answer;
   return (
-    <Card title={answer.question} className="max-h-[262px] overflow-y-auto">
+    <Card title={answer.question} scrolls className="max-h-[262px]">
       <p className="font-semibold">{capital(answer.answer) || '…'}</p>
       {answer.why.map((sentence) => (
         <p key={sentence} className="mt-1 text-xs">

@@ -1,10 +1,12 @@
 /** When the AC limit cuts: kWh by month and hour, and days with any and with much of it. */
 import type { YearReport } from '@/api/client';
+import { useScrollStop } from '@/ui/useScrollStop';
 import { figure, MONTHS } from '@/units/format';
 
 const HOURS = Array.from({ length: 24 }, (_, h) => h);
 
 export function ClipCalendarView({ year }: { year: YearReport }) {
+  const scrollStop = useScrollStop();
   const { kwh, days_any, days_much } = year.calendar;
   const hours = HOURS.filter((h) => kwh.some((row) => (row[h] ?? 0) >= 0.05));
   const most = Math.max(1e-9, ...kwh.flat());
@@ -15,7 +17,7 @@ export function ClipCalendarView({ year }: { year: YearReport }) {
       </p>
     );
   return (
-    <div className="min-h-0 grow overflow-auto px-4 py-3">
+    <div ref={scrollStop} className="min-h-0 grow overflow-auto px-4 py-3">
       <table
         className="w-full table-fixed border-separate border-spacing-[2px] text-sm"
         aria-label="Clipped by month and hour, kWh"

@@ -199,7 +199,7 @@ function Figures({ years }: { years: readonly Year[] }) {
       <table className="w-full text-xs">
         <thead>
           <tr className="align-bottom text-right">
-            <th />
+            <td />
             {years.map((y, i) => (
               <th key={y.key} className="pb-1 pl-2 font-semibold">
                 <span className="block" style={{ color: LOOKS[i]?.colour }}>
@@ -257,7 +257,8 @@ function Differences({ years }: { years: readonly Year[] }) {
     <Card
       title="What makes the difference"
       aside={`${other.title.slice(0, 1)} against ${first.earlier ? 'as it was' : first.title.slice(0, 1)}`}
-      className="min-w-0 grow overflow-y-auto"
+      scrolls
+      className="min-w-0 grow"
     >
       {others.length > 1 && (
         <span className="mb-1 flex gap-1.5">

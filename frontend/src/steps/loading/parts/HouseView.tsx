@@ -135,11 +135,11 @@ const ROWS: { title: string; of: (t: Told) => string }[] = [
 function YearCard({ house }: { house: Schemas['HouseReport'] }) {
   const { alone, with_battery: stored } = house;
   return (
-    <Card title="In the year, kWh" className="w-[250px] shrink-0 overflow-y-auto">
+    <Card title="In the year, kWh" scrolls className="w-[250px] shrink-0">
       <table className="w-full text-xs">
         <thead>
           <tr className="text-right text-ink-2">
-            <th />
+            <td />
             <th className="font-normal">alone</th>
             {stored && <th className="pl-2 font-normal">battery</th>}
             {stored && <th className="pl-2 font-normal">more</th>}
@@ -174,7 +174,7 @@ function change(one: string, two: string): string {
 
 function SizesCard({ sizes }: { sizes: readonly Schemas['SizeCarried'][] }) {
   return (
-    <Card title="Inverters of other sizes carry" className="min-w-0 grow overflow-y-auto">
+    <Card title="Inverters of other sizes carry" scrolls className="min-w-0 grow">
       <table className="w-full text-xs">
         <thead>
           <tr className="text-right text-ink-2">

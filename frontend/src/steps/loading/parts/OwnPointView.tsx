@@ -172,7 +172,7 @@ function WayCard({ way, helped }: { way: Way; helped: readonly string[] }) {
       ) : (
         <Button
           className="mt-1"
-          aria-label={`Take ${way.unit || 'strings alone'} for this option`}
+          aria-label={`Take it: ${way.unit || 'strings alone'}`}
           onClick={() => void use()}
         >
           Take it

@@ -99,7 +99,7 @@ export function SweepView() {
       </div>
       <Board heightPx={250}>
         {point && <PointCard point={point} />}
-        <Card title="Which, and why" className="w-[262px] shrink-0 overflow-y-auto">
+        <Card title="Which, and why" scrolls className="w-[262px] shrink-0">
           {sweep.told.length === 0 ? (
             <p className="text-sm text-ink-2">Told when all sizes are worked out.</p>
           ) : (
@@ -163,7 +163,8 @@ function PointCard({ point }: { point: Point }) {
     <Card
       title={`${point.modules} modules on ${figure(point.ac_kw, 2)} kW`}
       aside={point.now ? 'as it is' : ''}
-      className="w-[196px] shrink-0 overflow-y-auto"
+      scrolls
+      className="w-[196px] shrink-0"
     >
       <p className="font-figure text-lg font-semibold">
         {point.energy_kwh === null ? 'no legal plan' : `${figure(point.energy_kwh)} kWh`}
@@ -223,7 +224,7 @@ function Kept({ sweep }: { sweep: Schemas['SweepReport'] }) {
 
 function Schools({ schools }: { schools: readonly Schemas['SchoolView'][] }) {
   return (
-    <Card title="Sizing rules compared" className="min-w-0 grow overflow-y-auto">
+    <Card title="Sizing rules compared" scrolls className="min-w-0 grow">
       <table className="w-full text-xs">
         <thead>
           <tr className="text-left text-ink-2">

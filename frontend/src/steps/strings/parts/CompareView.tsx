@@ -143,7 +143,7 @@ function WayHead({ way, chosen, onTake }: WayHeadProps) {
       {way.edit === null ? (
         <p className="mt-1 flex h-[27px] items-center text-xs text-ink-2">as this option is</p>
       ) : (
-        <Button className="mt-1" aria-label={`Take ${way.title} for this option`} onClick={onTake}>
+        <Button className="mt-1" aria-label={`Take it: ${way.title}`} onClick={onTake}>
           Take it
         </Button>
       )}

@@ -230,7 +230,7 @@ function RemedyRow({ remedy, best, cheapest, onTake }: RemedyRowProps) {
       ) : (
         <Button
           className="w-[74px] shrink-0 justify-center"
-          aria-label={`Take: ${remedy.title}`}
+          aria-label={`Take it: ${remedy.title}`}
           onClick={onTake}
         >
           Take it

@@ -41,7 +41,8 @@ export function CulpritWords({ shade, culprit }: CulpritWordsProps) {
     <Card
       title={capital(culprit.name)}
       aside="light on the glass"
-      className="flex w-[232px] shrink-0 flex-col overflow-y-auto"
+      scrolls
+      className="flex w-[232px] shrink-0 flex-col"
     >
       <p className="text-sm">{words}</p>
       <div

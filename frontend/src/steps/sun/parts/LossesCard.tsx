@@ -37,7 +37,8 @@ export function LossesCard({ weather }: { weather: WeatherReport }) {
     <Card
       title="What else changes the light"
       aside="kWh a year"
-      className={`flex min-w-[360px] grow basis-0 flex-col overflow-y-auto ${behind ? 'opacity-60' : ''}`}
+      scrolls
+      className={`flex min-w-[360px] grow basis-0 flex-col ${behind ? 'opacity-60' : ''}`}
     >
       <table className="text-sm">
         <thead>

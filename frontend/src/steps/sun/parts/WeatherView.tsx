@@ -114,7 +114,7 @@ export function WeatherView() {
                       {m}
                     </th>
                   ))}
-                  <th className="w-[92px]" aria-label="Back to usual" />
+                  <td className="w-[92px]" />
                 </tr>
               </thead>
               <tbody>

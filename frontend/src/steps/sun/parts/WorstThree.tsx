@@ -15,7 +15,8 @@ export function WorstThree({ nameOf }: { nameOf: (id: string) => string }) {
   return (
     <Card
       title="The worst three"
-      className={`flex min-w-[200px] grow basis-0 flex-col overflow-y-auto ${isPlaceholderData ? 'opacity-60' : ''}`}
+      scrolls
+      className={`flex min-w-[200px] grow basis-0 flex-col ${isPlaceholderData ? 'opacity-60' : ''}`}
     >
       {error && <Failed error={error} tight />}
       {data && (

@@ -5,6 +5,7 @@ import type { PlaneSurvey } from '@/plan/scene';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
 import { Mark, type Shape } from '@/ui/Mark';
+import { formatSmall } from '@/units/length';
 import type { Wanted } from '../planeTool';
 
 const SHAPE: Record<PlaneSurvey['closing'], Shape> = {
@@ -22,7 +23,7 @@ interface ClosingCardProps {
 }
 
 export function ClosingCard({ plane, seen, onWanted }: ClosingCardProps) {
-  const { act } = useJob();
+  const { act, job } = useJob();
   const suspect = seen.readings.find((r) => r.suspect);
   const doubtful = seen.doubt !== '';
   const worst = Math.max(...seen.corners.map((c) => c.sd_m ?? 0));
@@ -30,12 +31,13 @@ export function ClosingCard({ plane, seen, onWanted }: ClosingCardProps) {
     <Card
       title="Does it close?"
       aside={<Mark shape={doubtful ? 'triangle' : SHAPE[seen.closing]} />}
-      className="flex w-[176px] shrink-0 flex-col gap-1 overflow-y-auto"
+      scrolls
+      className="flex w-[176px] shrink-0 flex-col gap-1"
     >
       <p className="text-sm first-letter:uppercase">{seen.closing_text}.</p>
       {seen.closing !== 'open' && !doubtful && (
         <p className="text-xs text-ink-2">
-          Corners known to {Math.ceil(worst * 1000)} mm or better.
+          Corners known to {formatSmall(worst, job.unit)} or better.
         </p>
       )}
       {seen.to_close && <p className="text-sm text-warn">{seen.to_close}</p>}

@@ -7,6 +7,7 @@ import { HELD_LOOK, useHold } from '@/drawing/useHold';
 import { useJob } from '@/plan/JobContext';
 import type { PlaneSurvey } from '@/plan/scene';
 import { pressed } from '@/ui/pressable';
+import { formatSmall } from '@/units/length';
 import { cornerPx } from './outlineGeometry';
 
 interface CornersProps {
@@ -23,7 +24,7 @@ interface CornersProps {
 const WORTH_SHOWING_M = 0.03;
 
 export function Corners({ camera, plane, seen, wanted, picked, onCorner }: CornersProps) {
-  const { act } = useJob();
+  const { act, job } = useJob();
   const squares = new Set(
     seen.readings.filter((r) => r.kind === 'right_angle').map((r) => r.at[0] ?? -1),
   );
@@ -48,7 +49,7 @@ export function Corners({ camera, plane, seen, wanted, picked, onCorner }: Corne
       ? 'loose'
       : corner.sd_m === null
         ? ''
-        : `known to ${Math.round(corner.sd_m * 1000)} mm`;
+        : `known to ${formatSmall(corner.sd_m, job.unit)}`;
     const mark = squares.has(i) ? ', drawn square' : '';
     return (
       <g
