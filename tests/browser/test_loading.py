@@ -146,7 +146,7 @@ def test_options_and_the_design_before_a_change_lie_over_each_other(
     expect(page.get_by_text("Clipped by limit")).to_be_visible()
     page.keyboard.press("8")
     figures = page.get_by_role("region", name="Figures side by side")
-    expect(figures.get_by_role("columnheader")).to_have_count(3)
+    expect(figures.get_by_role("columnheader")).to_have_count(2)
     expect(figures).to_contain_text("Cold Voc, string A: 640 V of 600 V")
     # One module less, and the year against the one before it.
     page.get_by_role("link", name="Array").click()

@@ -3,9 +3,8 @@
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Page
-
 from every_view import VIEWS, drawn, views_of
+from playwright.sync_api import Page
 
 pytestmark = pytest.mark.e2e
 LAYOUT = (Path(__file__).parent / "layout.js").read_text("utf-8")
@@ -22,11 +21,17 @@ BROKEN = """(part) => axe.run(part, {
 }).then((found) =>
   found.violations.flatMap((v) => v.nodes.map((n) => `${v.id}: ${n.html.slice(0, 160)}`)))"""
 
+# Words said twice, one of many, and values that were never meant to be read.
+MISWRITTEN = """() => {
+  const wrong = /\\b([a-z]{2,}) \\1\\b|\\bundefined\\b|\\bNaN\\b|(?<![\\d.,−-])\\b1 (modules|strings|trackers|planes|inverters|rows|tables|posts|notes|units|readings|years|months|days|hours|bills|loads|boxes|conductors)\\b/i;
+  return document.body.innerText.split('\\n').filter((line) => wrong.test(line));
+}"""
+
 
 def out_of_reach(page: Page, axe: str, step: str, *, faces: bool) -> list[str]:
     """What breaks the rules of access; with `faces`, in each part that stands behind another."""
     page.evaluate(axe)
-    wrong = page.evaluate(BROKEN, "html") + page.evaluate(STOPS)
+    wrong = page.evaluate(BROKEN, "html") + page.evaluate(STOPS) + page.evaluate(MISWRITTEN)
     if faces and step in ("survey", "array"):
         for tab in page.get_by_role("main").get_by_role("tab").all()[1:]:
             tab.click()
@@ -66,3 +71,12 @@ def test_nor_is_anything_in_the_other_samples(
     option = f"/jobs/{sample}/a"
     assert [it for step in VIEWS for it in wrong_in(page, axe, option, step, [PHONE])] == []
     assert complaints == []
+
+
+@pytest.mark.parametrize("place", ["/", "/shelf?kind=inverter"])
+def test_nor_among_the_jobs_and_on_the_shelf(page: Page, axe: str, place: str) -> None:
+    page.goto(place)
+    drawn(page)
+    page.evaluate(axe)
+    wrong = page.evaluate(BROKEN, "html") + page.evaluate(MISWRITTEN) + page.evaluate(LAYOUT)
+    assert wrong == []

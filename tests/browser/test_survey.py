@@ -80,7 +80,7 @@ def test_a_wrong_tape_reading_is_named_and_can_be_left_out(page: Page, job: str)
     rows = page.get_by_role("region", name="Tape readings")
     rows.get_by_role("button", name="Use right rake again").click()
     type_in(page, "Right rake", "21' 3\"")
-    expect(closing).to_contain_text("misses by 3 mm")
+    expect(closing).to_contain_text('misses by 1/8"')
 
 
 def test_a_sketch_of_any_shape_asks_for_what_is_missing(page: Page, blank: str) -> None:

@@ -11,6 +11,7 @@ from jobs import SAMPLE, warm_workspace_in
 from ridge_tally.core.errors import Conflict, FormatError, MissingDatum, OutOfRange
 from ridge_tally.core.job.array import Ways
 from ridge_tally.core.job.edits.array.fills import FillPlane
+from ridge_tally.core.job.edits.array.modules import ToggleModules
 from ridge_tally.core.job.edits.options import RenameJob
 from ridge_tally.core.job.edits.survey.outlines import SetReading
 from ridge_tally.core.job.edits.survey.planes import PlaneField, SetPlaneField
@@ -25,6 +26,7 @@ from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulation.remembered import Remembered
 from ridge_tally.studies.array.layouts import alternatives
 from ridge_tally.views.loading.year import year_report
+from ridge_tally.views.option import option_report
 
 RENAME = RenameJob("Juniper Flat")
 FILL_FIRST = FillPlane("a", "plane-1", Ways.PORTRAIT)
@@ -43,6 +45,23 @@ def test_a_save_answers_with_the_new_revision_and_its_checks(workspace: Workspac
     assert (state.revision, state.job.name, state.undo) == (2, "Juniper Flat", "rename job")
     assert [r.option_id for r in state.reports] == ["a", "b"]
     assert jobs.list_jobs(workspace)[0].name == "Juniper Flat"
+
+
+def test_only_what_an_edit_touches_is_reported_again(workspace: Workspace) -> None:
+    before = jobs.open_job(workspace, "juniper-bench")
+    toggled = jobs.save_edit(
+        workspace, "juniper-bench", 1, ToggleModules("a", ("south-3",)), "tab 1"
+    )
+    assert toggled.reports[0] != before.reports[0]
+    assert toggled.reports[1] is before.reports[1]
+    assert (toggled.brief, toggled.survey) == (before.brief, before.survey)
+    # What all options rest on is in every report.
+    turned = jobs.save_edit(workspace, "juniper-bench", 2, TURN, "tab 1")
+    assert turned.survey != before.survey
+    assert turned.reports[1] is not before.reports[1]
+    for state in (toggled, turned):
+        fresh = [option_report(design_for(state.job, option)) for option in state.job.options]
+        assert list(state.reports) == fresh
 
 
 def test_the_losing_side_of_a_conflict_becomes_a_job_of_its_own(workspace: Workspace) -> None:

@@ -47,7 +47,11 @@ function Finder({ going, onDone }: { going: Going; onDone: () => void }) {
       ArrowDown: Math.min(marked + 1, shown.length - 1),
       ArrowUp: Math.max(marked - 1, 0),
     }[event.key];
-    if (event.key === 'Enter') run(shown[marked]);
+    if (event.key === 'Enter') {
+      // What it goes to has the focus at once: the same key must not press that too.
+      event.preventDefault();
+      run(shown[marked]);
+    }
     if (to === undefined) return;
     event.preventDefault();
     setMarked(to);

@@ -85,7 +85,7 @@ function JobFrame({ stepId }: { stepId: string }) {
       </button>
       <p className="on-paper">
         <b>{state.job.name}</b>, option {option.id.toUpperCase()} ({option.name}), {step.title}.
-        Revision {state.revision}, saved {day(state.saved_at)} {clock(state.saved_at)}.
+        Revision {state.revision}, {day(state.saved_at)} {clock(state.saved_at)}.
       </p>
       <TopBar
         stepId={stepId}

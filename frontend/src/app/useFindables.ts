@@ -33,7 +33,7 @@ export function useFindables({ stepId, visit, openCheck }: Going): Findable[] {
         run: () => go(step.id),
       }),
     ),
-    ...STEPS.flatMap((step) => [...viewsOf(step, go), ...soughtOf(step, go)]),
+    ...STEPS.flatMap((step) => [...soughtOf(step, go), ...viewsOf(step, go)]),
     ...inView.job.options.map(
       (o): Findable => ({
         kind: 'option',

@@ -1,5 +1,5 @@
 /** The running ledger beside every step: counts, limits, year, money. */
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useEffect, useState } from 'react';
 import type { CheckView, OptionReport, YearReport } from '@/api/client';
 import { useShade, useYear } from '@/api/useYear';
 import { CatchingUp } from '@/plan/Behind';
@@ -144,13 +144,8 @@ interface LimitsProps {
 }
 
 function Limits({ report, open, onOpen }: LimitsProps) {
-  const [unfolded, setAll] = useState(false);
-  const [notesShown, setNotesShown] = useState(false);
-  if (report.checks.length === 0) {
-    return (
-      <p className="py-1 text-sm text-ink-2">No modules yet: fill the roof in the Array step.</p>
-    );
-  }
+  const [all, setAll] = useState(false);
+  const [noted, setNoted] = useState(false);
   const isNoted = ({ check }: CheckView) => check.kind === 'note' && check.verdict !== 'kept';
   const notes = alike(report.checks.filter(isNoted));
   const rows = alike(report.checks.filter((view) => !isNoted(view)));
@@ -166,20 +161,30 @@ function Limits({ report, open, onOpen }: LimitsProps) {
     />
   );
   const holdsOpen = ({ keys }: AlikeRow) => keys.includes(open);
-  const all = unfolded || rows.findIndex(holdsOpen) >= count;
-  const noted = notesShown || notes.some(holdsOpen);
+  const folds = rows.findIndex(holdsOpen) >= count;
+  const isNote = notes.some(holdsOpen);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: unfolded for what is opened, not for what becomes of it
+  useEffect(() => {
+    if (folds) setAll(true);
+    if (isNote) setNoted(true);
+  }, [open]);
+  if (report.checks.length === 0) {
+    return (
+      <p className="py-1 text-sm text-ink-2">No modules yet: fill the roof in the Array step.</p>
+    );
+  }
   const shown = all ? rows : rows.slice(0, count);
   const folded = rows.length - shown.length;
   return (
     <>
       <ul>{shown.map(row)}</ul>
-      {(folded > 0 || unfolded) && (
+      {(folded > 0 || all) && (
         <button
           type="button"
           className="min-h-6 text-xs font-medium text-patina underline"
-          onClick={() => setAll(!unfolded)}
+          onClick={() => setAll(!all)}
         >
-          {unfolded ? 'Show the tightest only' : `${folded} more hold`}
+          {all ? 'Show the tightest only' : `${folded} more hold`}
         </button>
       )}
       {notes.length > 0 && (
@@ -188,7 +193,7 @@ function Limits({ report, open, onOpen }: LimitsProps) {
             type="button"
             aria-expanded={noted}
             className="ml-3 min-h-6 text-xs font-medium text-patina underline first:ml-0"
-            onClick={() => setNotesShown(!notesShown)}
+            onClick={() => setNoted(!noted)}
           >
             {notes.length === 1 ? '1 note' : `${notes.length} notes`}
           </button>

@@ -11,6 +11,7 @@ from typing import assert_never
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.job.document import (
     Job,
+    Option,
 )
 from ridge_tally.core.job.edits.any_edit import (
     ArrayEdit,
@@ -48,9 +49,15 @@ def apply_edit(job: Job, edit: Edit, shelf: Shelf) -> Job:
     changed = _changed(job, edit, shelf)
     if changed.site != job.site:
         changed = with_true_azimuths(changed)
-    rethreaded = replace(changed, options=tuple(thread_option(changed, o) for o in changed.options))
+    rethreaded = replace(changed, options=tuple(_threaded(changed, o) for o in changed.options))
     require_sound(rethreaded, job)
     return rethreaded
+
+
+def _threaded(job: Job, option: Option) -> Option:
+    """Return the option threaded again; the very same one where nothing of it changes."""
+    threaded = thread_option(job, option)
+    return option if threaded == option else threaded
 
 
 def apply_edits(job: Job, steps: Iterable[Edit], shelf: Shelf) -> Job:

@@ -6,11 +6,12 @@ document holds, its job opens and the change that did it can be undone.
 
 import logging
 import traceback
+from collections import deque
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from functools import partial
 from pathlib import Path
-from typing import TypeVar
+from typing import Generic, TypeVar
 
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.document import Job, Option
@@ -49,18 +50,43 @@ def figures_of(job: Job) -> Figures:
             problems.append(f"{name} could not be worked out ({_where(error)}).")
         return None
 
-    def reported(option: Option) -> OptionReport:
-        return option_report(design_for(job, option))
-
     options = [
-        part(f"Option {option.id.upper()}", partial(reported, option)) for option in job.options
+        part(f"Option {option.id.upper()}", partial(_OPTIONS.of, job, option))
+        for option in job.options
     ]
     return Figures(
-        brief=part("The brief", lambda: brief_report(job)),
-        survey=part("The survey", lambda: survey_report(job)),
+        brief=part("The brief", lambda: _BRIEFS.of(job)),
+        survey=part("The survey", lambda: _SURVEYS.of(job)),
         reports=tuple(report for report in options if report is not None),
         problem=" ".join(problems),
     )
+
+
+_OF_ALL = tuple(f.name for f in fields(Job) if f.name not in ("name", "options"))
+
+
+class _Latest(Generic[Part]):
+    """Reports as last worked out: what an edit leaves alone need not be reported again."""
+
+    def __init__(self, compute: Callable[[Job, Option | None], Part]) -> None:
+        self._compute = compute
+        self._known: deque[tuple[Job, Option | None, Part]] = deque(maxlen=24)
+
+    def of(self, job: Job, option: Option | None = None) -> Part:
+        """Return the report of a job that is the same but for its options, or of one of these."""
+        for known, known_option, report in tuple(self._known):
+            if known_option is option and all(
+                getattr(known, f) is getattr(job, f) for f in _OF_ALL
+            ):
+                return report
+        report = self._compute(job, option)
+        self._known.append((job, option, report))
+        return report
+
+
+_BRIEFS = _Latest(lambda job, _: brief_report(job))
+_SURVEYS = _Latest(lambda job, _: survey_report(job))
+_OPTIONS = _Latest(lambda job, option: option_report(design_for(job, option or job.options[0])))
 
 
 def _where(error: Exception) -> str:

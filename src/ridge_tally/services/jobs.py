@@ -79,7 +79,7 @@ def open_job(workspace: Workspace, job_id: JobId, revision: int | None = None) -
         head = store.head_of(session, job_id)
         found = head if revision is None else store.revision_of(session, job_id, revision)
         later = store.next_of(session, job_id, found.number) is not None
-    job = _document(found)
+    job = _document(workspace, found)
     return _state(found, job, figures_of(job), later=later, is_newest=found.number == head.number)
 
 
@@ -87,8 +87,8 @@ def load_job(workspace: Workspace, job_id: JobId, revision: int | None = None) -
     """Return a job's document alone, without the reports; NotFound if it is not there."""
     with reading(workspace.sessions) as session:
         if revision is None:
-            return _document(store.head_of(session, job_id))
-        return _document(store.revision_of(session, job_id, revision))
+            return _document(workspace, store.head_of(session, job_id))
+        return _document(workspace, store.revision_of(session, job_id, revision))
 
 
 def earlier(workspace: Workspace, job_id: JobId, revision: int) -> tuple[Earlier, ...]:
@@ -159,7 +159,7 @@ def save_edit(
         If the edit cannot be, or what it makes cannot be worked out; nothing is stored then.
     """
     with reading(workspace.sessions) as session:
-        seen = _document(store.revision_of(session, job_id, parent))
+        seen = _document(workspace, store.revision_of(session, job_id, parent))
     job, what = apply_edit(seen, edit, workspace.desk.shelf), describe_edit(edit)
     figures = figures_of(job)
     if figures.problem and not figures_of(seen).problem:
@@ -202,7 +202,7 @@ def _step(
     with transaction(workspace.sessions) as session:
         found = move(session, job_id, from_revision)
         later = store.next_of(session, job_id, found.number) is not None
-    job = _document(found)
+    job = _document(workspace, found)
     return _state(found, job, figures_of(job), later=later, is_newest=True)
 
 
@@ -251,11 +251,13 @@ def import_job(workspace: Workspace, content: bytes, file: str, author: str) -> 
 
 def _new(workspace: Workspace, job: Job, what: str, author: str) -> NewRevision:
     document = JobFile(job=job).model_dump_json()
+    # The next edit begins from it: what it leaves alone stays the same thing.
+    workspace.documents.get(document, lambda: job)
     return NewRevision(document, job.name, what[:120], author[:64], workspace.clock())
 
 
-def _document(revision: Revision) -> Job:
-    return stored_job(revision.document)
+def _document(workspace: Workspace, revision: Revision) -> Job:
+    return workspace.documents.get(revision.document, lambda: stored_job(revision.document))
 
 
 def _state(

@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session, sessionmaker
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.services.runs import Runs
 from ridge_tally.simulation.desk import Desk, OwnRows
+from ridge_tally.simulation.remembered import Remembered
 from ridge_tally.store.database import PICTURES, open_database, reading
 from ridge_tally.store.equipment import own_documents
 
@@ -23,6 +24,8 @@ class Workspace:
     pictures: Path
     desk: Desk
     runs: Runs = field(default_factory=Runs)
+    # Documents by their stored text, as last read or written.
+    documents: Remembered = field(default_factory=lambda: Remembered(24))
 
 
 def workspace_at(folder: Path, clock: Callable[[], datetime], samples: Shelf) -> Workspace:
