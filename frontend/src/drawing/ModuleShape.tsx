@@ -1,4 +1,5 @@
 /** One module on the plan: substrings as hairlines along the long side, a cross-line if half-cut. */
+import { memo } from 'react';
 import { type Camera, toScreen } from './camera';
 
 interface ModuleShapeProps {
@@ -28,7 +29,8 @@ const STROKE = {
   kept: 'var(--color-warn)',
 };
 
-export function ModuleShape({
+/** Drawn again only where something of it changes: a roof has dozens. */
+export const ModuleShape = memo(function ModuleShape({
   camera,
   xM,
   yM,
@@ -97,4 +99,4 @@ export function ModuleShape({
       )}
     </g>
   );
-}
+});

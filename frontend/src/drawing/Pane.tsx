@@ -8,6 +8,7 @@ import {
   useRef,
   useState,
 } from 'react';
+import { useSame } from '@/ui/useSame';
 import { useSize } from '@/ui/useSize';
 import { useWalk } from '@/ui/useWalk';
 import { type Camera, fitCamera, type PointM, toPlane } from './camera';
@@ -65,10 +66,11 @@ export function Pane({
   const band = useRef<SVGRectElement>(null);
   // Where the hand has taken the look since it was last drawn.
   const ahead = useRef<Look | null>(null);
-  const camera =
+  const camera = useSame(
     size && points.length > 0
       ? lookedThrough(fitCamera(points, { ...size, paddingPx: padPx }), look)
-      : null;
+      : null,
+  );
 
   /** Shows the look by shifting what is drawn already: no drawing anew while a hand moves. */
   const show = useCallback(

@@ -1,6 +1,8 @@
 /** A drop-down choice, wrapped once; the nonce lets its viewport style pass the content policy. */
 import { getNonce } from 'get-nonce';
 import { Select } from 'radix-ui';
+import { memo } from 'react';
+import { useSame } from './useSame';
 
 export interface ChoiceItem {
   value: string;
@@ -8,6 +10,19 @@ export interface ChoiceItem {
   /** Stands for the label while the list is closed. */
   short?: string;
 }
+
+/** A closed list is made too; it is made again only where it changes. */
+const Items = memo(function Items({ items }: { items: ChoiceItem[] }) {
+  return items.map((item) => (
+    <Select.Item
+      key={item.value}
+      value={item.value}
+      className="cursor-pointer rounded-sm px-3 py-1.5 outline-none data-[highlighted]:bg-patina-wash data-[state=checked]:font-semibold"
+    >
+      <Select.ItemText>{item.label}</Select.ItemText>
+    </Select.Item>
+  ));
+});
 
 interface ChoiceProps {
   label: string;
@@ -43,15 +58,7 @@ export function Choice({ label, value, items, onChange, className = '' }: Choice
           className="z-50 max-h-[60vh] rounded-md border border-field bg-sheet p-1 text-sm"
         >
           <Select.Viewport {...(nonce ? { nonce } : {})}>
-            {items.map((item) => (
-              <Select.Item
-                key={item.value}
-                value={item.value}
-                className="cursor-pointer rounded-sm px-3 py-1.5 outline-none data-[highlighted]:bg-patina-wash data-[state=checked]:font-semibold"
-              >
-                <Select.ItemText>{item.label}</Select.ItemText>
-              </Select.Item>
-            ))}
+            <Items items={useSame(items)} />
           </Select.Viewport>
         </Select.Content>
       </Select.Portal>

@@ -4,19 +4,16 @@ One run at a time for each place: a newer one there cancels the one before it.  
 looks at any more rests, and goes on from there when somebody does.
 """
 
-import os
 from collections.abc import Callable, Hashable, Iterator
-from contextlib import suppress
 from dataclasses import dataclass
-from threading import Event, Lock, Thread, get_native_id, main_thread
+from threading import Event, Lock, Thread, main_thread
 from time import monotonic
 from typing import Generic, TypeVar
 
 from ridge_tally.core.errors import RidgeTallyError
+from ridge_tally.services.aside import stand_back
 
 Step = TypeVar("Step")
-# How much later than a request a run is served; see nice(1).
-BEHIND = 10
 # A page that shows a run asks again several times a second.
 UNWATCHED_S = 6.0
 
@@ -47,7 +44,7 @@ class _Run:
         self._steps = steps
 
     def go(self) -> None:
-        _stand_back()
+        stand_back()
         step: object | None = None
         problem = "It broke off."
         try:
@@ -83,12 +80,6 @@ class _Run:
         self.looked.clear()
         if self._clock_s() - self.looked_at > self._unwatched_s and not self.stop.is_set():
             self.looked.wait()
-
-
-def _stand_back() -> None:
-    """Let requests go first: this thread, and those it begins, are served after them."""
-    with suppress(AttributeError, OSError):
-        os.setpriority(os.PRIO_PROCESS, get_native_id(), BEHIND)
 
 
 class Runs:

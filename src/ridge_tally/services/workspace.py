@@ -8,6 +8,7 @@ from pathlib import Path
 from sqlalchemy.orm import Session, sessionmaker
 
 from ridge_tally.catalogue.shelf import Shelf
+from ridge_tally.services.aside import Aside
 from ridge_tally.services.runs import Runs
 from ridge_tally.simulation.desk import Desk, OwnRows
 from ridge_tally.simulation.remembered import Remembered
@@ -24,6 +25,7 @@ class Workspace:
     pictures: Path
     desk: Desk
     runs: Runs = field(default_factory=Runs)
+    aside: Aside = field(default_factory=Aside)
     # Documents by their stored text, as last read or written.
     documents: Remembered = field(default_factory=lambda: Remembered(24))
 

@@ -22,7 +22,8 @@ bp = Routes("brief", __name__, url_prefix="/api")
 @bp.get(f"{OPTION}/target", operation_id="option_target", responses={200: Found[TargetReport]})
 def get_target(path: OptionPath) -> Found[TargetReport]:
     """The target, the ceilings in its way, the yield it rests on and the approval routes."""
-    return Found[TargetReport](found=target_report(workspace().desk, design_at(path)))
+    desk, design = workspace().desk, design_at(path)
+    return Found[TargetReport](found=workspace().aside.do(lambda: target_report(desk, design)))
 
 
 @bp.get(f"{OPTION}/brief.pdf", operation_id="brief_sheet")

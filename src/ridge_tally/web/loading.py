@@ -82,7 +82,9 @@ def post_power(path: RevisionPath) -> tuple[Found[PowerFileRef], int]:
 def get_year(path: OptionPath) -> Found[YearReport]:
     """The simulated year, the days that show the limit, and what other limits would clip."""
     job_id, option_id = JobId(path.job_id), OptionId(path.option_id)
-    return Found[YearReport](found=option_year(workspace(), job_id, path.revision, option_id))
+    here = workspace()
+    year = here.aside.do(lambda: option_year(here, job_id, path.revision, option_id))
+    return Found[YearReport](found=year)
 
 
 @bp.get(

@@ -44,7 +44,8 @@ bp = Routes("sun", __name__, url_prefix="/api")
 @bp.get(f"{OPTION}/shade", operation_id="option_shade", responses={200: Found[ShadeReport]})
 def get_shade(path: OptionPath) -> Found[ShadeReport]:
     """What shade takes of the light on each module in a year, and who throws it."""
-    return Found[ShadeReport](found=shade_report(workspace().desk, design_at(path)))
+    desk, design = workspace().desk, design_at(path)
+    return Found[ShadeReport](found=workspace().aside.do(lambda: shade_report(desk, design)))
 
 
 @bp.get(f"{OPTION}/trimmed", operation_id="trimmed", responses={200: Found[Trimmed]})

@@ -17,6 +17,7 @@ import { Board } from '@/ui/Board';
 import { Empty, Waiting } from '@/ui/States';
 import { TabbedCard } from '@/ui/TabbedCard';
 import { useKeys } from '@/ui/useKeys';
+import { useSame } from '@/ui/useSame';
 import { besideEdit, type Hand, inBox } from './hand';
 import { EMPTY_HANDED, meantBy, next } from './inHand';
 import { AlternativeCard } from './parts/AlternativeCard';
@@ -64,7 +65,7 @@ function ArrayOfPlane({ plane }: { plane: RoofPlane }) {
   const placed = array?.modules ?? NO_MODULES;
   const module = moduleOn(job, option, plane.id);
   const view = report.planes.find((p) => p.plane_id === plane.id);
-  const scene = sceneOf(plane, state, report);
+  const scene = useSame(sceneOf(plane, state, report));
   // Seams, ribs or beams: something a bracket can sit on without a rail.
   const lined = scene.ribsXM.length + scene.purlinsYM.length > 0;
   const brackets = useQuery({

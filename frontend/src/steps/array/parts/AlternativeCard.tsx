@@ -1,5 +1,5 @@
 /** A layout that could be applied, as a small plan with its count. */
-
+import { memo } from 'react';
 import type { Schemas } from '@/api/client';
 import { fitCamera, toScreen } from '@/drawing/camera';
 import type { PlaneScene } from '@/drawing/RoofGround';
@@ -87,7 +87,12 @@ interface SmallPlanProps {
   scene: PlaneScene;
 }
 
-function SmallPlan({ alternative, module, legTiltDeg = 0, scene }: SmallPlanProps) {
+const SmallPlan = memo(function SmallPlan({
+  alternative,
+  module,
+  legTiltDeg = 0,
+  scene,
+}: SmallPlanProps) {
   const pad = { left: 2, right: 2, top: 3, bottom: 3 };
   const camera = fitCamera(scene.corners, {
     widthPx: WIDTH_PX,
@@ -135,4 +140,4 @@ function SmallPlan({ alternative, module, legTiltDeg = 0, scene }: SmallPlanProp
       })}
     </svg>
   );
-}
+});
