@@ -1,5 +1,5 @@
 /** Find anything of the job, or do something, by typing a few letters of the words for it. */
-import { type KeyboardEvent, useId, useState } from 'react';
+import { type KeyboardEvent, useId, useRef, useState } from 'react';
 import { Panel } from '@/ui/Panel';
 import { type Findable, matching } from './matching';
 import { type Going, useFindables } from './useFindables';
@@ -15,16 +15,21 @@ interface FindOrDoProps {
 const SHOWN = 40;
 
 export function FindOrDo({ open, onOpenChange, going }: FindOrDoProps) {
+  // Whatever was gone to takes the focus itself; left without going, it goes back.
+  const went = useRef(false);
+  const change = (opens: boolean, goes = false) => {
+    went.current = goes;
+    onOpenChange(opens);
+  };
   return (
     <Panel
       title="Find or do"
       description="A step, a view, a field, a module, a check, equipment, or a deed: type a few letters. Enter takes the marked one."
       open={open}
-      onOpenChange={onOpenChange}
-      // Whatever was gone to takes the focus itself.
-      keepsFocus
+      onOpenChange={change}
+      keepsFocus={() => went.current}
     >
-      <Finder going={going} onDone={() => onOpenChange(false)} />
+      <Finder going={going} onDone={() => change(false, true)} />
     </Panel>
   );
 }

@@ -98,6 +98,7 @@ function JobFrame({ stepId }: { stepId: string }) {
         <Run current={stepId} />
         <main
           id="work"
+          data-at={pathname + search}
           tabIndex={-1}
           aria-label={step.title}
           className="flex min-w-0 grow flex-col relative overflow-auto max-md:*:min-w-[712px]"

@@ -1,6 +1,7 @@
 /**
  * Going to a thing on a screen by the names a person reads there: each is pressed in turn as it
- * appears, the last one gets the focus. A touch or a key of the person's own ends it.
+ * appears, the last one gets the focus, all of it at the address gone to: the screen before may hold
+ * a control of that name too. A touch or a key of the person's own ends it.
  */
 
 const NAMED =
@@ -26,7 +27,8 @@ export function controlOf(root: ParentNode, name: string): HTMLElement | SVGElem
 
 const isOpen = (element: Element) => OPEN.some((state) => element.getAttribute(state) === 'true');
 
-export function reach(names: readonly string[]): () => void {
+/** `address`: what the work says it shows, in `data-at`, once it is there. */
+export function reach(address: string, names: readonly string[]): () => void {
   let next = 0;
   const watch = new MutationObserver(() => go());
   const end = () => {
@@ -34,8 +36,10 @@ export function reach(names: readonly string[]): () => void {
     for (const own of ['pointerdown', 'keydown']) window.removeEventListener(own, end, true);
   };
   const go = () => {
+    const work = document.getElementById('work');
+    if (work?.dataset.at !== address) return;
     while (next < names.length) {
-      const found = controlOf(document.getElementById('work') ?? document, names[next] ?? '');
+      const found = controlOf(work, names[next] ?? '');
       if (!found) return;
       next += 1;
       if (next < names.length) {

@@ -20,8 +20,9 @@ export function useFindables({ stepId, visit, openCheck }: Going): Findable[] {
   const inView = useJob();
   const { at, option, report, showPlane } = inView;
   const go: Go = (step, view, names = []) => {
-    visit(`/jobs/${at.jobId}/${option.id}/${step}${view ? `?view=${view}` : ''}`);
-    if (names.length > 0) reach(names);
+    const address = `/jobs/${at.jobId}/${option.id}/${step}${view ? `?view=${view}` : ''}`;
+    visit(address);
+    if (names.length > 0) reach(address, names);
   };
   const planeNamed = (id: string) => inView.job.survey.planes.find((p) => p.id === id)?.name ?? id;
   return [

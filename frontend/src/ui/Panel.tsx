@@ -7,8 +7,8 @@ interface PanelProps {
   description: string;
   open: boolean;
   onOpenChange: (open: boolean) => void;
-  /** The focus does not go back to what opened it. */
-  keepsFocus?: boolean;
+  /** Whether the focus does not go back to what opened it. */
+  keepsFocus?: () => boolean;
   children: ReactNode;
 }
 
@@ -17,7 +17,7 @@ export function Panel({
   description,
   open,
   onOpenChange,
-  keepsFocus = false,
+  keepsFocus = () => false,
   children,
 }: PanelProps) {
   return (
@@ -25,7 +25,7 @@ export function Panel({
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
         <Dialog.Content
-          onCloseAutoFocus={(event) => keepsFocus && event.preventDefault()}
+          onCloseAutoFocus={(event) => keepsFocus() && event.preventDefault()}
           className="fixed top-[12vh] left-1/2 z-50 max-h-[76vh] w-[520px] max-w-[94vw] -translate-x-1/2 overflow-auto rounded-lg border border-field bg-sheet p-4"
         >
           <div className="mb-2 flex items-baseline justify-between gap-4">
