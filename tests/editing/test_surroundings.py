@@ -178,7 +178,12 @@ def test_the_disconnect_is_held_against_what_the_utility_states() -> None:
         PlaceGear(Gear.DISCONNECT, SitePoint(1.8, 2.4)),
         job=bare,
     )
-    assert (reach(near).verdict, reach(near).value.value) == (Verdict.KEPT, pytest.approx(3.0))
+    # 3 m across, told in the feet of the job: the fourth decimal by hand.
+    assert (reach(near).value.unit, reach(near).value.value) == (
+        "ft",
+        pytest.approx(9.8425, abs=1e-4),
+    )
+    assert reach(near).verdict is Verdict.KEPT
     far = after(PlaceGear(Gear.DISCONNECT, SitePoint(1.8, 2.6)), job=near)
     assert reach(far).verdict is Verdict.BROKEN
     assert reach(after(SetServiceField(ServiceField.DISCONNECT_WITHIN, ""), job=far)) is None
