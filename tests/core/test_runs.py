@@ -106,9 +106,11 @@ def test_leads_reach_their_neighbours_and_not_over_the_chimney() -> None:
         for c in all_checks(design_for(FULL, option_a(FULL)))
         if c.rule_id == "strings.leads"
     }
-    # Two leads of 1.2 m less 0.2 m for clips reach 2.2 m; over the chimney it is 3.46 m.
-    assert found["string A"].value.value == pytest.approx(3.462, abs=0.001)
-    assert found["string A"].limit.value == pytest.approx(2.2)
+    # Two leads of 1.2 m less 0.2 m for clips reach 2.2 m; over the chimney it is 3.46 m. The job
+    # is in feet: 3.462 / 0.3048 = 11.358 and 2.2 / 0.3048 = 7.218.
+    assert found["string A"].value.value == pytest.approx(11.358, abs=0.003)
+    assert found["string A"].limit.value == pytest.approx(7.218, abs=0.001)
+    assert found["string A"].value.unit == found["string A"].limit.unit == "ft"
     assert found["string A"].verdict is Verdict.BROKEN
     assert found["string A"].reached_at == "an extension behind A5, A8"
     assert found["string B"].verdict is Verdict.KEPT
