@@ -1,5 +1,5 @@
 import { waitFor } from '@testing-library/react';
-import { beforeEach, expect, test } from 'vitest';
+import { afterEach, beforeEach, expect, test } from 'vitest';
 import { controlOf, reach } from './reach';
 
 const HERE = '/jobs/j/a/survey?view=plane';
@@ -11,6 +11,7 @@ const show = (at: string, inside: string) => {
 Element.prototype.scrollIntoView = () => undefined;
 
 beforeEach(() => show('/jobs/j/a/brief', '<input aria-label="Spacing" />'));
+afterEach(() => document.body.replaceChildren());
 
 test('the screen before is left alone, a part behind another is opened, the field has the focus', async () => {
   reach(HERE, ['Structure', 'Spacing']);

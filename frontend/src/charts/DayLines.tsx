@@ -32,7 +32,8 @@ export function DayLines({ label, lines, widthPx, heightPx, limitKw = null }: Da
       kw: l.kw[Math.floor((h * l.kw.length) / 24)] ?? 0,
     }));
     return {
-      xPx: x(h),
+      // A value is the mean of its step: it is drawn at the middle of it.
+      xPx: x(h + 12 / (lines[0]?.kw.length ?? 24)),
       yPx: y(Math.max(0, ...here.map((l) => l.kw))),
       told: `${h}:00: ${here.map((l) => `${l.title} ${figure(l.kw, 2)}`).join(', ')} kW`,
     };
