@@ -102,6 +102,9 @@ def test_going_to_a_step_takes_the_focus_there(page: Page, job: str) -> None:
     link.focus()
     page.keyboard.press("Enter")
     expect(page.get_by_role("main", name="Array")).to_be_focused()
+    # Its screen is fetched after it was gone to: until then there is nothing to tab to.
+    expect(page.get_by_role("checkbox", name="Module 1", exact=True)).to_be_visible()
+    expect(page.get_by_role("main", name="Array")).to_be_focused()
     page.keyboard.press("Tab")
     expect(page.get_by_role("main").locator(":focus")).to_have_count(1)
 
