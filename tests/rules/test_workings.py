@@ -11,7 +11,7 @@ from jobs import SAMPLE, option_a, with_inverter, with_module
 from ridge_tally.core.job.code_rules import OwnRules, VoltageMethod
 from ridge_tally.core.job.document import CodePack, DesignTemperature, Job
 from ridge_tally.core.sheets.in_feet import in_feet
-from ridge_tally.core.sheets.working_lines import value_and_limit, working_lines
+from ridge_tally.core.sheets.working_lines import value_and_limit, with_unit, working_lines
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import (
     Check,
@@ -157,3 +157,16 @@ def test_lengths_of_a_job_in_feet_are_told_in_feet(value_m, limit_m, told) -> No
     in_ft = in_feet(sum_of)
     assert value_and_limit(in_ft) == told
     assert (in_ft.verdict, in_ft.margin_frac) == (sum_of.verdict, sum_of.margin_frac)
+
+
+@pytest.mark.parametrize(
+    ("value", "unit", "told"),
+    [
+        (1, "planes", "1 plane"),
+        (2, "planes", "2 planes"),
+        (1, "branches", "1 branch"),
+        (1, "A", "1 A"),
+    ],
+)
+def test_one_of_what_is_counted_is_one(value: float, unit: str, told: str) -> None:
+    assert with_unit(Given("n", "count", value, unit, "")) == told

@@ -20,6 +20,11 @@ WRITTEN = {
     "p_max": "Pmax",
     "p_ac": "Pac",
 }
+# What is counted, and one of it.
+COUNTED = {
+    many: many.removesuffix("s")
+    for many in ("modules", "planes", "strings", "trackers", "inverters", "cells", "rows")
+} | {"branches": "branch"}
 # Beyond it a length is told in whole feet.
 MOST_TAPED_FT = 100.0
 _SYMBOL = re.compile(r"[a-z_]+")
@@ -94,8 +99,8 @@ def with_unit(given: Given) -> str:
 
 
 def _joined(number: str, unit: str) -> str:
-    if number == "1" and unit == "modules":
-        return "1 module"
+    if number == "1" and unit in COUNTED:
+        return f"1 {COUNTED[unit]}"
     return f"{number} {unit}" if unit and unit != "1/°C" else number
 
 
