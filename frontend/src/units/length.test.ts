@@ -1,6 +1,14 @@
 import { describe, expect, test } from 'vitest';
 import shared from '../../../tests/shared/lengths.json';
-import { echoOf, formatLength, formatSmall, type LengthUnit, parseLengthM } from './length';
+import {
+  echoOf,
+  formatAtLeast,
+  formatLength,
+  formatSmall,
+  formatSpare,
+  type LengthUnit,
+  parseLengthM,
+} from './length';
 
 describe('lengths, by the table shared with the server', () => {
   test.each(shared.readings as [string, LengthUnit, number][])(
@@ -34,4 +42,11 @@ test.each([
   [0.0301625, 'ft', '1 3/16"'],
 ] as const)('%d metres, in %s: %s, never less', (lengthM, unit, told) => {
   expect(formatSmall(lengthM, unit)).toBe(told);
+});
+
+test('what is to spare is never told as more, a gap asked for never as less', () => {
+  expect(formatSpare(0.0039, 'm')).toBe('3 mm');
+  expect(formatSpare(0.0032, 'ft')).toBe('1/8"');
+  expect(formatAtLeast(3.401, 'm')).toBe('3.41 m');
+  expect(formatAtLeast(3.401, 'ft')).toBe('11\' 2"');
 });

@@ -56,7 +56,13 @@ function magnitudeM(text: string, unit: LengthUnit): number | null {
   return number(found.ft) * M_PER_FT + inches * M_PER_IN;
 }
 
-const EIGHTHS = ['', '1/8', '1/4', '3/8', '1/2', '5/8', '3/4', '7/8'];
+/** So many parts of an inch, whole and the rest: `11 7/8`. */
+function inchesOf(parts: number, of: number): string {
+  let [top, bottom] = [parts % of, of];
+  while (top > 0 && top % 2 === 0) [top, bottom] = [top / 2, bottom / 2];
+  const [whole, rest] = [Math.floor(parts / of) || '', top > 0 ? `${top}/${bottom}` : ''];
+  return [whole, rest].filter(Boolean).join(' ') || '0';
+}
 
 /** The length as a carpenter writes it: `12.19 m` or `39' 11 7/8"`. */
 export function formatLength(lengthM: number, unit: LengthUnit): string {
@@ -65,9 +71,7 @@ export function formatLength(lengthM: number, unit: LengthUnit): string {
   const sign = lengthM < 0 ? '−' : '';
   const eighths = Math.round((Math.abs(lengthM) / M_PER_IN) * 8);
   const feet = Math.floor(eighths / 96);
-  const inches = Math.floor((eighths % 96) / 8);
-  const part = EIGHTHS[eighths % 8] ?? '';
-  const whole = inches || !part ? `${inches}${part ? ` ${part}` : ''}` : part;
+  const whole = inchesOf(eighths % 96, 8);
   return feet ? `${sign}${feet}' ${whole}"` : `${sign}${whole}"`;
 }
 
@@ -79,13 +83,21 @@ export function echoOf(typed: string, unit: LengthUnit): string {
   return `${formatLength(lengthM, unit)} = ${formatLength(lengthM, other)}`;
 }
 
-/** A few millimetres, rounded up; in feet jobs inches to the sixteenth: `3 mm`, `1/8"`. */
-export function formatSmall(lengthM: number, unit: LengthUnit): string {
-  if (unit === 'm') return `${Math.ceil(Math.abs(lengthM) * 1000 - 1e-6)} mm`;
-  const sixteenths = Math.ceil((Math.abs(lengthM) / M_PER_IN) * 16 - 1e-6);
-  const whole = Math.floor(sixteenths / 16);
-  let [top, bottom] = [sixteenths % 16, 16];
-  while (top > 0 && top % 2 === 0) [top, bottom] = [top / 2, bottom / 2];
-  const part = top > 0 ? `${top}/${bottom}` : '';
-  return `${[whole || '', part].filter(Boolean).join(' ') || '0'}"`;
+/** The same, never less: up to the next centimetre or eighth of an inch. */
+export function formatAtLeast(lengthM: number, unit: LengthUnit): string {
+  const stepM = unit === 'ft' ? M_PER_IN / 8 : 0.01;
+  return formatLength(Math.ceil(lengthM / stepM) * stepM, unit);
 }
+
+/** A few millimetres, never more than there are; in feet jobs inches to the sixteenth. */
+export const formatSpare = (lengthM: number, unit: LengthUnit) =>
+  small(Math.abs(lengthM), unit, (parts) => Math.floor(parts + 1e-6));
+
+/** A few millimetres, rounded up; in feet jobs inches to the sixteenth: `3 mm`, `1/8"`. */
+export const formatSmall = (lengthM: number, unit: LengthUnit) =>
+  small(Math.abs(lengthM), unit, (parts) => Math.ceil(parts - 1e-6));
+
+const small = (lengthM: number, unit: LengthUnit, round: (parts: number) => number) =>
+  unit === 'm'
+    ? `${round(lengthM * 1000)} mm`
+    : `${inchesOf(round((lengthM / M_PER_IN) * 16), 16)}"`;

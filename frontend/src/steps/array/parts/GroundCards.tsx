@@ -8,7 +8,7 @@ import { Button } from '@/ui/Button';
 import { TabbedCard } from '@/ui/TabbedCard';
 import { TypedField } from '@/ui/TypedField';
 import { figure } from '@/units/format';
-import { formatLength } from '@/units/length';
+import { formatAtLeast, formatLength } from '@/units/length';
 import { rowsLightQuery } from '../queries';
 import { SeasonsFace } from './SeasonsFace';
 
@@ -44,9 +44,6 @@ function Spacing({ planeId, layout }: { planeId: string; layout: Schemas['Ground
   });
   const gap = asked ? forLoss?.asked_gap_m : null;
   const metres = (m: number) => formatLength(m, job.unit);
-  // Never less than asked: up to the next centimetre or eighth of an inch.
-  const stepM = job.unit === 'ft' ? 0.0254 / 8 : 0.01;
-  const wideEnough = (m: number) => metres(Math.ceil(m / stepM) * stepM);
   return (
     <>
       <div aria-busy={isPlaceholderData} className={isPlaceholderData ? 'opacity-50' : ''}>
@@ -92,11 +89,11 @@ function Spacing({ planeId, layout }: { planeId: string; layout: Schemas['Ground
                 option_id: option.id,
                 plane_id: planeId,
                 field: 'gap_between_rows',
-                typed: wideEnough(gap),
+                typed: formatAtLeast(gap, job.unit),
               })
             }
           >
-            Space {wideEnough(gap)}
+            Space {formatAtLeast(gap, job.unit)}
           </Button>
         )}
       </span>

@@ -1,7 +1,7 @@
 /** What the rows lack for one more, drawn in them. */
 import type { Schemas } from '@/api/client';
 import { type Camera, toScreen } from '@/drawing/camera';
-import { formatSmall, type LengthUnit } from '@/units/length';
+import { formatSmall, formatSpare, type LengthUnit } from '@/units/length';
 
 interface RowShortagesProps {
   unit: LengthUnit;
@@ -20,7 +20,7 @@ export function RowShortages({ camera, rows, unit }: RowShortagesProps) {
         const text =
           row.short_m > 0
             ? `${formatSmall(row.short_m, unit)} short`
-            : `${formatSmall(-row.short_m, unit)} to spare`;
+            : `${formatSpare(-row.short_m, unit)} to spare`;
         const wide = text.length * 6.4 + 12;
         const x = (from.xPx + to.xPx) / 2;
         return (
