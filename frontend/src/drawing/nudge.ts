@@ -1,7 +1,8 @@
 /** Arrow keys move what is in hand: 100 mm, with Shift 10 mm. */
 import type { KeyboardEvent } from 'react';
 
-const DIRECTIONS: Record<string, [number, number]> = {
+/** The way of each arrow key, right and up. */
+export const ARROWS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
   ArrowUp: [0, 1],
@@ -15,7 +16,7 @@ export interface Nudge {
 
 /** The step of an arrow key in metres, right and up; null for another key, which stays alone. */
 export function nudgeOf(event: KeyboardEvent): Nudge | null {
-  const direction = DIRECTIONS[event.key];
+  const direction = ARROWS[event.key];
   if (!direction) return null;
   event.preventDefault();
   const stepM = event.shiftKey ? 0.01 : 0.1;

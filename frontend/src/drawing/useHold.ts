@@ -9,7 +9,7 @@ import { type Nudge, nudgeOf } from './nudge';
 export const HELD_LOOK =
   'data-held:outline-2 data-held:outline-dashed data-held:outline-offset-4 data-held:outline-copper';
 
-export const IN_HAND = 'in hand: arrows move it';
+const IN_HAND = 'in hand: arrows move it';
 
 export function useHold(onNudge: (id: string, nudge: Nudge) => void) {
   const [held, setHeld] = useState('');

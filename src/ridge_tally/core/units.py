@@ -265,6 +265,12 @@ def format_altitude(height_m: float, unit: LengthUnit) -> str:
     return f"{spaced(height_m / M_PER_FT)} ft"
 
 
+def inches_text(parts: int, of: int) -> str:
+    """Return so many parts of an inch, whole and the rest: ``11 7/8``; `of` parts are an inch."""
+    whole, rest = divmod(parts, of)
+    return " ".join(str(n) for n in (whole, Fraction(rest, of)) if n) or "0"
+
+
 def format_length(length_m: float, unit: LengthUnit) -> str:
     """Return the length as a carpenter writes it: ``12.19 m`` or ``39' 11 7/8"``."""
     if unit is LengthUnit.METRE:
@@ -272,7 +278,5 @@ def format_length(length_m: float, unit: LengthUnit) -> str:
     sign = "−" if length_m < 0 else ""
     eighths = round(abs(length_m) / M_PER_IN * 8)
     feet, eighths = divmod(eighths, 96)
-    inches, eighths = divmod(eighths, 8)
-    part = f" {Fraction(eighths, 8)}" if eighths else ""
-    whole = f"{inches}{part}" if inches or not part else part.strip()
+    whole = inches_text(eighths, 8)
     return f"{sign}{feet}' {whole}\"" if feet else f'{sign}{whole}"'

@@ -68,25 +68,25 @@ _OF_ALL = tuple(f.name for f in fields(Job) if f.name not in ("name", "options")
 class _Latest(Generic[Part]):
     """Reports as last worked out: what an edit leaves alone need not be reported again."""
 
-    def __init__(self, compute: Callable[[Job, Option | None], Part]) -> None:
+    def __init__(self, compute: Callable[..., Part]) -> None:
         self._compute = compute
-        self._known: deque[tuple[Job, Option | None, Part]] = deque(maxlen=24)
+        self._known: deque[tuple[Job, tuple[Option, ...], Part]] = deque(maxlen=24)
 
-    def of(self, job: Job, option: Option | None = None) -> Part:
+    def of(self, job: Job, *option: Option) -> Part:
         """Return the report of a job that is the same but for its options, or of one of these."""
         for known, known_option, report in tuple(self._known):
-            if known_option is option and all(
+            if known_option == option and all(
                 getattr(known, f) is getattr(job, f) for f in _OF_ALL
             ):
                 return report
-        report = self._compute(job, option)
+        report = self._compute(job, *option)
         self._known.append((job, option, report))
         return report
 
 
-_BRIEFS = _Latest(lambda job, _: brief_report(job))
-_SURVEYS = _Latest(lambda job, _: survey_report(job))
-_OPTIONS = _Latest(lambda job, option: option_report(design_for(job, option or job.options[0])))
+_BRIEFS = _Latest(brief_report)
+_SURVEYS = _Latest(survey_report)
+_OPTIONS = _Latest(lambda job, option: option_report(design_for(job, option)))
 
 
 def _where(error: Exception) -> str:

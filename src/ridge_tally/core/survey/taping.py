@@ -1,12 +1,11 @@
 """Lengths as given: typed by a person, or taken off the drawing and written as one would."""
 
-from fractions import Fraction
-
 from ridge_tally.core.job.places import Taped
 from ridge_tally.core.units import (
     M_PER_IN,
     LengthUnit,
     format_length,
+    inches_text,
     parse_length_m,
     with_unit_written,
 )
@@ -45,8 +44,6 @@ def small_length_text(length_m: float, unit: LengthUnit) -> str:
     if unit is LengthUnit.METRE:
         size, mark = f"{abs(length_m) * 1000:.0f}", " mm"
     else:
-        whole, sixteenths = divmod(round(abs(length_m) / M_PER_IN * 16), 16)
-        part = f"{Fraction(sixteenths, 16)}" if sixteenths else ""
-        size, mark = f"{whole or ''} {part}".strip() or "0", '"'
+        size, mark = inches_text(round(abs(length_m) / M_PER_IN * 16), 16), '"'
     sign = "" if size == "0" else "−" if length_m < 0 else "+"
     return f"{sign}{size}{mark}"

@@ -3,6 +3,7 @@ import type { KeyboardEvent } from 'react';
 import type { Schemas } from '@/api/client';
 import type { Camera } from '@/drawing/camera';
 import { ModuleShape } from '@/drawing/ModuleShape';
+import { ARROWS } from '@/drawing/nudge';
 import type { PlaneScene } from '@/drawing/RoofGround';
 import { sizeOf } from '@/plan/modules';
 import { type Hand, rowOf, switched } from '../hand';
@@ -24,12 +25,6 @@ interface ModuleFieldProps {
   onMove: (ids: string[], rightM: number, upM: number) => Promise<unknown>;
 }
 
-const NUDGES: Record<string, [number, number]> = {
-  ArrowLeft: [-1, 0],
-  ArrowRight: [1, 0],
-  ArrowUp: [0, 1],
-  ArrowDown: [0, -1],
-};
 const FINE_M = 0.01;
 
 export function ModuleField({
@@ -69,7 +64,7 @@ export function ModuleField({
         event.shiftKey ? [...new Set([...held, ...rowOf(array.modules, id)])] : switched(held, id),
       );
     }
-    const way = NUDGES[event.key];
+    const way = ARROWS[event.key];
     // What is not held is walked by: the drawing's arrows go on to the next module.
     if (!way || !held.includes(id)) return;
     event.preventDefault();
