@@ -50,6 +50,19 @@ def test_the_trouble_is_told_with_its_hours_and_its_share(terrace: RemediesRepor
     assert {t.kind for t in terrace.troubles} == {LimitKind.COSTS}
 
 
+def test_ways_out_are_shown_by_the_rules_before_any_of_their_years(workspace: Workspace) -> None:
+    design = design_for(TERRACE, option_a(TERRACE))
+    first = next(r for r in remedies(workspace.desk, design) if r.remedies)
+    assert first.looked_at == 0
+    assert all(r.year_to_come and r.energy_kwh is None for r in first.remedies)
+    # Judged alike with its year and without.
+    shown = first.remedies[0]
+    later = next(r for r in remedies(workspace.desk, design) if r.looked_at == r.of > 0).remedies
+    twin = next(r for r in later if r.title == shown.title)
+    assert not twin.year_to_come
+    assert (twin.breaks, twin.left, twin.mends) == (shown.breaks, shown.left, shown.mends)
+
+
 def test_every_remedy_does_what_it_says_when_it_is_taken(
     workspace: Workspace, terrace: RemediesReport
 ) -> None:

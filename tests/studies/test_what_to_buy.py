@@ -111,9 +111,13 @@ def test_without_prices_it_ranks_by_energy_and_names_what_is_missing(tmp_path: P
 def test_loading_answers_which_inverter_how_many_and_which_way(workspace: Workspace) -> None:
     steps = list(which(workspace.desk, design_for(FULL, option_a(FULL))))
     assert [s.done_frac for s in steps] == sorted(s.done_frac for s in steps)
-    assert steps[1].way.answer
-    assert not steps[1].inverter.answer
+    # A first inverter is told after one year; nobody can take what more years may turn.
+    first = next(s for s in steps if s.inverter.answer)
+    assert first.inverter.so_far.startswith("Best of 1 so far, of ")
+    assert first.inverter.edit is None
+    assert not first.way.answer
     last = steps[-1]
+    assert last.inverter.so_far == ""
     hanging = FULL.equipment.inverters[0].name
     assert last.inverter.answer in {i.name for i in workspace.desk.shelf.inverters}
     assert (last.inverter.edit is None) == (last.inverter.answer == hanging)

@@ -1,7 +1,7 @@
 """Which inverter, how many modules and which way: the answer of Loading, each with its why."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ridge_tally.core.job.document import Option, present_ids
 from ridge_tally.core.job.edits.any_edit import TakeRemedy
@@ -29,13 +29,15 @@ INVERTERS_FRAC = 0.4
 class Answer:
     """A question with its answer, its why in sentences, and the edit that takes it where one does.
 
-    ``answer`` is empty until it is worked out.
+    ``answer`` is empty until there is one.  ``so_far`` tells how much of the work it stands on,
+    empty once it stands on all of it.
     """
 
     question: str
     answer: str
     why: tuple[str, ...]
     edit: TakeRemedy | None
+    so_far: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,13 +65,18 @@ def which(desk: Desk, design: Design) -> Iterator[Which]:
     inverter, modules = Answer(INVERTER, "", (), None), Answer(MODULES, "", (), None)
     way = Answer(WAY, "", (), None)
     yield Which(inverter, modules, way, 0.0)
-    way = _way(angle_map(desk, design).planes, split_study(desk, design))
-    yield Which(inverter, modules, way, 0.05)
     plans: InverterPlans | None = None
     if design.microinverter is None:
         for plans in inverter_plans(desk, design, desk.shelf.inverters):
+            if plans.years:
+                inverter = _so_far(_inverter(desk, design, plans), plans)
             yield Which(inverter, modules, way, 0.05 + INVERTERS_FRAC * _frac(plans))
+            # The light of every direction takes seconds: a first inverter is told before it.
+            if plans.years and not way.answer:
+                way = _way(angle_map(desk, design).planes, split_study(desk, design))
     inverter = _inverter(desk, design, plans)
+    if not way.answer:
+        way = _way(angle_map(desk, design).planes, split_study(desk, design))
     yield Which(inverter, modules, way, 0.05 + INVERTERS_FRAC)
     report: SweepReport | None = None
     for report in loading_sweep(desk, design):
@@ -82,6 +89,14 @@ def which(desk: Desk, design: Design) -> Iterator[Which]:
 def _frac(plans: InverterPlans) -> float:
     legal = sum(p.legal for p in plans.found)
     return (len(plans.found) + plans.years) / (plans.of + legal) if plans.of else 1.0
+
+
+def _so_far(answer: Answer, plans: InverterPlans) -> Answer:
+    """Return an answer that more years may still turn, with how many it stands on; not to be taken."""
+    legal = sum(p.legal for p in plans.found)
+    return replace(
+        answer, edit=None, so_far=f"Best of {plans.years} so far, of {legal} that string it."
+    )
 
 
 def _inverter(desk: Desk, design: Design, plans: InverterPlans | None) -> Answer:

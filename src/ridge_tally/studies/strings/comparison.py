@@ -32,7 +32,7 @@ class WayTold:
     ``unclipped_kwh``: how much less its limit cuts off than that of the strings, which no freedom
     of its modules earned.
 
-    ``points``: its text at each point of the comparison, in order.
+    ``points``: its text at each point of the comparison, in order; empty while it is worked out.
     """
 
     architecture: Architecture
@@ -96,7 +96,10 @@ def comparison(desk: Desk, design: Design) -> Iterator[Comparison]:
     for way in ways_built(desk, design):
         built.append(way)
         # Strings alone come first: the others are held against them.
-        ways.append(_way(desk, way, built[0]))
+        ways.append(_way(way, built[0], ""))
+        yield _told(design.job, built, ways, done=False)
+        # What more modules come to takes as long as all else together.
+        ways[-1] = _way(way, built[0], grown(desk, way.design))
         yield _told(design.job, built, ways, done=False)
     yield _told(design.job, built, ways, done=True)
 
@@ -115,7 +118,7 @@ def _told(job: Job, built: list[Built], ways: list[WayTold], *, done: bool) -> C
     )
 
 
-def _way(desk: Desk, way: Built, base: Built) -> WayTold:
+def _way(way: Built, base: Built, more_later: str) -> WayTold:
     gain = frac = cents = unclipped = None
     if base.energy_kwh and way.energy_kwh is not None:
         gain = way.energy_kwh - base.energy_kwh
@@ -143,7 +146,7 @@ def _way(desk: Desk, way: Built, base: Built) -> WayTold:
             _fails(way),
             _watched(way),
             _battery(way),
-            grown(desk, way.design),
+            more_later,
             _on_roof(way),
             _serviced(way),
         ),

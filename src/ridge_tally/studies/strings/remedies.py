@@ -1,10 +1,9 @@
 """Ways out of a broken limit or a heavy loss: each judged anew by every rule and by its year."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ridge_tally.core.errors import RidgeTallyError
-from ridge_tally.core.job.document import Option
 from ridge_tally.core.job.edits.any_edit import TakeRemedy
 from ridge_tally.core.working import LimitKind
 from ridge_tally.editing.apply import apply_edit
@@ -55,12 +54,13 @@ class Remedy:
     ``energy_kwh`` by the hour; ``over_hours``: how long trackers are over their current in the
     year; ``extra_cents`` of the parts alone.  ``mends`` what was broken and
     is not any more, ``breaks`` what was not and now is, ``left`` what stays.  ``cold``: the string
-    or unit nearest to its cold-voltage limit.
+    or unit nearest to its cold-voltage limit.  ``year_to_come``: judged by the rules alone so far.
     """
 
     kind: RemedyKind
     title: str
     plan: str
+    year_to_come: bool
     energy_kwh: float | None
     gain_kwh: float | None
     over_hours: float
@@ -99,14 +99,14 @@ class RemediesReport:
 
 @dataclass(frozen=True, slots=True)
 class _Tried:
-    proposal: Proposal
     design: Design
     standing: RuleStatus
     bill: Bill
+    remedy: Remedy
 
 
 def remedies(desk: Desk, design: Design) -> Iterator[RemediesReport]:
-    """Yield the ways out found so far, ranked, until all are judged.
+    """Yield the ways out found so far, ranked, until all are judged: by the rules, then by the year.
 
     Those that break nothing come first, then by the year's energy; where nothing makes AC, what
     changes series and parallel alone comes before other parts.
@@ -134,29 +134,34 @@ def remedies(desk: Desk, design: Design) -> Iterator[RemediesReport]:
     yield report()
     tried: list[_Tried] = []
     for proposal in proposals(desk, design):
-        attempt = _tried(desk, design, proposal)
+        attempt = _tried(desk, design, proposal, before, bill)
         if attempt is not None:
             tried.append(attempt)
-        # Nothing new to show, but a moment at which it can be stopped.
+            found = [one.remedy for one in _followed(tried, design.p_ac_w)]
         yield report()
     followed = _followed(tried, design.p_ac_w)
     of = len(followed)
-    for one in followed:
-        found.append(_remedy(desk, one, before, bill, energy, design.option))
+    for place, one in enumerate(followed):
+        found[place] = _with_year(desk, one, energy)
         seen += 1
         yield report()
 
 
-def _tried(desk: Desk, design: Design, proposal: Proposal) -> _Tried | None:
+def _tried(
+    desk: Desk, design: Design, proposal: Proposal, before: RuleStatus, bill: Bill
+) -> _Tried | None:
     """Return a proposal carried out; nothing where it cannot be or changes nothing."""
+    edit = proposal.edit(design.option)
     try:
-        changed = apply_edit(design.job, proposal.edit(design.option), desk.shelf)
+        changed = apply_edit(design.job, edit, desk.shelf)
     except RidgeTallyError:
         return None
     after = design_in(changed, design.option.id)
     if after.option == design.option:
         return None
-    return _Tried(proposal, after, standing_of(after), bill_of(after))
+    standing, parts = standing_of(after), bill_of(after)
+    remedy = _by_rules(proposal, edit, standing, parts, before, bill)
+    return _Tried(after, standing, parts, remedy)
 
 
 def _followed(tried: list[_Tried], ac_w: float) -> list[_Tried]:
@@ -172,41 +177,49 @@ def _followed(tried: list[_Tried], ac_w: float) -> list[_Tried]:
 
     chosen: list[_Tried] = []
     for kind in RemedyKind:
-        mine = sorted((t for t in tried if t.proposal.kind is kind), key=order)
+        mine = sorted((t for t in tried if t.remedy.kind is kind), key=order)
         chosen += mine[: FOLLOWED.get(kind, len(mine))]
     return chosen
 
 
-def _remedy(
-    desk: Desk,
-    one: _Tried,
+def _by_rules(
+    proposal: Proposal,
+    edit: TakeRemedy,
+    standing: RuleStatus,
+    parts: Bill,
     before: RuleStatus,
     bill: Bill,
-    energy_kwh: float | None,
-    option: Option,
 ) -> Remedy:
-    energy, problem = _energy(desk, one.design)
-    if not makes_ac(one.design):
-        problem = ""
-    new, old = one.standing.broken, before.broken
-    cents = None
-    if one.bill.cents is not None and bill.cents is not None:
-        cents = one.bill.cents - bill.cents
+    new, old = standing.broken, before.broken
+    cents = None if parts.cents is None or bill.cents is None else parts.cents - bill.cents
     return Remedy(
-        kind=one.proposal.kind,
-        title=one.proposal.title,
-        plan=one.proposal.plan,
-        energy_kwh=energy,
-        gain_kwh=None if energy is None or energy_kwh is None else energy - energy_kwh,
-        over_hours=sum(t.over_hours for t in _losses(desk, one.design)),
+        kind=proposal.kind,
+        title=proposal.title,
+        plan=proposal.plan,
+        year_to_come=True,
+        energy_kwh=None,
+        gain_kwh=None,
+        over_hours=0.0,
         extra_cents=cents,
-        parts=changed_parts(bill, one.bill),
+        parts=changed_parts(bill, parts),
         mends=tuple(b.told for key, b in old.items() if key not in new),
         breaks=tuple(b for key, b in new.items() if key not in old),
         left=tuple(b for key, b in new.items() if key in old),
-        cold=one.standing.cold,
-        problem=problem,
-        edit=one.proposal.edit(option),
+        cold=standing.cold,
+        problem="",
+        edit=edit,
+    )
+
+
+def _with_year(desk: Desk, one: _Tried, before_kwh: float | None) -> Remedy:
+    energy, problem = _energy(desk, one.design)
+    return replace(
+        one.remedy,
+        year_to_come=False,
+        energy_kwh=energy,
+        gain_kwh=None if energy is None or before_kwh is None else energy - before_kwh,
+        over_hours=sum(t.over_hours for t in _losses(desk, one.design)),
+        problem=problem if makes_ac(one.design) else "",
     )
 
 
@@ -219,7 +232,9 @@ def _shown(found: list[Remedy], *, wiring_first: bool) -> list[Remedy]:
         return (*stops, parts, -(remedy.energy_kwh or 0.0))
 
     ranked = sorted(found, key=rank)
-    helps = [r for r in ranked if r.legal and (r.mends or (r.gain_kwh or 0.0) > 0)]
+    helps = [
+        r for r in ranked if r.legal and (r.mends or r.year_to_come or (r.gain_kwh or 0.0) > 0)
+    ]
     served = {r.kind for r in helps}
     refused = {r.kind: r for r in reversed(ranked) if not r.legal and r.kind not in served}
     return sorted((*helps, *refused.values()), key=rank)

@@ -61,6 +61,7 @@ function AnswerCard({ answer }: { answer: Schemas['Answer'] }) {
   return (
     <Card title={answer.question} scrolls className="max-h-[262px]">
       <p className="font-semibold">{capital(answer.answer) || '…'}</p>
+      {answer.so_far && <p className="text-xs text-ink-2">{answer.so_far}</p>}
       {answer.why.map((sentence) => (
         <p key={sentence} className="mt-1 text-xs">
           {sentence}

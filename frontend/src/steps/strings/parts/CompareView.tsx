@@ -82,7 +82,7 @@ function Compared({ comparison, running }: ComparedProps) {
               </th>
               {ways.map((way) => (
                 <td key={way.architecture} className="px-2 py-1.5 text-xs">
-                  {way.points[i]}
+                  {way.points[i] || <span className="text-ink-2">being worked out</span>}
                 </td>
               ))}
             </tr>

@@ -112,6 +112,7 @@ function WaysOut({ report, running }: { report: Schemas['RemediesReport']; runni
               remedy={remedy}
               best={report.best === i}
               cheapest={report.cheapest === i}
+              running={running}
               onTake={() => void act(remedy.edit)}
             />
           ))}
@@ -167,10 +168,11 @@ interface RemedyRowProps {
   remedy: Remedy;
   best: boolean;
   cheapest: boolean;
+  running: boolean;
   onTake: () => void;
 }
 
-function RemedyRow({ remedy, best, cheapest, onTake }: RemedyRowProps) {
+function RemedyRow({ remedy, best, cheapest, running, onTake }: RemedyRowProps) {
   const broken = [...remedy.breaks, ...remedy.left];
   const refused = broken.some((b) => FORBIDDEN.includes(b.kind));
   const stopped = broken.some((b) => b.kind === 'stop');
@@ -211,6 +213,11 @@ function RemedyRow({ remedy, best, cheapest, onTake }: RemedyRowProps) {
         {remedy.problem && <p className="text-xs text-stop">{remedy.problem}</p>}
       </div>
       <div className="w-[104px] shrink-0 text-right font-figure">
+        {remedy.year_to_come && (
+          <p className="text-xs text-ink-2">
+            {running ? 'year to come' : 'stopped before its year'}
+          </p>
+        )}
         {remedy.energy_kwh !== null && <p>{figure(remedy.energy_kwh)} kWh</p>}
         {remedy.gain_kwh !== null && (
           <p className={remedy.gain_kwh < 0 ? 'text-stop' : 'font-semibold text-patina-dark'}>
