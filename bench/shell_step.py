@@ -3,6 +3,7 @@ with years of other jobs worked out beside it."""
 
 import statistics
 import threading
+import time
 import urllib.request
 from collections.abc import Iterator
 from contextlib import contextmanager
@@ -13,7 +14,9 @@ from jobs import FULL
 from ridge_tally.formats.job_file import write_job
 
 TOGGLES = 100
-PAINTS = 5
+# A person clicks module after module no faster; each pause lets the page ask for its year.
+PERSON_S = 0.5
+PAINTS = 20
 STEPS = ("survey", "array", "sun", "strings", "loading", "sheets", "brief")
 TOGGLE_AND_WAIT = """
 async (name) => {
@@ -98,7 +101,9 @@ def _measured(page: Page, address: str, name: str) -> None:
     for _ in range(PAINTS):
         page.goto(f"{address}/jobs/juniper-bench/a/survey", wait_until="commit")
         paints.append(float(page.evaluate(PAINTED)))
-    print(f"{name}, first useful paint of a job: {_p95(paints)} (aim under 1000 ms)")
+    visit, *again = paints
+    print(f"{name}, first useful paint of a job: {_p95(again)} (aim under 1000 ms)")
+    print(f"{name}, of the browser's first visit: {visit:.0f} ms")
     page.get_by_text("To the meter", exact=True).wait_for()
     # Each screen's script is fetched once.
     for step in STEPS:
@@ -109,8 +114,12 @@ def _measured(page: Page, address: str, name: str) -> None:
     print(f"{name}, a frame at rest is late by: {_p95(still)}")
     page.evaluate(GO_AND_WAIT, "array")
     page.get_by_role("checkbox", name="Module 1", exact=True).wait_for()
-    edits = [float(page.evaluate(TOGGLE_AND_WAIT, f"Module {1 + i % 28}")) for i in range(TOGGLES)]
-    print(f"{name}, click to checks in the Tally: {_p95(edits)} (aim under 100 ms)")
+    for pace, pause_s in (("at a person's pace", PERSON_S), ("without a pause", 0.0)):
+        edits = []
+        for turn in range(TOGGLES):
+            edits.append(float(page.evaluate(TOGGLE_AND_WAIT, f"Module {1 + turn % 28}")))
+            time.sleep(pause_s)
+        print(f"{name}, {pace}, click to checks in the Tally: {_p95(edits)} (aim under 100 ms)")
 
 
 def in_browser(page: Page, address: str) -> None:

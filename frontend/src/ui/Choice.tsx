@@ -1,7 +1,7 @@
 /** A drop-down choice, wrapped once; the nonce lets its viewport style pass the content policy. */
 import { getNonce } from 'get-nonce';
 import { Select } from 'radix-ui';
-import { memo } from 'react';
+import { memo, useCallback, useEffect, useRef } from 'react';
 import { useSame } from './useSame';
 
 export interface ChoiceItem {
@@ -11,19 +11,6 @@ export interface ChoiceItem {
   short?: string;
 }
 
-/** A closed list is made too; it is made again only where it changes. */
-const Items = memo(function Items({ items }: { items: ChoiceItem[] }) {
-  return items.map((item) => (
-    <Select.Item
-      key={item.value}
-      value={item.value}
-      className="cursor-pointer rounded-sm px-3 py-1.5 outline-none data-[highlighted]:bg-patina-wash data-[state=checked]:font-semibold"
-    >
-      <Select.ItemText>{item.label}</Select.ItemText>
-    </Select.Item>
-  ));
-});
-
 interface ChoiceProps {
   label: string;
   value: string;
@@ -32,7 +19,23 @@ interface ChoiceProps {
   className?: string;
 }
 
-export function Choice({ label, value, items, onChange, className = '' }: ChoiceProps) {
+export function Choice({ items, onChange, ...rest }: ChoiceProps) {
+  const newest = useRef(onChange);
+  useEffect(() => {
+    newest.current = onChange;
+  });
+  const choose = useCallback((value: string) => newest.current(value), []);
+  return <ClosedList {...rest} items={useSame(items)} onChange={choose} />;
+}
+
+/** A closed list's items are made too: it is made again only where something in it changes. */
+const ClosedList = memo(function ClosedList({
+  label,
+  value,
+  items,
+  onChange,
+  className = '',
+}: ChoiceProps) {
   const nonce = getNonce();
   const chosen = items.find((item) => item.value === value);
   return (
@@ -58,10 +61,18 @@ export function Choice({ label, value, items, onChange, className = '' }: Choice
           className="z-50 max-h-[60vh] rounded-md border border-field bg-sheet p-1 text-sm"
         >
           <Select.Viewport {...(nonce ? { nonce } : {})}>
-            <Items items={useSame(items)} />
+            {items.map((item) => (
+              <Select.Item
+                key={item.value}
+                value={item.value}
+                className="cursor-pointer rounded-sm px-3 py-1.5 outline-none data-[highlighted]:bg-patina-wash data-[state=checked]:font-semibold"
+              >
+                <Select.ItemText>{item.label}</Select.ItemText>
+              </Select.Item>
+            ))}
           </Select.Viewport>
         </Select.Content>
       </Select.Portal>
     </Select.Root>
   );
-}
+});

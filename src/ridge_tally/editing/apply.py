@@ -12,6 +12,7 @@ from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.job.document import (
     Job,
     Option,
+    alike_but_options,
 )
 from ridge_tally.core.job.edits.any_edit import (
     ArrayEdit,
@@ -49,7 +50,10 @@ def apply_edit(job: Job, edit: Edit, shelf: Shelf) -> Job:
     changed = _changed(job, edit, shelf)
     if changed.site != job.site:
         changed = with_true_azimuths(changed)
-    rethreaded = replace(changed, options=tuple(_threaded(changed, o) for o in changed.options))
+    # An option that is left alone on an unchanged site keeps its strings: they were planned on it.
+    untouched = {id(o) for o in job.options} if alike_but_options(changed, job) else set()
+    threaded = (o if id(o) in untouched else _threaded(changed, o) for o in changed.options)
+    rethreaded = replace(changed, options=tuple(threaded))
     require_sound(rethreaded, job)
     return rethreaded
 

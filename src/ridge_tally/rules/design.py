@@ -34,7 +34,8 @@ MOUNTED = {
 class Design(System):
     """One option with its datasheets, the code it is held to and its temperatures as givens.
 
-    ``fitted``: the modules with an ``optimizer``.  ``coldest_planning_degc`` is for planning only:
+    ``fitted``: the modules with an ``optimizer``.  ``hottest_cell`` is that of all arrays: what
+    strings are planned for.  ``coldest_planning_degc`` is for planning only:
     the typed extreme, or the climate's stand-in, which never passes a limit.
     """
 
@@ -42,12 +43,8 @@ class Design(System):
     rules: CodeRules
     coldest: Given
     hottest_air: Given
+    hottest_cell: Given
     coldest_planning_degc: float
-
-    @property
-    def hottest_cell(self) -> Given:
-        """The hottest cell of all arrays: what strings are planned for."""
-        return _hottest_cell(self, [laid.array for laid in self.arrays if laid.array.modules])
 
     @property
     def p_ac_w(self) -> float:
@@ -82,6 +79,8 @@ def design_of(
     coldest, hottest = coldest_of(site), site.hottest.value_degc
     hottest_degc = stand_in_hottest_degc if hottest is None else hottest
     hot_origin = "stand-in by climate" if hottest is None else site.hottest.source
+    hottest_air = Given("t_air", "hottest air", hottest_degc, "°C", hot_origin)
+    laid = [one.array for one in system.arrays if one.array.modules]
     return Design(
         job=job,
         option=option,
@@ -95,7 +94,8 @@ def design_of(
         fitted=fitted_ids(option, system.optimizer),
         rules=code_rules(site),
         coldest=coldest,
-        hottest_air=Given("t_air", "hottest air", hottest_degc, "°C", hot_origin),
+        hottest_air=hottest_air,
+        hottest_cell=_hottest_cell(hottest_air, laid),
         coldest_planning_degc=stand_in_coldest_degc if coldest.value is None else coldest.value,
     )
 
@@ -104,16 +104,15 @@ def hottest_on(design: Design, module_ids: Iterable[PlacedId]) -> Given:
     """Return the hottest cell of some modules: by the warmest mounting among theirs."""
     wanted = set(module_ids)
     mine = [laid.array for laid in design.arrays if wanted & {m.id for m in laid.array.modules}]
-    return _hottest_cell(design, mine)
+    return _hottest_cell(design.hottest_air, mine)
 
 
-def _hottest_cell(design: Design, arrays: list[PlaneArray]) -> Given:
+def _hottest_cell(air: Given, arrays: list[PlaneArray]) -> Given:
     table = tables.load("cell-temperature-rise")
     mountings = [mounting_of(a) for a in arrays] or [Mounting.STAND_OFF]
     rise_k, mounting = max(
         (table.number("rise_k", mounting=m.value), MOUNTED[m]) for m in mountings
     )
-    air = design.hottest_air
     return Given(
         "t_hot",
         "hottest cell",

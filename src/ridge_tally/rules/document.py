@@ -7,6 +7,7 @@ from ridge_tally.core.errors import MissingDatum, OutOfRange
 from ridge_tally.core.job.document import (
     Job,
     Site,
+    alike_but_options,
 )
 from ridge_tally.core.survey.possible import require_possible
 from ridge_tally.rules.bounds import require_bounded
@@ -26,7 +27,7 @@ def require_sound(job: Job, before: Job | None = None) -> None:
     Parameters
     ----------
     before : Job, optional
-        The document it was made from, sound already: parts it shares are not measured again.
+        The document it was made from, sound already: parts it shares are not looked at again.
 
     Raises
     ------
@@ -35,6 +36,20 @@ def require_sound(job: Job, before: Job | None = None) -> None:
     """
     require_bounded(job, before)
     require_name(job.name)
+    alike = before is not None and alike_but_options(job, before)
+    if not alike:
+        _require_sound_site(job)
+    if not job.options:
+        raise MissingDatum("option", f"The job “{job.name}”", "A job holds at least one option.")
+    require_distinct("options", [o.id for o in job.options])
+    sound = {id(o) for o in before.options} if before is not None and alike else set()
+    for option in job.options:
+        if id(option) not in sound:
+            require_sound_option(job, option)
+
+
+def _require_sound_site(job: Job) -> None:
+    """Raise on the first thing that contradicts itself in what the options share."""
     _require_site(job.site)
     require_sound_brief(job)
     require_sound_survey(job)
@@ -49,11 +64,6 @@ def require_sound(job: Job, before: Job | None = None) -> None:
     sheets: tuple[AnySheet, ...] = (*there.modules, *there.inverters)
     for sheet in (*sheets, *there.optimizers, *there.microinverters):
         require_sheet(sheet)
-    if not job.options:
-        raise MissingDatum("option", f"The job “{job.name}”", "A job holds at least one option.")
-    require_distinct("options", [o.id for o in job.options])
-    for option in job.options:
-        require_sound_option(job, option)
 
 
 def _require_site(site: Site) -> None:

@@ -1,7 +1,7 @@
 """Limits and tables as data: read once, returned immutable, each with its source."""
 
 import tomllib
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cache
 from importlib.resources import files
 
@@ -20,6 +20,11 @@ class Table:
     columns: tuple[str, ...]
     rows: tuple[tuple[Cell, ...], ...]
     source: Source
+    _records: tuple[dict[str, Cell], ...] = field(init=False, compare=False, repr=False)
+
+    def __post_init__(self) -> None:
+        records = tuple(dict(zip(self.columns, row, strict=True)) for row in self.rows)
+        object.__setattr__(self, "_records", records)
 
     def number(self, column: str, **keys: Cell) -> float:
         """Return the number in `column` of the row whose other columns equal `keys`.
@@ -42,8 +47,7 @@ class Table:
         return str(self._cell(column, keys))
 
     def _cell(self, column: str, keys: dict[str, Cell]) -> Cell:
-        for row in self.rows:
-            cells = dict(zip(self.columns, row, strict=True))
+        for cells in self._records:
             if all(cells[name] == value for name, value in keys.items()):
                 return cells[column]
         raise NotFound(f"row of table {self.id}", str(keys))

@@ -8,13 +8,13 @@ import logging
 import traceback
 from collections import deque
 from collections.abc import Callable
-from dataclasses import dataclass, fields
+from dataclasses import dataclass
 from functools import partial
 from pathlib import Path
 from typing import Generic, TypeVar
 
 from ridge_tally.core.errors import RidgeTallyError
-from ridge_tally.core.job.document import Job, Option
+from ridge_tally.core.job.document import Job, Option, alike_but_options
 from ridge_tally.editing.design import design_for
 from ridge_tally.views.brief.report import BriefReport, brief_report
 from ridge_tally.views.option import OptionReport, option_report
@@ -62,9 +62,6 @@ def figures_of(job: Job) -> Figures:
     )
 
 
-_OF_ALL = tuple(f.name for f in fields(Job) if f.name not in ("name", "options"))
-
-
 class _Latest(Generic[Part]):
     """Reports as last worked out: what an edit leaves alone need not be reported again."""
 
@@ -75,9 +72,7 @@ class _Latest(Generic[Part]):
     def of(self, job: Job, *option: Option) -> Part:
         """Return the report of a job that is the same but for its options, or of one of these."""
         for known, known_option, report in tuple(self._known):
-            if known_option == option and all(
-                getattr(known, f) is getattr(job, f) for f in _OF_ALL
-            ):
+            if known_option == option and alike_but_options(known, job):
                 return report
         report = self._compute(job, *option)
         self._known.append((job, option, report))

@@ -5,7 +5,7 @@ these classes for JSON, validation and the published schema; there is no second 
 """
 
 import math
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field, fields, replace
 from datetime import date
 from enum import StrEnum
 
@@ -141,6 +141,14 @@ class Job:
     weather: JobWeather = field(default_factory=JobWeather)
     bench: Bench | None = None
     version: int = field(default=DOCUMENT_VERSION)
+
+
+_SHARED = tuple(f.name for f in fields(Job) if f.name not in ("name", "options"))
+
+
+def alike_but_options(job: Job, other: Job) -> bool:
+    """Return whether two documents share every part but name and options: the very same things."""
+    return all(getattr(job, part) is getattr(other, part) for part in _SHARED)
 
 
 def month_first(job: Job) -> bool:

@@ -2,6 +2,7 @@
 
 import re
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ridge_tally.core.units import M_PER_FT, LengthUnit, format_length
 from ridge_tally.core.working import Check, Given, Relation, shown, shown_against, verdict_of
@@ -58,8 +59,14 @@ def sum_lines(formula: str, givens: tuple[Given, ...]) -> tuple[str, str]:
         text = with_unit(given)
         return f"({text})" if text.startswith("−") else text
 
+    return _in_symbols(formula), _typeset(_SYMBOL.sub(number, formula))
+
+
+# A formula stands in the program: there are as many as rules.
+@lru_cache(maxsize=1024)
+def _in_symbols(formula: str) -> str:
     symbols = _SYMBOL.sub(lambda found: WRITTEN.get(found[0], found[0].replace("_", " ")), formula)
-    return _typeset(symbols), _typeset(_SYMBOL.sub(number, formula))
+    return _typeset(symbols)
 
 
 def value_and_limit(check: Check) -> tuple[str, str]:
