@@ -88,9 +88,13 @@ def head_of(session: Session, job_id: JobId) -> Revision:
 
 def revision_of(session: Session, job_id: JobId, number: int) -> Revision:
     """Return one revision; NotFound if the job or the revision is not there."""
-    _job(session, job_id)
-    row = session.get(RevisionRow, (job_id, number))
+    row = session.scalar(
+        select(RevisionRow)
+        .join(JobRow, JobRow.id == RevisionRow.job_id)
+        .where(JobRow.id == job_id, JobRow.deleted_at.is_(None), RevisionRow.number == number)
+    )
     if row is None:
+        _job(session, job_id)
         raise NotFound(f"revision of {job_id}", str(number))
     return _value(row)
 
@@ -101,19 +105,16 @@ def add_revision(session: Session, job_id: JobId, parent: int, new: NewRevision)
     The head moves in one statement that names the head it read, so that of two saves from
     the same revision exactly one succeeds.
     """
-    _job(session, job_id)
-    newest = session.scalar(
-        select(func.max(RevisionRow.number)).where(RevisionRow.job_id == job_id)
-    )
-    number = (newest or 0) + 1
-    moved = session.execute(
+    newest = select(func.max(RevisionRow.number)).where(RevisionRow.job_id == job_id)
+    number = session.scalar(
         update(JobRow)
-        .where(JobRow.id == job_id, JobRow.head == parent)
-        .values(head=number)
-        .returning(JobRow.id)
+        .where(JobRow.id == job_id, JobRow.head == parent, JobRow.deleted_at.is_(None))
+        .values(head=newest.scalar_subquery() + 1)
+        .returning(JobRow.head)
         .execution_options(synchronize_session=False)
-    ).one_or_none()
-    if moved is None:
+    )
+    if number is None:
+        _job(session, job_id)
         raise _conflict(session, job_id, parent)
     return _add(session, job_id, number, parent, new)
 
