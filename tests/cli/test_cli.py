@@ -205,3 +205,16 @@ def test_a_house_is_told_in_lines_and_json(data: Path) -> None:
     told = run(data, "house", "juniper-bench")
     assert told.stdout.startswith("12 bills over 365 days")
     assert json.loads(run(data, "house", "juniper-bench", "--json").stdout)["sizes"]
+
+
+def test_mounts_and_cuts_of_a_bare_case_are_told(tmp_path: Path) -> None:
+    case = tmp_path / "case.json"
+    rail = {"L": 100, "first": 10, "step": 40, "span": 40, "cant": 10}
+    cut = {"lines": [{"L": 100, "mounts": [10, 50, 90]}], "stock": [{"len": 60}]}
+    steps = [{"op": "mounts", "input": {"rails": [rail]}}, {"op": "cut", "input": cut}]
+    case.write_text(json.dumps({"units": "in", "steps": steps}))
+    assert "rail 1: 3 mounts at 10, 50, 90" in run_bare("mounts", str(case)).output
+    told = run_bare("cut", str(case)).output
+    assert "2 sticks, 1 splice, waste 20; least, proven" in told
+    case.write_text('{"units": "in", "steps": [{"op": "mounts", "input": {"rails": 3}}]}')
+    assert run_bare("mounts", str(case)).exit_code == 2

@@ -34,6 +34,8 @@ COMMANDS = {
     "own-point": "strings.own_point",
     "ways-out": "strings.ways_out",
     "compare-ways": "strings.compare_ways",
+    "mounts": "build.mounts",
+    "cut": "build.cut",
     "year": "loading.year",
     "sweep": "loading.sweep",
     "house": "loading.house",
