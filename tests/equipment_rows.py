@@ -21,6 +21,11 @@ MICRO = {
     "v_dc_max_v": "60", "i_max_a": "14", "cells": "54 60 66", "va_continuous": "690 VA",
 }  # fmt: skip
 
+MOUNTING = {
+    "name": "Hill rail", "base": "rafter", "coverings": "shingle tile", "rails": "two",
+    "stock": "4267:52.00 3300", "spans": "42/1000/field:1800 42/1000/edge:1200", "cantilever": "33",
+}  # fmt: skip
+
 
 def table(*rows: dict[str, str], kind: SheetKind = SheetKind.MODULE) -> str:
     """A CSV table of some rows of a kind."""

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from equipment_rows import INVERTER, MICRO, MODULE, OPTIMIZER, table
+from equipment_rows import INVERTER, MICRO, MODULE, MOUNTING, OPTIMIZER, table
 from jobs import SHELF
 from ridge_tally.core.equipment import (
     SHEETS,
@@ -26,6 +26,7 @@ from ridge_tally.core.errors import (
     OutOfRange,
     RidgeTallyError,
 )
+from ridge_tally.core.mounting_sheet import MountingSheet
 from ridge_tally.formats.equipment_fields import COLUMNS, FIELDS, SheetKind
 from ridge_tally.formats.equipment_file import (
     equipment_schema,
@@ -262,3 +263,38 @@ def test_what_rules_read_of_an_inverter_can_be_typed() -> None:
 def test_an_inverter_s_odd_figures_are_refused_by_name(column: str, text: str, says: str) -> None:
     with pytest.raises(RidgeTallyError, match=re.escape(says)):
         sound_sheet(SheetKind.INVERTER, {**INVERTER, column: text})
+
+
+def test_a_mounting_system_is_read_from_its_row() -> None:
+    sheet = sound_sheet(SheetKind.MOUNTING, MOUNTING)
+    assert isinstance(sheet, MountingSheet)
+    assert [(s.length_m, s.price_cents) for s in sheet.stock] == [(4.267, 5200), (3.3, None)]
+    assert [(s.span_m, s.at_edge) for s in sheet.spans] == [(1.8, False), (1.2, True)]
+    assert sheet.coverings == ("shingle", "tile")
+    assert sheet.cantilever_frac == pytest.approx(0.33)
+    # Nobody guesses a torque.
+    assert sheet.torque_mid_nm is None
+
+
+@pytest.mark.parametrize(
+    ("change", "told"),
+    [
+        ({"stock": "4267:x"}, "Rails sold at"),
+        ({"stock": "0"}, "Rails sold at"),
+        ({"stock": ""}, "Rails sold at"),
+        ({"spans": "42/1000:1800"}, "Longest spans"),
+        ({"spans": "42/1000/middle:1800"}, "Longest spans"),
+        ({"spans": "0/1000/field:1800"}, "wind_m_per_s"),
+        ({"coverings": "thatch"}, "roofs it is for"),
+        ({"coverings": "ground"}, "mounts go on"),
+        ({"rails": "three"}, "two, shared, up-slope or short"),
+        ({"clamp_from": "30"}, "clamped from"),
+        ({"splice_in": "60"}, "splice within"),
+        ({"least_piece_mm": "5000"}, "shortest piece"),
+        ({"frame_least_mm": "46", "frame_most_mm": "30"}, "thinnest frame"),
+    ],
+)  # fmt: skip
+def test_a_bad_mounting_system_is_refused_by_its_figure(change: dict[str, str], told: str) -> None:
+    with pytest.raises(RidgeTallyError) as caught:
+        sound_sheet(SheetKind.MOUNTING, {**MOUNTING, **change})
+    assert told in str(caught.value)

@@ -13,7 +13,7 @@ from flask.testing import FlaskClient
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from equipment_rows import INVERTER, MICRO, MODULE, OPTIMIZER, table
+from equipment_rows import INVERTER, MICRO, MODULE, MOUNTING, OPTIMIZER, table
 from extremes import edits_of
 from jobs import EPOCH, FULL, SAMPLE, SHELF, workspace_in
 from ridge_tally.core.job.document import Job, present_ids
@@ -298,6 +298,7 @@ ROWS = {
     SheetKind.INVERTER: INVERTER,
     SheetKind.OPTIMIZER: OPTIMIZER,
     SheetKind.MICROINVERTER: MICRO,
+    SheetKind.MOUNTING: MOUNTING,
 }
 FIGURES = (
     HUGE,

@@ -4,7 +4,13 @@ import { type SheetKind, shelfPageQuery } from '@/api/shelfQueries';
 import { useRested } from '@/ui/useRested';
 import type { Findable } from './matching';
 
-const KINDS: readonly SheetKind[] = ['module', 'inverter', 'optimizer', 'microinverter'];
+const KINDS: readonly SheetKind[] = [
+  'module',
+  'inverter',
+  'optimizer',
+  'microinverter',
+  'mounting',
+];
 const LEAST_LETTERS = 2;
 const EACH = 6;
 

@@ -17,6 +17,7 @@ const KINDS: { id: SheetKind; title: string }[] = [
   { id: 'inverter', title: 'Inverters' },
   { id: 'optimizer', title: 'Optimizers' },
   { id: 'microinverter', title: 'Microinverters' },
+  { id: 'mounting', title: 'Mounting' },
 ];
 // More do not stand side by side.
 const MOST_COMPARED = 4;

@@ -23,6 +23,7 @@ from ridge_tally.core.equipment import (
     sheet_among,
 )
 from ridge_tally.core.errors import RidgeTallyError
+from ridge_tally.core.mounting_sheet import MountingId, MountingSheet
 from ridge_tally.rules.equipment.sheet import require_sheet
 
 Sheet = TypeVar("Sheet")
@@ -39,7 +40,7 @@ class LeftOut:
 
 @dataclass(frozen=True, slots=True)
 class Shelf:
-    """Modules, inverters and converters for single modules to choose from.
+    """Modules, inverters, converters for single modules and mounting systems to choose from.
 
     ``left_out``: own datasheets that cannot be used.
     """
@@ -48,15 +49,17 @@ class Shelf:
     inverters: tuple[InverterSheet, ...]
     optimizers: tuple[OptimizerSheet, ...] = ()
     microinverters: tuple[MicroinverterSheet, ...] = ()
+    mountings: tuple[MountingSheet, ...] = ()
     left_out: tuple[LeftOut, ...] = ()
 
     def of_kind(self, kind: str) -> tuple[AnySheet, ...]:
-        """Return the sheets of a kind: ``module``, ``inverter``, ``optimizer``, ``microinverter``."""
+        """Return the sheets of a kind, by its word: ``module``."""
         by_kind: dict[str, tuple[AnySheet, ...]] = {
             "module": self.modules,
             "inverter": self.inverters,
             "optimizer": self.optimizers,
             "microinverter": self.microinverters,
+            "mounting": self.mountings,
         }
         return by_kind[kind]
 
@@ -76,6 +79,10 @@ class Shelf:
         """Return one microinverter; NotFound if there is none."""
         return sheet_among(self.microinverters, microinverter_id, "microinverter")
 
+    def mounting(self, mounting_id: MountingId) -> MountingSheet:
+        """Return one mounting system; NotFound if there is none."""
+        return sheet_among(self.mountings, mounting_id, "mounting system")
+
 
 @cache
 def sample_shelf() -> Shelf:
@@ -91,6 +98,7 @@ def sample_shelf() -> Shelf:
         read("inverters.json", InverterSheet),
         read("optimizers.json", OptimizerSheet),
         read("microinverters.json", MicroinverterSheet),
+        read("mountings.json", MountingSheet),
     )
 
 

@@ -1,4 +1,4 @@
-"""Datasheets of modules and inverters: values only, each optional number may be missing.
+"""Datasheets of modules and inverters, and all kinds of them: values only, each optional number may be missing.
 
 A number that is ``None`` was not on the datasheet.  Rules that need it answer
 "not checked"; nothing is assumed in its place.
@@ -11,6 +11,8 @@ from itertools import chain
 from typing import NewType, TypeVar
 
 from ridge_tally.core.errors import NotFound
+from ridge_tally.core.mounting_sheet import MountingSheet
+from ridge_tally.core.sheet_origins import Origin, ValueOrigin
 
 INVENTED = "Invented sample"
 
@@ -18,23 +20,6 @@ ModuleId = NewType("ModuleId", str)
 InverterId = NewType("InverterId", str)
 OptimizerId = NewType("OptimizerId", str)
 MicroinverterId = NewType("MicroinverterId", str)
-
-
-class Origin(StrEnum):
-    """Where a value of a datasheet comes from."""
-
-    DATASHEET = "datasheet"
-    COMPUTED = "computed"
-    ESTIMATED = "estimated"
-    SAMPLE = "sample"
-
-
-@dataclass(frozen=True, slots=True)
-class ValueOrigin:
-    """That a value, named as its field is, does not come from where the rest of its sheet does."""
-
-    field: str
-    origin: Origin
 
 
 @dataclass(frozen=True, slots=True)
@@ -239,15 +224,20 @@ class MicroinverterSheet:
     origins: tuple[ValueOrigin, ...] = ()
 
 
-AnySheet = ModuleSheet | InverterSheet | OptimizerSheet | MicroinverterSheet
+# What is bought by the piece; a mounting system is bought by its parts.
+Priced = ModuleSheet | InverterSheet | OptimizerSheet | MicroinverterSheet
+AnySheet = Priced | MountingSheet
 # Each kind of datasheet by its word, in the order of a shelf.
 SHEETS: dict[str, type[AnySheet]] = {
     "module": ModuleSheet,
     "inverter": InverterSheet,
     "optimizer": OptimizerSheet,
     "microinverter": MicroinverterSheet,
+    "mounting": MountingSheet,
 }
-Sheet = TypeVar("Sheet", ModuleSheet, InverterSheet, OptimizerSheet, MicroinverterSheet)
+Sheet = TypeVar(
+    "Sheet", ModuleSheet, InverterSheet, OptimizerSheet, MicroinverterSheet, MountingSheet
+)
 
 
 Maker = TypeVar("Maker", bound="InverterSheet | MicroinverterSheet")

@@ -26,6 +26,7 @@ from ridge_tally.core.equipment import (
     Warming,
 )
 from ridge_tally.core.errors import MissingDatum, NotUnderstood
+from ridge_tally.core.mounting_sheet import MountBase, MountingId, MountingSheet, RailLay
 from ridge_tally.formats.equipment_row import Column, Row
 from ridge_tally.rules.bounds import MOST_LINES_ON_SHEET
 
@@ -39,6 +40,7 @@ class SheetKind(StrEnum):
     INVERTER = "inverter"
     OPTIMIZER = "optimizer"
     MICROINVERTER = "microinverter"
+    MOUNTING = "mounting"
 
 
 @dataclass(frozen=True, slots=True)
@@ -231,11 +233,64 @@ def _derating_told(sheet: InverterSheet | MicroinverterSheet) -> str | None:
     return ", ".join(at) or None
 
 
-def _sort(row: Row) -> OptimizerKind:
-    sort = row.text("sort").lower()
-    if sort not in set(OptimizerKind):
-        raise NotUnderstood(row.columns["sort"].label, sort, "system or add-on")
-    return OptimizerKind(sort)
+def _one_of(name: str, label: str, attribute: str, choices: type[StrEnum]) -> Field:
+    """One word of a few."""
+    words = f"{', '.join(list(choices)[:-1])} or {list(choices)[-1]}"
+
+    def read(row: Row) -> StrEnum:
+        word = row.text(name).lower()
+        if word not in set(choices):
+            raise NotUnderstood(row.columns[name].label, word, words)
+        return choices(word)
+
+    column = Column(name, label, needed=True, hint=words)
+    return Field(column, attribute, read, lambda sheet: str(getattr(sheet, attribute).value))
+
+
+def _mm(name: str, label: str, attribute: str, otherwise: float | None = None) -> Field:
+    """A length in millimetres, kept in metres."""
+    hint = "" if otherwise is None else f"empty: {otherwise * 1000:g}"
+
+    def read(row: Row) -> float | None:
+        found = row.maybe(name)
+        return otherwise if found is None else found / 1000
+
+    column = Column(name, label, "mm", hint=hint)
+    return Field(column, attribute, read, lambda sheet: _times(getattr(sheet, attribute), 1000))
+
+
+def _percent(name: str, label: str, attribute: str, otherwise: float) -> Field:
+    """Per cent, kept as a fraction, with what is taken where the sheet is silent."""
+
+    def read(row: Row) -> float:
+        found = row.share(name)
+        return otherwise if found is None else found
+
+    column = Column(name, label, "%", hint=f"empty: {otherwise * 100:g}")
+    return Field(column, attribute, read, lambda sheet: getattr(sheet, attribute) * 100)
+
+
+def _count(name: str, label: str, otherwise: int) -> Field:
+    column = Column(name, label, hint=f"empty: {otherwise}")
+    return Field(
+        column, name, lambda row: row.whole(name, otherwise), lambda sheet: getattr(sheet, name)
+    )
+
+
+def _stock_told(sheet: MountingSheet) -> str:
+    return ", ".join(
+        f"{s.length_m * 1000:.0f} mm"
+        + ("" if s.price_cents is None else f" at {s.price_cents / 100:.2f}")
+        for s in sheet.stock
+    )
+
+
+def _spans_told(sheet: MountingSheet) -> str:
+    return ", ".join(
+        f"{s.span_m * 1000:.0f} mm to {s.wind_m_per_s:g} m/s and {s.snow_pa:g} Pa"
+        + (" at an edge" if s.at_edge else "")
+        for s in sheet.spans
+    )
 
 
 _NAME = Field(
@@ -349,12 +404,7 @@ FIELDS: dict[SheetKind, tuple[Field, ...]] = {
     ),
     SheetKind.OPTIMIZER: (
         _NAME,
-        Field(
-            Column("sort", "System or add-on", needed=True, hint="system or add-on"),
-            "kind",
-            _sort,
-            lambda sheet: str(sheet.kind.value),
-        ),
+        _one_of("sort", "System or add-on", "kind", OptimizerKind),
         _number("p_max_w", "Largest module", "W", needed=True),
         _number("v_in_min_v", "Lowest input", "V", needed=True),
         _number("v_in_max_v", "Highest input", "V", needed=True),
@@ -399,6 +449,67 @@ FIELDS: dict[SheetKind, tuple[Field, ...]] = {
         _number("trunk_ohm_per_m", "Trunk, each metre one way", "ohm/m"),
         _PRICE,
     ),
+    SheetKind.MOUNTING: (
+        _NAME,
+        _one_of("base", "Mounts go on", "base", MountBase),
+        Field(
+            Column("coverings", "Roofs it is for", needed=True, hint="shingle tile standing-seam"),
+            "coverings",
+            lambda row: tuple(row.text("coverings").lower().replace(",", " ").split()),
+            lambda sheet: ", ".join(sheet.coverings),
+        ),
+        _one_of("rails", "Rails", "rails", RailLay),
+        Field(
+            Column("stock", "Rails sold at", needed=True, hint="mm:price, such as 4267:52 3300:41"),
+            "stock",
+            lambda row: row.stock("stock"),
+            _stock_told,
+        ),
+        Field(
+            Column("spans", "Longest spans", hint="m/s/Pa/zone:mm, such as 42/1000/field:1800"),
+            "spans",
+            lambda row: row.spans("spans"),
+            _spans_told,
+        ),
+        _mm("clamp_gap_mm", "Between modules", "clamp_gap_m", 0.02),
+        _mm("overhang_mm", "Rail past the last module", "overhang_m", 0.05),
+        _yes("hidden_clamps", "End clamps hide under the module", otherwise=False),
+        _mm("cantilever_mm", "Longest bare end", "cantilever_m"),
+        _share("cantilever", "Bare end, of the span", "cantilever_frac"),
+        _yes("cantilever_of_actual", "Of the actual span beside it", otherwise=False),
+        _percent("splice_in", "Splice within, of the span", "splice_frac", 0.5),
+        _mm("splice_clear_mm", "Splice off a mount", "splice_clear_m", 0.0),
+        _yes("splice_in_end_spans", "Splices in end spans", otherwise=True),
+        _count("mounts_per_piece", "Mounts under each piece", 1),
+        _mm("least_piece_mm", "Shortest piece", "least_piece_m", 0.6),
+        _number("longest_run_m", "Longest run", "m"),
+        _mm("run_gap_mm", "Gap between runs", "run_gap_m"),
+        _percent("clamp_from", "Clamped from, of the long side", "clamp_from_frac", 0.125),
+        _percent("clamp_to", "Clamped to, of the long side", "clamp_to_frac", 0.25),
+        _mm("frame_least_mm", "Thinnest frame", "frame_least_m"),
+        _mm("frame_most_mm", "Thickest frame", "frame_most_m"),
+        _number("rail_kg_per_m", "Rail", "kg/m"),
+        _number("mount_kg", "Weight of a mount", "kg"),
+        _number("mount_limit_n", "A mount may be pulled with", "N"),
+        _count("lags", "Lags in a mount", 0),
+        _mm("lag_diameter_mm", "Diameter of a lag", "lag_diameter_m"),
+        _mm("thread_mm", "Thread in the wood", "thread_m"),
+        _cents("mount", "Price of a mount"),
+        _cents("splice", "Price of a splice"),
+        _cents("mid_clamp", "Price of a mid clamp"),
+        _cents("end_clamp", "Price of an end clamp"),
+        _cents("cap", "Price of an end cap"),
+        _number("torque_mid_nm", "Torque, mid clamp", "Nm"),
+        _number("torque_end_nm", "Torque, end clamp", "Nm"),
+        _number("torque_splice_nm", "Torque, splice", "Nm"),
+        _number("torque_mount_nm", "Torque, mount", "Nm"),
+        Field(
+            Column("goes_with", "What goes with what"),
+            "goes_with",
+            lambda row: row.text("goes_with"),
+            lambda sheet: sheet.goes_with or None,
+        ),
+    ),
 }
 COLUMNS: dict[SheetKind, tuple[Column, ...]] = {
     kind: tuple(f.column for f in fields) for kind, fields in FIELDS.items()
@@ -425,3 +536,5 @@ def sheet_from(kind: SheetKind, texts: Mapping[str, str], sheet_id: str) -> AnyS
             return OptimizerSheet(id=OptimizerId(sheet_id), **values)
         case SheetKind.MICROINVERTER:
             return MicroinverterSheet(id=MicroinverterId(sheet_id), **values)
+        case SheetKind.MOUNTING:
+            return MountingSheet(id=MountingId(sheet_id), **values)

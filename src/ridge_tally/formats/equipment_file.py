@@ -18,6 +18,7 @@ from ridge_tally.core.equipment import (
     OptimizerSheet,
 )
 from ridge_tally.core.errors import FormatError, RidgeTallyError
+from ridge_tally.core.mounting_sheet import MountingSheet
 from ridge_tally.formats.equipment_fields import COLUMNS, SheetKind, sheet_from
 from ridge_tally.formats.job_file import describe
 from ridge_tally.formats.table import read_table
@@ -40,6 +41,7 @@ class EquipmentFile(BaseModel):
     inverters: tuple[InverterSheet, ...] = ()
     optimizers: tuple[OptimizerSheet, ...] = ()
     microinverters: tuple[MicroinverterSheet, ...] = ()
+    mountings: tuple[MountingSheet, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -109,6 +111,7 @@ def write_equipment(sheets: tuple[AnySheet, ...]) -> str:
         inverters=of(InverterSheet),
         optimizers=of(OptimizerSheet),
         microinverters=of(MicroinverterSheet),
+        mountings=of(MountingSheet),
     )
     return whole.model_dump_json(indent=2) + "\n"
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from ridge_tally.core.equipment import DeratingPoint, EfficiencyPoint, Origin, ValueOrigin
 from ridge_tally.core.errors import MissingDatum, NotUnderstood
+from ridge_tally.core.mounting_sheet import SpanLimit, StockLength
 
 
 @dataclass(frozen=True, slots=True)
@@ -153,6 +154,31 @@ class Row:
                 raise NotUnderstood(self.columns[name].label, text, expected)
             yield (number_of(at), number_of(percent)) if colon else (None, number_of(at))
 
+    def stock(self, name: str) -> tuple[StockLength, ...]:
+        """Return lengths with the price of one: ``4267:52.00 3300``, millimetres."""
+        expected = "millimetres, and a price where it is known, such as 4267:52.00 3300"
+        return tuple(
+            StockLength(_positive(length, self.columns[name].label, expected) / 1000, price)
+            for length, price in (
+                (percent, None) if at is None else (at, round(percent * 100))
+                for at, percent in self._pairs(name, expected)
+            )
+        )
+
+    def spans(self, name: str) -> tuple[SpanLimit, ...]:
+        """Return spans: ``42/1000/field:1800 42/1000/edge:1200``, m/s, Pa, zone, millimetres."""
+        expected = "wind in m/s, snow in Pa, field or edge, span in mm, such as 42/1000/field:1800"
+        text, found = self.text(name), []
+        for part in filter(None, re.split(r"[\s;]+", text)):
+            row = re.fullmatch(rf"({_NUMBER})/({_NUMBER})/(field|edge):({_NUMBER})", part.lower())
+            if row is None:
+                raise NotUnderstood(self.columns[name].label, part, expected)
+            wind, snow, zone, span = row.groups()
+            found.append(
+                SpanLimit(number_of(wind), number_of(snow), zone == "edge", number_of(span) / 1000)
+            )
+        return tuple(found)
+
     def three(self, name: str, expected: str) -> tuple[float | None, float | None, float | None]:
         """Return three numbers with anything between them; none of them where it is empty."""
         text = self.text(name)
@@ -169,6 +195,12 @@ class Row:
         if text and not re.fullmatch(r"\d{1,4}(?:[\s,;/]{1,3}\d{1,4})*", text):
             raise NotUnderstood(self.columns[name].label, text, "counts such as 54 60 66")
         return tuple(int(n) for n in re.findall(r"\d+", text))
+
+
+def _positive(value: float, label: str, expected: str) -> float:
+    if value <= 0:
+        raise NotUnderstood(label, f"{value:g}", expected)
+    return value
 
 
 def number_of(text: str) -> float:

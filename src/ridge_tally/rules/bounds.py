@@ -24,6 +24,7 @@ PASTED = frozenset({"text", "SetHorizon.typed"})
 LARGEST_ON_SHEET = {
     "v": 10_000.0, "a": 10_000.0, "w": 10e6, "va": 10e6, "m": 10_000.0, "kg": 10_000.0,
     "degc": 1000.0, "frac": 100.0, "cents": 1e11, "k": 1000.0, "min": 100_000.0,
+    "n": 1e6, "nm": 1000.0, "pa": 50_000.0, "s": 200.0,
 }  # fmt: skip
 LARGEST_COUNT_ON_SHEET = 10_000
 MOST_LINES_ON_SHEET = 100

@@ -3,7 +3,7 @@
 from collections import Counter
 from dataclasses import dataclass
 
-from ridge_tally.core.equipment import AnySheet, Origin, origin_of
+from ridge_tally.core.equipment import Origin, Priced, origin_of
 from ridge_tally.core.strings.parts import parts_of
 from ridge_tally.rules.design import Design
 
@@ -12,7 +12,7 @@ from ridge_tally.rules.design import Design
 class Part:
     """So many of a thing; ``price_cents`` for one, with its freight, where it is known."""
 
-    sheet: AnySheet
+    sheet: Priced
     count: int
     price_cents: int | None
 
@@ -45,7 +45,7 @@ def bill_of(design: Design) -> Bill:
     )
 
 
-def price_of(sheet: AnySheet) -> int | None:
+def price_of(sheet: Priced) -> int | None:
     """Return the price of one, its freight with it where that is known."""
     if sheet.price_cents is None:
         return None

@@ -13,12 +13,14 @@ from ridge_tally.core.equipment import (
     MicroinverterSheet,
     ModuleSheet,
     Origin,
+    Priced,
     kind_of,
     module_area_m2,
     origin_of,
     sheet_among,
 )
 from ridge_tally.core.errors import NotFound, RidgeTallyError
+from ridge_tally.core.mounting_sheet import MountingSheet
 from ridge_tally.formats.equipment_fields import FIELDS, SheetKind
 from ridge_tally.formats.equipment_file import OWN
 from ridge_tally.rules.equipment.caveats import SheetCaveat, caveats_of
@@ -120,7 +122,7 @@ UNITS = dict.fromkeys(("beta_voc", "alpha_isc", "gamma_pmp", "gamma_vmp"), "%/K"
 Getter = Callable[[Any], float | int | str | None]
 
 
-def _price(sheet: AnySheet) -> Cell:
+def _price(sheet: Priced) -> Cell:
     cents = price_of(sheet)
     return None if cents is None else cents / 100
 
@@ -132,6 +134,14 @@ def _per_w(sheet: ModuleSheet) -> Cell:
 
 def _best_efficiency(sheet: InverterSheet | MicroinverterSheet) -> Cell:
     return max((p.efficiency_frac * 100 for p in sheet.efficiency), default=None)
+
+
+def _longest_span(sheet: MountingSheet) -> Cell:
+    return max((s.span_m for s in sheet.spans), default=None)
+
+
+def _money(cents: int | None) -> Cell:
+    return None if cents is None else cents / 100
 
 
 def _percent(share: float | None) -> Cell:
@@ -183,6 +193,15 @@ LISTED: dict[SheetKind, tuple[tuple[ShelfColumn, Getter], ...]] = {
         (ShelfColumn("on_branch", "On a branch", "", 0), lambda s: s.most_on_branch),
         (ShelfColumn("best", "Best", "%", 1), _best_efficiency),
         (ShelfColumn("price", "Price", "", 0), _price),
+    ),
+    SheetKind.MOUNTING: (
+        (ShelfColumn("base", "On", "", 0), lambda s: s.base.value),
+        (ShelfColumn("coverings", "For", "", 0), lambda s: ", ".join(s.coverings)),
+        (ShelfColumn("rails", "Rails", "", 0), lambda s: s.rails.value),
+        (ShelfColumn("stock", "Longest rail", "m", 2), lambda s: max(r.length_m for r in s.stock)),
+        (ShelfColumn("span", "Span to", "m", 2), _longest_span),
+        (ShelfColumn("limit", "Mount to", "N", 0), lambda s: s.mount_limit_n),
+        (ShelfColumn("mount", "Mount", "", 2), lambda s: _money(s.mount_cents)),
     ),
 }
 

@@ -3,7 +3,7 @@
 from collections import Counter
 
 from ridge_tally.core.equipment import (
-    AnySheet,
+    Priced,
     InverterSheet,
     MicroinverterSheet,
     OptimizerKind,
@@ -14,7 +14,7 @@ from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.system import System
 from ridge_tally.core.strings.units import units_by_plane
 
-Counted = tuple[tuple[AnySheet, int], ...]
+Counted = tuple[tuple[Priced, int], ...]
 
 
 def modules_in(system: System) -> Counted:

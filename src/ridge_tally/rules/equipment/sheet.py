@@ -11,7 +11,9 @@ from ridge_tally.core.equipment import (
     ModuleSheet,
     OptimizerSheet,
 )
-from ridge_tally.core.errors import MissingDatum, OutOfRange
+from ridge_tally.core.errors import MissingDatum, NotUnderstood, OutOfRange
+from ridge_tally.core.job.survey import Covering
+from ridge_tally.core.mounting_sheet import MountBase, MountingSheet
 from ridge_tally.rules.bounds import require_bounded, require_physical
 
 # More is no ageing but a fault; loads are shares of the AC rating.
@@ -45,6 +47,8 @@ def require_sheet(sheet: AnySheet) -> None:
             _require_optimizer(sheet)
         case MicroinverterSheet():
             _require_microinverter(sheet)
+        case MountingSheet():
+            _require_mounting(sheet)
         case _:
             assert_never(sheet)
 
@@ -100,6 +104,50 @@ def _require_module(sheet: ModuleSheet) -> None:
                 f"{allowed}no lower than {low:g}",
                 f"Sheets print %/°C (divide by 100) or an absolute figure (divide by {told}).",
             )
+
+
+GROUND = "ground"
+
+
+def _require_mounting(sheet: MountingSheet) -> None:
+    surfaces = {c.value for c in Covering} | {GROUND}
+    for word in sheet.coverings:
+        if word not in surfaces:
+            raise NotUnderstood(f"{sheet.name}, roofs it is for", word, ", ".join(sorted(surfaces)))
+    if (GROUND in sheet.coverings) != (sheet.base is MountBase.PILE):
+        raise NotUnderstood(
+            f"{sheet.name}, mounts go on", sheet.base, "pile for ground, and for ground alone"
+        )
+    if not sheet.stock:
+        raise MissingDatum("length rails are sold at", sheet.name, "Give at least one.")
+    longest = max(s.length_m for s in sheet.stock)
+    if not 0 < sheet.least_piece_m <= longest:
+        raise OutOfRange(
+            f"{sheet.name}, shortest piece in metres",
+            sheet.least_piece_m,
+            f"above 0, at most its longest rail, {longest:g}",
+        )
+    for span in sheet.spans:
+        _require_positive(f"{sheet.name}, spans", span, ("wind_m_per_s", "span_m"))
+    if not 0 <= sheet.clamp_from_frac < sheet.clamp_to_frac <= 0.5:
+        raise OutOfRange(
+            f"{sheet.name}, clamped from as a fraction",
+            sheet.clamp_from_frac,
+            f"from 0, below what it is clamped to, {sheet.clamp_to_frac:g}, at most 0.5",
+            PER_CENT,
+        )
+    if not 0 < sheet.splice_frac <= 0.5:
+        raise OutOfRange(
+            f"{sheet.name}, splice within as a fraction of the span",
+            sheet.splice_frac,
+            "above 0, at most 0.5",
+            PER_CENT,
+        )
+    thin, thick = sheet.frame_least_m, sheet.frame_most_m
+    if thin is not None and thick is not None and not 0 < thin <= thick:
+        raise OutOfRange(
+            f"{sheet.name}, thinnest frame in metres", thin, f"above 0, at most {thick:g}"
+        )
 
 
 def _require_inverter(sheet: InverterSheet) -> None:
