@@ -13,13 +13,13 @@ from hypothesis import strategies as st
 from scipy.optimize import Bounds, LinearConstraint, milp
 
 from ridge_tally.core.build.racking.mounts import (
-    Aim,
     MountPlan,
     NoPlan,
     RailLine,
     SpanZone,
     plan_mounts,
 )
+from ridge_tally.core.job.racking import MountAim
 
 INCH_M = 0.0254
 
@@ -217,7 +217,7 @@ def test_best_spread_takes_a_mount_more_where_that_keeps_neighbours_apart() -> N
     # One rafter out of step: the fewest share; with a mount more a rail they need not.
     along = [x for n, x in enumerate(every(7, 24, 250)) if n != 4]
     lines = [rail(250, along, 72, 36) for _ in range(2)]
-    fewest, spread = plan_mounts(lines), plan_mounts(lines, Aim.SPREAD)
+    fewest, spread = plan_mounts(lines), plan_mounts(lines, MountAim.SPREAD)
     assert isinstance(fewest, MountPlan)
     assert isinstance(spread, MountPlan)
     assert spread.shared < fewest.shared

@@ -40,6 +40,7 @@ class Family(StrEnum):
     SAFETY = "safety"
     LOADING = "loading"
     GRID = "grid"
+    BUILD = "build"
 
 
 # Where a family's limits are met by changing the design.
@@ -55,6 +56,7 @@ STEP_OF: Mapping[Family, WorkStep] = MappingProxyType(
         Family.SAFETY: WorkStep.STRINGS,
         Family.LOADING: WorkStep.LOADING,
         Family.GRID: WorkStep.LOADING,
+        Family.BUILD: WorkStep.BUILD,
     }
 )
 

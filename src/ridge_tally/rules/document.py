@@ -62,7 +62,7 @@ def _require_sound_site(job: Job) -> None:
     require_distinct("roof planes", [p.id for p in job.survey.planes])
     there = job.equipment
     sheets: tuple[AnySheet, ...] = (*there.modules, *there.inverters)
-    for sheet in (*sheets, *there.optimizers, *there.microinverters):
+    for sheet in (*sheets, *there.optimizers, *there.microinverters, *there.mountings):
         require_sheet(sheet)
 
 

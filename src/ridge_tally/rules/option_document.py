@@ -3,6 +3,7 @@
 from itertools import pairwise
 
 from ridge_tally.core.array.stances import steepest_deg
+from ridge_tally.core.equipment import sheet_among
 from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job.array import Position
 from ridge_tally.core.job.document import Job, Option, plane_of, present_ids
@@ -19,6 +20,7 @@ MOST_TIERS = 4
 MOST_POSITIONS = 6
 STEEPEST_LEG_DEG, UPRIGHT_DEG = 75.0, 90.0
 MOST_INVERTERS, FURTHEST_BOX_M = 4, 100.0
+LONGEST_RAIL_M = 12.0
 
 
 def require_name(name: str) -> None:
@@ -49,6 +51,7 @@ def require_sound_option(job: Job, option: Option) -> None:
     _require_boxes(job, option)
     _require_battery(option)
     _require_fuse(option)
+    _require_racking(job, option)
 
 
 def _require_array(option: Option, laid: LaidArray) -> None:
@@ -154,6 +157,27 @@ def _require_battery(option: Option) -> None:
     ):
         if not low <= value <= high:
             raise OutOfRange(field, value, f"between {low:g} and {high:g}")
+
+
+def _require_racking(job: Job, option: Option) -> None:
+    planes = option.racking.planes
+    require_distinct(f"racked planes of option {option.name}", [p.plane_id for p in planes])
+    for racked in planes:
+        plane_of(job, racked.plane_id)
+        if racked.mounting_id is not None:
+            sheet_among(job.equipment.mountings, racked.mounting_id, "mounting datasheet")
+        for length in (racked.span, racked.bare_end, racked.rail_offset):
+            if length is not None and not 0 <= length.value_m <= LONGEST_RAIL_M:
+                raise OutOfRange(
+                    f"Racking of option {option.name} in metres",
+                    length.value_m,
+                    f"from 0 to {LONGEST_RAIL_M:g}",
+                )
+    for piece in option.racking.offcuts:
+        if not 0 < piece.value_m <= LONGEST_RAIL_M:
+            raise OutOfRange(
+                "A piece of rail in metres", piece.value_m, f"above 0, at most {LONGEST_RAIL_M:g}"
+            )
 
 
 def _require_fuse(option: Option) -> None:

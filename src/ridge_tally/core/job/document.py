@@ -25,9 +25,11 @@ from ridge_tally.core.job.bench import Bench
 from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.code_rules import OwnRules, Safety
 from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
+from ridge_tally.core.job.racking import DesignLoads, Racking
 from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.job.weather import JobWeather
 from ridge_tally.core.job.wiring import JunctionBox
+from ridge_tally.core.mounting_sheet import MountingSheet
 from ridge_tally.core.units import LengthUnit
 
 DOCUMENT_VERSION = 10
@@ -94,6 +96,7 @@ class Equipment:
     inverters: tuple[InverterSheet, ...]
     optimizers: tuple[OptimizerSheet, ...] = ()
     microinverters: tuple[MicroinverterSheet, ...] = ()
+    mountings: tuple[MountingSheet, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,6 +128,7 @@ class Option:
     safety: Safety = field(default_factory=Safety)
     electronics: Electronics = field(default_factory=Electronics)
     battery: Battery | None = None
+    racking: Racking = field(default_factory=Racking)
 
 
 @dataclass(frozen=True, slots=True)
@@ -140,6 +144,7 @@ class Job:
     brief: Brief = field(default_factory=Brief)
     weather: JobWeather = field(default_factory=JobWeather)
     bench: Bench | None = None
+    design_loads: DesignLoads = field(default_factory=DesignLoads)
     version: int = field(default=DOCUMENT_VERSION)
 
 

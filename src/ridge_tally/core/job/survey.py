@@ -190,12 +190,21 @@ class Framing(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
+class FoundRafter:
+    """A rafter as it was found, from the left edge, and whether a mount may stand on it."""
+
+    at: Taped
+    usable: bool
+
+
+@dataclass(frozen=True, slots=True)
 class Structure:
     """What mounts will find under them; ``None`` until somebody has looked.
 
     Rafters run up the slope, the first ``first_rafter`` from the left edge; purlins run
     along the eave, the first ``first_purlin`` up from it.  Seams and ribs run up the slope, the
     first ``first_rib`` from the left edge, or at it; ribs begin anew on each sheet.
+    ``found_rafters``: found by tapping or probing, in the place of even spacing.
     """
 
     covering: Covering | None = None
@@ -211,6 +220,7 @@ class Structure:
     purlin_spacing: Taped | None = None
     first_purlin: Taped | None = None
     first_rib: Taped | None = None
+    found_rafters: tuple[FoundRafter, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,11 +3,11 @@
 from collections import Counter
 
 from ridge_tally.core.equipment import (
-    Priced,
     InverterSheet,
     MicroinverterSheet,
     OptimizerKind,
     OptimizerSheet,
+    Priced,
 )
 from ridge_tally.core.job.document import Option, present_ids
 from ridge_tally.core.job.ids import PlacedId

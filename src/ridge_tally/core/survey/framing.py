@@ -20,11 +20,12 @@ LAP_OF_STEP = 0.5
 class FramingLines:
     """Lines of a plane, metres: ribs or seams and rafters by x, purlins by y; empty where unread.
 
-    ``laps_x_m``: where one sheet of ``cover_width`` ends and the next begins.
+    ``unusable_x_m``: rafters found that no mount may stand on.  ``laps_x_m``: where one sheet of ``cover_width`` ends and the next begins.
     """
 
     ribs_x_m: tuple[float, ...] = ()
     rafters_x_m: tuple[float, ...] = ()
+    unusable_x_m: tuple[float, ...] = ()
     purlins_y_m: tuple[float, ...] = ()
     laps_x_m: tuple[float, ...] = ()
 
@@ -43,7 +44,8 @@ def framing_lines(plane: RoofPlane, corners_m: FloatArray) -> FramingLines:
         laps = _steps(structure.first_rib or NOTHING, structure.cover_width, right)
     return FramingLines(
         _ribs(structure, laps, float(right)),
-        _steps(structure.first_rafter, structure.rafter_spacing, right),
+        _rafters(structure, right, usable=True),
+        _rafters(structure, right, usable=False),
         _steps(structure.first_purlin, structure.purlin_spacing, top),
         laps,
     )
@@ -60,6 +62,16 @@ def _steps(first: Taped | None, spacing: Taped | None, end_m: float) -> tuple[fl
     return tuple(
         round(first.value_m + i * spacing.value_m, 4) for i in range(min(max(count, 0), MOST_LINES))
     )
+
+
+def _rafters(structure: Structure, right_m: float, *, usable: bool) -> tuple[float, ...]:
+    """Return rafters that were found, else those an even spacing leads to expect."""
+    if structure.found_rafters:
+        mine = (f.at.value_m for f in structure.found_rafters if f.usable is usable)
+        return tuple(round(x, 4) for x in mine)
+    if not usable:
+        return ()
+    return _steps(structure.first_rafter, structure.rafter_spacing, right_m)
 
 
 def _ribs(structure: Structure, laps: tuple[float, ...], right_m: float) -> tuple[float, ...]:

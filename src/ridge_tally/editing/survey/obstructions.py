@@ -29,6 +29,7 @@ from ridge_tally.core.job.survey import (
     ROUND_KINDS,
     Covering,
     ExistingRows,
+    FoundRafter,
     Framing,
     KeepOut,
     Obstruction,
@@ -37,6 +38,7 @@ from ridge_tally.core.job.survey import (
     RoofPlane,
     Structure,
 )
+from ridge_tally.core.survey.framing import MOST_LINES
 from ridge_tally.core.survey.outline import (
     existing_box,
     is_closed,
@@ -48,7 +50,7 @@ from ridge_tally.core.survey.outline import (
 )
 from ridge_tally.core.survey.possible import MOST_OBSTRUCTIONS
 from ridge_tally.core.survey.taping import drawn_length, typed_length
-from ridge_tally.core.units import parse_number
+from ridge_tally.core.units import LengthUnit, parse_number
 from ridge_tally.editing.rows import next_id, row_of, with_row
 
 
@@ -289,6 +291,8 @@ def _structure(job: Job, plane: RoofPlane, edit: SetStructure) -> Structure:
         return replace(structure, framing=_word(Framing, typed, field))
     if edit.field is kind.RAFTER_SIZE:
         return replace(structure, rafter_size=typed[:40])
+    if edit.field is kind.FOUND_RAFTERS:
+        return replace(structure, found_rafters=_found_rafters(typed, job.unit, field))
     length = typed_length(typed, job.unit, field) if typed else None
     if length is not None:
         # A first line may stand at the very edge.
@@ -296,6 +300,20 @@ def _structure(job: Job, plane: RoofPlane, edit: SetStructure) -> Structure:
         if not (0 <= length.value_m <= 12 if first else 0 < length.value_m <= 12):
             raise OutOfRange(f"{field} in metres", length.value_m, "more than 0 and at most 12")
     return _with_length(structure, edit.field, length)
+
+
+def _found_rafters(typed: str, unit: LengthUnit, field: str) -> tuple[FoundRafter, ...]:
+    """Return rafters as found: ``0' 7"; 2' 7"; 4' 6 1/2" x``, a cross for one not to be used."""
+    found = []
+    for part in filter(None, (p.strip() for p in typed.replace("\n", ";").split(";"))):
+        crossed = part[-1] in "xX×"
+        at = typed_length(part[:-1].strip() if crossed else part, unit, field)
+        if not 0 <= at.value_m <= LONGEST_EAVE_M:
+            raise OutOfRange(f"{field} in metres", at.value_m, f"from 0 to {LONGEST_EAVE_M:g}")
+        found.append(FoundRafter(at, usable=not crossed))
+    if len(found) > MOST_LINES:
+        raise OutOfRange(field, len(found), f"at most {MOST_LINES}")
+    return tuple(sorted(found, key=lambda f: f.at.value_m))
 
 
 def _with_length(structure: Structure, field: StructureField, length: Taped | None) -> Structure:  # noqa: PLR0911 - one arm a field
@@ -325,6 +343,8 @@ def _with_length(structure: Structure, field: StructureField, length: Taped | No
             raise NotUnderstood("Field", field.value, "a length of the structure")
 
 
+# No eave of a house is longer.
+LONGEST_EAVE_M = 60.0
 Word = TypeVar("Word", Covering, Framing)
 
 

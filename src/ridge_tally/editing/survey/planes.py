@@ -419,7 +419,14 @@ def _without(job: Job, plane: RoofPlane) -> Job:
     planes = tuple(p for p in job.survey.planes if p.id != plane.id)
     hung = tuple(a for a in job.survey.attachments if a.plane_id != plane.id)
     options = tuple(
-        replace(o, arrays=tuple(a for a in o.arrays if a.plane_id != plane.id)) for o in job.options
+        replace(
+            o,
+            arrays=tuple(a for a in o.arrays if a.plane_id != plane.id),
+            racking=replace(
+                o.racking, planes=tuple(p for p in o.racking.planes if p.plane_id != plane.id)
+            ),
+        )
+        for o in job.options
     )
     brief, already = job.brief, job.brief.already
     arrays = tuple(

@@ -6,7 +6,6 @@ is geometry: what a rail carries is the maker's, typed.
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from enum import StrEnum
 from functools import cached_property
 from itertools import pairwise
 from typing import Literal
@@ -14,19 +13,14 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from ridge_tally.core.job.racking import MountAim
+
 # Two supports nearer than this are one; a limit passed by less is kept.
 SAME_M = 1e-6
 # Ways of one rail that are weighed against every way of its neighbour; past it, one after another.
 MOST_WAYS = 2_500
 MOST_SWEEPS = 6
 NEVER = float("inf")
-
-
-class Aim(StrEnum):
-    """What comes first: as few mounts as there can be, or neighbours on supports of their own."""
-
-    FEWEST = "fewest"
-    SPREAD = "best-spread"
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,7 +93,7 @@ class NoPlan:
 
 
 def plan_mounts(
-    rails: Sequence[RailLine], aim: Aim = Aim.FEWEST, *, stagger: bool = True
+    rails: Sequence[RailLine], aim: MountAim = MountAim.FEWEST, *, stagger: bool = True
 ) -> MountPlan | NoPlan:
     """Return where the mounts of neighbouring rails go, or why they cannot.
 
@@ -134,7 +128,7 @@ def plan_mounts(
     if not stagger or len(lines) == 1:
         found = [line.best(line.least or 0, np.zeros(len(line.at))) for line in lines]
     else:
-        extra = 1 if aim is Aim.SPREAD else 0
+        extra = 1 if aim is MountAim.SPREAD else 0
         if all(line.count_of_ways(extra) <= MOST_WAYS for line in lines):
             found = _together(lines, positions, aim, extra)
         else:
@@ -304,15 +298,15 @@ class _Line:
 
 
 def _together(
-    lines: list[_Line], positions: list[list[int]], aim: Aim, extra: int
+    lines: list[_Line], positions: list[list[int]], aim: MountAim, extra: int
 ) -> list[tuple[int, ...]]:
     """Return the best of all placements of all rails: along the rails, neighbour by neighbour."""
     ways = [line.placements(extra) for line in lines]
     most = 1 + max(p for numbers in positions for p in numbers)
     stands = [_matrix(w, n, most) for w, n in zip(ways, positions, strict=True)]
     # Evenness of all rails together stays below 1; a mount, then a shared support, outweighs it.
-    per_mount = 1.0 if aim is Aim.SPREAD else 1.0 + most
-    per_shared = 1.0 if aim is Aim.FEWEST else 1.0 + sum(w.shape[1] for w in stands)
+    per_mount = 1.0 if aim is MountAim.SPREAD else 1.0 + most
+    per_shared = 1.0 if aim is MountAim.FEWEST else 1.0 + sum(w.shape[1] for w in stands)
     alone = [
         np.array([per_mount * len(p) + line.evenness(p) / len(lines) for p in placed])
         for line, placed in zip(lines, ways, strict=True)

@@ -53,6 +53,7 @@ class StructureField(StrEnum):
     PURLIN_SPACING = "purlin_spacing"
     FIRST_PURLIN = "first_purlin"
     FIRST_RIB = "first_rib"
+    FOUND_RAFTERS = "found_rafters"
 
 
 @dataclass(frozen=True, slots=True)

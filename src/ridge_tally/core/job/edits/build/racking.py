@@ -1,0 +1,106 @@
+"""The edits of an option's racking and of what the site is designed for, as data."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Literal
+
+from ridge_tally.core.job.ids import OptionId, PlaneId
+from ridge_tally.core.job.racking import MountAim
+from ridge_tally.core.mounting_sheet import MountingId
+
+
+class RackingField(StrEnum):
+    """A length that stands in the place of the maker's, or of the middle of the clamp zone."""
+
+    SPAN = "span"
+    BARE_END = "bare_end"
+    RAIL_OFFSET = "rail_offset"
+
+
+class LoadField(StrEnum):
+    """A figure the site is designed for."""
+
+    WIND = "wind"
+    SNOW = "snow"
+    EXPOSURE = "exposure"
+    ROOF_HEIGHT = "roof_height"
+
+
+@dataclass(frozen=True, slots=True)
+class ChooseMounting:
+    """A system for a plane; none takes it off."""
+
+    option_id: OptionId
+    plane_id: PlaneId
+    mounting_id: MountingId | None
+    kind: Literal["choose-mounting"] = "choose-mounting"
+
+
+@dataclass(frozen=True, slots=True)
+class SetMountAim:
+    option_id: OptionId
+    aim: MountAim
+    kind: Literal["set-mount-aim"] = "set-mount-aim"
+
+
+@dataclass(frozen=True, slots=True)
+class SetRackingField:
+    """As typed; empty for the maker's own."""
+
+    option_id: OptionId
+    plane_id: PlaneId
+    field: RackingField
+    typed: str
+    kind: Literal["set-racking-field"] = "set-racking-field"
+
+
+@dataclass(frozen=True, slots=True)
+class PinMount:
+    """Hold a mount on a support of a rail, ``instead_of`` one that is let go; ``None`` lets go alone.
+
+    The rest is planned anew round it.
+    """
+
+    option_id: OptionId
+    plane_id: PlaneId
+    rail: int
+    at_m: float | None
+    instead_of_m: float | None = None
+    kind: Literal["pin-mount"] = "pin-mount"
+
+
+@dataclass(frozen=True, slots=True)
+class ClearPins:
+    option_id: OptionId
+    plane_id: PlaneId
+    kind: Literal["clear-pins"] = "clear-pins"
+
+
+@dataclass(frozen=True, slots=True)
+class SetOffcuts:
+    """Pieces of rail at hand as typed, parted by semicolons."""
+
+    option_id: OptionId
+    typed: str
+    kind: Literal["set-offcuts"] = "set-offcuts"
+
+
+@dataclass(frozen=True, slots=True)
+class SetDesignLoad:
+    """A figure as typed and who said so; empty where nobody has."""
+
+    field: LoadField
+    typed: str
+    source: str = ""
+    kind: Literal["set-design-load"] = "set-design-load"
+
+
+RackingEdit = (
+    ChooseMounting
+    | SetMountAim
+    | SetRackingField
+    | PinMount
+    | ClearPins
+    | SetOffcuts
+    | SetDesignLoad
+)

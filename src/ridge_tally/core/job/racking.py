@@ -1,0 +1,77 @@
+"""What a person decides of the racking: systems by plane, limits typed, mounts held where they are."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.job.places import Taped
+from ridge_tally.core.mounting_sheet import MountingId
+
+
+class MountAim(StrEnum):
+    """What comes first: as few mounts as there can be, or neighbours on supports of their own."""
+
+    FEWEST = "fewest"
+    SPREAD = "best-spread"
+
+
+@dataclass(frozen=True, slots=True)
+class MountPin:
+    """A mount that stays where it is: on which rail, from the eave up, and where along it."""
+
+    rail: int
+    at_m: float
+
+
+@dataclass(frozen=True, slots=True)
+class PlaneRacking:
+    """The racking of one plane.
+
+    ``span`` and ``bare_end`` stand in the place of the maker's table where they are typed.
+    ``rail_offset``: from a module's lower edge to the rail under it, the upper one alike from
+    above; the middle of the clamp zone where it is not typed.
+    """
+
+    plane_id: PlaneId
+    mounting_id: MountingId | None = None
+    span: Taped | None = None
+    bare_end: Taped | None = None
+    rail_offset: Taped | None = None
+    pins: tuple[MountPin, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Racking:
+    """The racking of an option; ``offcuts``: pieces of rail at hand."""
+
+    planes: tuple[PlaneRacking, ...] = ()
+    aim: MountAim = MountAim.FEWEST
+    offcuts: tuple[Taped, ...] = ()
+
+
+def racking_on(racking: Racking, plane_id: PlaneId) -> PlaneRacking:
+    """Return what was decided of a plane, nothing where nobody has."""
+    found = (p for p in racking.planes if p.plane_id == plane_id)
+    return next(found, PlaneRacking(plane_id))
+
+
+class Exposure(StrEnum):
+    """How open the land is to wind: town or wood, open country, flat and open by water."""
+
+    B = "B"
+    C = "C"
+    D = "D"
+
+
+@dataclass(frozen=True, slots=True)
+class DesignLoads:
+    """Wind, snow and height the site is designed for, each with who said so."""
+
+    wind_m_per_s: float | None = None
+    wind_source: str = ""
+    ground_snow_pa: float | None = None
+    snow_source: str = ""
+    exposure: Exposure | None = None
+    exposure_source: str = ""
+    roof_height: Taped | None = None
+    height_source: str = ""

@@ -1,0 +1,176 @@
+"""Applying the edits of an option's racking and of what the site is designed for."""
+
+from dataclasses import replace
+from typing import assert_never
+
+from ridge_tally.catalogue.shelf import Shelf
+from ridge_tally.core.brief.typed import parse_quantity
+from ridge_tally.core.equipment import with_renewed
+from ridge_tally.core.errors import NotUnderstood, OutOfRange
+from ridge_tally.core.job.document import Job, Option, option_of, plane_of, with_option
+from ridge_tally.core.job.edits.build.racking import (
+    ChooseMounting,
+    ClearPins,
+    LoadField,
+    PinMount,
+    RackingEdit,
+    RackingField,
+    SetDesignLoad,
+    SetMountAim,
+    SetOffcuts,
+    SetRackingField,
+)
+from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.job.places import Taped
+from ridge_tally.core.job.racking import (
+    DesignLoads,
+    Exposure,
+    MountPin,
+    PlaneRacking,
+    racking_on,
+)
+from ridge_tally.core.mounting_sheet import MountingSheet
+from ridge_tally.core.survey.taping import typed_length
+from ridge_tally.core.units import LengthUnit
+
+SPEEDS = {"": 1.0, "m/s": 1.0, "km/h": 1 / 3.6, "mph": 0.44704}
+SPEEDS_IN_FEET = {**SPEEDS, "": 0.44704}
+PRESSURES = {"": 1000.0, "kpa": 1000.0, "pa": 1.0, "psf": 47.880259}
+PRESSURES_IN_FEET = {**PRESSURES, "": 47.880259}
+FASTEST_M_PER_S, HEAVIEST_PA, HIGHEST_M = 120.0, 30_000.0, 60.0
+# Mounts nearer than this are one.
+SAME_M = 0.005
+MOST_OFFCUTS, MOST_PINS = 200, 400
+LONGEST_M = 12.0
+LONGEST_SOURCE = 200
+
+
+def racking_changed(job: Job, edit: RackingEdit, shelf: Shelf) -> Job:  # noqa: PLR0911 - one return an edit
+    """Return the job with another racking.
+
+    Raises
+    ------
+    NotFound
+        If the system is not on the shelf, or the plane not in the survey.
+    NotUnderstood, OutOfRange
+        If a figure cannot be read or cannot be.
+    """
+    if isinstance(edit, SetDesignLoad):
+        return replace(job, design_loads=_loads(job, edit))
+    option = option_of(job, edit.option_id)
+    match edit:
+        case SetMountAim():
+            return _with(job, option, aim=edit.aim)
+        case SetOffcuts():
+            return _with(job, option, offcuts=_lengths(edit.typed, job.unit))
+        case ChooseMounting():
+            if edit.mounting_id is None:
+                return _on(job, option, edit.plane_id, mounting_id=None, pins=())
+            sheet = shelf.mounting(edit.mounting_id)
+            return _on(_carrying(job, sheet), option, edit.plane_id, mounting_id=sheet.id, pins=())
+        case SetRackingField():
+            return _on(job, option, edit.plane_id, **{edit.field.value: _length(job, edit)})
+        case PinMount():
+            return _on(job, option, edit.plane_id, pins=_pins(option, edit))
+        case ClearPins():
+            return _on(job, option, edit.plane_id, pins=())
+        case _:
+            assert_never(edit)
+
+
+def _carrying(job: Job, sheet: MountingSheet) -> Job:
+    mountings = with_renewed(job.equipment.mountings, sheet)
+    return replace(job, equipment=replace(job.equipment, mountings=mountings))
+
+
+def _with(job: Job, option: Option, **parts: object) -> Job:
+    racking = replace(option.racking, **parts)  # type: ignore[arg-type]
+    return with_option(job, replace(option, racking=racking))
+
+
+def _on(job: Job, option: Option, plane_id: PlaneId, **parts: object) -> Job:
+    """Return the job with parts of one plane's racking changed; NotFound if there is no such plane."""
+    plane_of(job, plane_id)
+    changed: PlaneRacking = replace(racking_on(option.racking, plane_id), **parts)  # type: ignore[arg-type]
+    others = tuple(p for p in option.racking.planes if p.plane_id != plane_id)
+    return _with(job, option, planes=(*others, changed))
+
+
+def _length(job: Job, edit: SetRackingField) -> Taped | None:
+    if not edit.typed.strip():
+        return None
+    name = {
+        RackingField.SPAN: "Longest span",
+        RackingField.BARE_END: "Longest bare end",
+        RackingField.RAIL_OFFSET: "Rail from the module’s edge",
+    }[edit.field]
+    length = typed_length(edit.typed, job.unit, name)
+    least = 0.0 if edit.field is not RackingField.SPAN else 0.05
+    if not least <= length.value_m <= LONGEST_M:
+        raise OutOfRange(f"{name} in metres", length.value_m, f"{least:g} to {LONGEST_M:g}")
+    return length
+
+
+def _lengths(typed: str, unit: LengthUnit) -> tuple[Taped, ...]:
+    parts = [p for p in typed.replace("\n", ";").split(";") if p.strip()]
+    if len(parts) > MOST_OFFCUTS:
+        raise OutOfRange("Pieces of rail at hand", len(parts), f"at most {MOST_OFFCUTS}")
+    found = tuple(typed_length(p, unit, "Pieces of rail at hand") for p in parts)
+    for piece in found:
+        if not 0 < piece.value_m <= LONGEST_M:
+            raise OutOfRange(
+                "A piece of rail in metres", piece.value_m, f"above 0, at most {LONGEST_M:g}"
+            )
+    return found
+
+
+def _pins(option: Option, edit: PinMount) -> tuple[MountPin, ...]:
+    let_go = {m for m in (edit.at_m, edit.instead_of_m) if m is not None}
+    pins = tuple(
+        p
+        for p in racking_on(option.racking, edit.plane_id).pins
+        if p.rail != edit.rail or all(abs(p.at_m - m) > SAME_M for m in let_go)
+    )
+    if edit.at_m is None:
+        return pins
+    if len(pins) >= MOST_PINS or not 0 <= edit.rail < MOST_PINS:
+        raise OutOfRange("Mounts held in place", len(pins) + 1, f"at most {MOST_PINS}")
+    return (*pins, MountPin(edit.rail, round(edit.at_m, 4)))
+
+
+def _loads(job: Job, edit: SetDesignLoad) -> DesignLoads:
+    loads, typed, feet = job.design_loads, edit.typed.strip(), job.unit is LengthUnit.FOOT
+    source = edit.source.strip()[:LONGEST_SOURCE] if typed else ""
+    match edit.field:
+        case LoadField.WIND:
+            wind = None
+            if typed:
+                told = "a speed such as 115 mph or 45 m/s"
+                wind = parse_quantity(typed, "Wind", SPEEDS_IN_FEET if feet else SPEEDS, told)
+                _require("Wind in m/s", wind, 10.0, FASTEST_M_PER_S)
+            return replace(loads, wind_m_per_s=wind, wind_source=source)
+        case LoadField.SNOW:
+            snow = None
+            if typed:
+                told = "a pressure such as 30 psf or 1.4 kPa"
+                units = PRESSURES_IN_FEET if feet else PRESSURES
+                snow = parse_quantity(typed, "Ground snow", units, told)
+                _require("Ground snow in Pa", snow, 0.0, HEAVIEST_PA)
+            return replace(loads, ground_snow_pa=snow, snow_source=source)
+        case LoadField.EXPOSURE:
+            word = typed.upper()
+            if word and word not in set(Exposure):
+                raise NotUnderstood("Exposure", typed, "B, C or D")
+            return replace(loads, exposure=Exposure(word) if word else None, exposure_source=source)
+        case LoadField.ROOF_HEIGHT:
+            height = typed_length(typed, job.unit, "Roof height") if typed else None
+            if height is not None:
+                _require("Roof height in metres", height.value_m, 1.0, HIGHEST_M)
+            return replace(loads, roof_height=height, height_source=source)
+        case _:
+            assert_never(edit.field)
+
+
+def _require(field: str, value: float, least: float, most: float) -> None:
+    if not least <= value <= most:
+        raise OutOfRange(field, value, f"from {least:g} to {most:g}")

@@ -1,0 +1,383 @@
+"""The racking of a design: rails, mounts and sticks, by its sheets and by what was typed."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from functools import lru_cache
+from itertools import pairwise
+
+from ridge_tally.core.build.racking.cutting import (
+    CutLine,
+    CutPlan,
+    CutRules,
+    NoCut,
+    Stock,
+    cut_plans,
+)
+from ridge_tally.core.build.racking.mounts import (
+    MountPlan,
+    NoPlan,
+    RailLine,
+    SpanZone,
+    plan_mounts,
+)
+from ridge_tally.core.build.racking.rails import (
+    Held,
+    RailRules,
+    RailRun,
+    beside_each_other,
+    rail_runs,
+)
+from ridge_tally.core.equipment import sheet_among
+from ridge_tally.core.job.array import present_of
+from ridge_tally.core.job.document import module_footprint_m
+from ridge_tally.core.job.racking import DesignLoads, MountAim, PlaneRacking, racking_on
+from ridge_tally.core.job.survey import RoofPlane
+from ridge_tally.core.job.system import LaidArray
+from ridge_tally.core.mounting_sheet import MountBase, MountingSheet, RailLay
+from ridge_tally.core.survey.framing import FramingLines, framing_lines
+from ridge_tally.core.survey.outline import corners_m
+from ridge_tally.rules.design import Design
+
+# A tenth of a millimetre: what rails are cut to inside.
+TICK_M = 0.0001
+# What a saw takes; common practice, no source.
+KERF_M = 0.003
+# Wind zone at the edges of a roof: at least 3 ft (ASCE 7-16, 30.2; from memory).
+EDGE_ZONE_M = 0.9144
+SAME_SUPPORT_M = 0.005
+
+
+@dataclass(frozen=True, slots=True)
+class RackedRun:
+    """A run with its mounts, places along its line; ``limits_m``: of each span, in order.
+
+    ``bare_limit_m``: how long an end may be bare, of the allowed span.
+    """
+
+    run: RailRun
+    mounts_m: tuple[float, ...]
+    limits_m: tuple[float, ...]
+    bare_limit_m: float
+
+    @property
+    def spans_m(self) -> tuple[float, ...]:
+        """The spans between its mounts."""
+        return tuple(b - a for a, b in pairwise(self.mounts_m))
+
+    @property
+    def bare_ends_m(self) -> tuple[float, float]:
+        """How long its ends are bare; the whole run where it has no mount."""
+        if not self.mounts_m:
+            return self.run.length_m, self.run.length_m
+        return self.mounts_m[0] - self.run.from_m, self.run.to_m - self.mounts_m[-1]
+
+
+@dataclass(frozen=True, slots=True)
+class RackedPlane:
+    """The racking of one plane.
+
+    ``up_slope``: rails run up the slope, so that places along them are y.  ``supports_m``: what
+    mounts may stand on, along the rails, and ``unusable_m`` what they may not.  ``asked``: what has
+    to be known first, in words.  ``no_plan``: why mounts cannot be placed.
+    """
+
+    laid: LaidArray
+    choice: PlaneRacking
+    sheet: MountingSheet | None
+    up_slope: bool
+    supports_m: tuple[float, ...]
+    unusable_m: tuple[float, ...]
+    runs: tuple[RackedRun, ...]
+    shared: int
+    proven: bool
+    asked: tuple[str, ...]
+    no_plan: NoPlan | None
+
+
+def racked_planes(design: Design) -> tuple[RackedPlane, ...]:
+    """Return the racking of each plane that carries modules, in the order of the arrays."""
+    racking, loads = design.option.racking, design.job.design_loads
+    found = []
+    for laid in design.arrays:
+        if not present_of(laid.array):
+            continue
+        choice = racking_on(racking, laid.plane.id)
+        sheet = None
+        if choice.mounting_id is not None:
+            sheet = sheet_among(
+                design.job.equipment.mountings, choice.mounting_id, "mounting datasheet"
+            )
+        found.append(_racked(laid, choice, sheet, loads, racking.aim))
+    return tuple(found)
+
+
+# Asked by the checks, by the drawing and by the lists of one revision.
+@lru_cache(maxsize=64)
+def _racked(
+    laid: LaidArray,
+    choice: PlaneRacking,
+    sheet: MountingSheet | None,
+    loads: DesignLoads,
+    aim: MountAim,
+) -> RackedPlane:
+    if sheet is None:
+        told = f"{laid.plane.name}: choose a mounting system."
+        return RackedPlane(laid, choice, None, False, (), (), (), 0, False, (told,), None)
+    up_slope = sheet.rails is RailLay.UP_SLOPE
+    framing = framing_lines(laid.plane, corners_m(laid.plane))
+    supports, unusable, missing = _supports(laid.plane, sheet, framing)
+    span = {edge: span_limit_m(sheet, choice, loads, at_edge=edge) for edge in (False, True)}
+    asked = tuple(filter(None, (missing, _span_missing(laid.plane, sheet, loads, span))))
+    runs = rail_runs(_held(laid, up_slope=up_slope), _rail_rules(sheet, choice, span[False]))
+    bare = [RackedRun(run, (), (), 0.0) for run in runs]
+    if asked or span[False] is None:
+        return RackedPlane(
+            laid, choice, sheet, up_slope, supports, unusable, tuple(bare), 0, False, asked, None
+        )
+    lines = tuple(_line(laid.plane, run, sheet, choice, supports, span, up_slope) for run in runs)
+    groups = beside_each_other(runs)
+    plans = [_planned(tuple(lines[n] for n in group), aim) for group in groups]
+    amiss = [_renumbered(p, g) for p, g in zip(plans, groups, strict=True) if isinstance(p, NoPlan)]
+    if amiss:
+        none = NoPlan(
+            tuple(h for p in amiss for h in p.holes),
+            tuple(e for p in amiss for e in p.ends),
+            tuple(n for p in amiss for n in p.short_of),
+        )
+        return RackedPlane(
+            laid, choice, sheet, up_slope, supports, unusable, tuple(bare), 0, False, (), none
+        )
+    made = [p for p in plans if isinstance(p, MountPlan)]
+    stands = {
+        n: at for p, g in zip(made, groups, strict=True) for n, at in zip(g, p.rails, strict=True)
+    }
+    racked = tuple(_run(run, lines[n], stands[n]) for n, run in enumerate(runs))
+    # Two runs of one line in a group have neighbours that are not next to them in it.
+    chained = all(len({runs[n].line for n in g}) == len(g) for g in groups)
+    return RackedPlane(
+        laid, choice, sheet, up_slope, supports, unusable, racked,
+        sum(p.shared for p in made), chained and all(p.proven for p in made), (), None,
+    )  # fmt: skip
+
+
+def _renumbered(plan: NoPlan, group: tuple[int, ...]) -> NoPlan:
+    return NoPlan(
+        tuple(replace(h, rail=group[h.rail]) for h in plan.holes),
+        tuple(replace(e, rail=group[e.rail]) for e in plan.ends),
+        tuple(group[n] for n in plan.short_of),
+    )
+
+
+@lru_cache(maxsize=256)
+def _planned(lines: tuple[RailLine, ...], aim: MountAim) -> MountPlan | NoPlan:
+    return plan_mounts(lines, aim)
+
+
+def _run(run: RailRun, line: RailLine, at: tuple[int, ...]) -> RackedRun:
+    mounts = tuple(run.from_m + line.supports_m[i] for i in at)
+    limits = tuple(
+        min(
+            z.limit_m
+            for z in line.zones
+            if a - run.from_m < z.to_m - 1e-6 and b - run.from_m > z.from_m + 1e-6
+        )
+        for a, b in pairwise(mounts)
+    )
+    return RackedRun(run, mounts, limits, line.cantilever_m)
+
+
+def _held(laid: LaidArray, *, up_slope: bool) -> list[Held]:
+    found = []
+    for m in present_of(laid.array):
+        width, height = module_footprint_m(laid.module, m.orientation, laid.array.leg_tilt_deg)
+        x, y = (m.x_m, m.x_m + width), (m.y_m, m.y_m + height)
+        found.append(Held(m.id, *(*y, *x) if up_slope else (*x, *y)))
+    return found
+
+
+def _rail_rules(sheet: MountingSheet, choice: PlaneRacking, span_m: float | None) -> RailRules:
+    return RailRules(
+        lay=sheet.rails,
+        offset_frac=(sheet.clamp_from_frac + sheet.clamp_to_frac) / 2,
+        offset_m=None if choice.rail_offset is None else choice.rail_offset.value_m,
+        # Until the span is known a rail ends where its modules do.
+        bridged_m=sheet.clamp_gap_m * 2 if span_m is None else span_m,
+        overhang_m=sheet.overhang_m,
+        longest_run_m=sheet.longest_run_m,
+        run_gap_m=sheet.run_gap_m or 0.0,
+    )
+
+
+def _supports(
+    plane: RoofPlane, sheet: MountingSheet, framing: FramingLines
+) -> tuple[tuple[float, ...], tuple[float, ...], str]:
+    """Return what mounts may stand on, what they may not, and what is not known of it yet."""
+    match sheet.base:
+        case MountBase.RAFTER:
+            lines, unusable, what = framing.rafters_x_m, framing.unusable_x_m, "rafters"
+        case MountBase.SEAM:
+            lines, unusable, what = framing.ribs_x_m, (), "seams"
+        case MountBase.RIB:
+            lines, unusable, what = framing.ribs_x_m, (), "ribs"
+        case MountBase.PURLIN:
+            lines, unusable, what = framing.purlins_y_m, (), "purlins"
+        case MountBase.PILE:
+            return (), (), f"{plane.name}: piles are planned with the ground’s section."
+    missing = "" if lines else f"{plane.name}: where do its {what} lie? Survey, “Under it”."
+    return lines, unusable, missing
+
+
+def span_limit_m(
+    sheet: MountingSheet, choice: PlaneRacking, loads: DesignLoads, *, at_edge: bool
+) -> float | None:
+    """Return the longest span: as typed, else the table's row that covers wind and snow.
+
+    ``None`` where wind or snow is not known, or no row covers them.
+    """
+    if choice.span is not None:
+        return choice.span.value_m
+    wind, snow = loads.wind_m_per_s, loads.ground_snow_pa
+    if wind is None or snow is None:
+        return None
+    rows = [
+        s
+        for s in sheet.spans
+        if s.at_edge is at_edge and s.wind_m_per_s >= wind - 1e-6 and s.snow_pa >= snow - 1e-6
+    ]
+    # A maker's table says less the more it covers: the nearest row is the longest that holds.
+    return max((s.span_m for s in rows), default=None)
+
+
+def _span_missing(
+    plane: RoofPlane, sheet: MountingSheet, loads: DesignLoads, span: dict[bool, float | None]
+) -> str:
+    if None not in span.values():
+        return ""
+    unknown = [
+        what
+        for what, value in (("wind", loads.wind_m_per_s), ("ground snow", loads.ground_snow_pa))
+        if value is None
+    ]
+    if unknown:
+        what = " and ".join(unknown)
+        return f"{plane.name}: {what} not known. Ask the building department, or type the span."
+    return (
+        f"{plane.name}: the table of {sheet.name} ends below this wind and snow: "
+        "ask its maker or an engineer, and type the span."
+    )
+
+
+def _line(
+    plane: RoofPlane,
+    run: RailRun,
+    sheet: MountingSheet,
+    choice: PlaneRacking,
+    supports_m: tuple[float, ...],
+    span: dict[bool, float | None],
+    up_slope: bool,
+) -> RailLine:
+    over = tuple(s - run.from_m for s in supports_m if run.from_m - 1e-9 <= s <= run.to_m + 1e-9)
+    zones = _zones(plane, run, span[False] or 0.0, span[True] or 0.0, up_slope=up_slope)
+    pinned = {
+        index
+        for pin in choice.pins
+        if pin.rail == run.line
+        for index, s in enumerate(over)
+        if abs(s + run.from_m - pin.at_m) <= SAME_SUPPORT_M
+    }
+    at_ends = min(zones[0].limit_m, zones[-1].limit_m)
+    frac = sheet.cantilever_frac
+    if choice.bare_end is not None:
+        bare, of_actual = choice.bare_end.value_m, None
+    else:
+        of_actual = frac if sheet.cantilever_of_actual else None
+        lengths = [sheet.cantilever_m, None if frac is None else frac * at_ends]
+        bare = min((v for v in lengths if v is not None), default=0.0)
+    return RailLine(run.length_m, over, zones, bare, of_actual, 2, frozenset(pinned))
+
+
+def _zones(
+    plane: RoofPlane, run: RailRun, field_m: float, edge_m: float, *, up_slope: bool
+) -> tuple[SpanZone, ...]:
+    """Return the wind zones a run lies in: the roof's edges by its extremes, along and across."""
+    along, across = (1, 0) if up_slope else (0, 1)
+    corners = corners_m(plane)
+    low, high = corners.min(axis=0), corners.max(axis=0)
+    length = run.length_m
+    if edge_m >= field_m:
+        return (SpanZone(0.0, length, field_m),)
+    near = run.across_m - low[across] < EDGE_ZONE_M or high[across] - run.across_m < EDGE_ZONE_M
+    if near:
+        return (SpanZone(0.0, length, edge_m),)
+    left = min(max(float(low[along]) + EDGE_ZONE_M - run.from_m, 0.0), length)
+    right = min(max(float(high[along]) - EDGE_ZONE_M - run.from_m, left), length)
+    zones = (
+        SpanZone(0.0, left, edge_m),
+        SpanZone(left, right, field_m),
+        SpanZone(right, length, edge_m),
+    )
+    return tuple(z for z in zones if z.to_m - z.from_m > 1e-6)
+
+
+@dataclass(frozen=True, slots=True)
+class Sawing:
+    """The rails of one system cut from sticks; ``lines`` are its runs, as ``(plane, run)`` places."""
+
+    sheet: MountingSheet
+    lines: tuple[tuple[int, int], ...]
+    plan: CutPlan | NoCut
+
+
+def sawn(design: Design, planes: tuple[RackedPlane, ...]) -> Iterator[tuple[Sawing, ...]]:
+    """Yield how the rails of each system are cut, better as it is found; nothing before mounts are."""
+    groups: dict[MountingSheet, list[tuple[int, int]]] = {}
+    for p, plane in enumerate(planes):
+        if plane.sheet is not None and all(r.mounts_m for r in plane.runs):
+            groups.setdefault(plane.sheet, []).extend((p, r) for r in range(len(plane.runs)))
+    found: dict[MountingSheet, Sawing] = {}
+    streams = {
+        sheet: _cuts(design, sheet, [planes[p].runs[r] for p, r in at])
+        for sheet, at in groups.items()
+    }
+    for sheet, stream in streams.items():
+        found[sheet] = Sawing(sheet, tuple(groups[sheet]), next(stream))
+    yield tuple(found.values())
+    for sheet, stream in streams.items():
+        for plan in stream:
+            found[sheet] = Sawing(sheet, tuple(groups[sheet]), plan)
+            yield tuple(found.values())
+
+
+def _cuts(design: Design, sheet: MountingSheet, runs: list[RackedRun]) -> Iterator[CutPlan | NoCut]:
+    lines = [
+        CutLine(_ticks(r.run.length_m), tuple(_ticks(m - r.run.from_m) for m in r.mounts_m))
+        for r in runs
+    ]
+    at_hand: dict[int, int] = {}
+    for piece in design.option.racking.offcuts:
+        length = _ticks(piece.value_m)
+        at_hand[length] = at_hand.get(length, 0) + 1
+    # A stick nobody has a price for is weighed by its length.
+    priced = all(s.price_cents is not None for s in sheet.stock)
+    stock = [
+        Stock(
+            _ticks(s.length_m),
+            (s.price_cents or 0) if priced else _ticks(s.length_m),
+            at_hand.pop(_ticks(s.length_m), 0),
+        )
+        for s in sheet.stock
+    ]
+    stock += [Stock(length, None, count) for length, count in at_hand.items()]
+    rules = CutRules(
+        _ticks(KERF_M),
+        _ticks(sheet.least_piece_m),
+        sheet.splice_frac,
+        _ticks(sheet.splice_clear_m),
+        sheet.mounts_per_piece,
+        in_end_spans=sheet.splice_in_end_spans,
+    )
+    return cut_plans(lines, stock, rules)
+
+
+def _ticks(length_m: float) -> int:
+    return round(length_m / TICK_M)
