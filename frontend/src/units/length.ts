@@ -68,12 +68,21 @@ function inchesOf(parts: number, of: number): string {
 export function formatLength(lengthM: number, unit: LengthUnit): string {
   if (unit === 'm')
     return `${lengthM.toFixed(2)} m`.replace(/^-(?=.*[1-9])/, '−').replace(/^-/, '');
-  const sign = lengthM < 0 ? '−' : '';
-  const eighths = Math.round((Math.abs(lengthM) / M_PER_IN) * 8);
-  const feet = Math.floor(eighths / 96);
-  const whole = inchesOf(eighths % 96, 8);
+  return feetAndInches(lengthM, 8);
+}
+
+/** To the nearest of so many parts of an inch. */
+function feetAndInches(lengthM: number, of: number): string {
+  const parts = Math.round((Math.abs(lengthM) / M_PER_IN) * of);
+  const sign = lengthM < 0 && parts > 0 ? '−' : '';
+  const feet = Math.floor(parts / (12 * of));
+  const whole = inchesOf(parts % (12 * of), of);
   return feet ? `${sign}${feet}' ${whole}"` : `${sign}${whole}"`;
 }
+
+/** What a tape is held to: millimetres, or feet and inches to the sixteenth. */
+export const formatTape = (lengthM: number, unit: LengthUnit) =>
+  unit === 'm' ? `${Math.round(lengthM * 1000)} mm`.replace('-', '−') : feetAndInches(lengthM, 16);
 
 /** What was understood, in both unit systems, the job's own first. */
 export function echoOf(typed: string, unit: LengthUnit): string {

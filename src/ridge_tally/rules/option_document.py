@@ -166,8 +166,8 @@ def _require_racking(job: Job, option: Option) -> None:
         plane_of(job, racked.plane_id)
         if racked.mounting_id is not None:
             sheet_among(job.equipment.mountings, racked.mounting_id, "mounting datasheet")
-        for length in (racked.span, racked.bare_end, racked.rail_offset):
-            if length is not None and not 0 <= length.value_m <= LONGEST_RAIL_M:
+        for length in (racked.span, racked.bare_end, racked.rail_offset, racked.overhang):
+            if length is not None and not -1 <= length.value_m <= LONGEST_RAIL_M:
                 raise OutOfRange(
                     f"Racking of option {option.name} in metres",
                     length.value_m,

@@ -339,12 +339,13 @@ def _steps(design: Design, checks: tuple[Check, ...]) -> dict[WorkStep, StepStat
         step: _state(begun, [c for c in checks if c.step is step])
         for step in (WorkStep.ARRAY, WorkStep.SUN, WorkStep.STRINGS, WorkStep.LOADING)
     }
+    built = [c for c in checks if c.step is WorkStep.BUILD]
     return {
         WorkStep.SURVEY: _survey_state(
             design.job, [c for c in checks if c.step is WorkStep.SURVEY]
         ),
         **found,
-        WorkStep.BUILD: StepState.NOT_BEGUN,
+        WorkStep.BUILD: _state(bool(built), built),
         WorkStep.MONEY: StepState.NOT_BEGUN,
         WorkStep.SHEETS: _state(begun, checks),
         WorkStep.PROVING: StepState.NOT_BEGUN,

@@ -14,6 +14,7 @@ from ridge_tally.services.workspace import Workspace
 from ridge_tally.web import (
     array,
     brief,
+    build,
     errors,
     jobs,
     loading,
@@ -37,7 +38,7 @@ POLICY = (
     "object-src 'none'"
 )
 LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]"})
-STEPS = (jobs, brief, survey, array, sun, strings, loading, sheets, shelf, studies)
+STEPS = (jobs, brief, survey, array, sun, strings, loading, build, sheets, shelf, studies)
 NOT_BUILT = "The interface is not built yet: run “make setup”.\n"
 
 

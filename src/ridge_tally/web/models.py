@@ -15,6 +15,7 @@ from ridge_tally.core.equipment import (
 from ridge_tally.core.job.edits.any_edit import Edit
 from ridge_tally.core.job.edits.survey.planes import PlaneShape
 from ridge_tally.core.job.grid import GridRules
+from ridge_tally.core.mounting_sheet import MountingSheet
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.formats.equipment_fields import SheetKind
 from ridge_tally.rules.array.setbacks import SetbackPack
@@ -156,6 +157,7 @@ class Study(StrEnum):
     SWEEP = "loading-sweep"
     WHAT_TO_BUY = "what-to-buy"
     WHICH = "which"
+    RACKING = "racking"
 
 
 class StudyPath(OptionPath):
@@ -289,6 +291,7 @@ class ShelfAnswer(Wire):
     inverters: list[InverterSheet]
     optimizers: list[OptimizerSheet]
     microinverters: list[MicroinverterSheet]
+    mountings: list[MountingSheet]
     climates: list[ClimateChoice]
     grid_packs: list[GridRules]
     setback_packs: list[SetbackPack]

@@ -112,6 +112,7 @@ def get_shelf() -> ShelfAnswer:
         inverters=list(shelf.inverters[:MOST_PICKED]),
         optimizers=list(shelf.optimizers[:MOST_PICKED]),
         microinverters=list(shelf.microinverters[:MOST_PICKED]),
+        mountings=list(shelf.mountings[:MOST_PICKED]),
         climates=choices,
         grid_packs=list(grid_packs().values()),
         setback_packs=list(setback_packs().values()),

@@ -29,7 +29,10 @@ class PlaneRacking:
 
     ``span`` and ``bare_end`` stand in the place of the maker's table where they are typed.
     ``rail_offset``: from a module's lower edge to the rail under it, the upper one alike from
-    above; the middle of the clamp zone where it is not typed.
+    above; the middle of the clamp zone where it is not typed.  ``overhang``: rail past the last
+    module, where it shall be another than the maker's.  ``blocking_m``: where wood is put between
+    rafters, along the rails, so that a mount may stand there.  ``run_on``: ends that no support is
+    near enough to run on to the next one, to be trimmed or left.
     """
 
     plane_id: PlaneId
@@ -37,6 +40,9 @@ class PlaneRacking:
     span: Taped | None = None
     bare_end: Taped | None = None
     rail_offset: Taped | None = None
+    overhang: Taped | None = None
+    blocking_m: tuple[float, ...] = ()
+    run_on: bool = False
     pins: tuple[MountPin, ...] = ()
 
 

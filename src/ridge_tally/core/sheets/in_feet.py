@@ -8,7 +8,15 @@ from dataclasses import replace
 from ridge_tally.core.units import M_PER_FT
 from ridge_tally.core.working import Check, Given
 
-PER_METRIC = {"m": ("ft", 1 / M_PER_FT), "ohm/m": ("ohm/ft", M_PER_FT)}
+# A square metre's kilograms as pounds on a square foot; kilograms and square metres with them.
+PSF_PER_KG_M2 = 0.2048161
+PER_METRIC = {
+    "m": ("ft", 1 / M_PER_FT),
+    "ohm/m": ("ohm/ft", M_PER_FT),
+    "kg": ("lb", PSF_PER_KG_M2 / M_PER_FT**2),
+    "m²": ("sq ft", 1 / M_PER_FT**2),
+    "kg/m²": ("psf", PSF_PER_KG_M2),
+}
 
 
 def in_feet(check: Check) -> Check:

@@ -11,14 +11,16 @@ from ridge_tally.core.job.document import Job, Option, option_of, plane_of, with
 from ridge_tally.core.job.edits.build.racking import (
     ChooseMounting,
     ClearPins,
-    LoadField,
+    DesignLoadField,
     PinMount,
     RackingEdit,
     RackingField,
+    SetBlocking,
     SetDesignLoad,
     SetMountAim,
     SetOffcuts,
     SetRackingField,
+    SetRunOn,
 )
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.places import Taped
@@ -40,7 +42,7 @@ PRESSURES_IN_FEET = {**PRESSURES, "": 47.880259}
 FASTEST_M_PER_S, HEAVIEST_PA, HIGHEST_M = 120.0, 30_000.0, 60.0
 # Mounts nearer than this are one.
 SAME_M = 0.005
-MOST_OFFCUTS, MOST_PINS = 200, 400
+MOST_OFFCUTS, MOST_PINS, MOST_BLOCKING = 200, 400, 100
 LONGEST_M = 12.0
 LONGEST_SOURCE = 200
 
@@ -72,6 +74,10 @@ def racking_changed(job: Job, edit: RackingEdit, shelf: Shelf) -> Job:  # noqa: 
             return _on(job, option, edit.plane_id, **{edit.field.value: _length(job, edit)})
         case PinMount():
             return _on(job, option, edit.plane_id, pins=_pins(option, edit))
+        case SetBlocking():
+            return _on(job, option, edit.plane_id, blocking_m=_blocking(option, edit))
+        case SetRunOn():
+            return _on(job, option, edit.plane_id, run_on=edit.on)
         case ClearPins():
             return _on(job, option, edit.plane_id, pins=())
         case _:
@@ -103,9 +109,11 @@ def _length(job: Job, edit: SetRackingField) -> Taped | None:
         RackingField.SPAN: "Longest span",
         RackingField.BARE_END: "Longest bare end",
         RackingField.RAIL_OFFSET: "Rail from the module’s edge",
+        RackingField.OVERHANG: "Rail past the last module",
     }[edit.field]
     length = typed_length(edit.typed, job.unit, name)
-    least = 0.0 if edit.field is not RackingField.SPAN else 0.05
+    # End clamps may hide under the module: the rail ends before it then.
+    least = {RackingField.SPAN: 0.05, RackingField.OVERHANG: -0.1}.get(edit.field, 0.0)
     if not least <= length.value_m <= LONGEST_M:
         raise OutOfRange(f"{name} in metres", length.value_m, f"{least:g} to {LONGEST_M:g}")
     return length
@@ -122,6 +130,17 @@ def _lengths(typed: str, unit: LengthUnit) -> tuple[Taped, ...]:
                 "A piece of rail in metres", piece.value_m, f"above 0, at most {LONGEST_M:g}"
             )
     return found
+
+
+def _blocking(option: Option, edit: SetBlocking) -> tuple[float, ...]:
+    there = racking_on(option.racking, edit.plane_id).blocking_m
+    others = tuple(x for x in there if all(abs(x - at) > SAME_M for at in edit.at_m))
+    if not edit.on:
+        return others
+    put = {round(at, 4) for at in edit.at_m}
+    if len(others) + len(put) > MOST_BLOCKING:
+        raise OutOfRange("Blocking", len(others) + len(put), f"at most {MOST_BLOCKING}")
+    return tuple(sorted((*others, *put)))
 
 
 def _pins(option: Option, edit: PinMount) -> tuple[MountPin, ...]:
@@ -142,14 +161,14 @@ def _loads(job: Job, edit: SetDesignLoad) -> DesignLoads:
     loads, typed, feet = job.design_loads, edit.typed.strip(), job.unit is LengthUnit.FOOT
     source = edit.source.strip()[:LONGEST_SOURCE] if typed else ""
     match edit.field:
-        case LoadField.WIND:
+        case DesignLoadField.WIND:
             wind = None
             if typed:
                 told = "a speed such as 115 mph or 45 m/s"
                 wind = parse_quantity(typed, "Wind", SPEEDS_IN_FEET if feet else SPEEDS, told)
                 _require("Wind in m/s", wind, 10.0, FASTEST_M_PER_S)
             return replace(loads, wind_m_per_s=wind, wind_source=source)
-        case LoadField.SNOW:
+        case DesignLoadField.SNOW:
             snow = None
             if typed:
                 told = "a pressure such as 30 psf or 1.4 kPa"
@@ -157,12 +176,12 @@ def _loads(job: Job, edit: SetDesignLoad) -> DesignLoads:
                 snow = parse_quantity(typed, "Ground snow", units, told)
                 _require("Ground snow in Pa", snow, 0.0, HEAVIEST_PA)
             return replace(loads, ground_snow_pa=snow, snow_source=source)
-        case LoadField.EXPOSURE:
+        case DesignLoadField.EXPOSURE:
             word = typed.upper()
             if word and word not in set(Exposure):
                 raise NotUnderstood("Exposure", typed, "B, C or D")
             return replace(loads, exposure=Exposure(word) if word else None, exposure_source=source)
-        case LoadField.ROOF_HEIGHT:
+        case DesignLoadField.ROOF_HEIGHT:
             height = typed_length(typed, job.unit, "Roof height") if typed else None
             if height is not None:
                 _require("Roof height in metres", height.value_m, 1.0, HIGHEST_M)

@@ -51,13 +51,13 @@ SAME_SUPPORT_M = 0.005
 class RackedRun:
     """A run with its mounts, places along its line; ``limits_m``: of each span, in order.
 
-    ``bare_limit_m``: how long an end may be bare, of the allowed span.
+    ``bare_limits_m``: how long its left and its right end may be bare, of the allowed span.
     """
 
     run: RailRun
     mounts_m: tuple[float, ...]
     limits_m: tuple[float, ...]
-    bare_limit_m: float
+    bare_limits_m: tuple[float, float]
 
     @property
     def spans_m(self) -> tuple[float, ...]:
@@ -126,14 +126,20 @@ def _racked(
     up_slope = sheet.rails is RailLay.UP_SLOPE
     framing = framing_lines(laid.plane, corners_m(laid.plane))
     supports, unusable, missing = _supports(laid.plane, sheet, framing)
+    supports = tuple(sorted({*supports, *choice.blocking_m})) if supports else supports
     span = {edge: span_limit_m(sheet, choice, loads, at_edge=edge) for edge in (False, True)}
     asked = tuple(filter(None, (missing, _span_missing(laid.plane, sheet, loads, span))))
     runs = rail_runs(_held(laid, up_slope=up_slope), _rail_rules(sheet, choice, span[False]))
-    bare = [RackedRun(run, (), (), 0.0) for run in runs]
+    bare = [RackedRun(run, (), (), (0.0, 0.0)) for run in runs]
     if asked or span[False] is None:
         return RackedPlane(
             laid, choice, sheet, up_slope, supports, unusable, tuple(bare), 0, False, asked, None
         )
+    if choice.run_on:
+        runs = tuple(
+            _run_on(laid.plane, run, sheet, choice, supports, span, up_slope) for run in runs
+        )
+        bare = [RackedRun(run, (), (), (0.0, 0.0)) for run in runs]
     lines = tuple(_line(laid.plane, run, sheet, choice, supports, span, up_slope) for run in runs)
     groups = beside_each_other(runs)
     plans = [_planned(tuple(lines[n] for n in group), aim) for group in groups]
@@ -183,7 +189,7 @@ def _run(run: RailRun, line: RailLine, at: tuple[int, ...]) -> RackedRun:
         )
         for a, b in pairwise(mounts)
     )
-    return RackedRun(run, mounts, limits, line.cantilever_m)
+    return RackedRun(run, mounts, limits, (line.cantilever_m, line.right_m))
 
 
 def _held(laid: LaidArray, *, up_slope: bool) -> list[Held]:
@@ -202,7 +208,7 @@ def _rail_rules(sheet: MountingSheet, choice: PlaneRacking, span_m: float | None
         offset_m=None if choice.rail_offset is None else choice.rail_offset.value_m,
         # Until the span is known a rail ends where its modules do.
         bridged_m=sheet.clamp_gap_m * 2 if span_m is None else span_m,
-        overhang_m=sheet.overhang_m,
+        overhang_m=sheet.overhang_m if choice.overhang is None else choice.overhang.value_m,
         longest_run_m=sheet.longest_run_m,
         run_gap_m=sheet.run_gap_m or 0.0,
     )
@@ -285,15 +291,48 @@ def _line(
         for index, s in enumerate(over)
         if abs(s + run.from_m - pin.at_m) <= SAME_SUPPORT_M
     }
-    at_ends = min(zones[0].limit_m, zones[-1].limit_m)
-    frac = sheet.cantilever_frac
+    left, right = (_bare_m(sheet, choice, z.limit_m) for z in (zones[0], zones[-1]))
+    of_actual = sheet.cantilever_frac if sheet.cantilever_of_actual else None
     if choice.bare_end is not None:
-        bare, of_actual = choice.bare_end.value_m, None
-    else:
-        of_actual = frac if sheet.cantilever_of_actual else None
-        lengths = [sheet.cantilever_m, None if frac is None else frac * at_ends]
-        bare = min((v for v in lengths if v is not None), default=0.0)
-    return RailLine(run.length_m, over, zones, bare, of_actual, 2, frozenset(pinned))
+        of_actual = None
+    return RailLine(run.length_m, over, zones, left, of_actual, 2, frozenset(pinned), right)
+
+
+# How far an end may run on to the next support, and how far past it.
+FARTHEST_ON_M, PAST_SUPPORT_M = 0.6, 0.03
+
+
+def _run_on(
+    plane: RoofPlane,
+    run: RailRun,
+    sheet: MountingSheet,
+    choice: PlaneRacking,
+    supports_m: tuple[float, ...],
+    span: dict[bool, float | None],
+    up_slope: bool,
+) -> RailRun:
+    """Return a run with its ends on the next support where none is near enough, on the roof still."""
+    line = _line(plane, run, sheet, choice, supports_m, span, up_slope)
+    along = 1 if up_slope else 0
+    corners = corners_m(plane)
+    low, high = float(corners[:, along].min()), float(corners[:, along].max())
+    start, end = run.from_m, run.to_m
+    if not any(s <= line.cantilever_m for s in line.supports_m):
+        before = [s for s in supports_m if start - FARTHEST_ON_M <= s < start]
+        start = max(before[-1] - PAST_SUPPORT_M, low) if before else start
+    if not any(run.length_m - s <= line.right_m for s in line.supports_m):
+        after = [s for s in supports_m if end < s <= end + FARTHEST_ON_M]
+        end = min(after[0] + PAST_SUPPORT_M, high) if after else end
+    return replace(run, from_m=start, to_m=end)
+
+
+def _bare_m(sheet: MountingSheet, choice: PlaneRacking, span_m: float) -> float:
+    """Return how long an end may be bare beside a span that may be so long."""
+    if choice.bare_end is not None:
+        return choice.bare_end.value_m
+    frac = sheet.cantilever_frac
+    lengths = [sheet.cantilever_m, None if frac is None else frac * span_m]
+    return min((v for v in lengths if v is not None), default=0.0)
 
 
 def _zones(
@@ -317,6 +356,17 @@ def _zones(
         SpanZone(right, length, edge_m),
     )
     return tuple(z for z in zones if z.to_m - z.from_m > 1e-6)
+
+
+def weight_kg(plane: RackedPlane) -> float | None:
+    """Return what modules, rails and mounts of a plane weigh; ``None`` where a sheet is silent."""
+    sheet = plane.sheet
+    if sheet is None or sheet.rail_kg_per_m is None or sheet.mount_kg is None:
+        return None
+    rails = sum(r.run.length_m for r in plane.runs) * sheet.rail_kg_per_m
+    mounts = sum(len(r.mounts_m) for r in plane.runs) * sheet.mount_kg
+    modules = len(present_of(plane.laid.array)) * plane.laid.module.mass_kg
+    return rails + mounts + modules
 
 
 @dataclass(frozen=True, slots=True)

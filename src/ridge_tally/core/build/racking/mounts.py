@@ -36,8 +36,9 @@ class SpanZone:
 class RailLine:
     """A rail with what it may be fixed to.
 
-    ``supports_m`` ascend.  ``cantilever_m``: the longest bare end; ``cantilever_frac``: as a share
-    of the actual span beside it too, where the maker says so.  ``pinned``: places in
+    ``supports_m`` ascend.  ``cantilever_m``: the longest bare end, ``right_cantilever_m`` that of
+    the right end where it is another; ``cantilever_frac``: as a share of the actual span beside it
+    too, where the maker says so.  ``pinned``: places in
     ``supports_m`` a mount must stand on.
     """
 
@@ -48,6 +49,13 @@ class RailLine:
     cantilever_frac: float | None = None
     least_mounts: int = 2
     pinned: frozenset[int] = frozenset()
+    right_cantilever_m: float | None = None
+
+    @property
+    def right_m(self) -> float:
+        """How long its right end may be bare."""
+        given = self.right_cantilever_m
+        return self.cantilever_m if given is None else given
 
 
 @dataclass(frozen=True, slots=True)
@@ -199,7 +207,7 @@ class _Line:
     def _ends(self, i: int, j: int) -> bool:
         """Return whether the rail may end after mounts on two supports, the later the last."""
         bare = self.rail.length_m - self.at[j]
-        if bare > self.rail.cantilever_m + SAME_M or j < max(self.rail.pinned, default=-1):
+        if bare > self.rail.right_m + SAME_M or j < max(self.rail.pinned, default=-1):
             return False
         frac = self.rail.cantilever_frac
         return frac is None or bare <= frac * (self.at[j] - self.at[i]) + SAME_M
@@ -358,15 +366,15 @@ def _why_not(number: int, line: _Line) -> NoPlan:
         if b - a > line.limit_m(a, b) + SAME_M
         # Not where the rail need not stand on what lies beyond.
         and b > rail.cantilever_m + SAME_M
-        and rail.length_m - a > rail.cantilever_m + SAME_M
+        and rail.length_m - a > rail.right_m + SAME_M
     )
     left = at[0] if at else None
     right = rail.length_m - at[-1] if at else None
-    sides: tuple[tuple[Literal["left", "right"], float | None], ...]
-    sides = (("left", left), ("right", right))
+    sides: tuple[tuple[Literal["left", "right"], float | None, float], ...]
+    sides = (("left", left, rail.cantilever_m), ("right", right, rail.right_m))
     ends = tuple(
-        BareEnd(number, end, bare, rail.cantilever_m)
-        for end, bare in sides
-        if bare is None or bare > rail.cantilever_m + SAME_M
+        BareEnd(number, end, bare, limit)
+        for end, bare, limit in sides
+        if bare is None or bare > limit + SAME_M
     )
     return NoPlan(holes, ends, () if holes or ends else (number,))

@@ -15,9 +15,10 @@ class RackingField(StrEnum):
     SPAN = "span"
     BARE_END = "bare_end"
     RAIL_OFFSET = "rail_offset"
+    OVERHANG = "overhang"
 
 
-class LoadField(StrEnum):
+class DesignLoadField(StrEnum):
     """A figure the site is designed for."""
 
     WIND = "wind"
@@ -70,6 +71,27 @@ class PinMount:
 
 
 @dataclass(frozen=True, slots=True)
+class SetBlocking:
+    """Wood between rafters at places along the rails, put in or taken out."""
+
+    option_id: OptionId
+    plane_id: PlaneId
+    at_m: tuple[float, ...]
+    on: bool
+    kind: Literal["set-blocking"] = "set-blocking"
+
+
+@dataclass(frozen=True, slots=True)
+class SetRunOn:
+    """Whether rail ends run on to the next support where none is near enough."""
+
+    option_id: OptionId
+    plane_id: PlaneId
+    on: bool
+    kind: Literal["set-run-on"] = "set-run-on"
+
+
+@dataclass(frozen=True, slots=True)
 class ClearPins:
     option_id: OptionId
     plane_id: PlaneId
@@ -89,7 +111,7 @@ class SetOffcuts:
 class SetDesignLoad:
     """A figure as typed and who said so; empty where nobody has."""
 
-    field: LoadField
+    field: DesignLoadField
     typed: str
     source: str = ""
     kind: Literal["set-design-load"] = "set-design-load"
@@ -100,6 +122,8 @@ RackingEdit = (
     | SetMountAim
     | SetRackingField
     | PinMount
+    | SetBlocking
+    | SetRunOn
     | ClearPins
     | SetOffcuts
     | SetDesignLoad

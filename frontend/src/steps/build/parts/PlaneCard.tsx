@@ -1,0 +1,113 @@
+/** What the racking of a plane comes to, what is still asked, and ways out where it cannot be. */
+import type { Schemas } from '@/api/client';
+import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
+import { Card } from '@/ui/Card';
+import { Mark } from '@/ui/Mark';
+import { Toggle } from '@/ui/Toggle';
+import { figure } from '@/units/format';
+import { formatLength } from '@/units/length';
+
+const LB_PER_KG = 2.20462;
+const PSF_PER_KG_M2 = 0.204816;
+
+export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
+  const { job, option, act } = useJob();
+  const feet = job.unit === 'ft';
+  const pins = option.racking.planes.find((p) => p.plane_id === racked.plane_id)?.pins.length ?? 0;
+  const runOn = option.racking.planes.find((p) => p.plane_id === racked.plane_id)?.run_on ?? false;
+  return (
+    <Card title={racked.name} aside={racked.mounting} scrolls className="min-w-[300px] grow">
+      {racked.asked.map((told) => (
+        <p key={told} className="flex items-start gap-2 text-sm">
+          <span className="mt-1 shrink-0">
+            <Mark shape="ring" />
+          </span>
+          {told}
+        </p>
+      ))}
+      {!racked.fits && (
+        <p className="flex items-start gap-2 text-sm text-stop">
+          <span className="mt-1 shrink-0">
+            <Mark shape="square" />
+          </span>
+          This system is not made for what the roof is covered with.
+        </p>
+      )}
+      {racked.amiss.length > 0 && (
+        <>
+          <ul className="text-sm text-stop">
+            {racked.amiss.slice(0, 4).map((told) => (
+              <li key={told}>{told}</li>
+            ))}
+          </ul>
+          {racked.amiss.length > 4 && (
+            <p className="text-xs text-ink-2">and {racked.amiss.length - 4} more</p>
+          )}
+          <ul className="mt-1 flex flex-col gap-1 text-sm">
+            {racked.mends.map((mend) => (
+              <li key={mend.told} className="flex items-start justify-between gap-2">
+                {mend.told}
+                <Button aria-label={`Take it: ${mend.told}`} onClick={() => void act(mend.edit)}>
+                  Take it
+                </Button>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {racked.mounts > 0 && (
+        <dl className="grid grid-cols-[1fr_auto] gap-x-3 gap-y-0.5 text-sm">
+          <dt>Mounts</dt>
+          <dd className="text-right font-figure font-semibold">{figure(racked.mounts)}</dd>
+          <dt>On a {racked.support} a neighbouring rail stands on</dt>
+          <dd className="text-right font-figure">
+            {figure(racked.shared)}{' '}
+            <span className="text-xs text-ink-2">
+              {racked.proven ? 'no fewer can be' : 'best found'}
+            </span>
+          </dd>
+          <dt>Rail</dt>
+          <dd className="text-right font-figure">{formatLength(racked.rail_m, job.unit)}</dd>
+          {racked.kg !== null && racked.kg_per_m2 !== null && (
+            <>
+              <dt>Weight on the roof</dt>
+              <dd className="text-right font-figure">
+                {feet
+                  ? `${figure(racked.kg * LB_PER_KG)} lb, ${figure(racked.kg_per_m2 * PSF_PER_KG_M2, 1)} psf`
+                  : `${figure(racked.kg)} kg, ${figure(racked.kg_per_m2, 1)} kg/m²`}
+              </dd>
+            </>
+          )}
+        </dl>
+      )}
+      {racked.mounting_id !== null && (
+        <Toggle
+          on={runOn}
+          onChange={(on) =>
+            void act({
+              kind: 'set-run-on',
+              option_id: option.id,
+              plane_id: racked.plane_id,
+              on,
+            })
+          }
+        >
+          Rail ends may run on to the next {racked.support || 'support'}
+        </Toggle>
+      )}
+      {pins > 0 && (
+        <p className="mt-1 flex items-center justify-between gap-2 text-sm">
+          {pins === 1 ? '1 mount is held in place' : `${pins} mounts are held in place`}
+          <Button
+            onClick={() =>
+              void act({ kind: 'clear-pins', option_id: option.id, plane_id: racked.plane_id })
+            }
+          >
+            Let go of all
+          </Button>
+        </p>
+      )}
+    </Card>
+  );
+}

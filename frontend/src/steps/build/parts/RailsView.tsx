@@ -1,0 +1,56 @@
+/** Rails and mounts to scale on their plane, with what lands on each support, and the limits. */
+import type { RoofPlane, Schemas } from '@/api/client';
+import { PlaneCanvas } from '@/drawing/PlaneCanvas';
+import { useJob } from '@/plan/JobContext';
+import { moduleOn } from '@/plan/modules';
+import { sceneOf } from '@/plan/scene';
+import { Board } from '@/ui/Board';
+import { Empty } from '@/ui/States';
+import { useSame } from '@/ui/useSame';
+import { FoundCard } from './FoundCard';
+import { LimitsCard } from './LimitsCard';
+import { ModulesUnder } from './ModulesUnder';
+import { PlaneCard } from './PlaneCard';
+import { Rails } from './Rails';
+import { SupportBar } from './SupportBar';
+
+interface RailsViewProps {
+  plane: RoofPlane;
+  racking: Schemas['RackingView'];
+}
+
+export function RailsView({ plane, racking }: RailsViewProps) {
+  const { state, job, option, report, act } = useJob();
+  const scene = useSame(sceneOf(plane, state, report));
+  const racked = racking.planes.find((p) => p.plane_id === plane.id);
+  const array = option.arrays.find((a) => a.plane_id === plane.id);
+  const module = moduleOn(job, option, plane.id);
+  if (!racked || !array || !module) return <Empty>No module lies on {plane.name}.</Empty>;
+  const pin = (rail: number, atM: number | null, insteadOfM: number | null) =>
+    act({
+      kind: 'pin-mount',
+      option_id: option.id,
+      plane_id: plane.id,
+      rail,
+      at_m: atM,
+      instead_of_m: insteadOfM,
+    });
+  return (
+    <>
+      <PlaneCanvas scene={scene} label={`Rails and mounts on ${plane.name}`} padPx={56} zoomable>
+        {(camera) => (
+          <>
+            <ModulesUnder camera={camera} array={array} module={module} />
+            <SupportBar camera={camera} racked={racked} corners={scene.corners} />
+            <Rails camera={camera} racked={racked} unit={job.unit} onPin={pin} />
+          </>
+        )}
+      </PlaneCanvas>
+      <Board heightPx={228}>
+        <LimitsCard plane={plane} />
+        <PlaneCard racked={racked} />
+        <FoundCard plane={plane} racked={racked} />
+      </Board>
+    </>
+  );
+}
