@@ -68,7 +68,7 @@ def test_a_newcomer_has_a_checked_design_of_a_gable_in_five_minutes(
     me.goes("Strings")
     me.types(page.get_by_label(re.compile("^Coldest air")), "-16")
     tally = page.get_by_role("complementary", name="Tally")
-    me.clicks(tally.get_by_role("button", name=re.compile("more hold$")))
+    me.clicks(tally.get_by_role("button", name=re.compile("more kept$")))
     cold = tally.get_by_role("button", name=re.compile("^Cold Voc"))
     expect(cold).to_contain_text(re.compile(r"\d+ V"))
     me.spent_s += READ_S

@@ -184,7 +184,7 @@ function Limits({ report, open, onOpen }: LimitsProps) {
           className="min-h-6 text-xs font-medium text-patina underline"
           onClick={() => setAll(!all)}
         >
-          {all ? 'Show the tightest only' : `${folded} more hold`}
+          {all ? 'Show the tightest only' : `${folded} more kept`}
         </button>
       )}
       {notes.length > 0 && (

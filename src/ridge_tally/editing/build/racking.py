@@ -64,7 +64,7 @@ def racking_changed(job: Job, edit: RackingEdit, shelf: Shelf) -> Job:  # noqa: 
         case SetMountAim():
             return _with(job, option, aim=edit.aim)
         case SetOffcuts():
-            return _with(job, option, offcuts=_lengths(edit.typed, job.unit))
+            return _with(job, option, offcuts=_lengths(edit.lengths, job.unit))
         case ChooseMounting():
             if edit.mounting_id is None:
                 return _on(job, option, edit.plane_id, mounting_id=None, pins=())

@@ -17,6 +17,7 @@ from ridge_tally.core.job.edits.survey.obstructions import (
     RemoveKeepOut,
     RemoveObstruction,
     SetExistingRows,
+    SetFoundRafters,
     SetKeepOutReason,
     SetObstructionField,
     SetOffsetMode,
@@ -148,6 +149,9 @@ def _changed(job: Job, plane: RoofPlane, edit: ObstructionEdit) -> RoofPlane:  #
             return replace(plane, existing=tuple(r for r in plane.existing if r != gone_rows))
         case SetStructure():
             return replace(plane, structure=_structure(job, plane, edit))
+        case SetFoundRafters():
+            found = _found_rafters(edit.lengths, job.unit, f"{plane.name}, rafters as found")
+            return replace(plane, structure=replace(plane.structure, found_rafters=found))
 
 
 def _with_new(job: Job, plane: RoofPlane, edit: AddObstruction) -> RoofPlane:
@@ -291,8 +295,6 @@ def _structure(job: Job, plane: RoofPlane, edit: SetStructure) -> Structure:
         return replace(structure, framing=_word(Framing, typed, field))
     if edit.field is kind.RAFTER_SIZE:
         return replace(structure, rafter_size=typed[:40])
-    if edit.field is kind.FOUND_RAFTERS:
-        return replace(structure, found_rafters=_found_rafters(typed, job.unit, field))
     length = typed_length(typed, job.unit, field) if typed else None
     if length is not None:
         # A first line may stand at the very edge.

@@ -422,6 +422,7 @@ def _without(job: Job, plane: RoofPlane) -> Job:
         replace(
             o,
             arrays=tuple(a for a in o.arrays if a.plane_id != plane.id),
+            boxes=tuple(b for b in o.boxes if b.plane_id != plane.id),
             racking=replace(
                 o.racking, planes=tuple(p for p in o.racking.planes if p.plane_id != plane.id)
             ),

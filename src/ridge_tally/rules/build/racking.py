@@ -129,16 +129,30 @@ def _racked(
     supports = tuple(sorted({*supports, *choice.blocking_m})) if supports else supports
     span = {edge: span_limit_m(sheet, choice, loads, at_edge=edge) for edge in (False, True)}
     asked = tuple(filter(None, (missing, _span_missing(laid.plane, sheet, loads, span))))
-    runs = rail_runs(_held(laid, up_slope=up_slope), _rail_rules(sheet, choice, span[False]))
+    rail_rules = _rail_rules(sheet, choice, span[False], supports)
+    runs = rail_runs(_held(laid, up_slope=up_slope), rail_rules)
     bare = [RackedRun(run, (), (), (0.0, 0.0)) for run in runs]
     if asked or span[False] is None:
         return RackedPlane(
             laid, choice, sheet, up_slope, supports, unusable, tuple(bare), 0, False, asked, None
         )
     if choice.run_on:
-        runs = tuple(
-            _run_on(laid.plane, run, sheet, choice, supports, span, up_slope) for run in runs
-        )
+        held, most = _held(laid, up_slope=up_slope), sheet.longest_run_m
+        for _ in range(len(held)):
+            laid_out = rail_runs(held, replace(rail_rules, longest_run_m=most))
+            runs = tuple(
+                _run_on(laid.plane, run, laid_out, sheet, choice, supports, span, up_slope)
+                for run in laid_out
+            )
+            # Ends that ran on may have made a run too long: it is broken then.
+            over = [
+                before.length_m
+                for before, run in zip(laid_out, runs, strict=True)
+                if sheet.longest_run_m is not None and run.length_m > sheet.longest_run_m
+            ]
+            if not over:
+                break
+            most = max(over) - 1e-6
         bare = [RackedRun(run, (), (), (0.0, 0.0)) for run in runs]
     lines = tuple(_line(laid.plane, run, sheet, choice, supports, span, up_slope) for run in runs)
     groups = beside_each_other(runs)
@@ -201,7 +215,12 @@ def _held(laid: LaidArray, *, up_slope: bool) -> list[Held]:
     return found
 
 
-def _rail_rules(sheet: MountingSheet, choice: PlaneRacking, span_m: float | None) -> RailRules:
+def _rail_rules(
+    sheet: MountingSheet,
+    choice: PlaneRacking,
+    span_m: float | None,
+    supports_m: tuple[float, ...],
+) -> RailRules:
     return RailRules(
         lay=sheet.rails,
         offset_frac=(sheet.clamp_from_frac + sheet.clamp_to_frac) / 2,
@@ -211,6 +230,8 @@ def _rail_rules(sheet: MountingSheet, choice: PlaneRacking, span_m: float | None
         overhang_m=sheet.overhang_m if choice.overhang is None else choice.overhang.value_m,
         longest_run_m=sheet.longest_run_m,
         run_gap_m=sheet.run_gap_m or 0.0,
+        short_m=sheet.least_piece_m,
+        supports_m=supports_m,
     )
 
 
@@ -228,7 +249,11 @@ def _supports(
         case MountBase.PURLIN:
             lines, unusable, what = framing.purlins_y_m, (), "purlins"
         case MountBase.PILE:
-            return (), (), f"{plane.name}: piles are planned with the ground’s section."
+            return (
+                (),
+                (),
+                f"{plane.name}: piles, beams and what stands over falling ground are not planned here yet.",
+            )
     missing = "" if lines else f"{plane.name}: where do its {what} lie? Survey, “Under it”."
     return lines, unusable, missing
 
@@ -305,23 +330,28 @@ FARTHEST_ON_M, PAST_SUPPORT_M = 0.6, 0.03
 def _run_on(
     plane: RoofPlane,
     run: RailRun,
+    others: tuple[RailRun, ...],
     sheet: MountingSheet,
     choice: PlaneRacking,
     supports_m: tuple[float, ...],
     span: dict[bool, float | None],
     up_slope: bool,
 ) -> RailRun:
-    """Return a run with its ends on the next support where none is near enough, on the roof still."""
+    """Return a run with its ends on the next support where none is near enough: on the roof still,
+    and short of the next run on its line."""
     line = _line(plane, run, sheet, choice, supports_m, span, up_slope)
     along = 1 if up_slope else 0
     corners = corners_m(plane)
     low, high = float(corners[:, along].min()), float(corners[:, along].max())
     start, end = run.from_m, run.to_m
+    same = [r for r in others if r.line == run.line and r is not run]
+    low = max([low, *(r.to_m for r in same if r.to_m <= start + 1e-6)])
+    high = min([high, *(r.from_m for r in same if r.from_m >= end - 1e-6)])
     if not any(s <= line.cantilever_m for s in line.supports_m):
-        before = [s for s in supports_m if start - FARTHEST_ON_M <= s < start]
+        before = [s for s in supports_m if max(low, start - FARTHEST_ON_M) <= s < start]
         start = max(before[-1] - PAST_SUPPORT_M, low) if before else start
     if not any(run.length_m - s <= line.right_m for s in line.supports_m):
-        after = [s for s in supports_m if end < s <= end + FARTHEST_ON_M]
+        after = [s for s in supports_m if end < s <= min(high, end + FARTHEST_ON_M)]
         end = min(after[0] + PAST_SUPPORT_M, high) if after else end
     return replace(run, from_m=start, to_m=end)
 

@@ -6,7 +6,7 @@ from math import hypot
 from string import ascii_uppercase
 
 from ridge_tally.core.build.racking.cutting import CutPlan, NoCut
-from ridge_tally.core.build.racking.hardware import clamps_of, spares_of
+from ridge_tally.core.build.racking.hardware import Clamps, clamps_of, spares_of
 from ridge_tally.core.build.racking.mounts import NoPlan
 from ridge_tally.core.equipment import module_area_m2, origin_of
 from ridge_tally.core.job.array import present_of
@@ -421,6 +421,10 @@ def _hung(
     )
     plan = next((s.plan for s in sawings if s.sheet == sheet), None)
     splices = plan.splices if isinstance(plan, CutPlan) else 0
+    if sheet.rails is RailLay.SHORT:
+        # A piece under two modules has their mid clamp, one under a module alone an end clamp.
+        pairs = sum(len(r.run.held) > 1 for r in runs)
+        clamps = Clamps(pairs, len(runs) - pairs)
     caps = 0 if sheet.hidden_clamps else 2 * len(runs)
     lags = mounts * sheet.lags
     return [

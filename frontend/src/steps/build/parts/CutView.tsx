@@ -24,7 +24,7 @@ export function CutView({ racking, running }: CutViewProps) {
           width={220}
           align="left"
           showLabel
-          commit={(typed) => edit({ kind: 'set-offcuts', option_id: option.id, typed })}
+          commit={(lengths) => edit({ kind: 'set-offcuts', option_id: option.id, lengths })}
         />
         {running && (
           <>

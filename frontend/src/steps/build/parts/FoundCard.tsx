@@ -27,8 +27,8 @@ export function FoundCard({ plane, racked }: FoundCardProps) {
         width={206}
         align="left"
         tall
-        commit={(typed) =>
-          edit({ kind: 'set-structure', plane_id: plane.id, field: 'found_rafters', typed })
+        commit={(lengths) =>
+          edit({ kind: 'set-found-rafters', plane_id: plane.id, lengths })
         }
       />
       <p className="mt-1 text-xs text-ink-2">

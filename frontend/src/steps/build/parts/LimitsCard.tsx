@@ -65,6 +65,7 @@ export function LimitsCard({ plane }: { plane: RoofPlane }) {
           width={138}
           align="left"
           showLabel
+          tall
           commit={(typed) => load('wind', windTyped, typed)}
         />
         <TypedField
@@ -83,6 +84,7 @@ export function LimitsCard({ plane }: { plane: RoofPlane }) {
           width={138}
           align="left"
           showLabel
+          tall
           commit={(typed) => load('snow', snowTyped, typed)}
         />
         {length('span', 'Longest span', 'by the table')}

@@ -21,7 +21,7 @@ export function UnderItFace({ plane }: { plane: RoofPlane }) {
   const set = (field: Field, typed: string) =>
     edit({ kind: 'set-structure', plane_id: plane.id, field, typed });
   const length = (
-    field: Exclude<Field, 'covering' | 'framing' | 'rafter_size' | 'found_rafters'>,
+    field: Exclude<Field, 'covering' | 'framing' | 'rafter_size'>,
     label: string,
     placeholder = '',
   ) => (

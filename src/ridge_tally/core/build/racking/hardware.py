@@ -39,6 +39,8 @@ def clamps_of(rows_on: Iterable[Sequence[int]], *, shared: bool) -> Clamps:
     """
     mid = end = 0
     for rows in rows_on:
+        if not rows:
+            continue
         if not shared:
             mid += max(sum(rows) - 1, 0)
             end += 2

@@ -33,7 +33,8 @@ class RailRules:
 
     ``offset_frac``: from a module's edge to the rail under it, of its size across the rails.
     ``offset_m`` in its place where it was typed.  ``bridged_m``: the widest gap between modules a
-    rail runs on through.  ``overhang_m``: rail past the last module.
+    rail runs on through.  ``overhang_m``: rail past the last module.  Short rails are ``short_m``
+    long, each over the two of ``supports_m`` nearest to where modules meet.
     """
 
     lay: RailLay
@@ -43,6 +44,8 @@ class RailRules:
     overhang_m: float
     longest_run_m: float | None
     run_gap_m: float
+    short_m: float = 0.0
+    supports_m: tuple[float, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,7 +69,8 @@ def rail_runs(modules: Iterable[Held], rules: RailRules) -> tuple[RailRun, ...]:
 
     Notes
     -----
-    Two lines a row; with ``SHARED`` one between stacked rows and one at either end.  A row breaks
+    Two lines a row; with ``SHARED`` one between stacked rows and one at either end; with ``SHORT``
+    a piece of either line where modules meet or end.  A row breaks
     where a gap is wider than ``bridged_m``, and into even runs where it is longer than may be, at
     a joint between modules.  Source: geometry.
     """
@@ -82,7 +86,8 @@ def rail_runs(modules: Iterable[Held], rules: RailRules) -> tuple[RailRun, ...]:
     runs: list[RailRun] = []
     for number, (across, row) in enumerate(lines):
         for stretch in _stretches(row, rules.bridged_m):
-            runs += _runs(number, across, stretch, rules)
+            made = _short if rules.lay is RailLay.SHORT else _runs
+            runs += made(number, across, stretch, rules)
     return tuple(runs)
 
 
@@ -123,19 +128,49 @@ def _stretches(row: list[Held], bridged_m: float) -> list[list[Held]]:
 
 
 def _runs(number: int, across_m: float, stretch: list[Held], rules: RailRules) -> list[RailRun]:
+    """Return a stretch in as few even runs as keep the longest; a module alone is never parted."""
+    longest = math.inf if rules.longest_run_m is None else rules.longest_run_m
+    found: list[RailRun] = []
+    for count in range(1, len(stretch) + 1):
+        found = _parted(number, across_m, stretch, rules, count)
+        if all(r.length_m <= longest + 1e-9 for r in found):
+            break
+    return found
+
+
+def _parted(
+    number: int, across_m: float, stretch: list[Held], rules: RailRules, count: int
+) -> list[RailRun]:
     start = stretch[0].from_m - rules.overhang_m
     end = max(m.to_m for m in stretch) + rules.overhang_m
-    count = (
-        1 if rules.longest_run_m is None else math.ceil((end - start) / rules.longest_run_m - 1e-9)
-    )
-    breaks = _breaks(stretch, start, end, count)
-    places = [start, *breaks, end]
+    places = [start, *_breaks(stretch, start, end, count), end]
     found = []
     for left, right in pairwise(places):
         begins = left if left == start else left + rules.run_gap_m / 2
         ends = right if right == end else right - rules.run_gap_m / 2
         held = tuple(m.id for m in stretch if left - 1e-6 < (m.from_m + m.to_m) / 2 < right)
         found.append(RailRun(number, across_m, begins, ends, held))
+    return found
+
+
+def _short(number: int, across_m: float, stretch: list[Held], rules: RailRules) -> list[RailRun]:
+    """Return a short rail where each two modules meet and at either end, over a pair of supports."""
+    first, last = stretch[0], max(stretch, key=lambda m: m.to_m)
+    places: list[tuple[float, tuple[PlacedId, ...]]] = [(first.from_m, (first.id,))]
+    for a, b in pairwise(stretch):
+        if b.from_m - a.to_m <= STACKED_M:
+            places.append(((a.to_m + b.from_m) / 2, (a.id, b.id)))
+        else:
+            places += [(a.to_m, (a.id,)), (b.from_m, (b.id,))]
+    places.append((last.to_m, (last.id,)))
+    found = []
+    for at, held in places:
+        pairs = [(a + b) / 2 for a, b in pairwise(rules.supports_m)]
+        middle = min(pairs, key=lambda m: abs(m - at), default=at)
+        # No pair near: it stays where modules meet, and the planner tells what is missing.
+        middle = middle if abs(middle - at) <= rules.short_m / 2 else at
+        half = rules.short_m / 2
+        found.append(RailRun(number, across_m, middle - half, middle + half, held))
     return found
 
 

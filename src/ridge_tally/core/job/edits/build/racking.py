@@ -103,7 +103,7 @@ class SetOffcuts:
     """Pieces of rail at hand as typed, parted by semicolons."""
 
     option_id: OptionId
-    typed: str
+    lengths: str
     kind: Literal["set-offcuts"] = "set-offcuts"
 
 

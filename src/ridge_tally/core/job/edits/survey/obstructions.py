@@ -53,7 +53,6 @@ class StructureField(StrEnum):
     PURLIN_SPACING = "purlin_spacing"
     FIRST_PURLIN = "first_purlin"
     FIRST_RIB = "first_rib"
-    FOUND_RAFTERS = "found_rafters"
 
 
 @dataclass(frozen=True, slots=True)
@@ -162,6 +161,16 @@ class SetStructure:
     kind: Literal["set-structure"] = "set-structure"
 
 
+@dataclass(frozen=True, slots=True)
+class SetFoundRafters:
+    """Rafters as found, from the left edge: lengths parted by semicolons, a cross behind one no
+    mount may stand on; none for even spacing."""
+
+    plane_id: PlaneId
+    lengths: str
+    kind: Literal["set-found-rafters"] = "set-found-rafters"
+
+
 ObstructionEdit = (
     AddObstruction
     | SetObstructionField
@@ -175,4 +184,5 @@ ObstructionEdit = (
     | SetExistingRows
     | EraseExisting
     | SetStructure
+    | SetFoundRafters
 )
