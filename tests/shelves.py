@@ -20,6 +20,8 @@ SMALL_SHELF = frozenset({
     "Sample microinverter 700 W, two inputs",
     "Sample add-on optimizer 500 W", "Sample system optimizer 440 W",
     "Sample system optimizer 500 W, three phase",
+    "Sample flashed foot, two rails", "Sample tile hook, two rails",
+    "Sample rib bracket, short rails", "Sample purlin clamp for a carport",
 })  # fmt: skip
 
 

@@ -14,7 +14,7 @@ VIEWS = {
         "day", "waterfall", "calendar", "work", "own", "sweep", "house", "compared", "bench", "buy",
     ),
     "sheets": ("",),
-    "build": ("",),
+    "build": ("rails", "cut", "chalk", "parts"),
 }  # fmt: skip
 
 

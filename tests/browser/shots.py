@@ -64,6 +64,10 @@ def sweep(page: Page) -> None:
     page.get_by_text("The largest that breaks").wait_for(timeout=90_000)
 
 
+def racking(page: Page) -> None:
+    page.get_by_text("Weight on the roof").wait_for()
+
+
 def micro(page: Page) -> None:
     page.get_by_role("combobox", name="At the modules").click()
     page.get_by_role("option", name="On all: Sample microinverter 330 W", exact=True).click()
@@ -85,6 +89,7 @@ VIEWS = {
     "strings-inverter": ("juniper-bench/b/strings", working),
     "loading-day": ("juniper-bench/a/loading", None),
     "loading-sweep": ("juniper-bench/a/loading", sweep),
+    "build": ("juniper-bench/a/build", racking),
     "sheets": ("juniper-bench/a/sheets", None),
     # The last: it changes the option.
     "strings-micro": ("juniper-bench/b/strings", micro),

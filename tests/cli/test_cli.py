@@ -218,3 +218,18 @@ def test_mounts_and_cuts_of_a_bare_case_are_told(tmp_path: Path) -> None:
     assert "2 sticks, 1 splice, waste 20; least, proven" in told
     case.write_text('{"units": "in", "steps": [{"op": "mounts", "input": {"rails": 3}}]}')
     assert run_bare("mounts", str(case)).exit_code == 2
+
+
+def test_the_racking_of_a_job_is_told_and_written(data: Path, tmp_path: Path) -> None:
+    folder = tmp_path / "lists"
+    told = run(data, "racking", "juniper-bench", "--csv", str(folder)).stdout
+    assert "South roof: 86 mounts on" in told
+    with (folder / "mounts.csv").open(encoding="utf-8") as file:
+        mounts = list(csv.DictReader(file))
+    assert len(mounts) == 86
+    assert {m["rafter"] for m in mounts} <= {str(n) for n in range(1, 21)}
+    with (folder / "parts.csv").open(encoding="utf-8") as file:
+        parts = {p["part"]: p for p in csv.DictReader(file)}
+    # By hand: 28 modules in rows of 10, 10, 5 and 3 on two rails each.
+    assert parts["Mid clamp"]["needed"] == "48"
+    assert parts["End clamp"]["needed"] == "16"

@@ -28,7 +28,7 @@ from ridge_tally.core.job.edits.survey.obstructions import (
 )
 from ridge_tally.core.job.edits.survey.planes import RemovePlane
 from ridge_tally.core.job.ids import PlaneId
-from ridge_tally.core.job.racking import MountAim
+from ridge_tally.core.job.racking import DesignLoads, MountAim, Racking
 from ridge_tally.core.mounting_sheet import MountingId, MountingSheet, SpanLimit
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.editing.apply import apply_edit, apply_edits
@@ -51,7 +51,12 @@ LOADS = (
     SetDesignLoad(DesignLoadField.WIND, "115 mph", "county"),
     SetDesignLoad(DesignLoadField.SNOW, "30 psf", "county"),
 )
-RACKED = apply_edits(FULL, [ChooseMounting(A, SOUTH, FOOT), *LOADS], SHELF)
+BARE = replace(
+    FULL,
+    design_loads=DesignLoads(),
+    options=tuple(replace(o, racking=Racking()) for o in FULL.options),
+)
+RACKED = apply_edits(BARE, [ChooseMounting(A, SOUTH, FOOT), *LOADS], SHELF)
 MOUNTED = apply_edit(RACKED, SetRunOn(A, SOUTH, on=True), SHELF)
 
 
@@ -79,13 +84,13 @@ def with_sheet(job: Job, **change: object) -> Job:
 
 
 def test_nothing_is_checked_until_a_system_is_chosen() -> None:
-    assert build_checks(design_of(FULL)) == ()
-    (plane,) = racked_planes(design_of(FULL))
+    assert build_checks(design_of(BARE)) == ()
+    (plane,) = racked_planes(design_of(BARE))
     assert plane.asked == ("South roof: choose a mounting system.",)
 
 
 def test_what_is_not_known_is_asked_and_never_passed() -> None:
-    bare = apply_edit(FULL, ChooseMounting(A, SOUTH, FOOT), SHELF)
+    bare = apply_edit(BARE, ChooseMounting(A, SOUTH, FOOT), SHELF)
     assert "wind and ground snow not known" in plane_of(bare).asked[0]
     mounted = check_of(bare, "build.mounted")
     assert (mounted.verdict, mounted.kind) == (Verdict.NOT_CHECKED, LimitKind.STOP)

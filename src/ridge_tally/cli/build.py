@@ -1,4 +1,4 @@
-"""The commands of Build: where mounts go, and what is cut from which stick."""
+"""The commands of Build: the racking of a job; mounts and cuts of bare cases."""
 
 import json
 from pathlib import Path
@@ -6,8 +6,17 @@ from typing import Any
 
 import click
 
-from ridge_tally.cli.asking import json_option, speaks
+from ridge_tally.cli.asking import (
+    as_json,
+    at_desk,
+    data_option,
+    json_option,
+    option_option,
+    speaks,
+    table,
+)
 from ridge_tally.formats.racking_case import solve_racking_case
+from ridge_tally.views.build.racking import RackingView, racking_view
 
 _case = click.argument("case", type=click.Path(exists=True, dir_okay=False, path_type=Path))
 
@@ -28,6 +37,88 @@ def mounts(case: Path, *, json_out: bool) -> None:
 def cut(case: Path, *, json_out: bool) -> None:
     """Cut the rails of a racking case file from its stock."""
     _answer(case, "cut", _cut_text, json_out=json_out)
+
+
+@click.command()
+@click.argument("job_id")
+@option_option
+@data_option
+@json_option
+@click.option(
+    "--csv",
+    "folder",
+    type=click.Path(file_okay=False, path_type=Path),
+    help="Write mounts.csv, cuts.csv and parts.csv into a folder.",
+)
+@speaks
+def racking(
+    job_id: str, option_id: str, data: Path, folder: Path | None, *, json_out: bool
+) -> None:
+    """Rails, mounts, sticks and parts of an option."""
+    *_, view = racking_view(*at_desk(data, job_id, option_id))
+    if folder is not None:
+        _written(folder, view)
+    click.echo(as_json(view) if json_out else _racking_text(view))
+
+
+def _written(folder: Path, view: RackingView) -> None:
+    mounts_at: list[dict[str, object]] = [
+        {
+            "plane": plane.name,
+            "rail": run.name,
+            "mount": n,
+            "along_m": round(mount.at_m, 4),
+            "across_m": round(run.across_m, 4),
+            plane.support: mount.support,
+            "held": "yes" if mount.pinned else "",
+        }
+        for plane in view.planes
+        for run in plane.runs
+        for n, mount in enumerate(run.mounts, start=1)
+    ]
+    cuts: list[dict[str, object]] = [
+        {
+            "system": cut.mounting,
+            "stick": n,
+            "stick_m": round(stick.length_m, 4),
+            "bought": "yes" if stick.bought else "",
+            "piece": piece.name,
+            "length_m": round(piece.length_m, 4),
+            "left_m": round(stick.left_m, 4),
+        }
+        for cut in view.cuts
+        for n, stick in enumerate(cut.sticks, start=1)
+        for piece in stick.pieces
+    ]
+    parts: list[dict[str, object]] = [
+        {
+            "part": part.name,
+            "needed": part.count,
+            "spares": part.spares,
+            "each": "" if part.price_cents is None else f"{part.price_cents / 100:.2f}",
+            "all": "" if part.cents is None else f"{part.cents / 100:.2f}",
+        }
+        for part in view.parts
+    ]
+    folder.mkdir(parents=True, exist_ok=True)
+    for name, rows in (("mounts", mounts_at), ("cuts", cuts), ("parts", parts)):
+        (folder / f"{name}.csv").write_text(table(rows), "utf-8", newline="")
+
+
+def _racking_text(view: RackingView) -> str:
+    lines: list[str] = []
+    for plane in view.planes:
+        lines += [*plane.asked, *(f"{plane.name}: {told}" for told in plane.amiss)]
+        lines += [f"  {mend.told}" for mend in plane.mends]
+        if plane.mounts:
+            proof = "no fewer can be" if plane.proven else "best found"
+            lines.append(
+                f"{plane.name}: {plane.mounts} mounts on {plane.rail_m:.2f} m of rail, "
+                f"{plane.shared} on a {plane.support} of the rail beside them ({proof})"
+            )
+    lines += [f"{cut.mounting}: {cut.problem or cut.told}" for cut in view.cuts]
+    lines += [f"{p.count} + {p.spares} {p.name}" for p in view.parts]
+    return "\n".join(lines) or "No module is laid."
 
 
 def _answer(case: Path, op: str, told: Any, *, json_out: bool) -> None:

@@ -34,6 +34,7 @@ COMMANDS = {
     "own-point": "strings.own_point",
     "ways-out": "strings.ways_out",
     "compare-ways": "strings.compare_ways",
+    "racking": "build.racking",
     "mounts": "build.mounts",
     "cut": "build.cut",
     "year": "loading.year",

@@ -17,11 +17,18 @@ from ridge_tally.core.job.document import (
 from ridge_tally.core.job.edits.any_edit import Edit
 from ridge_tally.core.job.edits.array.fills import FillPlane
 from ridge_tally.core.job.edits.brief.needs import ServiceField, SetNoGo, SetServiceField
+from ridge_tally.core.job.edits.build.racking import (
+    ChooseMounting,
+    DesignLoadField,
+    SetDesignLoad,
+    SetRunOn,
+)
 from ridge_tally.core.job.edits.options import CopyOption
 from ridge_tally.core.job.edits.strings.threading import WishSeriesLength
 from ridge_tally.core.job.edits.strings.wiring import PlaceBox, SetShutdown
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.survey import Survey
+from ridge_tally.core.mounting_sheet import MountingId
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.demo.juniper_brief import BRIEF
 from ridge_tally.demo.juniper_survey import GARAGE_EAST, NORTH, SOUTH, SURVEY
@@ -29,6 +36,7 @@ from ridge_tally.editing.apply import apply_edits
 from ridge_tally.editing.survey.planes import blank_plane
 
 MODULE, INVERTER = ModuleId("sample-405"), InverterId("sample-i7-6")
+MOUNTING, LOADS_SOURCE = MountingId("sample-flashed-foot"), "invented county table"
 
 
 def juniper_bench(shelf: Shelf) -> Job:
@@ -52,6 +60,10 @@ def juniper_bench(shelf: Shelf) -> Job:
         FillPlane(a, SOUTH, Ways.PORTRAIT),
         SetShutdown(a, Shutdown.MODULE_SWITCHES),
         PlaceBox(a, SOUTH, 11.9, 0.3),
+        ChooseMounting(a, SOUTH, MOUNTING),
+        SetDesignLoad(DesignLoadField.WIND, "115 mph", LOADS_SOURCE),
+        SetDesignLoad(DesignLoadField.SNOW, "30 psf", LOADS_SOURCE),
+        SetRunOn(a, SOUTH, on=True),
         CopyOption(a, "one longer string"),
         WishSeriesLength(b, 15),
     )

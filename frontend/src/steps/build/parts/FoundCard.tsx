@@ -27,9 +27,7 @@ export function FoundCard({ plane, racked }: FoundCardProps) {
         width={206}
         align="left"
         tall
-        commit={(lengths) =>
-          edit({ kind: 'set-found-rafters', plane_id: plane.id, lengths })
-        }
+        commit={(lengths) => edit({ kind: 'set-found-rafters', plane_id: plane.id, lengths })}
       />
       <p className="mt-1 text-xs text-ink-2">
         From the left edge, parted by semicolons; an x behind one no mount may stand on. Empty: even

@@ -15,15 +15,18 @@ const MOUNT_PX = 5.5;
 /** Rails are 40 mm wide, never thinner than can be seen. */
 const RAIL_M = 0.04;
 const LEAST_RAIL_PX = 3;
+const NEAR_EDGE_PX = 48;
 
 interface RailsProps {
   camera: Camera;
   racked: Racked;
+  corners: PointM[];
   unit: LengthUnit;
   onPin: (rail: number, atM: number | null, insteadOfM: number | null) => Promise<unknown>;
 }
 
-export function Rails({ camera, racked, unit, onPin }: RailsProps) {
+export function Rails({ camera, racked, corners, unit, onPin }: RailsProps) {
+  const xs = corners.map((c) => toScreen(camera, c).xPx);
   const at = (run: Run, alongM: number): PointM =>
     racked.up_slope ? { xM: run.across_m, yM: alongM } : { xM: alongM, yM: run.across_m };
   const mounts = racked.runs.flatMap((run) =>
@@ -70,6 +73,7 @@ export function Rails({ camera, racked, unit, onPin }: RailsProps) {
             at={at}
             unit={unit}
             // A run that another follows on its line is told at its start.
+            roofPx={[Math.min(...xs), Math.max(...xs)]}
             before={racked.runs.some((r) => r.line === run.line && r.from_m > run.to_m)}
           />
         ))}
@@ -132,16 +136,21 @@ interface RailBarProps {
   camera: Camera;
   at: (run: Run, alongM: number) => PointM;
   unit: LengthUnit;
+  /** From where to where the roof reaches on the screen: names stand beside it, not on its edge. */
+  roofPx: [number, number];
   before: boolean;
 }
 
-function RailBar({ run, camera, at, unit, before }: RailBarProps) {
+function RailBar({ run, camera, at, unit, roofPx, before }: RailBarProps) {
   const from = toScreen(camera, at(run, run.from_m));
   const to = toScreen(camera, at(run, run.to_m));
   const spans = run.mounts.slice(1).map((m, i) => m.at_m - (run.mounts[i]?.at_m ?? 0));
   const widest = Math.max(0, ...spans);
   const place = spans.indexOf(widest);
   const limit = run.limits_m[place];
+  const [leftPx, rightPx] = roofPx;
+  const startPx = from.xPx - leftPx < NEAR_EDGE_PX ? leftPx - 6 : from.xPx - 9;
+  const endPx = rightPx - to.xPx < NEAR_EDGE_PX ? rightPx + 6 : to.xPx + 9;
   const upright = Math.abs(from.xPx - to.xPx) < 1;
   return (
     <>
@@ -155,7 +164,7 @@ function RailBar({ run, camera, at, unit, before }: RailBarProps) {
         strokeDasharray={run.mounts.length > 0 ? undefined : '8 5'}
       />
       <text
-        x={upright ? from.xPx : before ? from.xPx - 9 : to.xPx + 9}
+        x={upright ? from.xPx : before ? startPx : endPx}
         y={upright ? to.yPx - 8 : to.yPx + 4.5}
         textAnchor={upright ? 'middle' : before ? 'end' : 'start'}
         fontSize="13"

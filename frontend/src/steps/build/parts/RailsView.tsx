@@ -42,7 +42,13 @@ export function RailsView({ plane, racking }: RailsViewProps) {
           <>
             <ModulesUnder camera={camera} array={array} module={module} />
             <SupportBar camera={camera} racked={racked} corners={scene.corners} />
-            <Rails camera={camera} racked={racked} unit={job.unit} onPin={pin} />
+            <Rails
+              camera={camera}
+              racked={racked}
+              corners={scene.corners}
+              unit={job.unit}
+              onPin={pin}
+            />
           </>
         )}
       </PlaneCanvas>

@@ -1,0 +1,86 @@
+"""Build as a crew lead meets it: a system, wind and snow, a way out, a mount moved, the lists."""
+
+import re
+from dataclasses import replace
+
+import pytest
+from playwright.sync_api import Page, expect
+
+from jobs import FULL
+from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.racking import DesignLoads, Racking
+from ridge_tally.formats.job_file import write_job
+
+pytestmark = pytest.mark.e2e
+
+
+def unracked() -> Job:
+    options = tuple(replace(o, racking=Racking()) for o in FULL.options)
+    return replace(FULL, design_loads=DesignLoads(), options=options)
+
+
+def typed(page: Page, label: str, text: str) -> None:
+    field = page.get_by_label(label, exact=True)
+    field.fill(text)
+    field.press("Enter")
+
+
+def test_from_a_layout_to_the_cut_list_without_leaving_the_drawing(
+    page: Page, complaints: list[str]
+) -> None:
+    answer = page.request.post("/api/jobs/import", data=write_job(unracked()))
+    page.goto(f"/jobs/{answer.json()['found']['job_id']}/a/build")
+    expect(page.get_by_text("South roof: choose a mounting system.")).to_be_visible()
+    page.get_by_role("combobox", name="Mounting system").click()
+    page.get_by_role("option", name="Sample flashed foot, two rails", exact=True).click()
+    expect(page.get_by_text("wind and ground snow not known")).to_be_visible()
+    typed(page, "Wind", "115 mph")
+    typed(page, "Ground snow", "30 psf")
+    # The hole is named, and a way out is one press.
+    expect(
+        page.get_by_text(re.compile("at the left end the nearest rafter is")).first
+    ).to_be_visible()
+    tally = page.get_by_role("complementary", name="Tally")
+    expect(tally.get_by_text("Rails without mounts")).to_be_visible()
+    page.get_by_role("button", name=re.compile("^Take it: Let rail ends run on")).click()
+    mounts = page.get_by_role("group", name="Rails and mounts on South roof").get_by_role(
+        "button", name=re.compile("^Mount ")
+    )
+    expect(mounts).to_have_count(86)
+    expect(tally.get_by_text("Span between mounts")).to_be_visible()
+
+    # One in hand goes to the next rafter by the arrows, is held there, and is let go again.
+    mount = page.get_by_role("button", name=re.compile("rail B, rafter 5"))
+    mount.focus()
+    mount.press("Enter")
+    mount.press("ArrowRight")
+    held = page.get_by_role("button", name=re.compile("rail B, rafter 6.*held in place"))
+    expect(held).to_have_count(1)
+    expect(page.get_by_text("1 mount is held in place")).to_be_visible()
+    page.get_by_role("button", name="Let go of all").click()
+    expect(page.get_by_text("1 mount is held in place")).to_have_count(0)
+
+    # One drawn with the pointer goes to the support it is let go over.
+    box = page.get_by_role("button", name=re.compile("rail C, rafter 5")).bounding_box()
+    beside = page.get_by_role("button", name=re.compile("rail A, rafter 6")).bounding_box()
+    assert box is not None
+    assert beside is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(beside["x"] + beside["width"] / 2, y, steps=4)
+    page.mouse.up()
+    held = page.get_by_role("button", name=re.compile("rail C, rafter 6.*held in place"))
+    expect(held).to_have_count(1)
+
+    page.keyboard.press("Escape")
+    page.get_by_role("button", name="Cut list").click()
+    expect(page.get_by_text(re.compile(r"\d+ sticks, \d+ splices?, .* left over"))).to_be_visible()
+    page.get_by_role("button", name="Chalk lines").click()
+    sheet = page.get_by_role("region", name="Chalk lines")
+    expect(sheet.get_by_role("row", name=re.compile("^Both diagonals"))).to_be_visible()
+    page.get_by_role("button", name="Parts").click()
+    clamps = page.get_by_role("row", name=re.compile("^Mid clamp"))
+    # By hand: 28 modules in rows of 10, 10, 5 and 3 on two rails each.
+    expect(clamps).to_contain_text("48")
+    assert complaints == []
