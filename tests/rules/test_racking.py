@@ -232,6 +232,59 @@ def test_added_weight_at_the_line_past_which_an_engineer_looks(
     assert check_of(with_sheet(MOUNTED, mount_kg=each), "build.weight").verdict is verdict
 
 
+LOADED = apply_edits(
+    MOUNTED,
+    [
+        SetDesignLoad(DesignLoadField.EXPOSURE, "C", "map"),
+        SetDesignLoad(DesignLoadField.ROOF_HEIGHT, "12'", "taped"),
+        SetDesignLoad(DesignLoadField.GCP_FIELD, "-1.8", "own table"),
+        SetDesignLoad(DesignLoadField.GCP_EDGE, "-2.5", "own table"),
+        SetDesignLoad(DesignLoadField.WOOD, "0.50", "grader"),
+    ],
+    SHELF,
+)
+
+
+def test_the_pull_on_the_worst_mount_is_the_one_reckoned_by_hand() -> None:
+    # 115 mph, Kz 0.85 (exposure C to 15 ft), Kd 0.85, at 2150 m e^(-0.0000362 × 7054) = 0.775:
+    # 0.00256 × 0.85 × 0.85 × 0.775 × 115² = 19.0 psf.  4 ft of rail and half a module, 2.82 ft:
+    # 11.3 sq ft, factor 1.2 - 0.4 lg 11.3 = 0.779.  Pull 19.0 × 1.8 × 1.5 × 0.779 × 11.3 = 451 lb;
+    # 2.65 psf hold 29.9 lb.  0.6 × 451 - 0.6 × 29.9 × cos 26.57° = 254 lb.
+    check = check_of(LOADED, "build.uplift")
+    assert number(check) * 0.2248089 == pytest.approx(254, abs=3)
+    # 0.50: 266 lb an inch, 2.5 in of thread, 1.6 for wind: 1064 lb.
+    assert number(check_of(LOADED, "build.withdrawal")) == pytest.approx(254 / 1064, abs=0.004)
+
+
+@pytest.mark.parametrize(
+    ("room_n", "verdict"), [(-0.1, Verdict.BROKEN), (0.0, Verdict.KEPT), (0.1, Verdict.KEPT)]
+)
+def test_pull_at_what_a_mount_may_be_pulled_with(room_n: float, verdict: Verdict) -> None:
+    pull = number(check_of(LOADED, "build.uplift"))
+    check = check_of(with_sheet(LOADED, mount_limit_n=pull + room_n), "build.uplift")
+    assert (check.verdict, check.kind) == (verdict, LimitKind.STOP)
+
+
+@pytest.mark.parametrize(("longer", "verdict"), [(0.999, Verdict.BROKEN), (1.001, Verdict.KEPT)])
+def test_threads_at_what_the_wood_is_reckoned_with(longer: float, verdict: Verdict) -> None:
+    use = number(check_of(LOADED, "build.withdrawal"))
+    job = with_sheet(LOADED, thread_m=0.0635 * use * longer)
+    assert check_of(job, "build.withdrawal").verdict is verdict
+
+
+def test_a_pull_nobody_can_reckon_is_not_checked_and_says_what_is_missing() -> None:
+    for field, missing in (
+        (DesignLoadField.GCP_EDGE, "GCp at the edge"),
+        (DesignLoadField.EXPOSURE, "exposure"),
+    ):
+        check = check_of(apply_edit(LOADED, SetDesignLoad(field, "", ""), SHELF), "build.uplift")
+        assert check.verdict is Verdict.NOT_CHECKED
+        assert missing in check.reason
+    # Above 60 ft the formula serves no longer: the job opens all the same.
+    high = apply_edit(LOADED, SetDesignLoad(DesignLoadField.ROOF_HEIGHT, "61'", ""), SHELF)
+    assert "engineer" in check_of(high, "build.uplift").reason
+
+
 def test_a_mount_pinned_stays_and_all_limits_are_kept_round_it() -> None:
     rail = next(r for r in plane_of(MOUNTED).runs if r.run.line == 2)
     free = next(

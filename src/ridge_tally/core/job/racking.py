@@ -71,7 +71,11 @@ class Exposure(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class DesignLoads:
-    """Wind, snow and height the site is designed for, each with who said so."""
+    """Wind, snow and height the site is designed for, each with who said so.
+
+    ``gcp_field`` and ``gcp_edge``: net pressure coefficients of the roof for uplift, negative, from
+    a person's own table.  ``wood_gravity``: specific gravity of the rafters' wood.
+    """
 
     wind_m_per_s: float | None = None
     wind_source: str = ""
@@ -81,3 +85,8 @@ class DesignLoads:
     exposure_source: str = ""
     roof_height: Taped | None = None
     height_source: str = ""
+    gcp_field: float | None = None
+    gcp_edge: float | None = None
+    gcp_source: str = ""
+    wood_gravity: float | None = None
+    wood_source: str = ""

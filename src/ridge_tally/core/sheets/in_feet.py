@@ -10,9 +10,13 @@ from ridge_tally.core.working import Check, Given
 
 # A square metre's kilograms as pounds on a square foot; kilograms and square metres with them.
 PSF_PER_KG_M2 = 0.2048161
+LB_PER_N = 0.2248089
 PER_METRIC = {
     "m": ("ft", 1 / M_PER_FT),
     "ohm/m": ("ohm/ft", M_PER_FT),
+    "N": ("lb", LB_PER_N),
+    "Pa": ("psf", LB_PER_N * M_PER_FT**2),
+    "N/m": ("lb/ft", LB_PER_N * M_PER_FT),
     "kg": ("lb", PSF_PER_KG_M2 / M_PER_FT**2),
     "m²": ("sq ft", 1 / M_PER_FT**2),
     "kg/m²": ("psf", PSF_PER_KG_M2),

@@ -33,7 +33,7 @@ from ridge_tally.core.job.racking import (
 )
 from ridge_tally.core.mounting_sheet import MountingSheet
 from ridge_tally.core.survey.taping import typed_length
-from ridge_tally.core.units import LengthUnit
+from ridge_tally.core.units import LengthUnit, parse_number
 
 SPEEDS = {"": 1.0, "m/s": 1.0, "km/h": 1 / 3.6, "mph": 0.44704}
 SPEEDS_IN_FEET = {**SPEEDS, "": 0.44704}
@@ -157,7 +157,7 @@ def _pins(option: Option, edit: PinMount) -> tuple[MountPin, ...]:
     return (*pins, MountPin(edit.rail, round(edit.at_m, 4)))
 
 
-def _loads(job: Job, edit: SetDesignLoad) -> DesignLoads:
+def _loads(job: Job, edit: SetDesignLoad) -> DesignLoads:  # noqa: PLR0911, PLR0912 - one return a field
     loads, typed, feet = job.design_loads, edit.typed.strip(), job.unit is LengthUnit.FOOT
     source = edit.source.strip()[:LONGEST_SOURCE] if typed else ""
     match edit.field:
@@ -186,8 +186,28 @@ def _loads(job: Job, edit: SetDesignLoad) -> DesignLoads:
             if height is not None:
                 _require("Roof height in metres", height.value_m, 1.0, HIGHEST_M)
             return replace(loads, roof_height=height, height_source=source)
+        case DesignLoadField.GCP_FIELD:
+            return replace(loads, gcp_field=_gcp(typed), gcp_source=source or loads.gcp_source)
+        case DesignLoadField.GCP_EDGE:
+            return replace(loads, gcp_edge=_gcp(typed), gcp_source=source or loads.gcp_source)
+        case DesignLoadField.WOOD:
+            gravity = None
+            if typed:
+                gravity = parse_number(
+                    typed, "Specific gravity of the wood", "a number such as 0.42"
+                )
+                _require("Specific gravity of the wood", gravity, 0.3, 0.8)
+            return replace(loads, wood_gravity=gravity, wood_source=source)
         case _:
             assert_never(edit.field)
+
+
+def _gcp(typed: str) -> float | None:
+    if not typed:
+        return None
+    found = parse_number(typed, "GCp for uplift", "a negative number such as -1.8")
+    _require("GCp for uplift", found, -6.0, -0.1)
+    return found
 
 
 def _require(field: str, value: float, least: float, most: float) -> None:

@@ -1,9 +1,12 @@
 """What racking is held to: screened against typed and makers' limits, never a proof that it holds."""
 
+import math
 from collections.abc import Iterator
 
+from ridge_tally.core.build.racking.loads import withdrawal_n_per_m
 from ridge_tally.core.equipment import module_area_m2
 from ridge_tally.core.job.array import present_of
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.working import (
     Check,
     Given,
@@ -12,6 +15,7 @@ from ridge_tally.core.working import (
     SourceStatus,
     check,
 )
+from ridge_tally.rules.build.mount_loads import EXPOSED, plane_loads
 from ridge_tally.rules.build.racking import RackedPlane, RackedRun, racked_planes, weight_kg
 from ridge_tally.rules.design import Design
 
@@ -26,11 +30,14 @@ WEIGHT = Source("added weight on a roof", "5 psf", SourceStatus.COMMON_PRACTICE)
 def build_checks(design: Design) -> tuple[Check, ...]:
     """Return the checks of each plane that has its mounting system; none where nobody chose one."""
     return tuple(
-        c for plane in racked_planes(design) if plane.sheet is not None for c in _checks(plane)
+        c
+        for plane in racked_planes(design)
+        if plane.sheet is not None
+        for c in _checks(design.job, plane)
     )
 
 
-def _checks(plane: RackedPlane) -> Iterator[Check]:
+def _checks(job: Job, plane: RackedPlane) -> Iterator[Check]:
     yield _covering(plane)
     yield _mounted(plane)
     if plane.asked or plane.no_plan is not None:
@@ -43,6 +50,7 @@ def _checks(plane: RackedPlane) -> Iterator[Check]:
     weight = weight_kg(plane)
     if weight is not None:
         yield _weight(plane, weight)
+        yield from _uplift(job, plane)
 
 
 def _covering(plane: RackedPlane) -> Check:
@@ -227,4 +235,74 @@ def _weight(plane: RackedPlane, weight: float) -> Check:
             "m_most", "past which an engineer looks", HEAVIEST_KG_PER_M2, "kg/m²", "practice"
         ),
         source=WEIGHT,
+    )
+
+
+UPLIFT = Source("ASCE 7-16", "29.4.4, 2.4.1", SourceStatus.FROM_MEMORY)
+WITHDRAWAL = Source("NDS 2018", "12.2.1", SourceStatus.FROM_MEMORY)
+# Wind lasts minutes (NDS, table 2.3.2; from memory).
+DURATION = 1.6
+
+
+def _uplift(job: Job, plane: RackedPlane) -> Iterator[Check]:
+    """The mount pulled most, against what its sheet lets it be pulled with, and its lags."""
+    sheet, found = plane.sheet, plane_loads(job, plane)
+    assert sheet is not None
+    worst, slope = found.worst, math.radians(plane.laid.plane.slope_deg)
+    missing = f"Not checked: {' and '.join(found.asked)} not given." if found.asked else ""
+    parts = (
+        ("q", "velocity pressure", "Pa", None if worst is None else worst.pressure_pa),
+        ("gcp", "net coefficient, as typed", "", None if worst is None else -(worst.gcp or 0.0)),
+        ("gamma_e", "exposed at its edge", "", EXPOSED),
+        ("gamma_a", "by its area", "", None if worst is None else worst.area_factor),
+        ("a", "area the mount carries", "m²", None if worst is None else worst.area_m2),
+        ("d", "weight on it", "N", None if worst is None else worst.dead_n),
+        ("cos_slope", "cosine of the slope", "", math.cos(slope)),
+    )
+    givens = tuple(
+        Given(symbol, label, value, unit, "Build") for symbol, label, unit, value in parts
+    )
+    uplift = None if worst is None else worst.uplift_n
+    yield check(
+        rule_id="build.uplift",
+        title="Uplift of a mount",
+        subject=plane.laid.plane.name,
+        kind=LimitKind.STOP,
+        formula="0.6 * q * gcp * gamma_e * gamma_a * a - 0.6 * d * cos_slope",
+        givens=givens,
+        value=uplift,
+        symbol="t",
+        unit="N",
+        relation="<=",
+        limit=Given("t_most", "a mount may be pulled with", sheet.mount_limit_n, "N", sheet.name),
+        source=UPLIFT,
+        reason=missing,
+    )
+    if not sheet.lags or sheet.lag_diameter_m is None or sheet.thread_m is None:
+        return
+    gravity = job.design_loads.wood_gravity
+    per_m = None if gravity is None else withdrawal_n_per_m(gravity, sheet.lag_diameter_m)
+    holds = None if per_m is None else DURATION * per_m * sheet.thread_m * sheet.lags
+    yield check(
+        rule_id="build.withdrawal",
+        title="Pull on lag threads",
+        subject=plane.laid.plane.name,
+        kind=LimitKind.STOP,
+        formula="t / (c_d * w * thread * n)",
+        givens=(
+            Given("t", "uplift of the mount pulled most", uplift, "N", "its own check"),
+            Given("c_d", "for wind", DURATION, "", "NDS, from memory"),
+            Given("w", "withdrawal of the wood", per_m, "N/m", "1800 G^1.5 D^0.75, from memory"),
+            Given("thread", "thread in the wood", sheet.thread_m, "m", sheet.name),
+            Given("n", "lags in a mount", float(sheet.lags), "", sheet.name),
+        ),
+        value=None if uplift is None or not holds else uplift / holds,
+        symbol="use",
+        unit="",
+        relation="<=",
+        limit=Given(
+            "use_most", "all of what the wood is reckoned with", 1.0, "", "NDS, from memory"
+        ),
+        source=WITHDRAWAL,
+        reason=missing,
     )

@@ -14,7 +14,9 @@ from ridge_tally.core.job.document import module_footprint_m
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.mounting_sheet import MountBase, MountingId, MountingSheet, RailLay
 from ridge_tally.core.sheet_origins import Origin
+from ridge_tally.core.sheets.in_feet import LB_PER_N
 from ridge_tally.core.units import LengthUnit, format_length
+from ridge_tally.rules.build.mount_loads import PlaneLoads, plane_loads
 from ridge_tally.rules.build.racking import (
     KERF_M,
     TICK_M,
@@ -79,7 +81,8 @@ class PlaneRackingView:
     """One plane.  ``asked``: what has to be known first; ``amiss``: why mounts cannot be placed.
 
     ``on_support``: how many mounts land on each support.  ``kg_per_m2``: modules, rails and mounts
-    over the modules' area, ``None`` where a weight is not known.  ``left_m`` to ``top_m``:
+    over the modules' area, ``None`` where a weight is not known.  ``pulled``: the mount the wind pulls
+    most, in words, ``loads_asked`` what is missing for that.  ``left_m`` to ``top_m``:
     where the modules lie on the plane, ``diagonal_m`` what both diagonals of them must be.
     """
 
@@ -105,6 +108,8 @@ class PlaneRackingView:
     diagonal_m: float
     kg: float | None
     kg_per_m2: float | None
+    pulled: str
+    loads_asked: tuple[str, ...]
     asked: tuple[str, ...]
     amiss: tuple[str, ...]
     mends: tuple[Mend, ...]
@@ -212,6 +217,7 @@ def _plane(desk: Desk, design: Design, plane: RackedPlane) -> PlaneRackingView:
     sheet, covering = plane.sheet, plane.laid.plane.structure.covering
     weight, box = weight_kg(plane), _box(plane)
     area = len(present_of(plane.laid.array)) * module_area_m2(plane.laid.module)
+    loads = plane_loads(design.job, plane)
     return PlaneRackingView(
         plane_id=plane.laid.plane.id,
         name=plane.laid.plane.name,
@@ -235,10 +241,27 @@ def _plane(desk: Desk, design: Design, plane: RackedPlane) -> PlaneRackingView:
         diagonal_m=hypot(box[1] - box[0], box[3] - box[2]),
         kg=weight,
         kg_per_m2=None if weight is None or not area else weight / area,
+        pulled=_pulled(design, plane, loads, names),
+        loads_asked=loads.asked,
         asked=plane.asked,
         amiss=() if plane.no_plan is None else _amiss(design, plane, plane.no_plan, names),
         mends=mends_of(design, desk.shelf, plane),
     )
+
+
+def _pulled(design: Design, plane: RackedPlane, loads: PlaneLoads, names: tuple[str, ...]) -> str:
+    worst, sheet = loads.worst, plane.sheet
+    if worst is None or worst.uplift_n is None or sheet is None:
+        return ""
+    feet = design.job.unit is LengthUnit.FOOT
+
+    def force(newtons: float) -> str:
+        return f"{newtons * LB_PER_N:.0f} lb" if feet else f"{newtons:.0f} N"
+
+    limit = "" if sheet.mount_limit_n is None else f" of {force(sheet.mount_limit_n)}"
+    at = plane.runs[worst.run].mounts_m[worst.mount]
+    where = f"rail {names[worst.run]}, {SUPPORT_WORDS[sheet.base]} {_support(plane, at) + 1}"
+    return f"{force(max(worst.uplift_n, 0.0))}{limit}, {where}"
 
 
 def _box(plane: RackedPlane) -> tuple[float, float, float, float]:

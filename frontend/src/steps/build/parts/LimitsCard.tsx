@@ -1,7 +1,9 @@
 /** What the rails are held to: wind and snow of the site, the maker's table or what was typed. */
+
+import { useState } from 'react';
 import type { RoofPlane, Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
-import { Card } from '@/ui/Card';
+import { TabbedCard } from '@/ui/TabbedCard';
 import { TypedField } from '@/ui/TypedField';
 import { figure } from '@/units/format';
 import { echoOf } from '@/units/length';
@@ -46,8 +48,28 @@ export function LimitsCard({ plane }: { plane: RoofPlane }) {
       : feet
         ? `${figure(snow * PSF_PER_PA)} psf`
         : `${figure(snow / 1000, 2)} kPa`;
-  return (
-    <Card title="Limits" scrolls className="w-[262px] shrink-0">
+  const [face, setFace] = useState('limits');
+  const words = (
+    field: Schemas['DesignLoadField'],
+    label: string,
+    value: string,
+    source: string,
+    hint: string,
+  ) => (
+    <TypedField
+      label={label}
+      value={value}
+      placeholder={hint}
+      width={88}
+      align="right"
+      showLabel
+      commit={(typed) => load(field, typed, source)}
+    />
+  );
+  const number = (value: number | null, places: number) =>
+    value === null ? '' : String(Number(value.toFixed(places))).replace('-', '−');
+  const limits = (
+    <>
       <div className="flex flex-col gap-1">
         <TypedField
           label="Wind"
@@ -93,9 +115,60 @@ export function LimitsCard({ plane }: { plane: RoofPlane }) {
         {length('overhang', 'Past the last module', 'the maker’s')}
       </div>
       <p className="mt-2 text-xs text-ink-2">
-        Nothing here says that a roof holds: rafters, fasteners and snow drifts are for the building
-        department and a licensed engineer. Work above 6 ft needs an anchor plan.
+        Work above 6 ft needs an anchor plan. Rafters, fasteners and drifts are for the building
+        department and a licensed engineer.
       </p>
-    </Card>
+    </>
+  );
+  const pull = (
+    <>
+      <div className="flex flex-col gap-1">
+        {words('exposure', 'Exposure', loads.exposure ?? '', loads.exposure_source, 'B, C or D')}
+        {words(
+          'roof_height',
+          'Roof height',
+          loads.roof_height?.typed ?? '',
+          loads.height_source,
+          'mean',
+        )}
+        {words(
+          'gcp_field',
+          'GCp in the field',
+          number(loads.gcp_field, 2),
+          loads.gcp_source,
+          'your table',
+        )}
+        {words(
+          'gcp_edge',
+          'GCp at the edge',
+          number(loads.gcp_edge, 2),
+          loads.gcp_source,
+          'your table',
+        )}
+        {words(
+          'wood',
+          'Wood’s specific gravity',
+          number(loads.wood_gravity, 2),
+          loads.wood_source,
+          '0.42 to 0.55',
+        )}
+      </div>
+      <p className="mt-2 text-xs text-ink-2">
+        {loads.gcp_source && `GCp: ${loads.gcp_source}. `}A screen by ASCE 7-16 and NDS from memory,
+        every module taken as exposed. It never says that a roof holds.
+      </p>
+    </>
+  );
+  return (
+    <TabbedCard
+      label="What rails and mounts are held to"
+      className="w-[262px] shrink-0"
+      value={face}
+      onValueChange={setFace}
+      faces={[
+        { id: 'limits', title: 'Limits', body: limits },
+        { id: 'loads', title: 'Loads', body: pull },
+      ]}
+    />
   );
 }

@@ -69,6 +69,12 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
           </dd>
           <dt>Rail</dt>
           <dd className="text-right font-figure">{formatLength(racked.rail_m, job.unit)}</dd>
+          {racked.pulled !== '' && (
+            <>
+              <dt>Pulled most by the wind</dt>
+              <dd className="text-right font-figure">{racked.pulled}</dd>
+            </>
+          )}
           {racked.kg !== null && racked.kg_per_m2 !== null && (
             <>
               <dt>Weight on the roof</dt>
@@ -80,6 +86,11 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
             </>
           )}
         </dl>
+      )}
+      {racked.mounts > 0 && racked.loads_asked.length > 0 && (
+        <p className="text-xs text-ink-2">
+          Pull of the wind not reckoned: {racked.loads_asked.join(', ')} not given (Loads).
+        </p>
       )}
       {racked.mounting_id !== null && (
         <Toggle

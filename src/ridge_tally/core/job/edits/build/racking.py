@@ -25,6 +25,9 @@ class DesignLoadField(StrEnum):
     SNOW = "snow"
     EXPOSURE = "exposure"
     ROOF_HEIGHT = "roof_height"
+    GCP_FIELD = "gcp_field"
+    GCP_EDGE = "gcp_edge"
+    WOOD = "wood"
 
 
 @dataclass(frozen=True, slots=True)
