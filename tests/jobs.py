@@ -8,6 +8,7 @@ from ridge_tally.catalogue.shelf import Shelf, sample_shelf
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
 from ridge_tally.core.job.document import Job, Option
 from ridge_tally.core.job.edits.survey.planes import RemovePlane
+from ridge_tally.core.job.racking import DesignLoads, Racking
 from ridge_tally.demo.juniper_bench import juniper_bench
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.strings.planned import thread_option
@@ -24,6 +25,12 @@ def only_first_plane(job: Job) -> Job:
     for plane in job.survey.planes[1:]:
         job = apply_edit(job, RemovePlane(plane.id), SHELF)
     return job
+
+
+def unracked(job: Job) -> Job:
+    """The job as it was before anybody chose a mounting system."""
+    options = tuple(replace(o, racking=Racking()) for o in job.options)
+    return replace(job, design_loads=DesignLoads(), options=options)
 
 
 SAMPLE = only_first_plane(FULL)

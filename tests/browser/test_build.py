@@ -1,22 +1,14 @@
 """Build as a crew lead meets it: a system, wind and snow, a way out, a mount moved, the lists."""
 
 import re
-from dataclasses import replace
 
 import pytest
 from playwright.sync_api import Page, expect
 
-from jobs import FULL
-from ridge_tally.core.job.document import Job
-from ridge_tally.core.job.racking import DesignLoads, Racking
+from jobs import FULL, unracked
 from ridge_tally.formats.job_file import write_job
 
 pytestmark = pytest.mark.e2e
-
-
-def unracked() -> Job:
-    options = tuple(replace(o, racking=Racking()) for o in FULL.options)
-    return replace(FULL, design_loads=DesignLoads(), options=options)
 
 
 def typed(page: Page, label: str, text: str) -> None:
@@ -28,7 +20,7 @@ def typed(page: Page, label: str, text: str) -> None:
 def test_from_a_layout_to_the_cut_list_without_leaving_the_drawing(
     page: Page, complaints: list[str]
 ) -> None:
-    answer = page.request.post("/api/jobs/import", data=write_job(unracked()))
+    answer = page.request.post("/api/jobs/import", data=write_job(unracked(FULL)))
     page.goto(f"/jobs/{answer.json()['found']['job_id']}/a/build")
     expect(page.get_by_text("South roof: choose a mounting system.")).to_be_visible()
     page.get_by_role("combobox", name="Mounting system").click()

@@ -8,7 +8,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from jobs import FULL, SAMPLE
+from jobs import FULL, SAMPLE, unracked
 from ridge_tally.core.equipment import Origin, origin_of
 from ridge_tally.core.job.array import Mounting
 from ridge_tally.core.job.brief import Brief
@@ -29,7 +29,7 @@ def unasked(job: Job) -> Job:
     return replace(job, survey=replace(job.survey, service=service))
 
 
-BEFORE = unasked(FULL)
+BEFORE = unracked(unasked(FULL))
 
 
 def version_2() -> dict:

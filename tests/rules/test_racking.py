@@ -5,7 +5,7 @@ from itertools import pairwise
 
 import pytest
 
-from jobs import FULL, SHELF, option_a
+from jobs import FULL, SHELF, option_a, unracked
 from ridge_tally.core.build.racking.cutting import CutPlan
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.build.racking import (
@@ -28,7 +28,7 @@ from ridge_tally.core.job.edits.survey.obstructions import (
 )
 from ridge_tally.core.job.edits.survey.planes import RemovePlane
 from ridge_tally.core.job.ids import PlaneId
-from ridge_tally.core.job.racking import DesignLoads, MountAim, Racking
+from ridge_tally.core.job.racking import MountAim
 from ridge_tally.core.mounting_sheet import MountingId, MountingSheet, SpanLimit
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.editing.apply import apply_edit, apply_edits
@@ -51,11 +51,7 @@ LOADS = (
     SetDesignLoad(DesignLoadField.WIND, "115 mph", "county"),
     SetDesignLoad(DesignLoadField.SNOW, "30 psf", "county"),
 )
-BARE = replace(
-    FULL,
-    design_loads=DesignLoads(),
-    options=tuple(replace(o, racking=Racking()) for o in FULL.options),
-)
+BARE = unracked(FULL)
 RACKED = apply_edits(BARE, [ChooseMounting(A, SOUTH, FOOT), *LOADS], SHELF)
 MOUNTED = apply_edit(RACKED, SetRunOn(A, SOUTH, on=True), SHELF)
 
