@@ -30,7 +30,8 @@ def only_first_plane(job: Job) -> Job:
 def unracked(job: Job) -> Job:
     """The job as it was before anybody chose a mounting system."""
     options = tuple(replace(o, racking=Racking()) for o in job.options)
-    return replace(job, design_loads=DesignLoads(), options=options)
+    equipment = replace(job.equipment, mountings=())
+    return replace(job, design_loads=DesignLoads(), options=options, equipment=equipment)
 
 
 SAMPLE = only_first_plane(FULL)
