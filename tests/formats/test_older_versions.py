@@ -98,7 +98,7 @@ def test_a_version_4_job_gets_the_weather_and_mountings_it_was_reckoned_with() -
     text = (OLDER / "juniper-4.json").read_text("utf-8")
     assert '"weather"' not in text
     job = read_job(text)
-    assert replace(job, equipment=FULL.equipment) == unwired(BEFORE)
+    assert replace(job, equipment=BEFORE.equipment) == unwired(BEFORE)
     assert job.weather == JobWeather()
     assert {a.mounting for o in job.options for a in o.arrays} == {Mounting.STAND_OFF}
     assert stored_job(text) == job
@@ -106,7 +106,7 @@ def test_a_version_4_job_gets_the_weather_and_mountings_it_was_reckoned_with() -
 
 def test_a_version_5_job_names_no_ageing_and_no_derating() -> None:
     job = read_job((OLDER / "juniper-5.json").read_text("utf-8"))
-    assert replace(job, equipment=FULL.equipment) == unwired(BEFORE)
+    assert replace(job, equipment=BEFORE.equipment) == unwired(BEFORE)
     assert {m.yearly_loss_frac for m in job.equipment.modules} == {None}
     assert {i.derating for i in job.equipment.inverters} == {()}
 
@@ -114,7 +114,7 @@ def test_a_version_5_job_names_no_ageing_and_no_derating() -> None:
 def test_a_version_6_job_has_neither_boxes_nor_words_on_safety_and_holds_to_its_family() -> None:
     text = (OLDER / "juniper-6.json").read_text("utf-8")
     job = read_job(text)
-    assert replace(job, equipment=FULL.equipment) == unwired(BEFORE)
+    assert replace(job, equipment=BEFORE.equipment) == unwired(BEFORE)
     assert job.site.own_rules == OwnRules()
     assert {m.lead_m for m in job.equipment.modules} == {None}
     assert {o.more_inverters for o in job.options} == {()}
@@ -124,7 +124,7 @@ def test_a_version_6_job_has_neither_boxes_nor_words_on_safety_and_holds_to_its_
 def test_a_version_7_job_has_no_prices_and_keeps_everything_else() -> None:
     text = (OLDER / "juniper-7.json").read_text("utf-8")
     job = read_job(text)
-    assert replace(job, equipment=FULL.equipment) == BEFORE
+    assert replace(job, equipment=BEFORE.equipment) == BEFORE
     sheets = (*job.equipment.modules, *job.equipment.inverters)
     assert {s.price_cents for s in sheets} == {None}
     assert {origin_of(s, "voc_v") for s in job.equipment.modules} == {Origin.SAMPLE}
