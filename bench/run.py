@@ -25,6 +25,7 @@ sys.path.insert(0, str(Path(__file__).parents[1] / "tests"))
 from live import live_app
 
 import array_step
+import build_step
 import clipping_step
 import loading_step
 import shell_step
@@ -108,6 +109,7 @@ def main() -> None:
     array_step.core(median_s)
     sun_step.core(median_s)
     strings_step.core(median_s)
+    build_step.core(median_s)
     loading_step.core(median_s)
     year_step.core(median_s, year_of_one_module_by_script)
     year_step.seasons(median_s)
