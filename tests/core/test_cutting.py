@@ -191,6 +191,24 @@ def test_the_least_piece_at_its_limit(least: int, made: bool) -> None:
     assert isinstance(plan, CutPlan) is made
 
 
+def test_a_rail_of_one_piece_is_never_spliced() -> None:
+    lines = [CutLine(3000, (500, 2500), whole=True) for _ in range(3)]
+    plan = best(lines, [Stock(4000, 1)], FREE)
+    assert (len(plan.sticks), plan.splices) == (3, 0)
+    *_, none = cut_plans([CutLine(4500, (500, 2500), whole=True)], [Stock(4000, 1)], FREE)
+    assert none == NoCut(0, 4000)
+
+
+@pytest.mark.parametrize(("splice", "sticks", "splices"), [(0, 2, 1), (60, 2, 1), (101, 3, 0)])
+def test_a_splice_is_weighed_against_a_stick(splice: int, sticks: int, splices: int) -> None:
+    # Three of 2600 from 4000: two sticks and a splice, or three sticks at 100 each.
+    lines = [even(2600, 300, 500) for _ in range(3)]
+    rules = CutRules(0, 1, 0.5, 0, 0, splice_cost=splice)
+    plan = best(lines, [Stock(4000, 100)], rules)
+    assert (len(plan.sticks), plan.splices) == (sticks, splices)
+    assert plan.cost == sticks * 100 + splices * splice
+
+
 def test_a_line_nobody_can_make_says_how_far_a_piece_reaches() -> None:
     line = CutLine(9000, (4400, 4600))
     *_, plan = cut_plans([line], [Stock(4000, 1)], CutRules(0, 600, 0.5, 0, 0))

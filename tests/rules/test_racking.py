@@ -34,13 +34,10 @@ from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules.build.checks import build_checks
-from ridge_tally.rules.build.racking import (
-    EDGE_ZONE_M,
-    RackedPlane,
-    racked_planes,
-    sawn,
-    span_limit_m,
-)
+from ridge_tally.rules.build.racked import RackedPlane
+from ridge_tally.rules.build.racking import EDGE_ZONE_M, racked_planes
+from ridge_tally.rules.build.sawing import sawn
+from ridge_tally.rules.build.span_limits import span_limit_m
 from ridge_tally.rules.design import Design
 from ridge_tally.studies.build.mends import mends_of
 

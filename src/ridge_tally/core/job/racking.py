@@ -32,7 +32,8 @@ class PlaneRacking:
     above; the middle of the clamp zone where it is not typed.  ``overhang``: rail past the last
     module, where it shall be another than the maker's.  ``blocking_m``: where wood is put between
     rafters, along the rails, so that a mount may stand there.  ``run_on``: ends that no support is
-    near enough to run on to the next one, to be trimmed or left.
+    near enough to run on to the next one, to be trimmed or left.  ``embedment``: how deep piles
+    stand in the ground, an engineer's.
     """
 
     plane_id: PlaneId
@@ -43,6 +44,7 @@ class PlaneRacking:
     overhang: Taped | None = None
     blocking_m: tuple[float, ...] = ()
     run_on: bool = False
+    embedment: Taped | None = None
     pins: tuple[MountPin, ...] = ()
 
 

@@ -110,6 +110,7 @@ def _length(job: Job, edit: SetRackingField) -> Taped | None:
         RackingField.BARE_END: "Longest bare end",
         RackingField.RAIL_OFFSET: "Rail from the module’s edge",
         RackingField.OVERHANG: "Rail past the last module",
+        RackingField.EMBEDMENT: "Piles in the ground",
     }[edit.field]
     length = typed_length(edit.typed, job.unit, name)
     # End clamps may hide under the module: the rail ends before it then.

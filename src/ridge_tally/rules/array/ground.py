@@ -1,12 +1,20 @@
 """Rules of ground arrays and of rows on legs: clear of snow, lot line and each other's shade."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import replace
 
 import numpy as np
 
+from ridge_tally.core.array.posts import Post, legs, overhang_m, posts_along, posts_apart_m
 from ridge_tally.core.array.stances import flattest_deg, positions_of, tilted
-from ridge_tally.core.array.tables import Table, slant_of_m, table_rows, tables_of
+from ridge_tally.core.array.tables import (
+    Table,
+    ground_height_m,
+    slant_of_m,
+    table_rows,
+    tables_of,
+)
 from ridge_tally.core.job.array import (
     GroundTable,
     PlaneArray,
@@ -50,6 +58,25 @@ def rows_of(laid: LaidArray) -> Rows:
     )
     tilt_deg = plane.slope_deg + array.leg_tilt_deg
     return Rows(tilt_deg, plane.azimuth_deg, slant_of_m(array, lay_of(laid)), behind)
+
+
+def posts_of(
+    plane: RoofPlane, rows: Rows, table: GroundTable, tables: Sequence[Table]
+) -> tuple[Post, ...]:
+    """Return every post; both rows of posts under the glass, as far apart up the slope as typed."""
+    tilt = math.radians(rows.tilt_deg)
+    apart = posts_apart_m(table, rows.slant_m)
+    over = overhang_m(rows.slant_m, apart)
+    found = []
+    for number, one in enumerate(tables, start=1):
+        hinge = one.base_m + over * math.sin(tilt)
+        at = legs(rows.slant_m, apart, hinge, rows.tilt_deg)
+        for back, up, top in ((False, over, at.front_m), (True, over + apart, at.back_m)):
+            y = one.front_m + up * math.cos(tilt)
+            for along in posts_along(one.right_m - one.left_m, table.along.value_m):
+                x = one.left_m + along
+                found.append(Post(number, x, y, back, top - ground_height_m(plane, x, y)))
+    return tuple(found)
 
 
 def rings_of(plane: RoofPlane, rows: Rows, tables: tuple[Table, ...]) -> list[np.ndarray]:

@@ -16,8 +16,10 @@ from ridge_tally.core.working import (
     check,
 )
 from ridge_tally.rules.build.mount_loads import EXPOSED, plane_loads
-from ridge_tally.rules.build.racking import RackedPlane, RackedRun, racked_planes, weight_kg
+from ridge_tally.rules.build.racked import RackedPlane, RackedRun, weight_kg
+from ridge_tally.rules.build.racking import racked_planes
 from ridge_tally.rules.design import Design
+from ridge_tally.rules.equipment.sheet import GROUND
 
 SHEET = Source("mounting datasheet", "", SourceStatus.DATASHEET)
 TYPED = Source("typed for this job", "", SourceStatus.TYPED)
@@ -48,15 +50,25 @@ def _checks(job: Job, plane: RackedPlane) -> Iterator[Check]:
         yield _longest_run(plane, plane.sheet.longest_run_m)
     yield from _clamp_zone(plane)
     weight = weight_kg(plane)
-    if weight is not None:
+    if weight is not None and plane.ground is None:
         yield _weight(plane, weight)
         yield from _uplift(job, plane)
 
 
+def made_for(plane: RackedPlane) -> bool | None:
+    """Return whether a plane's system is made for what it lies on; ``None`` while that is not known."""
+    roof = plane.laid.plane
+    covering = roof.structure.covering
+    if plane.sheet is None or (roof.ground is None and covering is None):
+        return None
+    surface = GROUND if covering is None or roof.ground is not None else covering.value
+    return surface in plane.sheet.coverings
+
+
 def _covering(plane: RackedPlane) -> Check:
-    sheet, covering = plane.sheet, plane.laid.plane.structure.covering
+    sheet, made = plane.sheet, made_for(plane)
     assert sheet is not None
-    fits = None if covering is None else float(covering.value in sheet.coverings)
+    fits = None if made is None else float(made)
     return check(
         rule_id="build.covering",
         title="Made for this roof",
@@ -73,7 +85,7 @@ def _covering(plane: RackedPlane) -> Check:
         limit=Given("fits_least", "is one it is made for", 1.0, "", sheet.name),
         source=SHEET,
         reason="Not checked: what the roof is covered with. Survey, “Under it”."
-        if covering is None
+        if fits is None
         else "",
         graded=False,
     )

@@ -18,7 +18,8 @@ from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import Job, module_footprint_m
 from ridge_tally.core.job.racking import DesignLoads
 from ridge_tally.core.survey.outline import corners_m
-from ridge_tally.rules.build.racking import EDGE_ZONE_M, RackedPlane, weight_kg
+from ridge_tally.rules.build.racked import RackedPlane, weight_kg
+from ridge_tally.rules.build.racking import EDGE_ZONE_M
 
 GRAVITY_M_PER_S2 = 9.80665
 # An array in the air over a cold roof keeps its snow (ASCE 7-16, table 7.3-2; from memory).

@@ -1,18 +1,9 @@
 """The racking of a design: rails, mounts and sticks, by its sheets and by what was typed."""
 
-from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import lru_cache
 from itertools import pairwise
 
-from ridge_tally.core.build.racking.cutting import (
-    CutLine,
-    CutPlan,
-    CutRules,
-    NoCut,
-    Stock,
-    cut_plans,
-)
 from ridge_tally.core.build.racking.mounts import (
     MountPlan,
     NoPlan,
@@ -36,62 +27,14 @@ from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.mounting_sheet import MountBase, MountingSheet, RailLay
 from ridge_tally.core.survey.framing import FramingLines, framing_lines
 from ridge_tally.core.survey.outline import corners_m
+from ridge_tally.rules.build.on_ground import racked_on_ground
+from ridge_tally.rules.build.racked import RackedPlane, RackedRun
+from ridge_tally.rules.build.span_limits import bare_end_m, span_limit_m, span_missing
 from ridge_tally.rules.design import Design
 
-# A tenth of a millimetre: what rails are cut to inside.
-TICK_M = 0.0001
-# What a saw takes; common practice, no source.
-KERF_M = 0.003
 # Wind zone at the edges of a roof: at least 3 ft (ASCE 7-16, 30.2; from memory).
 EDGE_ZONE_M = 0.9144
 SAME_SUPPORT_M = 0.005
-
-
-@dataclass(frozen=True, slots=True)
-class RackedRun:
-    """A run with its mounts, places along its line; ``limits_m``: of each span, in order.
-
-    ``bare_limits_m``: how long its left and its right end may be bare, of the allowed span.
-    """
-
-    run: RailRun
-    mounts_m: tuple[float, ...]
-    limits_m: tuple[float, ...]
-    bare_limits_m: tuple[float, float]
-
-    @property
-    def spans_m(self) -> tuple[float, ...]:
-        """The spans between its mounts."""
-        return tuple(b - a for a, b in pairwise(self.mounts_m))
-
-    @property
-    def bare_ends_m(self) -> tuple[float, float]:
-        """How long its ends are bare; the whole run where it has no mount."""
-        if not self.mounts_m:
-            return self.run.length_m, self.run.length_m
-        return self.mounts_m[0] - self.run.from_m, self.run.to_m - self.mounts_m[-1]
-
-
-@dataclass(frozen=True, slots=True)
-class RackedPlane:
-    """The racking of one plane.
-
-    ``up_slope``: rails run up the slope, so that places along them are y.  ``supports_m``: what
-    mounts may stand on, along the rails, and ``unusable_m`` what they may not.  ``asked``: what has
-    to be known first, in words.  ``no_plan``: why mounts cannot be placed.
-    """
-
-    laid: LaidArray
-    choice: PlaneRacking
-    sheet: MountingSheet | None
-    up_slope: bool
-    supports_m: tuple[float, ...]
-    unusable_m: tuple[float, ...]
-    runs: tuple[RackedRun, ...]
-    shared: int
-    proven: bool
-    asked: tuple[str, ...]
-    no_plan: NoPlan | None
 
 
 def racked_planes(design: Design) -> tuple[RackedPlane, ...]:
@@ -123,12 +66,14 @@ def _racked(
     if sheet is None:
         told = f"{laid.plane.name}: choose a mounting system."
         return RackedPlane(laid, choice, None, False, (), (), (), 0, False, (told,), None)
+    if sheet.base is MountBase.PILE:
+        return racked_on_ground(laid, choice, sheet, loads)
     up_slope = sheet.rails is RailLay.UP_SLOPE
     framing = framing_lines(laid.plane, corners_m(laid.plane))
     supports, unusable, missing = _supports(laid.plane, sheet, framing)
     supports = tuple(sorted({*supports, *choice.blocking_m})) if supports else supports
     span = {edge: span_limit_m(sheet, choice, loads, at_edge=edge) for edge in (False, True)}
-    asked = tuple(filter(None, (missing, _span_missing(laid.plane, sheet, loads, span))))
+    asked = tuple(filter(None, (missing, span_missing(laid.plane, sheet, loads, span))))
     rail_rules = _rail_rules(sheet, choice, span[False], supports)
     runs = rail_runs(_held(laid, up_slope=up_slope), rail_rules)
     bare = [RackedRun(run, (), (), (0.0, 0.0)) for run in runs]
@@ -249,53 +194,9 @@ def _supports(
         case MountBase.PURLIN:
             lines, unusable, what = framing.purlins_y_m, (), "purlins"
         case MountBase.PILE:
-            return (
-                (),
-                (),
-                f"{plane.name}: piles, beams and what stands over falling ground are not planned here yet.",
-            )
+            return (), (), f"{plane.name}: piles stand in the ground, not on a roof."
     missing = "" if lines else f"{plane.name}: where do its {what} lie? Survey, “Under it”."
     return lines, unusable, missing
-
-
-def span_limit_m(
-    sheet: MountingSheet, choice: PlaneRacking, loads: DesignLoads, *, at_edge: bool
-) -> float | None:
-    """Return the longest span: as typed, else the table's row that covers wind and snow.
-
-    ``None`` where wind or snow is not known, or no row covers them.
-    """
-    if choice.span is not None:
-        return choice.span.value_m
-    wind, snow = loads.wind_m_per_s, loads.ground_snow_pa
-    if wind is None or snow is None:
-        return None
-    rows = [
-        s
-        for s in sheet.spans
-        if s.at_edge is at_edge and s.wind_m_per_s >= wind - 1e-6 and s.snow_pa >= snow - 1e-6
-    ]
-    # A maker's table says less the more it covers: the nearest row is the longest that holds.
-    return max((s.span_m for s in rows), default=None)
-
-
-def _span_missing(
-    plane: RoofPlane, sheet: MountingSheet, loads: DesignLoads, span: dict[bool, float | None]
-) -> str:
-    if None not in span.values():
-        return ""
-    unknown = [
-        what
-        for what, value in (("wind", loads.wind_m_per_s), ("ground snow", loads.ground_snow_pa))
-        if value is None
-    ]
-    if unknown:
-        what = " and ".join(unknown)
-        return f"{plane.name}: {what} not known. Ask the building department, or type the span."
-    return (
-        f"{plane.name}: the table of {sheet.name} ends below this wind and snow: "
-        "ask its maker or an engineer, and type the span."
-    )
 
 
 def _line(
@@ -316,7 +217,7 @@ def _line(
         for index, s in enumerate(over)
         if abs(s + run.from_m - pin.at_m) <= SAME_SUPPORT_M
     }
-    left, right = (_bare_m(sheet, choice, z.limit_m) for z in (zones[0], zones[-1]))
+    left, right = (bare_end_m(sheet, choice, z.limit_m) for z in (zones[0], zones[-1]))
     of_actual = sheet.cantilever_frac if sheet.cantilever_of_actual else None
     if choice.bare_end is not None:
         of_actual = None
@@ -356,15 +257,6 @@ def _run_on(
     return replace(run, from_m=start, to_m=end)
 
 
-def _bare_m(sheet: MountingSheet, choice: PlaneRacking, span_m: float) -> float:
-    """Return how long an end may be bare beside a span that may be so long."""
-    if choice.bare_end is not None:
-        return choice.bare_end.value_m
-    frac = sheet.cantilever_frac
-    lengths = [sheet.cantilever_m, None if frac is None else frac * span_m]
-    return min((v for v in lengths if v is not None), default=0.0)
-
-
 def _zones(
     plane: RoofPlane, run: RailRun, field_m: float, edge_m: float, *, up_slope: bool
 ) -> tuple[SpanZone, ...]:
@@ -386,78 +278,3 @@ def _zones(
         SpanZone(right, length, edge_m),
     )
     return tuple(z for z in zones if z.to_m - z.from_m > 1e-6)
-
-
-def weight_kg(plane: RackedPlane) -> float | None:
-    """Return what modules, rails and mounts of a plane weigh; ``None`` where a sheet is silent."""
-    sheet = plane.sheet
-    if sheet is None or sheet.rail_kg_per_m is None or sheet.mount_kg is None:
-        return None
-    rails = sum(r.run.length_m for r in plane.runs) * sheet.rail_kg_per_m
-    mounts = sum(len(r.mounts_m) for r in plane.runs) * sheet.mount_kg
-    modules = len(present_of(plane.laid.array)) * plane.laid.module.mass_kg
-    return rails + mounts + modules
-
-
-@dataclass(frozen=True, slots=True)
-class Sawing:
-    """The rails of one system cut from sticks; ``lines`` are its runs, as ``(plane, run)`` places."""
-
-    sheet: MountingSheet
-    lines: tuple[tuple[int, int], ...]
-    plan: CutPlan | NoCut
-
-
-def sawn(design: Design, planes: tuple[RackedPlane, ...]) -> Iterator[tuple[Sawing, ...]]:
-    """Yield how the rails of each system are cut, better as it is found; nothing before mounts are."""
-    groups: dict[MountingSheet, list[tuple[int, int]]] = {}
-    for p, plane in enumerate(planes):
-        if plane.sheet is not None and all(r.mounts_m for r in plane.runs):
-            groups.setdefault(plane.sheet, []).extend((p, r) for r in range(len(plane.runs)))
-    found: dict[MountingSheet, Sawing] = {}
-    streams = {
-        sheet: _cuts(design, sheet, [planes[p].runs[r] for p, r in at])
-        for sheet, at in groups.items()
-    }
-    for sheet, stream in streams.items():
-        found[sheet] = Sawing(sheet, tuple(groups[sheet]), next(stream))
-    yield tuple(found.values())
-    for sheet, stream in streams.items():
-        for plan in stream:
-            found[sheet] = Sawing(sheet, tuple(groups[sheet]), plan)
-            yield tuple(found.values())
-
-
-def _cuts(design: Design, sheet: MountingSheet, runs: list[RackedRun]) -> Iterator[CutPlan | NoCut]:
-    lines = [
-        CutLine(_ticks(r.run.length_m), tuple(_ticks(m - r.run.from_m) for m in r.mounts_m))
-        for r in runs
-    ]
-    at_hand: dict[int, int] = {}
-    for piece in design.option.racking.offcuts:
-        length = _ticks(piece.value_m)
-        at_hand[length] = at_hand.get(length, 0) + 1
-    # A stick nobody has a price for is weighed by its length.
-    priced = all(s.price_cents is not None for s in sheet.stock)
-    stock = [
-        Stock(
-            _ticks(s.length_m),
-            (s.price_cents or 0) if priced else _ticks(s.length_m),
-            at_hand.pop(_ticks(s.length_m), 0),
-        )
-        for s in sheet.stock
-    ]
-    stock += [Stock(length, None, count) for length, count in at_hand.items()]
-    rules = CutRules(
-        _ticks(KERF_M),
-        _ticks(sheet.least_piece_m),
-        sheet.splice_frac,
-        _ticks(sheet.splice_clear_m),
-        sheet.mounts_per_piece,
-        in_end_spans=sheet.splice_in_end_spans,
-    )
-    return cut_plans(lines, stock, rules)
-
-
-def _ticks(length_m: float) -> int:
-    return round(length_m / TICK_M)

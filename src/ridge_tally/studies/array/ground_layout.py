@@ -1,13 +1,12 @@
 """A ground array as it stands: its tables, posts over the ground, land and distances, in words too."""
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from ridge_tally.core.array.posts import Post, legs, overhang_m, posts_along, posts_apart_m
+from ridge_tally.core.array.posts import Post
 from ridge_tally.core.array.stances import Stand, stands
-from ridge_tally.core.array.tables import Table, ground_height_m, table_rows, tables_of
-from ridge_tally.core.job.array import GroundTable, PlaneArray, present_of, table_of
+from ridge_tally.core.array.tables import Table, table_rows, tables_of
+from ridge_tally.core.job.array import PlaneArray, present_of, table_of
 from ridge_tally.core.job.survey import GroundArea, RoofPlane
 from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.nominal_year import day_name
@@ -16,7 +15,7 @@ from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.units import LengthUnit, format_length
 from ridge_tally.core.working import Check, Verdict
 from ridge_tally.rules.array.checks import lay_of
-from ridge_tally.rules.array.ground import rows_of, table_checks
+from ridge_tally.rules.array.ground import posts_of, rows_of, table_checks
 from ridge_tally.rules.design import Design
 
 
@@ -94,25 +93,6 @@ def land_m2(rows: Rows, tables: Sequence[Table], gap_m: float) -> float:
         (max(t.right_m for t in ts) - min(t.left_m for t in ts) for ts in lines), default=0.0
     )
     return (len(lines) * rows.depth_m + max(0, len(lines) - 1) * gap_m) * wide_m
-
-
-def posts_of(
-    plane: RoofPlane, rows: Rows, table: GroundTable, tables: Sequence[Table]
-) -> tuple[Post, ...]:
-    """Return every post; both rows of posts under the glass, as far apart up the slope as typed."""
-    tilt = math.radians(rows.tilt_deg)
-    apart = posts_apart_m(table, rows.slant_m)
-    over = overhang_m(rows.slant_m, apart)
-    found = []
-    for number, one in enumerate(tables, start=1):
-        hinge = one.base_m + over * math.sin(tilt)
-        at = legs(rows.slant_m, apart, hinge, rows.tilt_deg)
-        for back, up, top in ((False, over, at.front_m), (True, over + apart, at.back_m)):
-            y = one.front_m + up * math.cos(tilt)
-            for along in posts_along(one.right_m - one.left_m, table.along.value_m):
-                x = one.left_m + along
-                found.append(Post(number, x, y, back, top - ground_height_m(plane, x, y)))
-    return tuple(found)
 
 
 def _on_sheet(

@@ -22,7 +22,8 @@ from ridge_tally.core.units import format_length
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_in
 from ridge_tally.rules.array.checks import standing
-from ridge_tally.rules.build.racking import RackedPlane, racked_planes
+from ridge_tally.rules.build.racked import RackedPlane
+from ridge_tally.rules.build.racking import racked_planes
 from ridge_tally.rules.design import Design
 
 # How finely a row is moved, or a rail left longer, and how far.

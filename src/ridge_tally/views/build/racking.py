@@ -6,30 +6,24 @@ from math import hypot
 from string import ascii_uppercase
 
 from ridge_tally.core.build.racking.cutting import CutPlan, NoCut
-from ridge_tally.core.build.racking.hardware import Clamps, clamps_of, spares_of
 from ridge_tally.core.build.racking.mounts import NoPlan
 from ridge_tally.core.equipment import module_area_m2, origin_of
 from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import module_footprint_m
 from ridge_tally.core.job.ids import PlaneId
-from ridge_tally.core.mounting_sheet import MountBase, MountingId, MountingSheet, RailLay
+from ridge_tally.core.mounting_sheet import MountBase, MountingId
 from ridge_tally.core.sheet_origins import Origin
 from ridge_tally.core.sheets.in_feet import LB_PER_N
 from ridge_tally.core.units import LengthUnit, format_length
+from ridge_tally.rules.build.checks import made_for
 from ridge_tally.rules.build.mount_loads import PlaneLoads, plane_loads
-from ridge_tally.rules.build.racking import (
-    KERF_M,
-    TICK_M,
-    RackedPlane,
-    RackedRun,
-    Sawing,
-    racked_planes,
-    sawn,
-    weight_kg,
-)
+from ridge_tally.rules.build.racked import RackedPlane, RackedRun, rail_length_m, weight_kg
+from ridge_tally.rules.build.racking import racked_planes
+from ridge_tally.rules.build.sawing import KERF_M, TICK_M, Sawing, sawn
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.studies.build.mends import Mend, mends_of
+from ridge_tally.views.build.parts import PartRow, lifting_of, part_rows
 
 SUPPORT_WORDS = {
     MountBase.RAFTER: "rafter",
@@ -38,8 +32,6 @@ SUPPORT_WORDS = {
     MountBase.PURLIN: "purlin",
     MountBase.PILE: "pile",
 }
-# From here on two people lift a stick; common practice, no source.
-HEAVY_KG, LONG_M = 20.0, 4.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,6 +69,36 @@ class RunView:
 
 
 @dataclass(frozen=True, slots=True)
+class PileView:
+    """A pile of a table: how far it stands out of the ground, and how long it is where that is known."""
+
+    table: int
+    x_m: float
+    y_m: float
+    back: bool
+    reveal_m: float
+    length_m: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class GroundView:
+    """What stands in the ground.  ``rail_m`` long, two under each of ``columns``.
+
+    The figures of a section: ``tilt_deg``, the glass ``slant_m`` long, ``overhang_m`` of it before
+    the front pile, ``apart_m`` to the back one.  ``embedment_m``: an engineer's, where it is typed.
+    """
+
+    piles: tuple[PileView, ...]
+    columns: int
+    rail_m: float
+    tilt_deg: float
+    slant_m: float
+    overhang_m: float
+    apart_m: float
+    embedment_m: float | None
+
+
+@dataclass(frozen=True, slots=True)
 class PlaneRackingView:
     """One plane.  ``asked``: what has to be known first; ``amiss``: why mounts cannot be placed.
 
@@ -110,6 +132,7 @@ class PlaneRackingView:
     kg_per_m2: float | None
     pulled: str
     loads_asked: tuple[str, ...]
+    ground: GroundView | None
     asked: tuple[str, ...]
     amiss: tuple[str, ...]
     mends: tuple[Mend, ...]
@@ -148,17 +171,6 @@ class CutView:
 
 
 @dataclass(frozen=True, slots=True)
-class PartRow:
-    """A line of the parts list: so many, spares beside them, the price of one and of all."""
-
-    name: str
-    count: int
-    spares: int
-    price_cents: int | None
-    cents: int | None
-
-
-@dataclass(frozen=True, slots=True)
 class RackingView:
     """The racking of an option so far; ``done`` once no better cut is looked for."""
 
@@ -191,7 +203,7 @@ def _view(
     *,
     done: bool,
 ) -> RackingView:
-    parts = _parts(planes, sawings)
+    parts = part_rows(planes, sawings)
     priced = [p for p in parts if p.count]
     unknown = tuple(p.name for p in priced if p.cents is None)
     return RackingView(
@@ -203,7 +215,7 @@ def _view(
         sample_prices=any(
             p.sheet is not None and origin_of(p.sheet, "stock") is Origin.SAMPLE for p in planes
         ),
-        lifting=_lifting(planes, sawings),
+        lifting=lifting_of(planes, sawings),
         done=done,
     )
 
@@ -214,7 +226,7 @@ def _plane(desk: Desk, design: Design, plane: RackedPlane) -> PlaneRackingView:
     for run in plane.runs:
         for x in run.mounts_m:
             on_support[_support(plane, x)] += 1
-    sheet, covering = plane.sheet, plane.laid.plane.structure.covering
+    sheet = plane.sheet
     weight, box = weight_kg(plane), _box(plane)
     area = len(present_of(plane.laid.array)) * module_area_m2(plane.laid.module)
     loads = plane_loads(design.job, plane)
@@ -223,7 +235,7 @@ def _plane(desk: Desk, design: Design, plane: RackedPlane) -> PlaneRackingView:
         name=plane.laid.plane.name,
         mounting_id=plane.choice.mounting_id,
         mounting="" if sheet is None else sheet.name,
-        fits=sheet is None or covering is None or covering.value in sheet.coverings,
+        fits=made_for(plane) is not False,
         up_slope=plane.up_slope,
         support="" if sheet is None else SUPPORT_WORDS[sheet.base],
         supports_m=plane.supports_m,
@@ -233,7 +245,7 @@ def _plane(desk: Desk, design: Design, plane: RackedPlane) -> PlaneRackingView:
         mounts=sum(len(r.mounts_m) for r in plane.runs),
         shared=plane.shared,
         proven=plane.proven,
-        rail_m=sum(r.run.length_m for r in plane.runs),
+        rail_m=rail_length_m(plane),
         left_m=box[0],
         right_m=box[1],
         bottom_m=box[2],
@@ -243,9 +255,42 @@ def _plane(desk: Desk, design: Design, plane: RackedPlane) -> PlaneRackingView:
         kg_per_m2=None if weight is None or not area else weight / area,
         pulled=_pulled(design, plane, loads, names),
         loads_asked=loads.asked,
+        ground=_ground(plane),
         asked=plane.asked,
         amiss=() if plane.no_plan is None else _amiss(design, plane, plane.no_plan, names),
         mends=mends_of(design, desk.shelf, plane),
+    )
+
+
+# Cut off above the head once a pile is driven; common practice, no source.
+CUT_OFF_M = 0.15
+
+
+def _ground(plane: RackedPlane) -> GroundView | None:
+    frame, embedment = plane.ground, plane.choice.embedment
+    if frame is None:
+        return None
+    deep = None if embedment is None else embedment.value_m
+    low, high = frame.beams_m
+    return GroundView(
+        piles=tuple(
+            PileView(
+                p.table,
+                p.x_m,
+                p.y_m,
+                p.back,
+                p.height_m,
+                None if deep is None else p.height_m + deep + CUT_OFF_M,
+            )
+            for p in frame.posts
+        ),
+        columns=len(frame.columns),
+        rail_m=frame.rail_m,
+        tilt_deg=frame.tilt_deg,
+        slant_m=frame.slant_m,
+        overhang_m=frame.overhang_m,
+        apart_m=high - low,
+        embedment_m=deep,
     )
 
 
@@ -365,7 +410,7 @@ def _cut(
 ) -> CutView:
     several, unit = len(planes) > 1, design.job.unit
     names = [
-        f"{views[p].name} {views[p].runs[r].name}" if several else views[p].runs[r].name
+        f"{views[p].name} {_line_name(views[p], r)}" if several else _line_name(views[p], r)
         for p, r in sawing.lines
     ]
     plan = sawing.plan
@@ -390,6 +435,12 @@ def _cut(
     return CutView(sawing.sheet.name, sticks, plan.splices, plan.proven, _told(plan, unit), "")
 
 
+def _line_name(plane: PlaneRackingView, number: int) -> str:
+    """Return what a line of the cut is called: past the runs come the rails up the glass, ``R7``."""
+    over = number - len(plane.runs)
+    return plane.runs[number].name if over < 0 else f"R{over + 1}"
+
+
 def _told(plan: CutPlan, unit: LengthUnit) -> str:
     whole = sum(s.length for s in plan.sticks)
     used = sum(p.length for s in plan.sticks for p in s.pieces)
@@ -408,84 +459,3 @@ def _told(plan: CutPlan, unit: LengthUnit) -> str:
 
 def _counted(count: int, word: str) -> str:
     return f"{count} {word}" if count == 1 else f"{count} {word}s"
-
-
-def _parts(planes: tuple[RackedPlane, ...], sawings: tuple[Sawing, ...]) -> tuple[PartRow, ...]:
-    """Return the parts list, system by system."""
-    rows: list[PartRow] = []
-    for sheet in dict.fromkeys(p.sheet for p in planes if p.sheet is not None):
-        mine = [p for p in planes if p.sheet == sheet]
-        rows += _sticks(sheet, sawings)
-        rows += _hung(sheet, mine, sawings)
-    return tuple(r for r in rows if r.count)
-
-
-def _sticks(sheet: MountingSheet, sawings: tuple[Sawing, ...]) -> list[PartRow]:
-    plan = next((s.plan for s in sawings if s.sheet == sheet), None)
-    if not isinstance(plan, CutPlan):
-        return []
-    found = []
-    for stock in sheet.stock:
-        length = round(stock.length_m / TICK_M)
-        count = sum(s.bought and s.length == length for s in plan.sticks)
-        name = f"Rail {stock.length_m * 1000:.0f} mm, {sheet.name}"
-        found.append(_row(name, count, 0, stock.price_cents))
-    return found
-
-
-def _hung(
-    sheet: MountingSheet, planes: list[RackedPlane], sawings: tuple[Sawing, ...]
-) -> list[PartRow]:
-    runs = [r for p in planes for r in p.runs]
-    mounts = sum(len(r.mounts_m) for r in runs)
-    shared = sheet.rails is RailLay.SHARED
-    clamps = clamps_of(
-        (_by_row(p, r, shared=shared) for p in planes for r in p.runs), shared=shared
-    )
-    plan = next((s.plan for s in sawings if s.sheet == sheet), None)
-    splices = plan.splices if isinstance(plan, CutPlan) else 0
-    if sheet.rails is RailLay.SHORT:
-        # A piece under two modules has their mid clamp, one under a module alone an end clamp.
-        pairs = sum(len(r.run.held) > 1 for r in runs)
-        clamps = Clamps(pairs, len(runs) - pairs)
-    caps = 0 if sheet.hidden_clamps else 2 * len(runs)
-    lags = mounts * sheet.lags
-    return [
-        _row(f"Mount, {sheet.name}", mounts, spares_of(mounts), sheet.mount_cents),
-        _row("Lag screw, with the mounts", lags, spares_of(lags), 0),
-        _row("Splice", splices, spares_of(splices), sheet.splice_cents),
-        _row("Mid clamp", clamps.mid, spares_of(clamps.mid), sheet.mid_clamp_cents),
-        _row("End clamp", clamps.end, spares_of(clamps.end), sheet.end_clamp_cents),
-        _row("End cap", caps, spares_of(caps), sheet.cap_cents),
-    ]
-
-
-def _by_row(plane: RackedPlane, run: RackedRun, *, shared: bool) -> tuple[int, ...]:
-    """Return how many modules of each row a run holds."""
-    if not shared:
-        return (len(run.run.held),)
-    bottoms: dict[float, int] = {}
-    held = set(run.run.held)
-    for m in present_of(plane.laid.array):
-        if m.id in held:
-            bottoms[round(m.y_m, 2)] = bottoms.get(round(m.y_m, 2), 0) + 1
-    return tuple(bottoms.values())
-
-
-def _row(name: str, count: int, spares: int, price_cents: int | None) -> PartRow:
-    cents = None if price_cents is None else price_cents * (count + spares)
-    return PartRow(name, count, spares, price_cents, cents)
-
-
-def _lifting(planes: tuple[RackedPlane, ...], sawings: tuple[Sawing, ...]) -> tuple[str, ...]:
-    """Return what two people carry."""
-    found = []
-    if any(p.laid.module.mass_kg >= HEAVY_KG for p in planes):
-        heaviest = max(p.laid.module.mass_kg for p in planes)
-        found.append(f"Modules of {heaviest:.0f} kg: two people each")
-    lengths = [
-        s.length * TICK_M for w in sawings if isinstance(w.plan, CutPlan) for s in w.plan.sticks
-    ]
-    if lengths and max(lengths) >= LONG_M:
-        found.append("Rails longer than 4 m: two people each, clear of any line overhead")
-    return tuple(found)

@@ -3,7 +3,7 @@ import { stopStudy } from '@/api/asking';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
-import { Empty } from '@/ui/States';
+import { Empty, Waiting } from '@/ui/States';
 import { TypedField } from '@/ui/TypedField';
 import { formatTape, type LengthUnit } from '@/units/length';
 
@@ -35,7 +35,12 @@ export function CutView({ racking, running }: CutViewProps) {
           </>
         )}
       </div>
-      {racking.cuts.length === 0 && (
+      {racking.cuts.length === 0 && running && (
+        <Waiting shows="The sticks to buy, what is cut from each, and what is left of it.">
+          Cutting sticks
+        </Waiting>
+      )}
+      {racking.cuts.length === 0 && !running && (
         <Empty>Sticks are cut once every rail of a plane has its mounts: see Rails.</Empty>
       )}
       {racking.cuts.map((cut) => (
@@ -76,31 +81,40 @@ interface StickBarProps {
   unit: LengthUnit;
 }
 
+/** A piece narrower than this share of the row is told beside it: its words would not fit. */
+const TOLD_INSIDE = 0.13;
+
 function StickBar({ stick, longestM, unit }: StickBarProps) {
-  const share = (lengthM: number) => `${(lengthM / longestM) * 100}%`;
+  const share = (lengthM: number) => `${(lengthM / longestM) * 86}%`;
+  const told = (piece: Schemas['PieceView']) => `${piece.name} ${formatTape(piece.length_m, unit)}`;
+  const inside = (lengthM: number) => lengthM / longestM >= TOLD_INSIDE;
+  const left = `${stick.keep ? 'keep' : 'scrap'} ${formatTape(stick.left_m, unit)}`;
+  const beside = [
+    ...stick.pieces.filter((p) => !inside(p.length_m)).map(told),
+    ...(stick.left_m > 0.001 && !inside(stick.left_m) ? [left] : []),
+    ...(stick.bought ? [] : ['at hand']),
+  ];
   return (
-    <div className="flex min-w-0 grow">
+    <div className="flex min-w-0 grow flex-wrap items-center">
       {stick.pieces.map((piece) => (
         <span
           key={piece.name}
-          title={`${piece.name}: ${formatTape(piece.length_m, unit)}`}
+          title={told(piece)}
           style={{ width: share(piece.length_m) }}
-          className="flex min-h-7 items-center justify-center overflow-hidden border border-ink-2 bg-module px-1 whitespace-nowrap"
+          className="flex min-h-7 items-center justify-center border border-ink-2 bg-module text-center leading-tight"
         >
-          <b className="mr-1">{piece.name}</b> {formatTape(piece.length_m, unit)}
+          {inside(piece.length_m) && told(piece)}
         </span>
       ))}
       {stick.left_m > 0.001 && (
         <span
           style={{ width: share(stick.left_m) }}
-          className="flex min-h-7 items-center border border-dashed border-field px-1 whitespace-nowrap text-ink-2"
+          className="flex min-h-7 items-center justify-center border border-dashed border-field text-center leading-tight text-ink-2"
         >
-          {stick.left_m / longestM > 0.08
-            ? `${stick.keep ? 'keep' : 'scrap'} ${formatTape(stick.left_m, unit)}`
-            : ''}
+          {inside(stick.left_m) && left}
         </span>
       )}
-      {!stick.bought && <span className="ml-2 self-center whitespace-nowrap">at hand</span>}
+      {beside.length > 0 && <span className="ml-2 text-ink-2">{beside.join(', ')}</span>}
     </div>
   );
 }

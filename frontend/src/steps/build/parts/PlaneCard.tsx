@@ -58,15 +58,19 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
       )}
       {racked.mounts > 0 && (
         <dl className="grid grid-cols-[1fr_auto] gap-x-3 gap-y-0.5 text-sm">
-          <dt>Mounts</dt>
+          <dt>{racked.ground ? 'Piles' : 'Mounts'}</dt>
           <dd className="text-right font-figure font-semibold">{figure(racked.mounts)}</dd>
-          <dt>On a {racked.support} a neighbouring rail stands on</dt>
-          <dd className="text-right font-figure">
-            {figure(racked.shared)}{' '}
-            <span className="text-xs text-ink-2">
-              {racked.proven ? 'no fewer can be' : 'best found'}
-            </span>
-          </dd>
+          {!racked.ground && (
+            <>
+              <dt>On a {racked.support} a neighbouring rail stands on</dt>
+              <dd className="text-right font-figure">
+                {figure(racked.shared)}{' '}
+                <span className="text-xs text-ink-2">
+                  {racked.proven ? 'no fewer can be' : 'best found'}
+                </span>
+              </dd>
+            </>
+          )}
           <dt>Rail</dt>
           <dd className="text-right font-figure">{formatLength(racked.rail_m, job.unit)}</dd>
           {racked.pulled !== '' && (
@@ -77,7 +81,7 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
           )}
           {racked.kg !== null && racked.kg_per_m2 !== null && (
             <>
-              <dt>Weight on the roof</dt>
+              <dt>{racked.ground ? 'Weight of it all' : 'Weight on the roof'}</dt>
               <dd className="text-right font-figure">
                 {feet
                   ? `${figure(racked.kg * LB_PER_KG)} lb, ${figure(racked.kg_per_m2 * PSF_PER_KG_M2, 1)} psf`
@@ -87,12 +91,12 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
           )}
         </dl>
       )}
-      {racked.mounts > 0 && racked.loads_asked.length > 0 && (
+      {racked.mounts > 0 && !racked.ground && racked.loads_asked.length > 0 && (
         <p className="text-xs text-ink-2">
           Pull of the wind not reckoned: {racked.loads_asked.join(', ')} not given (Loads).
         </p>
       )}
-      {racked.mounting_id !== null && (
+      {racked.mounting_id !== null && !racked.ground && (
         <Toggle
           on={runOn}
           onChange={(on) =>

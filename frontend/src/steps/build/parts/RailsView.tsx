@@ -10,8 +10,10 @@ import { useSame } from '@/ui/useSame';
 import { FoundCard } from './FoundCard';
 import { LimitsCard } from './LimitsCard';
 import { ModulesUnder } from './ModulesUnder';
+import { Piles } from './Piles';
 import { PlaneCard } from './PlaneCard';
 import { Rails } from './Rails';
+import { SectionCard } from './SectionCard';
 import { SupportBar } from './SupportBar';
 
 interface RailsViewProps {
@@ -37,25 +39,41 @@ export function RailsView({ plane, racking }: RailsViewProps) {
     });
   return (
     <>
-      <PlaneCanvas scene={scene} label={`Rails and mounts on ${plane.name}`} padPx={56} zoomable>
+      <PlaneCanvas scene={scene} label={`Rails and mounts on ${plane.name}`} padPx={84} zoomable>
         {(camera) => (
           <>
             <ModulesUnder camera={camera} array={array} module={module} />
-            <SupportBar camera={camera} racked={racked} corners={scene.corners} />
-            <Rails
-              camera={camera}
-              racked={racked}
-              corners={scene.corners}
-              unit={job.unit}
-              onPin={pin}
-            />
+            {racked.ground ? (
+              <Piles
+                camera={camera}
+                racked={racked}
+                ground={racked.ground}
+                edgeM={Math.max(...scene.corners.map((c) => c.xM))}
+                unit={job.unit}
+              />
+            ) : (
+              <>
+                <SupportBar camera={camera} racked={racked} corners={scene.corners} />
+                <Rails
+                  camera={camera}
+                  racked={racked}
+                  corners={scene.corners}
+                  unit={job.unit}
+                  onPin={pin}
+                />
+              </>
+            )}
           </>
         )}
       </PlaneCanvas>
       <Board heightPx={228}>
         <LimitsCard plane={plane} />
         <PlaneCard racked={racked} />
-        <FoundCard plane={plane} racked={racked} />
+        {racked.ground ? (
+          <SectionCard racked={racked} ground={racked.ground} />
+        ) : (
+          <FoundCard plane={plane} racked={racked} />
+        )}
       </Board>
     </>
   );

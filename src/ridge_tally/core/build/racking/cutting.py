@@ -17,10 +17,11 @@ MOST_STICKS = 400
 
 @dataclass(frozen=True, slots=True)
 class CutLine:
-    """A rail to be made, with the mounts under it, from its left end."""
+    """A rail to be made, with the mounts under it, from its left end; ``whole``: of one piece."""
 
     length: int
     mounts: tuple[int, ...]
+    whole: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,6 +40,7 @@ class CutRules:
     A splice lies within ``splice_frac`` of a span from a mount (0.5: anywhere in it) and ``clear``
     of the mount; each piece rests on ``least_mounts`` of its own.  ``reuse``: whether an offcut of
     one line may serve another; ``in_end_spans``: whether the outermost spans may hold a splice.
+    ``splice_cost``: what each costs, weighed against sticks.
     """
 
     kerf: int
@@ -48,6 +50,7 @@ class CutRules:
     least_mounts: int = 1
     reuse: bool = True
     in_end_spans: bool = True
+    splice_cost: int = 0
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,9 +79,9 @@ class Stick:
 
 @dataclass(frozen=True, slots=True)
 class CutPlan:
-    """Sticks with their pieces; ``cost`` of those bought, ``splices`` in all.
+    """Sticks with their pieces; ``cost`` of those bought and of all ``splices``.
 
-    ``bound``: no plan buys for less.  ``least_sticks``: no plan has fewer, known for one length.
+    ``bound``: no plan costs less.  ``least_sticks``: no plan has fewer, known for one length.
     """
 
     sticks: tuple[Stick, ...]
@@ -109,6 +112,8 @@ class NoCut:
 def windows(line: CutLine, rules: CutRules) -> list[tuple[int, int, int]]:
     """Return where a line may be spliced: ``(from, to, span)``, ascending, ends included."""
     found: list[tuple[int, int, int]] = []
+    if line.whole:
+        return found
     last = len(line.mounts) - 2
     for span, (left, right) in enumerate(zip(line.mounts, line.mounts[1:], strict=False)):
         if not rules.in_end_spans and span in (0, last):
@@ -145,20 +150,25 @@ def cut_plans(
             yield NoCut(number, reached)
             return
     bound, least_sticks = _bound(lines, stock, rules)
+    bound += _least_splices(lines, stock) * rules.splice_cost
     best: CutPlan | None = None
     for attempt in range(tries):
         chance = Random(attempt)  # noqa: S311 - orders to try, no secret
         yard = _Yard(stock, rules, chance, greedy=attempt == 0)
         if not yard.make_all(makers):
             continue
-        plan = _plan_of(yard.sticks, stock, len(lines), bound, least_sticks)
+        plan = _plan_of(yard.sticks, stock, rules, (len(lines), bound, least_sticks))
         better = best is None or _order(plan, rules) < _order(best, rules)
         if better:
             best = plan
         assert best is not None
         if attempt >= FIRST_TRIES - 1 and (better or attempt == FIRST_TRIES - 1):
             yield best
-        if attempt >= FIRST_TRIES - 1 and best.proven and _fewest_splices(best, lines, stock):
+        if (
+            attempt >= FIRST_TRIES - 1
+            and best.proven
+            and best.splices <= _least_splices(lines, stock)
+        ):
             return
     if best is None:
         yield NoCut(0, 0)
@@ -171,24 +181,24 @@ def _order(plan: CutPlan, rules: CutRules) -> tuple[int, int, int, int]:
     return plan.cost, len(plan.sticks), plan.splices, -longest
 
 
-def _fewest_splices(plan: CutPlan, lines: Sequence[CutLine], stock: Sequence[Stock]) -> bool:
-    """Return whether no plan can have fewer splices: each line of as few sticks as it is long."""
+def _least_splices(lines: Sequence[CutLine], stock: Sequence[Stock]) -> int:
+    """Return how many splices no plan does without: each line of as few sticks as it is long."""
     longest = max(s.length for s in stock)
-    return plan.splices <= sum(-(-line.length // longest) - 1 for line in lines)
+    return sum(-(-line.length // longest) - 1 for line in lines)
 
 
 def _plan_of(
     sticks: list["_Open"],
     stock: Sequence[Stock],
-    lines: int,
-    bound: int,
-    least_sticks: int | None,
+    rules: CutRules,
+    known: tuple[int, int, int | None],
 ) -> CutPlan:
+    """Return what was cut as a plan; ``known``: how many lines, the bound, the least sticks."""
+    lines, bound, least_sticks = known
     costs = {s.length: s.cost or 0 for s in stock}
-    used = [Stick(s.length, s.bought, tuple(s.pieces)) for s in sticks if s.pieces]
-    numbered = _numbered(used)
-    cost = sum(costs[s.length] for s in numbered if s.bought)
+    numbered = _numbered([Stick(s.length, s.bought, tuple(s.pieces)) for s in sticks if s.pieces])
     splices = sum(len(s.pieces) for s in numbered) - lines
+    cost = sum(costs[s.length] for s in numbered if s.bought) + splices * rules.splice_cost
     return CutPlan(tuple(numbered), cost, splices, bound, least_sticks)
 
 
@@ -216,7 +226,7 @@ class _Maker:
 
     def mirrored(self) -> "_Maker":
         mounts = tuple(self.line.length - m for m in reversed(self.line.mounts))
-        return _Maker(CutLine(self.line.length, mounts), self.rules)
+        return _Maker(CutLine(self.line.length, mounts, self.line.whole), self.rules)
 
     def _mounts_within(self, start: int, end: int) -> int:
         return bisect_left(self.line.mounts, end) - bisect_right(self.line.mounts, start)

@@ -16,6 +16,7 @@ class RackingField(StrEnum):
     BARE_END = "bare_end"
     RAIL_OFFSET = "rail_offset"
     OVERHANG = "overhang"
+    EMBEDMENT = "embedment"
 
 
 class DesignLoadField(StrEnum):

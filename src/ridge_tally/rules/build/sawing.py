@@ -1,0 +1,100 @@
+"""The rails of a design cut from sticks and offcuts."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from ridge_tally.core.build.racking.cutting import (
+    CutLine,
+    CutPlan,
+    CutRules,
+    NoCut,
+    Stock,
+    cut_plans,
+)
+from ridge_tally.core.mounting_sheet import MountingSheet
+from ridge_tally.rules.build.racked import RackedPlane
+from ridge_tally.rules.design import Design
+
+# A tenth of a millimetre: what rails are cut to inside.
+TICK_M = 0.0001
+# What a saw takes; common practice, no source.
+KERF_M = 0.003
+
+
+@dataclass(frozen=True, slots=True)
+class Sawing:
+    """The rails of one system cut from sticks; ``lines`` are its runs, as ``(plane, run)`` places.
+
+    Past the last run of a ground plane come its rails up the glass.
+    """
+
+    sheet: MountingSheet
+    lines: tuple[tuple[int, int], ...]
+    plan: CutPlan | NoCut
+
+
+def sawn(design: Design, planes: tuple[RackedPlane, ...]) -> Iterator[tuple[Sawing, ...]]:
+    """Yield how the rails of each system are cut, better as it is found; nothing before mounts are."""
+    groups: dict[MountingSheet, list[tuple[int, int]]] = {}
+    for p, plane in enumerate(planes):
+        if plane.sheet is not None and plane.runs and all(r.mounts_m for r in plane.runs):
+            groups.setdefault(plane.sheet, []).extend((p, r) for r in range(len(plane.runs)))
+            rails = 0 if plane.ground is None else plane.ground.rails
+            groups[plane.sheet] += [(p, len(plane.runs) + n) for n in range(rails)]
+    found: dict[MountingSheet, Sawing] = {}
+    streams = {
+        sheet: _cuts(design, sheet, [_cut_line(planes[p], r) for p, r in at])
+        for sheet, at in groups.items()
+    }
+    for sheet, stream in streams.items():
+        found[sheet] = Sawing(sheet, tuple(groups[sheet]), next(stream))
+    yield tuple(found.values())
+    for sheet, stream in streams.items():
+        for plan in stream:
+            found[sheet] = Sawing(sheet, tuple(groups[sheet]), plan)
+            yield tuple(found.values())
+
+
+def _cut_line(plane: RackedPlane, number: int) -> CutLine:
+    """Return a run as it is cut: one of the rails up the glass past the last run."""
+    if number >= len(plane.runs):
+        assert plane.ground is not None
+        low, high = plane.ground.beams_m
+        # Over two beams there is one span: nobody splices in it.
+        return CutLine(_ticks(plane.ground.rail_m), (_ticks(low), _ticks(high)), whole=True)
+    run = plane.runs[number]
+    return CutLine(
+        _ticks(run.run.length_m), tuple(_ticks(m - run.run.from_m) for m in run.mounts_m)
+    )
+
+
+def _cuts(design: Design, sheet: MountingSheet, lines: list[CutLine]) -> Iterator[CutPlan | NoCut]:
+    at_hand: dict[int, int] = {}
+    for piece in design.option.racking.offcuts:
+        length = _ticks(piece.value_m)
+        at_hand[length] = at_hand.get(length, 0) + 1
+    # A stick nobody has a price for is weighed by its length.
+    priced = all(s.price_cents is not None for s in sheet.stock)
+    stock = [
+        Stock(
+            _ticks(s.length_m),
+            (s.price_cents or 0) if priced else _ticks(s.length_m),
+            at_hand.pop(_ticks(s.length_m), 0),
+        )
+        for s in sheet.stock
+    ]
+    stock += [Stock(length, None, count) for length, count in at_hand.items()]
+    rules = CutRules(
+        _ticks(KERF_M),
+        _ticks(sheet.least_piece_m),
+        sheet.splice_frac,
+        _ticks(sheet.splice_clear_m),
+        sheet.mounts_per_piece,
+        in_end_spans=sheet.splice_in_end_spans,
+        splice_cost=(sheet.splice_cents or 0) if priced else 0,
+    )
+    return cut_plans(lines, stock, rules)
+
+
+def _ticks(length_m: float) -> int:
+    return round(length_m / TICK_M)
