@@ -15,6 +15,7 @@ from ridge_tally.core.job.edits.build.racking import (
     RackingEdit,
     RackingField,
     SetBlocking,
+    SetCrewRate,
     SetDesignLoad,
     SetMountAim,
     SetOffcuts,
@@ -28,7 +29,7 @@ from ridge_tally.core.job.edits.survey.obstructions import (
 )
 from ridge_tally.core.job.edits.survey.planes import RemovePlane
 from ridge_tally.core.job.ids import PlaneId
-from ridge_tally.core.job.racking import MountAim
+from ridge_tally.core.job.racking import CrewTask, MountAim
 from ridge_tally.core.mounting_sheet import MountingId, MountingSheet, SpanLimit
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.editing.apply import apply_edit, apply_edits
@@ -40,6 +41,7 @@ from ridge_tally.rules.build.sawing import sawn
 from ridge_tally.rules.build.span_limits import span_limit_m
 from ridge_tally.rules.design import Design
 from ridge_tally.studies.build.mends import mends_of
+from ridge_tally.views.build.hours import crew_hours
 
 SOUTH = PlaneId("south")
 A = option_a(FULL).id
@@ -321,6 +323,19 @@ def test_each_way_out_of_a_bare_end_mounts_every_rail() -> None:
         assert after.asked == ()
 
 
+@pytest.mark.parametrize(
+    ("typed_in", "hours"),
+    # 86 mounts at 8, 66.1 m of rail at 25, 28 modules at 8; then mounts at 10.
+    [("", 86 / 8 + 66.13 / 25 + 28 / 8), ("10", 86 / 10 + 66.13 / 25 + 28 / 8)],
+)
+def test_crew_hours_by_the_usual_rates_and_the_firm_s_own(typed_in: str, hours: float) -> None:
+    job = apply_edit(MOUNTED, SetCrewRate(A, CrewTask.MOUNTS, typed_in), SHELF)
+    design = design_of(job)
+    rows = crew_hours(design, racked_planes(design))
+    assert sum(r.hours for r in rows) == pytest.approx(hours, abs=0.02)
+    assert [r.typed for r in rows] == [bool(typed_in), False, False]
+
+
 BAD: list[tuple[RackingEdit | SetFoundRafters, str]] = [
     (SetRackingField(A, SOUTH, RackingField.SPAN, "0"), "Longest span"),
     (SetRackingField(A, SOUTH, RackingField.SPAN, "a lot"), "Longest span"),
@@ -334,6 +349,7 @@ BAD: list[tuple[RackingEdit | SetFoundRafters, str]] = [
     (SetOffcuts(A, "; ".join(["2'"] * 10_000)), "lengths, characters"),
     (SetOffcuts(A, "; ".join(["2'"] * 201)), "Pieces of rail at hand"),
     (SetOffcuts(A, "0\""), "A piece of rail"),
+    (SetCrewRate(A, CrewTask.MODULES, "0"), "Crew, modules an hour"),
     (ChooseMounting(A, SOUTH, MountingId("none-such")), "none-such"),
     (ChooseMounting(A, PlaneId("no-plane"), FOOT), "no-plane"),
     (PinMount(A, SOUTH, 9_999, 1.0), "Mounts held in place"),

@@ -48,13 +48,31 @@ class PlaneRacking:
     pins: tuple[MountPin, ...] = ()
 
 
+class CrewTask(StrEnum):
+    """Work a crew's hours are told for; rails by the metre."""
+
+    MOUNTS = "mounts"
+    PILES = "piles"
+    RAILS = "rails"
+    MODULES = "modules"
+
+
+@dataclass(frozen=True, slots=True)
+class CrewRate:
+    """How much of a task the firm's crew does in an hour, in the place of the usual."""
+
+    task: CrewTask
+    per_hour: float
+
+
 @dataclass(frozen=True, slots=True)
 class Racking:
-    """The racking of an option; ``offcuts``: pieces of rail at hand."""
+    """The racking of an option; ``offcuts``: pieces of rail at hand, ``rates``: the crew's own."""
 
     planes: tuple[PlaneRacking, ...] = ()
     aim: MountAim = MountAim.FEWEST
     offcuts: tuple[Taped, ...] = ()
+    rates: tuple[CrewRate, ...] = ()
 
 
 def racking_on(racking: Racking, plane_id: PlaneId) -> PlaneRacking:

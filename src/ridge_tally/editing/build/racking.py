@@ -16,6 +16,7 @@ from ridge_tally.core.job.edits.build.racking import (
     RackingEdit,
     RackingField,
     SetBlocking,
+    SetCrewRate,
     SetDesignLoad,
     SetMountAim,
     SetOffcuts,
@@ -25,6 +26,7 @@ from ridge_tally.core.job.edits.build.racking import (
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.places import Taped
 from ridge_tally.core.job.racking import (
+    CrewRate,
     DesignLoads,
     Exposure,
     MountPin,
@@ -65,6 +67,8 @@ def racking_changed(job: Job, edit: RackingEdit, shelf: Shelf) -> Job:  # noqa: 
             return _with(job, option, aim=edit.aim)
         case SetOffcuts():
             return _with(job, option, offcuts=_lengths(edit.lengths, job.unit))
+        case SetCrewRate():
+            return _with(job, option, rates=_rates(option, edit))
         case ChooseMounting():
             if edit.mounting_id is None:
                 return _on(job, option, edit.plane_id, mounting_id=None, pins=())
@@ -131,6 +135,16 @@ def _lengths(typed: str, unit: LengthUnit) -> tuple[Taped, ...]:
                 "A piece of rail in metres", piece.value_m, f"above 0, at most {LONGEST_M:g}"
             )
     return found
+
+
+def _rates(option: Option, edit: SetCrewRate) -> tuple[CrewRate, ...]:
+    others = tuple(r for r in option.racking.rates if r.task is not edit.task)
+    if not edit.typed.strip():
+        return others
+    field = f"Crew, {edit.task} an hour"
+    rate = parse_number(edit.typed, field, "a number such as 8")
+    _require(field, rate, 0.1, 1000.0)
+    return (*others, CrewRate(edit.task, rate))
 
 
 def _blocking(option: Option, edit: SetBlocking) -> tuple[float, ...]:

@@ -23,6 +23,7 @@ from ridge_tally.rules.build.sawing import KERF_M, TICK_M, Sawing, sawn
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.studies.build.mends import Mend, mends_of
+from ridge_tally.views.build.hours import HoursRow, crew_hours
 from ridge_tally.views.build.parts import PartRow, lifting_of, part_rows
 
 SUPPORT_WORDS = {
@@ -181,6 +182,7 @@ class RackingView:
     unknown_prices: tuple[str, ...]
     sample_prices: bool
     lifting: tuple[str, ...]
+    hours: tuple[HoursRow, ...]
     done: bool
 
 
@@ -216,6 +218,7 @@ def _view(
             p.sheet is not None and origin_of(p.sheet, "stock") is Origin.SAMPLE for p in planes
         ),
         lifting=lifting_of(planes, sawings),
+        hours=crew_hours(design, planes),
         done=done,
     )
 

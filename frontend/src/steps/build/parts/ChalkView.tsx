@@ -2,6 +2,7 @@
 import type { RoofPlane, Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Empty } from '@/ui/States';
+import { useScrollStop } from '@/ui/useScrollStop';
 import { formatTape } from '@/units/length';
 
 interface ChalkViewProps {
@@ -11,6 +12,7 @@ interface ChalkViewProps {
 
 export function ChalkView({ plane, racking }: ChalkViewProps) {
   const { job, option } = useJob();
+  const scrollStop = useScrollStop();
   const racked = racking.planes.find((p) => p.plane_id === plane.id);
   if (!racked || racked.mounts === 0)
     return (
@@ -20,7 +22,11 @@ export function ChalkView({ plane, racking }: ChalkViewProps) {
   const along = racked.up_slope ? 'from the eave' : 'from the left edge';
   const across = racked.up_slope ? 'from the left edge' : 'up from the eave';
   return (
-    <section aria-label="Chalk lines" className="min-h-0 grow overflow-y-auto px-5 py-3">
+    <section
+      ref={scrollStop}
+      aria-label="Chalk lines"
+      className="min-h-0 grow overflow-y-auto px-5 py-3"
+    >
       <h2 className="text-base font-semibold">
         {job.name}, {plane.name}, option {option.id.toUpperCase()}
       </h2>

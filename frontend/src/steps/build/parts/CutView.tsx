@@ -5,6 +5,7 @@ import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Empty, Waiting } from '@/ui/States';
 import { TypedField } from '@/ui/TypedField';
+import { useScrollStop } from '@/ui/useScrollStop';
 import { formatTape, type LengthUnit } from '@/units/length';
 
 interface CutViewProps {
@@ -14,8 +15,13 @@ interface CutViewProps {
 
 export function CutView({ racking, running }: CutViewProps) {
   const { job, option, edit, at } = useJob();
+  const scrollStop = useScrollStop();
   return (
-    <section aria-label="Cut list" className="min-h-0 grow overflow-y-auto px-4 py-3">
+    <section
+      ref={scrollStop}
+      aria-label="Cut list"
+      className="min-h-0 grow overflow-y-auto px-4 py-3"
+    >
       <div className="mb-2 flex flex-wrap items-center gap-3 text-sm">
         <TypedField
           label="Pieces of rail at hand"

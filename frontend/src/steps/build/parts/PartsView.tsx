@@ -1,13 +1,17 @@
 /** What to bring: rails, mounts and clamps with their spares, and what two people carry. */
 import type { Schemas } from '@/api/client';
+import { useJob } from '@/plan/JobContext';
 import { Empty } from '@/ui/States';
+import { TypedField } from '@/ui/TypedField';
+import { useScrollStop } from '@/ui/useScrollStop';
 import { figure, money } from '@/units/format';
 
 export function PartsView({ racking }: { racking: Schemas['RackingView'] }) {
+  const scrollStop = useScrollStop();
   if (racking.parts.length === 0)
     return <Empty>Parts are counted once a plane has its mounting system: see Rails.</Empty>;
   return (
-    <section aria-label="Parts" className="min-h-0 grow overflow-y-auto px-4 py-3">
+    <section ref={scrollStop} aria-label="Parts" className="min-h-0 grow overflow-y-auto px-4 py-3">
       <table className="w-full max-w-[860px] border-collapse text-sm">
         <thead>
           <tr className="border-b border-ink text-left text-ink-2">
@@ -61,11 +65,80 @@ export function PartsView({ racking }: { racking: Schemas['RackingView'] }) {
         {racking.sample_prices && ' Sample prices are invented.'}
         {racking.unknown_prices.length > 0 && ` No price: ${racking.unknown_prices.join(', ')}.`}
       </p>
+      {racking.hours.length > 0 && <Hours hours={racking.hours} />}
       {racking.lifting.map((told) => (
         <p key={told} className="mt-1 text-sm">
           {told}.
         </p>
       ))}
     </section>
+  );
+}
+
+/** A crew of two, task by task: rates are typed over by the firm's own. */
+function Hours({ hours }: { hours: Schemas['HoursRow'][] }) {
+  const { option, edit } = useJob();
+  return (
+    <>
+      <h2 className="mt-4 text-sm font-semibold">Crew hours, an estimate</h2>
+      <table className="mt-1 w-full max-w-[620px] border-collapse text-sm">
+        <thead>
+          <tr className="border-b border-ink text-left text-ink-2">
+            <th scope="col" className="font-normal">
+              Work
+            </th>
+            <th scope="col" className="text-right font-normal">
+              How much
+            </th>
+            <th scope="col" className="text-right font-normal">
+              An hour
+            </th>
+            <th scope="col" className="text-right font-normal">
+              Hours
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {hours.map((row) => (
+            <tr key={row.what} className="border-b border-rule">
+              <th scope="row" className="py-1 text-left font-medium">
+                {row.what}
+              </th>
+              <td className="text-right font-figure">{figure(row.amount)}</td>
+              <td className="flex justify-end py-0.5">
+                <TypedField
+                  label={`${row.what}, an hour`}
+                  value={figure(row.per_hour, row.per_hour % 1 ? 1 : 0)}
+                  tone={row.typed ? 'plain' : 'derived'}
+                  width={64}
+                  align="right"
+                  commit={(typed) =>
+                    edit({ kind: 'set-crew-rate', option_id: option.id, task: row.task, typed })
+                  }
+                />
+              </td>
+              <td className="text-right font-figure">{figure(row.hours, 1)}</td>
+            </tr>
+          ))}
+        </tbody>
+        <tfoot>
+          <tr>
+            <th scope="row" colSpan={3} className="py-1 text-left">
+              Two people, together
+            </th>
+            <td className="text-right font-figure font-semibold">
+              {figure(
+                hours.reduce((sum, row) => sum + row.hours, 0),
+                1,
+              )}
+            </td>
+          </tr>
+        </tfoot>
+      </table>
+      <p className="mt-1 text-xs text-ink-2">
+        Dashed rates are common practice, no source; typed ones are yours. Travel, set-up and
+        electrical work are not in it.
+      </p>
+    </>
   );
 }

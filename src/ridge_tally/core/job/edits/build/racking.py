@@ -5,7 +5,7 @@ from enum import StrEnum
 from typing import Literal
 
 from ridge_tally.core.job.ids import OptionId, PlaneId
-from ridge_tally.core.job.racking import MountAim
+from ridge_tally.core.job.racking import CrewTask, MountAim
 from ridge_tally.core.mounting_sheet import MountingId
 
 
@@ -112,6 +112,16 @@ class SetOffcuts:
 
 
 @dataclass(frozen=True, slots=True)
+class SetCrewRate:
+    """How much of a task the crew does in an hour, as typed; empty for the usual."""
+
+    option_id: OptionId
+    task: CrewTask
+    typed: str
+    kind: Literal["set-crew-rate"] = "set-crew-rate"
+
+
+@dataclass(frozen=True, slots=True)
 class SetDesignLoad:
     """A figure as typed and who said so; empty where nobody has."""
 
@@ -130,5 +140,6 @@ RackingEdit = (
     | SetRunOn
     | ClearPins
     | SetOffcuts
+    | SetCrewRate
     | SetDesignLoad
 )
