@@ -9,6 +9,7 @@ import { NoPlan } from '@/plan/NoPlan';
 import { Choice } from '@/ui/Choice';
 import { Failed } from '@/ui/States';
 import { figure, lossShare, signed, yearlyKwh } from '@/units/format';
+import { formatLength } from '@/units/length';
 import { type AlikeRow, alike } from './parts/alike';
 import { LimitRow } from './parts/LimitRow';
 import { Row } from './parts/Row';
@@ -63,6 +64,7 @@ export function Tally({ drawerOpen, stepId, checkOpen, onCheck }: TallyProps) {
       )}
       <Group title="Count">
         <Counts report={report} other={otherReport} />
+        {(stepId === 'build' || otherReport) && <RackingRows report={report} other={otherReport} />}
         <ToBuy report={report} />
       </Group>
       <Group title="Target">
@@ -101,6 +103,47 @@ function ToBuy({ report }: { report: OptionReport }) {
         ? 'All of it is on the shelf.'
         : `To buy: ${lacking.map((i) => `${i.needed - i.on_shelf} × ${i.name}`).join(', ')}.`}
     </p>
+  );
+}
+
+const PSF_PER_KG_M2 = 0.2048161;
+
+/** Mounts, rail and weight, once a plane has them. */
+function RackingRows({ report, other }: { report: OptionReport; other: OptionReport | undefined }) {
+  const { job } = useJob();
+  const { racking } = report;
+  if (!racking) return null;
+  const against = other?.racking;
+  const feet = job.unit === 'ft';
+  const weight = (kgPerM2: number) => (feet ? kgPerM2 * PSF_PER_KG_M2 : kgPerM2);
+  return (
+    <>
+      <Row
+        label="Mounts"
+        value={figure(racking.mounts)}
+        aside={against ? signed(racking.mounts - against.mounts) : ''}
+      />
+      <Row
+        label="Rail"
+        value={formatLength(racking.rail_m, job.unit)}
+        aside={
+          against && Math.abs(racking.rail_m - against.rail_m) > 0.01
+            ? `${racking.rail_m > against.rail_m ? '+' : '−'}${formatLength(Math.abs(racking.rail_m - against.rail_m), job.unit)}`
+            : ''
+        }
+      />
+      {racking.kg_per_m2 !== null && (
+        <Row
+          label="Added weight"
+          value={`${figure(weight(racking.kg_per_m2), 1)} ${feet ? 'psf' : 'kg/m²'}`}
+          aside={
+            against && against.kg_per_m2 !== null
+              ? signed(weight(racking.kg_per_m2 - against.kg_per_m2), 1)
+              : ''
+          }
+        />
+      )}
+    </>
   );
 }
 

@@ -4,7 +4,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from ridge_tally.core.array.legal import Shortfall
-from ridge_tally.core.job.array import PlacedModule
+from ridge_tally.core.equipment import module_area_m2
+from ridge_tally.core.job.array import PlacedModule, present_of
 from ridge_tally.core.job.document import (
     Job,
     ModuleString,
@@ -25,6 +26,8 @@ from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import Check, Family, LimitKind, Verdict, number_of
 from ridge_tally.rules.array.checks import Clearances, standing
 from ridge_tally.rules.brief.wishes import roofs_left_free
+from ridge_tally.rules.build.racked import rail_length_m, weight_kg
+from ridge_tally.rules.build.racking import racked_planes
 from ridge_tally.rules.design import Alike, Design, alike, dc_ac_ratio, dc_watts, makes_ac
 from ridge_tally.rules.report import all_checks
 from ridge_tally.rules.strings.leads import reach_m
@@ -127,6 +130,15 @@ class AtModules:
 
 
 @dataclass(frozen=True, slots=True)
+class RackingCount:
+    """Mounts and rail of all racked planes, and what they weigh with their modules by area."""
+
+    mounts: int
+    rail_m: float
+    kg_per_m2: float | None
+
+
+@dataclass(frozen=True, slots=True)
 class OptionReport:
     """Everything of an option that follows an edit at once.
 
@@ -141,6 +153,7 @@ class OptionReport:
     p_ac_w: float
     makes_ac: bool
     dc_ac_ratio: float | None
+    racking: RackingCount | None
     series_min: int
     series_max: int
     checks: tuple[CheckView, ...]
@@ -173,6 +186,7 @@ def option_report(design: Design) -> OptionReport:
         p_ac_w=design.p_ac_w,
         makes_ac=makes_ac(design),
         dc_ac_ratio=dc_ac_ratio(design),
+        racking=_racking(design),
         series_min=limits.series_min,
         series_max=limits.series_max,
         checks=tuple(check_view(c) for c in checks),
@@ -192,6 +206,21 @@ def option_report(design: Design) -> OptionReport:
         rules=rules_view(design.job.site),
         steps=_steps(design, checks),
         next_move=next_move(design, checks),
+    )
+
+
+def _racking(design: Design) -> RackingCount | None:
+    """Return what the racking of all planes comes to; nothing while none has its mounts."""
+    planes = [p for p in racked_planes(design) if any(r.mounts_m for r in p.runs)]
+    if not planes:
+        return None
+    weights = [weight_kg(p) for p in planes]
+    area = sum(len(present_of(p.laid.array)) * module_area_m2(p.laid.module) for p in planes)
+    known = [w for w in weights if w is not None]
+    return RackingCount(
+        mounts=sum(len(r.mounts_m) for p in planes for r in p.runs),
+        rail_m=sum(map(rail_length_m, planes)),
+        kg_per_m2=sum(known) / area if area and len(known) == len(weights) else None,
     )
 
 

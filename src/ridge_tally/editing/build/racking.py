@@ -27,6 +27,7 @@ from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.places import Taped
 from ridge_tally.core.job.racking import (
     CrewRate,
+    CrewTask,
     DesignLoads,
     Exposure,
     MountPin,
@@ -35,7 +36,7 @@ from ridge_tally.core.job.racking import (
 )
 from ridge_tally.core.mounting_sheet import MountingSheet
 from ridge_tally.core.survey.taping import typed_length
-from ridge_tally.core.units import LengthUnit, parse_number
+from ridge_tally.core.units import M_PER_FT, LengthUnit, parse_number
 
 SPEEDS = {"": 1.0, "m/s": 1.0, "km/h": 1 / 3.6, "mph": 0.44704}
 SPEEDS_IN_FEET = {**SPEEDS, "": 0.44704}
@@ -68,7 +69,7 @@ def racking_changed(job: Job, edit: RackingEdit, shelf: Shelf) -> Job:  # noqa: 
         case SetOffcuts():
             return _with(job, option, offcuts=_lengths(edit.lengths, job.unit))
         case SetCrewRate():
-            return _with(job, option, rates=_rates(option, edit))
+            return _with(job, option, rates=_rates(job, option, edit))
         case ChooseMounting():
             if edit.mounting_id is None:
                 return _on(job, option, edit.plane_id, mounting_id=None, pins=())
@@ -137,13 +138,15 @@ def _lengths(typed: str, unit: LengthUnit) -> tuple[Taped, ...]:
     return found
 
 
-def _rates(option: Option, edit: SetCrewRate) -> tuple[CrewRate, ...]:
+def _rates(job: Job, option: Option, edit: SetCrewRate) -> tuple[CrewRate, ...]:
     others = tuple(r for r in option.racking.rates if r.task is not edit.task)
     if not edit.typed.strip():
         return others
     field = f"Crew, {edit.task} an hour"
     rate = parse_number(edit.typed, field, "a number such as 8")
     _require(field, rate, 0.1, 1000.0)
+    if edit.task is CrewTask.RAILS and job.unit is LengthUnit.FOOT:
+        rate *= M_PER_FT
     return (*others, CrewRate(edit.task, rate))
 
 

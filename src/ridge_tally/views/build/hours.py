@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.racking import CrewTask
+from ridge_tally.core.units import M_PER_FT, LengthUnit
 from ridge_tally.rules import tables
 from ridge_tally.rules.build.racked import RackedPlane, rail_length_m
 from ridge_tally.rules.design import Design
@@ -38,7 +39,10 @@ def crew_hours(design: Design, planes: tuple[RackedPlane, ...]) -> tuple[HoursRo
             amounts.append((CrewTask.PILES, "ground", f"Piles, {plane.laid.plane.name}", mounts))
         else:
             amounts.append((CrewTask.MOUNTS, on, f"Mounts, {plane.laid.plane.name}", mounts))
-    amounts.append((CrewTask.RAILS, "any", "Rails, metres", sum(map(rail_length_m, ready))))
+    feet = design.job.unit is LengthUnit.FOOT
+    each_m = M_PER_FT if feet else 1.0
+    rails = "Rails, feet" if feet else "Rails, metres"
+    amounts.append((CrewTask.RAILS, "any", rails, sum(map(rail_length_m, ready)) / each_m))
     modules = sum(len(present_of(p.laid.array)) for p in ready)
     amounts.append((CrewTask.MODULES, "any", "Modules", float(modules)))
     own = {r.task: r.per_hour for r in design.option.racking.rates}
@@ -47,5 +51,7 @@ def crew_hours(design: Design, planes: tuple[RackedPlane, ...]) -> tuple[HoursRo
     for task, on, what, amount in amounts:
         rate = own.get(task)
         per_hour = table.number("value", task=task.value, on=on) if rate is None else rate
+        if task is CrewTask.RAILS:
+            per_hour /= each_m
         rows.append(HoursRow(task, what, amount, per_hour, amount / per_hour, rate is not None))
     return tuple(rows)

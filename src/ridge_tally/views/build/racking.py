@@ -212,7 +212,8 @@ def _view(
         planes=views,
         cuts=tuple(_cut(design, planes, views, s) for s in sawings),
         parts=parts,
-        cents=None if unknown or not priced else sum(p.cents or 0 for p in priced),
+        # Before the sticks are cut there is no sum.
+        cents=None if unknown or not sawings else sum(p.cents or 0 for p in priced),
         unknown_prices=unknown,
         sample_prices=any(
             p.sheet is not None and origin_of(p.sheet, "stock") is Origin.SAMPLE for p in planes

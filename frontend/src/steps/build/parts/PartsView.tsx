@@ -62,6 +62,7 @@ export function PartsView({ racking }: { racking: Schemas['RackingView'] }) {
       </table>
       <p className="mt-2 text-xs text-ink-2">
         Spares: 5 % rounded up, at least one; none of rails.
+        {racking.cuts.length === 0 && ' Rails and splices follow when the sticks are cut.'}
         {racking.sample_prices && ' Sample prices are invented.'}
         {racking.unknown_prices.length > 0 && ` No price: ${racking.unknown_prices.join(', ')}.`}
       </p>

@@ -91,6 +91,12 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
           )}
         </dl>
       )}
+      {racked.mounts > 0 && !racked.ground && (
+        <p className="text-xs text-ink-2">
+          Ring: a rail beside stands on the same {racked.support}. Square: held in place. Draw a
+          mount to another {racked.support}; the rest is planned round it.
+        </p>
+      )}
       {racked.mounts > 0 && !racked.ground && racked.loads_asked.length > 0 && (
         <p className="text-xs text-ink-2">
           Pull of the wind not reckoned: {racked.loads_asked.join(', ')} not given (Loads).
