@@ -1,11 +1,13 @@
 """Rail lines under rows of modules, and clamps counted against the closed forms of the trade."""
 
+from dataclasses import replace
 from itertools import pairwise
 
 import pytest
 
 from ridge_tally.core.build.racking.hardware import clamps_of, spares_of
 from ridge_tally.core.build.racking.rails import (
+    Block,
     Held,
     RailRules,
     beside_each_other,
@@ -107,3 +109,16 @@ def test_only_runs_over_the_same_stretch_stand_beside_each_other() -> None:
     spans = [{(round(runs[n].from_m, 2), runs[n].line) for n in g} for g in groups]
     assert [len(g) for g in spans] == [4, 2]
     assert sorted(n for g in groups for n in g) == list(range(len(runs)))
+
+
+@pytest.mark.parametrize(
+    ("low", "high", "runs"),
+    # In the gap of a module left out: on the lower line, beside it, on both lines.
+    [(0.3, 0.4, 3), (0.345, 0.4, 2), (0.2, 1.5, 4)],
+)
+def test_a_rail_breaks_before_what_stands_in_its_way(low: float, high: float, runs: int) -> None:
+    # Lines at 0.344 and 1.378 m; the gap is from 3.442 to 4.616 m.
+    block = Block(3.9, 4.2, low, high)
+    made = rail_runs(row(6, skip=(3,)), replace(rules(bridged_m=1.2), blocks=(block,)))
+    assert len(made) == runs
+    assert not any(block.crosses(r.across_m, r.from_m, r.to_m) for r in made)

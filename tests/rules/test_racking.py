@@ -368,3 +368,10 @@ def test_bad_input_names_the_field(edit: RackingEdit | SetFoundRafters, named: s
 def test_a_plane_that_goes_takes_its_racking_with_it() -> None:
     gone = apply_edit(MOUNTED, RemovePlane(SOUTH), SHELF)
     assert option_a(gone).racking.planes == ()
+
+
+def test_a_rail_left_long_into_the_chimney_is_a_stop() -> None:
+    # 1' 8" past the last module on either side of the chimney reaches into it.
+    assert check_of(MOUNTED, "build.clear").verdict is Verdict.KEPT
+    check = check_of(typed(MOUNTED, RackingField.OVERHANG, "4'"), "build.clear")
+    assert (check.verdict, check.kind) == (Verdict.BROKEN, LimitKind.STOP)

@@ -17,7 +17,7 @@ from ridge_tally.core.working import (
 )
 from ridge_tally.rules.build.mount_loads import EXPOSED, plane_loads
 from ridge_tally.rules.build.racked import RackedPlane, RackedRun, weight_kg
-from ridge_tally.rules.build.racking import racked_planes
+from ridge_tally.rules.build.racking import blocks_of, racked_planes
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.equipment.sheet import GROUND
 
@@ -42,7 +42,10 @@ def build_checks(design: Design) -> tuple[Check, ...]:
 def _checks(job: Job, plane: RackedPlane) -> Iterator[Check]:
     yield _covering(plane)
     yield _mounted(plane)
-    if plane.asked or plane.no_plan is not None:
+    if plane.asked:
+        return
+    yield _clear(plane)
+    if plane.no_plan is not None:
         return
     yield _span(plane)
     yield _bare_end(plane)
@@ -107,6 +110,32 @@ def _mounted(plane: RackedPlane) -> Check:
         limit=Given("n_most", "rails without mounts", 0.0, "", "geometry"),
         source=GEOMETRY,
         reason=f"Not checked. {plane.asked[0]}" if plane.asked else "",
+        graded=False,
+    )
+
+
+def _clear(plane: RackedPlane) -> Check:
+    """A rail breaks before what stands on the roof; a pin, a run-on or an overhang may not see it."""
+    blocks = blocks_of(plane.laid.plane, up_slope=plane.up_slope)
+    through = [
+        r
+        for r in plane.runs
+        if any(b.crosses(r.run.across_m, r.run.from_m, r.run.to_m) for b in blocks)
+    ]
+    count = float(len(through))
+    return check(
+        rule_id="build.clear",
+        title="Rails into what stands there",
+        subject=plane.laid.plane.name,
+        kind=LimitKind.STOP,
+        formula="n_through",
+        givens=(Given("n_through", "rails through an obstruction", count, "", "Build"),),
+        value=count,
+        symbol="n_through",
+        unit="",
+        relation="<=",
+        limit=Given("n_none", "rails through an obstruction", 0.0, "", "geometry"),
+        source=GEOMETRY,
         graded=False,
     )
 

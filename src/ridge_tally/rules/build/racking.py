@@ -1,6 +1,6 @@
 """The racking of a design: rails, mounts and sticks, by its sheets and by what was typed."""
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from itertools import pairwise
 
@@ -12,6 +12,7 @@ from ridge_tally.core.build.racking.mounts import (
     plan_mounts,
 )
 from ridge_tally.core.build.racking.rails import (
+    Block,
     Held,
     RailRules,
     RailRun,
@@ -26,7 +27,7 @@ from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.mounting_sheet import MountBase, MountingSheet, RailLay
 from ridge_tally.core.survey.framing import FramingLines, framing_lines
-from ridge_tally.core.survey.outline import corners_m
+from ridge_tally.core.survey.outline import corners_m, obstruction_box
 from ridge_tally.rules.build.on_ground import racked_on_ground
 from ridge_tally.rules.build.racked import RackedPlane, RackedRun
 from ridge_tally.rules.build.span_limits import bare_end_m, span_limit_m, span_missing
@@ -54,6 +55,92 @@ def racked_planes(design: Design) -> tuple[RackedPlane, ...]:
     return tuple(found)
 
 
+@dataclass(frozen=True, slots=True)
+class _Bed:
+    """What the rails of a plane lie on and are held to; ``asked``: what is not known of it yet."""
+
+    plane: RoofPlane
+    sheet: MountingSheet
+    choice: PlaneRacking
+    up_slope: bool
+    supports_m: tuple[float, ...]
+    unusable_m: tuple[float, ...]
+    blocks: tuple[Block, ...]
+    field_m: float
+    edge_m: float
+    asked: tuple[str, ...]
+
+
+def _bed(laid: LaidArray, choice: PlaneRacking, sheet: MountingSheet, loads: DesignLoads) -> _Bed:
+    plane, up_slope = laid.plane, sheet.rails is RailLay.UP_SLOPE
+    supports, unusable, missing = _supports(plane, sheet, framing_lines(plane, corners_m(plane)))
+    field, edge = (span_limit_m(sheet, choice, loads, at_edge=at) for at in (False, True))
+    return _Bed(
+        plane=plane,
+        sheet=sheet,
+        choice=choice,
+        up_slope=up_slope,
+        supports_m=tuple(sorted({*supports, *choice.blocking_m})) if supports else supports,
+        unusable_m=unusable,
+        blocks=blocks_of(plane, up_slope=up_slope),
+        # Until the span is known a rail ends where its modules do.
+        field_m=sheet.clamp_gap_m * 2 if field is None else field,
+        edge_m=edge or 0.0,
+        asked=tuple(
+            filter(None, (missing, span_missing(plane, sheet, loads, {False: field, True: edge})))
+        ),
+    )
+
+
+def blocks_of(plane: RoofPlane, *, up_slope: bool) -> tuple[Block, ...]:
+    """Return what stands on a plane as its rails see it."""
+    boxes = (obstruction_box(plane, o) for o in plane.obstructions)
+    sides = ((b.left_m, b.right_m, b.bottom_m, b.top_m) for b in boxes)
+    return tuple(
+        Block(y0, y1, x0, x1) if up_slope else Block(x0, x1, y0, y1) for x0, x1, y0, y1 in sides
+    )
+
+
+def _without_mounts(
+    laid: LaidArray,
+    bed: _Bed,
+    runs: tuple[RailRun, ...],
+    *,
+    asked: tuple[str, ...] = (),
+    none: NoPlan | None = None,
+) -> RackedPlane:
+    bare = tuple(RackedRun(run, (), (), (0.0, 0.0)) for run in runs)
+    return RackedPlane(
+        laid, bed.choice, bed.sheet, bed.up_slope, bed.supports_m, bed.unusable_m, bare,
+        0, False, asked, none,
+    )  # fmt: skip
+
+
+def _runs_of(laid: LaidArray, bed: _Bed) -> tuple[RailRun, ...]:
+    """Return the runs of a plane, ends run on where that was chosen, none longer than may be."""
+    held, rules, longest = (
+        _held(laid, up_slope=bed.up_slope),
+        _rail_rules(bed),
+        bed.sheet.longest_run_m,
+    )
+    if not bed.choice.run_on:
+        return rail_runs(held, rules)
+    runs: tuple[RailRun, ...] = ()
+    for _ in range(len(held)):
+        laid_out = rail_runs(held, rules)
+        runs = tuple(_run_on(bed, run, laid_out) for run in laid_out)
+        # Ends that ran on may have made a run too long: it is broken then.
+        over = [
+            before.length_m
+            for before, run in zip(laid_out, runs, strict=True)
+            if longest is not None and run.length_m > longest
+        ]
+        if not over:
+            break
+        rules = replace(rules, longest_run_m=max(over) - 1e-6)
+    return runs
+
+
 # Asked by the checks, by the drawing and by the lists of one revision.
 @lru_cache(maxsize=64)
 def _racked(
@@ -68,38 +155,12 @@ def _racked(
         return RackedPlane(laid, choice, None, False, (), (), (), 0, False, (told,), None)
     if sheet.base is MountBase.PILE:
         return racked_on_ground(laid, choice, sheet, loads)
-    up_slope = sheet.rails is RailLay.UP_SLOPE
-    framing = framing_lines(laid.plane, corners_m(laid.plane))
-    supports, unusable, missing = _supports(laid.plane, sheet, framing)
-    supports = tuple(sorted({*supports, *choice.blocking_m})) if supports else supports
-    span = {edge: span_limit_m(sheet, choice, loads, at_edge=edge) for edge in (False, True)}
-    asked = tuple(filter(None, (missing, span_missing(laid.plane, sheet, loads, span))))
-    rail_rules = _rail_rules(sheet, choice, span[False], supports)
-    runs = rail_runs(_held(laid, up_slope=up_slope), rail_rules)
-    bare = [RackedRun(run, (), (), (0.0, 0.0)) for run in runs]
-    if asked or span[False] is None:
-        return RackedPlane(
-            laid, choice, sheet, up_slope, supports, unusable, tuple(bare), 0, False, asked, None
-        )
-    if choice.run_on:
-        held, most = _held(laid, up_slope=up_slope), sheet.longest_run_m
-        for _ in range(len(held)):
-            laid_out = rail_runs(held, replace(rail_rules, longest_run_m=most))
-            runs = tuple(
-                _run_on(laid.plane, run, laid_out, sheet, choice, supports, span, up_slope)
-                for run in laid_out
-            )
-            # Ends that ran on may have made a run too long: it is broken then.
-            over = [
-                before.length_m
-                for before, run in zip(laid_out, runs, strict=True)
-                if sheet.longest_run_m is not None and run.length_m > sheet.longest_run_m
-            ]
-            if not over:
-                break
-            most = max(over) - 1e-6
-        bare = [RackedRun(run, (), (), (0.0, 0.0)) for run in runs]
-    lines = tuple(_line(laid.plane, run, sheet, choice, supports, span, up_slope) for run in runs)
+    bed = _bed(laid, choice, sheet, loads)
+    if bed.asked:
+        runs = rail_runs(_held(laid, up_slope=bed.up_slope), _rail_rules(bed))
+        return _without_mounts(laid, bed, runs, asked=bed.asked)
+    runs = _runs_of(laid, bed)
+    lines = tuple(_line(bed, run) for run in runs)
     groups = beside_each_other(runs)
     plans = [_planned(tuple(lines[n] for n in group), aim) for group in groups]
     amiss = [_renumbered(p, g) for p, g in zip(plans, groups, strict=True) if isinstance(p, NoPlan)]
@@ -109,9 +170,7 @@ def _racked(
             tuple(e for p in amiss for e in p.ends),
             tuple(n for p in amiss for n in p.short_of),
         )
-        return RackedPlane(
-            laid, choice, sheet, up_slope, supports, unusable, tuple(bare), 0, False, (), none
-        )
+        return _without_mounts(laid, bed, runs, none=none)
     made = [p for p in plans if isinstance(p, MountPlan)]
     stands = {
         n: at for p, g in zip(made, groups, strict=True) for n, at in zip(g, p.rails, strict=True)
@@ -120,7 +179,7 @@ def _racked(
     # Two runs of one line in a group have neighbours that are not next to them in it.
     chained = all(len({runs[n].line for n in g}) == len(g) for g in groups)
     return RackedPlane(
-        laid, choice, sheet, up_slope, supports, unusable, racked,
+        laid, choice, sheet, bed.up_slope, bed.supports_m, bed.unusable_m, racked,
         sum(p.shared for p in made), chained and all(p.proven for p in made), (), None,
     )  # fmt: skip
 
@@ -160,23 +219,19 @@ def _held(laid: LaidArray, *, up_slope: bool) -> list[Held]:
     return found
 
 
-def _rail_rules(
-    sheet: MountingSheet,
-    choice: PlaneRacking,
-    span_m: float | None,
-    supports_m: tuple[float, ...],
-) -> RailRules:
+def _rail_rules(bed: _Bed) -> RailRules:
+    sheet, choice = bed.sheet, bed.choice
     return RailRules(
         lay=sheet.rails,
         offset_frac=(sheet.clamp_from_frac + sheet.clamp_to_frac) / 2,
         offset_m=None if choice.rail_offset is None else choice.rail_offset.value_m,
-        # Until the span is known a rail ends where its modules do.
-        bridged_m=sheet.clamp_gap_m * 2 if span_m is None else span_m,
+        bridged_m=bed.field_m,
         overhang_m=sheet.overhang_m if choice.overhang is None else choice.overhang.value_m,
         longest_run_m=sheet.longest_run_m,
         run_gap_m=sheet.run_gap_m or 0.0,
         short_m=sheet.least_piece_m,
-        supports_m=supports_m,
+        supports_m=bed.supports_m,
+        blocks=bed.blocks,
     )
 
 
@@ -199,17 +254,12 @@ def _supports(
     return lines, unusable, missing
 
 
-def _line(
-    plane: RoofPlane,
-    run: RailRun,
-    sheet: MountingSheet,
-    choice: PlaneRacking,
-    supports_m: tuple[float, ...],
-    span: dict[bool, float | None],
-    up_slope: bool,
-) -> RailLine:
-    over = tuple(s - run.from_m for s in supports_m if run.from_m - 1e-9 <= s <= run.to_m + 1e-9)
-    zones = _zones(plane, run, span[False] or 0.0, span[True] or 0.0, up_slope=up_slope)
+def _line(bed: _Bed, run: RailRun) -> RailLine:
+    sheet, choice = bed.sheet, bed.choice
+    over = tuple(
+        s - run.from_m for s in bed.supports_m if run.from_m - 1e-9 <= s <= run.to_m + 1e-9
+    )
+    zones = _zones(bed, run)
     pinned = {
         index
         for pin in choice.pins
@@ -228,26 +278,19 @@ def _line(
 FARTHEST_ON_M, PAST_SUPPORT_M = 0.6, 0.03
 
 
-def _run_on(
-    plane: RoofPlane,
-    run: RailRun,
-    others: tuple[RailRun, ...],
-    sheet: MountingSheet,
-    choice: PlaneRacking,
-    supports_m: tuple[float, ...],
-    span: dict[bool, float | None],
-    up_slope: bool,
-) -> RailRun:
+def _run_on(bed: _Bed, run: RailRun, others: tuple[RailRun, ...]) -> RailRun:
     """Return a run with its ends on the next support where none is near enough: on the roof still,
-    and short of the next run on its line."""
-    line = _line(plane, run, sheet, choice, supports_m, span, up_slope)
-    along = 1 if up_slope else 0
-    corners = corners_m(plane)
-    low, high = float(corners[:, along].min()), float(corners[:, along].max())
+    short of the next run on its line and of what stands there."""
+    line, supports_m = _line(bed, run), bed.supports_m
+    corners = corners_m(bed.plane)[:, 1 if bed.up_slope else 0]
+    low, high = float(corners.min()), float(corners.max())
     start, end = run.from_m, run.to_m
     same = [r for r in others if r.line == run.line and r is not run]
-    low = max([low, *(r.to_m for r in same if r.to_m <= start + 1e-6)])
-    high = min([high, *(r.from_m for r in same if r.from_m >= end - 1e-6)])
+    there = [b for b in bed.blocks if b.low_m < run.across_m < b.high_m]
+    in_the_way = [(r.from_m, r.to_m) for r in same] + [(b.from_m, b.to_m) for b in there]
+    before_it = [right for _, right in in_the_way if right <= start + 1e-6]
+    after_it = [left for left, _ in in_the_way if left >= end - 1e-6]
+    low, high = max([low, *before_it]), min([high, *after_it])
     if not any(s <= line.cantilever_m for s in line.supports_m):
         before = [s for s in supports_m if max(low, start - FARTHEST_ON_M) <= s < start]
         start = max(before[-1] - PAST_SUPPORT_M, low) if before else start
@@ -257,12 +300,10 @@ def _run_on(
     return replace(run, from_m=start, to_m=end)
 
 
-def _zones(
-    plane: RoofPlane, run: RailRun, field_m: float, edge_m: float, *, up_slope: bool
-) -> tuple[SpanZone, ...]:
+def _zones(bed: _Bed, run: RailRun) -> tuple[SpanZone, ...]:
     """Return the wind zones a run lies in: the roof's edges by its extremes, along and across."""
-    along, across = (1, 0) if up_slope else (0, 1)
-    corners = corners_m(plane)
+    along, across = (1, 0) if bed.up_slope else (0, 1)
+    field_m, edge_m, corners = bed.field_m, bed.edge_m, corners_m(bed.plane)
     low, high = corners.min(axis=0), corners.max(axis=0)
     length = run.length_m
     if edge_m >= field_m:

@@ -18,7 +18,9 @@ from ridge_tally.core.job.racking import MountAim
 # Two supports nearer than this are one; a limit passed by less is kept.
 SAME_M = 1e-6
 # Ways of one rail that are weighed against every way of its neighbour; past it, one after another.
-MOST_WAYS = 2_500
+MOST_WAYS = 1_500
+# Of the supports a span reaches so many of the farthest are weighed for the next mount.
+FARTHEST = 12
 MOST_SWEEPS = 6
 NEVER = float("inf")
 
@@ -120,7 +122,8 @@ def plan_mounts(
 
     Notes
     -----
-    Exact while every rail has at most ``MOST_WAYS`` ways of its least count; past that each rail
+    Exact while every rail has at most ``MOST_WAYS`` ways of its least count, of a span's supports the
+    ``FARTHEST``; past that each rail
     is laid against its neighbours as they lie, until none gets better.  Source: geometry.
     """
     lines = [_Line(rail) for rail in rails]
@@ -187,18 +190,19 @@ class _Line:
                 mine.append(j)
                 if j in self.rail.pinned:
                     break
-            found.append(mine)
+            found.append(mine[-FARTHEST:])
         return found
 
     @cached_property
     def starts(self) -> list[int]:
         """Supports the first mount may stand on."""
         first_pin = min(self.rail.pinned, default=len(self.at))
-        return [
+        near = [
             i
             for i, x in enumerate(self.at)
             if x <= self.rail.cantilever_m + SAME_M and i <= first_pin
         ]
+        return near[-FARTHEST:]
 
     def _begins(self, i: int, j: int) -> bool:
         frac = self.rail.cantilever_frac

@@ -28,13 +28,29 @@ class Held:
 
 
 @dataclass(frozen=True, slots=True)
+class Block:
+    """What stands on the roof, as rails see it: along them and across them."""
+
+    from_m: float
+    to_m: float
+    low_m: float
+    high_m: float
+
+    def crosses(self, across_m: float, from_m: float, to_m: float) -> bool:
+        """Return whether a rail there would run into it."""
+        on_line = self.low_m < across_m < self.high_m
+        return on_line and from_m < self.to_m and to_m > self.from_m
+
+
+@dataclass(frozen=True, slots=True)
 class RailRules:
     """How lines are made of rows.
 
     ``offset_frac``: from a module's edge to the rail under it, of its size across the rails.
     ``offset_m`` in its place where it was typed.  ``bridged_m``: the widest gap between modules a
     rail runs on through.  ``overhang_m``: rail past the last module.  Short rails are ``short_m``
-    long, each over the two of ``supports_m`` nearest to where modules meet.
+    long, each over the two of ``supports_m`` nearest to where modules meet.  No rail runs through
+    ``blocks``.
     """
 
     lay: RailLay
@@ -46,6 +62,7 @@ class RailRules:
     run_gap_m: float
     short_m: float = 0.0
     supports_m: tuple[float, ...] = ()
+    blocks: tuple[Block, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +102,8 @@ def rail_runs(modules: Iterable[Held], rules: RailRules) -> tuple[RailRun, ...]:
         ]
     runs: list[RailRun] = []
     for number, (across, row) in enumerate(lines):
-        for stretch in _stretches(row, rules.bridged_m):
+        blocks = [b for b in rules.blocks if b.low_m < across < b.high_m]
+        for stretch in _stretches(row, rules.bridged_m, blocks):
             made = _short if rules.lay is RailLay.SHORT else _runs
             runs += made(number, across, stretch, rules)
     return tuple(runs)
@@ -116,11 +134,12 @@ def _shared(rows: list[list[Held]]) -> list[tuple[float, list[Held]]]:
     return found
 
 
-def _stretches(row: list[Held], bridged_m: float) -> list[list[Held]]:
+def _stretches(row: list[Held], bridged_m: float, blocks: list[Block]) -> list[list[Held]]:
     found: list[list[Held]] = []
     reached = -math.inf
     for module in sorted(row, key=lambda m: m.from_m):
-        if module.from_m - reached > bridged_m:
+        blocked = any(b.from_m < module.from_m and b.to_m > reached for b in blocks)
+        if module.from_m - reached > bridged_m or blocked:
             found.append([])
         found[-1].append(module)
         reached = max(reached, module.to_m)
