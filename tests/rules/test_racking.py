@@ -30,14 +30,14 @@ from ridge_tally.core.job.edits.survey.obstructions import (
 from ridge_tally.core.job.edits.survey.planes import RemovePlane
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.racking import CrewTask, MountAim
-from ridge_tally.core.mounting_sheet import MountingId, MountingSheet, SpanLimit
+from ridge_tally.core.mounting_sheet import MountingId, MountingSheet, SpanLimit, StockLength
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules.build.checks import build_checks
 from ridge_tally.rules.build.racked import RackedPlane
 from ridge_tally.rules.build.racking import EDGE_ZONE_M, racked_planes
-from ridge_tally.rules.build.sawing import sawn
+from ridge_tally.rules.build.sawing import costly_rules, sawn
 from ridge_tally.rules.build.span_limits import span_limit_m
 from ridge_tally.rules.design import Design
 from ridge_tally.studies.build.mends import mends_of
@@ -375,3 +375,15 @@ def test_a_rail_left_long_into_the_chimney_is_a_stop() -> None:
     assert check_of(MOUNTED, "build.clear").verdict is Verdict.KEPT
     check = check_of(typed(MOUNTED, RackingField.OVERHANG, "4'"), "build.clear")
     assert (check.verdict, check.kind) == (Verdict.BROKEN, LimitKind.STOP)
+
+
+def test_a_rule_that_costs_a_stick_is_named() -> None:
+    # Of one length, splices without a price: no piece under 2 m takes a seventeenth stick.
+    one = {"stock": (StockLength(4.2672, 5200),), "splice_cents": 0}
+    told = {}
+    for least_m in (2.0, 0.6):
+        design = design_of(with_sheet(MOUNTED, least_piece_m=least_m, **one))
+        planes = racked_planes(design)
+        *_, (sawing,) = sawn(design, planes)
+        told[least_m] = costly_rules(design, planes, sawing)
+    assert told == {2.0: (("the shortest piece", 1),), 0.6: ()}

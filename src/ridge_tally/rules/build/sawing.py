@@ -1,7 +1,7 @@
 """The rails of a design cut from sticks and offcuts."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ridge_tally.core.build.racking.cutting import (
     CutLine,
@@ -69,31 +69,72 @@ def _cut_line(plane: RackedPlane, number: int) -> CutLine:
 
 
 def _cuts(design: Design, sheet: MountingSheet, lines: list[CutLine]) -> Iterator[CutPlan | NoCut]:
+    return cut_plans(lines, _stock(design, sheet), _rules(sheet))
+
+
+def _stock(design: Design, sheet: MountingSheet) -> list[Stock]:
     at_hand: dict[int, int] = {}
     for piece in design.option.racking.offcuts:
         length = _ticks(piece.value_m)
         at_hand[length] = at_hand.get(length, 0) + 1
-    # A stick nobody has a price for is weighed by its length.
-    priced = all(s.price_cents is not None for s in sheet.stock)
     stock = [
         Stock(
             _ticks(s.length_m),
-            (s.price_cents or 0) if priced else _ticks(s.length_m),
+            # A stick nobody has a price for is weighed by its length.
+            (s.price_cents or 0) if _priced(sheet) else _ticks(s.length_m),
             at_hand.pop(_ticks(s.length_m), 0),
         )
         for s in sheet.stock
     ]
-    stock += [Stock(length, None, count) for length, count in at_hand.items()]
-    rules = CutRules(
+    return stock + [Stock(length, None, count) for length, count in at_hand.items()]
+
+
+def _priced(sheet: MountingSheet) -> bool:
+    return all(s.price_cents is not None for s in sheet.stock)
+
+
+def _rules(sheet: MountingSheet) -> CutRules:
+    return CutRules(
         _ticks(KERF_M),
         _ticks(sheet.least_piece_m),
         sheet.splice_frac,
         _ticks(sheet.splice_clear_m),
         sheet.mounts_per_piece,
         in_end_spans=sheet.splice_in_end_spans,
-        splice_cost=(sheet.splice_cents or 0) if priced else 0,
+        splice_cost=(sheet.splice_cents or 0) if _priced(sheet) else 0,
     )
-    return cut_plans(lines, stock, rules)
+
+
+# Tries of a cut with a rule left out: what it costs is told, not planned with.
+TRIES_WITHOUT = 120
+
+
+def costly_rules(
+    design: Design, planes: tuple[RackedPlane, ...], sawing: Sawing
+) -> tuple[tuple[str, int], ...]:
+    """Return the splice rules that cost sticks, each with how many fewer there were without it."""
+    if not isinstance(sawing.plan, CutPlan):
+        return ()
+    rules, stock = _rules(sawing.sheet), _stock(design, sawing.sheet)
+    stick = min((s.cost for s in stock if s.cost), default=1)
+    without = (
+        ("how near a mount a splice must lie", replace(rules, splice_frac=0.5)),
+        ("how far off a mount a splice must stay", replace(rules, clear=0)),
+        ("no splice in an end span", replace(rules, in_end_spans=True)),
+        ("the mounts under each piece", replace(rules, least_mounts=0)),
+        ("the shortest piece", replace(rules, least_piece=1)),
+    )
+    lines = [_cut_line(planes[p], r) for p, r in sawing.lines]
+    found = []
+    for name, looser in without:
+        if looser == rules:
+            continue
+        *_, plan = cut_plans(lines, stock, looser, TRIES_WITHOUT)
+        # What is saved, in sticks of the cheapest length.
+        saved = sawing.plan.cost - plan.cost if isinstance(plan, CutPlan) else 0
+        if saved >= stick:
+            found.append((name, saved // stick))
+    return tuple(found)
 
 
 def _ticks(length_m: float) -> int:

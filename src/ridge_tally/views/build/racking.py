@@ -1,7 +1,7 @@
 """The racking as it is shown: rails with their mounts, sticks, parts, and what is still asked."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import hypot
 from string import ascii_uppercase
 
@@ -19,7 +19,7 @@ from ridge_tally.rules.build.checks import made_for
 from ridge_tally.rules.build.mount_loads import PlaneLoads, plane_loads
 from ridge_tally.rules.build.racked import RackedPlane, RackedRun, rail_length_m, weight_kg
 from ridge_tally.rules.build.racking import racked_planes
-from ridge_tally.rules.build.sawing import KERF_M, TICK_M, Sawing, sawn
+from ridge_tally.rules.build.sawing import KERF_M, TICK_M, Sawing, costly_rules, sawn
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.studies.build.mends import Mend, mends_of
@@ -33,6 +33,27 @@ SUPPORT_WORDS = {
     MountBase.PURLIN: "purlin",
     MountBase.PILE: "pile",
 }
+
+
+# What hurts or leaks where these are put in; common practice, no source.
+CAUTIONS: dict[MountBase, tuple[str, ...]] = {
+    MountBase.RAFTER: (
+        "Every hole is flashed and sealed before the next; a missed one is sealed at once.",
+    ),
+    MountBase.SEAM: (
+        "The clamp must match the seam’s profile: try its torque on a fixed sample first.",
+        "No hole through a seam; shavings off the roof the same day.",
+    ),
+    MountBase.RIB: (
+        "The bracket must match the rib’s profile; butyl under it, shavings off the roof.",
+    ),
+    MountBase.PURLIN: ("Clamps grip the flange whole: look at each from below.",),
+    MountBase.PILE: (
+        "Ask for buried lines before driving. Depth, pull-out and frost are an engineer’s.",
+        "Level the front beam first, then the back one, before rails and modules.",
+    ),
+}
+ON_TILE = ("Hooks stand beside battens and touch no tile; take 5 to 10 % spare tiles.",)
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,6 +155,7 @@ class PlaneRackingView:
     pulled: str
     loads_asked: tuple[str, ...]
     ground: GroundView | None
+    cautions: tuple[str, ...]
     asked: tuple[str, ...]
     amiss: tuple[str, ...]
     mends: tuple[Mend, ...]
@@ -161,7 +183,10 @@ class StickView:
 
 @dataclass(frozen=True, slots=True)
 class CutView:
-    """How the rails of one system are cut; ``told``: sticks, splices, waste and what is proven."""
+    """How the rails of one system are cut; ``told``: sticks, splices, waste and what is proven.
+
+    ``costly``: rules that cost a stick, once the cut is done.
+    """
 
     mounting: str
     sticks: tuple[StickView, ...]
@@ -169,6 +194,7 @@ class CutView:
     proven: bool
     told: str
     problem: str
+    costly: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -210,7 +236,13 @@ def _view(
     unknown = tuple(p.name for p in priced if p.cents is None)
     return RackingView(
         planes=views,
-        cuts=tuple(_cut(design, planes, views, s) for s in sawings),
+        cuts=tuple(
+            replace(
+                _cut(design, planes, views, s),
+                costly=_costly(design, planes, s) if done else (),
+            )
+            for s in sawings
+        ),
         parts=parts,
         # Before the sticks are cut there is no sum.
         cents=None if unknown or not sawings else sum(p.cents or 0 for p in priced),
@@ -260,6 +292,9 @@ def _plane(desk: Desk, design: Design, plane: RackedPlane) -> PlaneRackingView:
         pulled=_pulled(design, plane, loads, names),
         loads_asked=loads.asked,
         ground=_ground(plane),
+        cautions=()
+        if sheet is None
+        else CAUTIONS[sheet.base] + ON_TILE * ("tile" in sheet.coverings),
         asked=plane.asked,
         amiss=() if plane.no_plan is None else _amiss(design, plane, plane.no_plan, names),
         mends=mends_of(design, desk.shelf, plane),
@@ -437,6 +472,13 @@ def _cut(
         for stick in plan.sticks
     )
     return CutView(sawing.sheet.name, sticks, plan.splices, plan.proven, _told(plan, unit), "")
+
+
+def _costly(design: Design, planes: tuple[RackedPlane, ...], sawing: Sawing) -> tuple[str, ...]:
+    return tuple(
+        f"Without the rule on {rule}: {_counted(fewer, 'stick')} less. A mount moved may do as much."
+        for rule, fewer in costly_rules(design, planes, sawing)
+    )
 
 
 def _line_name(plane: PlaneRackingView, number: int) -> str:

@@ -59,6 +59,12 @@ export function ChalkView({ plane, racking }: ChalkViewProps) {
           </tr>
         </tbody>
       </table>
+      {racked.supports_m.length > 0 && !racked.ground && (
+        <p className="mt-2 text-sm">
+          <b className="font-medium capitalize">{racked.support}s</b> {along}:{' '}
+          {racked.supports_m.map((at, i) => `${i + 1} ${tape(at)}`).join(' · ')}
+        </p>
+      )}
       <table className="mt-3 w-full border-collapse text-sm">
         <thead>
           <tr className="border-b border-ink text-left">

@@ -55,6 +55,11 @@ export function CutView({ racking, running }: CutViewProps) {
           <p className={`text-sm ${cut.problem ? 'text-stop' : 'text-ink-2'}`}>
             {cut.problem || cut.told}
           </p>
+          {cut.costly.map((told) => (
+            <p key={told} className="text-sm">
+              {told}
+            </p>
+          ))}
           <ol className="mt-1 flex flex-col gap-1.5">
             {cut.sticks.map((stick, i) => (
               <li

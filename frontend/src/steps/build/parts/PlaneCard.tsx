@@ -102,6 +102,11 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
           Pull of the wind not reckoned: {racked.loads_asked.join(', ')} not given (Loads).
         </p>
       )}
+      {racked.cautions.map((told) => (
+        <p key={told} className="text-xs">
+          {told}
+        </p>
+      ))}
       {racked.mounting_id !== null && !racked.ground && (
         <Toggle
           on={runOn}
