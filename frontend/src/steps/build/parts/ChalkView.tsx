@@ -25,7 +25,7 @@ export function ChalkView({ plane, racking }: ChalkViewProps) {
     <section
       ref={scrollStop}
       aria-label="Chalk lines"
-      className="min-h-0 grow overflow-y-auto px-5 py-3"
+      className="breaks min-h-0 grow overflow-y-auto px-5 py-3"
     >
       <h2 className="text-base font-semibold">
         {job.name}, {plane.name}, option {option.id.toUpperCase()}
@@ -65,40 +65,39 @@ export function ChalkView({ plane, racking }: ChalkViewProps) {
           {racked.supports_m.map((at, i) => `${i + 1} ${tape(at)}`).join(' · ')}
         </p>
       )}
-      <table className="mt-3 w-full border-collapse text-sm">
-        <thead>
-          <tr className="border-b border-ink text-left">
-            <th scope="col">Rail</th>
-            <th scope="col">Line {across}</th>
-            <th scope="col">No.</th>
-            <th scope="col">Mount {along}</th>
-            <th scope="col">Running tape</th>
-            <th scope="col" className="capitalize">
-              {racked.support}
-            </th>
-            <th scope="col">Found</th>
-            <th scope="col">Torque</th>
-            <th scope="col">By</th>
-          </tr>
-        </thead>
-        <tbody>
-          {racked.runs.flatMap((run) =>
-            run.mounts.map((mount, i) => (
-              <tr key={`${run.name} ${mount.at_m}`} className="border-b border-rule">
-                <td className="font-semibold">{i === 0 ? run.name : ''}</td>
-                <td className="font-figure">{i === 0 ? tape(run.across_m) : ''}</td>
-                <td className="font-figure">{i + 1}</td>
-                <td className="font-figure">{tape(mount.at_m)}</td>
-                <td className="font-figure">{tape(mount.at_m - (run.mounts[0]?.at_m ?? 0))}</td>
-                <td className="font-figure">{mount.support}</td>
-                <Blank />
-                <Blank />
-                <Blank />
-              </tr>
-            )),
-          )}
-        </tbody>
-      </table>
+      <ol aria-label="Mounts by rail" className="mt-3">
+        {racked.runs.map((run) => (
+          <li key={run.name} className="flex gap-3 border-t border-ink py-1">
+            <span className="w-[92px] shrink-0 text-sm">
+              <b className="text-base">{run.name}</b>
+              <span className="block font-figure">{tape(run.across_m)}</span>
+            </span>
+            <ol aria-label={`Rail ${run.name}`} className="flex grow flex-wrap gap-x-1 gap-y-1">
+              {run.mounts.map((mount) => (
+                <li key={mount.at_m} className="w-[57px] text-xs">
+                  <b className="block font-figure text-sm">{tape(mount.at_m)}</b>
+                  <span className="block whitespace-nowrap">
+                    {mount.support} +{tape(mount.at_m - (run.mounts[0]?.at_m ?? 0))}
+                  </span>
+                  <Blank />
+                </li>
+              ))}
+            </ol>
+            <span className="flex w-[72px] shrink-0 flex-col gap-1 text-xs">
+              <span className="flex items-end gap-1">
+                Torque <span className="grow border-b border-ink-2" />
+              </span>
+              <span className="flex items-end gap-1">
+                By <span className="grow border-b border-ink-2" />
+              </span>
+            </span>
+          </li>
+        ))}
+      </ol>
+      <p className="mt-1 text-xs">
+        Each rail: its line {across}. Each mount: its tape {along}; its {racked.support} and how far
+        from the rail’s first mount; a line for where it was found.
+      </p>
       <p className="mt-2 text-xs">
         Probe each {racked.support} before drilling; type what was found under Rails, “What I
         found”. Torques are the maker’s. Anchors before the first step on the roof.
@@ -107,8 +106,4 @@ export function ChalkView({ plane, racking }: ChalkViewProps) {
   );
 }
 
-const Blank = () => (
-  <td>
-    <span className="inline-block h-4 w-16 border-b border-ink-2" />
-  </td>
-);
+const Blank = () => <span className="mt-2.5 block border-b border-ink-2" />;

@@ -20,7 +20,7 @@ export function CutView({ racking, running }: CutViewProps) {
     <section
       ref={scrollStop}
       aria-label="Cut list"
-      className="min-h-0 grow overflow-y-auto px-4 py-3"
+      className="breaks min-h-0 grow overflow-y-auto px-4 py-3"
     >
       <div className="mb-2 flex flex-wrap items-center gap-3 text-sm">
         <TypedField

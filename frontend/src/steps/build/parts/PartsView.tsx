@@ -11,7 +11,11 @@ export function PartsView({ racking }: { racking: Schemas['RackingView'] }) {
   if (racking.parts.length === 0)
     return <Empty>Parts are counted once a plane has its mounting system: see Rails.</Empty>;
   return (
-    <section ref={scrollStop} aria-label="Parts" className="min-h-0 grow overflow-y-auto px-4 py-3">
+    <section
+      ref={scrollStop}
+      aria-label="Parts"
+      className="breaks min-h-0 grow overflow-y-auto px-4 py-3"
+    >
       <table className="w-full max-w-[860px] border-collapse text-sm">
         <thead>
           <tr className="border-b border-ink text-left text-ink-2">
