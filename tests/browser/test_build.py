@@ -70,7 +70,8 @@ def test_from_a_layout_to_the_cut_list_without_leaving_the_drawing(
     expect(page.get_by_text(re.compile(r"\d+ sticks, \d+ splices?, .* left over"))).to_be_visible()
     page.get_by_role("button", name="Chalk lines").click()
     sheet = page.get_by_role("region", name="Chalk lines")
-    expect(sheet.get_by_role("row", name=re.compile("^Both diagonals"))).to_be_visible()
+    expect(sheet.get_by_text("Both diagonals", exact=True)).to_be_visible()
+    expect(sheet.get_by_role("list", name="Rail A").get_by_role("listitem")).to_have_count(20)
     page.get_by_role("button", name="Parts").click()
     clamps = page.get_by_role("row", name=re.compile("^Mid clamp"))
     # By hand: 28 modules in rows of 10, 10, 5 and 3 on two rails each.

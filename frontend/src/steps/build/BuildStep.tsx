@@ -40,7 +40,13 @@ function Racking({ plane }: { plane: RoofPlane }) {
         {view === 'rails' && <SystemChoice plane={plane} />}
         {view === 'rails' && <AimChoice />}
       </Toolbar>
-      {(view === 'rails' || view === 'chalk') && <PlaneTabs />}
+      {view === 'rails' && <PlaneTabs />}
+      {view === 'chalk' && (
+        // The sheet names its plane itself.
+        <div className="for-the-hand">
+          <PlaneTabs />
+        </div>
+      )}
       {error && <Failed error={error} />}
       {!error && !found && (
         <Waiting shows="Rails and mounts on the plan, the sticks they are cut from, and the parts.">

@@ -34,31 +34,22 @@ export function ChalkView({ plane, racking }: ChalkViewProps) {
         {racked.mounting}. Tape {along} and {across}; corners first, then both diagonals: equal, or
         the lines are not square.
       </p>
-      <table className="mt-2 text-sm">
-        <tbody>
-          <tr>
-            <th scope="row" className="pr-4 text-left font-medium">
-              Modules, left and right
-            </th>
-            <td className="pr-6 font-figure">{tape(racked.left_m)}</td>
-            <td className="pr-6 font-figure">{tape(racked.right_m)}</td>
-          </tr>
-          <tr>
-            <th scope="row" className="pr-4 text-left font-medium">
-              Modules, bottom and top
-            </th>
-            <td className="pr-6 font-figure">{tape(racked.bottom_m)}</td>
-            <td className="pr-6 font-figure">{tape(racked.top_m)}</td>
-          </tr>
-          <tr>
-            <th scope="row" className="pr-4 text-left font-medium">
-              Both diagonals
-            </th>
-            <td className="pr-6 font-figure font-semibold">{tape(racked.diagonal_m)}</td>
-            <td />
-          </tr>
-        </tbody>
-      </table>
+      <dl aria-label="Corners" className="mt-1.5 flex flex-wrap gap-x-5 text-sm">
+        {(
+          [
+            ['Modules, left', racked.left_m],
+            ['right', racked.right_m],
+            ['bottom', racked.bottom_m],
+            ['top', racked.top_m],
+            ['Both diagonals', racked.diagonal_m],
+          ] as const
+        ).map(([name, lengthM]) => (
+          <div key={name} className="flex gap-1.5">
+            <dt className="font-medium">{name}</dt>
+            <dd className="font-figure">{tape(lengthM)}</dd>
+          </div>
+        ))}
+      </dl>
       {racked.supports_m.length > 0 && !racked.ground && (
         <p className="mt-2 text-sm">
           <b className="font-medium capitalize">{racked.support}s</b> {along}:{' '}
@@ -95,12 +86,9 @@ export function ChalkView({ plane, racking }: ChalkViewProps) {
         ))}
       </ol>
       <p className="mt-1 text-xs">
-        Each rail: its line {across}. Each mount: its tape {along}; its {racked.support} and how far
-        from the rail’s first mount; a line for where it was found.
-      </p>
-      <p className="mt-2 text-xs">
-        Probe each {racked.support} before drilling; type what was found under Rails, “What I
-        found”. Torques are the maker’s. Anchors before the first step on the roof.
+        Each rail: its line {across}. Each mount: its tape {along}, its {racked.support}, how far
+        from the rail’s first; a line for where it was found. Probe before drilling; type what was
+        found under Rails. Torques are the maker’s. Anchors before the first step on the roof.
       </p>
     </section>
   );
