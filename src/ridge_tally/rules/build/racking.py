@@ -250,7 +250,8 @@ def _supports(
             lines, unusable, what = framing.purlins_y_m, (), "purlins"
         case MountBase.PILE:
             return (), (), f"{plane.name}: piles stand in the ground, not on a roof."
-    missing = "" if lines else f"{plane.name}: where do its {what} lie? Survey, “Under it”."
+    here = ", or “What I found” here" if sheet.base is MountBase.RAFTER else ""
+    missing = "" if lines else f"{plane.name}: where do its {what} lie? Survey, “Under it”{here}."
     return lines, unusable, missing
 
 
