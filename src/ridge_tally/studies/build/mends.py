@@ -16,6 +16,7 @@ from ridge_tally.core.job.edits.build.racking import (
     SetRackingField,
     SetRunOn,
 )
+from ridge_tally.core.job.racking import PlaneRacking
 from ridge_tally.core.mounting_sheet import MountBase
 from ridge_tally.core.survey.taping import drawn_length
 from ridge_tally.core.units import format_length
@@ -34,10 +35,10 @@ MOST_BLOCKS = 6
 
 @dataclass(frozen=True, slots=True)
 class Mend:
-    """A way out in words, with the edit that takes it."""
+    """A way out in words, with the edit that takes it; none where somebody has to be asked first."""
 
     told: str
-    edit: Edit
+    edit: Edit | None
 
 
 def mends_of(design: Design, shelf: Shelf, plane: RackedPlane) -> tuple[Mend, ...]:
@@ -88,11 +89,9 @@ def _mends(design: Design, shelf: Shelf, plane: RackedPlane, amiss: NoPlan) -> I
             )
     span = _span_that_does(design, plane)
     if span is not None:
-        length = drawn_length(span, unit)
-        yield Mend(
-            f"A rail and mounts that may span {length.typed}: ask the maker, then type it",
-            SetRackingField(option_id, plane_id, RackingField.SPAN, length.typed),
-        )
+        # Nobody takes a longer span than the maker stands behind by a press.
+        told = format_length(span, unit)
+        yield Mend(f"A rail and mounts that may span {told}: ask the maker, then type it", None)
 
 
 def _mounted(design: Design, plane: RackedPlane, **lengths_m: float) -> bool:
@@ -102,12 +101,12 @@ def _mounted(design: Design, plane: RackedPlane, **lengths_m: float) -> bool:
     return _holds(design, plane, replace(plane.choice, **typed))  # type: ignore[arg-type]
 
 
-def _holds(design: Design, plane: RackedPlane, choice: object) -> bool:
+def _holds(design: Design, plane: RackedPlane, choice: PlaneRacking) -> bool:
     racking = design.option.racking
     others = tuple(p for p in racking.planes if p.plane_id != plane.laid.plane.id)
     option = replace(
         design.option,
-        racking=replace(racking, planes=(*others, choice)),  # type: ignore[arg-type]
+        racking=replace(racking, planes=(*others, choice)),
     )
     tried = replace(design, job=with_option(design.job, option), option=option)
     return _is_mounted(tried, plane)

@@ -15,6 +15,8 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
   const { job, option, act } = useJob();
   const feet = job.unit === 'ft';
   const pins = option.racking.planes.find((p) => p.plane_id === racked.plane_id)?.pins.length ?? 0;
+  const blocking =
+    option.racking.planes.find((p) => p.plane_id === racked.plane_id)?.blocking_m ?? [];
   const runOn = option.racking.planes.find((p) => p.plane_id === racked.plane_id)?.run_on ?? false;
   return (
     <Card title={racked.name} aside={racked.mounting} scrolls className="min-w-[300px] grow">
@@ -48,9 +50,7 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
             {racked.mends.map((mend) => (
               <li key={mend.told} className="flex items-start justify-between gap-2">
                 {mend.told}
-                <Button aria-label={`Take it: ${mend.told}`} onClick={() => void act(mend.edit)}>
-                  Take it
-                </Button>
+                <TakeIt mend={mend} />
               </li>
             ))}
           </ul>
@@ -122,6 +122,24 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
           Rail ends may run on to the next {racked.support || 'support'}
         </Toggle>
       )}
+      {blocking.length > 0 && (
+        <p className="mt-1 flex items-center justify-between gap-2 text-sm">
+          Blocking at {blocking.map((at) => formatLength(at, job.unit)).join(', ')}
+          <Button
+            onClick={() =>
+              void act({
+                kind: 'set-blocking',
+                option_id: option.id,
+                plane_id: racked.plane_id,
+                at_m: blocking,
+                on: false,
+              })
+            }
+          >
+            Without it
+          </Button>
+        </p>
+      )}
       {pins > 0 && (
         <p className="mt-1 flex items-center justify-between gap-2 text-sm">
           {pins === 1 ? '1 mount is held in place' : `${pins} mounts are held in place`}
@@ -135,5 +153,16 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
         </p>
       )}
     </Card>
+  );
+}
+
+function TakeIt({ mend }: { mend: Schemas['Mend'] }) {
+  const { act } = useJob();
+  const { edit } = mend;
+  if (edit === null) return null;
+  return (
+    <Button aria-label={`Take it: ${mend.told}`} onClick={() => void act(edit)}>
+      Take it
+    </Button>
   );
 }
