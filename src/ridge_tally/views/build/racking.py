@@ -18,7 +18,7 @@ from ridge_tally.core.units import LengthUnit, format_length
 from ridge_tally.rules.build.checks import made_for
 from ridge_tally.rules.build.mount_loads import PlaneLoads, plane_loads
 from ridge_tally.rules.build.racked import RackedPlane, RackedRun, rail_length_m, weight_kg
-from ridge_tally.rules.build.racking import racked_planes
+from ridge_tally.rules.build.racking import EDGE_ZONE_M, racked_planes
 from ridge_tally.rules.build.sawing import KERF_M, TICK_M, Sawing, costly_rules, sawn
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
@@ -124,7 +124,9 @@ class GroundView:
 class PlaneRackingView:
     """One plane.  ``asked``: what has to be known first; ``amiss``: why mounts cannot be placed.
 
-    ``on_support``: how many mounts land on each support.  ``kg_per_m2``: modules, rails and mounts
+    ``on_support``: how many mounts land on each support.  ``forced``: of those shared, at an end where
+    no other support is near enough.  ``edge_m``: how wide the roof's edges are with spans of their own,
+    0 where they have none.  ``kg_per_m2``: modules, rails and mounts
     over the modules' area, ``None`` where a weight is not known.  ``pulled``: the mount the wind pulls
     most, in words, ``loads_asked`` what is missing for that.  ``left_m`` to ``top_m``:
     where the modules lie on the plane, ``diagonal_m`` what both diagonals of them must be.
@@ -143,7 +145,9 @@ class PlaneRackingView:
     runs: tuple[RunView, ...]
     mounts: int
     shared: int
+    forced: int
     proven: bool
+    edge_m: float
     rail_m: float
     left_m: float
     right_m: float
@@ -280,7 +284,9 @@ def _plane(desk: Desk, design: Design, plane: RackedPlane) -> PlaneRackingView:
         runs=tuple(_run(plane, n, names[n]) for n in range(len(plane.runs))),
         mounts=sum(len(r.mounts_m) for r in plane.runs),
         shared=plane.shared,
+        forced=_forced(plane),
         proven=plane.proven,
+        edge_m=_edge_m(plane),
         rail_m=rail_length_m(plane),
         left_m=box[0],
         right_m=box[1],
@@ -298,6 +304,33 @@ def _plane(desk: Desk, design: Design, plane: RackedPlane) -> PlaneRackingView:
         asked=plane.asked,
         amiss=() if plane.no_plan is None else _amiss(design, plane, plane.no_plan, names),
         mends=mends_of(design, desk.shelf, plane),
+    )
+
+
+def _edge_m(plane: RackedPlane) -> float:
+    """Return the width of the wind zone at the edges, where spans there are shorter."""
+    limits = {limit for run in plane.runs for limit in run.limits_m}
+    return EDGE_ZONE_M if len(limits) > 1 and plane.ground is None else 0.0
+
+
+def _forced(plane: RackedPlane) -> int:
+    """Return how many supports two rails share at an end because no other lies in the bare end."""
+
+    def ends(run: RackedRun) -> set[float]:
+        found = set()
+        left, right = run.bare_limits_m
+        near_left = [s for s in plane.supports_m if -1e-6 <= s - run.run.from_m <= left + 1e-6]
+        near_right = [s for s in plane.supports_m if -1e-6 <= run.run.to_m - s <= right + 1e-6]
+        for near in (near_left, near_right):
+            if len(near) == 1:
+                found.add(round(near[0], 4))
+        return found
+
+    return sum(
+        len(ends(a) & ends(b))
+        for n, a in enumerate(plane.runs)
+        for b in plane.runs[n + 1 :]
+        if b.run.line - a.run.line == 1 and a.mounts_m and b.mounts_m
     )
 
 

@@ -5,7 +5,7 @@ import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
 import { Mark } from '@/ui/Mark';
 import { Toggle } from '@/ui/Toggle';
-import { figure } from '@/units/format';
+import { capital, figure } from '@/units/format';
 import { formatLength } from '@/units/length';
 
 const LB_PER_KG = 2.20462;
@@ -62,7 +62,7 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
           <dd className="text-right font-figure font-semibold">{figure(racked.mounts)}</dd>
           {!racked.ground && (
             <>
-              <dt>On a {racked.support} a neighbouring rail stands on</dt>
+              <dt>{capital(racked.support)}s shared</dt>
               <dd className="text-right font-figure">
                 {figure(racked.shared)}{' '}
                 <span className="text-xs text-ink-2">
@@ -75,7 +75,7 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
           <dd className="text-right font-figure">{formatLength(racked.rail_m, job.unit)}</dd>
           {racked.pulled !== '' && (
             <>
-              <dt>Pulled most by the wind</dt>
+              <dt>Pulled most</dt>
               <dd className="text-right font-figure">{racked.pulled}</dd>
             </>
           )}
@@ -95,6 +95,8 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
         <p className="text-xs text-ink-2">
           Ring: a rail beside stands on the same {racked.support}. Square: held in place. Draw a
           mount to another {racked.support}; the rest is planned round it.
+          {racked.forced > 0 &&
+            ` ${figure(racked.forced)} are shared at an end where no other ${racked.support} is near enough.`}
         </p>
       )}
       {racked.mounts > 0 && !racked.ground && racked.loads_asked.length > 0 && (

@@ -7,6 +7,7 @@ import { sceneOf } from '@/plan/scene';
 import { Board } from '@/ui/Board';
 import { Empty } from '@/ui/States';
 import { useSame } from '@/ui/useSame';
+import { EdgeZones } from './EdgeZones';
 import { FoundCard } from './FoundCard';
 import { LimitsCard } from './LimitsCard';
 import { ModulesUnder } from './ModulesUnder';
@@ -42,6 +43,7 @@ export function RailsView({ plane, racking }: RailsViewProps) {
       <PlaneCanvas scene={scene} label={`Rails and mounts on ${plane.name}`} padPx={84} zoomable>
         {(camera) => (
           <>
+            <EdgeZones camera={camera} edgeM={racked.edge_m} corners={scene.corners} />
             <ModulesUnder camera={camera} array={array} module={module} />
             {racked.ground ? (
               <Piles
