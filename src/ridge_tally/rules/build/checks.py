@@ -95,47 +95,47 @@ def _covering(plane: RackedPlane) -> Check:
 
 
 def _mounted(plane: RackedPlane) -> Check:
-    bare = None if plane.asked else float(sum(not r.mounts_m for r in plane.runs))
-    return check(
-        rule_id="build.mounted",
-        title="Rails without mounts",
-        subject=plane.laid.plane.name,
-        kind=LimitKind.STOP,
-        formula="n_bare",
-        givens=(Given("n_bare", "rails no set of mounts can hold", bare, "", "Build"),),
-        value=bare,
-        symbol="n_bare",
-        unit="",
-        relation="<=",
-        limit=Given("n_most", "rails without mounts", 0.0, "", "geometry"),
-        source=GEOMETRY,
+    return _none_of(
+        plane,
+        "build.mounted",
+        "Rails without mounts",
+        Given(
+            "n_bare",
+            "rails no set of mounts can hold",
+            None if plane.asked else float(sum(not r.mounts_m for r in plane.runs)),
+            "",
+            "Build",
+        ),
         reason=f"Not checked. {plane.asked[0]}" if plane.asked else "",
-        graded=False,
     )
 
 
 def _clear(plane: RackedPlane) -> Check:
     """A rail breaks before what stands on the roof; a pin, a run-on or an overhang may not see it."""
     blocks = blocks_of(plane.laid.plane, up_slope=plane.up_slope)
-    through = [
-        r
-        for r in plane.runs
-        if any(b.crosses(r.run.across_m, r.run.from_m, r.run.to_m) for b in blocks)
-    ]
-    count = float(len(through))
+    through = sum(
+        any(b.crosses(r.run.across_m, r.run.from_m, r.run.to_m) for b in blocks) for r in plane.runs
+    )
+    count = Given("n_through", "rails through an obstruction", float(through), "", "Build")
+    return _none_of(plane, "build.clear", "Rails into what stands there", count)
+
+
+def _none_of(plane: RackedPlane, rule_id: str, title: str, count: Given, reason: str = "") -> Check:
+    """Return the check that there is none of something on a plane."""
     return check(
-        rule_id="build.clear",
-        title="Rails into what stands there",
+        rule_id=rule_id,
+        title=title,
         subject=plane.laid.plane.name,
         kind=LimitKind.STOP,
-        formula="n_through",
-        givens=(Given("n_through", "rails through an obstruction", count, "", "Build"),),
-        value=count,
-        symbol="n_through",
+        formula=count.symbol,
+        givens=(count,),
+        value=count.value,
+        symbol=count.symbol,
         unit="",
         relation="<=",
-        limit=Given("n_none", "rails through an obstruction", 0.0, "", "geometry"),
+        limit=Given("n_most", count.label, 0.0, "", "geometry"),
         source=GEOMETRY,
+        reason=reason,
         graded=False,
     )
 

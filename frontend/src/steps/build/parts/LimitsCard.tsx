@@ -68,47 +68,33 @@ export function LimitsCard({ plane }: { plane: RoofPlane }) {
   );
   const number = (value: number | null, places: number) =>
     value === null ? '' : String(Number(value.toFixed(places))).replace('-', '−');
+  /** A figure of the site with who said so. */
+  const sourced = (
+    field: Schemas['DesignLoadField'],
+    label: string,
+    short: string,
+    value: string,
+    source: string,
+  ) => (
+    <>
+      {words(field, label, value, source, 'ask')}
+      <TypedField
+        label={`${short}, said by`}
+        value={source}
+        placeholder="who said so"
+        width={138}
+        align="left"
+        showLabel
+        tall
+        commit={(typed) => load(field, value, typed)}
+      />
+    </>
+  );
   const limits = (
     <>
       <div className="flex flex-col gap-1">
-        <TypedField
-          label="Wind"
-          value={windTyped}
-          placeholder="ask"
-          width={88}
-          align="right"
-          showLabel
-          commit={(typed) => load('wind', typed, loads.wind_source)}
-        />
-        <TypedField
-          label="Wind, said by"
-          value={loads.wind_source}
-          placeholder="who said so"
-          width={138}
-          align="left"
-          showLabel
-          tall
-          commit={(typed) => load('wind', windTyped, typed)}
-        />
-        <TypedField
-          label="Ground snow"
-          value={snowTyped}
-          placeholder="ask"
-          width={88}
-          align="right"
-          showLabel
-          commit={(typed) => load('snow', typed, loads.snow_source)}
-        />
-        <TypedField
-          label="Snow, said by"
-          value={loads.snow_source}
-          placeholder="who said so"
-          width={138}
-          align="left"
-          showLabel
-          tall
-          commit={(typed) => load('snow', snowTyped, typed)}
-        />
+        {sourced('wind', 'Wind', 'Wind', windTyped, loads.wind_source)}
+        {sourced('snow', 'Ground snow', 'Snow', snowTyped, loads.snow_source)}
         {length('span', 'Longest span', 'by the table')}
         {length('bare_end', 'Longest bare end', 'by the table')}
         {length('rail_offset', 'Rail from the edge', 'mid zone')}
