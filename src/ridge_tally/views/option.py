@@ -4,8 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from ridge_tally.core.array.legal import Shortfall
-from ridge_tally.core.equipment import module_area_m2
-from ridge_tally.core.job.array import PlacedModule, present_of
+from ridge_tally.core.job.array import PlacedModule
 from ridge_tally.core.job.document import (
     Job,
     ModuleString,
@@ -211,14 +210,14 @@ def option_report(design: Design) -> OptionReport:
 
 def _racking(design: Design) -> RackingCount | None:
     """Return what the racking of all planes comes to; nothing while none has its mounts."""
-    planes = [p for p in racked_planes(design) if any(r.mounts_m for r in p.runs)]
+    planes = [p for p in racked_planes(design) if p.mounts]
     if not planes:
         return None
     weights = [weight_kg(p) for p in planes]
-    area = sum(len(present_of(p.laid.array)) * module_area_m2(p.laid.module) for p in planes)
+    area = sum(p.modules_area_m2 for p in planes)
     known = [w for w in weights if w is not None]
     return RackingCount(
-        mounts=sum(len(r.mounts_m) for p in planes for r in p.runs),
+        mounts=sum(p.mounts for p in planes),
         rail_m=sum(map(rail_length_m, planes)),
         kg_per_m2=sum(known) / area if area and len(known) == len(weights) else None,
     )

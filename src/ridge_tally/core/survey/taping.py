@@ -22,6 +22,11 @@ def typed_length(typed: str, unit: LengthUnit, field: str = "Length") -> Taped:
     return Taped(parse_length_m(typed, unit, field), with_unit_written(typed, unit))
 
 
+def each_typed(typed: str) -> tuple[str, ...]:
+    """Return the parts of a list typed with semicolons or line by line, the empty ones left out."""
+    return tuple(filter(None, (p.strip() for p in typed.replace("\n", ";").split(";"))))
+
+
 def drawn_length(length_m: float, unit: LengthUnit) -> Taped:
     """Return a length taken off the drawing, to a tenth of a millimetre."""
     return Taped(round(length_m, 4), format_length(length_m, unit))

@@ -35,7 +35,7 @@ from ridge_tally.core.job.racking import (
     racking_on,
 )
 from ridge_tally.core.mounting_sheet import MountingSheet
-from ridge_tally.core.survey.taping import typed_length
+from ridge_tally.core.survey.taping import each_typed, typed_length
 from ridge_tally.core.units import M_PER_FT, LengthUnit, parse_number
 
 SPEEDS = {"": 1.0, "m/s": 1.0, "km/h": 1 / 3.6, "mph": 0.44704}
@@ -126,7 +126,7 @@ def _length(job: Job, edit: SetRackingField) -> Taped | None:
 
 
 def _lengths(typed: str, unit: LengthUnit) -> tuple[Taped, ...]:
-    parts = [p for p in typed.replace("\n", ";").split(";") if p.strip()]
+    parts = each_typed(typed)
     if len(parts) > MOST_OFFCUTS:
         raise OutOfRange("Pieces of rail at hand", len(parts), f"at most {MOST_OFFCUTS}")
     found = tuple(typed_length(p, unit, "Pieces of rail at hand") for p in parts)

@@ -50,7 +50,7 @@ from ridge_tally.core.survey.outline import (
     up_slope_per_plan,
 )
 from ridge_tally.core.survey.possible import MOST_OBSTRUCTIONS
-from ridge_tally.core.survey.taping import drawn_length, typed_length
+from ridge_tally.core.survey.taping import drawn_length, each_typed, typed_length
 from ridge_tally.core.units import LengthUnit, parse_number
 from ridge_tally.editing.rows import next_id, row_of, with_row
 
@@ -307,7 +307,7 @@ def _structure(job: Job, plane: RoofPlane, edit: SetStructure) -> Structure:
 def _found_rafters(typed: str, unit: LengthUnit, field: str) -> tuple[FoundRafter, ...]:
     """Return rafters as found: ``0' 7"; 2' 7"; 4' 6 1/2" x``, a cross for one not to be used."""
     found = []
-    for part in filter(None, (p.strip() for p in typed.replace("\n", ";").split(";"))):
+    for part in each_typed(typed):
         crossed = part[-1] in "xX×"
         at = typed_length(part[:-1].strip() if crossed else part, unit, field)
         if not 0 <= at.value_m <= LONGEST_EAVE_M:

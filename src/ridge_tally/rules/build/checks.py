@@ -4,8 +4,6 @@ import math
 from collections.abc import Iterator
 
 from ridge_tally.core.build.racking.loads import withdrawal_n_per_m
-from ridge_tally.core.equipment import module_area_m2
-from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.working import (
     Check,
@@ -257,7 +255,6 @@ def _clamp_zone(plane: RackedPlane) -> Iterator[Check]:
 
 
 def _weight(plane: RackedPlane, weight: float) -> Check:
-    area = len(present_of(plane.laid.array)) * module_area_m2(plane.laid.module)
     return check(
         rule_id="build.weight",
         title="Added weight",
@@ -266,9 +263,9 @@ def _weight(plane: RackedPlane, weight: float) -> Check:
         formula="m_all / a_all",
         givens=(
             Given("m_all", "modules, rails and mounts", weight, "kg", "datasheets"),
-            Given("a_all", "area of the modules", area, "m²", "datasheet"),
+            Given("a_all", "area of the modules", plane.modules_area_m2, "m²", "datasheet"),
         ),
-        value=weight / area,
+        value=weight / plane.modules_area_m2,
         symbol="m_area",
         unit="kg/m²",
         relation="<=",

@@ -12,7 +12,6 @@ from ridge_tally.core.build.racking.loads import (
     tributary_m,
     velocity_pressure_pa,
 )
-from ridge_tally.core.equipment import module_area_m2
 from ridge_tally.core.errors import OutsideModelRange
 from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import Job, module_footprint_m
@@ -70,8 +69,7 @@ def plane_loads(job: Job, plane: RackedPlane) -> PlaneLoads:
         return PlaneLoads((), None, ())
     loads = job.design_loads
     pressure, asked = _pressure(job, loads)
-    area = len(present_of(plane.laid.array)) * module_area_m2(plane.laid.module)
-    mounts = tuple(_mounts(plane, loads, weight / area, pressure))
+    mounts = tuple(_mounts(plane, loads, weight / plane.modules_area_m2, pressure))
     # The worst of all is not known while one of them is not.
     known = mounts if all(m.uplift_n is not None for m in mounts) else ()
     worst = max(known, key=lambda m: m.uplift_n or 0.0, default=None)
@@ -112,7 +110,8 @@ def _mounts(
     if loads.ground_snow_pa is not None:
         flat = flat_roof_snow_pa(loads.ground_snow_pa, THERMAL)
         snow_pa = flat * sloped_snow_frac(plane.laid.plane.slope_deg, THERMAL)
-    low, high = corners_m(plane.laid.plane).min(axis=0), corners_m(plane.laid.plane).max(axis=0)
+    corners = corners_m(plane.laid.plane)
+    low, high = corners.min(axis=0), corners.max(axis=0)
     for number, run in enumerate(plane.runs):
         across = _across_m(plane, number)
         lengths = tributary_m(run.run.from_m, run.run.to_m, run.mounts_m)

@@ -4,9 +4,7 @@ from dataclasses import replace
 
 from ridge_tally.core.array.posts import overhang_m, posts_apart_m
 from ridge_tally.core.array.tables import columns_of, tables_of
-from ridge_tally.core.build.racking.rails import (
-    RailRun,
-)
+from ridge_tally.core.build.racking.rails import RailRun
 from ridge_tally.core.job.array import table_of
 from ridge_tally.core.job.racking import DesignLoads, PlaneRacking
 from ridge_tally.core.job.system import LaidArray
@@ -15,7 +13,12 @@ from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.rules.array.checks import lay_of
 from ridge_tally.rules.array.ground import posts_of, rows_of
 from ridge_tally.rules.build.racked import GroundFrame, RackedPlane, RackedRun
-from ridge_tally.rules.build.span_limits import bare_end_m, span_limit_m, span_missing
+from ridge_tally.rules.build.span_limits import (
+    bare_end_m,
+    rail_overhang_m,
+    span_limit_m,
+    span_missing,
+)
 
 
 def racked_on_ground(
@@ -38,7 +41,7 @@ def racked_on_ground(
     limit = span[False]
     if missing or limit is None:
         return replace(none, asked=(missing,))
-    overhang = sheet.overhang_m if choice.overhang is None else choice.overhang.value_m
+    overhang = rail_overhang_m(sheet, choice)
     runs = []
     for number, one in enumerate(tables, start=1):
         for back in (False, True):

@@ -4,12 +4,9 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from ridge_tally.core.array.posts import Post
-from ridge_tally.core.build.racking.mounts import (
-    NoPlan,
-)
-from ridge_tally.core.build.racking.rails import (
-    RailRun,
-)
+from ridge_tally.core.build.racking.mounts import NoPlan
+from ridge_tally.core.build.racking.rails import RailRun
+from ridge_tally.core.equipment import module_area_m2
 from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.racking import PlaneRacking
 from ridge_tally.core.job.system import LaidArray
@@ -85,6 +82,16 @@ class RackedPlane:
     no_plan: NoPlan | None
     ground: GroundFrame | None = None
 
+    @property
+    def mounts(self) -> int:
+        """How many mounts it has on all its runs."""
+        return sum(len(r.mounts_m) for r in self.runs)
+
+    @property
+    def modules_area_m2(self) -> float:
+        """The area of its modules, along their slope: what its weight is spread over."""
+        return len(present_of(self.laid.array)) * module_area_m2(self.laid.module)
+
 
 def rail_length_m(plane: RackedPlane) -> float:
     """Return all rail of a plane, beams and rails up the glass of ground tables alike."""
@@ -99,6 +106,6 @@ def weight_kg(plane: RackedPlane) -> float | None:
     if sheet is None or sheet.rail_kg_per_m is None or sheet.mount_kg is None:
         return None
     rails = rail_length_m(plane) * sheet.rail_kg_per_m
-    mounts = sum(len(r.mounts_m) for r in plane.runs) * sheet.mount_kg
+    mounts = plane.mounts * sheet.mount_kg
     modules = len(present_of(plane.laid.array)) * plane.laid.module.mass_kg
     return rails + mounts + modules

@@ -30,7 +30,12 @@ from ridge_tally.core.survey.framing import FramingLines, framing_lines
 from ridge_tally.core.survey.outline import corners_m, obstruction_box
 from ridge_tally.rules.build.on_ground import racked_on_ground
 from ridge_tally.rules.build.racked import RackedPlane, RackedRun
-from ridge_tally.rules.build.span_limits import bare_end_m, span_limit_m, span_missing
+from ridge_tally.rules.build.span_limits import (
+    bare_end_m,
+    rail_overhang_m,
+    span_limit_m,
+    span_missing,
+)
 from ridge_tally.rules.design import Design
 
 # Wind zone at the edges of a roof: at least 3 ft (ASCE 7-16, 30.2; from memory).
@@ -226,7 +231,7 @@ def _rail_rules(bed: _Bed) -> RailRules:
         offset_frac=(sheet.clamp_from_frac + sheet.clamp_to_frac) / 2,
         offset_m=None if choice.rail_offset is None else choice.rail_offset.value_m,
         bridged_m=bed.field_m,
-        overhang_m=sheet.overhang_m if choice.overhang is None else choice.overhang.value_m,
+        overhang_m=rail_overhang_m(sheet, choice),
         longest_run_m=sheet.longest_run_m,
         run_gap_m=sheet.run_gap_m or 0.0,
         short_m=sheet.least_piece_m,

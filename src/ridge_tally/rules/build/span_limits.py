@@ -1,4 +1,4 @@
-"""How far a rail may span and how long its ends may be bare: as typed, else by the maker's table."""
+"""How far a rail may span and how far its ends go: as typed, else by the maker's table."""
 
 from ridge_tally.core.job.racking import DesignLoads, PlaneRacking
 from ridge_tally.core.job.survey import RoofPlane
@@ -52,3 +52,8 @@ def bare_end_m(sheet: MountingSheet, choice: PlaneRacking, span_m: float) -> flo
     frac = sheet.cantilever_frac
     lengths = [sheet.cantilever_m, None if frac is None else frac * span_m]
     return min((v for v in lengths if v is not None), default=0.0)
+
+
+def rail_overhang_m(sheet: MountingSheet, choice: PlaneRacking) -> float:
+    """Return how far a rail goes past its last module: as typed, else as the sheet has it."""
+    return sheet.overhang_m if choice.overhang is None else choice.overhang.value_m

@@ -27,12 +27,12 @@ class HoursRow:
 
 def crew_hours(design: Design, planes: tuple[RackedPlane, ...]) -> tuple[HoursRow, ...]:
     """Return the hours of a crew of two, task by task; none while no plane has its mounts."""
-    ready = [p for p in planes if any(r.mounts_m for r in p.runs)]
+    ready = [p for p in planes if p.mounts]
     if not ready:
         return ()
     amounts: list[tuple[CrewTask, str, str, float]] = []
     for plane in ready:
-        mounts = float(sum(len(r.mounts_m) for r in plane.runs))
+        mounts = float(plane.mounts)
         covering = plane.laid.plane.structure.covering
         on = USUAL_COVERING if covering is None else covering.value
         if plane.ground is not None:

@@ -51,7 +51,7 @@ def _hung(
     sheet: MountingSheet, planes: list[RackedPlane], sawings: tuple[Sawing, ...]
 ) -> list[PartRow]:
     runs = [r for p in planes for r in p.runs]
-    mounts = sum(len(r.mounts_m) for r in runs)
+    mounts = sum(p.mounts for p in planes)
     shared = sheet.rails is RailLay.SHARED
     clamps = clamps_of(
         (_by_row(p, r, shared=shared) for p in planes for r in p.runs), shared=shared

@@ -7,7 +7,7 @@ from string import ascii_uppercase
 
 from ridge_tally.core.build.racking.cutting import CutPlan, NoCut
 from ridge_tally.core.build.racking.mounts import NoPlan
-from ridge_tally.core.equipment import module_area_m2, origin_of
+from ridge_tally.core.equipment import origin_of
 from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import module_footprint_m
 from ridge_tally.core.job.ids import PlaneId
@@ -268,7 +268,6 @@ def _plane(desk: Desk, design: Design, plane: RackedPlane) -> PlaneRackingView:
             on_support[_support(plane, x)] += 1
     sheet = plane.sheet
     weight, box = weight_kg(plane), _box(plane)
-    area = len(present_of(plane.laid.array)) * module_area_m2(plane.laid.module)
     loads = plane_loads(design.job, plane)
     return PlaneRackingView(
         plane_id=plane.laid.plane.id,
@@ -282,7 +281,7 @@ def _plane(desk: Desk, design: Design, plane: RackedPlane) -> PlaneRackingView:
         unusable_m=plane.unusable_m,
         on_support=tuple(on_support),
         runs=tuple(_run(plane, n, names[n]) for n in range(len(plane.runs))),
-        mounts=sum(len(r.mounts_m) for r in plane.runs),
+        mounts=plane.mounts,
         shared=plane.shared,
         forced=_forced(plane),
         proven=plane.proven,
@@ -294,7 +293,7 @@ def _plane(desk: Desk, design: Design, plane: RackedPlane) -> PlaneRackingView:
         top_m=box[3],
         diagonal_m=hypot(box[1] - box[0], box[3] - box[2]),
         kg=weight,
-        kg_per_m2=None if weight is None or not area else weight / area,
+        kg_per_m2=None if weight is None else weight / plane.modules_area_m2,
         pulled=_pulled(design, plane, loads, names),
         loads_asked=loads.asked,
         ground=_ground(plane),

@@ -150,7 +150,8 @@ def cut_plans(
             yield NoCut(number, reached)
             return
     bound, least_sticks = _bound(lines, stock, rules)
-    bound += _least_splices(lines, stock) * rules.splice_cost
+    least_splices = _least_splices(lines, stock)
+    bound += least_splices * rules.splice_cost
     best: CutPlan | None = None
     for attempt in range(tries):
         chance = Random(attempt)  # noqa: S311 - orders to try, no secret
@@ -164,11 +165,7 @@ def cut_plans(
         assert best is not None
         if attempt >= FIRST_TRIES - 1 and (better or attempt == FIRST_TRIES - 1):
             yield best
-        if (
-            attempt >= FIRST_TRIES - 1
-            and best.proven
-            and best.splices <= _least_splices(lines, stock)
-        ):
+        if attempt >= FIRST_TRIES - 1 and best.proven and best.splices <= least_splices:
             return
     if best is None:
         yield NoCut(0, 0)
@@ -240,14 +237,14 @@ class _Maker:
             and self._mounts_within(start, length) >= self.rules.least_mounts
         )
 
-    def cuts(self, start: int, after_span: int, room: int, at_least: int = 0) -> int | None:
-        """Return the farthest legal splice a piece of that room reaches; at or past ``at_least``."""
+    def cuts(self, start: int, after_span: int, room: int) -> int | None:
+        """Return the farthest legal splice a piece of that room reaches."""
         reach = start + room
         for low, high, span in reversed(self.windows):
             cut = min(high, reach)
-            if span <= after_span or cut < max(low, at_least, start + self.rules.least_piece):
+            if span <= after_span or cut < max(low, start + self.rules.least_piece):
                 continue
-            while cut >= max(low, at_least):
+            while cut >= low:
                 if self._legal(start, cut):
                     return cut
                 # Nearer by what the rest is short of.

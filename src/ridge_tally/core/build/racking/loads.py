@@ -8,8 +8,9 @@ from collections.abc import Sequence
 from itertools import pairwise
 
 from ridge_tally.core.errors import OutsideModelRange
+from ridge_tally.core.units import M_PER_FT, M_PER_IN
 
-M_PER_FT, PA_PER_PSF, N_PER_LBF, M_PER_IN = 0.3048, 47.880259, 4.4482216, 0.0254
+N_PER_LBF = 4.4482216
 # Exponent and gradient height in feet by exposure (table 26.11-1).
 PROFILES = {"B": (7.0, 1200.0), "C": (9.5, 900.0), "D": (11.5, 700.0)}
 DIRECTIONALITY = 0.85
@@ -17,7 +18,6 @@ LEAST_HEIGHT_FT, LEAST_HEIGHT_B_FT, HIGHEST_FT = 15.0, 30.0, 60.0
 # Slopes to which nothing slides off, by how warm the roof is; all of it from 70 degrees on.
 HOLDS_TO_DEG = {1.0: 30.0, 1.1: 37.5, 1.2: 45.0}
 ALL_OFF_DEG = 70.0
-SMALL_FT2, LARGE_FT2 = 10.0, 100.0
 
 
 def velocity_pressure_pa(
