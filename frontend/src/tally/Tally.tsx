@@ -10,6 +10,7 @@ import { Choice } from '@/ui/Choice';
 import { Failed } from '@/ui/States';
 import { figure, lossShare, signed, yearlyKwh } from '@/units/format';
 import { formatLength } from '@/units/length';
+import { formatWeightByArea, weightByArea } from '@/units/weight';
 import { type AlikeRow, alike } from './parts/alike';
 import { LimitRow } from './parts/LimitRow';
 import { Row } from './parts/Row';
@@ -106,16 +107,12 @@ function ToBuy({ report }: { report: OptionReport }) {
   );
 }
 
-const PSF_PER_KG_M2 = 0.2048161;
-
 /** Mounts, rail and weight, once a plane has them. */
 function RackingRows({ report, other }: { report: OptionReport; other: OptionReport | undefined }) {
   const { job } = useJob();
   const { racking } = report;
   if (!racking) return null;
   const against = other?.racking;
-  const feet = job.unit === 'ft';
-  const weight = (kgPerM2: number) => (feet ? kgPerM2 * PSF_PER_KG_M2 : kgPerM2);
   return (
     <>
       <Row
@@ -135,10 +132,10 @@ function RackingRows({ report, other }: { report: OptionReport; other: OptionRep
       {racking.kg_per_m2 !== null && (
         <Row
           label="Added weight"
-          value={`${figure(weight(racking.kg_per_m2), 1)} ${feet ? 'psf' : 'kg/m²'}`}
+          value={formatWeightByArea(racking.kg_per_m2, job.unit)}
           aside={
             against && against.kg_per_m2 !== null
-              ? signed(weight(racking.kg_per_m2 - against.kg_per_m2), 1)
+              ? signed(weightByArea(racking.kg_per_m2 - against.kg_per_m2, job.unit), 1)
               : ''
           }
         />

@@ -7,17 +7,14 @@ import { Mark } from '@/ui/Mark';
 import { Toggle } from '@/ui/Toggle';
 import { capital, figure } from '@/units/format';
 import { formatLength } from '@/units/length';
-
-const LB_PER_KG = 2.20462;
-const PSF_PER_KG_M2 = 0.204816;
+import { formatWeight, formatWeightByArea } from '@/units/weight';
 
 export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
   const { job, option, act } = useJob();
-  const feet = job.unit === 'ft';
-  const pins = option.racking.planes.find((p) => p.plane_id === racked.plane_id)?.pins.length ?? 0;
-  const blocking =
-    option.racking.planes.find((p) => p.plane_id === racked.plane_id)?.blocking_m ?? [];
-  const runOn = option.racking.planes.find((p) => p.plane_id === racked.plane_id)?.run_on ?? false;
+  const choice = option.racking.planes.find((p) => p.plane_id === racked.plane_id);
+  const pins = choice?.pins.length ?? 0;
+  const blocking = choice?.blocking_m ?? [];
+  const runOn = choice?.run_on ?? false;
   return (
     <Card title={racked.name} aside={racked.mounting} scrolls className="min-w-[300px] grow">
       {racked.asked.map((told) => (
@@ -83,9 +80,8 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
             <>
               <dt>{racked.ground ? 'Weight of it all' : 'Weight on the roof'}</dt>
               <dd className="text-right font-figure">
-                {feet
-                  ? `${figure(racked.kg * LB_PER_KG)} lb, ${figure(racked.kg_per_m2 * PSF_PER_KG_M2, 1)} psf`
-                  : `${figure(racked.kg)} kg, ${figure(racked.kg_per_m2, 1)} kg/m²`}
+                {formatWeight(racked.kg, job.unit)},{' '}
+                {formatWeightByArea(racked.kg_per_m2, job.unit)}
               </dd>
             </>
           )}
