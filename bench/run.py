@@ -120,7 +120,7 @@ def main() -> None:
         live_app(Path(folder), whole=True) as address,
         sync_playwright() as playwright,
     ):
-        browser = launch(playwright)
+        browser = launch(playwright, one_thread=False)
         shell_step.in_browser(browser.new_context(**CONTEXT).new_page(), address)
         survey.in_browser(browser.new_context(**CONTEXT).new_page(), address)
         array_step.in_browser(browser.new_context(**CONTEXT).new_page(), address)

@@ -30,12 +30,12 @@ LAUNCH_ARGS = [
     "--disable-gpu-compositing",
     "--use-angle=swiftshader",
     "--enable-unsafe-swiftshader",
-    # Compiling beside the page gains nothing where every core is taken.
-    "--js-flags=--single-threaded",
     "--font-render-hinting=none",
     "--force-color-profile=srgb",
     "--hide-scrollbars",
 ]
+# Tests take every core: compiling beside the page gains nothing then.
+ONE_THREAD = "--js-flags=--single-threaded"
 CONTEXT: dict[str, Any] = {
     "viewport": {"width": 1280, "height": 800},
     "device_scale_factor": 1,
@@ -45,9 +45,10 @@ CONTEXT: dict[str, Any] = {
 }
 
 
-def launch(playwright: Playwright) -> Browser:
-    """Return a headless Chromium."""
-    return playwright.chromium.launch(executable_path=CHROMIUM, args=LAUNCH_ARGS)
+def launch(playwright: Playwright, *, one_thread: bool = True) -> Browser:
+    """Return a headless Chromium; not on one thread it is as a person's browser is."""
+    args = [*LAUNCH_ARGS, *([ONE_THREAD] if one_thread else [])]
+    return playwright.chromium.launch(executable_path=CHROMIUM, args=args)
 
 
 def other_hosts_asked(context: BrowserContext, own: str) -> list[str]:

@@ -7,7 +7,7 @@ import pytest
 from live import live_app
 from playwright.sync_api import BrowserContext, Page, expect
 
-from browser import CHROMIUM, CONTEXT, LAUNCH_ARGS, other_hosts_asked
+from browser import CHROMIUM, CONTEXT, LAUNCH_ARGS, ONE_THREAD, other_hosts_asked
 from jobs import FULL, SAMPLE
 from ridge_tally.formats.job_file import write_job
 
@@ -21,7 +21,7 @@ def browser_type_launch_args(browser_type_launch_args: dict) -> dict:
     return {
         **browser_type_launch_args,
         "executable_path": CHROMIUM,
-        "args": LAUNCH_ARGS,
+        "args": [*LAUNCH_ARGS, ONE_THREAD],
         "timeout": NEVER_MS,
     }
 

@@ -28,8 +28,9 @@
     bottom = Math.min(bottom, innerHeight);
     return right - left > 1 && bottom - top > 1 ? { left, top, right, bottom } : null;
   };
-  if (document.documentElement.scrollWidth > innerWidth + 1)
-    found.push(`the page is ${document.documentElement.scrollWidth - innerWidth} px too wide`);
+  for (const [name, part] of [['page', document.documentElement], ['step', document.getElementById('work')]])
+    if (part && part.scrollWidth > part.clientWidth + 1)
+      found.push(`the ${name} is ${part.scrollWidth - part.clientWidth} px too wide`);
   for (const e of document.querySelectorAll('body *')) {
     if (!shown(e) || e.closest('svg, .sr-only, [inert]')) continue;
     const style = getComputedStyle(e);

@@ -104,6 +104,8 @@ def main() -> None:
         sync_playwright() as playwright,
     ):
         page = launch(playwright).new_context(**CONTEXT).new_page()
+        # A busy machine takes its time.
+        page.set_default_timeout(300_000)
         page.goto(address)
         page.get_by_text(re.compile("kWh a year")).nth(3).wait_for()
         page.screenshot(path=OUT / "home.png")

@@ -1,9 +1,11 @@
 """Build as a crew lead meets it: a system, wind and snow, a way out, a mount moved, the lists."""
 
 import re
+from io import BytesIO
 
 import pytest
 from playwright.sync_api import Page, expect
+from pypdf import PdfReader
 
 from jobs import FULL, unracked
 from ridge_tally.formats.job_file import write_job
@@ -65,13 +67,37 @@ def test_from_a_layout_to_the_cut_list_without_leaving_the_drawing(
     held = page.get_by_role("button", name=re.compile("rail C, rafter 6.*held in place"))
     expect(held).to_have_count(1)
 
+    # A rail drawn across its modules takes all rails of the plane with it, and comes back typed.
+    rail = page.get_by_role("button", name=re.compile("^Rail A, .* from the lower edge"))
+    offset = page.get_by_label("Rail from the edge", exact=True)
+    box = rail.bounding_box()
+    assert box is not None
+    # By its name, at its end.
+    x, y = box["x"] + box["width"] - 14, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x, y - 5, steps=3)
+    page.mouse.up()
+    expect(offset).not_to_have_value("")
+    before = offset.input_value()
+    # Still in hand from the pointer: arrows move it on.
+    rail.press("ArrowDown")
+    expect(offset).not_to_have_value(before)
+    typed(page, "Rail from the edge", "")
+    expect(offset).to_have_value("")
+
     page.keyboard.press("Escape")
     page.get_by_role("button", name="Cut list").click()
     expect(page.get_by_text(re.compile(r"\d+ sticks, \d+ splices?, .* left over"))).to_be_visible()
     page.get_by_role("button", name="Chalk lines").click()
     sheet = page.get_by_role("region", name="Chalk lines")
-    expect(sheet.get_by_text("Both diagonals", exact=True)).to_be_visible()
-    expect(sheet.get_by_role("list", name="Rail A").get_by_role("listitem")).to_have_count(20)
+    expect(sheet.get_by_text("Both diagonals")).to_be_visible()
+    # A mount on each of the twenty rafters, nineteen taped from the first; what is cut off last.
+    rail = sheet.get_by_role("row", name=re.compile("^A 1' 6"))
+    expect(rail.get_by_text(re.compile(r"^\d+' \d"))).to_have_count(19)
+    expect(rail).to_contain_text("trim A left")
+    # One page for the roof; the Tally has one of its own.
+    assert len(PdfReader(BytesIO(page.pdf(prefer_css_page_size=True))).pages) == 2
     page.get_by_role("button", name="Parts").click()
     clamps = page.get_by_role("row", name=re.compile("^Mid clamp"))
     # By hand: 28 modules in rows of 10, 10, 5 and 3 on two rails each.

@@ -76,7 +76,7 @@ def test_every_module_of_the_shelf_on_this_roof(page: Page, job: str) -> None:
     page.get_by_role("button", name="Equipment").click()
     page.get_by_role("button", name="Which module?").click()
     table = page.get_by_role("region", name="Modules for this roof")
-    expect(table).to_contain_text("4 of 7 modules have a legal plan")
+    expect(table).to_contain_text("Modules with a legal plan: 4 of 7")
     table.get_by_role("button", name="W/m²").click()
     expect(table.get_by_role("rowheader").first).to_contain_text("600 W")
     table.get_by_role("button", name="W/m²").click()

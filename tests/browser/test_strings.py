@@ -82,7 +82,7 @@ def test_another_inverter_is_chosen_by_its_plans_and_one_of_them_used(page: Page
     open_strings(page, job)
     page.keyboard.press("3")
     table = page.get_by_role("region", name="Inverters for this array")
-    expect(table).to_contain_text("8 of 11 inverters have a legal plan")
+    expect(table).to_contain_text("Inverters with a legal plan: 8 of 11")
     expect(table).to_contain_text("Needs 3 phases; the service has 1.")
     expect(table).to_contain_text("28 modules need at least 2 strings of up to 14")
     row = table.get_by_role("row", name=re.compile("^Sample inverter 10.0 kW, three trackers 1"))

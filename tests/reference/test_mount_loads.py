@@ -97,7 +97,12 @@ def test_what_mounts_carry_is_the_rail_and_its_first_moment_is_whole(
 def test_two_rails_carry_a_module_in_force_and_moment(
     height: float, low: float, high: float
 ) -> None:
-    a, b = rail_shares(height, low * height, high * height)
+    a, b = rail_shares(height, [low * height, high * height])
     assert a + b == pytest.approx(1.0)
     # Moment about the lower edge: the module's middle.
     assert a * low * height + b * high * height == pytest.approx(height / 2)
+
+
+def test_a_third_rail_carries_half_way_to_its_neighbours() -> None:
+    # 1.8 m with rails at 0.4, 0.9 and 1.4 m: strips of 0.65, 0.5 and 0.65 m, by hand.
+    assert rail_shares(1.8, [0.4, 0.9, 1.4]) == pytest.approx((0.65 / 1.8, 0.5 / 1.8, 0.65 / 1.8))

@@ -53,6 +53,7 @@ from ridge_tally.editing.array.tilt_positions import stances_of
 from ridge_tally.editing.design import design_for, design_in
 from ridge_tally.formats.job_file import read_job, write_job
 from ridge_tally.rules.array.checks import lay_of
+from ridge_tally.rules.array.trenches import Trench, trench_of
 from ridge_tally.rules.report import all_checks
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulation.year import hourly_year
@@ -60,7 +61,6 @@ from ridge_tally.studies.array.exact_count import Arrangement, exactly
 from ridge_tally.studies.array.ground_layout import GroundLayout, ground_layout
 from ridge_tally.studies.array.rows_light import RowsLight, rows_light
 from ridge_tally.studies.array.seasonal_tilt import SeasonalTilt, calendar_of, seasonal_tilt
-from ridge_tally.studies.array.trenches import Trench, trench_of
 from ridge_tally.studies.sun.shade import shade_report
 
 A = OptionId("a")

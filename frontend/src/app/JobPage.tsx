@@ -94,14 +94,14 @@ function JobFrame({ stepId }: { stepId: string }) {
         onFind={() => setFinding(true)}
         onKeys={() => setKeysShown(true)}
       />
-      <div className="flex min-h-0 grow">
+      <div className="flex min-h-0 grow max-md:flex-col">
         <Run current={stepId} />
         <main
           id="work"
           data-at={pathname + search}
           tabIndex={-1}
           aria-label={step.title}
-          className="flex min-w-0 grow flex-col relative overflow-auto max-md:*:min-w-[712px]"
+          className="flex min-w-0 grow flex-col relative overflow-auto max-md:min-h-0"
         >
           <h1 className="sr-only">
             {step.title} of {state.job.name}

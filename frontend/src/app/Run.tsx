@@ -11,7 +11,7 @@ export function Run({ current }: { current: string }) {
   return (
     <nav
       aria-label="Steps"
-      className="flex w-[118px] shrink-0 flex-col gap-px border-r border-rule px-2 pt-2.5 max-[1100px]:w-[56px]"
+      className="flex w-[118px] shrink-0 flex-col gap-px border-r border-rule px-2 pt-2.5 max-[1100px]:w-[56px] max-md:w-full max-md:flex-row max-md:justify-between max-md:border-r-0 max-md:border-b max-md:px-1 max-md:py-0.5"
     >
       {STEPS.map((step) => {
         const here = step.id === current;
@@ -20,9 +20,11 @@ export function Run({ current }: { current: string }) {
             key={step.id}
             to={`/jobs/${at.jobId}/${at.optionId}/${step.id}`}
             aria-current={here ? 'step' : undefined}
-            className={`flex h-[34px] items-center justify-between rounded-md px-2.5 text-sm font-medium ${here ? 'bg-ink text-sheet' : 'hover:bg-bar'}`}
+            className={`flex h-[34px] items-center justify-between gap-1.5 rounded-md px-2.5 text-sm font-medium ${here ? 'bg-ink text-sheet' : 'hover:bg-bar'}`}
           >
-            <span className="max-[1100px]:sr-only">{step.title}</span>
+            <span className={`max-[1100px]:sr-only ${here ? 'max-md:not-sr-only' : ''}`}>
+              {step.title}
+            </span>
             <Mark shape={SHAPES[stateOf(step.id)]} pale={here} />
           </Link>
         );

@@ -19,12 +19,12 @@ export function TopBar({ stepId, tallyOpen, onTally, onFind, onKeys }: TopBarPro
   const { job, state, act, undo, redo } = useJob();
   const saving = useSaving();
   return (
-    <header className="flex min-h-[46px] shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b py-1 border-rule bg-sheet px-3.5">
+    <header className="flex min-h-[46px] shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule bg-sheet px-3.5 py-1 max-md:gap-x-1 max-md:px-2">
       <Link to="/" className="flex items-center gap-2 text-lg font-semibold whitespace-nowrap">
         <img src={mark} alt="" width="27" height="20" />
         <span className="max-md:sr-only">Ridge Tally</span>
       </Link>
-      <span aria-hidden="true" className="text-ink-3">
+      <span aria-hidden="true" className="text-ink-3 max-md:hidden">
         /
       </span>
       <InlineName
@@ -35,7 +35,7 @@ export function TopBar({ stepId, tallyOpen, onTally, onFind, onKeys }: TopBarPro
         className="max-w-[280px] text-base font-medium"
       />
       <OptionTabs stepId={stepId} />
-      <span className="grow" />
+      <span className="grow max-md:w-full" />
       <span className="text-sm whitespace-nowrap text-ink-2" role="status">
         {saving ? 'Saving' : `Saved ${clock(state.saved_at)}`}
       </span>

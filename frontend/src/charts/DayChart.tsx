@@ -24,6 +24,9 @@ interface DayChartProps {
   onLimit: (limitKw: number) => void;
 }
 
+const NARROW_PX = 480;
+/** About how wide the DC curve's name is, with its gap. */
+const DC_LABEL_PX = 112;
 const PAD = { left: 52, right: 84, top: 34, bottom: 44 };
 const HOURS = [0, 3, 6, 9, 12, 15, 18, 21, 24];
 
@@ -60,6 +63,7 @@ function Drawn({
 }: DayChartProps & { widthPx: number; heightPx: number }) {
   const [dragging, setDragging] = useState(false);
   const stepH = 24 / day.dcKw.length;
+  const narrow = widthPx < NARROW_PX;
   const highest = max([...day.dcKw, datasheetLimitKw, limitKw]) ?? 1;
   const x = scaleLinear([0, 24], [PAD.left, widthPx - PAD.right]);
   const y = scaleLinear([0, highest * 1.06], [heightPx - PAD.bottom, PAD.top]).nice();
@@ -122,7 +126,11 @@ function Drawn({
             {hour}:00
           </text>
         ))}
-        <text x={widthPx - PAD.right} y={heightPx - 8} textAnchor="end">
+        <text
+          x={narrow ? 4 : widthPx - PAD.right}
+          y={heightPx - 8}
+          textAnchor={narrow ? 'start' : 'end'}
+        >
           local standard time, hour means; minutes within them are cut too
         </text>
       </g>
@@ -284,18 +292,20 @@ interface DcLabelProps {
   y: (kw: number) => number;
 }
 
-/** Names the DC curve on its morning side, where nothing else is drawn. */
+/** Names the DC curve on its morning side, on the evening's where the chart is too narrow for that. */
 function DcLabel({ day, stepH, x, y }: DcLabelProps) {
   const peak = max(day.dcKw) ?? 0;
-  const hour = day.dcKw.findIndex((kw) => kw > peak * 0.3);
-  if (peak <= 0 || hour < 0) return null;
+  const morning = day.dcKw.findIndex((kw) => kw > peak * 0.3);
+  if (peak <= 0 || morning < 0) return null;
+  const late = x((morning + 0.5) * stepH) < PAD.left + DC_LABEL_PX;
+  const hour = late ? day.dcKw.findLastIndex((kw) => kw > peak * 0.3) : morning;
   return (
     <text
-      x={x((hour + 0.5) * stepH) - 10}
+      x={x((hour + 0.5) * stepH) + (late ? 10 : -10)}
       y={y(day.dcKw[hour] ?? 0)}
       fontSize="12.5"
       fill="var(--color-ink-2)"
-      textAnchor="end"
+      textAnchor={late ? 'start' : 'end'}
     >
       DC from the array
     </text>

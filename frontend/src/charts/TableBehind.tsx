@@ -19,15 +19,17 @@ const asCsv = ({ columns, rows }: TableData) =>
     .map((row) => row.map((cell) => `"${String(cell).replaceAll('"', '""')}"`).join(','))
     .join('\r\n');
 
+/** Saves a table as a CSV file named by its title. */
+export function saveTable(table: TableData) {
+  const address = URL.createObjectURL(new Blob([`${asCsv(table)}\r\n`], { type: 'text/csv' }));
+  const link = document.createElement('a');
+  link.href = address;
+  link.download = `${table.title.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-')}.csv`;
+  link.click();
+  URL.revokeObjectURL(address);
+}
+
 export function TableBehind({ table, open, onOpenChange }: TableBehindProps) {
-  const save = () => {
-    const address = URL.createObjectURL(new Blob([`${asCsv(table)}\r\n`], { type: 'text/csv' }));
-    const link = document.createElement('a');
-    link.href = address;
-    link.download = `${table.title.toLowerCase().replaceAll(/[^a-z0-9]+/g, '-')}.csv`;
-    link.click();
-    URL.revokeObjectURL(address);
-  };
   return (
     <Panel
       title={table.title}
@@ -45,7 +47,7 @@ export function TableBehind({ table, open, onOpenChange }: TableBehindProps) {
         >
           Copy
         </Button>
-        <Button onClick={save}>Save CSV</Button>
+        <Button onClick={() => saveTable(table)}>Save CSV</Button>
       </div>
       <table className="w-full text-sm">
         <thead>

@@ -43,8 +43,15 @@ interface Press {
   moved: boolean;
 }
 
+/** Panes narrower than this have narrower margins. */
+const WIDE_PX = 460;
 /** The wheel rests this long before the drawing is drawn anew at its new size. */
 const RESTS_MS = 140;
+
+function margins(padPx: PaneProps['padPx'], widthPx: number): PaneProps['padPx'] {
+  const part = Math.min(1, widthPx / WIDE_PX);
+  return { ...padPx, left: padPx.left * part, right: padPx.right * part };
+}
 
 export function Pane({
   points,
@@ -68,7 +75,7 @@ export function Pane({
   const ahead = useRef<Look | null>(null);
   const camera = useSame(
     size && points.length > 0
-      ? lookedThrough(fitCamera(points, { ...size, paddingPx: padPx }), look)
+      ? lookedThrough(fitCamera(points, { ...size, paddingPx: margins(padPx, size.widthPx) }), look)
       : null,
   );
 

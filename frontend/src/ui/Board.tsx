@@ -100,7 +100,7 @@ export function Board({ children, heightPx = 214 }: { children: ReactNode; heigh
       </div>
       {!closed && (
         <div
-          className="board flex shrink-0 gap-3 overflow-x-auto overscroll-x-contain bg-sheet px-2.5 pb-2.5"
+          className="board relative flex shrink-0 *:max-w-full gap-3 overflow-x-auto overscroll-x-contain bg-sheet px-2.5 pb-2.5"
           style={{ height: openPx }}
         >
           {children}

@@ -19,11 +19,11 @@ export function Button({ weight = 'plain', hint, className = '', children, ...re
       type="button"
       aria-keyshortcuts={hint}
       {...rest}
-      className={`inline-flex h-[27px] items-center gap-2 rounded-md border px-2.5 text-sm font-medium whitespace-nowrap disabled:opacity-50 ${WEIGHT[weight]} ${className}`}
+      className={`inline-flex h-[27px] items-center gap-2 rounded-md border px-2.5 max-md:px-2 text-sm font-medium whitespace-nowrap disabled:opacity-50 ${WEIGHT[weight]} ${className}`}
     >
       {children}
       {hint && (
-        <span aria-hidden="true" className={`text-xs font-normal ${hintColour}`}>
+        <span aria-hidden="true" className={`text-xs font-normal max-md:hidden ${hintColour}`}>
           {hint}
         </span>
       )}

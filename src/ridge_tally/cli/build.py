@@ -16,6 +16,7 @@ from ridge_tally.cli.asking import (
     table,
 )
 from ridge_tally.formats.racking_case import solve_racking_case
+from ridge_tally.rules.build.trench import Dug
 from ridge_tally.views.build.racking import RackingView, racking_view
 
 _case = click.argument("case", type=click.Path(exists=True, dir_okay=False, path_type=Path))
@@ -95,6 +96,9 @@ def _written(folder: Path, view: RackingView) -> None:
             "part": part.name,
             "needed": part.count,
             "spares": part.spares,
+            "on_shelf": part.on_shelf,
+            "buy": part.buy,
+            "boxes": part.boxes or "",
             "each": "" if part.price_cents is None else f"{part.price_cents / 100:.2f}",
             "all": "" if part.cents is None else f"{part.cents / 100:.2f}",
         }
@@ -116,9 +120,23 @@ def _racking_text(view: RackingView) -> str:
                 f"{plane.name}: {plane.mounts} mounts on {plane.rail_m:.2f} m of rail, "
                 f"{plane.shared} on a {plane.support} of the rail beside them ({proof})"
             )
+        if plane.ground is not None:
+            lines += [*plane.ground.falls, *_trench_text(plane.ground.dug)]
     lines += [f"{cut.mounting}: {cut.problem or cut.told}" for cut in view.cuts]
-    lines += [f"{p.count} + {p.spares} {p.name}" for p in view.parts]
+    for part in view.parts:
+        boxes = f", {part.boxes} box{'es' if part.boxes > 1 else ''}" if part.boxes else ""
+        lines.append(f"{part.count} + {part.spares} {part.name}: buy {part.buy}{boxes}")
     return "\n".join(lines) or "No module is laid."
+
+
+def _trench_text(dug: Dug | None) -> list[str]:
+    if dug is None:
+        return []
+    conduit = f", {dug.sticks} sticks of conduit" if dug.sticks else ""
+    return [
+        f"Trench {dug.length_m:.1f} m, at least {dug.least_depth_m:.2f} m deep{conduit}, "
+        f"sand {dug.sand_m3:.1f} m3, warning tape {dug.tape_m:.1f} m"
+    ]
 
 
 def _answer(case: Path, op: str, told: Any, *, json_out: bool) -> None:

@@ -42,7 +42,7 @@ class ModuleSheet:
 
     ``first_year_loss_frac`` and ``yearly_loss_frac`` are what its warranty grants: the share of
     the rating lost in the first year, and in each later one.  ``lead_m``: how long each of its
-    two cables is.  ``price_cents`` and ``freight_cents`` for one.
+    two cables is.  ``frame_m``: how high its frame is.  ``price_cents`` and ``freight_cents`` for one.
     """
 
     id: ModuleId
@@ -73,6 +73,7 @@ class ModuleSheet:
     price_cents: int | None = None
     freight_cents: int | None = None
     gamma_vmp_frac_per_degc: float | None = None
+    frame_m: float | None = None
     origins: tuple[ValueOrigin, ...] = ()
 
 

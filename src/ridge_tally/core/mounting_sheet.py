@@ -31,6 +31,13 @@ class RailLay(StrEnum):
     SHORT = "short"
 
 
+class RailMetal(StrEnum):
+    """What rails are made of."""
+
+    ALUMINIUM = "aluminium"
+    STEEL = "steel"
+
+
 @dataclass(frozen=True, slots=True)
 class StockLength:
     """A length rails are sold in, and the price of one."""
@@ -60,7 +67,9 @@ class MountingSheet:
     end clamps hide under it.  A bare end may be ``cantilever_m`` long, or ``cantilever_frac`` of
     the span: of the actual one beside it where ``cantilever_of_actual``, else of the allowed.
     A splice lies within ``splice_frac`` of a span from a mount, ``splice_clear_m`` off it.
-    ``mount_limit_n``: what one mount may be pulled with.  ``thread_m``: of each of its ``lags``, in
+    ``mount_limit_n``: what one mount may be pulled with, ``slide_limit_n`` pushed down the roof.
+    ``short_sides``: whether its clamps may hold a module by its short sides.  ``box_of``: how many
+    clamps or caps come in a box.  ``thread_m``: of each of its ``lags``, in
     the wood.  ``goes_with``: which bracket belongs to which adapter, rail and clamp.
     """
 
@@ -87,11 +96,14 @@ class MountingSheet:
     run_gap_m: float | None = None
     clamp_from_frac: float = 0.125
     clamp_to_frac: float = 0.25
+    short_sides: bool | None = None
     frame_least_m: float | None = None
     frame_most_m: float | None = None
+    rail_metal: RailMetal = RailMetal.ALUMINIUM
     rail_kg_per_m: float | None = None
     mount_kg: float | None = None
     mount_limit_n: float | None = None
+    slide_limit_n: float | None = None
     lags: int = 0
     lag_diameter_m: float | None = None
     thread_m: float | None = None
@@ -100,6 +112,7 @@ class MountingSheet:
     mid_clamp_cents: int | None = None
     end_clamp_cents: int | None = None
     cap_cents: int | None = None
+    box_of: int | None = None
     torque_mid_nm: float | None = None
     torque_end_nm: float | None = None
     torque_splice_nm: float | None = None

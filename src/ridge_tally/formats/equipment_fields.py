@@ -26,7 +26,13 @@ from ridge_tally.core.equipment import (
     Warming,
 )
 from ridge_tally.core.errors import MissingDatum, NotUnderstood
-from ridge_tally.core.mounting_sheet import MountBase, MountingId, MountingSheet, RailLay
+from ridge_tally.core.mounting_sheet import (
+    MountBase,
+    MountingId,
+    MountingSheet,
+    RailLay,
+    RailMetal,
+)
 from ridge_tally.formats.equipment_row import Column, Row
 from ridge_tally.rules.bounds import MOST_LINES_ON_SHEET
 
@@ -233,17 +239,26 @@ def _derating_told(sheet: InverterSheet | MicroinverterSheet) -> str | None:
     return ", ".join(at) or None
 
 
-def _one_of(name: str, label: str, attribute: str, choices: type[StrEnum]) -> Field:
+def _one_of(
+    name: str,
+    label: str,
+    attribute: str,
+    choices: type[StrEnum],
+    otherwise: StrEnum | None = None,
+) -> Field:
     """One word of a few."""
     words = f"{', '.join(list(choices)[:-1])} or {list(choices)[-1]}"
 
     def read(row: Row) -> StrEnum:
         word = row.text(name).lower()
+        if not word and otherwise is not None:
+            return otherwise
         if word not in set(choices):
             raise NotUnderstood(row.columns[name].label, word, words)
         return choices(word)
 
-    column = Column(name, label, needed=True, hint=words)
+    hint = words if otherwise is None else f"{words}; empty: {otherwise}"
+    column = Column(name, label, needed=otherwise is None, hint=hint)
     return Field(column, attribute, read, lambda sheet: str(getattr(sheet, attribute).value))
 
 
@@ -360,6 +375,7 @@ FIELDS: dict[SheetKind, tuple[Field, ...]] = {
         _number("long_mm", "Long side", "mm", needed=True, per=1000.0, attribute="long_m"),
         _number("short_mm", "Short side", "mm", needed=True, per=1000.0, attribute="short_m"),
         _number("mass_kg", "Weight", "kg", needed=True),
+        _mm("frame_mm", "Height of the frame", "frame_m"),
         _number("max_system_v", "Largest system voltage", "V"),
         _number("max_series_fuse_a", "Maximum series fuse", "A"),
         _share("bifaciality", "Bifaciality", "bifacial_frac"),
@@ -486,11 +502,14 @@ FIELDS: dict[SheetKind, tuple[Field, ...]] = {
         _mm("run_gap_mm", "Gap between runs", "run_gap_m"),
         _percent("clamp_from", "Clamped from, of the long side", "clamp_from_frac", 0.125),
         _percent("clamp_to", "Clamped to, of the long side", "clamp_to_frac", 0.25),
+        _yes("short_sides", "Clamps may hold short sides"),
         _mm("frame_least_mm", "Thinnest frame", "frame_least_m"),
         _mm("frame_most_mm", "Thickest frame", "frame_most_m"),
+        _one_of("rail_metal", "Rails are of", "rail_metal", RailMetal, RailMetal.ALUMINIUM),
         _number("rail_kg_per_m", "Rail", "kg/m"),
         _number("mount_kg", "Weight of a mount", "kg"),
         _number("mount_limit_n", "A mount may be pulled with", "N"),
+        _number("slide_limit_n", "A mount may be pushed down the roof with", "N"),
         _count("lags", "Lags in a mount", 0),
         _mm("lag_diameter_mm", "Diameter of a lag", "lag_diameter_m"),
         _mm("thread_mm", "Thread in the wood", "thread_m"),
@@ -499,6 +518,7 @@ FIELDS: dict[SheetKind, tuple[Field, ...]] = {
         _cents("mid_clamp", "Price of a mid clamp"),
         _cents("end_clamp", "Price of an end clamp"),
         _cents("cap", "Price of an end cap"),
+        _whole("box_of", "Clamps and caps in a box"),
         _number("torque_mid_nm", "Torque, mid clamp", "Nm"),
         _number("torque_end_nm", "Torque, end clamp", "Nm"),
         _number("torque_splice_nm", "Torque, splice", "Nm"),

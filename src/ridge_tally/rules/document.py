@@ -12,6 +12,7 @@ from ridge_tally.core.job.document import (
 from ridge_tally.core.survey.possible import require_possible
 from ridge_tally.rules.bounds import require_bounded
 from ridge_tally.rules.brief.document import require_sound_brief
+from ridge_tally.rules.build.typed_limits import require_sound_loads
 from ridge_tally.rules.code import require_own_rules
 from ridge_tally.rules.distinct import require_distinct
 from ridge_tally.rules.equipment.sheet import require_sheet
@@ -39,6 +40,7 @@ def require_sound(job: Job, before: Job | None = None) -> None:
     alike = before is not None and alike_but_options(job, before)
     if not alike:
         _require_sound_site(job)
+        require_sound_loads(job.design_loads)
     if not job.options:
         raise MissingDatum("option", f"The job “{job.name}”", "A job holds at least one option.")
     require_distinct("options", [o.id for o in job.options])

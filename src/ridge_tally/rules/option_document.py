@@ -9,6 +9,7 @@ from ridge_tally.core.job.array import Position
 from ridge_tally.core.job.document import Job, Option, plane_of, present_ids
 from ridge_tally.core.job.system import LaidArray, System, system_of
 from ridge_tally.core.nominal_year import DAYS
+from ridge_tally.rules.build.typed_limits import LONGEST_RAIL_M, require_sound_racking
 from ridge_tally.rules.distinct import require_distinct
 
 LONGEST_NAME = 80
@@ -20,7 +21,6 @@ MOST_TIERS = 4
 MOST_POSITIONS = 6
 STEEPEST_LEG_DEG, UPRIGHT_DEG = 75.0, 90.0
 MOST_INVERTERS, FURTHEST_BOX_M = 4, 100.0
-LONGEST_RAIL_M = 12.0
 
 
 def require_name(name: str) -> None:
@@ -166,13 +166,7 @@ def _require_racking(job: Job, option: Option) -> None:
         plane_of(job, racked.plane_id)
         if racked.mounting_id is not None:
             sheet_among(job.equipment.mountings, racked.mounting_id, "mounting datasheet")
-        for length in (racked.span, racked.bare_end, racked.rail_offset, racked.overhang):
-            if length is not None and not -1 <= length.value_m <= LONGEST_RAIL_M:
-                raise OutOfRange(
-                    f"Racking of option {option.name} in metres",
-                    length.value_m,
-                    f"from 0 to {LONGEST_RAIL_M:g}",
-                )
+        require_sound_racking(racked)
     for piece in option.racking.offcuts:
         if not 0 < piece.value_m <= LONGEST_RAIL_M:
             raise OutOfRange(

@@ -79,11 +79,11 @@ def _of_limits(design: Design, checks: tuple[Check, ...]) -> Iterator[NextMove]:
     stops = [c for c in checks if c.kind is LimitKind.STOP]
     for one in stops:
         if one.verdict is Verdict.BROKEN:
-            ways = (
-                "Ways out stand under the drawing."
-                if one.step is WorkStep.BUILD
-                else "Fixes lists the ways out."
-            )
+            ways = "Fixes lists the ways out."
+            if one.step is WorkStep.BUILD:
+                ways = "Its working stands in the Tally."
+                if one.rule_id == "build.mounted":
+                    ways = "Ways out stand under the drawing."
             told = f"{one.title}, {one.subject}: the limit is passed. {ways}"
             yield NextMove(*_place_of(one, "out"), None, told)
     loose = len(present_ids(design.option)) - strung_count(design.option)

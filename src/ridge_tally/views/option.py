@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from functools import lru_cache
 
 from ridge_tally.core.array.legal import Shortfall
 from ridge_tally.core.job.array import PlacedModule
@@ -24,6 +25,7 @@ from ridge_tally.core.survey.taping import small_size_text
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.core.working import Check, Family, LimitKind, Verdict, number_of
 from ridge_tally.rules.array.checks import Clearances, standing
+from ridge_tally.rules.array.trenches import Trench, trench_of
 from ridge_tally.rules.brief.wishes import roofs_left_free
 from ridge_tally.rules.build.racked import rail_length_m, weight_kg
 from ridge_tally.rules.build.racking import racked_planes
@@ -34,7 +36,6 @@ from ridge_tally.rules.strings.limits import cold_limit, rear_gain, series_limit
 from ridge_tally.rules.strings.microinverters import Branch, branches
 from ridge_tally.rules.survey.checks import is_settled
 from ridge_tally.studies.array.ground_layout import GroundLayout, ground_layout
-from ridge_tally.studies.array.trenches import Trench, trench_of
 from ridge_tally.studies.stock import ToBuy, to_buy
 from ridge_tally.views.next_move import NextMove, next_move
 from ridge_tally.views.rules import RulesView, rules_view
@@ -229,6 +230,7 @@ def _modules_told(design: Design) -> tuple[str, ...]:
     return tuple(f"{g.count} × {g.sheet.name}" for g in groups)
 
 
+@lru_cache(maxsize=2048)
 def check_view(check: Check) -> CheckView:
     """Return a check with its texts."""
     value, limit = value_and_limit(check)

@@ -7,13 +7,14 @@ interface ShadeMarkProps {
   source: Schemas['ShadeSource'];
   view: Schemas['ShadeView'];
   chosen: boolean;
+  named?: boolean;
 }
 
 /** Its name and its height, or that it is wanted. */
 export const shadeWords = (source: Schemas['ShadeSource'], view: Schemas['ShadeView']) =>
   `${source.name}, ${view.height_text || 'height?'}`;
 
-export function ShadeMark({ camera, source, view, chosen }: ShadeMarkProps) {
+export function ShadeMark({ camera, source, view, chosen, named = true }: ShadeMarkProps) {
   const at = toScreen(camera, { xM: view.at.east_m, yM: view.at.north_m });
   const wide = Math.max(source.width.value_m * camera.pxPerM, 7);
   const deep = Math.max(source.depth.value_m * camera.pxPerM, 7);
@@ -64,18 +65,20 @@ export function ShadeMark({ camera, source, view, chosen }: ShadeMarkProps) {
           strokeWidth={heavy}
         />
       )}
-      <text
-        x={house ? 0 : wide / 2 + 4}
-        y={4}
-        fontSize="12.5"
-        textAnchor={house ? 'middle' : 'start'}
-        stroke="var(--color-paper)"
-        strokeWidth="3"
-        paintOrder="stroke"
-        fill={view.height_text ? 'var(--color-ink)' : 'var(--color-warn)'}
-      >
-        {words}
-      </text>
+      {named && (
+        <text
+          x={house ? 0 : wide / 2 + 4}
+          y={4}
+          fontSize="12.5"
+          textAnchor={house ? 'middle' : 'start'}
+          stroke="var(--color-paper)"
+          strokeWidth="3"
+          paintOrder="stroke"
+          fill={view.height_text ? 'var(--color-ink)' : 'var(--color-warn)'}
+        >
+          {words}
+        </text>
+      )}
     </g>
   );
 }

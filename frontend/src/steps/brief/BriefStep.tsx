@@ -37,7 +37,7 @@ export default function BriefStep() {
   const faults = brief.bills.filter((b) => b.problem).length;
   return (
     <Tabs.Root value={section} onValueChange={setSection} className="flex min-h-0 grow flex-col">
-      <div className="flex min-h-[296px] shrink-0 gap-3 border-b border-rule px-3.5 pt-2.5 pb-2">
+      <div className="beside min-h-[296px] shrink-0 gap-3 border-b border-rule px-3.5 pt-2.5 pb-2">
         <NeedPanel target={query.data} />
         <TargetPanel target={query.data} behind={behind} error={query.error} />
       </div>

@@ -14,6 +14,7 @@ import { useView } from '@/plan/useView';
 import { Board } from '@/ui/Board';
 import { Button } from '@/ui/Button';
 import { Card, Toolbar } from '@/ui/Card';
+import { Fitted } from '@/ui/Fitted';
 import { Empty, Failed, Waiting } from '@/ui/States';
 import { useKeys } from '@/ui/useKeys';
 import { ViewButtons } from '@/ui/ViewButtons';
@@ -117,13 +118,13 @@ function LoadingDays({ year, stale }: LoadingDaysProps) {
         )}
       </Toolbar>
       {!Study && (
-        <div className="flex shrink-0 items-center gap-1.5 px-3.5 pt-2">
+        <div className="flex shrink-0 flex-wrap items-center gap-1.5 px-3.5 pt-2">
           <ViewButtons<ViewId> views={YEAR_VIEWS} view={view} onView={setView} />
           <span className="grow" />
         </div>
       )}
       {view === 'day' && (
-        <div className="flex shrink-0 gap-1.5 px-3.5 pt-1.5">
+        <div className="flex shrink-0 flex-wrap gap-1.5 px-3.5 pt-1.5">
           {year.days.map((d) => (
             <Button
               key={d.kind}
@@ -155,7 +156,7 @@ function LoadingDays({ year, stale }: LoadingDaysProps) {
       )}
       <div
         aria-busy={stale}
-        className={`flex shrink-0 grow basis-0 flex-col ${view === 'own' ? 'min-h-[520px]' : 'min-h-[200px]'} ${stale ? 'opacity-50' : ''}`}
+        className={`flex shrink-0 grow basis-0 flex-col ${view === 'own' ? 'min-h-[520px] max-md:basis-auto' : 'min-h-[200px]'} ${stale ? 'opacity-50' : ''}`}
       >
         {view === 'day' && (
           <DayChart
@@ -198,12 +199,16 @@ function LoadingDays({ year, stale }: LoadingDaysProps) {
             }
             className="shrink-0"
           >
-            <MonthBars
-              label="Energy at the meter by month"
-              valuesKwh={year.monthly_kwh}
-              widthPx={462}
-              heightPx={172}
-            />
+            <Fitted mostPx={462}>
+              {(widthPx) => (
+                <MonthBars
+                  label="Energy at the meter by month"
+                  valuesKwh={year.monthly_kwh}
+                  widthPx={widthPx}
+                  heightPx={172}
+                />
+              )}
+            </Fitted>
           </Card>
           <Card
             title="Clipped by limit"
@@ -233,7 +238,11 @@ function LoadingDays({ year, stale }: LoadingDaysProps) {
               {tried === null &&
                 ` (${figure(year.clipped_hourly_kwh)} to ${figure(year.clipped_most_kwh)})`}
             </p>
-            <LimitCurve points={limits} limitKw={limitKw} widthPx={320} heightPx={144} />
+            <Fitted mostPx={320}>
+              {(widthPx) => (
+                <LimitCurve points={limits} limitKw={limitKw} widthPx={widthPx} heightPx={144} />
+              )}
+            </Fitted>
           </Card>
         </Board>
       )}

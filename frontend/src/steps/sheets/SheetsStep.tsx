@@ -74,7 +74,7 @@ function Page({ content, dimmed }: { content: Schemas['SheetContent']; dimmed: b
           construction until reviewed.
         </p>
       </header>
-      <div className="mt-2 flex items-start gap-5">
+      <div className="beside mt-2 items-start gap-5">
         <div className="flex min-w-0 grow flex-wrap">
           {content.plans.map((plan) => (
             <figure

@@ -155,11 +155,15 @@ class StockKind(StrEnum):
     OPTIMIZER = "optimizer"
     MICROINVERTER = "microinverter"
     RAIL = "rail"
+    PART = "part"
 
 
 @dataclass(frozen=True, slots=True)
 class StockItem:
-    """A line of the firm's stock list; ``item_id`` is a datasheet's id, or any id for a rail."""
+    """A line of the firm's stock list; ``item_id`` is a datasheet's id; of rails and parts of racking any.
+
+    These are known by their name in the parts list.
+    """
 
     kind: StockKind
     item_id: str

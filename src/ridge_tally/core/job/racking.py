@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from enum import StrEnum
+from typing import Literal
 
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.places import Taped
@@ -13,6 +14,14 @@ class MountAim(StrEnum):
 
     FEWEST = "fewest"
     SPREAD = "best-spread"
+
+
+class TrenchLay(StrEnum):
+    """What lies in a trench: plastic conduit, steel conduit, or cable made to lie in earth."""
+
+    CONDUIT = "conduit"
+    STEEL = "steel-conduit"
+    CABLE = "cable"
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,7 +42,8 @@ class PlaneRacking:
     module, where it shall be another than the maker's.  ``blocking_m``: where wood is put between
     rafters, along the rails, so that a mount may stand there.  ``run_on``: ends that no support is
     near enough to run on to the next one, to be trimmed or left.  ``embedment``: how deep piles
-    stand in the ground, an engineer's.
+    stand in the ground, an engineer's.  ``rails_a_row``: two, or a third one in their middle.
+    ``trench_lay``: what lies in the trench of a ground array.
     """
 
     plane_id: PlaneId
@@ -46,6 +56,8 @@ class PlaneRacking:
     run_on: bool = False
     embedment: Taped | None = None
     pins: tuple[MountPin, ...] = ()
+    rails_a_row: Literal[2, 3] = 2
+    trench_lay: TrenchLay = TrenchLay.CONDUIT
 
 
 class CrewTask(StrEnum):
@@ -94,7 +106,7 @@ class DesignLoads:
     """Wind, snow and height the site is designed for, each with who said so.
 
     ``gcp_field`` and ``gcp_edge``: net pressure coefficients of the roof for uplift, negative, from
-    a person's own table.  ``wood_gravity``: specific gravity of the rafters' wood.
+    a person's own table.  ``mount_cap_n``: what the city lets any one mount be pulled with.  ``wood_gravity``: specific gravity of the rafters' wood.
     """
 
     wind_m_per_s: float | None = None
@@ -110,3 +122,5 @@ class DesignLoads:
     gcp_source: str = ""
     wood_gravity: float | None = None
     wood_source: str = ""
+    mount_cap_n: float | None = None
+    mount_cap_source: str = ""

@@ -11,7 +11,7 @@ MOST_STOCK = 200
 
 
 def read_stock(text: str, file: str, shelf: Shelf) -> tuple[StockItem, ...]:
-    """Return the lines of a stock list: columns kind, item, count, and name for rails.
+    """Return the lines of a stock list: columns kind, item, count, and name for rails and parts.
 
     Raises
     ------
@@ -48,7 +48,7 @@ def _stock_item(row: dict[str, str], shelf: Shelf) -> StockItem:
     count = round(parse_number(row["count"], "Count", "a whole number such as 24"))
     if count < 0:
         raise NotUnderstood("Count", row["count"], "0 or more")
-    if kind is StockKind.RAIL:
+    if kind in (StockKind.RAIL, StockKind.PART):
         return StockItem(kind, wanted, row.get("name", "").strip() or wanted, count)
     for sheet in shelf.of_kind(kind.value):
         if wanted.lower() in (sheet.id.lower(), sheet.name.lower()):

@@ -14,14 +14,15 @@ from ridge_tally.core.job.edits.build.racking import (
     DesignLoadField,
     PinMount,
     RackingEdit,
-    RackingField,
     SetBlocking,
     SetCrewRate,
     SetDesignLoad,
     SetMountAim,
     SetOffcuts,
     SetRackingField,
+    SetRailsARow,
     SetRunOn,
+    SetTrenchLay,
 )
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.job.places import Taped
@@ -37,20 +38,26 @@ from ridge_tally.core.job.racking import (
 from ridge_tally.core.mounting_sheet import MountingSheet
 from ridge_tally.core.survey.taping import each_typed, typed_length
 from ridge_tally.core.units import M_PER_FT, LengthUnit, parse_number
+from ridge_tally.rules.build.typed_limits import (
+    LENGTHS,
+    LONGEST_RAIL_M,
+    require_length,
+    require_load,
+)
 
 SPEEDS = {"": 1.0, "m/s": 1.0, "km/h": 1 / 3.6, "mph": 0.44704}
 SPEEDS_IN_FEET = {**SPEEDS, "": 0.44704}
 PRESSURES = {"": 1000.0, "kpa": 1000.0, "pa": 1.0, "psf": 47.880259}
 PRESSURES_IN_FEET = {**PRESSURES, "": 47.880259}
-FASTEST_M_PER_S, HEAVIEST_PA, HIGHEST_M = 120.0, 30_000.0, 60.0
+FORCES = {"": 1.0, "n": 1.0, "kn": 1000.0, "lb": 4.4482216, "lbf": 4.4482216}
+FORCES_IN_FEET = {**FORCES, "": 4.4482216}
 # Mounts nearer than this are one.
 SAME_M = 0.005
 MOST_OFFCUTS, MOST_PINS, MOST_BLOCKING = 200, 400, 100
-LONGEST_M = 12.0
 LONGEST_SOURCE = 200
 
 
-def racking_changed(job: Job, edit: RackingEdit, shelf: Shelf) -> Job:  # noqa: PLR0911 - one return an edit
+def racking_changed(job: Job, edit: RackingEdit, shelf: Shelf) -> Job:  # noqa: PLR0911, PLR0912 - one return an edit
     """Return the job with another racking.
 
     Raises
@@ -83,6 +90,11 @@ def racking_changed(job: Job, edit: RackingEdit, shelf: Shelf) -> Job:  # noqa: 
             return _on(job, option, edit.plane_id, blocking_m=_blocking(option, edit))
         case SetRunOn():
             return _on(job, option, edit.plane_id, run_on=edit.on)
+        case SetRailsARow():
+            # Rails are numbered from the eave: what was held on one is held on none now.
+            return _on(job, option, edit.plane_id, rails_a_row=edit.count, pins=())
+        case SetTrenchLay():
+            return _on(job, option, edit.plane_id, trench_lay=edit.lay)
         case ClearPins():
             return _on(job, option, edit.plane_id, pins=())
         case _:
@@ -110,18 +122,8 @@ def _on(job: Job, option: Option, plane_id: PlaneId, **parts: object) -> Job:
 def _length(job: Job, edit: SetRackingField) -> Taped | None:
     if not edit.typed.strip():
         return None
-    name = {
-        RackingField.SPAN: "Longest span",
-        RackingField.BARE_END: "Longest bare end",
-        RackingField.RAIL_OFFSET: "Rail from the module’s edge",
-        RackingField.OVERHANG: "Rail past the last module",
-        RackingField.EMBEDMENT: "Piles in the ground",
-    }[edit.field]
-    length = typed_length(edit.typed, job.unit, name)
-    # End clamps may hide under the module: the rail ends before it then.
-    least = {RackingField.SPAN: 0.05, RackingField.OVERHANG: -0.1}.get(edit.field, 0.0)
-    if not least <= length.value_m <= LONGEST_M:
-        raise OutOfRange(f"{name} in metres", length.value_m, f"{least:g} to {LONGEST_M:g}")
+    length = typed_length(edit.typed, job.unit, LENGTHS[edit.field][0])
+    require_length(edit.field, length.value_m)
     return length
 
 
@@ -131,9 +133,9 @@ def _lengths(typed: str, unit: LengthUnit) -> tuple[Taped, ...]:
         raise OutOfRange("Pieces of rail at hand", len(parts), f"at most {MOST_OFFCUTS}")
     found = tuple(typed_length(p, unit, "Pieces of rail at hand") for p in parts)
     for piece in found:
-        if not 0 < piece.value_m <= LONGEST_M:
+        if not 0 < piece.value_m <= LONGEST_RAIL_M:
             raise OutOfRange(
-                "A piece of rail in metres", piece.value_m, f"above 0, at most {LONGEST_M:g}"
+                "A piece of rail in metres", piece.value_m, f"above 0, at most {LONGEST_RAIL_M:g}"
             )
     return found
 
@@ -144,7 +146,8 @@ def _rates(job: Job, option: Option, edit: SetCrewRate) -> tuple[CrewRate, ...]:
         return others
     field = f"Crew, {edit.task} an hour"
     rate = parse_number(edit.typed, field, "a number such as 8")
-    _require(field, rate, 0.1, 1000.0)
+    if not 0.1 <= rate <= 1000:
+        raise OutOfRange(field, rate, "from 0.1 to 1000")
     if edit.task is CrewTask.RAILS and job.unit is LengthUnit.FOOT:
         rate *= M_PER_FT
     return (*others, CrewRate(edit.task, rate))
@@ -175,24 +178,17 @@ def _pins(option: Option, edit: PinMount) -> tuple[MountPin, ...]:
     return (*pins, MountPin(edit.rail, round(edit.at_m, 4)))
 
 
-def _loads(job: Job, edit: SetDesignLoad) -> DesignLoads:  # noqa: PLR0911, PLR0912 - one return a field
+def _loads(job: Job, edit: SetDesignLoad) -> DesignLoads:  # noqa: PLR0911 - one return a field
     loads, typed, feet = job.design_loads, edit.typed.strip(), job.unit is LengthUnit.FOOT
     source = edit.source.strip()[:LONGEST_SOURCE] if typed else ""
     match edit.field:
         case DesignLoadField.WIND:
-            wind = None
-            if typed:
-                told = "a speed such as 115 mph or 45 m/s"
-                wind = parse_quantity(typed, "Wind", SPEEDS_IN_FEET if feet else SPEEDS, told)
-                _require("Wind in m/s", wind, 10.0, FASTEST_M_PER_S)
+            units = SPEEDS_IN_FEET if feet else SPEEDS
+            wind = _quantity(edit, "Wind", units, "a speed such as 115 mph or 45 m/s")
             return replace(loads, wind_m_per_s=wind, wind_source=source)
         case DesignLoadField.SNOW:
-            snow = None
-            if typed:
-                told = "a pressure such as 30 psf or 1.4 kPa"
-                units = PRESSURES_IN_FEET if feet else PRESSURES
-                snow = parse_quantity(typed, "Ground snow", units, told)
-                _require("Ground snow in Pa", snow, 0.0, HEAVIEST_PA)
+            units = PRESSURES_IN_FEET if feet else PRESSURES
+            snow = _quantity(edit, "Ground snow", units, "a pressure such as 30 psf or 1.4 kPa")
             return replace(loads, ground_snow_pa=snow, snow_source=source)
         case DesignLoadField.EXPOSURE:
             word = typed.upper()
@@ -202,7 +198,7 @@ def _loads(job: Job, edit: SetDesignLoad) -> DesignLoads:  # noqa: PLR0911, PLR0
         case DesignLoadField.ROOF_HEIGHT:
             height = typed_length(typed, job.unit, "Roof height") if typed else None
             if height is not None:
-                _require("Roof height in metres", height.value_m, 1.0, HIGHEST_M)
+                require_load(edit.field, height.value_m)
             return replace(loads, roof_height=height, height_source=source)
         case DesignLoadField.GCP_FIELD:
             return replace(loads, gcp_field=_gcp(typed), gcp_source=source or loads.gcp_source)
@@ -214,20 +210,29 @@ def _loads(job: Job, edit: SetDesignLoad) -> DesignLoads:  # noqa: PLR0911, PLR0
                 gravity = parse_number(
                     typed, "Specific gravity of the wood", "a number such as 0.42"
                 )
-                _require("Specific gravity of the wood", gravity, 0.3, 0.8)
+                require_load(edit.field, gravity)
             return replace(loads, wood_gravity=gravity, wood_source=source)
+        case DesignLoadField.MOUNT_CAP:
+            units = FORCES_IN_FEET if feet else FORCES
+            told = "a force such as 250 lb or 1.1 kN"
+            cap = _quantity(edit, "City’s limit for a mount", units, told)
+            return replace(loads, mount_cap_n=cap, mount_cap_source=source)
         case _:
             assert_never(edit.field)
+
+
+def _quantity(edit: SetDesignLoad, name: str, units: dict[str, float], told: str) -> float | None:
+    """Return a load typed with or without its unit; ``None`` where it is emptied."""
+    if not edit.typed.strip():
+        return None
+    value = parse_quantity(edit.typed.strip(), name, units, told)
+    require_load(edit.field, value)
+    return value
 
 
 def _gcp(typed: str) -> float | None:
     if not typed:
         return None
     found = parse_number(typed, "GCp for uplift", "a negative number such as -1.8")
-    _require("GCp for uplift", found, -6.0, -0.1)
+    require_load(DesignLoadField.GCP_FIELD, found)
     return found
-
-
-def _require(field: str, value: float, least: float, most: float) -> None:
-    if not least <= value <= most:
-        raise OutOfRange(field, value, f"from {least:g} to {most:g}")

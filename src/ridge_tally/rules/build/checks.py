@@ -1,10 +1,7 @@
 """What racking is held to: screened against typed and makers' limits, never a proof that it holds."""
 
-import math
 from collections.abc import Iterator
 
-from ridge_tally.core.build.racking.loads import withdrawal_n_per_m
-from ridge_tally.core.job.document import Job
 from ridge_tally.core.working import (
     Check,
     Given,
@@ -13,15 +10,15 @@ from ridge_tally.core.working import (
     SourceStatus,
     check,
 )
-from ridge_tally.rules.build.mount_loads import EXPOSED, plane_loads
+from ridge_tally.rules.build.fit import fit_checks
+from ridge_tally.rules.build.forces import force_checks
 from ridge_tally.rules.build.racked import RackedPlane, RackedRun, weight_kg
 from ridge_tally.rules.build.racking import blocks_of, racked_planes
+from ridge_tally.rules.build.sources import GEOMETRY, SHEET, TYPED
+from ridge_tally.rules.build.trench import trench_checks
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.equipment.sheet import GROUND
 
-SHEET = Source("mounting datasheet", "", SourceStatus.DATASHEET)
-TYPED = Source("typed for this job", "", SourceStatus.TYPED)
-GEOMETRY = Source("geometry", "", SourceStatus.GEOMETRY)
 # 5 psf: past it an engineer looks at the roof.
 HEAVIEST_KG_PER_M2 = 24.4
 WEIGHT = Source("added weight on a roof", "5 psf", SourceStatus.COMMON_PRACTICE)
@@ -33,11 +30,11 @@ def build_checks(design: Design) -> tuple[Check, ...]:
         c
         for plane in racked_planes(design)
         if plane.sheet is not None
-        for c in _checks(design.job, plane)
+        for c in _checks(design, plane)
     )
 
 
-def _checks(job: Job, plane: RackedPlane) -> Iterator[Check]:
+def _checks(design: Design, plane: RackedPlane) -> Iterator[Check]:
     yield _covering(plane)
     yield _mounted(plane)
     if plane.asked:
@@ -50,10 +47,12 @@ def _checks(job: Job, plane: RackedPlane) -> Iterator[Check]:
     if plane.sheet is not None and plane.sheet.longest_run_m is not None:
         yield _longest_run(plane, plane.sheet.longest_run_m)
     yield from _clamp_zone(plane)
+    yield from fit_checks(design, plane)
+    yield from trench_checks(design.job, plane)
     weight = weight_kg(plane)
     if weight is not None and plane.ground is None:
         yield _weight(plane, weight)
-        yield from _uplift(job, plane)
+        yield from force_checks(design.job, plane)
 
 
 def made_for(plane: RackedPlane) -> bool | None:
@@ -85,7 +84,7 @@ def _covering(plane: RackedPlane) -> Check:
         relation=">=",
         limit=Given("fits_least", "is one it is made for", 1.0, "", sheet.name),
         source=SHEET,
-        reason="Not checked: what the roof is covered with. Survey, “Under it”."
+        reason="Not checked: what the roof is covered with. Survey, “Structure”, or Build, “What I found”."
         if fits is None
         else "",
         graded=False,
@@ -273,74 +272,4 @@ def _weight(plane: RackedPlane, weight: float) -> Check:
             "m_most", "past which an engineer looks", HEAVIEST_KG_PER_M2, "kg/m²", "practice"
         ),
         source=WEIGHT,
-    )
-
-
-UPLIFT = Source("ASCE 7-16", "29.4.4, 2.4.1", SourceStatus.FROM_MEMORY)
-WITHDRAWAL = Source("NDS 2018", "12.2.1", SourceStatus.FROM_MEMORY)
-# Wind lasts minutes (NDS, table 2.3.2; from memory).
-DURATION = 1.6
-
-
-def _uplift(job: Job, plane: RackedPlane) -> Iterator[Check]:
-    """The mount pulled most, against what its sheet lets it be pulled with, and its lags."""
-    sheet, found = plane.sheet, plane_loads(job, plane)
-    assert sheet is not None
-    worst, slope = found.worst, math.radians(plane.laid.plane.slope_deg)
-    missing = f"Not checked: {' and '.join(found.asked)} not given." if found.asked else ""
-    parts = (
-        ("q", "velocity pressure", "Pa", None if worst is None else worst.pressure_pa),
-        ("gcp", "net coefficient, as typed", "", None if worst is None else -(worst.gcp or 0.0)),
-        ("gamma_e", "exposed at its edge", "", EXPOSED),
-        ("gamma_a", "by its area", "", None if worst is None else worst.area_factor),
-        ("a", "area the mount carries", "m²", None if worst is None else worst.area_m2),
-        ("d", "weight on it", "N", None if worst is None else worst.dead_n),
-        ("cos_slope", "cosine of the slope", "", math.cos(slope)),
-    )
-    givens = tuple(
-        Given(symbol, label, value, unit, "Build") for symbol, label, unit, value in parts
-    )
-    uplift = None if worst is None else worst.uplift_n
-    yield check(
-        rule_id="build.uplift",
-        title="Uplift of a mount",
-        subject=plane.laid.plane.name,
-        kind=LimitKind.STOP,
-        formula="0.6 * q * gcp * gamma_e * gamma_a * a - 0.6 * d * cos_slope",
-        givens=givens,
-        value=uplift,
-        symbol="t",
-        unit="N",
-        relation="<=",
-        limit=Given("t_most", "a mount may be pulled with", sheet.mount_limit_n, "N", sheet.name),
-        source=UPLIFT,
-        reason=missing,
-    )
-    if not sheet.lags or sheet.lag_diameter_m is None or sheet.thread_m is None:
-        return
-    gravity = job.design_loads.wood_gravity
-    per_m = None if gravity is None else withdrawal_n_per_m(gravity, sheet.lag_diameter_m)
-    holds = None if per_m is None else DURATION * per_m * sheet.thread_m * sheet.lags
-    yield check(
-        rule_id="build.withdrawal",
-        title="Pull on lag threads",
-        subject=plane.laid.plane.name,
-        kind=LimitKind.STOP,
-        formula="t / (c_d * w * thread * n)",
-        givens=(
-            Given("t", "uplift of the mount pulled most", uplift, "N", "its own check"),
-            Given("c_d", "for wind", DURATION, "", "NDS, from memory"),
-            Given("w", "withdrawal of the wood", per_m, "N/m", "1800 G^1.5 D^0.75, from memory"),
-            Given("thread", "thread in the wood", sheet.thread_m, "m", sheet.name),
-            Given("n", "lags in a mount", float(sheet.lags), "", sheet.name),
-        ),
-        value=None if uplift is None or not holds else uplift / holds,
-        symbol="use",
-        unit="",
-        relation="<=",
-        limit=Given(
-            "use_most", "all of what the wood is reckoned with", 1.0, "", "NDS, from memory"
-        ),
-        source=WITHDRAWAL,
-        reason=missing,
     )

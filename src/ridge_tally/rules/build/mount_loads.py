@@ -13,11 +13,10 @@ from ridge_tally.core.build.racking.loads import (
     velocity_pressure_pa,
 )
 from ridge_tally.core.errors import OutsideModelRange
-from ridge_tally.core.job.array import present_of
-from ridge_tally.core.job.document import Job, module_footprint_m
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.racking import DesignLoads
 from ridge_tally.core.survey.outline import corners_m
-from ridge_tally.rules.build.racked import RackedPlane, weight_kg
+from ridge_tally.rules.build.racked import RackedPlane, held_on, weight_kg
 from ridge_tally.rules.build.racking import EDGE_ZONE_M
 
 GRAVITY_M_PER_S2 = 9.80665
@@ -69,6 +68,9 @@ def plane_loads(job: Job, plane: RackedPlane) -> PlaneLoads:
         return PlaneLoads((), None, ())
     loads = job.design_loads
     pressure, asked = _pressure(job, loads)
+    if plane.laid.array.leg_tilt_deg > 0:
+        # The formula is for arrays parallel to the roof.
+        pressure, asked = None, ("an engineer’s wind on tilted modules",)
     mounts = tuple(_mounts(plane, loads, weight / plane.modules_area_m2, pressure))
     # The worst of all is not known while one of them is not.
     known = mounts if all(m.uplift_n is not None for m in mounts) else ()
@@ -150,19 +152,11 @@ def _mounts(
 def _across_m(plane: RackedPlane, number: int) -> float:
     """Return how much of the modules across a rail is its own, by statics of two rails."""
     run = plane.runs[number].run
-    held = set(run.held)
-    array, module = plane.laid.array, plane.laid.module
+    held = held_on(plane, run)
     total = 0.0
-    for m in present_of(array):
-        if m.id not in held:
-            continue
-        width, height = module_footprint_m(module, m.orientation, array.leg_tilt_deg)
-        low, size = (m.x_m, width) if plane.up_slope else (m.y_m, height)
-        mine = sorted({r.run.across_m for r in plane.runs if m.id in r.run.held})
-        if len(mine) != 2:
-            share = 1 / max(len(mine), 1)
-        else:
-            lower, upper = rail_shares(size, mine[0] - low, mine[1] - low)
-            share = lower if run.across_m == mine[0] else upper
-        total += share * size
+    for h in held:
+        size = h.high_m - h.low_m
+        mine = sorted({r.run.across_m for r in plane.runs if h.id in r.run.held})
+        shares = rail_shares(size, [across - h.low_m for across in mine])
+        total += shares[mine.index(run.across_m)] * size
     return total / len(held) if held else 0.0

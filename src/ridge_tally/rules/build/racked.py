@@ -1,16 +1,19 @@
 """A plane's racking as it comes out: runs with their mounts, and what stands in the ground."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from itertools import pairwise
 
 from ridge_tally.core.array.posts import Post
 from ridge_tally.core.build.racking.mounts import NoPlan
-from ridge_tally.core.build.racking.rails import RailRun
+from ridge_tally.core.build.racking.rails import Held, RailRun
 from ridge_tally.core.equipment import module_area_m2
-from ridge_tally.core.job.array import present_of
+from ridge_tally.core.job.array import PlacedModule, present_of
+from ridge_tally.core.job.document import module_footprint_m
 from ridge_tally.core.job.racking import PlaneRacking
 from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.mounting_sheet import MountingSheet
+from ridge_tally.rules.build.span_limits import rail_overhang_m
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,6 +101,46 @@ def rail_length_m(plane: RackedPlane) -> float:
     frame = plane.ground
     over = 0.0 if frame is None else frame.rails * frame.rail_m
     return sum(r.run.length_m for r in plane.runs) + over
+
+
+def held_of(laid: LaidArray, *, up_slope: bool) -> list[Held]:
+    """Return the modules of an array as rails along the eave, or up the slope, see them."""
+    return _seen(laid, present_of(laid.array), up_slope=up_slope)
+
+
+def held_on(plane: RackedPlane, run: RailRun) -> list[Held]:
+    """Return the modules over a run."""
+    mine = set(run.held)
+    modules = (m for m in present_of(plane.laid.array) if m.id in mine)
+    return _seen(plane.laid, modules, up_slope=plane.up_slope)
+
+
+def _seen(laid: LaidArray, modules: Iterable[PlacedModule], *, up_slope: bool) -> list[Held]:
+    found = []
+    for m in modules:
+        width, height = module_footprint_m(laid.module, m.orientation, laid.array.leg_tilt_deg)
+        x, y = (m.x_m, m.x_m + width), (m.y_m, m.y_m + height)
+        found.append(Held(m.id, *(*y, *x) if up_slope else (*x, *y)))
+    return found
+
+
+# Less is sawn off by nobody.
+LEAST_TRIM_M = 0.01
+
+
+def trims_m(plane: RackedPlane, number: int) -> tuple[float, float]:
+    """Return how much of a run is cut off at its left and its right end once its modules lie.
+
+    Rail past the last module and its overhang, where ends were run on to a support.
+    """
+    run, sheet = plane.runs[number].run, plane.sheet
+    held = held_on(plane, run)
+    if sheet is None or not held or not plane.choice.run_on or plane.ground is not None:
+        return 0.0, 0.0
+    overhang = rail_overhang_m(sheet, plane.choice)
+    left = min(h.from_m for h in held) - overhang - run.from_m
+    right = run.to_m - max(h.to_m for h in held) - overhang
+    return (left if left >= LEAST_TRIM_M else 0.0, right if right >= LEAST_TRIM_M else 0.0)
 
 
 def weight_kg(plane: RackedPlane) -> float | None:

@@ -13,7 +13,6 @@ from ridge_tally.core.build.racking.mounts import (
 )
 from ridge_tally.core.build.racking.rails import (
     Block,
-    Held,
     RailRules,
     RailRun,
     beside_each_other,
@@ -21,7 +20,6 @@ from ridge_tally.core.build.racking.rails import (
 )
 from ridge_tally.core.equipment import sheet_among
 from ridge_tally.core.job.array import present_of
-from ridge_tally.core.job.document import module_footprint_m
 from ridge_tally.core.job.racking import DesignLoads, MountAim, PlaneRacking, racking_on
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.job.system import LaidArray
@@ -29,7 +27,7 @@ from ridge_tally.core.mounting_sheet import MountBase, MountingSheet, RailLay
 from ridge_tally.core.survey.framing import FramingLines, framing_lines
 from ridge_tally.core.survey.outline import corners_m, obstruction_box
 from ridge_tally.rules.build.on_ground import racked_on_ground
-from ridge_tally.rules.build.racked import RackedPlane, RackedRun
+from ridge_tally.rules.build.racked import RackedPlane, RackedRun, held_of
 from ridge_tally.rules.build.span_limits import (
     bare_end_m,
     rail_overhang_m,
@@ -124,7 +122,7 @@ def _without_mounts(
 def _runs_of(laid: LaidArray, bed: _Bed) -> tuple[RailRun, ...]:
     """Return the runs of a plane, ends run on where that was chosen, none longer than may be."""
     held, rules, longest = (
-        _held(laid, up_slope=bed.up_slope),
+        held_of(laid, up_slope=bed.up_slope),
         _rail_rules(bed),
         bed.sheet.longest_run_m,
     )
@@ -162,7 +160,7 @@ def _racked(
         return racked_on_ground(laid, choice, sheet, loads)
     bed = _bed(laid, choice, sheet, loads)
     if bed.asked:
-        runs = rail_runs(_held(laid, up_slope=bed.up_slope), _rail_rules(bed))
+        runs = rail_runs(held_of(laid, up_slope=bed.up_slope), _rail_rules(bed))
         return _without_mounts(laid, bed, runs, asked=bed.asked)
     runs = _runs_of(laid, bed)
     lines = tuple(_line(bed, run) for run in runs)
@@ -215,15 +213,6 @@ def _run(run: RailRun, line: RailLine, at: tuple[int, ...]) -> RackedRun:
     return RackedRun(run, mounts, limits, (line.cantilever_m, line.right_m))
 
 
-def _held(laid: LaidArray, *, up_slope: bool) -> list[Held]:
-    found = []
-    for m in present_of(laid.array):
-        width, height = module_footprint_m(laid.module, m.orientation, laid.array.leg_tilt_deg)
-        x, y = (m.x_m, m.x_m + width), (m.y_m, m.y_m + height)
-        found.append(Held(m.id, *(*y, *x) if up_slope else (*x, *y)))
-    return found
-
-
 def _rail_rules(bed: _Bed) -> RailRules:
     sheet, choice = bed.sheet, bed.choice
     return RailRules(
@@ -236,6 +225,7 @@ def _rail_rules(bed: _Bed) -> RailRules:
         run_gap_m=sheet.run_gap_m or 0.0,
         short_m=sheet.least_piece_m,
         supports_m=bed.supports_m,
+        rails_a_row=choice.rails_a_row,
         blocks=bed.blocks,
     )
 
@@ -255,8 +245,9 @@ def _supports(
             lines, unusable, what = framing.purlins_y_m, (), "purlins"
         case MountBase.PILE:
             return (), (), f"{plane.name}: piles stand in the ground, not on a roof."
-    here = ", or “What I found” here" if sheet.base is MountBase.RAFTER else ""
-    missing = "" if lines else f"{plane.name}: where do its {what} lie? Survey, “Under it”{here}."
+    missing = (
+        "" if lines else f"{plane.name}: where do its {what} lie? Say it under “What I found”."
+    )
     return lines, unusable, missing
 
 

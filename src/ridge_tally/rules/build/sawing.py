@@ -11,12 +11,15 @@ from ridge_tally.core.build.racking.cutting import (
     Stock,
     cut_plans,
 )
+from ridge_tally.core.job.brief import StockKind
 from ridge_tally.core.mounting_sheet import MountingSheet
+from ridge_tally.rules.build.firm_stock import named_on_shelf, rail_name
 from ridge_tally.rules.build.racked import RackedPlane
 from ridge_tally.rules.design import Design
 
 # A tenth of a millimetre: what rails are cut to inside.
 TICK_M = 0.0001
+MOST_ON_SHELF = 200
 # What a saw takes; common practice, no source.
 KERF_M = 0.003
 
@@ -77,6 +80,11 @@ def _stock(design: Design, sheet: MountingSheet) -> list[Stock]:
     for piece in design.option.racking.offcuts:
         length = _ticks(piece.value_m)
         at_hand[length] = at_hand.get(length, 0) + 1
+    for s in sheet.stock:
+        length = _ticks(s.length_m)
+        there = named_on_shelf(design.job, StockKind.RAIL, rail_name(sheet, s.length_m))
+        # More than any job cuts is as good as enough.
+        at_hand[length] = at_hand.get(length, 0) + min(there, MOST_ON_SHELF)
     stock = [
         Stock(
             _ticks(s.length_m),

@@ -5,7 +5,10 @@ from dataclasses import dataclass
 from ridge_tally.core.build.racking.cutting import CutPlan
 from ridge_tally.core.build.racking.hardware import Clamps, clamps_of, spares_of
 from ridge_tally.core.job.array import present_of
+from ridge_tally.core.job.brief import StockKind
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.mounting_sheet import MountingSheet, RailLay
+from ridge_tally.rules.build.firm_stock import named_on_shelf, rail_name
 from ridge_tally.rules.build.racked import RackedPlane, RackedRun
 from ridge_tally.rules.build.sawing import TICK_M, Sawing
 
@@ -15,22 +18,30 @@ HEAVY_KG, LONG_M = 20.0, 4.0
 
 @dataclass(frozen=True, slots=True)
 class PartRow:
-    """A line of the parts list: so many, spares beside them, the price of one and of all."""
+    """A line of the parts list: so many, spares beside them, what the firm's shelf gives of both.
+
+    ``buy``: the rest, in ``boxes`` where it comes in boxes, 0 else.  ``cents``: for whole boxes.
+    """
 
     name: str
     count: int
     spares: int
+    on_shelf: int
+    buy: int
+    boxes: int
     price_cents: int | None
     cents: int | None
 
 
-def part_rows(planes: tuple[RackedPlane, ...], sawings: tuple[Sawing, ...]) -> tuple[PartRow, ...]:
+def part_rows(
+    job: Job, planes: tuple[RackedPlane, ...], sawings: tuple[Sawing, ...]
+) -> tuple[PartRow, ...]:
     """Return the parts list, system by system."""
     rows: list[PartRow] = []
     for sheet in dict.fromkeys(p.sheet for p in planes if p.sheet is not None):
         mine = [p for p in planes if p.sheet == sheet]
         rows += _sticks(sheet, sawings)
-        rows += _hung(sheet, mine, sawings)
+        rows += _hung(job, sheet, mine, sawings)
     return tuple(r for r in rows if r.count)
 
 
@@ -41,14 +52,17 @@ def _sticks(sheet: MountingSheet, sawings: tuple[Sawing, ...]) -> list[PartRow]:
     found = []
     for stock in sheet.stock:
         length = round(stock.length_m / TICK_M)
-        count = sum(s.bought and s.length == length for s in plan.sticks)
-        name = f"Rail {stock.length_m * 1000:.0f} mm, {sheet.name}"
-        found.append(_row(name, count, 0, stock.price_cents))
+        mine = [s for s in plan.sticks if s.length == length]
+        buy = sum(s.bought for s in mine)
+        price = stock.price_cents
+        cents = None if price is None else price * buy
+        name = rail_name(sheet, stock.length_m)
+        found.append(PartRow(name, len(mine), 0, len(mine) - buy, buy, 0, price, cents))
     return found
 
 
 def _hung(
-    sheet: MountingSheet, planes: list[RackedPlane], sawings: tuple[Sawing, ...]
+    job: Job, sheet: MountingSheet, planes: list[RackedPlane], sawings: tuple[Sawing, ...]
 ) -> list[PartRow]:
     runs = [r for p in planes for r in p.runs]
     mounts = sum(p.mounts for p in planes)
@@ -70,16 +84,15 @@ def _hung(
     ends = len(runs) + sum(f.rails for f in frames)
     caps = 0 if sheet.hidden_clamps else 2 * ends
     lags, what = mounts * sheet.lags, "Pile with its head" if frames else "Mount"
+    box = sheet.box_of or 0
     return [
         # A pile is driven where it stands: none is taken along to spare.
-        _row(
-            f"{what}, {sheet.name}", mounts, 0 if frames else spares_of(mounts), sheet.mount_cents
-        ),
-        _row("Lag screw, with the mounts", lags, spares_of(lags), 0),
-        _row("Splice", splices, spares_of(splices), sheet.splice_cents),
-        _row("Mid clamp", clamps.mid, spares_of(clamps.mid), sheet.mid_clamp_cents),
-        _row("End clamp", clamps.end, spares_of(clamps.end), sheet.end_clamp_cents),
-        _row("End cap", caps, spares_of(caps), sheet.cap_cents),
+        _row(job, f"{what}, {sheet.name}", mounts, sheet.mount_cents, spare=not frames),
+        _row(job, "Lag screw, with the mounts", lags, 0),
+        _row(job, "Splice", splices, sheet.splice_cents),
+        _row(job, "Mid clamp", clamps.mid, sheet.mid_clamp_cents, box),
+        _row(job, "End clamp", clamps.end, sheet.end_clamp_cents, box),
+        _row(job, "End cap", caps, sheet.cap_cents, box),
     ]
 
 
@@ -95,9 +108,16 @@ def _by_row(plane: RackedPlane, run: RackedRun, *, shared: bool) -> tuple[int, .
     return tuple(bottoms.values())
 
 
-def _row(name: str, count: int, spares: int, price_cents: int | None) -> PartRow:
-    cents = None if price_cents is None else price_cents * (count + spares)
-    return PartRow(name, count, spares, price_cents, cents)
+def _row(
+    job: Job, name: str, count: int, price_cents: int | None, box: int = 0, *, spare: bool = True
+) -> PartRow:
+    spares = spares_of(count) if spare else 0
+    needed = count + spares
+    there = min(named_on_shelf(job, StockKind.PART, name), needed)
+    buy = needed - there
+    boxes = -(-buy // box) if box else 0
+    cents = None if price_cents is None else price_cents * (boxes * box if box else buy)
+    return PartRow(name, count, spares, there, buy, boxes, price_cents, cents)
 
 
 def lifting_of(planes: tuple[RackedPlane, ...], sawings: tuple[Sawing, ...]) -> tuple[str, ...]:

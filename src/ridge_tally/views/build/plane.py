@@ -4,17 +4,30 @@ from dataclasses import dataclass
 from math import hypot
 from string import ascii_uppercase
 
+from ridge_tally.core.array.stances import Stand, stands
 from ridge_tally.core.build.racking.mounts import NoPlan
-from ridge_tally.core.job.array import present_of
-from ridge_tally.core.job.document import module_footprint_m
+from ridge_tally.core.job.array import table_of
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.ids import PlaneId
-from ridge_tally.core.mounting_sheet import MountBase, MountingId
+from ridge_tally.core.mounting_sheet import MountBase, MountingId, RailLay
 from ridge_tally.core.sheets.in_feet import LB_PER_N
 from ridge_tally.core.units import LengthUnit, format_length
+from ridge_tally.rules.build.beyond import left_to_an_engineer
 from ridge_tally.rules.build.checks import made_for
+from ridge_tally.rules.build.falls import falls_of, told_of
+from ridge_tally.rules.build.forces import pull_limit
 from ridge_tally.rules.build.mount_loads import PlaneLoads, plane_loads
-from ridge_tally.rules.build.racked import RackedPlane, RackedRun, rail_length_m, weight_kg
+from ridge_tally.rules.build.racked import (
+    RackedPlane,
+    RackedRun,
+    held_of,
+    held_on,
+    rail_length_m,
+    trims_m,
+    weight_kg,
+)
 from ridge_tally.rules.build.racking import EDGE_ZONE_M
+from ridge_tally.rules.build.trench import Dug, dug_of
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.studies.build.mends import Mend, mends_of
@@ -69,7 +82,9 @@ class RunView:
 
     ``name``: its line's letter, with a number where the line has several.  ``limits_m``: of each
     span between mounts; ``bare_left_m`` and
-    ``bare_right_m``: how long its ends may be bare.
+    ``bare_right_m``: how long its ends may be bare.  ``trim_left_m`` and ``trim_right_m``: how much is
+    cut off last, once the modules lie: what was run on to a support past them.  ``offset_m``: from
+    the module's nearest edge, ``None`` where a rail lies by itself; ``upper``: from its upper one.
     """
 
     name: str
@@ -81,6 +96,10 @@ class RunView:
     limits_m: tuple[float, ...]
     bare_left_m: float
     bare_right_m: float
+    trim_left_m: float
+    trim_right_m: float
+    offset_m: float | None
+    upper: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,6 +120,8 @@ class GroundView:
 
     The figures of a section: ``tilt_deg``, the glass ``slant_m`` long, ``overhang_m`` of it before
     the front pile, ``apart_m`` to the back one.  ``embedment_m``: an engineer's, where it is typed.
+    ``stands``: legs at each tilt of the year where it is changed.  ``falls``: what the ground's fall
+    along each table asks, in words.
     """
 
     piles: tuple[PileView, ...]
@@ -111,6 +132,9 @@ class GroundView:
     overhang_m: float
     apart_m: float
     embedment_m: float | None
+    stands: tuple[Stand, ...]
+    falls: tuple[str, ...]
+    dug: Dug | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,6 +147,7 @@ class PlaneRackingView:
     over the modules' area, ``None`` where a weight is not known.  ``pulled``: the mount the wind pulls
     most, in words, ``loads_asked`` what is missing for that.  ``left_m`` to ``top_m``:
     where the modules lie on the plane, ``diagonal_m`` what both diagonals of them must be.
+    ``engineer``: what nothing here judges.
     """
 
     plane_id: PlaneId
@@ -156,6 +181,7 @@ class PlaneRackingView:
     asked: tuple[str, ...]
     amiss: tuple[str, ...]
     mends: tuple[Mend, ...]
+    engineer: tuple[str, ...]
 
 
 def plane_view(desk: Desk, design: Design, plane: RackedPlane) -> PlaneRackingView:
@@ -195,13 +221,14 @@ def plane_view(desk: Desk, design: Design, plane: RackedPlane) -> PlaneRackingVi
         kg_per_m2=None if weight is None else weight / plane.modules_area_m2,
         pulled=_pulled(design, plane, loads, names),
         loads_asked=loads.asked,
-        ground=_ground(plane),
+        ground=_ground(design.job, plane),
         cautions=()
         if sheet is None
         else CAUTIONS[sheet.base] + ON_TILE * ("tile" in sheet.coverings),
         asked=plane.asked,
         amiss=() if plane.no_plan is None else _amiss(design, plane, plane.no_plan, names),
         mends=mends_of(design, desk.shelf, plane),
+        engineer=left_to_an_engineer(plane),
     )
 
 
@@ -232,14 +259,17 @@ def _forced(plane: RackedPlane) -> int:
     )
 
 
+# Nearer than this to the middle a rail is the third one, between the two.
+SAME_M = 0.001
 # Cut off above the head once a pile is driven; common practice, no source.
 CUT_OFF_M = 0.15
 
 
-def _ground(plane: RackedPlane) -> GroundView | None:
+def _ground(job: Job, plane: RackedPlane) -> GroundView | None:
     frame, embedment = plane.ground, plane.choice.embedment
     if frame is None:
         return None
+    table = table_of(plane.laid.array)
     deep = None if embedment is None else embedment.value_m
     low, high = frame.beams_m
     return GroundView(
@@ -261,6 +291,9 @@ def _ground(plane: RackedPlane) -> GroundView | None:
         overhang_m=frame.overhang_m,
         apart_m=high - low,
         embedment_m=deep,
+        stands=stands(frame.slant_m, table, table.seasons) if table.seasons else (),
+        falls=tuple(told_of(fall, job.unit) for fall in falls_of(plane)),
+        dug=dug_of(job, plane),
     )
 
 
@@ -273,7 +306,8 @@ def _pulled(design: Design, plane: RackedPlane, loads: PlaneLoads, names: tuple[
     def force(newtons: float) -> str:
         return f"{newtons * LB_PER_N:.0f} lb" if feet else f"{newtons:.0f} N"
 
-    limit = "" if sheet.mount_limit_n is None else f" of {force(sheet.mount_limit_n)}"
+    most = pull_limit(design.job, sheet).value
+    limit = "" if most is None else f" of {force(most)}"
     at = plane.runs[worst.run].mounts_m[worst.mount]
     where = f"rail {names[worst.run]}, {SUPPORT_WORDS[sheet.base]} {_support(plane, at) + 1}"
     return f"{force(max(worst.uplift_n, 0.0))}{limit}, {where}"
@@ -281,16 +315,12 @@ def _pulled(design: Design, plane: RackedPlane, loads: PlaneLoads, names: tuple[
 
 def _box(plane: RackedPlane) -> tuple[float, float, float, float]:
     """Return left, right, bottom and top of the modules."""
-    array = plane.laid.array
-    sides = [
-        (m.x_m, m.y_m, *module_footprint_m(plane.laid.module, m.orientation, array.leg_tilt_deg))
-        for m in present_of(array)
-    ]
+    held = held_of(plane.laid, up_slope=False)
     return (
-        min(x for x, *_ in sides),
-        max(x + width for x, _, width, _ in sides),
-        min(y for _, y, *_ in sides),
-        max(y + height for _, y, _, height in sides),
+        min(h.from_m for h in held),
+        max(h.to_m for h in held),
+        min(h.low_m for h in held),
+        max(h.high_m for h in held),
     )
 
 
@@ -331,7 +361,20 @@ def _run(plane: RackedPlane, number: int, name: str) -> RunView:
         ),
         run.limits_m,
         *run.bare_limits_m,
+        *trims_m(plane, number),
+        *_offset(plane, run),
     )
+
+
+def _offset(plane: RackedPlane, run: RackedRun) -> tuple[float | None, bool]:
+    """Return how far a rail lies from its modules' nearest edge, and whether that is the upper one."""
+    sheet, held = plane.sheet, held_on(plane, run.run)
+    if sheet is None or sheet.rails is RailLay.SHARED or plane.ground is not None or not held:
+        return None, False
+    low = run.run.across_m - min(h.low_m for h in held)
+    high = max(h.high_m for h in held) - run.run.across_m
+    middle = abs(low - high) < SAME_M
+    return (None if middle else min(low, high)), high < low
 
 
 def _amiss(

@@ -50,7 +50,7 @@ def _view(
     *,
     done: bool,
 ) -> RackingView:
-    parts = part_rows(planes, sawings)
+    parts = part_rows(design.job, planes, sawings)
     unknown = tuple(p.name for p in parts if p.cents is None)
     return RackingView(
         planes=views,

@@ -5,6 +5,7 @@ import type { Schemas } from '@/api/client';
 import { SpacingChart } from '@/charts/SpacingChart';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
+import { Fitted } from '@/ui/Fitted';
 import { TabbedCard } from '@/ui/TabbedCard';
 import { TypedField } from '@/ui/TypedField';
 import { figure } from '@/units/format';
@@ -48,14 +49,18 @@ function Spacing({ planeId, layout }: { planeId: string; layout: Schemas['Ground
     <>
       <div aria-busy={isPlaceholderData} className={isPlaceholderData ? 'opacity-50' : ''}>
         {light && light.curve.length > 1 && (
-          <SpacingChart
-            dots={light.curve.map((p) => ({ gapM: p.gap_m, lossFrac: p.loss_frac }))}
-            hereM={layout.gap_m}
-            solsticeM={layout.solstice_gap_m}
-            name={metres}
-            widthPx={466}
-            heightPx={92}
-          />
+          <Fitted mostPx={466}>
+            {(widthPx) => (
+              <SpacingChart
+                dots={light.curve.map((p) => ({ gapM: p.gap_m, lossFrac: p.loss_frac }))}
+                hereM={layout.gap_m}
+                solsticeM={layout.solstice_gap_m}
+                name={metres}
+                widthPx={widthPx}
+                heightPx={92}
+              />
+            )}
+          </Fitted>
         )}
       </div>
       <p className="text-xs">

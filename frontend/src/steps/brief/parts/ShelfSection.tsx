@@ -5,7 +5,7 @@ import { FilePick, withText } from '@/ui/FilePick';
 import { figure } from '@/units/format';
 
 const EXAMPLE =
-  'kind,item,count,name\nmodule,sample-405,18,\ninverter,sample-i7-6,1,\nrail,R-42,14,Rail 4.2 m';
+  'kind,item,count,name\nmodule,sample-405,18,\ninverter,sample-i7-6,1,\nrail,"Rail 4267 mm, Sample flashed foot, two rails",14,\npart,Mid clamp,60,';
 
 export function ShelfSection() {
   const { job, report, option, act } = useJob();
@@ -28,9 +28,11 @@ export function ShelfSection() {
           <>
             <p className="text-sm text-ink-2">
               Nothing listed. A CSV file headed kind, item, count and name; an item is a datasheet’s
-              id or name.
+              id or name; rails and parts of racking by their names under Build, Parts.
             </p>
-            <pre className="mt-1 rounded-sm bg-bar px-2 py-1.5 font-mono text-xs">{EXAMPLE}</pre>
+            <pre className="mt-1 rounded-sm bg-bar px-2 py-1.5 font-mono text-xs whitespace-pre-wrap">
+              {EXAMPLE}
+            </pre>
           </>
         ) : (
           <table className="w-full text-sm">

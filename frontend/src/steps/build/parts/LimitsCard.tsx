@@ -1,20 +1,15 @@
 /** What the rails are held to: wind and snow of the site, the maker's table or what was typed. */
-
 import { useState } from 'react';
 import type { RoofPlane, Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { TabbedCard } from '@/ui/TabbedCard';
 import { TypedField } from '@/ui/TypedField';
-import { figure } from '@/units/format';
 import { echoOf } from '@/units/length';
-
-const MPH_PER_M_PER_S = 1 / 0.44704;
-const PSF_PER_PA = 1 / 47.880259;
+import { forceTyped, snowTyped, windTyped } from '@/units/loads';
 
 export function LimitsCard({ plane }: { plane: RoofPlane }) {
   const { job, option, edit } = useJob();
   const loads = job.design_loads;
-  const feet = job.unit === 'ft';
   const racked = option.racking.planes.find((p) => p.plane_id === plane.id);
   const load = (field: Schemas['DesignLoadField'], typed: string, source: string) =>
     edit({ kind: 'set-design-load', field, typed, source });
@@ -38,16 +33,6 @@ export function LimitsCard({ plane }: { plane: RoofPlane }) {
       }
     />
   );
-  const wind = loads.wind_m_per_s;
-  const snow = loads.ground_snow_pa;
-  const windTyped =
-    wind === null ? '' : feet ? `${figure(wind * MPH_PER_M_PER_S)} mph` : `${figure(wind, 1)} m/s`;
-  const snowTyped =
-    snow === null
-      ? ''
-      : feet
-        ? `${figure(snow * PSF_PER_PA)} psf`
-        : `${figure(snow / 1000, 2)} kPa`;
   const [face, setFace] = useState('limits');
   const words = (
     field: Schemas['DesignLoadField'],
@@ -75,9 +60,10 @@ export function LimitsCard({ plane }: { plane: RoofPlane }) {
     short: string,
     value: string,
     source: string,
+    hint = 'ask',
   ) => (
     <>
-      {words(field, label, value, source, 'ask')}
+      {words(field, label, value, source, hint)}
       <TypedField
         label={`${short}, said by`}
         value={source}
@@ -93,8 +79,20 @@ export function LimitsCard({ plane }: { plane: RoofPlane }) {
   const limits = (
     <>
       <div className="flex flex-col gap-1">
-        {sourced('wind', 'Wind', 'Wind', windTyped, loads.wind_source)}
-        {sourced('snow', 'Ground snow', 'Snow', snowTyped, loads.snow_source)}
+        {sourced(
+          'wind',
+          'Wind',
+          'Wind',
+          windTyped(loads.wind_m_per_s, job.unit),
+          loads.wind_source,
+        )}
+        {sourced(
+          'snow',
+          'Ground snow',
+          'Snow',
+          snowTyped(loads.ground_snow_pa, job.unit),
+          loads.snow_source,
+        )}
         {length('span', 'Longest span', 'by the table')}
         {length('bare_end', 'Longest bare end', 'by the table')}
         {length('rail_offset', 'Rail from the edge', 'mid zone')}
@@ -109,10 +107,18 @@ export function LimitsCard({ plane }: { plane: RoofPlane }) {
   const pull = (
     <>
       <div className="flex flex-col gap-1">
-        {words('exposure', 'Exposure', loads.exposure ?? '', loads.exposure_source, 'B, C or D')}
-        {words(
+        {sourced(
+          'exposure',
+          'Exposure',
+          'Exposure',
+          loads.exposure ?? '',
+          loads.exposure_source,
+          'B, C or D',
+        )}
+        {sourced(
           'roof_height',
           'Roof height',
+          'Height',
           loads.roof_height?.typed ?? '',
           loads.height_source,
           'mean',
@@ -124,24 +130,34 @@ export function LimitsCard({ plane }: { plane: RoofPlane }) {
           loads.gcp_source,
           'your table',
         )}
-        {words(
+        {sourced(
           'gcp_edge',
           'GCp at the edge',
+          'GCp',
           number(loads.gcp_edge, 2),
           loads.gcp_source,
           'your table',
         )}
-        {words(
+        {sourced(
           'wood',
           'Wood’s specific gravity',
+          'Wood',
           number(loads.wood_gravity, 2),
           loads.wood_source,
           '0.42 to 0.55',
         )}
+        {sourced(
+          'mount_cap',
+          'City’s limit, a mount',
+          'City',
+          forceTyped(loads.mount_cap_n, job.unit),
+          loads.mount_cap_source,
+          'if it has one',
+        )}
       </div>
       <p className="mt-2 text-xs text-ink-2">
-        {loads.gcp_source && `GCp: ${loads.gcp_source}. `}A screen by ASCE 7-16 and NDS from memory,
-        every module taken as exposed. It never says that a roof holds.
+        A screen by ASCE 7-16 and NDS from memory, every module taken as exposed. It never says that
+        a roof holds.
       </p>
     </>
   );

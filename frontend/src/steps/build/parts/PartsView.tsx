@@ -1,12 +1,15 @@
 /** What to bring: rails, mounts and clamps with their spares, and what two people carry. */
 import type { Schemas } from '@/api/client';
+import { saveTable } from '@/charts/TableBehind';
 import { useJob } from '@/plan/JobContext';
+import { Button } from '@/ui/Button';
 import { Empty } from '@/ui/States';
 import { TypedField } from '@/ui/TypedField';
 import { useScrollStop } from '@/ui/useScrollStop';
 import { figure, money } from '@/units/format';
 
 export function PartsView({ racking }: { racking: Schemas['RackingView'] }) {
+  const { job } = useJob();
   const scrollStop = useScrollStop();
   if (racking.parts.length === 0)
     return <Empty>Parts are counted once a plane has its mounting system: see Rails.</Empty>;
@@ -22,18 +25,11 @@ export function PartsView({ racking }: { racking: Schemas['RackingView'] }) {
             <th scope="col" className="font-normal">
               Part
             </th>
-            <th scope="col" className="text-right font-normal">
-              Needed
-            </th>
-            <th scope="col" className="text-right font-normal">
-              Spares
-            </th>
-            <th scope="col" className="text-right font-normal">
-              Each
-            </th>
-            <th scope="col" className="text-right font-normal">
-              All
-            </th>
+            {['Needed', 'Spares', 'On the shelf', 'To buy', 'Each', 'All'].map((title) => (
+              <th key={title} scope="col" className="pl-3 text-right font-normal">
+                {title}
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>
@@ -44,10 +40,19 @@ export function PartsView({ racking }: { racking: Schemas['RackingView'] }) {
               </th>
               <td className="text-right font-figure">{figure(part.count)}</td>
               <td className="text-right font-figure">{part.spares || ''}</td>
-              <td className="text-right font-figure">
+              <td className="text-right font-figure">{part.on_shelf || ''}</td>
+              <td className="text-right font-figure font-semibold">
+                {figure(part.buy)}
+                {part.boxes > 0 && (
+                  <span className="block text-xs font-normal whitespace-nowrap text-ink-2">
+                    {part.boxes === 1 ? '1 box' : `${part.boxes} boxes`}
+                  </span>
+                )}
+              </td>
+              <td className="text-right font-figure whitespace-nowrap">
                 {part.price_cents === null ? '?' : money(part.price_cents)}
               </td>
-              <td className="text-right font-figure">
+              <td className="text-right font-figure whitespace-nowrap">
                 {part.cents === null ? '?' : money(part.cents)}
               </td>
             </tr>
@@ -56,16 +61,22 @@ export function PartsView({ racking }: { racking: Schemas['RackingView'] }) {
         {racking.cents !== null && (
           <tfoot>
             <tr>
-              <th scope="row" colSpan={4} className="py-1 text-left">
+              <th scope="row" colSpan={6} className="py-1 text-left">
                 Racking, parts alone
               </th>
-              <td className="text-right font-figure font-semibold">{money(racking.cents)}</td>
+              <td className="text-right font-figure font-semibold whitespace-nowrap">
+                {money(racking.cents)}
+              </td>
             </tr>
           </tfoot>
         )}
       </table>
+      <p className="mt-2">
+        <Button onClick={() => saveTable(tableOf(job.name, racking.parts))}>Parts (CSV)</Button>
+      </p>
       <p className="mt-2 text-xs text-ink-2">
-        Spares: 5 % rounded up, at least one; none of rails.
+        Spares: 5 % rounded up, at least one; none of rails. Boxes are bought whole. What the firm’s
+        shelf holds (Brief, Shelf: kind rail or part, item by its name here) is not bought again.
         {racking.cuts.length === 0 && ' Rails and splices follow when the sticks are cut.'}
         {racking.sample_prices && ' Sample prices are invented.'}
         {racking.unknown_prices.length > 0 && ` No price: ${racking.unknown_prices.join(', ')}.`}
@@ -80,6 +91,21 @@ export function PartsView({ racking }: { racking: Schemas['RackingView'] }) {
   );
 }
 
+const tableOf = (job: string, parts: Schemas['PartRow'][]) => ({
+  title: `${job} racking parts`,
+  columns: ['Part', 'Needed', 'Spares', 'On the shelf', 'To buy', 'Boxes', 'Each', 'All'],
+  rows: parts.map((part) => [
+    part.name,
+    part.count,
+    part.spares,
+    part.on_shelf,
+    part.buy,
+    part.boxes || '',
+    part.price_cents === null ? '' : (part.price_cents / 100).toFixed(2),
+    part.cents === null ? '' : (part.cents / 100).toFixed(2),
+  ]),
+});
+
 /** A crew of two, task by task: rates are typed over by the firm's own. */
 function Hours({ hours }: { hours: Schemas['HoursRow'][] }) {
   const { option, edit } = useJob();
@@ -92,13 +118,13 @@ function Hours({ hours }: { hours: Schemas['HoursRow'][] }) {
             <th scope="col" className="font-normal">
               Work
             </th>
-            <th scope="col" className="text-right font-normal">
+            <th scope="col" className="pl-3 text-right font-normal">
               How much
             </th>
-            <th scope="col" className="text-right font-normal">
+            <th scope="col" className="pl-3 text-right font-normal">
               An hour
             </th>
-            <th scope="col" className="text-right font-normal">
+            <th scope="col" className="pl-3 text-right font-normal">
               Hours
             </th>
           </tr>
@@ -131,7 +157,7 @@ function Hours({ hours }: { hours: Schemas['HoursRow'][] }) {
             <th scope="row" colSpan={3} className="py-1 text-left">
               Two people, together
             </th>
-            <td className="text-right font-figure font-semibold">
+            <td className="text-right font-figure font-semibold whitespace-nowrap">
               {figure(
                 hours.reduce((sum, row) => sum + row.hours, 0),
                 1,

@@ -15,6 +15,10 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
   const pins = choice?.pins.length ?? 0;
   const blocking = choice?.blocking_m ?? [];
   const runOn = choice?.run_on ?? false;
+  const trimmed = racked.runs.reduce(
+    (ends, run) => ends + Number(run.trim_left_m > 0) + Number(run.trim_right_m > 0),
+    0,
+  );
   return (
     <Card title={racked.name} aside={racked.mounting} scrolls className="min-w-[300px] grow">
       {racked.asked.map((told) => (
@@ -90,7 +94,10 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
       {racked.mounts > 0 && !racked.ground && (
         <p className="text-xs text-ink-2">
           Ring: a rail beside stands on the same {racked.support}. Square: held in place. Draw a
-          mount to another {racked.support}; the rest is planned round it.
+          mount to another {racked.support}, the rest is planned round it; draw a rail across its
+          modules.
+          {trimmed > 0 &&
+            ` Dashed stroke: cut off there last, once the modules lie (${trimmed === 1 ? 'one end' : `${trimmed} ends`}).`}
           {racked.forced > 0 &&
             ` ${figure(racked.forced)} are shared at an end where no other ${racked.support} is near enough.`}
         </p>
@@ -119,6 +126,33 @@ export function PlaneCard({ racked }: { racked: Schemas['PlaneRackingView'] }) {
         >
           Rail ends may run on to the next {racked.support || 'support'}
         </Toggle>
+      )}
+      {racked.mounting_id !== null && racked.runs.some((run) => run.offset_m !== null) && (
+        <Toggle
+          on={(choice?.rails_a_row ?? 2) === 3}
+          onChange={(on) =>
+            void act({
+              kind: 'set-rails-a-row',
+              option_id: option.id,
+              plane_id: racked.plane_id,
+              count: on ? 3 : 2,
+            })
+          }
+        >
+          A third rail under each row
+        </Toggle>
+      )}
+      {racked.engineer.length > 0 && (
+        <details className="mt-1 text-xs">
+          <summary className="min-h-6 cursor-pointer">
+            {racked.engineer.length} things are an engineer’s, not judged here
+          </summary>
+          <ul className="list-disc pl-4">
+            {racked.engineer.map((told) => (
+              <li key={told}>{told}</li>
+            ))}
+          </ul>
+        </details>
       )}
       {blocking.length > 0 && (
         <p className="mt-1 flex items-center justify-between gap-2 text-sm">

@@ -3,7 +3,7 @@
  * there by arrows; it is held in place then, and the others are planned anew round it.
  */
 import type { Schemas } from '@/api/client';
-import { type Camera, type PointM, toPlane, toScreen } from '@/drawing/camera';
+import { type Camera, type PointM, type PointPx, toPlane, toScreen } from '@/drawing/camera';
 import { useDrag } from '@/drawing/useDrag';
 import { HELD_LOOK, useHold } from '@/drawing/useHold';
 import { formatLength, formatTape, type LengthUnit } from '@/units/length';
@@ -16,6 +16,15 @@ const MOUNT_PX = 5.5;
 const RAIL_M = 0.04;
 const LEAST_RAIL_PX = 3;
 const NEAR_EDGE_PX = 48;
+/** A rail is taken hold of this broad, between its mounts. */
+const GRIP_PX = 14;
+const LETTER_PX = 20;
+/** More runs in a line than this have their names over them. */
+const BESIDE_EACH_OTHER = 3;
+/** Where a rail is cut off last: a dashed stroke across it. */
+const TRIM_PX = 8;
+/** Drawn smaller, rails lie too near each other, and the margin is too narrow, for their spans. */
+const SPANS_TOLD_PX_PER_M = 22;
 
 interface RailsProps {
   camera: Camera;
@@ -23,10 +32,22 @@ interface RailsProps {
   corners: PointM[];
   unit: LengthUnit;
   onPin: (rail: number, atM: number | null, insteadOfM: number | null) => Promise<unknown>;
+  /** Where rails lie from the edge of their modules. */
+  onOffset: (offsetM: number) => Promise<unknown>;
 }
 
-export function Rails({ camera, racked, corners, unit, onPin }: RailsProps) {
+/** What an arrow moves a rail by: half an inch, or a centimetre. */
+const NUDGE_M = { ft: 0.0127, m: 0.01 };
+
+export function Rails({ camera, racked, corners, unit, onPin, onOffset }: RailsProps) {
   const xs = corners.map((c) => toScreen(camera, c).xPx);
+  const roofPx: [number, number] = [Math.min(...xs), Math.max(...xs)];
+  // A run that another follows on its line is told at its start.
+  const isBefore = (run: Run) =>
+    racked.runs.some((r) => r.line === run.line && r.from_m > run.to_m);
+  // Short rails follow each other too closely for words beside them.
+  const isCrowded = (run: Run) =>
+    racked.runs.filter((r) => r.line === run.line).length > BESIDE_EACH_OTHER;
   const at = (run: Run, alongM: number): PointM =>
     racked.up_slope ? { xM: run.across_m, yM: alongM } : { xM: alongM, yM: run.across_m };
   const mounts = racked.runs.flatMap((run) =>
@@ -62,9 +83,64 @@ export function Rails({ camera, racked, corners, unit, onPin }: RailsProps) {
       .sort((a, b) => (a - b) * way)[0];
     if (next !== undefined) void to(id, next);
   });
+  /** A rail drawn or nudged across: all rails of the plane keep the same distance from an edge. */
+  const across = (run: Run, byM: number) => {
+    if (run.offset_m === null) return Promise.resolve();
+    return onOffset(Math.max(0, run.offset_m + (run.upper ? -byM : byM)));
+  };
+  const dragRail = useDrag((name, dxPx, dyPx) => {
+    const run = racked.runs.find((r) => r.name === name);
+    const byPx = racked.up_slope ? dxPx : -dyPx;
+    return run ? across(run, byPx / camera.pxPerM) : Promise.resolve();
+  });
+  const railHold = useHold((name, { dxM, dyM }) => {
+    const run = racked.runs.find((r) => r.name === name);
+    const way = Math.sign(racked.up_slope ? dxM : dyM);
+    if (run) void across(run, way * NUDGE_M[unit]);
+  });
   return (
     <g>
-      <g aria-hidden="true">
+      {racked.runs.map((run) => {
+        if (run.offset_m === null) return null;
+        const [from, to] = [
+          toScreen(camera, at(run, run.from_m)),
+          toScreen(camera, at(run, run.to_m)),
+        ];
+        const name = isCrowded(run) ? to : nameGrip(from, to, roofPx, isBefore(run));
+        const told = `Rail ${run.name}, ${formatTape(run.offset_m, unit)} from the ${run.upper ? 'upper' : 'lower'} edge of its modules`;
+        return (
+          <g
+            key={run.name}
+            role="button"
+            data-stop=""
+            tabIndex={-1}
+            aria-label={railHold.told(run.name, told)}
+            className={`${racked.up_slope ? 'cursor-ew-resize' : 'cursor-ns-resize'} ${HELD_LOOK}`}
+            {...dragRail(run.name)}
+            {...railHold.hold(run.name)}
+          >
+            <title>{told}</title>
+            {/* Out to its name: between mounts that stand close there is no room for a hand. */}
+            <line
+              x1={from.xPx}
+              y1={from.yPx}
+              x2={name.xPx}
+              y2={name.yPx}
+              stroke="transparent"
+              strokeWidth={GRIP_PX}
+            />
+            <line
+              x1={name.xPx}
+              y1={name.yPx}
+              x2={to.xPx}
+              y2={to.yPx}
+              stroke="transparent"
+              strokeWidth={GRIP_PX}
+            />
+          </g>
+        );
+      })}
+      <g aria-hidden="true" pointerEvents="none">
         {racked.runs.map((run) => (
           <RailBar
             key={run.name}
@@ -72,9 +148,9 @@ export function Rails({ camera, racked, corners, unit, onPin }: RailsProps) {
             camera={camera}
             at={at}
             unit={unit}
-            // A run that another follows on its line is told at its start.
-            roofPx={[Math.min(...xs), Math.max(...xs)]}
-            before={racked.runs.some((r) => r.line === run.line && r.from_m > run.to_m)}
+            roofPx={roofPx}
+            before={isBefore(run)}
+            crowded={isCrowded(run)}
           />
         ))}
       </g>
@@ -131,6 +207,23 @@ export function Rails({ camera, racked, corners, unit, onPin }: RailsProps) {
   );
 }
 
+const isUpright = (from: PointPx, to: PointPx) => Math.abs(from.xPx - to.xPx) < 1;
+
+/** Where a name stands before a rail and behind it. */
+function beside(from: PointPx, to: PointPx, [leftPx, rightPx]: [number, number]) {
+  return [
+    from.xPx - leftPx < NEAR_EDGE_PX ? leftPx - 6 : from.xPx - 9,
+    rightPx - to.xPx < NEAR_EDGE_PX ? rightPx + 6 : to.xPx + 9,
+  ] as const;
+}
+
+/** The far end of a rail's name. */
+function nameGrip(from: PointPx, to: PointPx, roofPx: [number, number], before: boolean): PointPx {
+  if (isUpright(from, to)) return { xPx: to.xPx, yPx: to.yPx - LETTER_PX };
+  const [startPx, endPx] = beside(from, to, roofPx);
+  return { xPx: before ? startPx - LETTER_PX : endPx + LETTER_PX, yPx: from.yPx };
+}
+
 interface RailBarProps {
   run: Run;
   camera: Camera;
@@ -139,19 +232,19 @@ interface RailBarProps {
   /** From where to where the roof reaches on the screen: names stand beside it, not on its edge. */
   roofPx: [number, number];
   before: boolean;
+  crowded: boolean;
 }
 
-function RailBar({ run, camera, at, unit, roofPx, before }: RailBarProps) {
+function RailBar({ run, camera, at, unit, roofPx, before, crowded }: RailBarProps) {
   const from = toScreen(camera, at(run, run.from_m));
   const to = toScreen(camera, at(run, run.to_m));
   const spans = run.mounts.slice(1).map((m, i) => m.at_m - (run.mounts[i]?.at_m ?? 0));
   const widest = Math.max(0, ...spans);
   const place = spans.indexOf(widest);
   const limit = run.limits_m[place];
-  const [leftPx, rightPx] = roofPx;
-  const startPx = from.xPx - leftPx < NEAR_EDGE_PX ? leftPx - 6 : from.xPx - 9;
-  const endPx = rightPx - to.xPx < NEAR_EDGE_PX ? rightPx + 6 : to.xPx + 9;
-  const upright = Math.abs(from.xPx - to.xPx) < 1;
+  const upright = isUpright(from, to);
+  const over = upright || crowded;
+  const [startPx, endPx] = beside(from, to, roofPx);
   return (
     <>
       <line
@@ -163,10 +256,29 @@ function RailBar({ run, camera, at, unit, roofPx, before }: RailBarProps) {
         strokeWidth={Math.max(LEAST_RAIL_PX, RAIL_M * camera.pxPerM)}
         strokeDasharray={run.mounts.length > 0 ? undefined : '8 5'}
       />
+      {[
+        [run.trim_left_m, run.from_m + run.trim_left_m],
+        [run.trim_right_m, run.to_m - run.trim_right_m],
+      ].map(([trimM = 0, cutM = 0]) => {
+        if (trimM === 0) return null;
+        const cut = toScreen(camera, at(run, cutM));
+        return (
+          <line
+            key={cutM}
+            x1={upright ? cut.xPx - TRIM_PX : cut.xPx}
+            x2={upright ? cut.xPx + TRIM_PX : cut.xPx}
+            y1={upright ? cut.yPx : cut.yPx - TRIM_PX}
+            y2={upright ? cut.yPx : cut.yPx + TRIM_PX}
+            stroke="var(--color-copper)"
+            strokeWidth="2"
+            strokeDasharray="3 2"
+          />
+        );
+      })}
       <text
-        x={upright ? from.xPx : before ? startPx : endPx}
-        y={upright ? to.yPx - 8 : to.yPx + 4.5}
-        textAnchor={upright ? 'middle' : before ? 'end' : 'start'}
+        x={over ? (from.xPx + to.xPx) / 2 : before ? startPx : endPx}
+        y={over ? Math.min(from.yPx, to.yPx) - (crowded ? 9 : 8) : to.yPx + 4.5}
+        textAnchor={over ? 'middle' : before ? 'end' : 'start'}
         fontSize="13"
         className="fill-ink"
         stroke="var(--color-sheet)"
@@ -174,7 +286,7 @@ function RailBar({ run, camera, at, unit, roofPx, before }: RailBarProps) {
         paintOrder="stroke"
       >
         <tspan fontWeight="700">{run.name}</tspan>
-        {!upright && limit !== undefined && (
+        {!over && limit !== undefined && camera.pxPerM > SPANS_TOLD_PX_PER_M && (
           <tspan>{`  ${formatLength(widest, unit)} of ${formatLength(limit, unit)}`}</tspan>
         )}
       </text>

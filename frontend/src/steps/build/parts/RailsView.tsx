@@ -7,6 +7,7 @@ import { sceneOf } from '@/plan/scene';
 import { Board } from '@/ui/Board';
 import { Empty } from '@/ui/States';
 import { useSame } from '@/ui/useSame';
+import { formatTape } from '@/units/length';
 import { EdgeZones } from './EdgeZones';
 import { FoundCard } from './FoundCard';
 import { LimitsCard } from './LimitsCard';
@@ -38,6 +39,14 @@ export function RailsView({ plane, racking }: RailsViewProps) {
       at_m: atM,
       instead_of_m: insteadOfM,
     });
+  const offset = (offsetM: number) =>
+    act({
+      kind: 'set-racking-field',
+      option_id: option.id,
+      plane_id: plane.id,
+      field: 'rail_offset',
+      typed: formatTape(offsetM, job.unit),
+    });
   return (
     <>
       <PlaneCanvas scene={scene} label={`Rails and mounts on ${plane.name}`} padPx={84} zoomable>
@@ -62,6 +71,7 @@ export function RailsView({ plane, racking }: RailsViewProps) {
                   corners={scene.corners}
                   unit={job.unit}
                   onPin={pin}
+                  onOffset={offset}
                 />
               </>
             )}
@@ -74,7 +84,7 @@ export function RailsView({ plane, racking }: RailsViewProps) {
         {racked.ground ? (
           <SectionCard racked={racked} ground={racked.ground} />
         ) : (
-          <FoundCard plane={plane} racked={racked} />
+          !plane.ground && <FoundCard plane={plane} racked={racked} />
         )}
       </Board>
     </>

@@ -2,7 +2,9 @@
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Card } from '@/ui/Card';
+import { Choice } from '@/ui/Choice';
 import { TypedField } from '@/ui/TypedField';
+import { dayName, figure } from '@/units/format';
 import { echoOf, formatTape } from '@/units/length';
 
 interface SectionCardProps {
@@ -13,42 +15,124 @@ interface SectionCardProps {
 const WIDE = 190;
 const TALL = 128;
 const SHOWN_DEEP_M = 1.0;
+const CU_YD_PER_M3 = 1.30795;
+const LAYS = [
+  { value: 'conduit', label: 'plastic conduit' },
+  { value: 'steel-conduit', label: 'steel conduit' },
+  { value: 'cable', label: 'cable for burial' },
+];
 
 export function SectionCard({ racked, ground }: SectionCardProps) {
   const { job, option, edit } = useJob();
-  const typed = option.racking.planes.find((p) => p.plane_id === racked.plane_id)?.embedment;
+  const choice = option.racking.planes.find((p) => p.plane_id === racked.plane_id);
   const tape = (lengthM: number) => formatTape(lengthM, job.unit);
   const front = ground.piles.find((p) => !p.back);
   const back = ground.piles.find((p) => p.back && p.table === front?.table);
   const lengths = ground.piles.flatMap((p) => (p.length_m === null ? [] : [p.length_m]));
+  const field = (name: Schemas['RackingField'], label: string, hint: string) => (
+    <TypedField
+      label={label}
+      value={choice?.[name]?.typed ?? ''}
+      placeholder={hint}
+      width={92}
+      align="right"
+      showLabel
+      echo={(text) => echoOf(text, job.unit)}
+      commit={(text) =>
+        edit({
+          kind: 'set-racking-field',
+          option_id: option.id,
+          plane_id: racked.plane_id,
+          field: name,
+          typed: text,
+        })
+      }
+    />
+  );
   return (
     <Card title="Section, first table" scrolls className="w-[244px] shrink-0">
       {front && back && <Section ground={ground} frontM={front.reveal_m} backM={back.reveal_m} />}
-      <TypedField
-        label="Piles in the ground"
-        value={typed?.typed ?? ''}
-        placeholder="engineer"
-        width={92}
-        align="right"
-        showLabel
-        echo={(text) => echoOf(text, job.unit)}
-        commit={(text) =>
-          edit({
-            kind: 'set-racking-field',
-            option_id: option.id,
-            plane_id: racked.plane_id,
-            field: 'embedment',
-            typed: text,
-          })
-        }
-      />
+      {field('embedment', 'Piles in the ground', 'engineer')}
       <p className="mt-1 text-xs text-ink-2">
         {lengths.length > 0
           ? `Piles ${tape(Math.min(...lengths))} to ${tape(Math.max(...lengths))} long, 150 mm cut off above the head in it. `
           : 'How deep they stand is an engineer’s: soil, frost and pull-out by a test. '}
         Rails up the glass {tape(ground.rail_m)}, two a column, in one piece.
       </p>
+      {ground.falls.map((told) => (
+        <p key={told} className="mt-1 text-xs">
+          {told}
+        </p>
+      ))}
+      {ground.stands.length > 0 && (
+        <table className="mt-2 w-full text-xs" aria-label="Legs by tilt">
+          <thead>
+            <tr className="text-right text-ink-2">
+              <th className="text-left font-normal">From</th>
+              <th className="font-normal">Tilt</th>
+              <th className="font-normal">Back legs</th>
+              <th className="font-normal">Moved by</th>
+            </tr>
+          </thead>
+          <tbody>
+            {ground.stands.map((stand) => (
+              <tr key={stand.from_day} className="text-right font-figure">
+                <th scope="row" className="text-left font-sans font-normal">
+                  {dayName(stand.from_day)}
+                </th>
+                <td>{figure(stand.tilt_deg)}°</td>
+                <td>{tape(stand.back_leg_m)}</td>
+                <td>
+                  {stand.lift_m < 0 ? '−' : '+'}
+                  {tape(Math.abs(stand.lift_m))}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      <h3 className="mt-2 mb-1 text-sm font-semibold">Trench to the house</h3>
+      <div className="flex flex-col gap-1">
+        <Choice
+          label="What lies in it"
+          value={choice?.trench_lay ?? 'conduit'}
+          items={LAYS}
+          onChange={(lay) =>
+            void edit({
+              kind: 'set-trench-lay',
+              option_id: option.id,
+              plane_id: racked.plane_id,
+              lay: lay as Schemas['TrenchLay'],
+            })
+          }
+        />
+      </div>
+      {ground.dug ? (
+        <TrenchWords trench={ground.dug} />
+      ) : (
+        <p className="mt-1 text-xs text-ink-2">
+          Its length follows once the panel stands on the site plan (Survey, Site).
+        </p>
+      )}
     </Card>
+  );
+}
+
+function TrenchWords({ trench }: { trench: Schemas['Dug'] }) {
+  const { job } = useJob();
+  const tape = (lengthM: number) => formatTape(lengthM, job.unit);
+  const bulk = (m3: number) =>
+    job.unit === 'ft' ? `${figure(m3 * CU_YD_PER_M3, 1)} cu yd` : `${figure(m3, 1)} m³`;
+  return (
+    <p className="mt-1 text-xs">
+      {tape(trench.length_m)} as drawn on the site plan, at least {tape(trench.least_depth_m)} deep:{' '}
+      {tape(trench.cover_m)} of cover (from memory; deeper under a drive), the run and its bed of
+      sand. {tape(trench.run_m)} of run with both ends brought up
+      {trench.sticks > 0 &&
+        `, ${trench.sticks === 1 ? 'one stick' : `${trench.sticks} sticks`} of 10 ft`}
+      ; warning tape {tape(trench.tape_m)}, 300 mm above it; sand {bulk(trench.sand_m3)}, earth{' '}
+      {bulk(trench.earth_m3)}. Ask for buried lines first.
+    </p>
   );
 }
 

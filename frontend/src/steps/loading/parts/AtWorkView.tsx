@@ -11,7 +11,7 @@ export function AtWorkView({ year }: { year: YearReport }) {
   const most = max(bands, (b) => b.hours) ?? 1;
   const whole = bands.reduce((sum, b) => sum + b.kwh, 0);
   return (
-    <div ref={scrollStop} className="flex min-h-0 grow gap-6 overflow-auto px-4 py-3">
+    <div ref={scrollStop} className="beside min-h-0 grow gap-6 overflow-auto px-4 py-3">
       <section aria-label="Hours by load" className="min-w-[400px] grow basis-0">
         <Head title="Hours a year by load">
           green: at its best, {figure(best_from_frac * 100)} to {figure(best_to_frac * 100)} % of{' '}

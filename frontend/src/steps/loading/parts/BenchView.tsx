@@ -9,6 +9,7 @@ import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { FilePick } from '@/ui/FilePick';
+import { Fitted } from '@/ui/Fitted';
 import { Failed, Waiting } from '@/ui/States';
 import { Toggle } from '@/ui/Toggle';
 import { TypedField } from '@/ui/TypedField';
@@ -112,33 +113,37 @@ function Laid({ report }: { report: Report }) {
         {report.model_kwh !== null &&
           `${report.model_told}: ${figure(report.model_kwh, 1)} kWh at the inverter.`}
       </p>
-      <DayLines
-        label="The measured sum and the model on a clear day"
-        lines={[
-          {
-            title: 'sum of the groups',
-            kw: report.whole_kw,
-            colour: 'var(--color-copper)',
-            dash: '',
-          },
-          ...(cuts
-            ? [
-                {
-                  title: 'let through',
-                  kw: report.given_kw,
-                  colour: 'var(--color-patina)',
-                  dash: '',
-                },
-              ]
-            : []),
-          ...(report.model_kw.length > 0
-            ? [{ title: 'model', kw: report.model_kw, colour: 'var(--color-ink)', dash: '6 4' }]
-            : []),
-        ]}
-        limitKw={bench.limit_kw}
-        widthPx={824}
-        heightPx={316}
-      />
+      <Fitted mostPx={824}>
+        {(widthPx) => (
+          <DayLines
+            label="The measured sum and the model on a clear day"
+            lines={[
+              {
+                title: 'sum of the groups',
+                kw: report.whole_kw,
+                colour: 'var(--color-copper)',
+                dash: '',
+              },
+              ...(cuts
+                ? [
+                    {
+                      title: 'let through',
+                      kw: report.given_kw,
+                      colour: 'var(--color-patina)',
+                      dash: '',
+                    },
+                  ]
+                : []),
+              ...(report.model_kw.length > 0
+                ? [{ title: 'model', kw: report.model_kw, colour: 'var(--color-ink)', dash: '6 4' }]
+                : []),
+            ]}
+            limitKw={bench.limit_kw}
+            widthPx={widthPx}
+            heightPx={316}
+          />
+        )}
+      </Fitted>
       {report.caveats.map((caveat) => (
         <p key={caveat} className="text-xs text-warn">
           {caveat}.

@@ -19,7 +19,7 @@ export function ClipCalendarView({ year }: { year: YearReport }) {
   return (
     <div ref={scrollStop} className="min-h-0 grow overflow-auto px-4 py-3">
       <table
-        className="w-full table-fixed border-separate border-spacing-[2px] text-sm"
+        className="w-full table-fixed max-md:min-w-[760px] border-separate border-spacing-[2px] text-sm"
         aria-label="Clipped by month and hour, kWh"
       >
         <thead>

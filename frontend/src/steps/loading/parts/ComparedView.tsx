@@ -9,6 +9,7 @@ import { Board } from '@/ui/Board';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
+import { Fitted } from '@/ui/Fitted';
 import { Failed, Waiting } from '@/ui/States';
 import { capital, figure, lossShare, money, signed } from '@/units/format';
 import { comparedQuery, earlierQuery } from '../queries';
@@ -132,18 +133,22 @@ function Compared({
   });
   return (
     <>
-      <div className="flex min-h-0 grow gap-4 overflow-y-auto p-3">
+      <div className="beside min-h-0 grow gap-4 overflow-y-auto p-3">
         <div className="w-[440px] shrink-0">
-          <DayLines
-            label="Power at the meter on a clear day, by option"
-            lines={known.map(({ year, look }) => ({
-              title: nameOf(year),
-              kw: year.days_kw[dayNumber] ?? [],
-              ...look,
-            }))}
-            widthPx={440}
-            heightPx={290}
-          />
+          <Fitted mostPx={440}>
+            {(widthPx) => (
+              <DayLines
+                label="Power at the meter on a clear day, by option"
+                lines={known.map(({ year, look }) => ({
+                  title: nameOf(year),
+                  kw: year.days_kw[dayNumber] ?? [],
+                  ...look,
+                }))}
+                widthPx={widthPx}
+                heightPx={290}
+              />
+            )}
+          </Fitted>
           {compared.told.map((sentence) => (
             <p key={sentence} className="mt-1 text-sm">
               {sentence}
@@ -154,14 +159,18 @@ function Compared({
       </div>
       <Board heightPx={248}>
         <Card title="By month, kWh" className="w-[400px] shrink-0">
-          <StackedMonths
-            label="Energy at the meter by month and option"
-            stacks={known.map(({ year, look }) => [
-              { title: nameOf(year), colour: look.colour, kwh: year.monthly_kwh },
-            ])}
-            widthPx={374}
-            heightPx={150}
-          />
+          <Fitted mostPx={374}>
+            {(widthPx) => (
+              <StackedMonths
+                label="Energy at the meter by month and option"
+                stacks={known.map(({ year, look }) => [
+                  { title: nameOf(year), colour: look.colour, kwh: year.monthly_kwh },
+                ])}
+                widthPx={widthPx}
+                heightPx={150}
+              />
+            )}
+          </Fitted>
         </Card>
         <Differences years={years} />
       </Board>

@@ -8,6 +8,7 @@ import { useJob } from '@/plan/JobContext';
 import { Board } from '@/ui/Board';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
+import { Fitted } from '@/ui/Fitted';
 import { Waiting } from '@/ui/States';
 import { figure, signed } from '@/units/format';
 import { houseQuery } from '../queries';
@@ -38,7 +39,7 @@ export function HouseView() {
       className={`flex min-h-0 grow flex-col ${isPlaceholderData ? 'opacity-50' : ''}`}
     >
       <LoadBar origin={house.origin} caveats={house.caveats} />
-      <div className="flex min-h-0 grow gap-3 overflow-y-auto p-3">
+      <div className="beside min-h-0 grow gap-3 overflow-y-auto p-3">
         <section aria-label="The house’s day" className="min-w-0 grow">
           <Days house={house} />
           <ul className="mt-1 text-sm">
@@ -85,15 +86,19 @@ function Days({ house }: { house: Schemas['HouseReport'] }) {
           </Button>
         ))}
       </div>
-      <HouseDayChart
-        label={`${day.title}: the house’s use, its sun and what is bought`}
-        loadKw={day.load_kw}
-        madeKw={day.made_kw}
-        batteryKw={day.battery_kw}
-        boughtKw={day.bought_kw}
-        widthPx={560}
-        heightPx={232}
-      />
+      <Fitted mostPx={560}>
+        {(widthPx) => (
+          <HouseDayChart
+            label={`${day.title}: the house’s use, its sun and what is bought`}
+            loadKw={day.load_kw}
+            madeKw={day.made_kw}
+            batteryKw={day.battery_kw}
+            boughtKw={day.bought_kw}
+            widthPx={widthPx}
+            heightPx={232}
+          />
+        )}
+      </Fitted>
     </>
   );
 }

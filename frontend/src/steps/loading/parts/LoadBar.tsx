@@ -34,7 +34,7 @@ export function LoadBar({ origin, caveats }: LoadBarProps) {
   };
   return (
     <div className="shrink-0 px-3.5 pt-2">
-      <div className="flex items-center gap-1.5">
+      <div className="flex flex-wrap items-center gap-1.5">
         <span className="shrink-0 text-sm font-semibold">The house’s use</span>
         {brief.usage && !file && (
           <Choice
@@ -68,7 +68,7 @@ export function LoadBar({ origin, caveats }: LoadBarProps) {
             Reading it
           </span>
         )}
-        <span className="min-w-0 grow text-xs text-ink-2">{origin}</span>
+        <span className="min-w-0 grow basis-[200px] text-xs text-ink-2">{origin}</span>
         {caveats.length > 0 && (
           <button
             type="button"

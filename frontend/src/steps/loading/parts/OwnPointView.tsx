@@ -31,7 +31,7 @@ export function OwnPointView() {
         </span>
         {picked !== null && <Button onClick={() => setPicked(null)}>Back to the darkest</Button>}
       </div>
-      <div className="flex min-h-0 grow gap-2">
+      <div className="flex min-h-0 grow gap-2 max-md:min-h-fit max-md:flex-col">
         {used.map((plane) => {
           const array = option.arrays.find((a) => a.plane_id === plane.id);
           const module = moduleOn(job, option, plane.id);
@@ -76,7 +76,7 @@ export function OwnPointView() {
         )}
         {data && (
           <ul
-            className={`grid gap-3 ${isFetching ? 'opacity-50' : ''}`}
+            className={`grid gap-3 max-md:grid-cols-2! ${isFetching ? 'opacity-50' : ''}`}
             style={{ gridTemplateColumns: `repeat(${data.ways.length}, minmax(0, 1fr))` }}
           >
             {data.ways.map((way) => (

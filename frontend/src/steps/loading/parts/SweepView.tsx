@@ -225,7 +225,7 @@ function Kept({ sweep }: { sweep: Schemas['SweepReport'] }) {
 function Schools({ schools }: { schools: readonly Schemas['SchoolView'][] }) {
   return (
     <Card title="Sizing rules compared" scrolls className="min-w-0 grow">
-      <table className="w-full text-xs">
+      <table className="w-full max-md:min-w-[600px] text-xs">
         <thead>
           <tr className="text-left text-ink-2">
             <th className="font-normal">DC:AC</th>

@@ -29,7 +29,7 @@ export function WaterfallView({ year }: { year: YearReport }) {
               type="button"
               aria-expanded={open === stage.step}
               onClick={() => setOpen(open === stage.step ? '' : stage.step)}
-              className="grid min-h-[25px] w-full grid-cols-[200px_1fr_190px] items-center gap-3 rounded-sm px-1 text-left text-sm hover:bg-sheet"
+              className="grid min-h-[25px] w-full grid-cols-[200px_1fr_190px] max-md:grid-cols-[132px_1fr_158px] items-center gap-3 rounded-sm px-1 text-left text-sm hover:bg-sheet"
             >
               <span>
                 <Term>{STEP_TITLES[stage.step]}</Term>
@@ -61,7 +61,7 @@ export function WaterfallView({ year }: { year: YearReport }) {
             {fault}.
           </li>
         ))}
-        <li className="mt-1 grid grid-cols-[200px_1fr_190px] gap-3 border-t border-ink px-1 pt-1 text-sm font-semibold">
+        <li className="mt-1 grid grid-cols-[200px_1fr_190px] max-md:grid-cols-[132px_1fr_158px] gap-3 border-t border-ink px-1 pt-1 text-sm font-semibold">
           <span>At the meter</span>
           <span className="text-xs font-normal text-ink-2">
             {still.length > 0 &&

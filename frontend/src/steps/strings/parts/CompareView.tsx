@@ -38,7 +38,7 @@ function Compared({ comparison, running }: ComparedProps) {
   const { act } = useJob();
   const { ways, titles } = comparison;
   return (
-    <section aria-label="Ways compared" className="min-h-0 grow overflow-auto px-4 py-3">
+    <section aria-label="Ways compared" className="relative min-h-0 grow overflow-auto px-4 py-3">
       <div
         aria-label="Which, and why"
         role="status"
@@ -57,7 +57,7 @@ function Compared({ comparison, running }: ComparedProps) {
           </>
         )}
       </div>
-      <table className="w-full table-fixed border-collapse text-sm">
+      <table className="w-full table-fixed border-collapse text-sm max-md:min-w-[720px]">
         <thead>
           <tr className="align-top text-left">
             <th className="w-[98px]">

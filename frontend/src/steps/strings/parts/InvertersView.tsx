@@ -37,11 +37,14 @@ function Inverters({ plans, running }: { plans: Schemas['InverterPlans']; runnin
   const { found } = plans;
   const { sorted, heads } = useSorted(found, COLUMNS);
   return (
-    <section aria-label="Inverters for this array" className="min-h-0 grow overflow-y-auto p-4">
+    <section
+      aria-label="Inverters for this array"
+      className="relative min-h-0 grow overflow-y-auto p-4"
+    >
       <Hanging />
       <div className="mb-2 flex items-center gap-2 text-sm">
         <b>
-          {found.filter((i) => i.legal).length} of {found.length} inverters have a legal plan
+          Inverters with a legal plan: {found.filter((i) => i.legal).length} of {found.length}
         </b>
         {running && (
           <>
@@ -54,7 +57,7 @@ function Inverters({ plans, running }: { plans: Schemas['InverterPlans']; runnin
           </>
         )}
       </div>
-      <table className="w-full text-sm">
+      <table className="w-full max-md:min-w-[600px] text-sm">
         <thead>
           <tr className="text-left text-xs text-ink-2">
             <th className="font-normal">Inverter</th>

@@ -39,10 +39,13 @@ function Modules({ choice, running }: { choice: Schemas['ModuleChoice']; running
   const { found } = choice;
   const { sorted, heads } = useSorted(found, COLUMNS, 'dc_kw');
   return (
-    <section aria-label="Modules for this roof" className="min-h-0 grow overflow-y-auto p-4">
+    <section
+      aria-label="Modules for this roof"
+      className="relative min-h-0 grow overflow-y-auto p-4"
+    >
       <p className="mb-1 text-sm">
         <b>
-          {found.filter((m) => m.plans > 0).length} of {found.length} modules have a legal plan
+          Modules with a legal plan: {found.filter((m) => m.plans > 0).length} of {found.length}
         </b>
         {running && (
           <span role="status" className="ml-2 text-ink-2">
@@ -50,7 +53,7 @@ function Modules({ choice, running }: { choice: Schemas['ModuleChoice']; running
           </span>
         )}
       </p>
-      <table className="w-full text-sm">
+      <table className="w-full max-md:min-w-[600px] text-sm">
         <thead>
           <tr className="text-left align-bottom text-xs text-ink-2">
             <th className="font-normal">Module</th>

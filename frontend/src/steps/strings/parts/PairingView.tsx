@@ -27,7 +27,7 @@ function Pairings({ study, running }: { study: Schemas['PairingStudy']; running:
   return (
     <section
       aria-label="Microinverters for this module"
-      className="min-h-0 grow overflow-y-auto p-4"
+      className="relative min-h-0 grow overflow-y-auto p-4"
     >
       <h2 className="text-base font-semibold">{study.module}</h2>
       <p className="mb-2 max-w-[760px] text-sm">{study.told}</p>
@@ -36,7 +36,7 @@ function Pairings({ study, running }: { study: Schemas['PairingStudy']; running:
           {figure(study.done_frac * 100)} % worked out
         </p>
       )}
-      <table className="w-full text-sm">
+      <table className="w-full max-md:min-w-[600px] text-sm">
         <thead>
           <tr className="text-left align-bottom text-xs text-ink-2">
             <th className="font-normal">Microinverter</th>

@@ -35,7 +35,7 @@ export function PlansView() {
       </Waiting>
     );
   return (
-    <div className="flex min-h-0 grow">
+    <div className="beside min-h-0 grow">
       <section
         aria-label="Legal plans"
         aria-busy={isFetching}

@@ -17,7 +17,7 @@ const METHODS = [
 
 export function RulesView() {
   return (
-    <div className="flex min-h-0 grow overflow-y-auto">
+    <div className="beside min-h-0 grow overflow-y-auto">
       <FamilyRules />
       <SafetyRules />
     </div>

@@ -52,7 +52,7 @@ export function WaysOutView() {
 function WaysOut({ report, running }: { report: Schemas['RemediesReport']; running: boolean }) {
   const { at, act } = useJob();
   return (
-    <div className="flex min-h-0 grow">
+    <div className="beside min-h-0 grow">
       <section
         aria-label="What is wrong"
         className="w-[304px] shrink-0 overflow-y-auto border-r border-rule px-3.5 py-3"

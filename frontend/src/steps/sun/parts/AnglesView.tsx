@@ -8,6 +8,7 @@ import { SplitChart } from '@/charts/SplitChart';
 import { useJob } from '@/plan/JobContext';
 import { WEIGHED } from '@/plan/weighed';
 import { Choice } from '@/ui/Choice';
+import { Fitted } from '@/ui/Fitted';
 import { Failed } from '@/ui/States';
 import { TypedField } from '@/ui/TypedField';
 import { figure } from '@/units/format';
@@ -19,7 +20,7 @@ export function AnglesView() {
   const { data: map, error } = useQuery(anglesQuery(at, by));
   if (error) return <Failed error={error} />;
   return (
-    <div className="flex min-h-0 grow">
+    <div className="beside min-h-0 grow">
       <section aria-label="Tilt and azimuth" className="w-[452px] shrink-0 overflow-y-auto p-3">
         <div className="mb-1 flex items-center gap-2">
           <h2 className="grow text-sm font-semibold">Every tilt and azimuth here</h2>
@@ -32,20 +33,24 @@ export function AnglesView() {
         </div>
         {map ? (
           <>
-            <AngleMapChart
-              tiltsDeg={map.tilts_deg}
-              azimuthsDeg={map.azimuths_deg}
-              values={map.kwh_per_m2}
-              best={{ tiltDeg: map.best_tilt_deg, azimuthDeg: map.best_azimuth_deg }}
-              planes={map.planes.map((p) => ({
-                name: p.name,
-                tiltDeg: p.tilt_deg,
-                azimuthDeg: p.azimuth_deg,
-                lossFrac: p.loss_frac,
-              }))}
-              widthPx={428}
-              heightPx={300}
-            />
+            <Fitted mostPx={428}>
+              {(widthPx) => (
+                <AngleMapChart
+                  tiltsDeg={map.tilts_deg}
+                  azimuthsDeg={map.azimuths_deg}
+                  values={map.kwh_per_m2}
+                  best={{ tiltDeg: map.best_tilt_deg, azimuthDeg: map.best_azimuth_deg }}
+                  planes={map.planes.map((p) => ({
+                    name: p.name,
+                    tiltDeg: p.tilt_deg,
+                    azimuthDeg: p.azimuth_deg,
+                    lossFrac: p.loss_frac,
+                  }))}
+                  widthPx={widthPx}
+                  heightPx={300}
+                />
+              )}
+            </Fitted>
             <AngleLegend />
             <p className="mt-2 text-sm">
               Best {figure(map.best_tilt_deg)}° facing {figure(map.best_azimuth_deg)}°:{' '}
@@ -132,16 +137,20 @@ function SplitTold({ study }: { study: Schemas['SplitStudy'] }) {
           <li key={sentence}>{sentence}</li>
         ))}
       </ul>
-      <SplitChart
-        dots={study.points.map((p) => ({
-          splitDeg: p.split_deg,
-          yearKwh: p.year_kwh,
-          clippedFrac: p.clipped_frac,
-        }))}
-        bestDeg={study.best_year_deg}
-        widthPx={376}
-        heightPx={186}
-      />
+      <Fitted mostPx={376}>
+        {(widthPx) => (
+          <SplitChart
+            dots={study.points.map((p) => ({
+              splitDeg: p.split_deg,
+              yearKwh: p.year_kwh,
+              clippedFrac: p.clipped_frac,
+            }))}
+            bestDeg={study.best_year_deg}
+            widthPx={widthPx}
+            heightPx={186}
+          />
+        )}
+      </Fitted>
       <table className="mt-1 w-full text-xs">
         <thead>
           <tr className="text-right text-ink-2">
@@ -189,29 +198,38 @@ function SplitTold({ study }: { study: Schemas['SplitStudy'] }) {
 
 function SplitDay({ day, bestDeg }: { day: Schemas['SplitDay']; bestDeg: number }) {
   return (
-    <DayLines
-      label={`Power on a clear day, ${day.title}`}
-      lines={[
-        { title: 'all to the equator', kw: day.equator_kw, colour: 'var(--color-ink)', dash: '' },
-        ...(bestDeg === 0
-          ? []
-          : [
-              {
-                title: `split by ${figure(bestDeg)}°`,
-                kw: day.best_kw,
-                colour: 'var(--color-patina)',
-                dash: '',
-              },
-            ]),
-        {
-          title: 'east and west',
-          kw: day.east_west_kw,
-          colour: 'var(--color-copper)',
-          dash: '7 4',
-        },
-      ]}
-      widthPx={376}
-      heightPx={128}
-    />
+    <Fitted mostPx={376}>
+      {(widthPx) => (
+        <DayLines
+          label={`Power on a clear day, ${day.title}`}
+          lines={[
+            {
+              title: 'all to the equator',
+              kw: day.equator_kw,
+              colour: 'var(--color-ink)',
+              dash: '',
+            },
+            ...(bestDeg === 0
+              ? []
+              : [
+                  {
+                    title: `split by ${figure(bestDeg)}°`,
+                    kw: day.best_kw,
+                    colour: 'var(--color-patina)',
+                    dash: '',
+                  },
+                ]),
+            {
+              title: 'east and west',
+              kw: day.east_west_kw,
+              colour: 'var(--color-copper)',
+              dash: '7 4',
+            },
+          ]}
+          widthPx={widthPx}
+          heightPx={128}
+        />
+      )}
+    </Fitted>
   );
 }

@@ -23,6 +23,9 @@ interface PathViewProps {
   onWhen: (when: When) => void;
 }
 
+/** Narrower, hours and names would lie on each other: it is swiped along then. */
+const LEAST_PX = 640;
+
 export function PathView({ plane, moduleId, when, onWhen }: PathViewProps) {
   const { job, at } = useJob();
   const [size, measure] = useSize();
@@ -41,7 +44,10 @@ export function PathView({ plane, moduleId, when, onWhen }: PathViewProps) {
   const now = spot ? { azimuthDeg: spot.azimuth_deg, elevationDeg: spot.elevation_deg } : null;
   return (
     <>
-      <div ref={measure} className="relative min-h-[320px] shrink-0 grow basis-0 overflow-hidden">
+      <div
+        ref={measure}
+        className="relative min-h-[320px] shrink-0 grow basis-0 overflow-x-auto overflow-y-hidden"
+      >
         {isPending && <p className="p-4 text-sm text-ink-2">Looking at the sky</p>}
         {error && <Failed error={error} tight />}
         {data &&
@@ -59,7 +65,7 @@ export function PathView({ plane, moduleId, when, onWhen }: PathViewProps) {
               planeSlopeDeg={data.plane_slope_deg}
               southern={job.site.latitude_deg < 0}
               now={now}
-              widthPx={size.widthPx}
+              widthPx={Math.max(size.widthPx, LEAST_PX)}
               heightPx={size.heightPx}
             />
           ))}

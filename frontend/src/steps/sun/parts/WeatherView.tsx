@@ -99,7 +99,7 @@ export function WeatherView() {
           </Waiting>
         )}
         {data && (
-          <div className={isPlaceholderData ? 'opacity-60' : ''}>
+          <div className={`max-md:min-w-[840px] ${isPlaceholderData ? 'opacity-60' : ''}`}>
             <div ref={measure} className="h-[150px]">
               {size && <WeatherMonths months={data.months} widthPx={size.widthPx} heightPx={150} />}
             </div>

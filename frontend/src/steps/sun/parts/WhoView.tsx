@@ -30,6 +30,8 @@ interface WhoViewProps {
 
 /** So that the rank does not lie on a name. */
 const BESIDE_PX = 17;
+/** Narrower, names would lie on ranks: the list has both. */
+const NAMED_PX = 480;
 /** Beyond these the plan would be all lines. */
 const DRAWN = 8;
 
@@ -58,6 +60,7 @@ export function WhoView({ shade, rings, behind, nameOf, picked: number, onPick }
                     source={source}
                     view={view}
                     chosen={source.id === picked?.shade_id}
+                    named={widthPx > NAMED_PX}
                   />
                 )
               );

@@ -9,7 +9,7 @@ import { TypedField } from '@/ui/TypedField';
 import { capital } from '@/units/format';
 import { echoOf } from '@/units/length';
 import type { ReadingKind, Wanted } from '../planeTool';
-import { cornerPx, readingLine, roomiest, sideLines } from './outlineGeometry';
+import { clearFields, cornerPx, readingLine, roomiest, sideLines } from './outlineGeometry';
 
 const WIDE_PX = 92;
 const NARROW_PX = 66;
@@ -94,19 +94,30 @@ export function ReadingFields({ camera, plane, seen, wanted, onSettled }: Readin
       taken.push(at);
       return [{ reading, at }];
     });
+  const sideSpots = sides.map((line) => ({
+    at: dimensionMiddle(line.from, line.to, line.offPx),
+    widthPx: line.roomy ? WIDE_PX : NARROW_PX,
+  }));
+  const clear = clearFields([
+    ...sideSpots,
+    ...others.map(({ at }) => ({ at, widthPx: NARROW_PX + 14 })),
+  ]);
+  const hidden = clear.filter((shown) => !shown).length;
   const asked = wanted && readingLine(camera, seen.corners, wanted.reading, wanted.at);
   return (
     <>
-      {sides.map((line) => {
+      {sides.map((line, i) => {
+        const spot = sideSpots[i];
         const edge = seen.edges[line.edge];
         const reading = seen.readings.find((r) => r.kind === 'side' && r.at[0] === line.edge);
+        if (!spot || !clear[i]) return null;
         return (
-          <At key={line.edge} {...dimensionMiddle(line.from, line.to, line.offPx)}>
+          <At key={line.edge} {...spot.at}>
             <TypedField
               label={capital(edge?.name ?? '')}
               value={reading?.typed ?? ''}
               placeholder={edge?.length_text || '?'}
-              width={line.roomy ? WIDE_PX : NARROW_PX}
+              width={spot.widthPx}
               noteAbove={edge?.kind === 'eave'}
               tone={toneOf(reading, edge?.state)}
               echo={echo}
@@ -115,18 +126,26 @@ export function ReadingFields({ camera, plane, seen, wanted, onSettled }: Readin
           </At>
         );
       })}
-      {others.map(({ reading, at }) => (
-        <At key={`${reading.kind} ${reading.at}`} {...at}>
-          <TypedField
-            label={capital(reading.name)}
-            value={reading.typed}
-            width={NARROW_PX + 14}
-            tone={toneOf(reading, undefined)}
-            echo={echo}
-            commit={commit(reading.kind, reading.at)}
-          />
-        </At>
-      ))}
+      {others.map(
+        ({ reading, at }, i) =>
+          clear[sides.length + i] && (
+            <At key={`${reading.kind} ${reading.at}`} {...at}>
+              <TypedField
+                label={capital(reading.name)}
+                value={reading.typed}
+                width={NARROW_PX + 14}
+                tone={toneOf(reading, undefined)}
+                echo={echo}
+                commit={commit(reading.kind, reading.at)}
+              />
+            </At>
+          ),
+      )}
+      {hidden > 0 && (
+        <p className="absolute bottom-2 left-3 text-xs text-ink-2">
+          {hidden === 1 ? 'One more length' : `${hidden} more lengths`}: zoom in
+        </p>
+      )}
       {wanted && asked && (
         <At {...roomiest(asked, taken)}>
           <TypedField

@@ -1,86 +1,33 @@
 /** What mounts will find: covering, seams or ribs, rafters or trusses, purlins. */
-import type { RoofPlane, Schemas } from '@/api/client';
+import type { RoofPlane } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
-import { Choice } from '@/ui/Choice';
+import { StructureChoice, StructureLength } from '@/plan/StructureFields';
 import { TypedField } from '@/ui/TypedField';
-import { echoOf } from '@/units/length';
-
-const COVERINGS: [Schemas['Covering'], string][] = [
-  ['shingle', 'shingle'],
-  ['tile', 'tile'],
-  ['standing-seam', 'standing seam'],
-  ['ribbed-metal', 'ribbed metal'],
-  ['membrane', 'membrane'],
-];
-const NOT_LOOKED = 'unknown';
-type Field = Schemas['StructureField'];
 
 export function UnderItFace({ plane }: { plane: RoofPlane }) {
-  const { job, edit, act } = useJob();
+  const { job, edit } = useJob();
   const { structure } = plane;
-  const set = (field: Field, typed: string) =>
-    edit({ kind: 'set-structure', plane_id: plane.id, field, typed });
-  const length = (
-    field: Exclude<Field, 'covering' | 'framing' | 'rafter_size'>,
-    label: string,
-    placeholder = '',
-  ) => (
-    <TypedField
-      label={label}
-      value={structure[field]?.typed ?? ''}
-      placeholder={placeholder}
-      width={72}
-      align="right"
-      showLabel
-      echo={(typed) => echoOf(typed, job.unit)}
-      commit={(typed) => set(field, typed)}
-    />
-  );
-  const choose = (field: 'covering' | 'framing', label: string, items: [string, string][]) => (
-    <span className="flex items-center justify-between gap-2 text-sm">
-      {label}
-      <Choice
-        label={label}
-        value={structure[field] ?? NOT_LOOKED}
-        items={[
-          { value: NOT_LOOKED, label: 'not looked yet' },
-          ...items.map(([value, words]) => ({ value, label: words })),
-        ]}
-        onChange={(value) =>
-          act({
-            kind: 'set-structure',
-            plane_id: plane.id,
-            field,
-            typed: value === NOT_LOOKED ? '' : value,
-          })
-        }
-      />
-    </span>
-  );
   const usual = job.unit === 'ft' ? '16" or 24"' : '400mm';
   return (
     <div className="grid grid-cols-2 gap-x-4 gap-y-[3px]">
-      {choose('covering', 'Covering', COVERINGS)}
-      {choose('framing', 'Carried by', [
-        ['rafters', 'rafters'],
-        ['trusses', 'trusses'],
-      ])}
+      <StructureChoice plane={plane} field="covering" />
+      <StructureChoice plane={plane} field="framing" />
       {structure.covering === 'standing-seam' && (
         <>
-          {length('seam_spacing', 'Seams every')}
-          {length('first_rib', 'First seam')}
+          <StructureLength plane={plane} field="seam_spacing" label="Seams every" />
+          <StructureLength plane={plane} field="first_rib" label="First seam" />
         </>
       )}
       {structure.covering === 'ribbed-metal' && (
         <>
-          {length('rib_spacing', 'Ribs every')}
-          {length('first_rib', 'First rib')}
-          {length('rib_height', 'Rib height')}
-          {length('cover_width', 'Cover width')}
+          <StructureLength plane={plane} field="rib_spacing" label="Ribs every" />
+          <StructureLength plane={plane} field="first_rib" label="First rib" />
+          <StructureLength plane={plane} field="rib_height" label="Rib height" />
+          <StructureLength plane={plane} field="cover_width" label="Cover width" />
         </>
       )}
-      {length('rafter_spacing', 'Spacing', usual)}
-      {length('first_rafter', 'First from left')}
+      <StructureLength plane={plane} field="rafter_spacing" label="Spacing" placeholder={usual} />
+      <StructureLength plane={plane} field="first_rafter" label="First from left" />
       <TypedField
         label="Size"
         value={structure.rafter_size}
@@ -88,11 +35,13 @@ export function UnderItFace({ plane }: { plane: RoofPlane }) {
         width={72}
         align="right"
         showLabel
-        commit={(typed) => set('rafter_size', typed)}
+        commit={(typed) =>
+          edit({ kind: 'set-structure', plane_id: plane.id, field: 'rafter_size', typed })
+        }
       />
-      {length('rafter_span', 'Span')}
-      {length('purlin_spacing', 'Purlins every')}
-      {length('first_purlin', 'First from eave')}
+      <StructureLength plane={plane} field="rafter_span" label="Span" />
+      <StructureLength plane={plane} field="purlin_spacing" label="Purlins every" />
+      <StructureLength plane={plane} field="first_purlin" label="First from eave" />
       <p className="col-span-2 text-xs text-ink-2">
         Tap for rafters, then prove one by its nails: mounts that miss wood hold nothing. Loads are
         for the engineer and the authority having jurisdiction.

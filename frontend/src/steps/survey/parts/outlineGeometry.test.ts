@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { cornerPx, footPx, readingLine, roomiest, sideLines } from './outlineGeometry';
+import { clearFields, cornerPx, footPx, readingLine, roomiest, sideLines } from './outlineGeometry';
 
 const camera = { pxPerM: 20, originPx: { xPx: 100, yPx: 400 } };
 const at = (x_m: number, y_m: number) => ({ x_m, y_m, sd_m: null, loose: false });
@@ -66,4 +66,11 @@ test('figures on crossing diagonals keep apart', () => {
   const b = roomiest(second, [...corners, a]);
   expect(a).toEqual({ xPx: 200, yPx: 350 });
   expect(Math.hypot(a.xPx - b.xPx, a.yPx - b.yPx)).toBeGreaterThan(20);
+});
+
+test('a field waits while one before it stands in its place, not while they only touch', () => {
+  const field = (xPx: number, yPx: number) => ({ at: { xPx, yPx }, widthPx: 60 });
+  expect(
+    clearFields([field(0, 0), field(59, 0), field(60, 0), field(30, 27), field(30, 26)]),
+  ).toEqual([true, false, true, true, false]);
 });

@@ -107,3 +107,25 @@ export function roomiest([a, b]: [PointPx, PointPx], taken: readonly PointPx[]):
     Math.min(120, ...taken.map((t) => Math.hypot((t.xPx - p.xPx) / 2.5, t.yPx - p.yPx)));
   return places.reduce((best, p) => (room(p) > room(best) + 1 ? p : best), places[0] ?? a);
 }
+
+/** A field on the drawing by its middle and its width. */
+export interface FieldSpot {
+  at: PointPx;
+  widthPx: number;
+}
+
+const FIELD_HIGH_PX = 27;
+
+/** Which of some fields stand clear of those before them: the others wait until one zooms in. */
+export function clearFields(spots: readonly FieldSpot[]): boolean[] {
+  const standing: FieldSpot[] = [];
+  return spots.map((spot) => {
+    const clear = standing.every(
+      (s) =>
+        Math.abs(s.at.xPx - spot.at.xPx) >= (s.widthPx + spot.widthPx) / 2 ||
+        Math.abs(s.at.yPx - spot.at.yPx) >= FIELD_HIGH_PX,
+    );
+    if (clear) standing.push(spot);
+    return clear;
+  });
+}

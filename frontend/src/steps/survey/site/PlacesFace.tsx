@@ -23,7 +23,7 @@ export function PlacesFace({ plane, onChoose }: PlacesFaceProps) {
       [axis]: await typedMetres(typed, job.unit),
     });
   return (
-    <table className="w-full text-sm">
+    <table className="w-full max-md:min-w-[600px] text-sm">
       <thead>
         <tr className="text-left text-xs text-ink-2">
           <th className="font-normal">plane</th>

@@ -220,6 +220,7 @@ class _Maker:
     def __init__(self, line: CutLine, rules: CutRules) -> None:
         self.line, self.rules = line, rules
         self.windows = windows(line, rules)
+        self.lows = [low for low, _, _ in self.windows]
 
     def mirrored(self) -> "_Maker":
         mounts = tuple(self.line.length - m for m in reversed(self.line.mounts))
@@ -239,11 +240,13 @@ class _Maker:
 
     def cuts(self, start: int, after_span: int, room: int) -> int | None:
         """Return the farthest legal splice a piece of that room reaches."""
-        reach = start + room
-        for low, high, span in reversed(self.windows):
+        reach, nearest = start + room, start + self.rules.least_piece
+        # Windows and their spans ascend: those past the reach are not looked at, nor those before.
+        for n in range(bisect_right(self.lows, reach) - 1, -1, -1):
+            low, high, span = self.windows[n]
             cut = min(high, reach)
-            if span <= after_span or cut < max(low, start + self.rules.least_piece):
-                continue
+            if span <= after_span or cut < nearest:
+                break
             while cut >= low:
                 if self._legal(start, cut):
                     return cut

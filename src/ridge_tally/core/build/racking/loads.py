@@ -83,16 +83,23 @@ def tributary_m(from_m: float, to_m: float, mounts_m: Sequence[float]) -> tuple[
     return tuple(b - a for a, b in pairwise(edges))
 
 
-def rail_shares(height_m: float, low_m: float, high_m: float) -> tuple[float, float]:
-    """Return the shares of a module's load on its lower and upper rail, by statics.
+def rail_shares(height_m: float, places_m: Sequence[float]) -> tuple[float, ...]:
+    """Return the share of a module's load on each rail under it; their sum is one.
 
     Parameters
     ----------
-    low_m, high_m : float
-        Where the rails lie, from the module's lower edge.
+    places_m : sequence of float
+        Where the rails lie, from the module's lower edge, ascending: one, two or more.
+
+    Notes
+    -----
+    Two rails by statics of a stiff module; of more, each carries half-way to its neighbours and out
+    to the module's edge.
     """
-    low = (high_m - height_m / 2) / (high_m - low_m)
-    return low, 1.0 - low
+    if len(places_m) == 2:
+        low = (places_m[1] - height_m / 2) / (places_m[1] - places_m[0])
+        return low, 1.0 - low
+    return tuple(part / height_m for part in tributary_m(0.0, height_m, places_m))
 
 
 def withdrawal_n_per_m(gravity: float, diameter_m: float) -> float:

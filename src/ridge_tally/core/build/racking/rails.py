@@ -49,8 +49,8 @@ class RailRules:
     ``offset_frac``: from a module's edge to the rail under it, of its size across the rails.
     ``offset_m`` in its place where it was typed.  ``bridged_m``: the widest gap between modules a
     rail runs on through.  ``overhang_m``: rail past the last module.  Short rails are ``short_m``
-    long, each over the two of ``supports_m`` nearest to where modules meet.  No rail runs through
-    ``blocks``.
+    long, each over the two of ``supports_m`` nearest to where modules meet.  With three
+    ``rails_a_row`` one lies in the middle of the two.  No rail runs through ``blocks``.
     """
 
     lay: RailLay
@@ -62,6 +62,7 @@ class RailRules:
     run_gap_m: float
     short_m: float = 0.0
     supports_m: tuple[float, ...] = ()
+    rails_a_row: int = 2
     blocks: tuple[Block, ...] = ()
 
 
@@ -86,7 +87,7 @@ def rail_runs(modules: Iterable[Held], rules: RailRules) -> tuple[RailRun, ...]:
 
     Notes
     -----
-    Two lines a row; with ``SHARED`` one between stacked rows and one at either end; with ``SHORT``
+    Two lines a row, or three; with ``SHARED`` one between stacked rows and one at either end; with ``SHORT``
     a piece of either line where modules meet or end.  A row breaks
     where a gap is wider than ``bridged_m``, and into even runs where it is longer than may be, at
     a joint between modules.  Source: geometry.
@@ -98,7 +99,7 @@ def rail_runs(modules: Iterable[Held], rules: RailRules) -> tuple[RailRun, ...]:
         lines = [
             (across, row)
             for row in rows
-            for across in _two(min(m.low_m for m in row), max(m.high_m for m in row), rules)
+            for across in _under(min(m.low_m for m in row), max(m.high_m for m in row), rules)
         ]
     runs: list[RailRun] = []
     for number, (across, row) in enumerate(lines):
@@ -109,10 +110,12 @@ def rail_runs(modules: Iterable[Held], rules: RailRules) -> tuple[RailRun, ...]:
     return tuple(runs)
 
 
-def _two(low_m: float, high_m: float, rules: RailRules) -> tuple[float, float]:
+def _under(low_m: float, high_m: float, rules: RailRules) -> tuple[float, ...]:
+    """Return where the rails of one row lie."""
     size = high_m - low_m
     offset = rules.offset_frac * size if rules.offset_m is None else rules.offset_m
-    return low_m + offset, high_m - offset
+    middle = ((low_m + high_m) / 2,) if rules.rails_a_row > 2 else ()
+    return low_m + offset, *middle, high_m - offset
 
 
 def _shared(rows: list[list[Held]]) -> list[tuple[float, list[Held]]]:

@@ -5,7 +5,7 @@ from enum import StrEnum
 from typing import Literal
 
 from ridge_tally.core.job.ids import OptionId, PlaneId
-from ridge_tally.core.job.racking import CrewTask, MountAim
+from ridge_tally.core.job.racking import CrewTask, MountAim, TrenchLay
 from ridge_tally.core.mounting_sheet import MountingId
 
 
@@ -29,6 +29,7 @@ class DesignLoadField(StrEnum):
     GCP_FIELD = "gcp_field"
     GCP_EDGE = "gcp_edge"
     WOOD = "wood"
+    MOUNT_CAP = "mount_cap"
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,6 +97,24 @@ class SetRunOn:
 
 
 @dataclass(frozen=True, slots=True)
+class SetRailsARow:
+    """Two rails under a row, or a third one in their middle."""
+
+    option_id: OptionId
+    plane_id: PlaneId
+    count: Literal[2, 3]
+    kind: Literal["set-rails-a-row"] = "set-rails-a-row"
+
+
+@dataclass(frozen=True, slots=True)
+class SetTrenchLay:
+    option_id: OptionId
+    plane_id: PlaneId
+    lay: TrenchLay
+    kind: Literal["set-trench-lay"] = "set-trench-lay"
+
+
+@dataclass(frozen=True, slots=True)
 class ClearPins:
     option_id: OptionId
     plane_id: PlaneId
@@ -138,6 +157,8 @@ RackingEdit = (
     | PinMount
     | SetBlocking
     | SetRunOn
+    | SetRailsARow
+    | SetTrenchLay
     | ClearPins
     | SetOffcuts
     | SetCrewRate
