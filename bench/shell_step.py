@@ -1,6 +1,7 @@
 """The frame's speed: first paint, going from step to step, an edit's way to the Tally; alone and
 with years of other jobs worked out beside it."""
 
+import re
 import statistics
 import threading
 import time
@@ -17,6 +18,7 @@ TOGGLES = 100
 # A person clicks module after module no faster; each pause lets the page ask for its year.
 PERSON_S = 0.5
 PAINTS = 20
+MOVES = 40
 STEPS = ("survey", "array", "sun", "strings", "loading", "sheets", "brief")
 TOGGLE_AND_WAIT = """
 async (name) => {
@@ -37,6 +39,20 @@ async (step) => {
   const work = document.getElementById('work');
   while (!location.pathname.endsWith(`/${step}`) || work.textContent.includes('Opening ')) await frame();
   await frame();
+  return performance.now() - start;
+}
+"""
+# From the arrow's press to the mount drawn on its next support.
+MOVE_AND_WAIT = """
+async ([key, from, to]) => {
+  const named = (words) =>
+    [...document.querySelectorAll('#work [role=button]')].find(
+      (e) => e.ariaLabel?.startsWith('Mount') && e.ariaLabel.includes(words),
+    );
+  const held = named(from);
+  const start = performance.now();
+  held.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+  while (!named(`${to},`)?.ariaLabel.includes('held in place')) await new Promise((r) => setTimeout(r, 1));
   return performance.now() - start;
 }
 """
@@ -120,6 +136,26 @@ def _measured(page: Page, address: str, name: str) -> None:
             edits.append(float(page.evaluate(TOGGLE_AND_WAIT, f"Module {1 + turn % 28}")))
             time.sleep(pause_s)
         print(f"{name}, {pace}, click to checks in the Tally: {_p95(edits)} (aim under 100 ms)")
+
+    _mounts_moved(page, address, name)
+
+
+def _mounts_moved(page: Page, address: str, name: str) -> None:
+    """Move one mount to and fro between two rafters, at a person's pace."""
+    page.goto(f"{address}/jobs/juniper-bench/a/build")
+    mount = page.get_by_role("button", name=re.compile("^Mount .*rail B, rafter 5")).first
+    mount.wait_for()
+    moves = []
+    for turn in range(MOVES):
+        there, back = ("rail B, rafter 5", "rail B, rafter 6")
+        ways = ("ArrowRight", there, back) if turn % 2 == 0 else ("ArrowLeft", back, there)
+        held = page.get_by_role("button", name=re.compile(f"^Mount .*{ways[1]},")).first
+        held.focus()
+        held.press("Enter")
+        moves.append(float(page.evaluate(MOVE_AND_WAIT, list(ways))))
+        page.keyboard.press("Escape")
+        time.sleep(PERSON_S)
+    print(f"{name}, arrow to the mount on the drawing: {_p95(moves)} (aim under 100 ms)")
 
 
 def in_browser(page: Page, address: str) -> None:

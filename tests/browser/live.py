@@ -18,6 +18,7 @@ def live_app(folder: Path, *, whole: bool = False) -> Iterator[str]:
     """
     from waitress import create_server
 
+    from ridge_tally.services.memory import settle
     from ridge_tally.services.sample_jobs import store_samples
     from ridge_tally.services.workspace import workspace_at
     from ridge_tally.web.app import create_app
@@ -25,6 +26,7 @@ def live_app(folder: Path, *, whole: bool = False) -> Iterator[str]:
     shelf = sample_shelf() if whole else small_shelf(sample_shelf())
     workspace = workspace_at(folder, lambda: datetime.now(UTC), shelf)
     store_samples(workspace, "tests")
+    settle()
     server = create_server(create_app(workspace), host="127.0.0.1", port=0, threads=8)
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()

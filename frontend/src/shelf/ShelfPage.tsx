@@ -1,6 +1,6 @@
 /** The shelf of equipment: browse, filter, sort, compare; own datasheets by form and by file. */
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { startTransition, useOptimistic, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Schemas } from '@/api/client';
 import { OWN_EQUIPMENT_ADDRESS, type SheetKind, takeEquipment } from '@/api/shelfQueries';
@@ -26,10 +26,14 @@ export default function ShelfPage() {
   // What is looked at stands in the address: it can be shared and gone back from.
   const [asked, setAsked] = useSearchParams();
   const kind = KINDS.find(({ id }) => id === asked.get('kind'))?.id ?? 'module';
-  const chosen = asked.getAll('sheet');
+  // A tick stands at once, whenever the address follows.
+  const [chosen, tick] = useOptimistic<readonly string[]>(asked.getAll('sheet'));
   const setChosen = (ids: readonly string[]) =>
-    setAsked([['kind', kind], ...ids.map((id): [string, string] => ['sheet', id])], {
-      replace: true,
+    startTransition(() => {
+      tick(ids);
+      setAsked([['kind', kind], ...ids.map((id): [string, string] => ['sheet', id])], {
+        replace: true,
+      });
     });
   const [typing, setTyping] = useState(false);
   const [taken, setTaken] = useState<{ file: string; told: Schemas['TakenIn'] } | null>(null);

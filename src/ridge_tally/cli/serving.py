@@ -15,6 +15,7 @@ from ridge_tally.core.kernels.all import warm_all
 from ridge_tally.formats.equipment_file import equipment_schema
 from ridge_tally.formats.job_file import job_file_schema
 from ridge_tally.services import jobs
+from ridge_tally.services.memory import settle
 from ridge_tally.services.sample_jobs import store_samples
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.web.app import LOOPBACK, create_app, description
@@ -58,6 +59,8 @@ def _warm(workspace: Workspace) -> None:
     for sheet in workspace.desk.shelf.modules:
         fit_diode(sheet)
     import weasyprint  # noqa: F401, PLC0415 - takes seconds to load, and a sheet wants it
+
+    settle()
 
 
 @click.command()

@@ -126,6 +126,7 @@ class InverterSheet:
     ``bare_isc``: its short-circuit limit is meant for Isc without a factor.  ``arc_fault`` and
     ``ground_fault``: it detects and interrupts them.  ``full_power_to_m``: how high it gives its rating.
     ``dc_only``: a generic DC input, which makes no AC; ``p_ac_w`` is then the DC watts it takes.
+    ``ac_a``: the most it gives a phase without end; ``breaker_most_a``: the largest breaker it may stand behind.
     """
 
     id: InverterId
@@ -150,6 +151,8 @@ class InverterSheet:
     price_cents: int | None = None
     origins: tuple[ValueOrigin, ...] = ()
     dc_only: bool = False
+    ac_a: float | None = None
+    breaker_most_a: float | None = None
 
 
 class OptimizerKind(StrEnum):

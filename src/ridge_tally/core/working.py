@@ -41,6 +41,7 @@ class Family(StrEnum):
     LOADING = "loading"
     GRID = "grid"
     BUILD = "build"
+    WIRING = "wiring"
 
 
 # Where a family's limits are met by changing the design.
@@ -57,6 +58,7 @@ STEP_OF: Mapping[Family, WorkStep] = MappingProxyType(
         Family.LOADING: WorkStep.LOADING,
         Family.GRID: WorkStep.LOADING,
         Family.BUILD: WorkStep.BUILD,
+        Family.WIRING: WorkStep.BUILD,
     }
 )
 

@@ -28,7 +28,7 @@ from ridge_tally.core.job.edits.options import OptionEdit
 from ridge_tally.core.job.edits.sun.weather import WeatherEdit
 from ridge_tally.editing.array.step import array_changed
 from ridge_tally.editing.brief.step import brief_changed
-from ridge_tally.editing.build.racking import racking_changed
+from ridge_tally.editing.build.step import build_changed
 from ridge_tally.editing.loading.step import loading_changed
 from ridge_tally.editing.options import options_changed
 from ridge_tally.editing.strings.planned import thread_option
@@ -89,5 +89,5 @@ def _changed(job: Job, edit: Edit, shelf: Shelf) -> Job:  # noqa: PLR0911 - one 
     if isinstance(edit, LoadingEdit):
         return loading_changed(job, edit)
     if isinstance(edit, BuildEdit):
-        return racking_changed(job, edit, shelf)
+        return build_changed(job, edit, shelf)
     assert_never(edit)

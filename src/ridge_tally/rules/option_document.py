@@ -7,8 +7,10 @@ from ridge_tally.core.equipment import sheet_among
 from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job.array import Position
 from ridge_tally.core.job.document import Job, Option, plane_of, present_ids
+from ridge_tally.core.job.wiring import Wiring
 from ridge_tally.core.job.system import LaidArray, System, system_of
 from ridge_tally.core.nominal_year import DAYS
+from ridge_tally.rules.build.circuits.wire import TERMINALS
 from ridge_tally.rules.build.typed_limits import LONGEST_RAIL_M, require_sound_racking
 from ridge_tally.rules.distinct import require_distinct
 
@@ -21,6 +23,8 @@ MOST_TIERS = 4
 MOST_POSITIONS = 6
 STEEPEST_LEG_DEG, UPRIGHT_DEG = 75.0, 90.0
 MOST_INVERTERS, FURTHEST_BOX_M = 4, 100.0
+LONGEST_CABLE_M, LARGEST_BREAKER_A, LARGEST_FAULT_A = 1000.0, 400.0, 200_000.0
+MOST_ROUTES, FURTHEST_POINT_M = 200, 2000.0
 
 
 def require_name(name: str) -> None:
@@ -52,6 +56,7 @@ def require_sound_option(job: Job, option: Option) -> None:
     _require_battery(option)
     _require_fuse(option)
     _require_racking(job, option)
+    require_sound_wiring(option.wiring)
 
 
 def _require_array(option: Option, laid: LaidArray) -> None:
@@ -178,3 +183,37 @@ def _require_fuse(option: Option) -> None:
     fuse_a = option.safety.string_fuse_a
     if fuse_a is not None and not 0 < fuse_a <= LARGEST_FUSE_A:
         raise OutOfRange("String fuse in amperes", fuse_a, f"above 0, at most {LARGEST_FUSE_A:g}")
+
+
+def require_cable_length(field: str, length_m: float) -> None:
+    """Raise OutOfRange if no piece of a house's cable is so long, or it is nothing."""
+    if not 0 < length_m <= LONGEST_CABLE_M:
+        raise OutOfRange(f"{field} in metres", length_m, f"above 0, at most {LONGEST_CABLE_M:g}")
+
+
+def require_sound_wiring(wiring: Wiring) -> None:
+    """Raise OutOfRange on the first figure of the wiring that cannot be."""
+    require_distinct("ways of cables", [r.leg for r in wiring.routes])
+    require_distinct("circuits", [c.circuit for c in wiring.choices])
+    if len(wiring.routes) + len(wiring.choices) > MOST_ROUTES:
+        raise OutOfRange("Ways of cables", len(wiring.routes), f"at most {MOST_ROUTES}")
+    if wiring.terminals_degc not in TERMINALS:
+        raise OutOfRange("Terminals in °C", wiring.terminals_degc, "60 or 75")
+    for route in wiring.routes:
+        for segment in route.segments:
+            for length in filter(None, (segment.length, segment.drop, segment.above_roof)):
+                require_cable_length("Length of a cable", length.value_m)
+            at = segment.to
+            if at is not None and max(abs(at.east_m), abs(at.north_m)) > FURTHEST_POINT_M:
+                raise OutOfRange("A point of a cable's way", FURTHEST_POINT_M, "near the house")
+    for choice in wiring.choices:
+        if choice.breaker_a is not None and not 1 <= choice.breaker_a <= LARGEST_BREAKER_A:
+            raise OutOfRange("Breaker in A", choice.breaker_a, f"1 to {LARGEST_BREAKER_A:g}")
+        if choice.length is not None:
+            require_cable_length("Length of a circuit", choice.length.value_m)
+    for name, amps in (
+        ("Fault current in A", wiring.fault_a),
+        ("The breaker breaks, in A", wiring.interrupts_a),
+    ):
+        if amps is not None and not 100 <= amps <= LARGEST_FAULT_A:
+            raise OutOfRange(name, amps, f"100 to {LARGEST_FAULT_A:g}")

@@ -4,6 +4,7 @@ One run at a time for each place: a newer one there cancels the one before it.  
 looks at any more rests, and goes on from there when somebody does.
 """
 
+import math
 from collections.abc import Callable, Hashable, Iterator
 from dataclasses import dataclass
 from threading import Event, Lock, Thread, main_thread
@@ -16,6 +17,8 @@ from ridge_tally.services.aside import stand_back
 Step = TypeVar("Step")
 # A page that shows a run asks again several times a second.
 UNWATCHED_S = 6.0
+# Between a first step that somebody waited for and the rest: the drawing goes first.
+BREATH_S = 0.25
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,20 +38,40 @@ class _Run:
         steps: Callable[[], Iterator[object]],
         unwatched_s: float,
         clock_s: Callable[[], float],
+        kin: Hashable,
     ) -> None:
-        self.content = content
+        self.content, self.kin = content, kin
+        self._breath_s = 0.0
         self.looked_at, self.looked = clock_s(), Event()
         self._unwatched_s, self._clock_s = unwatched_s, clock_s
         self.stop, self.first = Event(), Event()
         self.seen: Seen[object] = Seen(None, running=True, cancelled=False)
-        self._steps = steps
+        self._steps = iter(_begun_late(steps))
+        self._step: object | None = None
+
+    def first_here(self) -> None:
+        """Work out the first step on the thread that asks: it goes before all that stands back."""
+        problem = "It broke off."
+        try:
+            self._step = next(self._steps, None)
+            problem = ""
+        except RidgeTallyError as error:
+            problem = str(error)
+        finally:
+            self.seen = Seen(self._step, running=not problem, cancelled=False, problem=problem)
+            self._breath_s = BREATH_S
+            self.first.set()
 
     def go(self) -> None:
         stand_back()
-        step: object | None = None
+        self.stop.wait(self._breath_s)
+        step = self._step
         problem = "It broke off."
         try:
-            for step in self._steps():
+            self._rest_unwatched()
+            for step in self._steps:
+                if self.stop.is_set():
+                    break
                 self.seen = Seen(step, running=True, cancelled=False)
                 self.first.set()
                 self._rest_unwatched()
@@ -71,6 +94,10 @@ class _Run:
         self.looked_at = self._clock_s()
         self.looked.set()
 
+    def let_rest(self) -> None:
+        """Rest after the step that is being worked out, until somebody looks again."""
+        self.looked_at = -math.inf
+
     def end(self) -> None:
         """Stop after the step that is being worked out."""
         self.stop.set()
@@ -80,6 +107,10 @@ class _Run:
         self.looked.clear()
         if self._clock_s() - self.looked_at > self._unwatched_s and not self.stop.is_set():
             self.looked.wait()
+
+
+def _begun_late(steps: Callable[[], Iterator[object]]) -> Iterator[object]:
+    yield from steps()
 
 
 class Runs:
@@ -98,7 +129,13 @@ class Runs:
         self._lock = Lock()
 
     def look(
-        self, place: Hashable, content: Hashable, steps: Callable[[], Iterator[Step]]
+        self,
+        place: Hashable,
+        content: Hashable,
+        steps: Callable[[], Iterator[Step]],
+        *,
+        first_here: bool = False,
+        kin: Hashable = None,
     ) -> Seen[Step]:
         """Return how the run of that content stands at its place, begun if it is not there.
 
@@ -108,17 +145,30 @@ class Runs:
             Where the run belongs; another content there cancels what ran.
         steps : callable
             Yields the steps; read only when the run is begun.
+        first_here : bool
+            Whether the first step is short enough to be worked out by whoever asks first.
+        kin : hashable
+            What it is about: an older run about the same rests once a newer one begins.
         """
+        begun = False
         with self._lock:
             run = self._runs.get(place)
             if run is None or run.content != content:
+                begun = True
                 if run is not None:
                     run.end()
-                run = _Run(content, steps, self._unwatched_s, self._clock_s)
+                for older in self._runs.values():
+                    if kin is not None and older.kin == kin:
+                        older.let_rest()
+                run = _Run(content, steps, self._unwatched_s, self._clock_s, kin)
                 self._runs.pop(place, None)
                 self._runs[place] = run
                 while len(self._runs) > self._most:
                     self._runs.pop(next(iter(self._runs))).end()
+        if begun:
+            if first_here:
+                run.first_here()
+            if run.seen.running:
                 Thread(target=run.go, daemon=True).start()
         run.look()
         run.first.wait(self._first_step_s)

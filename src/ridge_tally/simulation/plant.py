@@ -35,7 +35,9 @@ from ridge_tally.core.job.document import Job, ModuleString
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.strings.units import units_by_plane
 from ridge_tally.core.sun.shading import QUICK
+from ridge_tally.core.job.system import strung_w
 from ridge_tally.rules import tables
+from ridge_tally.rules.build.circuits.conductors import lost_at_rating
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.array_light import array_lights, lit_string
 from ridge_tally.simulation.desk import Desk
@@ -62,15 +64,55 @@ def plant_of(desk: Desk, design: Design, scenario: Scenario = AS_IT_IS) -> Plant
     usual = usual_warming()
     weather, beam = weather_of(desk, design.job), passing_beam_of(desk, design.job)
     export_w, at_home_w = exported(desk, design.job, len(weather.time))
+    drawn = _drawn(desk, design, scenario)
+    losses = losses_of(design.module, unit)
     return Plant(
-        drawn=_drawn(desk, design, scenario),
+        drawn=drawn,
         sides=tuple(ac_side(i, usual) for i in inverters),
-        losses=losses_of(design.module, unit),
+        losses=_wired(losses, wires_at_rating(design, scenario), design, drawn.whole_w),
         export_w=export_w,
         house_w=at_home_w,
         cloud=beam.cloud,
         cloud_most=beam.cloud_most,
     )
+
+
+def wires_at_rating(
+    design: Design, scenario: Scenario = AS_IT_IS
+) -> tuple[float | None, float | None]:
+    """Return the share of the rated power that DC and AC conductors take at it.
+
+    ``None`` for the usual allowance: while ways are not taken, and for what is not as it is drawn.
+    """
+    if scenario.own_point is not None or scenario.strung:
+        return None, None
+    return lost_at_rating(design, dc=True), lost_at_rating(design, dc=False)
+
+
+def _wired(
+    losses: Losses,
+    at_rating: tuple[float | None, float | None],
+    design: Design,
+    drawn_w: FloatArray,
+) -> Losses:
+    """Return the losses with the design's own conductors in the place of the usual allowance.
+
+    A conductor takes the square of what flows: of the year's energy the share at the rating times
+    the energy-weighted mean of the power over the rating.
+    """
+    dc_frac, ac_frac = at_rating
+    energy = float(drawn_w.sum())
+    if energy <= 0:
+        return losses
+    if dc_frac is not None:
+        rated_w = strung_w(design)
+        share = dc_frac * float(np.square(drawn_w).sum()) / energy / rated_w
+        losses = replace(losses, wiring_frac=share)
+    if ac_frac is not None:
+        given_w = np.minimum(drawn_w, design.p_ac_w)
+        share = ac_frac * float(np.square(given_w).sum() / given_w.sum()) / design.p_ac_w
+        losses = replace(losses, ac_wiring_frac=share)
+    return losses
 
 
 def exported(desk: Desk, job: Job, steps: int) -> tuple[float | None, FloatArray | None]:

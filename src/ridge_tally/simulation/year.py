@@ -6,7 +6,7 @@ from ridge_tally.core.job.document import taking_part
 from ridge_tally.rules.design import Design, require_ac
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import load_key
-from ridge_tally.simulation.plant import own_point_of, plant_of
+from ridge_tally.simulation.plant import own_point_of, plant_of, wires_at_rating
 from ridge_tally.simulation.scenario import AS_IT_IS, Scenario
 from ridge_tally.simulation.weather import weather_key, weather_of
 
@@ -51,6 +51,7 @@ def _key(design: Design, scenario: Scenario) -> tuple[object, ...]:
         design.array_sheets,
         design.inverters,
         None if export_kw is None else (export_kw, load_key(design.job)),
+        wires_at_rating(design, scenario),
         scenario,
     )
 

@@ -12,4 +12,4 @@ bp = Routes("build", __name__, url_prefix="/api")
 @bp.get(f"{OPTION}/racking", operation_id="racking", responses={200: Running[RackingView]})
 def get_racking(path: OptionPath) -> Running[RackingView]:
     """Rails, mounts, sticks and parts, with what is still asked."""
-    return running(Study.RACKING, path, racking_view)
+    return running(Study.RACKING, path, racking_view, first_here=True)

@@ -18,10 +18,21 @@ def running(
     path: OptionPath,
     steps: Callable[[Desk, Design], Iterator[Step]],
     content: Hashable = None,
+    *,
+    first_here: bool = False,
 ) -> Running[Step]:
-    """Return how a study of an option stands, begun if it is not going on yet with that content."""
+    """Return how a study of an option stands, begun if it is not going on yet with that content.
+
+    ``first_here``: its first step is short, and a drawing waits for it.
+    """
     here, design = workspace(), design_at(path)
-    seen = here.runs.look(_place(study, path), content, lambda: steps(here.desk, design))
+    seen = here.runs.look(
+        _place(study, path),
+        content,
+        lambda: steps(here.desk, design),
+        first_here=first_here,
+        kin=(study, path.job_id, path.option_id),
+    )
     return Running[Step](found=seen.step, running=seen.running, problem=seen.problem)
 
 

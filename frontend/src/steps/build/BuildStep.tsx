@@ -55,7 +55,7 @@ function Racking({ plane }: { plane: RoofPlane }) {
       )}
       {!error && found && (
         <Behind behind={behind}>
-          {view === 'rails' && <RailsView plane={plane} racking={found} />}
+          {view === 'rails' && <RailsView plane={plane} racking={found} behind={behind} />}
           {view === 'cut' && <CutView racking={found} running={running && !behind} />}
           {view === 'chalk' && <ChalkView plane={plane} racking={found} />}
           {view === 'parts' && <PartsView racking={found} />}

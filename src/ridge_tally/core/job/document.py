@@ -28,7 +28,7 @@ from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
 from ridge_tally.core.job.racking import DesignLoads, Racking
 from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.job.weather import JobWeather
-from ridge_tally.core.job.wiring import JunctionBox
+from ridge_tally.core.job.wiring import JunctionBox, Wiring
 from ridge_tally.core.mounting_sheet import MountingSheet
 from ridge_tally.core.units import LengthUnit
 
@@ -129,6 +129,7 @@ class Option:
     electronics: Electronics = field(default_factory=Electronics)
     battery: Battery | None = None
     racking: Racking = field(default_factory=Racking)
+    wiring: Wiring = field(default_factory=Wiring)
 
 
 @dataclass(frozen=True, slots=True)

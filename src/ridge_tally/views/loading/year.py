@@ -26,6 +26,7 @@ from ridge_tally.rules.design import Design
 from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import HouseLoad, house_load
+from ridge_tally.simulation.plant import wires_at_rating
 from ridge_tally.simulation.weather import weather_of
 from ridge_tally.simulation.year import require_year, simulated, yearly_kwh_by_age
 from ridge_tally.simulators.weather_service import climate
@@ -165,10 +166,13 @@ def _caveats(design: Design, weather: WeatherYear, load: HouseLoad | None) -> tu
     )
     typed = {m.quantity for m in design.job.weather.months}
     module = design.module
+    dc_frac, ac_frac = wires_at_rating(design)
     known = {
         "soiling": Monthly.SOILING in typed,
         "ageing in the first year": module.first_year_loss_frac is not None,
         "ageing in each later year": module.yearly_loss_frac is not None,
+        "DC wiring": dc_frac is not None or design.microinverter is not None,
+        "AC wiring": ac_frac is not None,
     }
     shares = ", ".join(
         f"{loss} {float(share) * 100:g} %"
@@ -176,6 +180,11 @@ def _caveats(design: Design, weather: WeatherYear, load: HouseLoad | None) -> tu
         if not known.get(str(loss), False)
     )
     caveats.append(f"Usual allowances taken off: {shares}")
+    caveats += [
+        f"{side} wires by the ways and conductors of Build: {frac * 100:.2f} % at the rating"
+        for side, frac in (("DC", dc_frac), ("AC", ac_frac))
+        if frac is not None
+    ]
     caveats.append(_told_heat(design))
     caveats += _told_diodes(design)
     thin_m = practice(Practice.THIN_AIR_M)

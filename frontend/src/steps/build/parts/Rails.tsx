@@ -2,6 +2,7 @@
  * Rails as bars with their mounts. A mount is drawn to another support, or taken in hand and moved
  * there by arrows; it is held in place then, and the others are planned anew round it.
  */
+import { useState } from 'react';
 import type { Schemas } from '@/api/client';
 import { type Camera, type PointM, type PointPx, toPlane, toScreen } from '@/drawing/camera';
 import { useDrag } from '@/drawing/useDrag';
@@ -31,6 +32,8 @@ interface RailsProps {
   racked: Racked;
   corners: PointM[];
   unit: LengthUnit;
+  /** Whether what is drawn is still that of before the last edit. */
+  behind: boolean;
   onPin: (rail: number, atM: number | null, insteadOfM: number | null) => Promise<unknown>;
   /** Where rails lie from the edge of their modules. */
   onOffset: (offsetM: number) => Promise<unknown>;
@@ -39,7 +42,7 @@ interface RailsProps {
 /** What an arrow moves a rail by: half an inch, or a centimetre. */
 const NUDGE_M = { ft: 0.0127, m: 0.01 };
 
-export function Rails({ camera, racked, corners, unit, onPin, onOffset }: RailsProps) {
+export function Rails({ camera, racked, corners, unit, behind, onPin, onOffset }: RailsProps) {
   const xs = corners.map((c) => toScreen(camera, c).xPx);
   const roofPx: [number, number] = [Math.min(...xs), Math.max(...xs)];
   // A run that another follows on its line is told at its start.
@@ -50,8 +53,18 @@ export function Rails({ camera, racked, corners, unit, onPin, onOffset }: RailsP
     racked.runs.filter((r) => r.line === run.line).length > BESIDE_EACH_OTHER;
   const at = (run: Run, alongM: number): PointM =>
     racked.up_slope ? { xM: run.across_m, yM: alongM } : { xM: alongM, yM: run.across_m };
+  // A mount stands where it was put at once; the others follow with the answer.
+  const [put, setPut] = useState<{ on: Racked; id: string; atM: number; told: boolean } | null>(
+    null,
+  );
+  const standing = put?.on === racked && (behind || !put.told) ? put : null;
   const mounts = racked.runs.flatMap((run) =>
-    run.mounts.map((mount) => ({ run, mount, id: `${run.name} ${mount.at_m}` })),
+    run.mounts.map((planned) => {
+      const id = `${run.name} ${planned.at_m}`;
+      if (standing?.id !== id) return { run, mount: planned, id };
+      const support = racked.supports_m.indexOf(standing.atM) + 1;
+      return { run, mount: { ...planned, at_m: standing.atM, support, pinned: true }, id };
+    }),
   );
   const of = (id: string) => mounts.find((m) => m.id === id);
   const to = (id: string, alongM: number) => {
@@ -64,7 +77,11 @@ export function Rails({ camera, racked, corners, unit, onPin, onOffset }: RailsP
       free[0] ?? mount.at_m,
     );
     if (Math.abs(nearest - mount.at_m) < 0.001 && mount.pinned) return Promise.resolve();
-    return onPin(run.line, nearest, mount.at_m);
+    const now = { on: racked, id, atM: nearest, told: false };
+    setPut(now);
+    return onPin(run.line, nearest, mount.at_m).then(() =>
+      setPut((last) => (last === now ? { ...now, told: true } : last)),
+    );
   };
   const drag = useDrag((id, dxPx, dyPx) => {
     const taken = of(id);

@@ -21,9 +21,10 @@ import { SupportBar } from './SupportBar';
 interface RailsViewProps {
   plane: RoofPlane;
   racking: Schemas['RackingView'];
+  behind: boolean;
 }
 
-export function RailsView({ plane, racking }: RailsViewProps) {
+export function RailsView({ plane, racking, behind }: RailsViewProps) {
   const { state, job, option, report, act } = useJob();
   const scene = useSame(sceneOf(plane, state, report));
   const racked = racking.planes.find((p) => p.plane_id === plane.id);
@@ -70,6 +71,7 @@ export function RailsView({ plane, racking }: RailsViewProps) {
                   racked={racked}
                   corners={scene.corners}
                   unit={job.unit}
+                  behind={behind}
                   onPin={pin}
                   onOffset={offset}
                 />

@@ -17,6 +17,7 @@ from ridge_tally.core.job.edits.brief.bills import BillEdit
 from ridge_tally.core.job.edits.brief.grid import GridEdit
 from ridge_tally.core.job.edits.brief.needs import NeedEdit
 from ridge_tally.core.job.edits.brief.site import SiteEdit
+from ridge_tally.core.job.edits.build.circuits import CircuitEdit
 from ridge_tally.core.job.edits.build.racking import RackingEdit
 from ridge_tally.core.job.edits.loading.batteries import BatteryEdit
 from ridge_tally.core.job.edits.loading.bench import BenchEdit
@@ -38,7 +39,7 @@ SurveyEdit = PlaneEdit | OutlineEdit | ObstructionEdit | SurroundingsEdit
 ArrayEdit = KindEdit | FillEdit | ModuleEdit | TableEdit
 StringEdit = ThreadEdit | InverterEdit | WiringEdit | ElectronicsEdit
 LoadingEdit = HouseholdEdit | BatteryEdit | BenchEdit
-BuildEdit = RackingEdit
+BuildEdit = RackingEdit | CircuitEdit
 
 RemedyStep = ThreadEdit | InverterEdit | ElectronicsEdit | ChooseModule | ToggleModules | FillPlane
 

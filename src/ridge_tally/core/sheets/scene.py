@@ -1,0 +1,104 @@
+"""A drawing as data: lines, circles, arcs and texts on layers, millimetres of paper, y downwards.
+
+``part`` names what an item belongs to (``inverter 1``), ``net`` the conductor a line is.
+"""
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Literal
+
+Point = tuple[float, float]
+Anchor = Literal["start", "middle", "end"]
+# A semi-condensed sans serif: the mean width of a character, and where capitals end, over the size.
+CHAR_FRAC, CAP_FRAC = 0.5, 0.72
+
+
+class Layer(StrEnum):
+    """Layers by discipline; widths and colours go with them."""
+
+    DC = "E-DC"
+    AC = "E-AC"
+    GROUND = "E-GRND"
+    EQUIPMENT = "E-EQPM"
+    SYMBOL = "E-SYMB"
+    BUS = "E-BUS"
+    TEXT = "E-TEXT"
+    FRAME = "G-FRAM"
+    TABLE = "G-TABL"
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    """Straight pieces through points; ``closed`` joins the last to the first."""
+
+    layer: Layer
+    points: tuple[Point, ...]
+    part: str = ""
+    net: str = ""
+    dashed: bool = False
+    closed: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Circle:
+    """A circle; ``filled`` for a dot."""
+
+    layer: Layer
+    centre: Point
+    radius: float
+    part: str = ""
+    filled: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Arc:
+    """A piece of a circle, clockwise on paper from one angle to another, degrees from the right."""
+
+    layer: Layer
+    centre: Point
+    radius: float
+    from_deg: float
+    to_deg: float
+    part: str = ""
+    net: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Text:
+    """A line of words; ``at`` is on its base line, ``size`` that of the font, millimetres."""
+
+    at: Point
+    words: str
+    size: float = 2.6
+    anchor: Anchor = "start"
+    part: str = ""
+    bold: bool = False
+    layer: Layer = Layer.TEXT
+
+
+Item = Line | Circle | Arc | Text
+
+
+@dataclass(frozen=True, slots=True)
+class Scene:
+    """A sheet of paper with its items; ``frame`` is left, top, right, bottom of what may be drawn on."""
+
+    title: str
+    width: float
+    height: float
+    frame: tuple[float, float, float, float]
+    items: tuple[Item, ...]
+
+
+def text_width(text: Text) -> float:
+    """Return about how wide a text is, mm."""
+    wide = CHAR_FRAC * (1.06 if text.bold else 1.0)
+    return len(text.words) * text.size * wide
+
+
+def text_box(text: Text) -> tuple[float, float, float, float]:
+    """Return left, top, right, bottom of a text, mm."""
+    x, y = text.at
+    width = text_width(text)
+    left = {"start": x, "middle": x - width / 2, "end": x - width}[text.anchor]
+    return left, y - text.size * CAP_FRAC, left + width, y + text.size * 0.18

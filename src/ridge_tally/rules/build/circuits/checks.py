@@ -1,0 +1,313 @@
+"""What every circuit is held to: its current, its conductors warm and at terminals, its breaker, its drop."""
+
+from collections.abc import Iterator
+
+from ridge_tally.core.job.document import CodePack
+from ridge_tally.core.job.edits.build.circuits import CircuitField, SetCircuit
+from ridge_tally.core.working import Check, Fix, Given, LimitKind, Source, SourceStatus, check
+from ridge_tally.rules import tables
+from ridge_tally.rules.build.circuits.circuits import Circuit, CircuitKind
+from ridge_tally.rules.build.circuits.conductors import Sized, chains, circuits_sized
+from ridge_tally.rules.build.circuits.conduits import conduit_checks
+from ridge_tally.rules.build.circuits.wire import (
+    TERMINALS,
+    ampacity_source,
+    at_terminals_a,
+    ohm_per_km,
+    ohm_source,
+    size_told,
+)
+from ridge_tally.rules.design import Design
+
+TERMINAL = Source("NEC 690.8(B)(1), 110.14(C)", "2023", SourceStatus.FROM_MEMORY)
+PROTECTION = {
+    CodePack.US: Source("NEC 240.4(B) and (D)", "2023", SourceStatus.FROM_MEMORY),
+    CodePack.IEC: Source("IEC 60364-4-43, 433.1", "", SourceStatus.FROM_MEMORY),
+    CodePack.UK: Source("BS 7671 433.1.1", "", SourceStatus.FROM_MEMORY),
+    CodePack.AU_NZ: Source("AS/NZS 3000 2.5.3", "", SourceStatus.FROM_MEMORY),
+}
+DEVICE = {
+    CodePack.US: Source("NEC 705.28, 705.30, 240.6(A)", "2023", SourceStatus.FROM_MEMORY),
+    CodePack.IEC: PROTECTION[CodePack.IEC],
+    CodePack.UK: PROTECTION[CodePack.UK],
+    CodePack.AU_NZ: PROTECTION[CodePack.AU_NZ],
+}
+MAKER = Source("inverter datasheet", "", SourceStatus.DATASHEET)
+INTERRUPTING = Source("NEC 110.9, IEC 60364-4-43 434.5", "", SourceStatus.FROM_MEMORY)
+
+
+def circuit_checks(design: Design) -> tuple[Check, ...]:
+    """Return the checks of every circuit from the modules to where it joins."""
+    sized = circuits_sized(design)
+    found: list[Check] = []
+    for one in sized:
+        found += _conductor(design, one)
+        found += _breaker(design, one)
+        found += _drop(design, one)
+    if sized:
+        found += conduit_checks(design, sized)
+        found += _drop_together(design)
+        found += _interrupting(design)
+    return tuple(found)
+
+
+def _most(circuit: Circuit) -> tuple[str, tuple[Given, ...]]:
+    return circuit.formula, circuit.givens
+
+
+def _proposed(design: Design, one: Sized) -> tuple[Fix, ...]:
+    """Return the way out of conductors or a breaker a person chose: what is proposed."""
+    option, circuit = design.option.id, one.circuit
+    fixes = []
+    if one.choice.size and one.least is not None:
+        told = size_told(design.job.site.code_pack, one.least.size)
+        fixes.append(Fix(f"{circuit.name}: {told}", SetCircuit(option, circuit.id, CircuitField.SIZE, "")))
+    if one.choice.breaker_a is not None:
+        fixes.append(
+            Fix(f"{circuit.name}: next standard breaker",
+                SetCircuit(option, circuit.id, CircuitField.BREAKER, ""))
+        )  # fmt: skip
+    return tuple(fixes)
+
+
+def _conductor(design: Design, one: Sized) -> Iterator[Check]:
+    """The largest current against what the conductor carries where it is warmest."""
+    circuit, wire = one.circuit, one.wire
+    pack = design.job.site.code_pack
+    formula, givens = _most(circuit)
+    used = one.used
+    tested = used or (one.tried[-1] if one.tried else None)
+    told = "" if tested is None else size_told(pack, tested.size)
+    reason = f"Not checked: its way is not known. {one.asked}" if tested is None else ""
+    at = "" if tested is None else tested.carries.place
+    limit = Given(
+        "i_z",
+        f"{told} carries at its worst place" if tested else "what its conductor carries",
+        None if tested is None else tested.carries.amps,
+        "A",
+        ""
+        if tested is None
+        else f"{tested.carries.bare_a:g} A × {tested.carries.warm:g} (heat) × "
+        f"{tested.carries.bundled:g} (together); {at}",
+    )
+    largest = " no conductor of the table is large enough" if used is None and tested else ""
+    yield check(
+        rule_id="wiring.conductor",
+        title="Conductor where it is warmest",
+        subject=circuit.name,
+        kind=LimitKind.STOP,
+        formula=formula,
+        givens=givens,
+        value=None if tested is None else circuit.most_a,
+        symbol="i_most",
+        unit="A",
+        relation="<=",
+        limit=limit,
+        source=ampacity_source(wire),
+        reached_at=f"{told}: {at}{largest}" if tested else "",
+        reason=reason,
+        fixes=_proposed(design, one),
+    )
+    if wire.us and tested is not None:
+        yield check(
+            rule_id="wiring.terminals",
+            title="Conductor at its terminals",
+            subject=circuit.name,
+            kind=LimitKind.STOP,
+            formula=f"c * ({formula})",
+            givens=(Given("c", "continuous current", one.continuous, "", "code"), *givens),
+            value=one.continuous * circuit.most_a,
+            symbol="i_cont",
+            unit="A",
+            relation="<=",
+            limit=Given(
+                "i_term",
+                f"{told} at {wire.terminals_degc} °C terminals",
+                at_terminals_a(wire, tested.size),
+                "A",
+                f"NEC table 310.16, {wire.terminals_degc} °C column",
+            ),
+            source=TERMINAL,
+            reached_at=""
+            if wire.terminals_degc == TERMINALS[1]
+            else "terminals marked 75 °C carry more: say it under Build, Circuits",
+            fixes=_proposed(design, one),
+        )
+
+
+def _breaker(design: Design, one: Sized) -> Iterator[Check]:
+    """The breaker bears the current without end, the maker allows it, and the conductor is guarded."""
+    circuit, pack = one.circuit, design.job.site.code_pack
+    if circuit.dc:
+        return
+    formula, givens = _most(circuit)
+    rated = Given("i_n", "breaker", one.breaker_a, "A", "next standard size"
+                  if one.choice.breaker_a is None and circuit.fixed_breaker_a is None
+                  else "this design")  # fmt: skip
+    yield check(
+        rule_id="wiring.breaker",
+        title="Breaker bears the current",
+        subject=circuit.name,
+        kind=LimitKind.STOP,
+        formula=f"c * ({formula})",
+        givens=(Given("c", "continuous current", one.continuous, "", "code"), *givens),
+        value=one.continuous * circuit.most_a,
+        symbol="i_cont",
+        unit="A",
+        relation="<=",
+        limit=rated,
+        source=DEVICE[pack],
+        reason="" if one.breaker_a is not None
+        else "Not checked: no standard breaker of the table is so large. Share the sources out.",
+        fixes=_proposed(design, one),
+    )  # fmt: skip
+    if circuit.breaker_most_a is not None or circuit.kind is CircuitKind.INVERTER:
+        yield check(
+            rule_id="wiring.breaker-most",
+            title="Maker's largest breaker",
+            subject=circuit.name,
+            kind=LimitKind.STOP,
+            formula="i_n",
+            givens=(rated,),
+            value=one.breaker_a,
+            symbol="i_n",
+            unit="A",
+            relation="<=",
+            limit=Given("i_max", "largest breaker", circuit.breaker_most_a, "A", "inverter datasheet"),
+            source=MAKER,
+            reason="" if circuit.breaker_most_a is not None
+            else "Not checked: the datasheet names no largest breaker; ask the maker and type it there.",
+            graded=False,
+            fixes=_proposed(design, one),
+        )  # fmt: skip
+    if one.used is not None and one.breaker_a is not None:
+        told = size_told(pack, one.used.size)
+        small = one.wire.us and one.used.protected_a < one.breaker_a
+        yield check(
+            rule_id="wiring.protected",
+            title="Breaker guards the conductor",
+            subject=circuit.name,
+            kind=LimitKind.STOP,
+            formula="i_n",
+            givens=(rated,),
+            value=one.breaker_a,
+            symbol="i_n",
+            unit="A",
+            relation="<=",
+            limit=Given("i_guard", f"largest breaker that guards {told}", one.used.protected_a, "A",
+                        f"carries {one.used.carries.amps:.1f} A at its worst place"),
+            source=PROTECTION[pack],
+            reached_at="a small conductor has its own limit" if small else "",
+            graded=False,
+            fixes=_proposed(design, one),
+        )  # fmt: skip
+
+
+def _limits(design: Design) -> tuple[float, float, float, Source]:
+    table, pack = tables.load("drop-limits"), design.job.site.code_pack.value
+    source = Source(table.text("clause", pack=pack), "", table.source.status)
+    return (
+        table.number("dc", pack=pack),
+        table.number("ac", pack=pack),
+        table.number("ac_rule", pack=pack),
+        source,
+    )
+
+
+def _drop(design: Design, one: Sized) -> Iterator[Check]:
+    """The drop along one circuit at its rating against practice: it costs, and may trip."""
+    circuit, used = one.circuit, one.used
+    if used is None or circuit.kind is CircuitKind.BATTERY:
+        return
+    dc, ac, _, source = _limits(design)
+    ways = 1.0 if circuit.phases == 3 else 2.0  # noqa: PLR2004 - three phases
+    drawn = "as typed" if one.choice.length is not None else (
+        "as drawn" if all(leg.taken for leg in circuit.legs) else "by the proposed way"
+    )
+    larger = one.larger
+    fixes: tuple[Fix, ...] = ()
+    if larger is not None:
+        told = size_told(design.job.site.code_pack, larger.size)
+        edit = SetCircuit(design.option.id, circuit.id, CircuitField.SIZE, larger.size)
+        fixes = (Fix(f"{circuit.name}: {told}", edit),)
+    yield check(
+        rule_id="wiring.drop-dc" if circuit.dc else "wiring.drop-ac",
+        title="Voltage drop" if circuit.dc else "Voltage rise",
+        subject=circuit.name,
+        kind=LimitKind.COSTS,
+        formula="ways * m / 1000 * ohm * i / u * 100",
+        givens=(
+            Given("ways", "conductors the drop is along", ways, "", "circuit"),
+            Given("m", "length", one.length_m, "m", drawn),
+            Given("ohm", f"{size_told(design.job.site.code_pack, used.size)}, each km",
+                  ohm_per_km(one.wire, used.size), "ohm/km", ohm_source(one.wire)),
+            Given("i", "current at the rating", circuit.run_a, "A", "this design"),
+            Given("u", "volts", circuit.volts, "V", "this design"),
+        ),
+        value=None if used.drop_frac is None else used.drop_frac * 100,
+        symbol="drop",
+        unit="%",
+        relation="<=",
+        limit=Given("most", "by practice at most", dc if circuit.dc else ac, "%", source.document),
+        source=source,
+        reason="" if one.length_m is not None else f"Not checked: its length is not known. {one.asked}",
+        fixes=fixes,
+    )  # fmt: skip
+
+
+def _drop_together(design: Design) -> Iterator[Check]:
+    """The rise from the source that has most of it to where it joins against the family's rule."""
+    _, _, rule, source = _limits(design)
+    if not rule:
+        return
+    rises = [
+        [c.used.drop_frac if c.used is not None else None for c in chain] for chain in chains(design)
+    ]
+    if not rises:
+        return
+    known = [r for r in rises if all(x is not None for x in r)]
+    worst = max(known, key=lambda r: sum(x or 0.0 for x in r), default=None)
+    complete = len(known) == len(rises) and worst is not None
+    parts = worst if complete and worst is not None else []
+    givens = tuple(
+        Given(f"r{n}", "rise of a circuit in turn", (x or 0.0) * 100, "%", "its own check")
+        for n, x in enumerate(parts, start=1)
+    ) or (Given("r1", "rise of each circuit in turn", None, "%", ""),)
+    yield check(
+        rule_id="wiring.rise",
+        title="Rise to where it joins",
+        subject="AC side",
+        kind=LimitKind.OUTSIDE,
+        formula=" + ".join(g.symbol for g in givens),
+        givens=givens,
+        value=sum((x or 0.0) * 100 for x in parts) if parts else None,
+        symbol="rise",
+        unit="%",
+        relation="<=",
+        limit=Given("most", "by the rule of the family", rule, "%", source.document),
+        source=source,
+        reason="" if parts else "Not checked: a circuit's length is not known.",
+        reached_at="the service’s own cable comes on top",
+    )
+
+
+def _interrupting(design: Design) -> Iterator[Check]:
+    """The new breaker must break what a fault can draw at the panel."""
+    wiring = design.option.wiring
+    yield check(
+        rule_id="wiring.interrupting",
+        title="Breaker breaks a fault's current",
+        subject="panel",
+        kind=LimitKind.STOP,
+        formula="i_fault",
+        givens=(Given("i_fault", "fault current at the panel", wiring.fault_a, "A", "the utility"),),
+        value=wiring.fault_a,
+        symbol="i_fault",
+        unit="A",
+        relation="<=",
+        limit=Given("i_breaks", "the new breaker breaks", wiring.interrupts_a, "A", "its label"),
+        source=INTERRUPTING,
+        reason="" if wiring.fault_a is not None and wiring.interrupts_a is not None
+        else "Not checked: ask the utility for the fault current, read the breaker's label, and type "
+        "both under Build, Circuits.",
+    )  # fmt: skip
