@@ -18,12 +18,22 @@ class SourceBreaker(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
+class SubPanel:
+    """A board between the sources and the main panel; ``feeder_a``: the breaker of what feeds it there."""
+
+    name: str
+    main_breaker_a: float | None = None
+    busbar_a: float | None = None
+    feeder_a: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class Service:
     """The house's connection: phases, main breaker, busbar, and where its gear hangs.
 
     ``disconnect_within`` is how far from the meter the utility lets the disconnect be.
     ``load_breakers_a``: all of the panel's but the main one, together; ``feeder_a``: what the
-    feeder to the panel carries.
+    feeder to the panel carries.  ``subpanels``: boards the sources come through, theirs first.
     """
 
     phases: int = 1
@@ -38,3 +48,4 @@ class Service:
     source_breaker: SourceBreaker = SourceBreaker.NOT_SAID
     load_breakers_a: float | None = None
     feeder_a: float | None = None
+    subpanels: tuple[SubPanel, ...] = ()

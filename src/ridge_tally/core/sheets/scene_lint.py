@@ -118,12 +118,29 @@ def _text_over_round(texts: list[Text], rounds: list[Circle | Arc]) -> list[Hit]
         box = text_box(text)
         for item in rounds:
             (x, y), r = item.centre, item.radius
+            if isinstance(item, Arc):
+                if any(_within(p, box) for p in _along(item)):
+                    found.append(Hit("text over arc", f"“{text.words}”", text.at))
+                continue
             near = math.hypot(x - min(max(x, box[0]), box[2]), y - min(max(y, box[1]), box[3]))
             far = max(math.hypot(x - cx, y - cy) for cx in box[::2] for cy in box[1::2])
             # Within a circle, as a bubble's letter is, is not over it.
             if near < r - SEEN_MM and far > r + SEEN_MM:
                 found.append(Hit("text over arc", f"“{text.words}”", text.at))
     return found
+
+
+def _along(arc: Arc) -> list[Point]:
+    """Return points along an arc, near enough to each other for a letter to be hit."""
+    steps = 12
+    turn = arc.to_deg - arc.from_deg
+    angles = [math.radians(arc.from_deg + turn * n / steps) for n in range(steps + 1)]
+    (x, y), r = arc.centre, arc.radius
+    return [(x + r * math.cos(a), y + r * math.sin(a)) for a in angles]
+
+
+def _within(point: Point, box: Box) -> bool:
+    return box[0] < point[0] < box[2] and box[1] < point[1] < box[3]
 
 
 def _crossings(lines: list[Line]) -> list[Hit]:

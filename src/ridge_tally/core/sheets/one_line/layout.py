@@ -4,14 +4,14 @@ Common practice of such drawings, our own arrangement: one straight line a circu
 words on it, and a table underneath.
 """
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 from ridge_tally.core.sheets.one_line.spec import AtModule, Group, OneLine, Row
-from ridge_tally.core.sheets.one_line.symbols import BUBBLE_R, LABEL, SMALL, TITLE, Pen
+from ridge_tally.core.sheets.one_line.symbols import LABEL, SMALL, Pen
 from ridge_tally.core.sheets.one_line.tables import TABLE_TOP, draw_tables
-from ridge_tally.core.sheets.scene import Layer, Point, Scene
+from ridge_tally.core.sheets.scene_lint import lint
+from ridge_tally.core.sheets.scene import Arc, Layer, Point, Scene
 
 # A3 and tabloid, millimetres; both hold what is drawn here.
 PAPER = {"A3": (420.0, 297.0), "Tabloid": (431.8, 279.4)}
@@ -20,10 +20,11 @@ SOURCE, JUNCTION, SWITCH_DC, INVERTER, COLLECTOR = 40.0, 17.0, 17.0, 32.0, 24.0
 METER, SWITCH, PANEL, SERVICE, UTILITY = 12.0, 24.0, 36.0, 12.0, 14.0
 MOST_GAP, LEAST_GAP = 24.0, 9.0
 HEAD, FOOT = 12.0, 15.0
-PITCH_MOST, PITCH_LEAST = 22.0, 9.6
+PITCH_MOST, PITCH_LEAST, FLAG_PITCH = 22.0, 9.6, 12.0
 # More rows than this do not stand on one sheet.
 MOST_ROWS = 12
 RISE, PANEL_HIGH = 24.0, 42.0
+MOST_BESIDE = 3
 
 
 def one_line_sheets(spec: OneLine, paper: str = "A3") -> tuple[Scene, ...]:
@@ -34,12 +35,13 @@ def one_line_sheets(spec: OneLine, paper: str = "A3") -> tuple[Scene, ...]:
     folded = spec
     if _rows(spec.groups) > MOST_ROWS:
         folded = replace(spec, groups=tuple(_folded(g) for g in spec.groups))
-    if _rows(folded.groups) <= MOST_ROWS and len(folded.groups) <= MOST_GROUPS:
-        return (_Sheet(folded, paper, folded.groups, house=True).drawn(),)
+    if _fits(folded.groups, paper):
+        whole = _Sheet(folded, paper, folded.groups, house=True).drawn()
+        if not lint(whole):
+            return (whole,)
     pages: list[list[Group]] = [[]]
     for group in folded.groups:
-        full = _rows((*pages[-1], group)) > MOST_ROWS or len(pages[-1]) >= MOST_GROUPS
-        if pages[-1] and full:
+        if pages[-1] and not _fits((*pages[-1], group), paper):
             pages.append([])
         pages[-1].append(group)
     count = len(pages) + 1
@@ -47,16 +49,25 @@ def one_line_sheets(spec: OneLine, paper: str = "A3") -> tuple[Scene, ...]:
         _Sheet(folded, paper, tuple(p), house=False, page=(n, count)).drawn()
         for n, p in enumerate(pages, start=1)
     ]
-    last = _Sheet(folded, paper, tuple(_flag(g) for g in folded.groups), house=True,
-                  page=(count, count))  # fmt: skip
+    flags = tuple(
+        replace(g, rows=(), sheet=n, joined=False, fuse="", dc_switch="", battery=())
+        for n, p in enumerate(pages, start=1) for g in p
+    )
+    last = _Sheet(folded, paper, flags, house=True, page=(count, count))
     return (*sheets, last.drawn())
 
-
-MOST_GROUPS = 4
 
 
 def _rows(groups: Sequence[Group]) -> int:
     return sum(max(1, len(g.rows)) for g in groups)
+
+
+def _fits(groups: Sequence[Group], paper: str) -> bool:
+    """Return whether groups stand one below the other on a sheet, their rows as near as they go."""
+    high = PAPER[paper][1] - 2 * BORDER - TABLE_TOP - 26
+    batteries = sum(16 for g in groups if g.battery)
+    rows = _rows(groups)
+    return rows <= MOST_ROWS and rows * PITCH_LEAST + len(groups) * (HEAD + FOOT) + batteries <= high
 
 
 def _folded(group: Group) -> Group:
@@ -72,11 +83,6 @@ def _folded(group: Group) -> Group:
                 first, tags=f"{first.tags}, {row.tags}", times=first.times + row.times, port=""
             )
     return replace(group, rows=tuple(found.values()))
-
-
-def _flag(group: Group) -> Group:
-    """Return a group as the last sheet shows it: its box alone, what is before it elsewhere."""
-    return replace(group, rows=())
 
 
 @dataclass
@@ -112,7 +118,9 @@ class _Sheet:
         columns = self._columns()
         for one in placed:
             self._group(one, columns)
-        ground_y = self.bottom - 10
+        low = max(p.bottom + FOOT + (16 if p.group.battery else 0) for p in placed)
+        chain_y = sum(p.middle for p in placed) / len(placed)
+        ground_y = min(self.bottom - 8, max(low + 4, chain_y + 22))
         self._ground(placed, columns, ground_y)
         if self.house:
             self._house(placed, columns, ground_y)
@@ -133,7 +141,8 @@ class _Sheet:
         start = self.top + 4
         free = self.bottom - 16 - start - len(self.groups) * (HEAD + FOOT)
         rows = _rows(self.groups)
-        pitch = min(PITCH_MOST, max(PITCH_LEAST, free / max(1, rows)))
+        most = PITCH_MOST if any(g.rows for g in self.groups) else FLAG_PITCH
+        pitch = min(most, max(PITCH_LEAST, free / max(1, rows)))
         found, y = [], start
         for group in self.groups:
             count = max(1, len(group.rows))
@@ -143,12 +152,21 @@ class _Sheet:
             found.append(_Placed(group, rows_y, y + HEAD, bottom))
             y = bottom + FOOT + (16 if group.battery else 0)
         # What is little stands in the middle of the height there is.
-        spare = self.bottom - 16 - y
+        spare = self.bottom - 14 - y
         down = min(max(0.0, spare / 2), 60.0)
+        if self.house:
+            # The panels rise from the chain, and what feeds them hangs above.
+            middle = sum(p.middle for p in found) / len(found)
+            down = max(down, min(self.top + self._rises() - middle, spare))
         for one in found:
             one.rows_y = [r + down for r in one.rows_y]
             one.top, one.bottom = one.top + down, one.bottom + down
         return found
+
+    def _rises(self) -> float:
+        """Return how far above the chain the panels and what hangs above them reach."""
+        boards = RISE * (len(self.spec.panels) - 1) + PANEL_HIGH + (20 if self.spec.line_side else 0)
+        return boards + (26 if self.spec.beside else 0)
 
     def _columns(self) -> dict[str, tuple[float, float]]:
         spec = self.spec
@@ -200,7 +218,7 @@ class _Sheet:
         pen.box(inv_x, one.top, INVERTER, one.bottom - one.top, group.part)
         pen.text(inv_x, one.top - 5.2, f"{group.number}  {group.name}", LABEL, part=group.part,
                  bold=True)  # fmt: skip
-        pen.text(inv_x, one.top - 1.6, group.told[0] if group.told else "", SMALL, part=group.part)
+        pen.text(inv_x, one.top - 1.6, _cut(group.told[0] if group.told else "", 33), SMALL, part=group.part)
         for n, words in enumerate(group.told[1:]):
             pen.text(inv_x, one.bottom + 3.4 + n * 3, words, SMALL, part=group.part)
         mid = one.middle
@@ -277,14 +295,14 @@ class _Sheet:
             pen.wire(Layer.DC, net, (join, mid), (enters, mid))
             pen.text(columns["inverter"][0] + 1, mid - 0.7, port, SMALL, part=group.part)
         if group.fuse:
-            pen.text(x, one.bottom + 3.4, group.fuse, SMALL, part=f"box {group.part}")
+            pen.text(x + 2.6, one.bottom + 3.4, group.fuse, SMALL, part=f"box {group.part}")
 
     def _dc_switch(self, one: _Placed, columns: dict[str, tuple[float, float]]) -> None:
         group, pen = one.group, self.pen
         x, right = columns["switch_dc"]
         pen.box(x, one.top, SWITCH_DC, one.bottom - one.top, f"dc switch {group.part}")
         pen.text(x, one.top - 1.6, "DC switch", SMALL)
-        pen.text(x, one.bottom + 3.4, group.dc_switch, SMALL, part=f"dc switch {group.part}")
+        pen.text(x + 2.6, one.bottom + 3.4, group.dc_switch, SMALL, part=f"dc switch {group.part}")
         ys = one.rows_y if not group.joined else [one.middle]
         for y in ys:
             net = f"switched {group.part} {y:.1f}"
@@ -303,7 +321,8 @@ class _Sheet:
             ys = [(p[0] + p[-1]) / 2 for p in ports.values()]
         net, rail = f"in {group.part}", x + 9
         if not group.rows:
-            pen.text(x + 1, mid - 0.7, "from its own sheet", SMALL, part=group.part)
+            words = f"sheet {group.sheet}" if group.sheet else "no string"
+            pen.text(x + 1, mid - 0.9, words, SMALL, part=group.part)
             pen.wire(layer, net, (x, mid), (x + 16.5, mid), part=group.part)
             return
         for y in ys:
@@ -360,7 +379,7 @@ class _Sheet:
         if "switch" in columns:
             at, right = columns["switch"]
             pen.marked_wire(Layer.AC, "chain b", x, at, chain_y, mark, "disconnect")
-            self._ac_switch(at, chain_y)
+            self._ac_switch(at, chain_y, ground_y)
             x, mark = right, mark or spec.chain_mark
         self._panels(columns, chain_y, x, mark, ground_y)
 
@@ -388,12 +407,14 @@ class _Sheet:
         pen.wire(Layer.AC, "collected", (bus, chain_y), (right, chain_y), part="collector")
         return right, spec.chain_mark
 
-    def _ac_switch(self, x: float, y: float) -> None:
+    def _ac_switch(self, x: float, y: float, ground_y: float) -> None:
         spec, pen = self.spec, self.pen
         pen.box(x, y - 8, SWITCH, 13, "disconnect")
         pen.wire(Layer.AC, "switch in", (x, y), (x + 7.5, y), part="disconnect")
         pen.switch(x + 7.5, y, "disconnect")
         pen.wire(Layer.AC, "switch out", (x + 16.5, y), (x + SWITCH, y), part="disconnect")
+        pen.line(Layer.GROUND, (x + 4, y + 5), (x + 4, ground_y), dashed=True,
+                 net="ground disconnect")  # fmt: skip
         pen.text(x, y - 13.2, f"{spec.switch_number}  {spec.switch[0]}", LABEL, part="disconnect",
                  bold=True)  # fmt: skip
         for n, words in enumerate(spec.switch[1:3]):
@@ -420,7 +441,7 @@ class _Sheet:
                      bold=True)  # fmt: skip
             pen.text(left, top - 1.6, panel.bus, SMALL, part=panel.part)
             bus = left + 17
-            pen.line(Layer.BUS, (bus, top + 4), (bus, bottom - 4), part=panel.part)
+            pen.line(Layer.BUS, (bus, top + 2), (bus, bottom - 4), part=panel.part)
             self._main_breaker(panel.main, panel.part, bus, right, out_y, n)
             for load_y in (out_y + 9, out_y + 15):
                 pen.line(Layer.AC, (bus, load_y), (bus + 9, load_y), part=panel.part)
@@ -435,7 +456,7 @@ class _Sheet:
             pen.line(Layer.GROUND, (left + 4, bottom), (left + 4, ground_y), dashed=True,
                      net=f"ground {panel.part}")  # fmt: skip
             if n == last:
-                self._beside(left, top, bus)
+                self._beside(top, bus)
             x, y, mark = right, out_y, ""
         self._service(columns, chain_y, x, y, mark, ground_y)
 
@@ -447,29 +468,23 @@ class _Sheet:
         pen.wire(Layer.AC, net, (at, y), (right, y), part=part)
         pen.text(bus + 2, y + 4.8, told, SMALL, part=part)
 
-    def _beside(self, left: float, top: float, bus: float) -> None:
-        """What else feeds the panel hangs above it."""
+    def _beside(self, top: float, bus: float) -> None:
+        """What else feeds the panel hangs above it, and comes in right of its bus."""
         spec, pen = self.spec, self.pen
-        wide = 44.0
-        start = bus - len(spec.beside) * (wide + 4) / 2 + 2
-        for n, beside in enumerate(spec.beside):
-            x = start + n * (wide + 4)
-            box_top = max(self.top, top - 34)
+        wide, shown = 42.0, spec.beside[:MOST_BESIDE]
+        for n, beside in enumerate(shown):
+            x = bus + 2 + (n - 0.5 * (len(shown) - 1)) * (wide + 3) - wide / 2 + 8
+            box_top = max(self.top, top - 32)
             pen.box(x, box_top, wide, 12, beside.part)
-            pen.text(x + 1.5, box_top + 4, beside.name, SMALL, part=beside.part, bold=True)
+            pen.text(x + 1.5, box_top + 4, _cut(beside.name, 32), SMALL, part=beside.part)
             for k, words in enumerate(beside.told[:2]):
-                pen.text(x + 1.5, box_top + 7.4 + 3.2 * k, _cut(words, 34), SMALL, part=beside.part)
-            down = bus + (n - (len(spec.beside) - 1) / 2) * 5
-            turn = box_top + 12 + 4 + 3 * n
-            net = f"beside {beside.part}"
+                pen.text(x + 1.5, box_top + 7.2 + 3.2 * k, _cut(words, 32), SMALL, part=beside.part)
+            # The leftmost comes in highest, so that none crosses another.
+            down, level, turn = bus + 8 + 4 * n, top + 3 + 2.4 * n, box_top + 15
             mid = x + wide / 2
-            points = ((mid, box_top + 12), (mid, turn), (down, turn), (down, top + 4))
-            if abs(mid - down) < 0.2:  # noqa: PLR2004 - straight down
-                points = ((mid, box_top + 12), (mid, top + 4))
-            pen.wire(Layer.AC, net, *points, part=beside.part)
-            if down != bus:
-                pen.wire(Layer.AC, net, (down, top + 4), (bus, top + 4), part=beside.part)
-        del left
+            net = f"beside {n} {beside.part}"
+            pen.wire(Layer.AC, net, (mid, box_top + 12), (mid, turn), (down, turn), (down, level),
+                     (bus, level), part=beside.part)  # fmt: skip
 
     def _service(self, columns: dict[str, tuple[float, float]], chain_y: float, x: float, y: float,
                  mark: str, ground_y: float) -> None:  # fmt: skip
@@ -515,15 +530,12 @@ class _Sheet:
             y = one.bottom + FOOT - 4
             drops = [columns["source"][0] + 3]
             if one.group.joined or one.group.micro:
-                drops.append(columns["junction"][0] + 13)
+                drops.append(columns["junction"][0] + 1.2)
             if one.group.dc_switch:
-                drops.append(columns["switch_dc"][0] + 14)
-            drops.append(columns["inverter"][0] - 3)
-            bottoms = [one.rows_y[-1] + 4.3, one.bottom, one.bottom, one.middle]
-            for n, x in enumerate(drops[:-1]):
+                drops.append(columns["switch_dc"][0] + 1.2)
+            for n, x in enumerate(drops):
                 low = one.rows_y[-1] + 4.3 if n == 0 else one.bottom
                 pen.line(Layer.GROUND, (x, low), (x, y), dashed=True, net=f"ground {one.group.part}")
-            del bottoms
             x = columns["inverter"][0] + 29
             y_box = one.bottom
             if one.group.battery:
@@ -545,14 +557,10 @@ class _Sheet:
             pen.earth(rail, ground_y)
 
 
-def _hop(x: float, y: float):  # noqa: ANN202 - an arc
-    from ridge_tally.core.sheets.scene import Arc  # noqa: PLC0415
-
+def _hop(x: float, y: float) -> Arc:
     return Arc(Layer.AC, (x, y), 1.5, 180, 360, net="tap")
 
 
 def _cut(words: str, most: int) -> str:
     return words if len(words) <= most else words[: max(1, most - 1)].rstrip() + "…"
 
-
-__all__ = ["PAPER", "BUBBLE_R", "TITLE", "math", "one_line_sheets"]

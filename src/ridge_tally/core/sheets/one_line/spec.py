@@ -42,6 +42,7 @@ class Group:
 
     ``fuse``: told where every string has one; ``joined``: whether they meet in a box; ``out_mark``
     that of its output.  ``battery``: told where one hangs on its DC side.
+    ``sheet``: which one its rows stand on, 0 for this.
     """
 
     name: str
@@ -56,6 +57,7 @@ class Group:
     breaker: str = ""
     battery: tuple[str, ...] = ()
     dc_switch: str = ""
+    sheet: int = 0
 
 
 @dataclass(frozen=True, slots=True)

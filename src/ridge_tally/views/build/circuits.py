@@ -1,0 +1,264 @@
+"""Circuits as they are shown: the ways of the cables, each circuit's conductors, gear, labels, what is lost."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ridge_tally.core.errors import RidgeTallyError
+from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.job.wiring import Insulation, Lie
+from ridge_tally.core.units import LengthUnit, format_length
+from ridge_tally.core.working import Check, Verdict
+from ridge_tally.rules.build.circuits.checks import circuit_checks
+from ridge_tally.rules.build.circuits.circuits import CircuitKind
+from ridge_tally.rules.build.circuits.conductors import Sized, circuits_sized, lost_at_rating
+from ridge_tally.rules.build.circuits.conduits import Drawn, drawn_in
+from ridge_tally.rules.build.circuits.gear import Asked, Label, gear_asked, labels_of
+from ridge_tally.rules.build.circuits.legs import Leg, LegKind, legs_of
+from ridge_tally.rules.build.circuits.takeoff import INSULATIONS, Taken, taken_off, untaken
+from ridge_tally.rules.build.circuits.wire import (
+    breakers,
+    insulations,
+    size_told,
+    sizes,
+    usual_insulation,
+)
+from ridge_tally.rules.design import Design
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.year import simulated
+
+
+
+@dataclass(frozen=True, slots=True)
+class PieceView:
+    """A piece of a way: where it lies and is drawn, its length as told, and what was typed."""
+
+    lie: Lie
+    points: tuple[SitePoint, ...]
+    to: SitePoint | None
+    length_m: float | None
+    length_text: str
+    length_typed: str
+    drop_typed: str
+    above_typed: str
+
+
+@dataclass(frozen=True, slots=True)
+class LegView:
+    """A leg of cable; ``conduit`` what its conductors lie in, ``circuits`` which they are."""
+
+    id: str
+    name: str
+    kind: LegKind
+    taken: bool
+    length_m: float | None
+    length_text: str
+    start: SitePoint | None
+    pieces: tuple[PieceView, ...]
+    conduit: str
+    circuits: tuple[str, ...]
+    asked: str
+
+
+@dataclass(frozen=True, slots=True)
+class LargerView:
+    """The next size up: what it is, and what it saves a year once the year is known."""
+
+    size: str
+    told: str
+    saved_kwh: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class CircuitView:
+    """A circuit with what it is made of and how it stands; ``check_keys`` name its checks."""
+
+    id: str
+    name: str
+    kind: CircuitKind
+    dc: bool
+    count: int
+    most_a: float
+    volts: float
+    size: str
+    size_told: str
+    proposed: str
+    chosen: bool
+    sizes: tuple[str, ...]
+    breaker_a: float | None
+    breaker_chosen: bool
+    earth_told: str
+    length_m: float | None
+    length_text: str
+    length_typed: str
+    drop_percent: float | None
+    lost_w: float | None
+    place: str
+    larger: LargerView | None
+    verdict: Verdict
+    check_keys: tuple[str, ...]
+    asked: str
+
+
+@dataclass(frozen=True, slots=True)
+class CircuitsView:
+    """All of it; ``lost_told``: what the year reckons for wires, and by what."""
+
+    legs: tuple[LegView, ...]
+    circuits: tuple[CircuitView, ...]
+    gear: tuple[Asked, ...]
+    labels: tuple[Label, ...]
+    parts: tuple[Taken, ...]
+    untaken: tuple[str, ...]
+    insulations: tuple[tuple[str, str], ...]
+    usual_insulation: Insulation
+    breakers: tuple[float, ...]
+    all_taken: bool
+    lost_told: str
+
+
+def circuits_view(desk: Desk, design: Design) -> Iterator[CircuitsView]:
+    """Yield the circuits, then with what larger conductors would save in the year."""
+    view = circuits_told(design)
+    yield view
+    try:
+        year, _ = simulated(desk, design)
+    except RidgeTallyError:
+        return
+    power = np.maximum(year.dc_w, 0.0)
+    if power.sum() <= 0:
+        return
+    # Hours at the rating that would lose as much as the year's squares do.
+    sized = {c.circuit.id: c for c in circuits_sized(design)}
+    rated_w = sum(
+        c.circuit.count * c.circuit.made_w for c in sized.values() if _first(c.circuit.kind)
+    )
+    ac = np.minimum(power, design.p_ac_w or rated_w)
+    hours_dc = float(np.square(power).sum()) * year.hours / rated_w**2 if rated_w else 0.0
+    p_ac = design.p_ac_w or 1.0
+    hours_ac = float(np.square(ac).sum()) * year.hours / p_ac**2
+    yield replace(
+        view,
+        circuits=tuple(
+            _with_saved(c, sized[c.id], hours_dc if c.dc else hours_ac) for c in view.circuits
+        ),
+    )
+
+
+def _first(kind: CircuitKind) -> bool:
+    return kind in (CircuitKind.STRING, CircuitKind.COMBINED, CircuitKind.BRANCH)
+
+
+def _with_saved(view: CircuitView, sized: Sized, hours: float) -> CircuitView:
+    used, larger = sized.used, sized.larger
+    if (
+        view.larger is None or used is None or larger is None
+        or used.lost_frac is None or larger.lost_frac is None
+    ):  # fmt: skip
+        return view
+    watts = sized.circuit.count * sized.circuit.made_w * (used.lost_frac - larger.lost_frac)
+    return replace(view, larger=replace(view.larger, saved_kwh=watts * hours / 1000))
+
+
+def circuits_told(design: Design) -> CircuitsView:
+    """Return the circuits of an option without its year."""
+    sized = circuits_sized(design)
+    checks = circuit_checks(design)
+    drawn = {d.leg.id: d for d in drawn_in(design, sized)}
+    legs = tuple(_leg(design, leg, drawn.get(leg.id), sized) for leg in legs_of(design))
+    pack = design.job.site.code_pack
+    return CircuitsView(
+        legs=legs,
+        circuits=tuple(_circuit(design, c, checks) for c in sized),
+        gear=gear_asked(design),
+        labels=labels_of(design),
+        parts=taken_off(design),
+        untaken=untaken(design),
+        insulations=tuple((i.value, INSULATIONS[i]) for i in insulations(pack)),
+        usual_insulation=usual_insulation(pack, dc=False),
+        breakers=breakers(pack),
+        all_taken=bool(legs) and all(leg.taken for leg in legs),
+        lost_told=_lost_told(design),
+    )
+
+
+def _lost_told(design: Design) -> str:
+    parts = []
+    for side, dc in (("DC", True), ("AC", False)):
+        lost = lost_at_rating(design, dc=dc)
+        if lost is not None:
+            parts.append(f"{side} {lost * 100:.2f} % at the rating, by these conductors")
+        elif not dc or design.microinverter is None:
+            parts.append(f"{side} by the usual allowance until every way is taken")
+    return "The year reckons wires: " + "; ".join(parts)
+
+
+def length_text(design: Design, length_m: float | None) -> str:
+    """Return a length in the job's unit; a question mark while nobody knows it."""
+    return "?" if length_m is None else format_length(length_m, design.job.unit)
+
+
+def _leg(design: Design, leg: Leg, drawn: Drawn | None, sized: tuple[Sized, ...]) -> LegView:
+    kind = design.option.wiring.conduit
+    unit = '"' if design.job.unit is LengthUnit.FOOT else " mm"
+    conduit = ""
+    if drawn is not None:
+        conduit = f"{drawn.size}{unit} {kind}" if drawn.size else f"no {kind} conduit is large enough"
+    return LegView(
+        leg.id, leg.name, leg.kind, leg.taken, leg.length_m, length_text(design, leg.length_m),
+        leg.start,
+        tuple(
+            PieceView(
+                p.segment.lie, p.points, p.segment.to, p.length_m, length_text(design, p.length_m),
+                "" if p.segment.length is None else p.segment.length.typed,
+                "" if p.segment.drop is None else p.segment.drop.typed,
+                "" if p.segment.above_roof is None else p.segment.above_roof.typed,
+            )
+            for p in leg.pieces
+        ),
+        conduit,
+        tuple(c.circuit.name for c in sized if any(x.id == leg.id for x in c.circuit.legs)),
+        leg.asked,
+    )  # fmt: skip
+
+
+def _circuit(design: Design, one: Sized, checks: tuple[Check, ...]) -> CircuitView:
+    circuit, used, pack = one.circuit, one.used, design.job.site.code_pack
+    mine = [c for c in checks if c.subject == circuit.name]
+    verdicts = {c.verdict for c in mine}
+    worst = next(
+        (v for v in (Verdict.BROKEN, Verdict.NOT_CHECKED) if v in verdicts), Verdict.KEPT
+    )
+    larger = one.larger
+    return CircuitView(
+        id=circuit.id,
+        name=circuit.name,
+        kind=circuit.kind,
+        dc=circuit.dc,
+        count=circuit.count,
+        most_a=circuit.most_a,
+        volts=circuit.volts,
+        size="" if used is None else used.size,
+        size_told="" if used is None else size_told(pack, used.size),
+        proposed="" if one.least is None else one.least.size,
+        chosen=bool(one.choice.size),
+        sizes=sizes(one.wire),
+        breaker_a=one.breaker_a,
+        breaker_chosen=one.choice.breaker_a is not None,
+        earth_told="" if not one.earth else size_told(pack, one.earth),
+        length_m=one.length_m,
+        length_text=length_text(design, one.length_m),
+        length_typed="" if one.choice.length is None else one.choice.length.typed,
+        drop_percent=None if used is None or used.drop_frac is None else used.drop_frac * 100,
+        lost_w=None
+        if used is None or used.lost_frac is None
+        else circuit.count * circuit.made_w * used.lost_frac,
+        place="" if used is None else used.carries.place,
+        larger=None if larger is None else LargerView(larger.size, size_told(pack, larger.size), None),
+        verdict=worst,
+        check_keys=tuple(f"{c.rule_id} {c.subject}" for c in mine),
+        asked=one.asked,
+    )
+
+

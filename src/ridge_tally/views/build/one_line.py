@@ -1,0 +1,371 @@
+"""The one-line diagram of a design: its facts in words, laid out, and looked through for faults."""
+
+from dataclasses import dataclass
+
+from ridge_tally.core.equipment import OptimizerKind
+from ridge_tally.core.job.battery import Coupling
+from ridge_tally.core.job.document import CodePack, ModuleString, strings_on
+from ridge_tally.core.job.service import SourceBreaker
+from ridge_tally.core.sheets.one_line.layout import one_line_sheets
+from ridge_tally.core.sheets.one_line.spec import (
+    AtModule,
+    Beside,
+    Group,
+    OneLine,
+    Panel,
+    Row,
+    Symbols,
+    TableRow,
+)
+from ridge_tally.core.sheets.scene import Scene
+from ridge_tally.core.sheets.scene_lint import Hit, lint
+from ridge_tally.core.units import format_length
+from ridge_tally.core.working import Verdict
+from ridge_tally.rules.build.circuits.checks import circuit_checks
+from ridge_tally.rules.build.circuits.circuits import CircuitKind
+from ridge_tally.rules.build.circuits.conductors import Sized, circuits_sized
+from ridge_tally.rules.build.circuits.conduits import drawn_in
+from ridge_tally.rules.build.circuits.gear import last_circuit, ratings_of
+from ridge_tally.rules.build.circuits.takeoff import INSULATIONS
+from ridge_tally.rules.build.circuits.wire import size_told
+from ridge_tally.rules.design import Design
+from ridge_tally.rules.loading.busbar import service_volts
+from ridge_tally.rules.strings.microinverters import branches
+
+HEAD = ("Mark", "Circuit", "Conductors", "To earth", "Conduit", "Most current", "Breaker",
+        "Length", "Drop")  # fmt: skip
+UNKNOWN = "not known"
+
+
+@dataclass(frozen=True, slots=True)
+class Sheet:
+    """A sheet of the diagram with what its lint found; it is not issued with a hit."""
+
+    scene: Scene
+    hits: tuple[Hit, ...]
+
+
+def one_line(design: Design) -> tuple[Sheet, ...]:
+    """Return the diagram of an option; no sheet while nothing is wired."""
+    if not circuits_sized(design):
+        return ()
+    paper = "Tabloid" if design.job.site.code_pack is CodePack.US else "A3"
+    return tuple(Sheet(s, lint(s)) for s in one_line_sheets(one_line_facts(design), paper))
+
+
+def one_line_facts(design: Design) -> OneLine:
+    """Return what the diagram of an option shows."""
+    sized = circuits_sized(design)
+    marks = {c.circuit.id: f"C{n}" for n, c in enumerate(sized, start=1)}
+    numbers = _Numbers()
+    groups = _groups(design, sized, marks, numbers)
+    service, ratings = design.job.survey.service, ratings_of(design)
+    last = last_circuit(sized)
+    switch: tuple[str, ...] = ()
+    switch_number = ""
+    if service.disconnect is not None or service.disconnect_within is not None:
+        rated = "rating not known" if ratings.breaker_a is None else f"{ratings.breaker_a:g} A"
+        switch = ("AC disconnect", f"{rated}, {ratings.ac_v:g} V, lockable")
+        switch_number = numbers.of("AC disconnect, lockable", 1)
+    panels = _panels(design, last, numbers)
+    return OneLine(
+        title=f"{design.job.name}, option {design.option.name}",
+        place=design.job.site.place or "place not given",
+        symbols=Symbols.NORTH_AMERICAN
+        if design.job.site.code_pack is CodePack.US
+        else Symbols.INTERNATIONAL,
+        groups=groups,
+        collector=any(c.circuit.kind is CircuitKind.COLLECTOR for c in sized),
+        chain_mark="" if last is None else marks[last.circuit.id],
+        switch=switch,
+        switch_number=switch_number,
+        meter=design.option.wiring.meter,
+        panels=panels,
+        line_side=service.source_breaker is SourceBreaker.LINE_SIDE,
+        beside=_beside(design, sized, marks),
+        utility=("Utility", _service_told(design)),
+        circuits_head=HEAD,
+        circuits=_circuit_rows(design, sized, marks),
+        equipment=numbers.rows(),
+        notes=_notes(design),
+        unknown=_unknown(design),
+    )
+
+
+class _Numbers:
+    """The equipment list as it grows: what is alike shares a line."""
+
+    def __init__(self) -> None:
+        self._rows: dict[str, int] = {}
+
+    def of(self, what: str, pieces: int) -> str:
+        """Return the number of a thing, counting so many more of it."""
+        self._rows[what] = self._rows.get(what, 0) + pieces
+        return str(list(self._rows).index(what) + 1)
+
+    def rows(self) -> tuple[TableRow, ...]:
+        """Return the list."""
+        return tuple(
+            TableRow((str(n), what, str(many)))
+            for n, (what, many) in enumerate(self._rows.items(), start=1)
+        )
+
+
+def _groups(
+    design: Design, sized: tuple[Sized, ...], marks: dict[str, str], numbers: _Numbers
+) -> tuple[Group, ...]:
+    for sheet in dict.fromkeys(design.sheets.values()):
+        count = sum(1 for m, s in design.sheets.items() if s is sheet and _present(design, m))
+        numbers.of(sheet.name, count)
+    if design.microinverter is not None:
+        return (_micro_group(design, sized, marks, numbers),)
+    found = []
+    for n, sheet in enumerate(design.inverters, start=1):
+        output = next((c for c in sized if c.circuit.id == f"inverter {n}"), None)
+        rows, joined = _string_rows(design, sized, marks, n, sheet.name)
+        battery = design.option.battery
+        on_dc = battery is not None and battery.coupling is Coupling.DC and n == 1
+        told = [sheet.name]
+        if sheet.dc_only:
+            told.append("DC input, makes no AC")
+        else:
+            amps = "" if output is None else f", {output.circuit.most_a:.1f} A"
+            told.append(f"{sheet.p_ac_w / 1000:.2f} kW AC{amps}")
+        fuse = design.option.safety.string_fuse_a
+        found.append(
+            Group(
+                name=f"Inverter {n}" if len(design.inverters) > 1 else "Inverter",
+                told=tuple(told),
+                part=f"inverter {n}",
+                number=numbers.of(sheet.name, 1),
+                rows=rows,
+                out_mark="" if output is None else marks[output.circuit.id],
+                joined=joined,
+                fuse="" if fuse is None or not joined else f"{fuse:g} A gPV each",
+                breaker=_breaker_told(output),
+                battery=(
+                    "Battery, DC-coupled",
+                    f"{battery.usable_kwh:g} kWh, {battery.power_kw:g} kW",
+                )
+                if on_dc and battery is not None
+                else (),
+            )
+        )
+    if design.optimizer is not None:
+        numbers.of(design.optimizer.name, len(design.fitted))
+    return tuple(found)
+
+
+def _present(design: Design, module_id: str) -> bool:
+    return any(
+        m.id == module_id and m.present for a in design.option.arrays for m in a.modules
+    )
+
+
+def _breaker_told(one: Sized | None) -> str:
+    if one is None or one.breaker_a is None:
+        return "breaker ?"
+    return f"{one.breaker_a:g} A"
+
+
+def _string_rows(
+    design: Design, sized: tuple[Sized, ...], marks: dict[str, str], unit: int, name: str
+) -> tuple[tuple[Row, ...], bool]:
+    by_tag = {t: c for c in sized if c.circuit.kind is CircuitKind.STRING for t in c.circuit.tags}
+    joins = {c.circuit.id: c for c in sized if c.circuit.kind is CircuitKind.COMBINED}
+    rows, joined = list[Row](), False
+    for tracker in design.trackers:
+        if tracker.unit_number != unit:
+            continue
+        for string in strings_on(design.option, tracker.number):
+            box = joins.get(f"tracker {tracker.number}")
+            joined = joined or box is not None
+            one = box or by_tag.get(string.tag)
+            rows.append(
+                Row(
+                    tags=string.tag,
+                    told=_string_told(design, string),
+                    port=f"T{tracker.number}",
+                    mark="" if one is None else marks[one.circuit.id],
+                    part=f"string {string.tag}",
+                    at_module=_at_module(design, string),
+                )
+            )
+    del name
+    return tuple(rows), joined
+
+
+def _string_told(design: Design, string: ModuleString) -> tuple[str, ...]:
+    sheets = [design.sheets[m] for m in string.module_ids]
+    watts = {s.p_max_w for s in sheets}
+    each = f"{watts.pop():g} W" if len(watts) == 1 else "mixed"
+    voc = sum(s.voc_v for s in sheets)
+    told = f"Voc {voc:.0f} V, Isc {max(s.isc_a for s in sheets):.1f} A"
+    if design.system is not None and design.system.string_v:
+        told = f"held at {design.system.string_v:g} V"
+    return f"{len(sheets)} × {each}", told
+
+
+def _at_module(design: Design, string: ModuleString) -> AtModule:
+    unit = design.optimizer
+    if unit is None:
+        return AtModule.NOTHING
+    if unit.kind is OptimizerKind.SYSTEM:
+        return AtModule.OPTIMIZER
+    return AtModule.SOME if set(design.fitted) & set(string.module_ids) else AtModule.NOTHING
+
+
+def _micro_group(
+    design: Design, sized: tuple[Sized, ...], marks: dict[str, str], numbers: _Numbers
+) -> Group:
+    unit = design.microinverter
+    assert unit is not None
+    by_tag = {t: c for c in sized if c.circuit.kind is CircuitKind.BRANCH for t in c.circuit.tags}
+    circuits = branches(design, unit)
+    numbers.of(unit.name, sum(len(b.units) for b in circuits))
+    rows = tuple(
+        Row(
+            tags=str(b.number),
+            told=(f"{len(b.units)} × {unit.p_ac_w:g} W", f"{b.amps:.1f} A at {unit.ac_v:g} V"),
+            port="",
+            mark=marks[by_tag[str(b.number)].circuit.id],
+            part=f"branch {b.number}",
+            at_module=AtModule.MICRO,
+        )
+        for b in circuits
+    )
+    last = last_circuit(sized)
+    return Group(
+        name="Combiner",
+        told=("Breaker for each branch", f"{sum(b.amps for b in circuits):.1f} A together"),
+        part="collector",
+        number=numbers.of("Combiner of branches", 1),
+        rows=rows,
+        out_mark="" if last is None else marks[last.circuit.id],
+        micro=True,
+        breaker=f"{design.rules.family.branch_breaker_a:g} A",
+    )
+
+
+def _service_told(design: Design) -> str:
+    service, volts = design.job.survey.service, service_volts(design)
+    phases = "split phase" if design.job.site.code_pack is CodePack.US else "1 phase"
+    return f"{volts.value:g} V, {phases if service.phases == 1 else '3 phases'}"
+
+
+def _panels(design: Design, last: Sized | None, numbers: _Numbers) -> tuple[Panel, ...]:
+    service = design.job.survey.service
+
+    def amps(value: float | None) -> str:
+        return "not known" if value is None else f"{value:g} A"
+
+    joined = "before the main" if service.source_breaker is SourceBreaker.LINE_SIDE else ""
+    source = joined or (_breaker_told(last) if last is not None else "breaker ?")
+    # Before the main breaker no board lies between.
+    between = () if joined else service.subpanels
+    found = [
+        Panel(
+            s.name, f"Bus {amps(s.busbar_a)}", amps(s.main_breaker_a),
+            source if n == 0 else f"feeder {amps(between[n - 1].feeder_a)}",
+            f"panel {s.name}", numbers.of(f"Board {s.name}", 1),
+        )
+        for n, s in enumerate(between)
+    ]  # fmt: skip
+    feeder = between[-1].feeder_a if between else None
+    found.append(
+        Panel(
+            "Main panel",
+            f"Bus {amps(service.busbar_a)}",
+            amps(service.main_breaker_a),
+            f"feeder {amps(feeder)}" if between else source,
+            "panel",
+            numbers.of("Main panel, as it is", 1),
+        )
+    )
+    return tuple(found)
+
+
+def _beside(design: Design, sized: tuple[Sized, ...], marks: dict[str, str]) -> tuple[Beside, ...]:
+    found = []
+    battery = design.option.battery
+    if battery is not None and battery.coupling is Coupling.AC:
+        one = next((c for c in sized if c.circuit.kind is CircuitKind.BATTERY), None)
+        found.append(
+            Beside(
+                "Battery, AC-coupled",
+                (
+                    f"{battery.usable_kwh:g} kWh, {battery.power_kw:g} kW",
+                    f"{'' if one is None else marks[one.circuit.id]}, {_breaker_told(one)}",
+                ),
+                "battery",
+                "",
+                battery=True,
+            )
+        )
+    for array in design.job.brief.already.arrays:
+        told = f"{array.p_dc_kw:g} kW DC, {array.p_ac_kw:g} kW AC"
+        found.append(Beside(array.name, (told, "already there"), "existing", "", battery=False))
+    return tuple(found)
+
+
+def _circuit_rows(
+    design: Design, sized: tuple[Sized, ...], marks: dict[str, str]
+) -> tuple[TableRow, ...]:
+    pack, unit = design.job.site.code_pack, design.job.unit
+    conduits = {d.leg.id: d.size for d in drawn_in(design, sized)}
+    mark = '"' if pack is CodePack.US else " mm"
+    rows = []
+    for c in sized:
+        used, circuit = c.used, c.circuit
+        many = circuit.loaded + (0 if circuit.dc else 1)
+        largest = [conduits[x.id] for x in circuit.legs if conduits.get(x.id)]
+        rows.append(
+            TableRow(
+                (
+                    marks[circuit.id],
+                    circuit.name,
+                    UNKNOWN
+                    if used is None
+                    else f"{circuit.count * many if circuit.count > 1 else many} × "
+                    f"{size_told(pack, used.size)} {INSULATIONS[c.wire.insulation]}",
+                    size_told(pack, c.earth) if c.earth else "",
+                    f"{largest[-1]}{mark} {design.option.wiring.conduit}" if largest else UNKNOWN,
+                    f"{circuit.most_a:.1f} A",
+                    "" if circuit.dc else _breaker_told(c),
+                    UNKNOWN if c.length_m is None else format_length(c.length_m, unit),
+                    "" if used is None or used.drop_frac is None
+                    else f"{used.drop_frac * 100:.2f} %",
+                ),
+                f"circuit {circuit.id}",
+            )
+        )  # fmt: skip
+    return tuple(rows)
+
+
+def _notes(design: Design) -> tuple[str, ...]:
+    us = design.job.site.code_pack is CodePack.US
+    notes = [
+        "Crossing lines are not joined; a dot joins.",
+        "Each module: a box with a triangle. A square with a diagonal changes the current’s kind.",
+        "Sizes by the tables of the family, from memory: check against the edition in force.",
+        "Modules are live in any light. Isolate AC first, then DC; prove dead.",
+    ]
+    if us and design.microinverter is None:
+        notes.append("Ungrounded array; ground-fault protection in the inverter.")
+    return tuple(notes)
+
+
+def _unknown(design: Design) -> tuple[str, ...]:
+    """Return what stands open or broken in the circuits, each in a few words."""
+    found: dict[str, None] = {}
+    for c in circuit_checks(design):
+        if c.verdict is Verdict.BROKEN:
+            found[f"Broken: {c.title}, {c.subject}"] = None
+        elif c.verdict is Verdict.NOT_CHECKED:
+            found[f"{c.title}, {c.subject}"] = None
+    service = design.job.survey.service
+    if service.busbar_a is None:
+        found["Busbar of the main panel"] = None
+    if service.main_breaker_a is None:
+        found["Main breaker"] = None
+    return tuple(found)
