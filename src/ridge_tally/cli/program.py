@@ -35,6 +35,8 @@ COMMANDS = {
     "ways-out": "strings.ways_out",
     "compare-ways": "strings.compare_ways",
     "racking": "build.racking",
+    "wiring": "circuits.wiring",
+    "one-line": "circuits.one_line",
     "mounts": "build.mounts",
     "cut": "build.cut",
     "year": "loading.year",

@@ -17,6 +17,7 @@ from ridge_tally.core.job.document import (
 from ridge_tally.core.job.edits.any_edit import Edit
 from ridge_tally.core.job.edits.array.fills import FillPlane
 from ridge_tally.core.job.edits.brief.needs import ServiceField, SetNoGo, SetServiceField
+from ridge_tally.core.job.edits.build.circuits import SetWiringField, WiringField
 from ridge_tally.core.job.edits.build.racking import (
     ChooseMounting,
     DesignLoadField,
@@ -69,6 +70,8 @@ def juniper_bench(shelf: Shelf) -> Job:
         SetDesignLoad(DesignLoadField.GCP_EDGE, "-2.5", "invented table of this sample"),
         SetDesignLoad(DesignLoadField.WOOD, "0.50", "invented: a dense softwood"),
         SetRunOn(a, SOUTH, on=True),
+        SetWiringField(a, WiringField.FAULT, "8 kA"),
+        SetWiringField(a, WiringField.INTERRUPTS, "10 kA"),
         CopyOption(a, "one longer string"),
         WishSeriesLength(b, 15),
     )

@@ -412,6 +412,8 @@ FIELDS: dict[SheetKind, tuple[Field, ...]] = {
         _yes("bare_isc", "Its Isc limit is meant without a factor", otherwise=False),
         *_HEAT,
         _number("full_power_to_m", "Full power up to", "m"),
+        _number("ac_a", "Most output current of a phase", "A"),
+        _number("breaker_most_a", "Largest breaker before it", "A"),
         _yes("arc_fault", "Interrupts arc faults"),
         _yes("ground_fault", "Interrupts ground faults"),
         _yes("battery_ready", "Takes a battery on its DC side"),

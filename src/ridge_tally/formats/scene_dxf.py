@@ -52,7 +52,7 @@ def _draw(drawing: Drawing, scene: Scene) -> None:
             if item.dashed:
                 look["linetype"] = "DASHED"
             points = [(x, high - y) for x, y in item.points]
-            if len(points) == 2 and not item.closed:  # noqa: PLR2004 - a straight piece
+            if len(points) == 2 and not item.closed:
                 space.add_line(points[0], points[1], dxfattribs=look)
             else:
                 space.add_lwpolyline(points, close=item.closed, dxfattribs=look)
@@ -66,9 +66,7 @@ def _draw(drawing: Drawing, scene: Scene) -> None:
         elif isinstance(item, Arc):
             x, y = item.centre
             # What runs clockwise down the paper runs anticlockwise up the drawing.
-            space.add_arc(
-                (x, high - y), item.radius, -item.to_deg, -item.from_deg, dxfattribs=look
-            )
+            space.add_arc((x, high - y), item.radius, -item.to_deg, -item.from_deg, dxfattribs=look)
         else:
             _write(space, item, high, look)
 

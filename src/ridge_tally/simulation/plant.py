@@ -33,9 +33,9 @@ from ridge_tally.core.equipment import (
 from ridge_tally.core.job.array import Mounting
 from ridge_tally.core.job.document import Job, ModuleString
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.system import strung_w
 from ridge_tally.core.strings.units import units_by_plane
 from ridge_tally.core.sun.shading import QUICK
-from ridge_tally.core.job.system import strung_w
 from ridge_tally.rules import tables
 from ridge_tally.rules.build.circuits.conductors import lost_at_rating
 from ridge_tally.rules.design import Design

@@ -19,6 +19,7 @@ from ridge_tally.core.mounting_sheet import MountingSheet
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.formats.equipment_fields import SheetKind
 from ridge_tally.rules.array.setbacks import SetbackPack
+from ridge_tally.services.papers import DiagramFormat
 from ridge_tally.services.sample_jobs import Sample
 from ridge_tally.studies.array.exact_count import Arrangement
 from ridge_tally.studies.array.layouts import Proof
@@ -76,6 +77,13 @@ class OptionPath(RevisionPath):
     """One option at one revision of a job."""
 
     option_id: str
+
+
+class DiagramPath(OptionPath):
+    """A sheet of an option's one-line diagram, from 1, in a format."""
+
+    sheet: int
+    kind: DiagramFormat
 
 
 class PlanePath(OptionPath):
@@ -158,6 +166,7 @@ class Study(StrEnum):
     WHAT_TO_BUY = "what-to-buy"
     WHICH = "which"
     RACKING = "racking"
+    CIRCUITS = "circuits"
 
 
 class StudyPath(OptionPath):

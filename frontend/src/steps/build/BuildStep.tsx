@@ -1,4 +1,4 @@
-/** Build: rails and mounts on the plan, sticks to cut, lines to chalk, parts to bring. */
+/** Build: rails, mounts, sticks and chalk lines; circuits, the one-line, the panel; parts to bring. */
 import { useQuery } from '@tanstack/react-query';
 import type { RoofPlane, Schemas } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
@@ -13,26 +13,30 @@ import { Toolbar } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { Empty, Failed, Waiting } from '@/ui/States';
 import { ViewButtons } from '@/ui/ViewButtons';
+import { CircuitsView } from './circuits/CircuitsView';
+import { OneLineView } from './circuits/OneLineView';
+import { PanelView } from './circuits/PanelView';
 import { ChalkView } from './parts/ChalkView';
 import { CutView } from './parts/CutView';
 import { PartsView } from './parts/PartsView';
 import { RailsView } from './parts/RailsView';
-import { rackingQuery } from './queries';
+import { circuitsQuery, rackingQuery } from './queries';
 import { VIEWS } from './views';
 
+type ViewId = (typeof VIEWS)[number]['id'];
+
+const ELECTRICAL = new Set<ViewId>(['circuits', 'one-line', 'panel']);
 const NONE = 'none';
 
 export default function BuildStep() {
   const { plane, report } = useJob();
   if (!plane) return <Empty>Measure a roof plane first.</Empty>;
   if (report.modules === 0) return <NoModules wants="rails and mounts follow the modules." />;
-  return <Racking plane={plane} />;
+  return <Screen plane={plane} />;
 }
 
-function Racking({ plane }: { plane: RoofPlane }) {
-  const { at } = useJob();
+function Screen({ plane }: { plane: RoofPlane }) {
   const [view, setView] = useView(VIEWS);
-  const { found, behind, error, running } = useStudy(rackingQuery(at));
   return (
     <>
       <Toolbar>
@@ -47,21 +51,48 @@ function Racking({ plane }: { plane: RoofPlane }) {
           <PlaneTabs />
         </div>
       )}
-      {error && <Failed error={error} />}
-      {!error && !found && (
-        <Waiting shows="Rails and mounts on the plan, the sticks they are cut from, and the parts.">
-          Laying rails
-        </Waiting>
-      )}
-      {!error && found && (
-        <Behind behind={behind}>
-          {view === 'rails' && <RailsView plane={plane} racking={found} behind={behind} />}
-          {view === 'cut' && <CutView racking={found} running={running && !behind} />}
-          {view === 'chalk' && <ChalkView plane={plane} racking={found} />}
-          {view === 'parts' && <PartsView racking={found} />}
-        </Behind>
-      )}
+      {ELECTRICAL.has(view) ? <Electrical view={view} /> : <Mechanical plane={plane} view={view} />}
     </>
+  );
+}
+
+function Mechanical({ plane, view }: { plane: RoofPlane; view: ViewId }) {
+  const { at } = useJob();
+  const { found, behind, error, running } = useStudy(rackingQuery(at));
+  const circuits = useStudy(circuitsQuery(at));
+  if (error) return <Failed error={error} />;
+  if (!found)
+    return (
+      <Waiting shows="Rails and mounts on the plan, the sticks they are cut from, and the parts.">
+        Laying rails
+      </Waiting>
+    );
+  return (
+    <Behind behind={behind}>
+      {view === 'rails' && <RailsView plane={plane} racking={found} behind={behind} />}
+      {view === 'cut' && <CutView racking={found} running={running && !behind} />}
+      {view === 'chalk' && <ChalkView plane={plane} racking={found} />}
+      {view === 'parts' && <PartsView racking={found} circuits={circuits.found} />}
+    </Behind>
+  );
+}
+
+function Electrical({ view }: { view: ViewId }) {
+  const { at } = useJob();
+  const { found, behind, error } = useStudy(circuitsQuery(at));
+  if (error) return <Failed error={error} />;
+  if (!found)
+    return (
+      <Waiting shows="The ways of the cables, and what every circuit is made of.">
+        Sizing circuits
+      </Waiting>
+    );
+  return (
+    <Behind behind={behind}>
+      {view === 'circuits' && <CircuitsView found={found} />}
+      {view === 'one-line' && <OneLineView />}
+      {view === 'panel' && <PanelView found={found} />}
+    </Behind>
   );
 }
 

@@ -4,7 +4,7 @@ import { VIEWS } from './views';
 export const build: StepManifest = {
   id: 'build',
   title: 'Build',
-  words: 'rails mounts racking structure',
+  words: 'rails mounts racking structure wiring circuits one-line panel labels',
   views: VIEWS,
   sought: [
     { name: 'Mounting system', words: 'racking rails feet clamps equipment' },
@@ -27,6 +27,12 @@ export const build: StepManifest = {
     { name: 'Rafters as found', words: 'trusses measured tapped' },
     { name: 'A third rail under each row', words: 'three rails snow' },
     { name: 'What lies in it', words: 'trench conduit ditch' },
+    { name: 'Terminals marked', view: 'circuits', words: 'lugs temperature 75 60' },
+    { name: 'Conduit', view: 'circuits', words: 'raceway pipe EMT PVC' },
+    { name: 'Insulation', view: 'circuits', words: 'wire THWN XHHW XLPE' },
+    { name: 'Which way', view: 'circuits', words: 'home run cable route' },
+    { name: 'Fault current at the panel', view: 'circuits', words: 'short circuit AIC' },
+    { name: 'The new breaker breaks', view: 'circuits', words: 'interrupting rating AIC' },
     { name: 'Pieces of rail at hand', view: 'cut', words: 'offcuts stock' },
   ],
   keys: [

@@ -83,7 +83,12 @@ def _segments(line: Line) -> list[tuple[Point, Point]]:
 
 def _crosses_box(a: Point, b: Point, box: Box) -> bool:
     """Whether a straight piece runs through a box (Liang and Barsky's clipping)."""
-    left, top, right, bottom = box[0] + SEEN_MM, box[1] + SEEN_MM, box[2] - SEEN_MM, box[3] - SEEN_MM
+    left, top, right, bottom = (
+        box[0] + SEEN_MM,
+        box[1] + SEEN_MM,
+        box[2] - SEEN_MM,
+        box[3] - SEEN_MM,
+    )
     if left >= right or top >= bottom:
         return False
     dx, dy = b[0] - a[0], b[1] - a[1]
@@ -157,7 +162,7 @@ def _meet(s: tuple[Point, Point], t: tuple[Point, Point]) -> Point | None:
     (ax, ay), (bx, by) = s
     (cx, cy), (dx, dy) = t
     det = (bx - ax) * (dy - cy) - (by - ay) * (dx - cx)
-    if abs(det) < 1e-12:  # noqa: PLR2004 - parallel
+    if abs(det) < 1e-12:
         return None
     u = ((cx - ax) * (dy - cy) - (cy - ay) * (dx - cx)) / det
     v = ((cx - ax) * (by - ay) - (cy - ay) * (bx - ax)) / det

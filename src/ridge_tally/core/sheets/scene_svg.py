@@ -48,7 +48,7 @@ def _part(item: Item) -> str:
 def _drawn(item: Item) -> str:
     if isinstance(item, Line):
         dash = f' stroke-dasharray="{DASH}"' if item.dashed else ""
-        if len(item.points) == 2 and not item.closed:  # noqa: PLR2004 - a straight piece
+        if len(item.points) == 2 and not item.closed:
             (x1, y1), (x2, y2) = item.points
             return f'<path d="M{x1:g} {y1:g}L{x2:g} {y2:g}"{dash}{_part(item)}/>'
         path = "L".join(f"{round(x, 3):g} {round(y, 3):g}" for x, y in item.points)
@@ -60,7 +60,7 @@ def _drawn(item: Item) -> str:
     if isinstance(item, Arc):
         (x, y), r = item.centre, item.radius
         a, b = math.radians(item.from_deg), math.radians(item.to_deg)
-        large = 1 if (item.to_deg - item.from_deg) % 360 > 180 else 0  # noqa: PLR2004 - half a turn
+        large = 1 if (item.to_deg - item.from_deg) % 360 > 180 else 0
         return (
             f'<path d="M{x + r * math.cos(a):.3f} {y + r * math.sin(a):.3f}'
             f'A{r:g} {r:g} 0 {large} 1 {x + r * math.cos(b):.3f} {y + r * math.sin(b):.3f}"'

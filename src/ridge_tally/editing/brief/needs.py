@@ -13,6 +13,7 @@ from ridge_tally.core.brief.typed import (
 from ridge_tally.core.errors import (
     NotFound,
     NotUnderstood,
+    OutOfRange,
 )
 from ridge_tally.core.job.brief import (
     AlreadyThere,
@@ -47,6 +48,7 @@ from ridge_tally.core.job.edits.brief.needs import (
     SetLoadField,
     SetNoGo,
     SetServiceField,
+    SetSubPanel,
     SetTarget,
     SetTargetField,
     SetWish,
@@ -54,13 +56,13 @@ from ridge_tally.core.job.edits.brief.needs import (
     WishFlag,
 )
 from ridge_tally.core.job.ids import ExistingId, LoadId, PlaneId
-from ridge_tally.core.job.service import SourceBreaker
+from ridge_tally.core.job.service import SourceBreaker, SubPanel
 from ridge_tally.core.survey.taping import typed_length
 from ridge_tally.core.units import KM_PER_MI, LengthUnit, parse_number
 from ridge_tally.editing.brief.stock import read_stock
 from ridge_tally.editing.rows import next_id, require_room, with_row
 
-MOST_LOADS, MOST_EXISTING = 8, 4
+MOST_LOADS, MOST_EXISTING, MOST_BOARDS = 8, 4, 3
 TEMPLATES: dict[LoadKind, Load] = {
     LoadKind.CAR: CarLoad(LoadId(""), "Electric car", 12000.0, 0.18, 0.10, 0.9, 7.0),
     LoadKind.HEAT_PUMP: HeatPumpLoad(LoadId(""), "Heat pump", Fuel.GAS_KWH, 12000.0, 0.85, 3.0),
@@ -104,6 +106,8 @@ def needs_changed(job: Job, edit: NeedEdit, shelf: Shelf) -> Job:  # noqa: PLR09
             return _with(job, replace(brief, already=_existing_set(job, edit)))
         case SetServiceField():
             return _service_set(job, edit)
+        case SetSubPanel():
+            return _sub_panel_set(job, edit)
         case SetWish():
             return _with(job, replace(brief, wishes=_wish_set(brief.wishes, edit)))
         case SetGrowth():
@@ -336,6 +340,34 @@ def _service_set(job: Job, edit: SetServiceField) -> Job:
             service = replace(service, source_breaker=_place_of(typed))
         case _:
             assert_never(edit.field)
+    return replace(job, survey=replace(job.survey, service=service))
+
+
+def _sub_panel_set(job: Job, edit: SetSubPanel) -> Job:
+    """Return the job with a board between the sources and the main panel set, added or taken off."""
+    service = job.survey.service
+    boards, name = list(service.subpanels), edit.name.strip()
+    if not 0 <= edit.place <= len(boards) or edit.place >= MOST_BOARDS:
+        raise OutOfRange(
+            "Boards between", edit.place + 1, f"at most {MOST_BOARDS}, one after another"
+        )
+
+    def amps(typed: str, what: str) -> float | None:
+        field = f"{name}, {what}"
+        return (
+            parse_quantity(typed.strip(), field, {"": 1.0, "a": 1.0}, "60 A")
+            if typed.strip()
+            else None
+        )
+
+    board = SubPanel(
+        name,
+        amps(edit.main, "main breaker"),
+        amps(edit.bus, "busbar"),
+        amps(edit.feeder, "breaker of its feeder"),
+    )
+    boards[edit.place : edit.place + 1] = [board] if name else []
+    service = replace(service, subpanels=tuple(boards))
     return replace(job, survey=replace(job.survey, service=service))
 
 

@@ -72,6 +72,20 @@ def circuits_changed(job: Job, edit: CircuitEdit) -> Job:
     return with_option(job, replace(option, wiring=wiring))
 
 
+def with_usual_wires(job: Job) -> Job:
+    """Return the job with no size or insulation chosen: another family writes them otherwise."""
+    options = tuple(
+        replace(o, wiring=replace(o.wiring, choices=_unsized(o.wiring), insulation=None))
+        for o in job.options
+    )
+    return replace(job, options=options)
+
+
+def _unsized(wiring: Wiring) -> tuple[CircuitChoice, ...]:
+    unsized = (replace(c, size="") for c in wiring.choices)
+    return tuple(c for c in unsized if c != CircuitChoice(c.circuit))
+
+
 def _routes(job: Job, option: Option, edit: SetRoute) -> tuple[CableRoute, ...]:
     legs = {leg.id for leg in legs_of(design_for(job, option))}
     if edit.leg not in legs:
@@ -157,7 +171,9 @@ def _with_field(job: Job, wiring: Wiring, edit: SetWiringField) -> Wiring:
             name = "Fault current" if edit.field is WiringField.FAULT else "The breaker breaks"
             told = "amperes such as 10 kA"
             amps = parse_quantity(edit.typed.strip(), name, AMPS, told) if typed else None
-            return replace(wiring, **{edit.field.value: amps})
+            if edit.field is WiringField.FAULT:
+                return replace(wiring, fault_a=amps)
+            return replace(wiring, interrupts_a=amps)
         case WiringField.METER:
             if typed not in {"yes", "no"}:
                 raise NotUnderstood("Production meter", edit.typed, "yes or no")

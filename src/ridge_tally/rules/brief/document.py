@@ -170,3 +170,11 @@ def _require_service(service: Service) -> None:
             ),
         )
     )
+    for board in service.subpanels:
+        _require(
+            (
+                (f"{board.name}, main breaker, A", board.main_breaker_a, 15.0, 1200.0),
+                (f"{board.name}, busbar, A", board.busbar_a, 15.0, 1200.0),
+                (f"{board.name}, breaker of its feeder, A", board.feeder_a, 15.0, 1200.0),
+            )
+        )

@@ -1,9 +1,9 @@
 """How a source may be joined at the panel: every permitted way is tried, and the one that holds named."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from ridge_tally.core.job.service import Service, SourceBreaker
+from ridge_tally.core.job.service import Service, SourceBreaker, SubPanel
 from ridge_tally.core.working import Check, Given, LimitKind, Source, check, number_of
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design
@@ -43,20 +43,47 @@ class Way:
         return self.value_a <= self.most.value * (1 + 1e-9)
 
 
+def busbar_checks(design: Design) -> tuple[Check, ...]:
+    """Return for every board from the sources to the main panel whether they may be joined so.
+
+    Before the main breaker no board lies between.
+    """
+    service = design.job.survey.service
+    between = () if service.source_breaker is SourceBreaker.LINE_SIDE else service.subpanels
+    boards = [(board.name, _as_service(service, board)) for board in between]
+    return tuple(_board(design, name, board) for name, board in (*boards, (PANEL, service)))
+
+
 def busbar(design: Design) -> Check:
-    """Return whether the sources may be joined as they are meant to be, by whichever way holds."""
-    tried = ways(design)
+    """Return whether the sources may be joined at the main panel, by whichever way holds."""
+    return _board(design, PANEL, design.job.survey.service)
+
+
+def _as_service(service: Service, board: SubPanel) -> Service:
+    """Return a board as its own service: what guards it is its main breaker, else its feeder's."""
+    at = service.source_breaker
+    return replace(
+        service,
+        main_breaker_a=board.feeder_a if board.main_breaker_a is None else board.main_breaker_a,
+        busbar_a=board.busbar_a,
+        load_breakers_a=None,
+        source_breaker=SourceBreaker.OPPOSITE_END if at is SourceBreaker.FEEDER else at,
+    )
+
+
+def _board(design: Design, name: str, service: Service) -> Check:
+    tried = tuple(_ways(service, on_fullest_phase(design), service_volts(design)))
     sure = [w for w in tried if w.holds and not w.only_if]
     if sure:
-        return _told(design, sure[0])
+        return _told(design, name, sure[0])
     failed = [w for w in tried if w.holds is False]
     may = [w for w in tried if w.holds and w.only_if]
     if may or not failed:
         asked = may or list(tried)
-        return _told(design, asked[0], reason=_reason(asked[0]))
+        return _told(design, name, asked[0], reason=_reason(asked[0]))
     # A sum nobody typed may still let it be: the best of what was reckoned stands till then.
     still = [f"open still: {w.name}, once {w.missing} are typed" for w in tried if w.holds is None]
-    return _told(design, max(failed, key=lambda w: w.room_a or 0.0), "; ".join(still))
+    return _told(design, name, max(failed, key=lambda w: w.room_a or 0.0), "; ".join(still))
 
 
 def best_room(design: Design) -> Way | None:
@@ -197,7 +224,7 @@ def _line_side(service: Service, power: AcPower, volts: Given) -> Way:
     )
 
 
-def _told(design: Design, way: Way, still: str = "", reason: str = "") -> Check:
+def _told(design: Design, subject: str, way: Way, still: str = "", reason: str = "") -> Check:
     volts = number_of(service_volts(design))
     room = ""
     if way.room_a is not None:
@@ -207,7 +234,7 @@ def _told(design: Design, way: Way, still: str = "", reason: str = "") -> Check:
     return check(
         rule_id="grid.busbar",
         title="Busbar",
-        subject=PANEL,
+        subject=subject,
         kind=LimitKind.STOP,
         formula=way.formula,
         givens=way.givens,

@@ -30,7 +30,7 @@ from ridge_tally.rules.loading.ac_sources import (
     phases_of,
     whole_ac,
 )
-from ridge_tally.rules.loading.busbar import busbar
+from ridge_tally.rules.loading.busbar import busbar_checks
 from ridge_tally.rules.strings.tracker_current import over_from
 
 # Per cents nearer than this to a whole one were typed as it.
@@ -51,7 +51,7 @@ def grid_checks(design: Design) -> tuple[Check, ...]:
     grid = design.job.brief.grid
     found = [] if grid is None else _rule_checks(design, grid)
     if design.job.site.code_pack is CodePack.US:
-        found.append(busbar(design))
+        found += busbar_checks(design)
     return (*found, *_phases(design))
 
 

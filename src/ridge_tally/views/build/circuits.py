@@ -27,11 +27,11 @@ from ridge_tally.rules.build.circuits.wire import (
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import simulated
-
+from ridge_tally.studies.build.panel_ways import AtPanel, at_panel
 
 
 @dataclass(frozen=True, slots=True)
-class PieceView:
+class CableView:
     """A piece of a way: where it lies and is drawn, its length as told, and what was typed."""
 
     lie: Lie
@@ -55,7 +55,7 @@ class LegView:
     length_m: float | None
     length_text: str
     start: SitePoint | None
-    pieces: tuple[PieceView, ...]
+    pieces: tuple[CableView, ...]
     conduit: str
     circuits: tuple[str, ...]
     asked: str
@@ -102,6 +102,14 @@ class CircuitView:
 
 
 @dataclass(frozen=True, slots=True)
+class InsulationView:
+    """An insulation conductors may have, and what people call it."""
+
+    value: Insulation
+    told: str
+
+
+@dataclass(frozen=True, slots=True)
 class CircuitsView:
     """All of it; ``lost_told``: what the year reckons for wires, and by what."""
 
@@ -111,9 +119,10 @@ class CircuitsView:
     labels: tuple[Label, ...]
     parts: tuple[Taken, ...]
     untaken: tuple[str, ...]
-    insulations: tuple[tuple[str, str], ...]
+    insulations: tuple[InsulationView, ...]
     usual_insulation: Insulation
     breakers: tuple[float, ...]
+    panel: AtPanel
     all_taken: bool
     lost_told: str
 
@@ -175,9 +184,10 @@ def circuits_told(design: Design) -> CircuitsView:
         labels=labels_of(design),
         parts=taken_off(design),
         untaken=untaken(design),
-        insulations=tuple((i.value, INSULATIONS[i]) for i in insulations(pack)),
+        insulations=tuple(InsulationView(i, INSULATIONS[i]) for i in insulations(pack)),
         usual_insulation=usual_insulation(pack, dc=False),
         breakers=breakers(pack),
+        panel=at_panel(design),
         all_taken=bool(legs) and all(leg.taken for leg in legs),
         lost_told=_lost_told(design),
     )
@@ -204,12 +214,14 @@ def _leg(design: Design, leg: Leg, drawn: Drawn | None, sized: tuple[Sized, ...]
     unit = '"' if design.job.unit is LengthUnit.FOOT else " mm"
     conduit = ""
     if drawn is not None:
-        conduit = f"{drawn.size}{unit} {kind}" if drawn.size else f"no {kind} conduit is large enough"
+        conduit = (
+            f"{drawn.size}{unit} {kind}" if drawn.size else f"no {kind} conduit is large enough"
+        )
     return LegView(
         leg.id, leg.name, leg.kind, leg.taken, leg.length_m, length_text(design, leg.length_m),
         leg.start,
         tuple(
-            PieceView(
+            CableView(
                 p.segment.lie, p.points, p.segment.to, p.length_m, length_text(design, p.length_m),
                 "" if p.segment.length is None else p.segment.length.typed,
                 "" if p.segment.drop is None else p.segment.drop.typed,
@@ -227,9 +239,7 @@ def _circuit(design: Design, one: Sized, checks: tuple[Check, ...]) -> CircuitVi
     circuit, used, pack = one.circuit, one.used, design.job.site.code_pack
     mine = [c for c in checks if c.subject == circuit.name]
     verdicts = {c.verdict for c in mine}
-    worst = next(
-        (v for v in (Verdict.BROKEN, Verdict.NOT_CHECKED) if v in verdicts), Verdict.KEPT
-    )
+    worst = next((v for v in (Verdict.BROKEN, Verdict.NOT_CHECKED) if v in verdicts), Verdict.KEPT)
     larger = one.larger
     return CircuitView(
         id=circuit.id,
@@ -255,10 +265,10 @@ def _circuit(design: Design, one: Sized, checks: tuple[Check, ...]) -> CircuitVi
         if used is None or used.lost_frac is None
         else circuit.count * circuit.made_w * used.lost_frac,
         place="" if used is None else used.carries.place,
-        larger=None if larger is None else LargerView(larger.size, size_told(pack, larger.size), None),
+        larger=None
+        if larger is None
+        else LargerView(larger.size, size_told(pack, larger.size), None),
         verdict=worst,
         check_keys=tuple(f"{c.rule_id} {c.subject}" for c in mine),
         asked=one.asked,
     )
-
-

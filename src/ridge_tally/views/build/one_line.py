@@ -19,6 +19,7 @@ from ridge_tally.core.sheets.one_line.spec import (
 )
 from ridge_tally.core.sheets.scene import Scene
 from ridge_tally.core.sheets.scene_lint import Hit, lint
+from ridge_tally.core.sheets.scene_svg import scene_svg
 from ridge_tally.core.units import format_length
 from ridge_tally.core.working import Verdict
 from ridge_tally.rules.build.circuits.checks import circuit_checks
@@ -51,6 +52,63 @@ def one_line(design: Design) -> tuple[Sheet, ...]:
         return ()
     paper = "Tabloid" if design.job.site.code_pack is CodePack.US else "A3"
     return tuple(Sheet(s, lint(s)) for s in one_line_sheets(one_line_facts(design), paper))
+
+
+@dataclass(frozen=True, slots=True)
+class DiagramSheet:
+    """A sheet as SVG with its faults in words."""
+
+    title: str
+    svg: str
+    hits: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class PartHeld:
+    """A part of the diagram and the subjects of the checks that hold it."""
+
+    part: str
+    subjects: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class DiagramView:
+    """The diagram for a screen; ``parts`` says which checks hold a part, by its name."""
+
+    sheets: tuple[DiagramSheet, ...]
+    parts: tuple[PartHeld, ...]
+
+
+def diagram_view(design: Design) -> DiagramView:
+    """Return the diagram of an option for a screen."""
+    sheets = tuple(
+        DiagramSheet(
+            s.scene.title, scene_svg(s.scene),
+            tuple(f"{h.kind}: {h.told}" for h in s.hits),
+        )
+        for s in one_line(design)
+    )  # fmt: skip
+    return DiagramView(sheets, _parts(design))
+
+
+def _parts(design: Design) -> tuple[PartHeld, ...]:
+    """Return for each part of the diagram the subjects of the checks that hold it."""
+    found: dict[str, list[str]] = {}
+    for c in circuits_sized(design):
+        for tag in c.circuit.tags:
+            for part in (f"string {tag}", f"branch {tag}"):
+                found.setdefault(part, []).append(c.circuit.name)
+        found.setdefault(f"circuit {c.circuit.id}", []).append(c.circuit.name)
+        found.setdefault(c.circuit.id, []).append(c.circuit.name)
+        found.setdefault("disconnect", [])
+        if c.circuit.kind in (CircuitKind.COLLECTOR, CircuitKind.INVERTER):
+            found["disconnect"].append(c.circuit.name)
+    for s in design.option.strings:
+        found.setdefault(f"string {s.tag}", []).append(f"string {s.tag}")
+    for t in design.trackers:
+        found.setdefault(f"inverter {t.unit_number}", []).append(f"tracker {t.number}")
+    found.setdefault("panel", []).extend(("main panel", "panel"))
+    return tuple(PartHeld(part, tuple(dict.fromkeys(names))) for part, names in found.items())
 
 
 def one_line_facts(design: Design) -> OneLine:
@@ -114,9 +172,9 @@ class _Numbers:
 def _groups(
     design: Design, sized: tuple[Sized, ...], marks: dict[str, str], numbers: _Numbers
 ) -> tuple[Group, ...]:
-    for sheet in dict.fromkeys(design.sheets.values()):
-        count = sum(1 for m, s in design.sheets.items() if s is sheet and _present(design, m))
-        numbers.of(sheet.name, count)
+    for module in dict.fromkeys(design.sheets.values()):
+        count = sum(1 for m, s in design.sheets.items() if s is module and _present(design, m))
+        numbers.of(module.name, count)
     if design.microinverter is not None:
         return (_micro_group(design, sized, marks, numbers),)
     found = []
@@ -157,9 +215,7 @@ def _groups(
 
 
 def _present(design: Design, module_id: str) -> bool:
-    return any(
-        m.id == module_id and m.present for a in design.option.arrays for m in a.modules
-    )
+    return any(m.id == module_id and m.present for a in design.option.arrays for m in a.modules)
 
 
 def _breaker_told(one: Sized | None) -> str:

@@ -7,11 +7,16 @@ import { Empty } from '@/ui/States';
 import { TypedField } from '@/ui/TypedField';
 import { useScrollStop } from '@/ui/useScrollStop';
 import { figure, money } from '@/units/format';
+import { WireParts } from '../circuits/WireParts';
 
-export function PartsView({ racking }: { racking: Schemas['RackingView'] }) {
-  const { job } = useJob();
+interface PartsViewProps {
+  racking: Schemas['RackingView'];
+  circuits: Schemas['CircuitsView'] | null | undefined;
+}
+
+export function PartsView({ racking, circuits }: PartsViewProps) {
   const scrollStop = useScrollStop();
-  if (racking.parts.length === 0)
+  if (racking.parts.length === 0 && !circuits?.parts.length)
     return <Empty>Parts are counted once a plane has its mounting system: see Rails.</Empty>;
   return (
     <section
@@ -19,6 +24,16 @@ export function PartsView({ racking }: { racking: Schemas['RackingView'] }) {
       aria-label="Parts"
       className="breaks min-h-0 grow overflow-y-auto px-4 py-3"
     >
+      {racking.parts.length > 0 && <RackingParts racking={racking} />}
+      {circuits && <WireParts found={circuits} />}
+    </section>
+  );
+}
+
+function RackingParts({ racking }: { racking: Schemas['RackingView'] }) {
+  const { job } = useJob();
+  return (
+    <>
       <table className="w-full max-w-[860px] border-collapse text-sm">
         <thead>
           <tr className="border-b border-ink text-left text-ink-2">
@@ -87,7 +102,7 @@ export function PartsView({ racking }: { racking: Schemas['RackingView'] }) {
           {told}.
         </p>
       ))}
-    </section>
+    </>
   );
 }
 

@@ -2,9 +2,9 @@
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { SourceBreakerChoice } from '@/plan/SourceBreakerChoice';
+import { GEAR } from '@/plan/site/GearMark';
 import { TypedField } from '@/ui/TypedField';
 import { echoOf, formatLength } from '@/units/length';
-import { GEAR } from './GearMark';
 
 const amperes = (value: number | null) => (value === null ? '' : `${value} A`);
 

@@ -1,12 +1,12 @@
 /** The tools of the site plan. */
 import type { RoofPlane } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
+import { GEAR } from '@/plan/site/GearMark';
 import { Button } from '@/ui/Button';
 import { Toolbar } from '@/ui/Card';
 import { Menu } from '@/ui/Menu';
 import type { SiteTool } from '../siteTool';
 import type { SurveyViewProps } from '../views';
-import { GEAR } from './GearMark';
 
 interface SiteToolbarProps extends SurveyViewProps {
   plane: RoofPlane;

@@ -16,7 +16,7 @@ def way_back(phases: int) -> float:
 
     Out and back on a circuit of two; a balanced three-phase circuit has no current in its neutral.
     """
-    return 1.0 if phases == 3 else 2.0  # noqa: PLR2004 - three phases
+    return 1.0 if phases == 3 else 2.0
 
 
 def drop_v(length_m: float, amps: float, ohm_per_km: float, phases: int = 1) -> float:
@@ -26,7 +26,7 @@ def drop_v(length_m: float, amps: float, ohm_per_km: float, phases: int = 1) -> 
 
 def lost_w(length_m: float, amps: float, ohm_per_km: float, phases: int = 1) -> float:
     """Return the power that all its conductors take, W."""
-    carrying = 3 if phases == 3 else 2  # noqa: PLR2004 - three phases
+    carrying = 3 if phases == 3 else 2
     return carrying * length_m / 1000 * ohm_per_km * amps**2
 
 

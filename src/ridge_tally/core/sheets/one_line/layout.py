@@ -10,8 +10,8 @@ from dataclasses import dataclass, replace
 from ridge_tally.core.sheets.one_line.spec import AtModule, Group, OneLine, Row
 from ridge_tally.core.sheets.one_line.symbols import LABEL, SMALL, Pen
 from ridge_tally.core.sheets.one_line.tables import TABLE_TOP, draw_tables
-from ridge_tally.core.sheets.scene_lint import lint
 from ridge_tally.core.sheets.scene import Arc, Layer, Point, Scene
+from ridge_tally.core.sheets.scene_lint import lint
 
 # A3 and tabloid, millimetres; both hold what is drawn here.
 PAPER = {"A3": (420.0, 297.0), "Tabloid": (431.8, 279.4)}
@@ -51,11 +51,11 @@ def one_line_sheets(spec: OneLine, paper: str = "A3") -> tuple[Scene, ...]:
     ]
     flags = tuple(
         replace(g, rows=(), sheet=n, joined=False, fuse="", dc_switch="", battery=())
-        for n, p in enumerate(pages, start=1) for g in p
+        for n, p in enumerate(pages, start=1)
+        for g in p
     )
     last = _Sheet(folded, paper, flags, house=True, page=(count, count))
     return (*sheets, last.drawn())
-
 
 
 def _rows(groups: Sequence[Group]) -> int:
@@ -67,7 +67,9 @@ def _fits(groups: Sequence[Group], paper: str) -> bool:
     high = PAPER[paper][1] - 2 * BORDER - TABLE_TOP - 26
     batteries = sum(16 for g in groups if g.battery)
     rows = _rows(groups)
-    return rows <= MOST_ROWS and rows * PITCH_LEAST + len(groups) * (HEAD + FOOT) + batteries <= high
+    return (
+        rows <= MOST_ROWS and rows * PITCH_LEAST + len(groups) * (HEAD + FOOT) + batteries <= high
+    )
 
 
 def _folded(group: Group) -> Group:
@@ -165,7 +167,9 @@ class _Sheet:
 
     def _rises(self) -> float:
         """Return how far above the chain the panels and what hangs above them reach."""
-        boards = RISE * (len(self.spec.panels) - 1) + PANEL_HIGH + (20 if self.spec.line_side else 0)
+        boards = (
+            RISE * (len(self.spec.panels) - 1) + PANEL_HIGH + (20 if self.spec.line_side else 0)
+        )
         return boards + (26 if self.spec.beside else 0)
 
     def _columns(self) -> dict[str, tuple[float, float]]:
@@ -218,7 +222,13 @@ class _Sheet:
         pen.box(inv_x, one.top, INVERTER, one.bottom - one.top, group.part)
         pen.text(inv_x, one.top - 5.2, f"{group.number}  {group.name}", LABEL, part=group.part,
                  bold=True)  # fmt: skip
-        pen.text(inv_x, one.top - 1.6, _cut(group.told[0] if group.told else "", 33), SMALL, part=group.part)
+        pen.text(
+            inv_x,
+            one.top - 1.6,
+            _cut(group.told[0] if group.told else "", 33),
+            SMALL,
+            part=group.part,
+        )
         for n, words in enumerate(group.told[1:]):
             pen.text(inv_x, one.bottom + 3.4 + n * 3, words, SMALL, part=group.part)
         mid = one.middle
@@ -299,7 +309,7 @@ class _Sheet:
 
     def _dc_switch(self, one: _Placed, columns: dict[str, tuple[float, float]]) -> None:
         group, pen = one.group, self.pen
-        x, right = columns["switch_dc"]
+        x, _ = columns["switch_dc"]
         pen.box(x, one.top, SWITCH_DC, one.bottom - one.top, f"dc switch {group.part}")
         pen.text(x, one.top - 1.6, "DC switch", SMALL)
         pen.text(x + 2.6, one.bottom + 3.4, group.dc_switch, SMALL, part=f"dc switch {group.part}")
@@ -535,12 +545,16 @@ class _Sheet:
                 drops.append(columns["switch_dc"][0] + 1.2)
             for n, x in enumerate(drops):
                 low = one.rows_y[-1] + 4.3 if n == 0 else one.bottom
-                pen.line(Layer.GROUND, (x, low), (x, y), dashed=True, net=f"ground {one.group.part}")
+                pen.line(
+                    Layer.GROUND, (x, low), (x, y), dashed=True, net=f"ground {one.group.part}"
+                )
             x = columns["inverter"][0] + 29
             y_box = one.bottom
             if one.group.battery:
                 x = columns["inverter"][0] - 2
-                pen.line(Layer.GROUND, (rail, y), (x, y), dashed=True, net=f"ground {one.group.part}")
+                pen.line(
+                    Layer.GROUND, (rail, y), (x, y), dashed=True, net=f"ground {one.group.part}"
+                )
             else:
                 pen.line(Layer.GROUND, (x, y_box), (x, y), dashed=True,
                          net=f"ground {one.group.part}")  # fmt: skip
@@ -552,7 +566,9 @@ class _Sheet:
         pen.line(Layer.GROUND, (rail, first), (rail, ground_y), dashed=True, net="ground rail")
         if self.house:
             end = columns[f"panel{len(self.spec.panels) - 1}"][0] + 4
-            pen.line(Layer.GROUND, (rail, ground_y), (end, ground_y), dashed=True, net="ground rail")
+            pen.line(
+                Layer.GROUND, (rail, ground_y), (end, ground_y), dashed=True, net="ground rail"
+            )
         else:
             pen.earth(rail, ground_y)
 
@@ -563,4 +579,3 @@ def _hop(x: float, y: float) -> Arc:
 
 def _cut(words: str, most: int) -> str:
     return words if len(words) <= most else words[: max(1, most - 1)].rstrip() + "…"
-

@@ -74,8 +74,12 @@ class Pen:
     def _sign(self, x: float, y: float, size: float, sign: str, part: str) -> None:
         half = size / 2
         if sign == "=":
-            self.line(Layer.SYMBOL, (x - half, y - size * 0.2), (x + half, y - size * 0.2), part=part)
-            self.line(Layer.SYMBOL, (x - half, y + size * 0.2), (x + half, y + size * 0.2), part=part)
+            self.line(
+                Layer.SYMBOL, (x - half, y - size * 0.2), (x + half, y - size * 0.2), part=part
+            )
+            self.line(
+                Layer.SYMBOL, (x - half, y + size * 0.2), (x + half, y + size * 0.2), part=part
+            )
             return
         quarter = size / 4
         self.items.append(Arc(Layer.SYMBOL, (x - quarter, y), quarter, 180, 360, part))

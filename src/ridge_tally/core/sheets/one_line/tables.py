@@ -34,7 +34,13 @@ def draw_tables(
     items += _table("Circuits", spec.circuits_head, spec.circuits, wide, x, y, bottom - 4)
     other = [w * scale for w in EQUIPMENT_WIDTHS]
     items += _table(
-        "Equipment", ("No.", "What", "Pieces"), spec.equipment, other, x + sum(wide) + 6, y, bottom - 4
+        "Equipment",
+        ("No.", "What", "Pieces"),
+        spec.equipment,
+        other,
+        x + sum(wide) + 6,
+        y,
+        bottom - 4,
     )
     items += _strip(spec, strip, top, right, bottom, page)
     del width

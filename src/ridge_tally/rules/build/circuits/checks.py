@@ -2,12 +2,14 @@
 
 from collections.abc import Iterator
 
+from ridge_tally.core.build.circuits.sums import way_back
 from ridge_tally.core.job.document import CodePack
 from ridge_tally.core.job.edits.build.circuits import CircuitField, SetCircuit
+from ridge_tally.core.units import format_length
 from ridge_tally.core.working import Check, Fix, Given, LimitKind, Source, SourceStatus, check
 from ridge_tally.rules import tables
 from ridge_tally.rules.build.circuits.circuits import Circuit, CircuitKind
-from ridge_tally.rules.build.circuits.conductors import Sized, chains, circuits_sized
+from ridge_tally.rules.build.circuits.conductors import Sized, Tested, chains, circuits_sized
 from ridge_tally.rules.build.circuits.conduits import conduit_checks
 from ridge_tally.rules.build.circuits.wire import (
     TERMINALS,
@@ -61,7 +63,9 @@ def _proposed(design: Design, one: Sized) -> tuple[Fix, ...]:
     fixes = []
     if one.choice.size and one.least is not None:
         told = size_told(design.job.site.code_pack, one.least.size)
-        fixes.append(Fix(f"{circuit.name}: {told}", SetCircuit(option, circuit.id, CircuitField.SIZE, "")))
+        fixes.append(
+            Fix(f"{circuit.name}: {told}", SetCircuit(option, circuit.id, CircuitField.SIZE, ""))
+        )
     if one.choice.breaker_a is not None:
         fixes.append(
             Fix(f"{circuit.name}: next standard breaker",
@@ -220,9 +224,10 @@ def _drop(design: Design, one: Sized) -> Iterator[Check]:
     if used is None or circuit.kind is CircuitKind.BATTERY:
         return
     dc, ac, _, source = _limits(design)
-    ways = 1.0 if circuit.phases == 3 else 2.0  # noqa: PLR2004 - three phases
-    drawn = "as typed" if one.choice.length is not None else (
-        "as drawn" if all(leg.taken for leg in circuit.legs) else "by the proposed way"
+    drawn = (
+        "as typed"
+        if one.choice.length is not None
+        else ("as drawn" if all(leg.taken for leg in circuit.legs) else "by the proposed way")
     )
     larger = one.larger
     fixes: tuple[Fix, ...] = ()
@@ -235,12 +240,9 @@ def _drop(design: Design, one: Sized) -> Iterator[Check]:
         title="Voltage drop" if circuit.dc else "Voltage rise",
         subject=circuit.name,
         kind=LimitKind.COSTS,
-        formula="ways * m / 1000 * ohm * i / u * 100",
+        formula="r * i / u * 100",
         givens=(
-            Given("ways", "conductors the drop is along", ways, "", "circuit"),
-            Given("m", "length", one.length_m, "m", drawn),
-            Given("ohm", f"{size_told(design.job.site.code_pack, used.size)}, each km",
-                  ohm_per_km(one.wire, used.size), "ohm/km", ohm_source(one.wire)),
+            _resistance(design, one, used, drawn),
             Given("i", "current at the rating", circuit.run_a, "A", "this design"),
             Given("u", "volts", circuit.volts, "V", "this design"),
         ),
@@ -255,13 +257,27 @@ def _drop(design: Design, one: Sized) -> Iterator[Check]:
     )  # fmt: skip
 
 
+def _resistance(design: Design, one: Sized, used: Tested, drawn: str) -> Given:
+    """Return the resistance the drop is along, told by length and size."""
+    length_m, ohm = one.length_m, ohm_per_km(one.wire, used.size)
+    told = size_told(design.job.site.code_pack, used.size)
+    back = "one way" if way_back(one.circuit.phases) == 1 else "out and back"
+    if length_m is None:
+        return Given("r", f"{told} {back}", None, "ohm", "length not known")
+    value = way_back(one.circuit.phases) * length_m / 1000 * ohm
+    length = format_length(length_m, design.job.unit)
+    origin = f"{length} {drawn}, {ohm:.3g} ohm/km ({ohm_source(one.wire)})"
+    return Given("r", f"{told} {back}", value, "ohm", origin)
+
+
 def _drop_together(design: Design) -> Iterator[Check]:
     """The rise from the source that has most of it to where it joins against the family's rule."""
     _, _, rule, source = _limits(design)
     if not rule:
         return
     rises = [
-        [c.used.drop_frac if c.used is not None else None for c in chain] for chain in chains(design)
+        [c.used.drop_frac if c.used is not None else None for c in chain]
+        for chain in chains(design)
     ]
     if not rises:
         return

@@ -184,7 +184,9 @@ def _one(design: Design, string: ModuleString) -> _OneString:
     made_w = sum(s.p_max_w for s in sheets)
     unit = design.system
     if unit is not None and unit.string_v:
-        out = Given("i_out", "most an optimizer gives", unit.i_out_max_a, "A", "optimizer datasheet")
+        out = Given(
+            "i_out", "most an optimizer gives", unit.i_out_max_a, "A", "optimizer datasheet"
+        )
         return _OneString(
             unit.string_v, "i_out", (out,), unit.i_out_max_a, made_w / unit.string_v, made_w
         )
@@ -266,7 +268,7 @@ def _ac(design: Design, legs: dict[str, Leg]) -> Iterator[Circuit]:
     if design.microinverter is not None:
         circuits = branches(design, design.microinverter)
         amps = sum(b.amps for b in circuits)
-        phases = 1 if design.job.survey.service.phases == 1 else THREE
+        phases = THREE if design.job.survey.service.phases == THREE else 1
         # Branches are shared out over the phases as evenly as they go.
         shared = amps if phases == 1 else amps / phases
         all_a = Given("i_all", "all branches", amps, "A", "this design")
@@ -294,7 +296,7 @@ def _ac(design: Design, legs: dict[str, Leg]) -> Iterator[Circuit]:
         each = Given("i_all", told, amps, "A", INVERTER)
         yield Circuit(
             "collector", CircuitKind.COLLECTOR, "Inverters together", (), onward,
-            1 if design.job.survey.service.phases == 1 else THREE, volts, "i_all", (each,),
+            THREE if design.job.survey.service.phases == THREE else 1, volts, "i_all", (each,),
             amps, amps, sum(i.p_ac_w for i in makers),
         )  # fmt: skip
 

@@ -85,9 +85,7 @@ def _sized(design: Design, circuit: Circuit) -> Sized:
     if chosen not in insulations(pack):
         chosen = None
     insulation = chosen or usual_insulation(pack, dc=circuit.dc)
-    wire = Wire(
-        pack, insulation, circuit.dc, circuit.loaded, circuit.beside, wiring.terminals_degc
-    )
+    wire = Wire(pack, insulation, circuit.dc, circuit.loaded, circuit.beside, wiring.terminals_degc)
     length_m = _length_m(circuit, choice)
     continuous = CONTINUOUS.get(pack, 1.0)
     least_breaker, breaker = _breaker(design, circuit, choice, continuous)
@@ -120,7 +118,9 @@ def _enough(tried: list[Tested], chosen: str) -> bool:
 def _asked(circuit: Circuit, tried: list[Tested]) -> str:
     if tried:
         return ""
-    return next((leg.asked for leg in circuit.legs if leg.asked), "Draw its way, or type its length.")
+    return next(
+        (leg.asked for leg in circuit.legs if leg.asked), "Draw its way, or type its length."
+    )
 
 
 def _length_m(circuit: Circuit, choice: CircuitChoice) -> float | None:
@@ -213,8 +213,7 @@ def _known(sized: Sized) -> bool:
 def _ac_lost(circuits: list[Sized]) -> float:
     """Sum branch, inverter and collector losses over what all sources bring."""
     total = max(
-        sum(c.circuit.made_w * c.circuit.count for c in group)
-        for group in _groups(circuits)
+        sum(c.circuit.made_w * c.circuit.count for c in group) for group in _groups(circuits)
     )
     lost = sum(
         c.circuit.count * c.circuit.made_w * (c.used.lost_frac or 0.0)

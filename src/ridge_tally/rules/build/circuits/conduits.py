@@ -65,7 +65,9 @@ def drawn_in(design: Design, sized: tuple[Sized, ...]) -> tuple[Drawn, ...]:
 
 
 def _sizes(one: Sized) -> set[str]:
-    return {t.size for t in one.tried} | {"14", "12"} if one.wire.us else {t.size for t in one.tried}
+    return (
+        {t.size for t in one.tried} | {"14", "12"} if one.wire.us else {t.size for t in one.tried}
+    )
 
 
 def conduit_checks(design: Design, sized: tuple[Sized, ...]) -> Iterator[Check]:

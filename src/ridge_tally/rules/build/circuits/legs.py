@@ -146,8 +146,7 @@ def _from_array(
         ups = _length(design, 2 * deep_m)
         route = (*plane.ground.trench_route, gear)
         return start, tuple(
-            CableSegment(Lie.BURIED, to, drop=ups if n == 0 else None)
-            for n, to in enumerate(route)
+            CableSegment(Lie.BURIED, to, drop=ups if n == 0 else None) for n, to in enumerate(route)
         )
     corners = corners_m(plane)
     eave_x = np.clip(_along_eave(laid, gear), corners[:, 0].min(), corners[:, 0].max())

@@ -1,7 +1,7 @@
 """Wire and gear by the piece: metres with slack, conduit by the stick, breakers, fuses, connectors."""
 
 import math
-from collections import Counter
+from collections import Counter, defaultdict
 from collections.abc import Iterator
 from dataclasses import dataclass
 
@@ -55,7 +55,7 @@ def untaken(design: Design) -> tuple[str, ...]:
 
 
 def _wire(design: Design, sized: tuple[Sized, ...]) -> Iterator[Taken]:
-    metres: Counter[str] = Counter()
+    metres: defaultdict[str, float] = defaultdict(float)
     earth: dict[str, float] = {}
     for c in sized:
         if c.used is None or c.length_m is None:

@@ -162,6 +162,21 @@ class SetServiceField:
 
 
 @dataclass(frozen=True, slots=True)
+class SetSubPanel:
+    """A board between the sources and the main panel, by its place from 0; without a name it goes.
+
+    The place after the last adds one.
+    """
+
+    place: int
+    name: str
+    main: str = ""
+    bus: str = ""
+    feeder: str = ""
+    kind: Literal["set-sub-panel"] = "set-sub-panel"
+
+
+@dataclass(frozen=True, slots=True)
 class SetWish:
     wish: WishFlag
     on: bool
@@ -204,6 +219,7 @@ NeedEdit = (
     | RemoveExisting
     | SetAlreadyField
     | SetServiceField
+    | SetSubPanel
     | SetWish
     | SetGrowth
     | SetNoGo

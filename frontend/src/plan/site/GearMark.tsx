@@ -1,7 +1,10 @@
 /** A piece of the service on the site plan, by its letter. */
+import type { Schemas } from '@/api/client';
 import { type Camera, toScreen } from '@/drawing/camera';
-import { pointOf } from '@/plan/site/siteFrame';
-import type { Gear, SitePoint } from '../siteTool';
+import { pointOf } from './siteFrame';
+
+type Gear = Schemas['Gear'];
+type SitePoint = Schemas['SitePoint'];
 
 export const GEAR: [Gear, string, string][] = [
   ['meter', 'Meter', 'M'],
