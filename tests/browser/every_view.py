@@ -14,7 +14,7 @@ VIEWS = {
         "day", "waterfall", "calendar", "work", "own", "sweep", "house", "compared", "bench", "buy",
     ),
     "sheets": ("",),
-    "build": ("rails", "cut", "chalk", "parts"),
+    "build": ("rails", "cut", "chalk", "circuits", "one-line", "panel", "parts"),
 }  # fmt: skip
 
 
