@@ -20,9 +20,12 @@ from ridge_tally.core.job.edits.build.racking import (
 )
 from ridge_tally.core.job.ids import PlaneId
 from ridge_tally.core.mounting_sheet import MountingId
+from ridge_tally.core.sheets.scene_svg import scene_svg
 from ridge_tally.editing.apply import apply_edits
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules.build import racking
+from ridge_tally.rules.build.circuits.checks import circuit_checks
+from ridge_tally.views.build.one_line import one_line
 from ridge_tally.views.build.racking import racking_view
 
 INCH_M = 0.0254
@@ -70,3 +73,15 @@ def core(median_s: Callable[..., float]) -> None:
     views = list(itertools.islice(racking_view(desk, design), 3))
     for cut in views[-1].cuts:
         print(f"  {cut.mounting}: {cut.told}")
+
+
+def wired(median_s: Callable[..., float]) -> None:
+    """Print how long all circuits of a job take, and its one-line from design to SVG."""
+    design = design_for(FULL, option_a(FULL))
+    circuits_s = median_s(lambda: circuit_checks(design), 15)
+    print(f"all circuits of a job: {circuits_s * 1000:.1f} ms (aim under 20)")
+    drawn_s = median_s(lambda: [scene_svg(s.scene) for s in one_line(design)], 7)
+    print(
+        f"one-line from design to SVG, looked through: {drawn_s * 1000:.0f} ms (aim under 150), "
+        f"{drawn_s / circuits_s:.0f} times all circuits"
+    )

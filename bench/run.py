@@ -110,6 +110,7 @@ def main() -> None:
     sun_step.core(median_s)
     strings_step.core(median_s)
     build_step.core(median_s)
+    build_step.wired(median_s)
     loading_step.core(median_s)
     year_step.core(median_s, year_of_one_module_by_script)
     year_step.seasons(median_s)

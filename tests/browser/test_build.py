@@ -103,3 +103,54 @@ def test_from_a_layout_to_the_cut_list_without_leaving_the_drawing(
     # By hand: 28 modules in rows of 10, 10, 5 and 3 on two rails each.
     expect(clamps).to_contain_text("48")
     assert complaints == []
+
+
+def test_circuits_from_the_modules_to_the_meter_and_their_diagram(
+    page: Page, complaints: list[str]
+) -> None:
+    answer = page.request.post("/api/jobs/import", data=write_job(FULL))
+    page.goto(f"/jobs/{answer.json()['found']['job_id']}/a/build?view=circuits")
+    circuits = page.get_by_role("region", name="Circuits", exact=True)
+    expect(circuits.get_by_role("rowheader", name="Strings A, B")).to_be_visible()
+    expect(page.get_by_text("Proposed, from where the gear hangs")).to_be_visible()
+
+    # A bend moved by an arrow is longer by what it moved; all are taken, and the year follows.
+    bend = page.get_by_role("button", name="South roof to the inverter, bend 1")
+    bend.focus()
+    bend.press("Enter")
+    bend.press("ArrowRight")
+    expect(page.get_by_text("Taken", exact=True)).to_be_visible()
+    page.get_by_role("button", name="Take all ways as drawn").click()
+    expect(circuits.get_by_text("by these conductors").first).to_be_visible()
+    expect(page.get_by_role("button", name="Take all ways as drawn")).to_have_count(0)
+
+    # A thicker conductor is one press and says what it saves; a length typed stands for the drawing.
+    expect(circuits.get_by_text(re.compile("saves .* kWh a year")).first).to_be_visible()
+    circuits.get_by_role("button", name="Take 6 AWG").click()
+    expect(circuits.get_by_label("Conductor of Inverter output")).to_contain_text("6 AWG")
+    typed(page, "Length of piece 1", "50'")
+    expect(page.get_by_label("Length of piece 1", exact=True)).to_have_value("50'")
+
+    # The diagram: a part that is pressed shows what it is held to; its file is a drawing.
+    page.get_by_role("button", name=re.compile("^One-line")).click()
+    expect(page.get_by_text("Nothing overlaps, nothing crosses unmarked.")).to_be_visible()
+    page.locator('text[data-part="string A"]').first.click()
+    held = page.get_by_role("complementary", name="Checks of string A")
+    expect(held.get_by_text("Conductor where it is warmest")).to_be_visible()
+    link = page.get_by_role("link", name="DXF").get_attribute("href")
+    assert link is not None
+    assert page.request.get(link).text().startswith("  0\nSECTION")
+
+    # A bus that is too small finds its way out.
+    page.get_by_role("button", name=re.compile("^Panel and labels")).click()
+    expect(page.get_by_text("RAPID SHUTDOWN SWITCH FOR SOLAR PV SYSTEM")).to_be_visible()
+    typed(page, "name of the board", "Garage")
+    typed(page, "Garage, busbar", "80 A")
+    typed(page, "Garage, breaker of its feeder", "60 A")
+    expect(page.get_by_text(re.compile("Garage: .* broken"))).to_be_visible()
+    way = page.get_by_role("row", name=re.compile("Tap before the main"))
+    way.get_by_role("button", name="Take it").click()
+    expect(page.get_by_text(re.compile("main panel: .* holds"))).to_be_visible()
+    page.get_by_role("button", name=re.compile("^Parts")).click()
+    expect(page.get_by_role("rowheader", name="Connectors, mating pairs")).to_be_visible()
+    assert complaints == []

@@ -97,7 +97,8 @@ def test_six_modules_are_set_on_the_ribs_strung_and_make_their_year(tmp_path: Pa
     assert after.covers == pytest.approx(3 - 0.02 / 1.058, abs=0.005)
     option = option_of(job, A)
     broken = [c.rule_id for c in all_checks(design_for(job, option)) if c.verdict is Verdict.BROKEN]
-    assert broken == []
+    # Six modules make few volts for so long a way: it costs more than practice has it.
+    assert broken == ["wiring.drop-dc"]
     # Nearly flat: what a level square metre gets, less what modules and inverter lose (14 %,
     # common practice, no source).
     workspace = warm_workspace_in(tmp_path)

@@ -1,7 +1,7 @@
 """Alternatives, proofs in the background, why not one more."""
 
 from collections.abc import Iterator
-from threading import Event
+from threading import Event, current_thread
 
 import pytest
 
@@ -199,3 +199,44 @@ def test_newer_work_in_its_place_cancels_what_ran_and_failures_are_told() -> Non
         seen = runs.look("here", "two", failing)
     assert (seen.step, seen.running) == (1, False)
     assert seen.problem.startswith("Roof reads 3")
+
+
+def test_a_short_first_step_is_worked_out_by_whoever_asks_and_older_kin_rest() -> None:
+    runs, ended = Runs(first_step_s=NEVER_S), Event()
+    by: list[str] = []
+
+    def steps() -> Iterator[int]:
+        try:
+            for i in range(3):
+                by.append(current_thread().name)
+                yield i
+        finally:
+            ended.set()
+
+    seen = runs.look("here", 1, steps, first_here=True, kin="racking")
+    assert (seen.step, by[0]) == (0, current_thread().name)
+    assert ended.wait(NEVER_S)
+    assert current_thread().name not in by[1:]
+
+    def failing() -> Iterator[int]:
+        raise OutOfRange("Roof", 3, "less")
+        yield 1
+
+    seen = runs.look("there", 1, failing, first_here=True)
+    assert (seen.step, seen.running) == (None, False)
+    assert seen.problem.startswith("Roof reads 3")
+    # A run that somebody looked at a moment ago rests all the same once a newer one of its kin begins.
+    go, late = Event(), Event()
+
+    def older() -> Iterator[int]:
+        yield 0
+        go.wait(NEVER_S)
+        yield 1
+        late.set()
+
+    runs.look("a", 1, older, kin="same")
+    runs.look("b", 1, steps, kin="same")
+    go.set()
+    assert not late.wait(0.2)
+    seen = runs.look("a", 1, older, kin="same")
+    assert late.wait(NEVER_S)

@@ -5,7 +5,7 @@ looks at any more rests, and goes on from there when somebody does.
 """
 
 import math
-from collections.abc import Callable, Hashable, Iterator
+from collections.abc import Callable, Generator, Hashable, Iterator
 from dataclasses import dataclass
 from threading import Event, Lock, Thread, main_thread
 from time import monotonic
@@ -46,7 +46,7 @@ class _Run:
         self._unwatched_s, self._clock_s = unwatched_s, clock_s
         self.stop, self.first = Event(), Event()
         self.seen: Seen[object] = Seen(None, running=True, cancelled=False)
-        self._steps = iter(_begun_late(steps))
+        self._steps = _begun_late(steps)
         self._step: object | None = None
 
     def first_here(self) -> None:
@@ -85,7 +85,8 @@ class _Run:
             if main_thread().is_alive():
                 raise
         finally:
-            # Whatever happened, nobody waits for it any longer.
+            # Whatever happened, what it holds is let go, and nobody waits for it any longer.
+            self._steps.close()
             self.seen = Seen(step, running=False, cancelled=self.stop.is_set(), problem=problem)
             self.first.set()
 
@@ -109,7 +110,7 @@ class _Run:
             self.looked.wait()
 
 
-def _begun_late(steps: Callable[[], Iterator[object]]) -> Iterator[object]:
+def _begun_late(steps: Callable[[], Iterator[object]]) -> Generator[object, None, None]:
     yield from steps()
 
 

@@ -35,7 +35,12 @@ DEVICE = {
     CodePack.AU_NZ: PROTECTION[CodePack.AU_NZ],
 }
 MAKER = Source("inverter datasheet", "", SourceStatus.DATASHEET)
-INTERRUPTING = Source("NEC 110.9, IEC 60364-4-43 434.5", "", SourceStatus.FROM_MEMORY)
+INTERRUPTING = {
+    CodePack.US: Source("NEC 110.9", "2023", SourceStatus.FROM_MEMORY),
+    CodePack.IEC: Source("IEC 60364-4-43, 434.5", "", SourceStatus.FROM_MEMORY),
+    CodePack.UK: Source("BS 7671 434.5.1", "", SourceStatus.FROM_MEMORY),
+    CodePack.AU_NZ: Source("AS/NZS 3000 2.5.4", "", SourceStatus.FROM_MEMORY),
+}
 
 
 def circuit_checks(design: Design) -> tuple[Check, ...]:
@@ -322,7 +327,7 @@ def _interrupting(design: Design) -> Iterator[Check]:
         unit="A",
         relation="<=",
         limit=Given("i_breaks", "the new breaker breaks", wiring.interrupts_a, "A", "its label"),
-        source=INTERRUPTING,
+        source=INTERRUPTING[design.job.site.code_pack],
         reason="" if wiring.fault_a is not None and wiring.interrupts_a is not None
         else "Not checked: ask the utility for the fault current, read the breaker's label, and type "
         "both under Build, Circuits.",

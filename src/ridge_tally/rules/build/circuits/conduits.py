@@ -72,7 +72,8 @@ def _sizes(one: Sized) -> set[str]:
 
 def conduit_checks(design: Design, sized: tuple[Sized, ...]) -> Iterator[Check]:
     """Yield for each leg what its conduit takes."""
-    fill = tables.load("conduit-fill").source
+    table, pack = tables.load("conduit-fill"), design.job.site.code_pack.value
+    fill = Source(table.text("document", pack=pack), "", table.source.status)
     for drawn in drawn_in(design, sized):
         told = drawn.size or "the largest of the table"
         yield check(
@@ -92,6 +93,6 @@ def conduit_checks(design: Design, sized: tuple[Sized, ...]) -> Iterator[Check]:
             unit="%",
             relation="<=",
             limit=Given("most", "may be filled", drawn.share * 100, "%", fill.document),
-            source=Source(fill.document, fill.clause, fill.status),
+            source=fill,
             reached_at=f"{told} {design.option.wiring.conduit}",
         )  # fmt: skip
