@@ -12,20 +12,11 @@ import { Board } from '@/ui/Board';
 import { useSame } from '@/ui/useSame';
 import { CableWays } from './CableWays';
 import { CircuitsCard } from './CircuitsCard';
+import { drawnOf } from './drawnWay';
 import { FieldsCard } from './FieldsCard';
 import { WaysCard } from './WaysCard';
 
 type Leg = Schemas['LegView'];
-
-/** A way as it is sent: what was typed stays typed. */
-export const drawnOf = (leg: Leg): Schemas['DrawnSegment'][] =>
-  leg.pieces.map((p) => ({
-    lie: p.lie,
-    to: p.to,
-    length: p.length_typed,
-    drop: p.drop_typed,
-    above_roof: p.above_typed,
-  }));
 
 export function CircuitsView({ found }: { found: Schemas['CircuitsView'] }) {
   const { state, job, option, survey, act } = useJob();

@@ -6,7 +6,7 @@ import { Card } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
 import { TypedField } from '@/ui/TypedField';
 import { echoOf } from '@/units/length';
-import { drawnOf } from './CircuitsView';
+import { drawnOf } from './drawnWay';
 
 type Leg = Schemas['LegView'];
 type Segment = Schemas['DrawnSegment'];
