@@ -2,9 +2,11 @@
 
 import re
 import tempfile
+from io import BytesIO
 from pathlib import Path
 
 from live import live_app
+from PIL import Image
 from playwright.sync_api import Page, sync_playwright
 
 from browser import CONTEXT, launch
@@ -68,6 +70,20 @@ def racking(page: Page) -> None:
     page.get_by_text("Weight on the roof").wait_for()
 
 
+def both_halves(page: Page) -> None:
+    """Rails and mounts above, the circuits on the site plan below: one picture."""
+    racking(page)
+    page.wait_for_load_state("networkidle")
+    upper = Image.open(BytesIO(page.screenshot()))
+    page.get_by_role("button", name=re.compile("^Circuits")).click()
+    page.get_by_text(re.compile("saves .* kWh a year")).first.wait_for()
+    lower = Image.open(BytesIO(page.screenshot()))
+    both = Image.new("RGB", (upper.width, upper.height + lower.height))
+    both.paste(upper, (0, 0))
+    both.paste(lower, (0, upper.height))
+    both.save(OUT / "build.png", optimize=True)
+
+
 def micro(page: Page) -> None:
     page.get_by_role("combobox", name="At the modules").click()
     page.get_by_role("option", name="On all: Sample microinverter 330 W", exact=True).click()
@@ -89,7 +105,7 @@ VIEWS = {
     "strings-inverter": ("juniper-bench/b/strings", working),
     "loading-day": ("juniper-bench/a/loading", None),
     "loading-sweep": ("juniper-bench/a/loading", sweep),
-    "build": ("juniper-bench/a/build", racking),
+    "build": ("juniper-bench/a/build", both_halves),
     "sheets": ("juniper-bench/a/sheets", None),
     # The last: it changes the option.
     "strings-micro": ("juniper-bench/b/strings", micro),
@@ -118,7 +134,8 @@ def main() -> None:
             page.evaluate("document.fonts.ready")
             page.wait_for_load_state("networkidle")
             page.get_by_text(re.compile("Counting|Working out")).wait_for(state="hidden")
-            page.screenshot(path=OUT / f"{name}.png")
+            if prepare is not both_halves:
+                page.screenshot(path=OUT / f"{name}.png")
 
 
 if __name__ == "__main__":

@@ -6,8 +6,11 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from ridge_tally.core.errors import RidgeTallyError
+from ridge_tally.core.job.array import present_of
+from ridge_tally.core.job.document import module_footprint_m
 from ridge_tally.core.job.places import SitePoint
 from ridge_tally.core.job.wiring import Insulation, Lie
+from ridge_tally.core.survey.site_frame import to_site
 from ridge_tally.core.units import LengthUnit, format_length
 from ridge_tally.core.working import Check, Verdict
 from ridge_tally.rules.build.circuits.checks import circuit_checks
@@ -57,6 +60,7 @@ class LegView:
     start: SitePoint | None
     pieces: tuple[CableView, ...]
     conduit: str
+    dc: bool
     circuits: tuple[str, ...]
     asked: str
 
@@ -111,7 +115,10 @@ class InsulationView:
 
 @dataclass(frozen=True, slots=True)
 class CircuitsView:
-    """All of it; ``lost_told``: what the year reckons for wires, and by what."""
+    """All of it; ``lost_told``: what the year reckons for wires, and by what.
+
+    ``modules``: the corners of each on the site.
+    """
 
     legs: tuple[LegView, ...]
     circuits: tuple[CircuitView, ...]
@@ -123,6 +130,7 @@ class CircuitsView:
     usual_insulation: Insulation
     breakers: tuple[float, ...]
     panel: AtPanel
+    modules: tuple[tuple[SitePoint, ...], ...]
     all_taken: bool
     lost_told: str
 
@@ -188,9 +196,25 @@ def circuits_told(design: Design) -> CircuitsView:
         usual_insulation=usual_insulation(pack, dc=False),
         breakers=breakers(pack),
         panel=at_panel(design),
+        modules=_modules(design),
         all_taken=bool(legs) and all(leg.taken for leg in legs),
         lost_told=_lost_told(design),
     )
+
+
+def _modules(design: Design) -> tuple[tuple[SitePoint, ...], ...]:
+    """Return the corners of every module on the site, metres east and north."""
+    found = []
+    for laid in design.arrays:
+        tilt = laid.array.leg_tilt_deg
+        for m in present_of(laid.array):
+            wide, high = module_footprint_m(laid.module, m.orientation, tilt)
+            corners = np.array([[0.0, 0.0], [wide, 0.0], [wide, high], [0.0, high]])
+            site = to_site(laid.plane, corners + np.array([m.x_m, m.y_m]))
+            found.append(
+                tuple(SitePoint(round(float(e), 3), round(float(n), 3)) for e, n, _ in site)
+            )
+    return tuple(found)
 
 
 def _lost_told(design: Design) -> str:
@@ -230,6 +254,7 @@ def _leg(design: Design, leg: Leg, drawn: Drawn | None, sized: tuple[Sized, ...]
             for p in leg.pieces
         ),
         conduit,
+        any(c.circuit.dc for c in sized if any(x.id == leg.id for x in c.circuit.legs)),
         tuple(c.circuit.name for c in sized if any(x.id == leg.id for x in c.circuit.legs)),
         leg.asked,
     )  # fmt: skip

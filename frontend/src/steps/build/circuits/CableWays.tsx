@@ -89,8 +89,7 @@ export function CableWays({ camera, legs, chosen, onChoose, onMove }: CableWaysP
   );
 }
 
-const colourOf = (leg: Leg) =>
-  leg.kind === 'array' ? 'var(--color-copper)' : 'var(--color-patina-dark)';
+const colourOf = (leg: Leg) => (leg.dc ? 'var(--color-copper)' : 'var(--color-patina-dark)');
 
 interface WayProps {
   camera: Camera;
@@ -129,7 +128,7 @@ function Way({ camera, leg, chosen, row }: WayProps) {
           strokeWidth="3"
           paintOrder="stroke"
         >
-          {leg.length_text}
+          {leg.dc ? 'DC' : 'AC'} {leg.length_text}
         </text>
       )}
     </>

@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import type { Schemas } from '@/api/client';
 import { Pane } from '@/drawing/Pane';
+import { pathOf } from '@/drawing/RoofGround';
 import { useJob } from '@/plan/JobContext';
 import type { PlaneSurvey } from '@/plan/scene';
 import { GEAR, GearMark } from '@/plan/site/GearMark';
@@ -46,6 +47,15 @@ export function CircuitsView({ found }: { found: Schemas['CircuitsView'] }) {
             <g pointerEvents="none">
               {seen.map((plane) => (
                 <PlaneOnSite key={plane.plane_id} camera={camera} seen={plane} chosen={false} />
+              ))}
+              {found.modules.map((ring) => (
+                <polygon
+                  key={JSON.stringify(ring[0])}
+                  points={pathOf(camera, ring.map(pointOf))}
+                  fill="var(--color-patina-wash)"
+                  stroke="var(--color-ink-3)"
+                  strokeWidth="0.8"
+                />
               ))}
               {lot_lines.map((line) => (
                 <LotLine key={line.id} camera={camera} line={line} />
