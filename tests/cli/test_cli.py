@@ -233,3 +233,24 @@ def test_the_racking_of_a_job_is_told_and_written(data: Path, tmp_path: Path) ->
     # By hand: 28 modules in rows of 10, 10, 5 and 3 on two rails each.
     assert parts["Mid clamp"]["needed"] == "48"
     assert parts["End clamp"]["needed"] == "16"
+
+
+def test_the_wiring_of_a_job_is_told_and_written_and_its_one_line_drawn(
+    data: Path, tmp_path: Path
+) -> None:
+    folder = tmp_path / "wiring"
+    told = run(data, "wiring", "juniper-bench", "--csv", str(folder)).stdout
+    assert "Inverter output: 31.7 A, 8 AWG, breaker 40 A" in told
+    with (folder / "circuits.csv").open(encoding="utf-8") as file:
+        circuits = {c["circuit"]: c for c in csv.DictReader(file)}
+    shown = json.loads(run(data, "wiring", "juniper-bench", "--json").stdout)
+    # One figure, one place: the same drop in the table and in the machine's answer.
+    drop = next(c["drop_percent"] for c in shown["circuits"] if c["name"] == "Inverter output")
+    assert float(circuits["Inverter output"]["drop_percent"]) == pytest.approx(drop, abs=5e-4)
+    for ending, first in (("svg", "<svg"), ("dxf", "  0")):
+        file_at = tmp_path / f"line.{ending}"
+        assert run(data, "one-line", "juniper-bench", str(file_at)).exit_code == 0
+        assert file_at.read_text("utf-8").startswith(first)
+    wrong = run(data, "one-line", "juniper-bench", str(tmp_path / "line.pdf"))
+    assert wrong.exit_code != 0
+    assert ".svg or .dxf" in wrong.stderr
