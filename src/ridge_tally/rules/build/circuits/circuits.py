@@ -87,9 +87,11 @@ def circuits_of(design: Design) -> tuple[Circuit, ...]:
     """Return the circuits of an option from the modules to where it joins; none of an empty one."""
     legs = {leg.id: leg for leg in legs_of(design)}
     if design.microinverter is not None:
-        found = [*_branches(design, legs)]
+        found = sorted(_branches(design, legs), key=lambda c: int(c.tags[0]))
     else:
-        found = [*_strings(design, legs)]
+        order = {s.tag: n for n, s in enumerate(design.option.strings)}
+        # What is joined before the inverter is no string's own.
+        found = sorted(_strings(design, legs), key=lambda c: order.get(c.tags[0], -1))
     if found and makes_ac(design):
         found += _ac(design, legs)
     found += _battery(design, legs)
