@@ -18,12 +18,10 @@ def tally_row(page: Page, label: str) -> str:
 
 
 def energy_kwh(page: Page) -> int:
-    expect(
-        page.get_by_role("complementary", name="Tally")
-        .get_by_role("region", name="Year")
-        .locator("[aria-busy=false]")
-        .first
-    ).to_be_visible()
+    year = page.get_by_role("complementary", name="Tally").get_by_role("region", name="Year")
+    expect(year.locator("[aria-busy=false]").first).to_be_visible()
+    # Nothing in it is of before the last edit any more.
+    expect(year.locator("[aria-busy=true]")).to_have_count(0)
     return int(re.sub(r"\D", "", tally_row(page, "To the meter")))
 
 

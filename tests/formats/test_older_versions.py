@@ -17,6 +17,7 @@ from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.household import Household
 from ridge_tally.core.job.service import SourceBreaker
 from ridge_tally.core.job.weather import JobWeather
+from ridge_tally.core.job.wiring import Wiring
 from ridge_tally.core.survey.outline import corners_m
 from ridge_tally.formats.job_file import JobFile, read_job, stored_job
 
@@ -29,7 +30,15 @@ def unasked(job: Job) -> Job:
     return replace(job, survey=replace(job.survey, service=service))
 
 
-BEFORE = unracked(unasked(FULL))
+def unwired(job: Job) -> Job:
+    """The job of today as it was before it had circuits, and sheets their largest breakers."""
+    options = tuple(replace(o, wiring=Wiring()) for o in job.options)
+    inverters = tuple(replace(i, breaker_most_a=None) for i in job.equipment.inverters)
+    equipment = replace(job.equipment, inverters=inverters)
+    return replace(job, options=options, equipment=equipment)
+
+
+BEFORE = unwired(unracked(unasked(FULL)))
 
 
 def version_2() -> dict:

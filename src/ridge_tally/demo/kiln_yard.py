@@ -21,6 +21,7 @@ from ridge_tally.core.job.edits.array.tables import SetTableField, SpaceRows, Ta
 from ridge_tally.core.job.edits.brief.bills import SetUse
 from ridge_tally.core.job.edits.brief.grid import TakeGridPack
 from ridge_tally.core.job.edits.brief.needs import ServiceField, SetGrowth, SetNoGo, SetServiceField
+from ridge_tally.core.job.edits.build.circuits import SetWiringField, WiringField
 from ridge_tally.core.job.edits.survey.outlines import SetReading
 from ridge_tally.core.job.edits.survey.planes import (
     AddPlane,
@@ -137,4 +138,6 @@ def _array(a: OptionId) -> tuple[Edit, ...]:
         SetTableField(a, YARD, TableField.APART, "1.2"),
         SpaceRows(a, YARD),
         FillPlane(a, YARD, Ways.PORTRAIT),
+        SetWiringField(a, WiringField.FAULT, "4 kA"),
+        SetWiringField(a, WiringField.INTERRUPTS, "6 kA"),
     )

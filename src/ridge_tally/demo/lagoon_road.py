@@ -27,6 +27,7 @@ from ridge_tally.core.job.edits.brief.needs import (
     SetNoGo,
     SetServiceField,
 )
+from ridge_tally.core.job.edits.build.circuits import SetWiringField, WiringField
 from ridge_tally.core.job.edits.options import CopyOption
 from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics, FitOptimizers
 from ridge_tally.core.job.edits.survey.obstructions import (
@@ -98,6 +99,8 @@ def lagoon_road(shelf: Shelf) -> Job:
         AddExisting(),
         *_old_array(),
         FillPlane(a, FRONT, Ways.PORTRAIT),
+        SetWiringField(a, WiringField.FAULT, "4 kA"),
+        SetWiringField(a, WiringField.INTERRUPTS, "6 kA"),
         CopyOption(a, "microinverters"),
         ChooseElectronics(b, Architecture.MICRO, MICROINVERTER),
         CopyOption(a, "add-on optimizers"),

@@ -17,6 +17,12 @@ from ridge_tally.core.job.document import (
 from ridge_tally.core.job.edits.any_edit import Edit, SurveyEdit
 from ridge_tally.core.job.edits.array.fills import FillPlane
 from ridge_tally.core.job.edits.brief.bills import SetUse
+from ridge_tally.core.job.edits.build.circuits import (
+    DrawnSegment,
+    SetRoute,
+    SetWiringField,
+    WiringField,
+)
 from ridge_tally.core.job.edits.strings.threading import ThreadString
 from ridge_tally.core.job.edits.survey.planes import (
     AddPlane,
@@ -28,6 +34,7 @@ from ridge_tally.core.job.edits.survey.planes import (
 )
 from ridge_tally.core.job.ids import OptionId, PlaneId
 from ridge_tally.core.job.survey import Survey
+from ridge_tally.core.job.wiring import Lie
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.demo.juniper_survey import diagonal, side
 from ridge_tally.editing.apply import apply_edits
@@ -36,6 +43,8 @@ from ridge_tally.editing.survey.planes import blank_plane
 SOUTH_EAST, SOUTH_WEST, EAST = PlaneId("south-east"), PlaneId("plane-1"), PlaneId("plane-2")
 MODULE, INVERTER = ModuleId("sample-390"), InverterId("sample-i7")
 _FIELD = PlaneField
+
+WAYS = ((SOUTH_EAST, "4 m"), (SOUTH_WEST, "4 m"), (EAST, "6 m"))
 
 
 def mill_terrace(shelf: Shelf) -> Job:
@@ -80,10 +89,15 @@ def mill_terrace(shelf: Shelf) -> Job:
         array.plane_id: tuple(m.id for m in array.modules if m.present)
         for array in option_of(laid, a).arrays
     }
-    wired = (
+    wired: tuple[Edit, ...] = (
         ThreadString(a, 1, by_plane[SOUTH_EAST]),
         ThreadString(a, 1, by_plane[SOUTH_WEST]),
         ThreadString(a, 2, by_plane[EAST]),
+        # Nobody drew the gear: the ways were paced off.
+        *(_way(a, f"array {plane}", roof, "7 m") for plane, roof in WAYS),
+        SetRoute(a, "panel", (DrawnSegment(Lie.INSIDE, length="5 m"),)),
+        SetWiringField(a, WiringField.FAULT, "4 kA"),
+        SetWiringField(a, WiringField.INTERRUPTS, "6 kA"),
     )
     return apply_edits(laid, wired, shelf)
 
@@ -98,3 +112,8 @@ def _roof(plane: PlaneId, eave: str, up: str, slope: str, azimuth: str) -> tuple
         SetPlaneField(plane, _FIELD.AZIMUTH, azimuth),
         SetPlaneField(plane, _FIELD.EAVE_HEIGHT, "4.2" if plane != EAST else "2.6"),
     )
+
+
+def _way(option: OptionId, leg: str, roof: str, inside: str) -> SetRoute:
+    on_roof = DrawnSegment(Lie.ROOF, length=roof, above_roof="50 mm")
+    return SetRoute(option, leg, (on_roof, DrawnSegment(Lie.ATTIC, length=inside)))
