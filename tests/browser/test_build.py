@@ -115,7 +115,7 @@ def test_circuits_from_the_modules_to_the_meter_and_their_diagram(
     expect(page.get_by_text("Proposed, from where the gear hangs")).to_be_visible()
 
     # A bend moved by an arrow is longer by what it moved; all are taken, and the year follows.
-    bend = page.get_by_role("button", name="South roof to the inverter, bend 1")
+    bend = page.get_by_role("button", name="To the inverter from South roof, bend 1")
     bend.focus()
     bend.press("Enter")
     bend.press("ArrowRight")

@@ -46,7 +46,11 @@ export function WaysCard({ found, leg, onChoose, onSet }: WaysCardProps) {
           label="Which way"
           className="max-w-[260px]"
           value={leg.id}
-          items={found.legs.map((l) => ({ value: l.id, label: `${l.name}, ${l.length_text}` }))}
+          items={found.legs.map((l) => ({
+            value: l.id,
+            label: `${l.name}, ${l.length_text}`,
+            short: l.name.replace(/^To the \w+ from /, ''),
+          }))}
           onChange={onChoose}
         />
         {!found.all_taken && (

@@ -97,7 +97,7 @@ def _wanted(design: Design) -> Iterator[_Wanted]:
         start, proposed = _from_array(design, laid, gear)
         yield (
             array_leg_id(laid),
-            f"{laid.plane.name} to the {'combiner' if design.microinverter else 'inverter'}",
+            f"To the {'combiner' if design.microinverter else 'inverter'} from {laid.plane.name}",
             LegKind.ARRAY,
             start,
             proposed,
