@@ -346,25 +346,24 @@ def _service_set(job: Job, edit: SetServiceField) -> Job:
 def _sub_panel_set(job: Job, edit: SetSubPanel) -> Job:
     """Return the job with a board between the sources and the main panel set, added or taken off."""
     service = job.survey.service
-    boards, name = list(service.subpanels), edit.name.strip()
+    boards = list(service.subpanels)
     if not 0 <= edit.place <= len(boards) or edit.place >= MOST_BOARDS:
-        raise OutOfRange(
-            "Boards between", edit.place + 1, f"at most {MOST_BOARDS}, one after another"
-        )
+        told = f"at most {MOST_BOARDS}, one after another"
+        raise OutOfRange("Boards between", edit.place + 1, told)
+    old = boards[edit.place] if edit.place < len(boards) else SubPanel("")
+    name = old.name if edit.name is None else edit.name.strip()
 
-    def amps(typed: str, what: str) -> float | None:
-        field = f"{name}, {what}"
-        return (
-            parse_quantity(typed.strip(), field, {"": 1.0, "a": 1.0}, "60 A")
-            if typed.strip()
-            else None
-        )
+    def amps(typed: str | None, before: float | None, what: str) -> float | None:
+        if typed is None:
+            return before
+        field, text = f"{name}, {what}", typed.strip()
+        return parse_quantity(text, field, {"": 1.0, "a": 1.0}, "60 A") if text else None
 
     board = SubPanel(
         name,
-        amps(edit.main, "main breaker"),
-        amps(edit.bus, "busbar"),
-        amps(edit.feeder, "breaker of its feeder"),
+        amps(edit.main, old.main_breaker_a, "main breaker"),
+        amps(edit.bus, old.busbar_a, "busbar"),
+        amps(edit.feeder, old.feeder_a, "breaker of its feeder"),
     )
     boards[edit.place : edit.place + 1] = [board] if name else []
     service = replace(service, subpanels=tuple(boards))

@@ -69,6 +69,9 @@ function AtPanel({ panel }: { panel: Schemas['AtPanel'] }) {
   );
 }
 
+/** What is not typed stays as it is, whatever was typed a moment before. */
+const AS_IT_IS = { name: null, main: null, bus: null, feeder: null };
+
 /** Boards between the sources and the main panel; the empty row adds one. */
 function Boards() {
   const { job, edit } = useJob();
@@ -88,7 +91,7 @@ function Boards() {
         placeholder={part === 'name' ? 'add a board' : 'A'}
         width={width}
         align="left"
-        commit={(typed) => edit({ kind: 'set-sub-panel', place, ...now, [part]: typed })}
+        commit={(typed) => edit({ kind: 'set-sub-panel', place, ...AS_IT_IS, [part]: typed })}
       />
     );
     return (

@@ -163,16 +163,16 @@ class SetServiceField:
 
 @dataclass(frozen=True, slots=True)
 class SetSubPanel:
-    """A board between the sources and the main panel, by its place from 0; without a name it goes.
+    """A board between the sources and the main panel, by its place from 0; with an empty name it goes.
 
-    The place after the last adds one.
+    The place after the last adds one.  What is ``None`` stays as it is.
     """
 
     place: int
-    name: str
-    main: str = ""
-    bus: str = ""
-    feeder: str = ""
+    name: str | None = None
+    main: str | None = None
+    bus: str | None = None
+    feeder: str | None = None
     kind: Literal["set-sub-panel"] = "set-sub-panel"
 
 
