@@ -25,6 +25,7 @@ from ridge_tally.editing.apply import apply_edits
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules.build import racking
 from ridge_tally.rules.build.circuits.checks import circuit_checks
+from ridge_tally.rules.build.circuits.conductors import circuits_sized
 from ridge_tally.views.build.one_line import one_line
 from ridge_tally.views.build.racking import racking_view
 
@@ -78,7 +79,7 @@ def core(median_s: Callable[..., float]) -> None:
 def wired(median_s: Callable[..., float]) -> None:
     """Print how long all circuits of a job take, and its one-line from design to SVG."""
     design = design_for(FULL, option_a(FULL))
-    circuits_s = median_s(lambda: circuit_checks(design), 15)
+    circuits_s = median_s(lambda: circuit_checks(design, circuits_sized(design)), 15)
     print(f"all circuits of a job: {circuits_s * 1000:.1f} ms (aim under 20)")
     drawn_s = median_s(lambda: [scene_svg(s.scene) for s in one_line(design)], 7)
     print(

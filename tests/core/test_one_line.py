@@ -47,10 +47,7 @@ def system(inverters: int, trackers: int, per: int, **change: object) -> OneLine
     return replace(BASE, groups=groups, collector=inverters > 1, chain_mark="C9", **kept)  # type: ignore[arg-type]
 
 
-BESIDE = tuple(
-    Beside(f"Old array {n}", ("3 kW DC", "already there"), f"old {n}", "", battery=False)
-    for n in range(2)
-)
+BESIDE = tuple(Beside(f"Old array {n}", ("3 kW DC", "already there"), f"old {n}") for n in range(2))
 SYSTEMS = [
     (f"{inverters} x {trackers} x {per} {paper} {symbols.value} {sorted(more)}",
      system(inverters, trackers, per, symbols=symbols, **more), paper)

@@ -24,9 +24,9 @@ from ridge_tally.rules.build.circuits.wire import (
     earth_size,
     fill_share,
     largest_breaker_a,
-    next_breaker_a,
 )
 from ridge_tally.rules.loading.busbar import busbar
+from ridge_tally.rules.standard_sizes import next_breaker_a
 
 AWG = Wire(CodePack.US, Insulation.THWN_2, dc=False, loaded=2, circuits=1, terminals_degc=60)
 RISING = ["a60", "a75", "a90"]

@@ -25,7 +25,8 @@ from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules.build.circuits.checks import circuit_checks
 from ridge_tally.rules.build.circuits.conductors import Sized, circuits_sized, lost_at_rating
-from ridge_tally.rules.build.circuits.gear import gear_asked, labels_of
+from ridge_tally.rules.build.circuits.conduits import drawn_in
+from ridge_tally.rules.build.circuits.gear import gear_asked, labels_of, ratings_of
 from ridge_tally.rules.build.circuits.takeoff import taken_off
 from ridge_tally.studies.build.panel_ways import at_panel
 
@@ -42,8 +43,13 @@ def sized(job: Job, circuit: str) -> Sized:
     return next(c for c in found if c.circuit.id == circuit)
 
 
+def checks(job: Job) -> tuple[Check, ...]:
+    design = design_for(job, option_a(job))
+    return circuit_checks(design, circuits_sized(design))
+
+
 def told(job: Job, rule: str, subject: str = "") -> Check:
-    found = circuit_checks(design_for(job, option_a(job)))
+    found = checks(job)
     return next(c for c in found if c.rule_id == rule and subject in c.subject)
 
 
@@ -129,15 +135,15 @@ def test_the_way_of_the_cable_follows_gear_and_what_is_typed() -> None:
 
 def test_the_year_reckons_these_conductors_once_every_way_is_taken() -> None:
     design = design_for(FULL, option_a(FULL))
-    assert lost_at_rating(design, dc=True) is None
+    assert lost_at_rating(design).dc_frac is None
     job = after(TakeRoutes(A))
     taken = design_for(job, option_a(job))
     one, out = sized(job, STRINGS), sized(job, OUTPUT)
     assert one.used is not None
     assert out.used is not None
     # A string's loss over its power is I R over V: its drop at the rating.
-    assert lost_at_rating(taken, dc=True) == pytest.approx(one.used.drop_frac, rel=0.01)
-    assert lost_at_rating(taken, dc=False) == pytest.approx(out.used.drop_frac, rel=0.01)
+    assert lost_at_rating(taken).dc_frac == pytest.approx(one.used.drop_frac, rel=0.01)
+    assert lost_at_rating(taken).ac_frac == pytest.approx(out.used.drop_frac, rel=0.01)
 
 
 def test_without_gear_nothing_is_said_to_hold() -> None:
@@ -187,7 +193,7 @@ def test_other_families_size_in_square_millimetres() -> None:
     assert (one.breaker_a, one.used.size) == (32, "6")
     assert one.used.carries.amps == pytest.approx(41 * 0.94)
     assert told(job, "wiring.rise").limit.value == 2
-    assert {c.rule_id for c in circuit_checks(design_for(job, option_a(job)))} >= {"wiring.rise"}
+    assert {c.rule_id for c in checks(job)} >= {"wiring.rise"}
 
 
 def test_too_small_a_bus_finds_its_ways_out() -> None:
@@ -219,14 +225,16 @@ def test_a_board_between_is_held_to_its_own_sum() -> None:
 
 def test_gear_labels_and_parts_follow_the_design() -> None:
     design = design_for(FULL, option_a(FULL))
-    items = {g.item: g for g in gear_asked(design)}
+    found = circuits_sized(design)
+    ratings = ratings_of(design, found)
+    items = {g.item: g for g in gear_asked(design, ratings)}
     assert items["PV system disconnect"].rating.startswith("40 A at 240 V")
     assert "Rapid-shutdown switch" in items
-    texts = " ".join(" ".join(x.lines) for x in labels_of(design))
+    texts = " ".join(" ".join(x.lines) for x in labels_of(design, ratings))
     # 14 modules of 49.3 V at -28 °C: 597 V, as the cold voltage's own check has it.
     assert "MAXIMUM DC VOLTAGE 597 V" in texts
     assert "31.7 A AC" in texts
-    parts = {p.name: p for p in taken_off(design)}
+    parts = {p.name: p for p in taken_off(design, found, drawn_in(design, found))}
     strings, output = sized(FULL, STRINGS), sized(FULL, OUTPUT)
     assert strings.length_m is not None
     assert output.length_m is not None

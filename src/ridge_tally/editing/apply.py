@@ -28,7 +28,6 @@ from ridge_tally.core.job.edits.options import OptionEdit
 from ridge_tally.core.job.edits.sun.weather import WeatherEdit
 from ridge_tally.editing.array.step import array_changed
 from ridge_tally.editing.brief.step import brief_changed
-from ridge_tally.editing.build.circuits import with_usual_wires
 from ridge_tally.editing.build.step import build_changed
 from ridge_tally.editing.loading.step import loading_changed
 from ridge_tally.editing.options import options_changed
@@ -53,8 +52,6 @@ def apply_edit(job: Job, edit: Edit, shelf: Shelf) -> Job:
     changed = _changed(job, edit, shelf)
     if changed.site != job.site:
         changed = with_true_azimuths(changed)
-    if changed.site.code_pack is not job.site.code_pack:
-        changed = with_usual_wires(changed)
     # An option that is left alone on an unchanged site keeps its strings: they were planned on it.
     untouched = {id(o) for o in job.options} if alike_but_options(changed, job) else set()
     threaded = (o if id(o) in untouched else _threaded(changed, o) for o in changed.options)

@@ -9,6 +9,7 @@ from ridge_tally.rules.array.setbacks import setback_checks
 from ridge_tally.rules.brief.wishes import wish_checks
 from ridge_tally.rules.build.checks import build_checks
 from ridge_tally.rules.build.circuits.checks import circuit_checks
+from ridge_tally.rules.build.circuits.conductors import circuits_sized
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.loading.checks import loading_checks
 from ridge_tally.rules.loading.grid import grid_checks
@@ -40,7 +41,7 @@ def all_checks(design: Design) -> tuple[Check, ...]:
         *wish_checks(design),
         *survey_checks(design),
         *build_checks(design),
-        *circuit_checks(design),
+        *circuit_checks(design, circuits_sized(design)),
     )
     told = found if design.job.unit is LengthUnit.METRE else tuple(map(in_feet, found))
     return tuple(sorted(told, key=_place))

@@ -46,6 +46,11 @@ class Table:
         """
         return str(self._cell(column, keys))
 
+    def reaching(self, column: str, value: float) -> Cell | None:
+        """Return the cell of the first row whose first column reaches a value; none past the last."""
+        at = self.columns.index(column)
+        return next((row[at] for row in self.rows if float(row[0]) >= value - 1e-9), None)
+
     def _cell(self, column: str, keys: dict[str, Cell]) -> Cell:
         for cells in self._records:
             if all(cells[name] == value for name, value in keys.items()):

@@ -69,9 +69,7 @@ class _Run:
         problem = "It broke off."
         try:
             self._rest_unwatched()
-            for step in self._steps:
-                if self.stop.is_set():
-                    break
+            for step in self._steps if not self.stop.is_set() else ():
                 self.seen = Seen(step, running=True, cancelled=False)
                 self.first.set()
                 self._rest_unwatched()

@@ -6,6 +6,7 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
+from ridge_tally.core.build.circuits.sums import squares_over_rating
 from ridge_tally.core.energy.inverter import ac_side
 from ridge_tally.core.energy.lit import DcOutput, HeatLoss, StringIrradiance
 from ridge_tally.core.energy.module_points import (
@@ -37,7 +38,7 @@ from ridge_tally.core.job.system import strung_w
 from ridge_tally.core.strings.units import units_by_plane
 from ridge_tally.core.sun.shading import QUICK
 from ridge_tally.rules import tables
-from ridge_tally.rules.build.circuits.conductors import lost_at_rating
+from ridge_tally.rules.build.circuits.conductors import LostAtRating, lost_at_rating
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.array_light import array_lights, lit_string
 from ridge_tally.simulation.desk import Desk
@@ -77,21 +78,19 @@ def plant_of(desk: Desk, design: Design, scenario: Scenario = AS_IT_IS) -> Plant
     )
 
 
-def wires_at_rating(
-    design: Design, scenario: Scenario = AS_IT_IS
-) -> tuple[float | None, float | None]:
+def wires_at_rating(design: Design, scenario: Scenario = AS_IT_IS) -> LostAtRating:
     """Return the share of the rated power that DC and AC conductors take at it.
 
     ``None`` for the usual allowance: while ways are not taken, and for what is not as it is drawn.
     """
     if scenario.own_point is not None or scenario.strung:
-        return None, None
-    return lost_at_rating(design, dc=True), lost_at_rating(design, dc=False)
+        return LostAtRating()
+    return lost_at_rating(design)
 
 
 def _wired(
     losses: Losses,
-    at_rating: tuple[float | None, float | None],
+    at_rating: LostAtRating,
     design: Design,
     drawn_w: FloatArray,
 ) -> Losses:
@@ -100,18 +99,19 @@ def _wired(
     A conductor takes the square of what flows: of the year's energy the share at the rating times
     the energy-weighted mean of the power over the rating.
     """
-    dc_frac, ac_frac = at_rating
-    energy = float(drawn_w.sum())
-    if energy <= 0:
+
+    def share(frac: float, power_w: FloatArray, rated_w: float) -> float:
+        return frac * rated_w * squares_over_rating(power_w, rated_w) / float(power_w.sum())
+
+    if drawn_w.sum() <= 0:
         return losses
-    if dc_frac is not None:
-        rated_w = strung_w(design)
-        share = dc_frac * float(np.square(drawn_w).sum()) / energy / rated_w
-        losses = replace(losses, wiring_frac=share)
-    if ac_frac is not None:
-        given_w = np.minimum(drawn_w, design.p_ac_w)
-        share = ac_frac * float(np.square(given_w).sum() / given_w.sum()) / design.p_ac_w
-        losses = replace(losses, ac_wiring_frac=share)
+    if at_rating.dc_frac is not None:
+        dc = share(at_rating.dc_frac, drawn_w, strung_w(design))
+        losses = replace(losses, wiring_frac=dc)
+    if at_rating.ac_frac is not None:
+        p_ac_w = design.p_ac_w
+        ac = share(at_rating.ac_frac, np.minimum(drawn_w, p_ac_w), p_ac_w)
+        losses = replace(losses, ac_wiring_frac=ac)
     return losses
 
 

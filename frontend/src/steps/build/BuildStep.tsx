@@ -59,7 +59,6 @@ function Screen({ plane }: { plane: RoofPlane }) {
 function Mechanical({ plane, view }: { plane: RoofPlane; view: ViewId }) {
   const { at } = useJob();
   const { found, behind, error, running } = useStudy(rackingQuery(at));
-  const circuits = useStudy(circuitsQuery(at));
   if (error) return <Failed error={error} />;
   if (!found)
     return (
@@ -72,7 +71,7 @@ function Mechanical({ plane, view }: { plane: RoofPlane; view: ViewId }) {
       {view === 'rails' && <RailsView plane={plane} racking={found} behind={behind} />}
       {view === 'cut' && <CutView racking={found} running={running && !behind} />}
       {view === 'chalk' && <ChalkView plane={plane} racking={found} />}
-      {view === 'parts' && <PartsView racking={found} circuits={circuits.found} />}
+      {view === 'parts' && <PartsView racking={found} />}
     </Behind>
   );
 }

@@ -68,7 +68,10 @@ class Insulation(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class CircuitChoice:
-    """What a person chose for a circuit in the place of the smallest that passes."""
+    """What a person chose for a circuit in the place of the smallest that passes.
+
+    ``size`` with its unit, ``10 AWG`` or ``10 mm²``: a job may come under another family.
+    """
 
     circuit: str
     size: str = ""

@@ -31,9 +31,14 @@ from ridge_tally.core.survey.taping import typed_length
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules.build.circuits.circuits import circuits_of
 from ridge_tally.rules.build.circuits.legs import legs_of
-from ridge_tally.rules.build.circuits.wire import TERMINALS, insulations
+from ridge_tally.rules.build.circuits.wire import (
+    TERMINALS,
+    insulations,
+    size_told,
+    size_unit,
+    sizes_of,
+)
 from ridge_tally.rules.option_document import require_cable_length, require_sound_wiring
-from ridge_tally.rules.tables import load
 
 AMPS = {"": 1.0, "a": 1.0, "ka": 1000.0}
 MOST_SEGMENTS = 30
@@ -70,20 +75,6 @@ def circuits_changed(job: Job, edit: CircuitEdit) -> Job:
             assert_never(edit)
     require_sound_wiring(wiring)
     return with_option(job, replace(option, wiring=wiring))
-
-
-def with_usual_wires(job: Job) -> Job:
-    """Return the job with no size or insulation chosen: another family writes them otherwise."""
-    options = tuple(
-        replace(o, wiring=replace(o.wiring, choices=_unsized(o.wiring), insulation=None))
-        for o in job.options
-    )
-    return replace(job, options=options)
-
-
-def _unsized(wiring: Wiring) -> tuple[CircuitChoice, ...]:
-    unsized = (replace(c, size="") for c in wiring.choices)
-    return tuple(c for c in unsized if c != CircuitChoice(c.circuit))
 
 
 def _routes(job: Job, option: Option, edit: SetRoute) -> tuple[CableRoute, ...]:
@@ -141,14 +132,20 @@ def _choices(job: Job, option: Option, edit: SetCircuit) -> tuple[CircuitChoice,
 
 
 def _size(job: Job, typed: str) -> str:
-    """Return a conductor's size as its family's table has it; NotUnderstood where it has none."""
-    us = job.site.code_pack.value == "us"
+    """Return a conductor's size with its unit, as another family's 10 is another size.
+
+    Raises
+    ------
+    NotUnderstood
+        If the table of the job's family has none such.
+    """
+    pack = job.site.code_pack
     size = typed.lower().removesuffix("awg").removesuffix("mm²").removesuffix("mm2").strip()
-    known = [str(row[0]) for row in load("conductors-awg" if us else "conductors-mm2").rows]
+    known = sizes_of(pack)
     if size and size not in known:
-        unit = "AWG" if us else "mm²"
-        raise NotUnderstood("Conductor", typed, f"one of {', '.join(known)} {unit}")
-    return size
+        told = f"one of {', '.join(known)} {size_unit(pack)}"
+        raise NotUnderstood("Conductor", typed, told)
+    return size_told(pack, size) if size else ""
 
 
 def _with_field(job: Job, wiring: Wiring, edit: SetWiringField) -> Wiring:

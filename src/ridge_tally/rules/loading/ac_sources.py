@@ -1,5 +1,6 @@
 """What feeds the house's wires, together and phase by phase: inverters, a battery's own, old arrays."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from ridge_tally.core.equipment import InverterSheet, MicroinverterSheet
@@ -89,12 +90,19 @@ def phases_used(design: Design) -> float:
 
 def _by_phase(design: Design) -> list[float]:
     """Return kW on each phase of the service by what is new."""
-    phases = design.job.survey.service.phases
+    return shared_out(_sources(design), design.job.survey.service.phases)
+
+
+def shared_out(sources: Iterable[tuple[float, int]], phases: int) -> list[float]:
+    """Return what is on each phase: sources, each with its own phases, the largest first.
+
+    Each goes onto the phases that have least, in equal parts; the unit is that of the sources.
+    """
     loads = [0.0] * phases
-    for power_kw, own_phases in sorted(_sources(design), key=lambda s: (-s[1], -s[0])):
+    for whole, own_phases in sorted(sources, key=lambda s: (-s[1], -s[0])):
         lowest = sorted(range(phases), key=lambda p: loads[p])[: min(own_phases, phases)]
         for phase in lowest:
-            loads[phase] += power_kw / len(lowest)
+            loads[phase] += whole / len(lowest)
     return loads
 
 

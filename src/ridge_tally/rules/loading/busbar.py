@@ -3,12 +3,13 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
+from ridge_tally.core.job.document import CodePack
 from ridge_tally.core.job.service import Service, SourceBreaker, SubPanel
 from ridge_tally.core.working import Check, Given, LimitKind, Source, check, number_of
 from ridge_tally.rules import tables
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.loading.ac_sources import AcPower, on_fullest_phase
-from ridge_tally.rules.standard_sizes import standard_breaker_a
+from ridge_tally.rules.standard_sizes import next_breaker_a
 
 TABLE = "busbar-methods"
 # The voltage of one phase where no grid rules say it: split-phase, or a leg of two or three.
@@ -72,7 +73,7 @@ def _as_service(service: Service, board: SubPanel) -> Service:
 
 
 def _board(design: Design, name: str, service: Service) -> Check:
-    tried = tuple(_ways(service, on_fullest_phase(design), service_volts(design)))
+    tried = ways(design, service)
     sure = [w for w in tried if w.holds and not w.only_if]
     if sure:
         return _told(design, name, sure[0])
@@ -91,9 +92,10 @@ def best_room(design: Design) -> Way | None:
 
     Where the source breaker stands decides by how much: nobody said, nobody knows.
     """
-    if design.job.survey.service.source_breaker is SourceBreaker.NOT_SAID:
+    service = design.job.survey.service
+    if service.source_breaker is SourceBreaker.NOT_SAID:
         return None
-    known = [w for w in ways(design) if w.room_a is not None]
+    known = [w for w in ways(design, service) if w.room_a is not None]
     return max(known, key=lambda w: w.room_a or 0.0, default=None)
 
 
@@ -106,14 +108,9 @@ def service_volts(design: Design) -> Given:
     return Given("u", "volts of a phase", usual, "V", "usual service")
 
 
-def ways(design: Design) -> tuple[Way, ...]:
+def ways(design: Design, service: Service) -> tuple[Way, ...]:
     """Return every way that is open to a source where its breaker stands, the plainest first."""
-    service, power, volts = (
-        design.job.survey.service,
-        on_fullest_phase(design),
-        service_volts(design),
-    )
-    return tuple(_ways(service, power, volts))
+    return tuple(_ways(service, on_fullest_phase(design), service_volts(design)))
 
 
 def _ways(service: Service, power: AcPower, volts: Given) -> Iterator[Way]:
@@ -187,7 +184,7 @@ def _sum_of_breakers(service: Service, power: AcPower, volts: Given, bus: Given)
     """All breakers of the panel but the main one, the sources' among them, against the busbar."""
     _, factor, source = _row("sum of breakers")
     loads_a, bus_a = service.load_breakers_a, service.busbar_a
-    breaker_a = standard_breaker_a(factor * _amps(power, volts))
+    breaker_a = next_breaker_a(CodePack.US, factor * _amps(power, volts))
     room_a = None
     if loads_a is not None and bus_a is not None and breaker_a is not None:
         room_a = bus_a - loads_a

@@ -11,7 +11,7 @@ from ridge_tally.core.strings.units import Unit, branches_of, trunk_rise_v, unit
 from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.practice import Practice, practice
-from ridge_tally.rules.standard_sizes import standard_breaker_a
+from ridge_tally.rules.standard_sizes import next_breaker_a
 from ridge_tally.rules.strings.limits import SHEET
 from ridge_tally.rules.strings.module_inputs import ModuleInput, module_input_checks, module_watts
 
@@ -255,7 +255,7 @@ def _main(design: Design, circuits: tuple[Branch, ...]) -> tuple[Check, ...]:
         return ()
     amps = sum(b.amps for b in circuits)
     factor = design.rules.family.branch_main_factor
-    fits = standard_breaker_a(factor * amps)
+    fits = next_breaker_a(design.job.site.code_pack, factor * amps)
     return (
         check(
             rule_id="micro.main",

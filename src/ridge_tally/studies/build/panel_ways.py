@@ -7,9 +7,9 @@ from ridge_tally.core.job.document import CodePack
 from ridge_tally.core.job.edits.brief.needs import ServiceField, SetServiceField
 from ridge_tally.core.job.service import Service, SourceBreaker
 from ridge_tally.core.working import Check, Verdict, number_of
-from ridge_tally.rules.build.circuits.wire import breakers
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.loading.busbar import best_room, busbar, busbar_checks, service_volts
+from ridge_tally.rules.standard_sizes import standard_breakers_a
 
 # What an electrician takes for each, hours; common practice, no source.
 MOVE_H, CONTROL_H, INVERTER_H, MAIN_H, TAP_H, BOARD_H = 1.0, 2.0, 2.0, 4.0, 8.0, 16.0
@@ -140,7 +140,7 @@ def _smaller_main(design: Design) -> float | None:
     main = design.job.survey.service.main_breaker_a
     if main is None:
         return None
-    below = [b for b in breakers(CodePack.US) if b < main]
+    below = [b for b in standard_breakers_a(CodePack.US) if b < main]
     held = (b for b in reversed(below) if _holds(_with(design, main_breaker_a=b)))
     return next(held, None)
 

@@ -5,29 +5,31 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from ridge_tally.core.build.circuits.sums import squares_over_rating
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import module_footprint_m
 from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.job.system import strung_w
 from ridge_tally.core.job.wiring import Insulation, Lie
 from ridge_tally.core.survey.site_frame import to_site
-from ridge_tally.core.units import LengthUnit, format_length
+from ridge_tally.core.units import format_length
 from ridge_tally.core.working import Check, Verdict
 from ridge_tally.rules.build.circuits.checks import circuit_checks
 from ridge_tally.rules.build.circuits.circuits import CircuitKind
-from ridge_tally.rules.build.circuits.conductors import Sized, circuits_sized, lost_at_rating
-from ridge_tally.rules.build.circuits.conduits import Drawn, drawn_in
-from ridge_tally.rules.build.circuits.gear import Asked, Label, gear_asked, labels_of
+from ridge_tally.rules.build.circuits.conductors import Sized, circuits_sized, lost_by
+from ridge_tally.rules.build.circuits.conduits import Drawn, conduit_told, drawn_in
+from ridge_tally.rules.build.circuits.gear import Asked, Label, gear_asked, labels_of, ratings_of
 from ridge_tally.rules.build.circuits.legs import Leg, LegKind, legs_of
 from ridge_tally.rules.build.circuits.takeoff import INSULATIONS, Taken, taken_off, untaken
 from ridge_tally.rules.build.circuits.wire import (
-    breakers,
     insulations,
     size_told,
     sizes,
     usual_insulation,
 )
 from ridge_tally.rules.design import Design
+from ridge_tally.rules.standard_sizes import standard_breakers_a
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import simulated
 from ridge_tally.studies.build.panel_ways import AtPanel, at_panel
@@ -76,7 +78,7 @@ class LargerView:
 
 @dataclass(frozen=True, slots=True)
 class CircuitView:
-    """A circuit with what it is made of and how it stands; ``check_keys`` name its checks."""
+    """A circuit with what it is made of and how it stands."""
 
     id: str
     name: str
@@ -95,13 +97,11 @@ class CircuitView:
     earth_told: str
     length_m: float | None
     length_text: str
-    length_typed: str
     drop_percent: float | None
     lost_w: float | None
     place: str
     larger: LargerView | None
     verdict: Verdict
-    check_keys: tuple[str, ...]
     asked: str
 
 
@@ -137,34 +137,26 @@ class CircuitsView:
 
 def circuits_view(desk: Desk, design: Design) -> Iterator[CircuitsView]:
     """Yield the circuits, then with what larger conductors would save in the year."""
-    view = circuits_told(design)
+    sized = circuits_sized(design)
+    view = _told(design, sized)
     yield view
     try:
         year, _ = simulated(desk, design)
     except RidgeTallyError:
         return
-    power = np.maximum(year.dc_w, 0.0)
-    if power.sum() <= 0:
+    power_w = np.maximum(year.dc_w, 0.0)
+    if not power_w.any():
         return
-    # Hours at the rating that would lose as much as the year's squares do.
-    sized = {c.circuit.id: c for c in circuits_sized(design)}
-    rated_w = sum(
-        c.circuit.count * c.circuit.made_w for c in sized.values() if _first(c.circuit.kind)
-    )
-    ac = np.minimum(power, design.p_ac_w or rated_w)
-    hours_dc = float(np.square(power).sum()) * year.hours / rated_w**2 if rated_w else 0.0
-    p_ac = design.p_ac_w or 1.0
-    hours_ac = float(np.square(ac).sum()) * year.hours / p_ac**2
+    rated_w, p_ac_w = strung_w(design), design.p_ac_w
+    hours_dc = squares_over_rating(power_w, rated_w) * year.hours
+    hours_ac = squares_over_rating(np.minimum(power_w, p_ac_w), p_ac_w) * year.hours
+    by_id = {c.circuit.id: c for c in sized}
     yield replace(
         view,
         circuits=tuple(
-            _with_saved(c, sized[c.id], hours_dc if c.dc else hours_ac) for c in view.circuits
+            _with_saved(c, by_id[c.id], hours_dc if c.dc else hours_ac) for c in view.circuits
         ),
     )
-
-
-def _first(kind: CircuitKind) -> bool:
-    return kind in (CircuitKind.STRING, CircuitKind.COMBINED, CircuitKind.BRANCH)
 
 
 def _with_saved(view: CircuitView, sized: Sized, hours: float) -> CircuitView:
@@ -180,25 +172,29 @@ def _with_saved(view: CircuitView, sized: Sized, hours: float) -> CircuitView:
 
 def circuits_told(design: Design) -> CircuitsView:
     """Return the circuits of an option without its year."""
-    sized = circuits_sized(design)
-    checks = circuit_checks(design)
-    drawn = {d.leg.id: d for d in drawn_in(design, sized)}
-    legs = tuple(_leg(design, leg, drawn.get(leg.id), sized) for leg in legs_of(design))
-    pack = design.job.site.code_pack
+    return _told(design, circuits_sized(design))
+
+
+def _told(design: Design, sized: tuple[Sized, ...]) -> CircuitsView:
+    checks = circuit_checks(design, sized)
+    drawn = drawn_in(design, sized)
+    in_conduit = {d.leg.id: d for d in drawn}
+    legs = tuple(_leg(design, leg, in_conduit.get(leg.id), sized) for leg in legs_of(design))
+    pack, ratings = design.job.site.code_pack, ratings_of(design, sized)
     return CircuitsView(
         legs=legs,
         circuits=tuple(_circuit(design, c, checks) for c in sized),
-        gear=gear_asked(design),
-        labels=labels_of(design),
-        parts=taken_off(design),
-        untaken=untaken(design),
+        gear=gear_asked(design, ratings) if sized else (),
+        labels=labels_of(design, ratings) if sized else (),
+        parts=taken_off(design, sized, drawn),
+        untaken=untaken(sized),
         insulations=tuple(InsulationView(i, INSULATIONS[i]) for i in insulations(pack)),
         usual_insulation=usual_insulation(pack, dc=False),
-        breakers=breakers(pack),
+        breakers=standard_breakers_a(pack),
         panel=at_panel(design),
         modules=_modules(design),
         all_taken=bool(legs) and all(leg.taken for leg in legs),
-        lost_told=_lost_told(design),
+        lost_told=_lost_told(design, sized),
     )
 
 
@@ -217,13 +213,12 @@ def _modules(design: Design) -> tuple[tuple[SitePoint, ...], ...]:
     return tuple(found)
 
 
-def _lost_told(design: Design) -> str:
-    parts = []
-    for side, dc in (("DC", True), ("AC", False)):
-        lost = lost_at_rating(design, dc=dc)
-        if lost is not None:
-            parts.append(f"{side} {lost * 100:.2f} % at the rating, by these conductors")
-        elif not dc or design.microinverter is None:
+def _lost_told(design: Design, sized: tuple[Sized, ...]) -> str:
+    parts, lost = [], lost_by(sized)
+    for side, frac in (("DC", lost.dc_frac), ("AC", lost.ac_frac)):
+        if frac is not None:
+            parts.append(f"{side} {frac * 100:.2f} % at the rating, by these conductors")
+        elif side == "AC" or design.microinverter is None:
             parts.append(f"{side} by the usual allowance until every way is taken")
     return "The year reckons wires: " + "; ".join(parts)
 
@@ -235,12 +230,11 @@ def length_text(design: Design, length_m: float | None) -> str:
 
 def _leg(design: Design, leg: Leg, drawn: Drawn | None, sized: tuple[Sized, ...]) -> LegView:
     kind = design.option.wiring.conduit
-    unit = '"' if design.job.unit is LengthUnit.FOOT else " mm"
     conduit = ""
     if drawn is not None:
-        conduit = (
-            f"{drawn.size}{unit} {kind}" if drawn.size else f"no {kind} conduit is large enough"
-        )
+        large = f"no {kind} conduit is large enough"
+        conduit = conduit_told(design, drawn.size) if drawn.size else large
+    mine = [c.circuit for c in sized if leg.id in {x.id for x in c.circuit.legs}]
     return LegView(
         leg.id, leg.name, leg.kind, leg.taken, leg.length_m, length_text(design, leg.length_m),
         leg.start,
@@ -254,16 +248,15 @@ def _leg(design: Design, leg: Leg, drawn: Drawn | None, sized: tuple[Sized, ...]
             for p in leg.pieces
         ),
         conduit,
-        any(c.circuit.dc for c in sized if any(x.id == leg.id for x in c.circuit.legs)),
-        tuple(c.circuit.name for c in sized if any(x.id == leg.id for x in c.circuit.legs)),
+        any(c.dc for c in mine),
+        tuple(c.name for c in mine),
         leg.asked,
     )  # fmt: skip
 
 
 def _circuit(design: Design, one: Sized, checks: tuple[Check, ...]) -> CircuitView:
     circuit, used, pack = one.circuit, one.used, design.job.site.code_pack
-    mine = [c for c in checks if c.subject == circuit.name]
-    verdicts = {c.verdict for c in mine}
+    verdicts = {c.verdict for c in checks if c.subject == circuit.name}
     worst = next((v for v in (Verdict.BROKEN, Verdict.NOT_CHECKED) if v in verdicts), Verdict.KEPT)
     larger = one.larger
     return CircuitView(
@@ -284,7 +277,6 @@ def _circuit(design: Design, one: Sized, checks: tuple[Check, ...]) -> CircuitVi
         earth_told="" if not one.earth else size_told(pack, one.earth),
         length_m=one.length_m,
         length_text=length_text(design, one.length_m),
-        length_typed="" if one.choice.length is None else one.choice.length.typed,
         drop_percent=None if used is None or used.drop_frac is None else used.drop_frac * 100,
         lost_w=None
         if used is None or used.lost_frac is None
@@ -294,6 +286,5 @@ def _circuit(design: Design, one: Sized, checks: tuple[Check, ...]) -> CircuitVi
         if larger is None
         else LargerView(larger.size, size_told(pack, larger.size), None),
         verdict=worst,
-        check_keys=tuple(f"{c.rule_id} {c.subject}" for c in mine),
         asked=one.asked,
     )

@@ -20,12 +20,13 @@ from ridge_tally.core.sheets.one_line.spec import (
 from ridge_tally.core.sheets.scene import Scene
 from ridge_tally.core.sheets.scene_lint import Hit, lint
 from ridge_tally.core.sheets.scene_svg import scene_svg
+from ridge_tally.core.strings.parts import modules_in
 from ridge_tally.core.units import format_length
 from ridge_tally.core.working import Verdict
 from ridge_tally.rules.build.circuits.checks import circuit_checks
 from ridge_tally.rules.build.circuits.circuits import CircuitKind
 from ridge_tally.rules.build.circuits.conductors import Sized, circuits_sized
-from ridge_tally.rules.build.circuits.conduits import drawn_in
+from ridge_tally.rules.build.circuits.conduits import conduit_told, drawn_in
 from ridge_tally.rules.build.circuits.gear import last_circuit, ratings_of
 from ridge_tally.rules.build.circuits.takeoff import INSULATIONS
 from ridge_tally.rules.build.circuits.wire import size_told
@@ -48,10 +49,14 @@ class Sheet:
 
 def one_line(design: Design) -> tuple[Sheet, ...]:
     """Return the diagram of an option; no sheet while nothing is wired."""
-    if not circuits_sized(design):
+    return _sheets(design, circuits_sized(design))
+
+
+def _sheets(design: Design, sized: tuple[Sized, ...]) -> tuple[Sheet, ...]:
+    if not sized:
         return ()
     paper = "Tabloid" if design.job.site.code_pack is CodePack.US else "A3"
-    return tuple(Sheet(s, lint(s)) for s in one_line_sheets(one_line_facts(design), paper))
+    return tuple(Sheet(s, lint(s)) for s in one_line_sheets(_facts(design, sized), paper))
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,20 +86,21 @@ class DiagramView:
 
 def diagram_view(design: Design) -> DiagramView:
     """Return the diagram of an option for a screen."""
+    sized = circuits_sized(design)
     sheets = tuple(
         DiagramSheet(
             s.scene.title, scene_svg(s.scene),
             tuple(f"{h.kind}: {h.told}" for h in s.hits),
         )
-        for s in one_line(design)
+        for s in _sheets(design, sized)
     )  # fmt: skip
-    return DiagramView(sheets, _parts(design))
+    return DiagramView(sheets, _parts(design, sized))
 
 
-def _parts(design: Design) -> tuple[PartHeld, ...]:
+def _parts(design: Design, sized: tuple[Sized, ...]) -> tuple[PartHeld, ...]:
     """Return for each part of the diagram the subjects of the checks that hold it."""
     found: dict[str, list[str]] = {}
-    for c in circuits_sized(design):
+    for c in sized:
         for tag in c.circuit.tags:
             for part in (f"string {tag}", f"branch {tag}"):
                 found.setdefault(part, []).append(c.circuit.name)
@@ -113,11 +119,14 @@ def _parts(design: Design) -> tuple[PartHeld, ...]:
 
 def one_line_facts(design: Design) -> OneLine:
     """Return what the diagram of an option shows."""
-    sized = circuits_sized(design)
+    return _facts(design, circuits_sized(design))
+
+
+def _facts(design: Design, sized: tuple[Sized, ...]) -> OneLine:
     marks = {c.circuit.id: f"C{n}" for n, c in enumerate(sized, start=1)}
     numbers = _Numbers()
     groups = _groups(design, sized, marks, numbers)
-    service, ratings = design.job.survey.service, ratings_of(design)
+    service, ratings = design.job.survey.service, ratings_of(design, sized)
     last = last_circuit(sized)
     switch: tuple[str, ...] = ()
     switch_number = ""
@@ -146,7 +155,7 @@ def one_line_facts(design: Design) -> OneLine:
         circuits=_circuit_rows(design, sized, marks),
         equipment=numbers.rows(),
         notes=_notes(design),
-        unknown=_unknown(design),
+        unknown=_unknown(design, sized),
     )
 
 
@@ -172,15 +181,14 @@ class _Numbers:
 def _groups(
     design: Design, sized: tuple[Sized, ...], marks: dict[str, str], numbers: _Numbers
 ) -> tuple[Group, ...]:
-    for module in dict.fromkeys(design.sheets.values()):
-        count = sum(1 for m, s in design.sheets.items() if s is module and _present(design, m))
+    for module, count in modules_in(design):
         numbers.of(module.name, count)
     if design.microinverter is not None:
         return (_micro_group(design, sized, marks, numbers),)
     found = []
     for n, sheet in enumerate(design.inverters, start=1):
         output = next((c for c in sized if c.circuit.id == f"inverter {n}"), None)
-        rows, joined = _string_rows(design, sized, marks, n, sheet.name)
+        rows, joined = _string_rows(design, sized, marks, n)
         battery = design.option.battery
         on_dc = battery is not None and battery.coupling is Coupling.DC and n == 1
         told = [sheet.name]
@@ -214,10 +222,6 @@ def _groups(
     return tuple(found)
 
 
-def _present(design: Design, module_id: str) -> bool:
-    return any(m.id == module_id and m.present for a in design.option.arrays for m in a.modules)
-
-
 def _breaker_told(one: Sized | None) -> str:
     if one is None or one.breaker_a is None:
         return "breaker ?"
@@ -225,7 +229,7 @@ def _breaker_told(one: Sized | None) -> str:
 
 
 def _string_rows(
-    design: Design, sized: tuple[Sized, ...], marks: dict[str, str], unit: int, name: str
+    design: Design, sized: tuple[Sized, ...], marks: dict[str, str], unit: int
 ) -> tuple[tuple[Row, ...], bool]:
     by_tag = {t: c for c in sized if c.circuit.kind is CircuitKind.STRING for t in c.circuit.tags}
     joins = {c.circuit.id: c for c in sized if c.circuit.kind is CircuitKind.COMBINED}
@@ -247,7 +251,6 @@ def _string_rows(
                     at_module=_at_module(design, string),
                 )
             )
-    del name
     return tuple(rows), joined
 
 
@@ -354,13 +357,11 @@ def _beside(design: Design, sized: tuple[Sized, ...], marks: dict[str, str]) -> 
                     f"{'' if one is None else marks[one.circuit.id]}, {_breaker_told(one)}",
                 ),
                 "battery",
-                "",
-                battery=True,
             )
         )
     for array in design.job.brief.already.arrays:
         told = f"{array.p_dc_kw:g} kW DC, {array.p_ac_kw:g} kW AC"
-        found.append(Beside(array.name, (told, "already there"), "existing", "", battery=False))
+        found.append(Beside(array.name, (told, "already there"), "existing"))
     return tuple(found)
 
 
@@ -369,11 +370,9 @@ def _circuit_rows(
 ) -> tuple[TableRow, ...]:
     pack, unit = design.job.site.code_pack, design.job.unit
     conduits = {d.leg.id: d.size for d in drawn_in(design, sized)}
-    mark = '"' if pack is CodePack.US else " mm"
     rows = []
     for c in sized:
         used, circuit = c.used, c.circuit
-        many = circuit.loaded + (0 if circuit.dc else 1)
         largest = [conduits[x.id] for x in circuit.legs if conduits.get(x.id)]
         rows.append(
             TableRow(
@@ -382,10 +381,10 @@ def _circuit_rows(
                     circuit.name,
                     UNKNOWN
                     if used is None
-                    else f"{circuit.count * many if circuit.count > 1 else many} × "
+                    else f"{circuit.count * circuit.conductors} × "
                     f"{size_told(pack, used.size)} {INSULATIONS[c.wire.insulation]}",
                     size_told(pack, c.earth) if c.earth else "",
-                    f"{largest[-1]}{mark} {design.option.wiring.conduit}" if largest else UNKNOWN,
+                    conduit_told(design, largest[-1]) if largest else UNKNOWN,
                     f"{circuit.most_a:.1f} A",
                     "" if circuit.dc else _breaker_told(c),
                     UNKNOWN if c.length_m is None else format_length(c.length_m, unit),
@@ -411,10 +410,10 @@ def _notes(design: Design) -> tuple[str, ...]:
     return tuple(notes)
 
 
-def _unknown(design: Design) -> tuple[str, ...]:
+def _unknown(design: Design, sized: tuple[Sized, ...]) -> tuple[str, ...]:
     """Return what stands open or broken in the circuits, each in a few words."""
     found: dict[str, None] = {}
-    for c in circuit_checks(design):
+    for c in circuit_checks(design, sized):
         if c.verdict is Verdict.BROKEN:
             found[f"Broken: {c.title}, {c.subject}"] = None
         elif c.verdict is Verdict.NOT_CHECKED:

@@ -166,13 +166,13 @@ def _caveats(design: Design, weather: WeatherYear, load: HouseLoad | None) -> tu
     )
     typed = {m.quantity for m in design.job.weather.months}
     module = design.module
-    dc_frac, ac_frac = wires_at_rating(design)
+    wires = wires_at_rating(design)
     known = {
         "soiling": Monthly.SOILING in typed,
         "ageing in the first year": module.first_year_loss_frac is not None,
         "ageing in each later year": module.yearly_loss_frac is not None,
-        "DC wiring": dc_frac is not None or design.microinverter is not None,
-        "AC wiring": ac_frac is not None,
+        "DC wiring": wires.dc_frac is not None or design.microinverter is not None,
+        "AC wiring": wires.ac_frac is not None,
     }
     shares = ", ".join(
         f"{loss} {float(share) * 100:g} %"
@@ -182,7 +182,7 @@ def _caveats(design: Design, weather: WeatherYear, load: HouseLoad | None) -> tu
     caveats.append(f"Usual allowances taken off: {shares}")
     caveats += [
         f"{side} wires by the ways and conductors of Build: {frac * 100:.2f} % at the rating"
-        for side, frac in (("DC", dc_frac), ("AC", ac_frac))
+        for side, frac in (("DC", wires.dc_frac), ("AC", wires.ac_frac))
         if frac is not None
     ]
     caveats.append(_told_heat(design))

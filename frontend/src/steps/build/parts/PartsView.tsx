@@ -2,19 +2,18 @@
 import type { Schemas } from '@/api/client';
 import { saveTable } from '@/charts/TableBehind';
 import { useJob } from '@/plan/JobContext';
+import { useStudy } from '@/plan/useStudy';
 import { Button } from '@/ui/Button';
 import { Empty } from '@/ui/States';
 import { TypedField } from '@/ui/TypedField';
 import { useScrollStop } from '@/ui/useScrollStop';
 import { figure, money } from '@/units/format';
 import { WireParts } from '../circuits/WireParts';
+import { circuitsQuery } from '../queries';
 
-interface PartsViewProps {
-  racking: Schemas['RackingView'];
-  circuits: Schemas['CircuitsView'] | null | undefined;
-}
-
-export function PartsView({ racking, circuits }: PartsViewProps) {
+export function PartsView({ racking }: { racking: Schemas['RackingView'] }) {
+  const { at } = useJob();
+  const { found: circuits } = useStudy(circuitsQuery(at));
   const scrollStop = useScrollStop();
   if (racking.parts.length === 0 && !circuits?.parts.length)
     return <Empty>Parts are counted once a plane has its mounting system: see Rails.</Empty>;

@@ -2,6 +2,9 @@
 
 import math
 
+import numpy as np
+from numpy.typing import NDArray
+
 # Copper's resistance rises by so much of its value at 20 °C with each kelvin (IEC 60228).
 ALPHA_PER_K = 0.00393
 
@@ -33,3 +36,11 @@ def lost_w(length_m: float, amps: float, ohm_per_km: float, phases: int = 1) -> 
 def conductors_mm2(outer_mm: float) -> float:
     """Return the area of a round wire over its insulation, mm²."""
     return math.pi / 4 * outer_mm**2
+
+
+def squares_over_rating(power_w: NDArray[np.float64], rated_w: float) -> float:
+    """Return how many steps at the rating lose as much in a conductor as (n,) powers do.
+
+    What a conductor takes goes with the square of what flows; 0 without a rating.
+    """
+    return float(np.square(power_w).sum()) / rated_w**2 if rated_w else 0.0

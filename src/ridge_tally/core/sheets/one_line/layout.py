@@ -134,7 +134,7 @@ class _Sheet:
             for one in placed:
                 sources.off_sheet(one, self.page[1])
         frame = (BINDING, BORDER, self.width - BORDER, self.height - BORDER)
-        self.pen.items += draw_tables(self.spec, self.width, self.height, frame, self.page)
+        self.pen.items += draw_tables(self.spec, self.height, frame, self.page)
         title = "One-line diagram"
         if self.page[1] > 1:
             title += f", sheet {self.page[0]} of {self.page[1]}"

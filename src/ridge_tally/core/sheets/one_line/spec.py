@@ -79,8 +79,6 @@ class Beside:
     name: str
     told: tuple[str, ...]
     part: str
-    mark: str
-    battery: bool
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from ridge_tally.core.sheets.one_line.spec import Symbols
 from ridge_tally.core.sheets.scene import Anchor, Arc, Circle, Item, Layer, Line, Point, Text
 
-LABEL, SMALL, TITLE = 2.6, 2.3, 3.6
+LABEL, SMALL = 2.6, 2.3
 BUBBLE_R = 2.9
 
 

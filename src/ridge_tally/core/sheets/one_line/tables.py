@@ -1,21 +1,19 @@
 """The tables, the notes and the title strip of a one-line diagram."""
 
+from ridge_tally.core.sheets.one_line.places import STRIP, cut
 from ridge_tally.core.sheets.one_line.spec import OneLine, TableRow
-from ridge_tally.core.sheets.scene import Item, Layer, Line, Text
+from ridge_tally.core.sheets.scene import CHAR_FRAC, Item, Layer, Line, Text
 
-# How much of the sheet's foot the tables take, and the strip at its right.
-TABLE_TOP, STRIP = 92.0, 60.0
+# How much of the sheet's foot the tables take.
+TABLE_TOP = 92.0
 ROW, HEAD = 4.4, 5.6
 SIZE, NAME = 2.5, 3.4
 CIRCUIT_WIDTHS = (9.0, 38.0, 34.0, 20.0, 26.0, 22.0, 16.0, 18.0, 18.0)
 EQUIPMENT_WIDTHS = (9.0, 82.0, 12.0)
-# A character is about so wide for its size.
-WIDE = 0.5
 
 
 def draw_tables(
     spec: OneLine,
-    width: float,
     height: float,
     frame: tuple[float, float, float, float],
     page: tuple[int, int],
@@ -43,7 +41,6 @@ def draw_tables(
         bottom - 4,
     )
     items += _strip(spec, strip, top, right, bottom, page)
-    del width
     return items
 
 
@@ -88,12 +85,11 @@ def _table(
 
 
 def _cut(words: str, wide: float) -> str:
-    most = int((wide - 1.6) / (SIZE * WIDE))
-    return words if len(words) <= most else words[: most - 1].rstrip() + "…"
+    return cut(words, int((wide - 1.6) / (SIZE * CHAR_FRAC)))
 
 
 def _wrapped(words: str, wide: float, size: float) -> list[str]:
-    most, lines, line = int(wide / (size * WIDE)), list[str](), ""
+    most, lines, line = int(wide / (size * CHAR_FRAC)), list[str](), ""
     for word in words.split():
         if line and len(line) + 1 + len(word) > most:
             lines.append(line)

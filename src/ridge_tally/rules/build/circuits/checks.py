@@ -8,8 +8,8 @@ from ridge_tally.core.job.edits.build.circuits import CircuitField, SetCircuit
 from ridge_tally.core.units import format_length
 from ridge_tally.core.working import Check, Fix, Given, LimitKind, Source, SourceStatus, check
 from ridge_tally.rules import tables
-from ridge_tally.rules.build.circuits.circuits import Circuit, CircuitKind
-from ridge_tally.rules.build.circuits.conductors import Sized, Tested, chains, circuits_sized
+from ridge_tally.rules.build.circuits.circuits import CircuitKind
+from ridge_tally.rules.build.circuits.conductors import Sized, Tested, chains
 from ridge_tally.rules.build.circuits.conduits import conduit_checks
 from ridge_tally.rules.build.circuits.wire import (
     TERMINALS,
@@ -28,11 +28,9 @@ PROTECTION = {
     CodePack.UK: Source("BS 7671 433.1.1", "", SourceStatus.FROM_MEMORY),
     CodePack.AU_NZ: Source("AS/NZS 3000 2.5.3", "", SourceStatus.FROM_MEMORY),
 }
-DEVICE = {
-    CodePack.US: Source("NEC 705.28, 705.30, 240.6(A)", "2023", SourceStatus.FROM_MEMORY),
-    CodePack.IEC: PROTECTION[CodePack.IEC],
-    CodePack.UK: PROTECTION[CodePack.UK],
-    CodePack.AU_NZ: PROTECTION[CodePack.AU_NZ],
+# Elsewhere one clause holds for breaker and conductor.
+DEVICE = PROTECTION | {
+    CodePack.US: Source("NEC 705.28, 705.30, 240.6(A)", "2023", SourceStatus.FROM_MEMORY)
 }
 MAKER = Source("inverter datasheet", "", SourceStatus.DATASHEET)
 INTERRUPTING = {
@@ -43,9 +41,8 @@ INTERRUPTING = {
 }
 
 
-def circuit_checks(design: Design) -> tuple[Check, ...]:
-    """Return the checks of every circuit from the modules to where it joins."""
-    sized = circuits_sized(design)
+def circuit_checks(design: Design, sized: tuple[Sized, ...]) -> tuple[Check, ...]:
+    """Return the checks of every circuit, sized, from the modules to where it joins."""
     found: list[Check] = []
     for one in sized:
         found += _conductor(design, one)
@@ -53,13 +50,20 @@ def circuit_checks(design: Design) -> tuple[Check, ...]:
         found += _drop(design, one)
     if sized:
         found += conduit_checks(design, sized)
-        found += _drop_together(design)
+        found += _drop_together(design, sized)
         found += _interrupting(design)
     return tuple(found)
 
 
-def _most(circuit: Circuit) -> tuple[str, tuple[Given, ...]]:
-    return circuit.formula, circuit.givens
+def _continuous(one: Sized) -> tuple[str, tuple[Given, ...], float]:
+    """Return what flows without end as a formula, its givens, and what it comes to, A."""
+    circuit = one.circuit
+    factor = Given("c", "continuous current", one.continuous, "", "code")
+    return (
+        f"c * ({circuit.formula})",
+        (factor, *circuit.givens),
+        one.continuous * circuit.most_a,
+    )
 
 
 def _proposed(design: Design, one: Sized) -> tuple[Fix, ...]:
@@ -83,7 +87,6 @@ def _conductor(design: Design, one: Sized) -> Iterator[Check]:
     """The largest current against what the conductor carries where it is warmest."""
     circuit, wire = one.circuit, one.wire
     pack = design.job.site.code_pack
-    formula, givens = _most(circuit)
     used = one.used
     tested = used or (one.tried[-1] if one.tried else None)
     told = "" if tested is None else size_told(pack, tested.size)
@@ -105,8 +108,8 @@ def _conductor(design: Design, one: Sized) -> Iterator[Check]:
         title="Conductor where it is warmest",
         subject=circuit.name,
         kind=LimitKind.STOP,
-        formula=formula,
-        givens=givens,
+        formula=circuit.formula,
+        givens=circuit.givens,
         value=None if tested is None else circuit.most_a,
         symbol="i_most",
         unit="A",
@@ -118,14 +121,15 @@ def _conductor(design: Design, one: Sized) -> Iterator[Check]:
         fixes=_proposed(design, one),
     )
     if wire.us and tested is not None:
+        formula, givens, continuous_a = _continuous(one)
         yield check(
             rule_id="wiring.terminals",
             title="Conductor at its terminals",
             subject=circuit.name,
             kind=LimitKind.STOP,
-            formula=f"c * ({formula})",
-            givens=(Given("c", "continuous current", one.continuous, "", "code"), *givens),
-            value=one.continuous * circuit.most_a,
+            formula=formula,
+            givens=givens,
+            value=continuous_a,
             symbol="i_cont",
             unit="A",
             relation="<=",
@@ -149,7 +153,7 @@ def _breaker(design: Design, one: Sized) -> Iterator[Check]:
     circuit, pack = one.circuit, design.job.site.code_pack
     if circuit.dc:
         return
-    formula, givens = _most(circuit)
+    formula, givens, continuous_a = _continuous(one)
     rated = Given("i_n", "breaker", one.breaker_a, "A", "next standard size"
                   if one.choice.breaker_a is None and circuit.fixed_breaker_a is None
                   else "this design")  # fmt: skip
@@ -158,9 +162,9 @@ def _breaker(design: Design, one: Sized) -> Iterator[Check]:
         title="Breaker bears the current",
         subject=circuit.name,
         kind=LimitKind.STOP,
-        formula=f"c * ({formula})",
-        givens=(Given("c", "continuous current", one.continuous, "", "code"), *givens),
-        value=one.continuous * circuit.most_a,
+        formula=formula,
+        givens=givens,
+        value=continuous_a,
         symbol="i_cont",
         unit="A",
         relation="<=",
@@ -275,14 +279,13 @@ def _resistance(design: Design, one: Sized, used: Tested, drawn: str) -> Given:
     return Given("r", f"{told} {back}", value, "ohm", origin)
 
 
-def _drop_together(design: Design) -> Iterator[Check]:
+def _drop_together(design: Design, sized: tuple[Sized, ...]) -> Iterator[Check]:
     """The rise from the source that has most of it to where it joins against the family's rule."""
     _, _, rule, source = _limits(design)
     if not rule:
         return
     rises = [
-        [c.used.drop_frac if c.used is not None else None for c in chain]
-        for chain in chains(design)
+        [c.used.drop_frac if c.used is not None else None for c in chain] for chain in chains(sized)
     ]
     if not rises:
         return

@@ -19,7 +19,7 @@ from ridge_tally.rules.build.circuits.legs import (
     legs_of,
 )
 from ridge_tally.rules.design import Design, makes_ac
-from ridge_tally.rules.loading.ac_sources import phases_of
+from ridge_tally.rules.loading.ac_sources import phases_of, shared_out
 from ridge_tally.rules.loading.busbar import service_volts
 from ridge_tally.rules.strings.limits import rear_gain
 from ridge_tally.rules.strings.microinverters import UNIT, branches, unit_amps
@@ -78,6 +78,11 @@ class Circuit:
         return THREE if self.phases == THREE else 2
 
     @property
+    def conductors(self) -> int:
+        """How many conductors one has, that to earth left out: a neutral goes along to the house."""
+        return self.loaded + (0 if self.dc or self.kind is CircuitKind.BRANCH else 1)
+
+    @property
     def count(self) -> int:
         """How many are alike."""
         return max(1, len(self.tags))
@@ -101,12 +106,8 @@ def circuits_of(design: Design) -> tuple[Circuit, ...]:
             for leg in c.legs:
                 beside[leg.id] = beside.get(leg.id, 0) + c.count
     return tuple(
-        _beside(c, max((beside.get(leg.id, 1) for leg in c.legs), default=1)) for c in found
+        replace(c, beside=max((beside.get(leg.id, 1) for leg in c.legs), default=1)) for c in found
     )
-
-
-def _beside(circuit: Circuit, beside: int) -> Circuit:
-    return circuit if beside == circuit.beside else replace(circuit, beside=beside)
 
 
 def _lies_on(design: Design, string: ModuleString) -> str:
@@ -243,24 +244,18 @@ def _branches(design: Design, legs: dict[str, Leg]) -> Iterator[Circuit]:
         )
 
 
-def output_amps(design: Design, sheet: InverterSheet) -> tuple[Given, ...]:
-    """Return what makes an inverter's output current: as printed, else its rating over its volts."""
+def _output(design: Design, sheet: InverterSheet) -> tuple[str, tuple[Given, ...], float]:
+    """Return an inverter's output current: as printed, else its rating over its phases' volts."""
     if sheet.ac_a is not None:
-        return (Given("i_out", "rated output current", sheet.ac_a, "A", INVERTER),)
-    volts = service_volts(design)
-    return (
+        printed = Given("i_out", "rated output current", sheet.ac_a, "A", INVERTER)
+        return "i_out", (printed,), sheet.ac_a
+    volts, phases = service_volts(design), phases_of(sheet)
+    givens = (
         Given("p", "rated AC power", sheet.p_ac_w, "W", INVERTER),
-        Given("n_ph", "phases it feeds", float(phases_of(sheet)), "", INVERTER),
+        Given("n_ph", "phases it feeds", float(phases), "", INVERTER),
         volts,
     )
-
-
-def _output(design: Design, sheet: InverterSheet) -> tuple[str, tuple[Given, ...], float]:
-    givens = output_amps(design, sheet)
-    if sheet.ac_a is not None:
-        return "i_out", givens, sheet.ac_a
-    p, n, u = (number_of(g) for g in givens)
-    return "p / n_ph / u", givens, p / n / u
+    return "p / n_ph / u", givens, sheet.p_ac_w / phases / number_of(volts)
 
 
 def _ac(design: Design, legs: dict[str, Leg]) -> Iterator[Circuit]:
@@ -306,13 +301,11 @@ def _ac(design: Design, legs: dict[str, Leg]) -> Iterator[Circuit]:
 def _together_a(design: Design, makers: list[InverterSheet]) -> tuple[float, str]:
     """Return the current of all inverters on the phase that has most of it, and in words."""
     phases = design.job.survey.service.phases
-    loads = [0.0] * phases
-    for sheet in sorted(makers, key=lambda s: -phases_of(s)):
-        _, _, amps = _output(design, sheet)
-        for at in sorted(range(phases), key=lambda p: loads[p])[: min(phases_of(sheet), phases)]:
-            loads[at] += amps
+    outputs = [(_output(design, sheet)[2] * phases_of(sheet), phases_of(sheet)) for sheet in makers]
     told = "inverter outputs together"
-    return max(loads), told if phases == 1 else f"{told}, on the fullest phase"
+    return max(
+        shared_out(outputs, phases)
+    ), told if phases == 1 else f"{told}, on the fullest phase"
 
 
 def _battery(design: Design, legs: dict[str, Leg]) -> Iterator[Circuit]:

@@ -1,7 +1,6 @@
 """The conductors of a circuit: the smallest that passes every test, or what a person chose."""
 
-from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ridge_tally.core.build.circuits.sums import drop_v, lost_w
 from ridge_tally.core.job.document import CodePack
@@ -16,12 +15,13 @@ from ridge_tally.rules.build.circuits.wire import (
     earth_size,
     insulations,
     largest_breaker_a,
-    next_breaker_a,
     ohm_per_km,
+    size_meant,
     sizes,
     usual_insulation,
 )
 from ridge_tally.rules.design import Design
+from ridge_tally.rules.standard_sizes import next_breaker_a
 
 # NEC 690.8(B), 705.28: what flows for three hours and more counts a quarter again.
 CONTINUOUS = {CodePack.US: 1.25}
@@ -47,7 +47,7 @@ class Sized:
     """A circuit with its conductors; ``used`` is ``None`` where nothing of the table passes.
 
     ``tried``: sizes from the thinnest to one above what is used; ``least`` the smallest that passes; ``asked``: why
-    nothing was sized.  ``breaker_a``: the device before it, ``least_breaker_a`` what it needs at least.
+    nothing was sized.  ``breaker_a``: the device before it.
     """
 
     circuit: Circuit
@@ -59,7 +59,6 @@ class Sized:
     least: Tested | None
     used: Tested | None
     breaker_a: float | None
-    least_breaker_a: float | None
     earth: str
     asked: str
 
@@ -80,6 +79,8 @@ def circuits_sized(design: Design) -> tuple[Sized, ...]:
 def _sized(design: Design, circuit: Circuit) -> Sized:
     wiring, pack = design.option.wiring, design.job.site.code_pack
     choice = choice_of(wiring, circuit.id)
+    # What was chosen under another family is none of this one's sizes.
+    choice = replace(choice, size=size_meant(pack, choice.size))
     # In mm² modules’ cables are of one kind whatever the house’s are.
     chosen = None if circuit.dc and pack is not CodePack.US else wiring.insulation
     if chosen not in insulations(pack):
@@ -88,7 +89,7 @@ def _sized(design: Design, circuit: Circuit) -> Sized:
     wire = Wire(pack, insulation, circuit.dc, circuit.loaded, circuit.beside, wiring.terminals_degc)
     length_m = _length_m(circuit, choice)
     continuous = CONTINUOUS.get(pack, 1.0)
-    least_breaker, breaker = _breaker(design, circuit, choice, continuous)
+    breaker = _breaker(design, circuit, choice, continuous)
     hottest = number_of(design.hottest_air)
     tried: list[Tested] = []
     for size in sizes(wire):
@@ -103,7 +104,6 @@ def _sized(design: Design, circuit: Circuit) -> Sized:
         used = next((t for t in tried if t.size == choice.size), None)
     return Sized(
         circuit, wire, choice, length_m, continuous, tuple(tried), least, used, breaker,
-        least_breaker,
         "" if used is None else earth_size(wire, used.size, _before(design, circuit, breaker)),
         _asked(circuit, tried),
     )  # fmt: skip
@@ -133,16 +133,15 @@ def _length_m(circuit: Circuit, choice: CircuitChoice) -> float | None:
 
 def _breaker(
     design: Design, circuit: Circuit, choice: CircuitChoice, continuous: float
-) -> tuple[float | None, float | None]:
-    """Return what a circuit's breaker must be at least, A, and what it is; none on DC circuits."""
+) -> float | None:
+    """Return a circuit's breaker, A: chosen, the family's own, or the next size; none on DC."""
     if circuit.dc:
-        return None, None
-    least = continuous * circuit.most_a
-    if choice.breaker_a is not None:
-        return least, choice.breaker_a
-    if circuit.fixed_breaker_a is not None:
-        return least, circuit.fixed_breaker_a
-    return least, next_breaker_a(design.job.site.code_pack, least)
+        return None
+    return (
+        choice.breaker_a
+        or circuit.fixed_breaker_a
+        or next_breaker_a(design.job.site.code_pack, continuous * circuit.most_a)
+    )
 
 
 def _before(design: Design, circuit: Circuit, breaker_a: float | None) -> float | None:
@@ -182,57 +181,61 @@ def _tested(
     return Tested(size, worst, protected, drop, lost, passes)
 
 
-def lost_at_rating(design: Design, *, dc: bool) -> float | None:
-    """Return the share of the rated power that one side's conductors take at it.
+@dataclass(frozen=True, slots=True)
+class LostAtRating:
+    """The share of the rated power that each side's conductors take at it.
 
     ``None`` until every way of that side was taken by a person and every length is known.
     """
-    circuits = [c for c in circuits_sized(design) if c.circuit.dc is dc and _counts(c.circuit)]
-    if not circuits or not all(_known(c) for c in circuits):
-        return None
-    if dc:
-        made = sum(c.circuit.count * c.circuit.made_w for c in circuits)
-        lost = sum(
-            c.circuit.count * c.circuit.made_w * (c.used.lost_frac or 0.0)
-            for c in circuits
-            if c.used is not None
-        )
-        return lost / made
-    return _ac_lost(circuits)
+
+    dc_frac: float | None = None
+    ac_frac: float | None = None
 
 
-def _counts(circuit: Circuit) -> bool:
-    return circuit.kind is not CircuitKind.BATTERY
+def lost_at_rating(design: Design) -> LostAtRating:
+    """Return what an option's conductors take at the rating.
+
+    While nobody took a way or typed a length nothing is sized for it: every year asks.
+    """
+    wiring = design.option.wiring
+    if not wiring.routes and all(c.length is None for c in wiring.choices):
+        return LostAtRating()
+    return lost_by(circuits_sized(design))
 
 
-def _known(sized: Sized) -> bool:
-    taken = sized.choice.length is not None or all(leg.taken for leg in sized.circuit.legs)
-    return taken and sized.used is not None and sized.used.lost_frac is not None
-
-
-def _ac_lost(circuits: list[Sized]) -> float:
-    """Sum branch, inverter and collector losses over what all sources bring."""
-    total = max(
-        sum(c.circuit.made_w * c.circuit.count for c in group) for group in _groups(circuits)
+def lost_by(sized: tuple[Sized, ...]) -> LostAtRating:
+    """Return what circuits that are sized take at the rating."""
+    counted = [c for c in sized if c.circuit.kind is not CircuitKind.BATTERY]
+    return LostAtRating(
+        _lost_frac([c for c in counted if c.circuit.dc]),
+        _lost_frac([c for c in counted if not c.circuit.dc]),
     )
-    lost = sum(
-        c.circuit.count * c.circuit.made_w * (c.used.lost_frac or 0.0)
-        for c in circuits
-        if c.used is not None
-    )
-    return lost / total
 
 
-def _groups(circuits: list[Sized]) -> Iterator[list[Sized]]:
-    for kind in CircuitKind:
-        group = [c for c in circuits if c.circuit.kind is kind]
-        if group:
-            yield group
+def _lost_frac(circuits: list[Sized]) -> float | None:
+    """Return what circuits of one side lose over what the first of them bring.
+
+    Branches, inverters and what they are collected on carry the same power one after another.
+    """
+    made: dict[CircuitKind, float] = {}
+    lost = 0.0
+    for c in circuits:
+        if c.used is None or c.used.lost_frac is None or not _is_taken(c):
+            return None
+        brought_w = c.circuit.count * c.circuit.made_w
+        lost += brought_w * c.used.lost_frac
+        # Strings joined or not are beside each other.
+        stage = CircuitKind.STRING if c.circuit.dc else c.circuit.kind
+        made[stage] = made.get(stage, 0.0) + brought_w
+    return lost / max(made.values()) if made else None
 
 
-def chains(design: Design) -> tuple[tuple[Sized, ...], ...]:
+def _is_taken(sized: Sized) -> bool:
+    return sized.choice.length is not None or all(leg.taken for leg in sized.circuit.legs)
+
+
+def chains(sized: tuple[Sized, ...]) -> tuple[tuple[Sized, ...], ...]:
     """Return for each source on the AC side its circuits one after another to where it joins."""
-    sized = circuits_sized(design)
     last = tuple(c for c in sized if c.circuit.kind is CircuitKind.COLLECTOR)
     first = (CircuitKind.INVERTER, CircuitKind.BRANCH)
     return tuple((c, *last) for c in sized if c.circuit.kind in first)

@@ -3,10 +3,11 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from ridge_tally.core.job.document import CodePack
 from ridge_tally.core.working import Check, Given, LimitKind, Source, check
 from ridge_tally.rules import tables
 from ridge_tally.rules.build.circuits.conductors import Sized
-from ridge_tally.rules.build.circuits.legs import Leg, LegKind
+from ridge_tally.rules.build.circuits.legs import Leg
 from ridge_tally.rules.build.circuits.wire import (
     conduit_for,
     conduits,
@@ -14,9 +15,6 @@ from ridge_tally.rules.build.circuits.wire import (
     over_all_mm2,
 )
 from ridge_tally.rules.design import Design
-
-# A combiner's or a house's neutral goes along on the AC side where the service has one.
-NEUTRAL_KINDS = frozenset({LegKind.DISCONNECT, LegKind.PANEL, LegKind.BATTERY, LegKind.JOIN})
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,10 +29,10 @@ class Drawn:
     share: float
 
 
-def conductors_on(one: Sized, leg: Leg) -> int:
-    """Return how many conductors of circuits that are alike lie in a leg, those to earth left out."""
-    neutral = leg.kind in NEUTRAL_KINDS and not one.circuit.dc
-    return one.circuit.count * (one.circuit.loaded + (1 if neutral else 0))
+def conduit_told(design: Design, size: str) -> str:
+    """Return a conduit as people write it, by its family's sizes: ``3/4" metal``, ``25 mm metal``."""
+    mark = '"' if design.job.site.code_pack is CodePack.US else " mm"
+    return f"{size}{mark} {design.option.wiring.conduit}"
 
 
 def drawn_in(design: Design, sized: tuple[Sized, ...]) -> tuple[Drawn, ...]:
@@ -50,10 +48,10 @@ def drawn_in(design: Design, sized: tuple[Sized, ...]) -> tuple[Drawn, ...]:
         for c in mine:
             if c.used is None:
                 continue
-            many = conductors_on(c, leg)
+            many = c.circuit.count * c.circuit.conductors
             count += many
             filled += many * over_all_mm2(c.wire, c.used.size)
-            if c.earth and c.earth in _sizes(c):
+            if c.earth:
                 earth_mm2 = max(earth_mm2, over_all_mm2(c.wire, c.earth))
         # One conductor to earth serves all that lie together.
         count, filled = count + 1, filled + earth_mm2
@@ -62,12 +60,6 @@ def drawn_in(design: Design, sized: tuple[Sized, ...]) -> tuple[Drawn, ...]:
         size, inside = ("", largest[1]) if fits is None else (fits[0], fits[1].value or 0.0)
         found.append(Drawn(leg, count, filled, size, inside, fill_share(pack, count)))
     return tuple(found)
-
-
-def _sizes(one: Sized) -> set[str]:
-    return (
-        {t.size for t in one.tried} | {"14", "12"} if one.wire.us else {t.size for t in one.tried}
-    )
 
 
 def conduit_checks(design: Design, sized: tuple[Sized, ...]) -> Iterator[Check]:

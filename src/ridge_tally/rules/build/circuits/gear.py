@@ -1,14 +1,14 @@
 """What a family asks for beside conductors: switches, shutdown, surge, residual current, earthing; labels."""
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 
-from ridge_tally.core.job.battery import Coupling
 from ridge_tally.core.job.service import SourceBreaker
 from ridge_tally.core.working import Source, number_of
 from ridge_tally.rules import tables
 from ridge_tally.rules.build.circuits.circuits import CircuitKind
-from ridge_tally.rules.build.circuits.conductors import Sized, circuits_sized
+from ridge_tally.rules.build.circuits.conductors import Sized
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.loading.busbar import service_volts
 from ridge_tally.rules.strings.limits import planning_voltages
@@ -60,9 +60,8 @@ def last_circuit(sized: tuple[Sized, ...]) -> Sized | None:
     return None
 
 
-def ratings_of(design: Design) -> Ratings:
+def ratings_of(design: Design, sized: tuple[Sized, ...]) -> Ratings:
     """Return what switches and labels of a design must bear."""
-    sized = circuits_sized(design)
     last = last_circuit(sized)
     strings = design.option.strings if design.microinverter is None else ()
     volts = [
@@ -103,11 +102,17 @@ def _on_a_building(design: Design) -> bool:
     )
 
 
-def gear_asked(design: Design) -> tuple[Asked, ...]:
-    """Return what the family asks for, as far as it applies to a design; none without circuits."""
-    if not circuits_sized(design):
-        return ()
-    table, ratings = tables.load("gear-asked"), ratings_of(design)
+def _rows(design: Design, table_id: str) -> Iterator[tuple[dict[str, str], Source]]:
+    """Yield the rows of a table that a family asks of a design, each with its clause."""
+    table, pack = tables.load(table_id), design.job.site.code_pack.value
+    for row in table.rows:
+        cells = {name: str(cell) for name, cell in zip(table.columns, row, strict=True)}
+        if cells["pack"] == pack and _applies(design, cells["where_asked"]):
+            yield cells, Source(cells["clause"], "", table.source.status)
+
+
+def gear_asked(design: Design, ratings: Ratings) -> tuple[Asked, ...]:
+    """Return what the family asks for, as far as it applies to a design with circuits."""
     told = {
         "": "",
         "ac": "rating not known"
@@ -117,21 +122,14 @@ def gear_asked(design: Design) -> tuple[Asked, ...]:
         if ratings.dc_v is None or ratings.dc_a is None
         else f"{ratings.dc_v:g} V DC, {ratings.dc_a:.1f} A at least",
     }
-    found = []
-    for pack, item, where, place, rating, words, clause, confirm in table.rows:
-        if pack == design.job.site.code_pack.value and _applies(design, str(where)):
-            source = Source(str(clause), "", table.source.status)
-            found.append(
-                Asked(str(item), str(place), told[str(rating)], str(words), source, str(confirm))
-            )
-    return tuple(found)
+    return tuple(
+        Asked(row["item"], row["place"], told[row["rating"]], row["told"], source, row["confirm"])
+        for row, source in _rows(design, "gear-asked")
+    )
 
 
-def labels_of(design: Design) -> tuple[Label, ...]:
-    """Return the labels and placards of a design; none without circuits."""
-    if not circuits_sized(design):
-        return ()
-    table, ratings = tables.load("labels"), ratings_of(design)
+def labels_of(design: Design, ratings: Ratings) -> tuple[Label, ...]:
+    """Return the labels and placards of a design with circuits."""
 
     def figure(value: float | None, digits: int = 0) -> str:
         return "____" if value is None else f"{value:.{digits}f}"
@@ -144,16 +142,13 @@ def labels_of(design: Design) -> tuple[Label, ...]:
         "dc_a": figure(ratings.dc_a, 1),
         "battery_kw": figure(ratings.battery_kw, 1),
     }
-    found = []
-    for pack, text, where, place, colour, letters, clause in table.rows:
-        if pack == design.job.site.code_pack.value and _applies(design, str(where)):
-            source = Source(str(clause), "", table.source.status)
-            lines = tuple(str(text).format(**fields).split("|"))
-            found.append(Label(lines, str(place), str(colour), float(letters), source))
-    return tuple(found)
-
-
-def battery_on_dc(design: Design) -> bool:
-    """Whether a battery hangs on the inverter's DC side."""
-    battery = design.option.battery
-    return battery is not None and battery.coupling is Coupling.DC
+    return tuple(
+        Label(
+            tuple(row["text"].format(**fields).split("|")),
+            row["place"],
+            row["colour"],
+            float(row["letters_mm"]),
+            source,
+        )
+        for row, source in _rows(design, "labels")
+    )

@@ -9,8 +9,8 @@ from ridge_tally.core.job.document import CodePack
 from ridge_tally.core.job.wiring import Insulation
 from ridge_tally.core.strings.runs import spots_of, steps_m
 from ridge_tally.rules.build.circuits.circuits import CircuitKind
-from ridge_tally.rules.build.circuits.conductors import Sized, circuits_sized
-from ridge_tally.rules.build.circuits.conduits import NEUTRAL_KINDS, Drawn, drawn_in
+from ridge_tally.rules.build.circuits.conductors import Sized
+from ridge_tally.rules.build.circuits.conduits import Drawn, conduit_told
 from ridge_tally.rules.build.circuits.wire import size_told
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.strings.microinverters import branches
@@ -36,44 +36,39 @@ class Taken:
     note: str = ""
 
 
-def taken_off(design: Design) -> tuple[Taken, ...]:
+def taken_off(
+    design: Design, sized: tuple[Sized, ...], drawn: tuple[Drawn, ...]
+) -> tuple[Taken, ...]:
     """Return wire, conduit and gear of an option; what has no length yet is left out and told."""
-    sized = circuits_sized(design)
     return (
         *_wire(design, sized),
-        *_conduit(design, drawn_in(design, sized)),
+        *_conduit(design, drawn),
         *_devices(design, sized),
         *_at_modules(design),
     )
 
 
-def untaken(design: Design) -> tuple[str, ...]:
+def untaken(sized: tuple[Sized, ...]) -> tuple[str, ...]:
     """Return the circuits whose length or size is not known, by name."""
-    return tuple(
-        c.circuit.name for c in circuits_sized(design) if c.used is None or c.length_m is None
-    )
+    return tuple(c.circuit.name for c in sized if c.used is None or c.length_m is None)
 
 
 def _wire(design: Design, sized: tuple[Sized, ...]) -> Iterator[Taken]:
     metres: defaultdict[str, float] = defaultdict(float)
-    earth: dict[str, float] = {}
+    served: set[str] = set()
     for c in sized:
         if c.used is None or c.length_m is None:
             continue
         pack = design.job.site.code_pack
         kind = _kind(c)
-        neutral = any(leg.kind in NEUTRAL_KINDS for leg in c.circuit.legs) and not c.circuit.dc
-        many = c.circuit.count * (c.circuit.loaded + (1 if neutral else 0))
+        many = c.circuit.count * c.circuit.conductors
         metres[f"Copper {size_told(pack, c.used.size)}, {kind}"] += many * c.length_m
         if c.earth:
             # One conductor to earth serves all that lie together in a leg.
             for leg in c.circuit.legs:
-                key = f"{leg.id}"
-                name = f"Copper {size_told(pack, c.earth)}, to earth"
-                length = leg.length_m or 0.0
-                if earth.get(key, 0.0) < length:
-                    metres[name] += length - earth.get(key, 0.0)
-                    earth[key] = length
+                if leg.length_m and leg.id not in served:
+                    metres[f"Copper {size_told(pack, c.earth)}, to earth"] += leg.length_m
+                    served.add(leg.id)
     for name, length in metres.items():
         yield Taken(name, math.ceil(length * SLACK), "m", "10 % for ends and loops")
 
@@ -87,16 +82,14 @@ def _kind(one: Sized) -> str:
 
 
 def _conduit(design: Design, drawn: tuple[Drawn, ...]) -> Iterator[Taken]:
-    kind, pack = design.option.wiring.conduit, design.job.site.code_pack
-    stick = STICK_M.get(pack, OTHER_STICK_M)
+    stick = STICK_M.get(design.job.site.code_pack, OTHER_STICK_M)
     sticks: Counter[str] = Counter()
     elbows: Counter[str] = Counter()
     boxes = 0
     for leg in drawn:
         if not leg.size or leg.leg.length_m is None:
             continue
-        mark = '"' if pack is CodePack.US else " mm"
-        told = f"{leg.size}{mark} {kind}"
+        told = conduit_told(design, leg.size)
         sticks[told] += math.ceil(leg.leg.length_m / stick - 1e-9)
         elbows[told] += max(1, len(leg.leg.pieces) - 1) + 1
         boxes += 2

@@ -10,6 +10,7 @@ from ridge_tally.core.job.wiring import ConduitKind, Insulation, Lie
 from ridge_tally.core.working import Given, Source, SourceStatus
 from ridge_tally.rules import tables
 from ridge_tally.rules.build.circuits.legs import Leg, Piece
+from ridge_tally.rules.standard_sizes import standard_breakers_a
 
 # NEC 310.15(B)(2), 2020 on: nearer to a roof in the sun a raceway is taken as so much warmer.
 NEAR_ROOF_M, NEAR_ROOF_K = 0.0191, 33.0
@@ -41,8 +42,7 @@ class Wire:
 class Carries:
     """The worst place of a conductor's way: what it carries there, and how that comes about.
 
-    ``bare_a`` by the table; ``warm`` and ``bundled`` the factors on it.  ``amps`` is ``None``
-    where no table holds for it.
+    ``bare_a`` by the table; ``warm`` and ``bundled`` the factors on it, 0 where no table goes so far.
     """
 
     bare_a: float
@@ -72,22 +72,37 @@ def insulations(pack: CodePack) -> tuple[Insulation, ...]:
 
 def sizes(wire: Wire) -> tuple[str, ...]:
     """Return the sizes there are, the thinnest first, from the least that is usual for it."""
-    rows = [str(row[0]) for row in tables.load(_table(wire)).rows]
-    return tuple(rows[rows.index(LEAST_DC[wire.us]) :] if wire.dc else rows)
+    rows = sizes_of(wire.pack)
+    return rows[rows.index(LEAST_DC[wire.us]) :] if wire.dc else rows
+
+
+def sizes_of(pack: CodePack) -> tuple[str, ...]:
+    """Return every size of a family's table, the thinnest first."""
+    return tuple(str(row[0]) for row in tables.load(_table(pack)).rows)
+
+
+def size_unit(pack: CodePack) -> str:
+    """Return what a family's sizes are counted in."""
+    return "AWG" if pack is CodePack.US else "mm²"
 
 
 def size_told(pack: CodePack, size: str) -> str:
     """Return a size as people write it: ``10 AWG``, ``6 mm²``."""
-    return f"{size} AWG" if pack is CodePack.US else f"{size} mm²"
+    return f"{size} {size_unit(pack)}"
 
 
-def _table(wire: Wire) -> str:
-    return "conductors-awg" if wire.us else "conductors-mm2"
+def size_meant(pack: CodePack, told: str) -> str:
+    """Return the size of a family's table that is meant; empty where it is of another family."""
+    return next((size for size in sizes_of(pack) if size_told(pack, size) == told), "")
+
+
+def _table(pack: CodePack) -> str:
+    return "conductors-awg" if pack is CodePack.US else "conductors-mm2"
 
 
 def figure(wire: Wire, size: str, column: str) -> float:
     """Return a figure of a size from its family's table; NotFound if it has no such size."""
-    return tables.load(_table(wire)).number(column, size=size)
+    return tables.load(_table(wire.pack)).number(column, size=size)
 
 
 def ohm_per_km(wire: Wire, size: str) -> float:
@@ -166,11 +181,7 @@ def _at(wire: Wire, size: str, piece: Piece, hottest_degc: float) -> Carries:
 
 def _up_to(table_id: str, column: str, value: float) -> float:
     """Return the factor of the first row that reaches so far; 0 past the last."""
-    table = tables.load(table_id)
-    at = table.columns.index(column)
-    rows = (row for row in table.rows if float(row[0]) >= value - 1e-9)
-    row = next(rows, None)
-    return 0.0 if row is None else float(row[at])
+    return float(tables.load(table_id).reaching(column, value) or 0.0)
 
 
 def at_terminals_a(wire: Wire, size: str) -> float:
@@ -188,21 +199,10 @@ def largest_breaker_a(wire: Wire, size: str, amps: float) -> float:
         return amps
     small = figure(wire, size, "small_a")
     carried = min(amps, at_terminals_a(wire, size))
-    ratings = breakers(wire.pack)
+    ratings = standard_breakers_a(wire.pack)
     below = list(takewhile(lambda r: r < carried * (1 - 1e-9), ratings))
     next_a = ratings[len(below)] if len(below) < len(ratings) else carried
     return min(small, next_a) if small else next_a
-
-
-def breakers(pack: CodePack) -> tuple[float, ...]:
-    """Return the standard ratings of a family's breakers, A."""
-    name = "standard-breakers" if pack is CodePack.US else "standard-breakers-metric"
-    return tuple(float(row[0]) for row in tables.load(name).rows)
-
-
-def next_breaker_a(pack: CodePack, least_a: float) -> float | None:
-    """Return the next standard breaker that is no smaller, A; ``None`` past the largest."""
-    return next((b for b in breakers(pack) if b >= least_a * (1 - 1e-9)), None)
 
 
 def earth_size(wire: Wire, size: str, breaker_a: float | None) -> str:
@@ -211,8 +211,7 @@ def earth_size(wire: Wire, size: str, breaker_a: float | None) -> str:
         return tables.load("earth-metric").text("earth", pack=wire.pack.value, size=size)
     if breaker_a is None:
         return ""
-    rows = tables.load("earth-us").rows
-    return next((str(s) for most, s in rows if breaker_a <= float(most)), "")
+    return str(tables.load("earth-us").reaching("size", breaker_a) or "")
 
 
 def conduit_for(
