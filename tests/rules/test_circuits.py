@@ -1,11 +1,14 @@
 """Circuits from the modules to where they join: by hand, at their limits, and with what is missing."""
 
+from collections.abc import Callable
 from dataclasses import replace
 
 import pytest
 
 from jobs import FULL, SHELF, option_a
+from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.errors import NotFound, NotUnderstood, OutOfRange
+from ridge_tally.core.job.battery import Battery, Coupling
 from ridge_tally.core.job.document import CodePack, Job
 from ridge_tally.core.job.edits.brief.needs import ServiceField, SetServiceField, SetSubPanel
 from ridge_tally.core.job.edits.brief.site import SetPlace
@@ -21,6 +24,10 @@ from ridge_tally.core.job.edits.build.circuits import (
 from ridge_tally.core.job.places import SitePoint
 from ridge_tally.core.job.wiring import Lie
 from ridge_tally.core.working import Check, Verdict
+from ridge_tally.demo.juniper_bench import juniper_bench
+from ridge_tally.demo.kiln_yard import kiln_yard
+from ridge_tally.demo.lagoon_road import lagoon_road
+from ridge_tally.demo.mill_terrace import mill_terrace
 from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules.build.circuits.checks import circuit_checks
@@ -28,6 +35,8 @@ from ridge_tally.rules.build.circuits.conductors import Sized, circuits_sized, l
 from ridge_tally.rules.build.circuits.conduits import drawn_in
 from ridge_tally.rules.build.circuits.gear import gear_asked, labels_of, ratings_of
 from ridge_tally.rules.build.circuits.takeoff import taken_off
+from ridge_tally.rules.loading.ac_sources import on_fullest_phase
+from ridge_tally.rules.strings.microinverters import microinverter_checks
 from ridge_tally.studies.build.panel_ways import at_panel
 
 A = option_a(FULL).id
@@ -243,3 +252,49 @@ def test_gear_labels_and_parts_follow_the_design() -> None:
     assert parts["Copper 8 AWG, THWN-2"].count == -(-3 * output.length_m * 1.1 // 1)
     assert parts["Connectors, mating pairs"].count == 4
     assert parts["Breaker 40 A, two-pole"].count == 1
+
+
+@pytest.mark.parametrize(
+    ("sample", "conductors"),
+    [
+        # Two lines and a neutral; a line and a neutral; three lines and a neutral.
+        (juniper_bench, 3),
+        (mill_terrace, 2),
+        (kiln_yard, 4),
+    ],
+)
+def test_a_neutral_counts_once(sample: Callable[[Shelf], Job], conductors: int) -> None:
+    assert sized(sample(SHELF), OUTPUT).circuit.conductors == conductors
+
+
+def test_branches_come_together_on_the_fullest_phase() -> None:
+    # 9 and 8 units on two of three phases: the fullest carries all nine, in every sum alike.
+    job = lagoon_road(SHELF)
+    design = design_for(job, job.options[1])
+    unit = design.microinverter
+    assert unit is not None
+    # By its sheet 325 W at 240 V each.
+    nine_a = 9 * 325 / 240
+    collector = circuits_sized(design)[-1]
+    assert collector.circuit.most_a == pytest.approx(nine_a)
+    assert collector.breaker_a == 13
+    (main,) = (c for c in microinverter_checks(design, unit) if c.rule_id == "micro.main")
+    assert main.givens[1].value == pytest.approx(nine_a)
+    assert on_fullest_phase(design).givens[0].value == pytest.approx(9 * 0.33)
+
+
+def test_a_battery_on_dc_is_its_makers_and_beside_microinverters_is_on_ac() -> None:
+    battery = Battery(Coupling.DC, 10.0, 5.0)
+    option = replace(option_a(FULL), battery=battery)
+    design = design_for(replace(FULL, options=(option, *FULL.options[1:])), option)
+    (check,) = (
+        c
+        for c in circuit_checks(design, circuits_sized(design))
+        if c.rule_id == "wiring.battery-dc"
+    )
+    assert check.verdict is Verdict.NOT_CHECKED
+    assert "manual" in check.reason
+    job = lagoon_road(SHELF)
+    micro = replace(job.options[1], battery=battery)
+    beside = design_for(replace(job, options=(micro,)), micro)
+    assert circuits_sized(beside)[-1].circuit.id == "battery"

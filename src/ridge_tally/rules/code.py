@@ -62,7 +62,7 @@ class CodeFamily:
     phases: Source | None
     branch_breaker_a: float
     branch_continuous_frac: float
-    branch_main_factor: float
+    continuous_factor: float
     branch: Source
     ground_fault: Source
 
@@ -175,7 +175,7 @@ def _family(row: dict[str, Any]) -> CodeFamily:
         phases=source("phases") if "phases" in row else None,
         branch_breaker_a=row["branch_breaker_a"],
         branch_continuous_frac=row["branch_continuous_frac"],
-        branch_main_factor=row["branch_main_factor"],
+        continuous_factor=row["continuous_factor"],
         branch=source("branch"),
         ground_fault=source("ground_fault"),
     )

@@ -1,11 +1,10 @@
 """How a battery joins an option, and what its conversions leave."""
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.battery import Battery, Coupling
-from ridge_tally.core.job.document import Option
 from ridge_tally.core.loading.house import BatteryEfficiency
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.rules import tables
@@ -63,13 +62,6 @@ def takes_dc(design: Design) -> bool:
     if design.option.electronics.architecture is Architecture.MICRO:
         return False
     return makes_ac(design) and all(getattr(s, "battery_ready", None) for s, _ in ac_makers(design))
-
-
-def as_it_joins(option: Option, battery: Battery) -> Battery:
-    """Return a battery as it can join: beside microinverters there is no DC side."""
-    if option.electronics.architecture is Architecture.MICRO:
-        return replace(battery, coupling=Coupling.AC)
-    return battery
 
 
 def told(battery: Battery) -> str:

@@ -20,7 +20,7 @@ from ridge_tally.core.equipment import (
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.architecture import Architecture, Electronics
 from ridge_tally.core.job.array import Orientation, PlaneArray, empty_array
-from ridge_tally.core.job.battery import Battery
+from ridge_tally.core.job.battery import Battery, Coupling
 from ridge_tally.core.job.bench import Bench
 from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.code_rules import OwnRules, Safety
@@ -236,6 +236,14 @@ def taking_part(option: Option) -> tuple[PlacedId, ...]:
     if option.electronics.architecture is Architecture.MICRO:
         return present_ids(option)
     return tuple(m for s in option.strings for m in s.module_ids)
+
+
+def battery_joined(option: Option) -> Battery | None:
+    """Return an option's battery as it can join: beside microinverters there is no DC side."""
+    battery = option.battery
+    if battery is not None and option.electronics.architecture is Architecture.MICRO:
+        return replace(battery, coupling=Coupling.AC)
+    return battery
 
 
 def strung_count(option: Option) -> int:

@@ -1,13 +1,15 @@
 """What feeds the house's wires, together and phase by phase: inverters, a battery's own, old arrays."""
 
-from collections.abc import Iterable
 from dataclasses import dataclass
 
 from ridge_tally.core.equipment import InverterSheet, MicroinverterSheet
 from ridge_tally.core.job.battery import Coupling
+from ridge_tally.core.job.document import battery_joined
+from ridge_tally.core.loading.phases import shared_out
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.core.working import Given, number_of
 from ridge_tally.rules.design import Design
+from ridge_tally.rules.strings.microinverters import branches
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,7 +34,7 @@ def ac_kw(design: Design) -> Given:
 
 def battery_ac(design: Design) -> Given | None:
     """Return the power of a battery's own inverter; ``None`` where it has none on the AC side."""
-    battery = design.option.battery
+    battery = battery_joined(design.option)
     if battery is None or battery.coupling is not Coupling.AC:
         return None
     return Given("p_batt", "battery's inverter", battery.power_kw, "kW", "battery of this option")
@@ -93,24 +95,15 @@ def _by_phase(design: Design) -> list[float]:
     return shared_out(_sources(design), design.job.survey.service.phases)
 
 
-def shared_out(sources: Iterable[tuple[float, int]], phases: int) -> list[float]:
-    """Return what is on each phase: sources, each with its own phases, the largest first.
-
-    Each goes onto the phases that have least, in equal parts; the unit is that of the sources.
-    """
-    loads = [0.0] * phases
-    for whole, own_phases in sorted(sources, key=lambda s: (-s[1], -s[0])):
-        lowest = sorted(range(phases), key=lambda p: loads[p])[: min(own_phases, phases)]
-        for phase in lowest:
-            loads[phase] += whole / len(lowest)
-    return loads
-
-
 def _sources(design: Design) -> list[tuple[float, int]]:
-    """Return kW and phases of each unit that is new."""
+    """Return kW and phases of each unit that is new; a branch of microinverters is one."""
+    unit = design.microinverter
     found = []
-    for sheet, count in ac_makers(design):
-        found += [(sheet.p_ac_w / 1000, phases_of(sheet))] * count
+    if unit is not None:
+        found = [(len(b.units) * unit.p_ac_w / 1000, 1) for b in branches(design, unit)]
+    else:
+        for sheet, count in ac_makers(design):
+            found += [(sheet.p_ac_w / 1000, phases_of(sheet))] * count
     battery = battery_ac(design)
     if battery is not None:
         found.append((number_of(battery), 1))
@@ -121,4 +114,5 @@ def _spread_told(design: Design) -> str:
     one = sum(own == 1 for _, own in _sources(design))
     if one == 0:
         return "datasheets, over all phases"
-    return f"datasheets; {one} of one phase, shared out over {design.job.survey.service.phases}"
+    what = f"{one} of one phase" if design.microinverter is None else f"branches, {one} of them"
+    return f"datasheets; {what}, shared out over {design.job.survey.service.phases}"

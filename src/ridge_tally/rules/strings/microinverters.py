@@ -7,8 +7,9 @@ from ridge_tally.core.equipment import MicroinverterSheet, ModuleSheet
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import module_footprint_m
+from ridge_tally.core.loading.phases import shared_out
 from ridge_tally.core.strings.units import Unit, branches_of, trunk_rise_v, units_by_plane
-from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
+from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check, number_of
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.standard_sizes import next_breaker_a
@@ -94,6 +95,14 @@ def _module_pitch_m(design: Design, unit: MicroinverterSheet) -> float:
             width_m, _ = module_footprint_m(design.sheets[m.id], m.orientation)
             widest = max(widest, width_m + array.gap_in_row.value_m)
     return widest * unit.inputs
+
+
+def on_fullest_phase(design: Design, circuits: tuple[Branch, ...]) -> Given:
+    """Return what branches come to together on the phase of the service that has most of it."""
+    phases = design.job.survey.service.phases
+    amps = max(shared_out([(b.amps, 1) for b in circuits], phases))
+    told = "all branches" if phases == 1 else "branches on the fullest phase"
+    return Given("i_all", told, amps, "A", "this design")
 
 
 def microinverter_checks(design: Design, unit: MicroinverterSheet) -> tuple[Check, ...]:
@@ -253,8 +262,8 @@ def _main(design: Design, circuits: tuple[Branch, ...]) -> tuple[Check, ...]:
     """The breaker that joins all branches: 125 % of them, the next standard size; told."""
     if not circuits:
         return ()
-    amps = sum(b.amps for b in circuits)
-    factor = design.rules.family.branch_main_factor
+    joined = on_fullest_phase(design, circuits)
+    factor, amps = design.rules.family.continuous_factor, number_of(joined)
     fits = next_breaker_a(design.job.site.code_pack, factor * amps)
     return (
         check(
@@ -265,7 +274,7 @@ def _main(design: Design, circuits: tuple[Branch, ...]) -> tuple[Check, ...]:
             formula="f * i_all",
             givens=(
                 Given("f", "continuous current", factor, "", "code"),
-                Given("i_all", "all branches", amps, "A", "this design"),
+                joined,
             ),
             value=factor * amps,
             symbol="i_main",

@@ -9,8 +9,8 @@ from numpy.typing import NDArray
 from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job.battery import Battery
-from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.battery import Battery, Coupling
+from ridge_tally.core.job.document import Job, battery_joined
 from ridge_tally.core.loading.house import (
     BREAKFAST_H,
     EVENING_H,
@@ -24,7 +24,7 @@ from ridge_tally.core.number_format import spaced
 from ridge_tally.core.sky.weather_year import hour_of, month_of
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.loading.ac_sources import phases_used
-from ridge_tally.simulation.batteries import as_it_joins, conversions, cycles, takes_dc, told
+from ridge_tally.simulation.batteries import conversions, cycles, takes_dc, told
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import HouseLoad, house_load
 from ridge_tally.simulation.need import next_kwh_price_cents, sent_kwh_price_cents, small_money
@@ -180,7 +180,7 @@ def house_of(desk: Desk, job: Job, load: HouseLoad) -> SelfConsumption:
 def lived(
     design: Design, house: SelfConsumption, year: YearResult, battery: Battery | None
 ) -> HouseYear:
-    """Return a house's year on an option's sun, with a battery or without."""
+    """Return a house's year on an option's sun, with a battery as it joins or without."""
     sun = Sun(
         year.before_export_w,
         year.clipped_w * year.ac_kept_frac,
@@ -190,9 +190,8 @@ def lived(
     )
     if battery is None:
         return house_year(sun, house.load.power_w, house.export_w)
-    joined = as_it_joins(design.option, battery)
-    kept = conversions(design, joined.coupling).kept
-    return house_year(sun, house.load.power_w, house.export_w, joined, kept, house.event)
+    kept = conversions(design, battery.coupling).kept
+    return house_year(sun, house.load.power_w, house.export_w, battery, kept, house.event)
 
 
 def house_report(desk: Desk, design: Design) -> HouseReport:
@@ -208,7 +207,9 @@ def house_report(desk: Desk, design: Design) -> HouseReport:
     house, year = house_of(desk, design.job, load), hourly_year(desk, design)
     alone = lived(design, house, year, None)
     stored = (
-        None if design.option.battery is None else lived(design, house, year, design.option.battery)
+        None
+        if design.option.battery is None
+        else lived(design, house, year, battery_joined(design.option))
     )
     now, alone_told = stored or alone, _told_of(design.job, house, alone)
     with_battery = None if stored is None else _told_of(design.job, house, stored)
@@ -339,7 +340,7 @@ def _sizes(desk: Desk, design: Design, house: SelfConsumption) -> Iterator[SizeC
     for ac_kw, words in sorted(marks.items()):
         sized = sized_to(design, ac_kw * 1000)
         year = hourly_year(desk, sized)
-        there = lived(design, house, year, design.option.battery)
+        there = lived(design, house, year, battery_joined(design.option))
         over = peak & (there.load_w > ac_kw * 1000)
         yield SizeCarried(
             ac_kw=ac_kw,
@@ -358,13 +359,14 @@ def _sizes(desk: Desk, design: Design, house: SelfConsumption) -> Iterator[SizeC
 def _battery(
     design: Design, lived_year: HouseYear, alone: HouseTold, stored: HouseTold
 ) -> BatteryTold:
-    assert design.option.battery is not None
-    battery = as_it_joins(design.option, design.option.battery)
+    chosen, battery = design.option.battery, battery_joined(design.option)
+    assert chosen is not None
+    assert battery is not None
     way = conversions(design, battery.coupling)
     caveats = ["Charger, battery inverter and cells at usual efficiencies; no draw while it waits"]
-    if battery.coupling is not design.option.battery.coupling:
+    if battery.coupling is not chosen.coupling:
         caveats.append("Microinverters have no DC side: it joins beside them, on AC")
-    elif battery.coupling is design.option.battery.coupling.DC and not takes_dc(design):
+    elif battery.coupling is Coupling.DC and not takes_dc(design):
         caveats.append(
             "The inverter's sheet names no battery input: ask its maker before DC coupling"
         )

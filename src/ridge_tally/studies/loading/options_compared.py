@@ -8,7 +8,7 @@ from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.errors import NotUnderstood, OutOfRange
-from ridge_tally.core.job.document import Job, present_ids
+from ridge_tally.core.job.document import Job, battery_joined, present_ids
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.number_format import signed
 from ridge_tally.core.sky.weather_year import clearest_day, steps_of_day
@@ -139,7 +139,7 @@ def _told_of(
     own_use = None
     load = house_load(desk, design.job)
     if year is not None and load is not None:
-        there = lived(design, house_of(desk, design.job, load), year, design.option.battery)
+        there = lived(design, house_of(desk, design.job, load), year, battery_joined(design.option))
         own_use = kwh_of(there.own_use_w, there.hours)
     return OptionYear(
         key=pick.key,

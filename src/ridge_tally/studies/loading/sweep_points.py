@@ -15,6 +15,7 @@ from ridge_tally.core.job.document import (
     Job,
     Option,
     array_of,
+    battery_joined,
     option_of,
     present_ids,
     strung_count,
@@ -128,7 +129,7 @@ class Scale:
         alone = lived(design, self.house, year, None)
         own, stored = kwh_of(alone.own_use_w, alone.hours), None
         if design.option.battery is not None:
-            with_it = lived(design, self.house, year, design.option.battery)
+            with_it = lived(design, self.house, year, battery_joined(design.option))
             # The night draw is load there and less energy here.
             useful = with_it.useful_w - np.maximum(-year.before_export_w, 0.0)
             stored = self._weighed(useful, with_it.hours)

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from ridge_tally.core.equipment import OptimizerKind
 from ridge_tally.core.job.battery import Coupling
-from ridge_tally.core.job.document import CodePack, ModuleString, strings_on
+from ridge_tally.core.job.document import CodePack, ModuleString, battery_joined, strings_on
 from ridge_tally.core.job.service import SourceBreaker
 from ridge_tally.core.sheets.one_line.layout import one_line_sheets
 from ridge_tally.core.sheets.one_line.spec import (
@@ -189,7 +189,7 @@ def _groups(
     for n, sheet in enumerate(design.inverters, start=1):
         output = next((c for c in sized if c.circuit.id == f"inverter {n}"), None)
         rows, joined = _string_rows(design, sized, marks, n)
-        battery = design.option.battery
+        battery = battery_joined(design.option)
         on_dc = battery is not None and battery.coupling is Coupling.DC and n == 1
         told = [sheet.name]
         if sheet.dc_only:
@@ -346,7 +346,7 @@ def _panels(design: Design, last: Sized | None, numbers: _Numbers) -> tuple[Pane
 
 def _beside(design: Design, sized: tuple[Sized, ...], marks: dict[str, str]) -> tuple[Beside, ...]:
     found = []
-    battery = design.option.battery
+    battery = battery_joined(design.option)
     if battery is not None and battery.coupling is Coupling.AC:
         one = next((c for c in sized if c.circuit.kind is CircuitKind.BATTERY), None)
         found.append(
@@ -407,6 +407,13 @@ def _notes(design: Design) -> tuple[str, ...]:
     ]
     if us and design.microinverter is None:
         notes.append("Ungrounded array; ground-fault protection in the inverter.")
+    fitted = set(design.fitted)
+    for string in design.option.strings:
+        some = len(fitted & set(string.module_ids))
+        if 0 < some < len(string.module_ids):
+            notes.append(
+                f"String {string.tag}: optimizers on {some} of its {len(string.module_ids)} modules."
+            )
     return tuple(notes)
 
 

@@ -179,14 +179,19 @@ class House:
         return self.left
 
     def ground(self, placed: list[Placed], ground_y: float, *, house: bool) -> None:
-        """Draw what is led to earth: each group's own line, a rail, one electrode."""
-        columns = self.columns
-        pen, rail = self.pen, self.left
-        first = None
-        for one in placed:
-            if not one.group.rows:
-                continue
-            y = one.bottom + FOOT - 4
+        """Draw what is led to earth: each group's own line, a rail, one electrode.
+
+        What hangs lowest is led to the electrode's line itself.
+        """
+        columns, pen = self.columns, self.pen
+        grounded = [one for one in placed if one.group.rows]
+        if not grounded:
+            return
+        lowest = placed[-1] if grounded[-1] is placed[-1] and not placed[-1].group.battery else None
+        levels = []
+        for one in grounded:
+            net = f"ground {one.group.part}"
+            y = ground_y if one is lowest else one.bottom + FOOT - 4
             drops = [columns["source"][0] + 3]
             if one.group.joined or one.group.micro:
                 drops.append(columns["junction"][0] + 1.2)
@@ -194,32 +199,31 @@ class House:
                 drops.append(columns["switch_dc"][0] + 1.2)
             for n, x in enumerate(drops):
                 low = one.rows_y[-1] + 4.3 if n == 0 else one.bottom
-                pen.line(
-                    Layer.GROUND, (x, low), (x, y), dashed=True, net=f"ground {one.group.part}"
-                )
-            x = columns["inverter"][0] + 29
-            y_box = one.bottom
+                pen.line(Layer.GROUND, (x, low), (x, y), dashed=True, net=net)
+            inverter_x = columns["inverter"][0]
+            end = inverter_x + 29
+            down = ((end, one.bottom), (end, y))
             if one.group.battery:
-                x = columns["inverter"][0] - 2
-                pen.line(
-                    Layer.GROUND, (rail, y), (x, y), dashed=True, net=f"ground {one.group.part}"
-                )
-            else:
-                pen.line(Layer.GROUND, (x, y_box), (x, y), dashed=True,
-                         net=f"ground {one.group.part}")  # fmt: skip
-                pen.line(Layer.GROUND, (rail, y), (x, y), dashed=True,
-                         net=f"ground {one.group.part}")  # fmt: skip
-            first = y if first is None else min(first, y)
-        if first is None:
-            return
-        pen.line(Layer.GROUND, (rail, first), (rail, ground_y), dashed=True, net="ground rail")
+                # The battery hangs below: its line passes it by, and leads it to earth too.
+                end = inverter_x
+                down = ((end, one.bottom - 2), (end - 4, one.bottom - 2), (end - 4, y))
+            pen.line(Layer.GROUND, *down, dashed=True, net=net)
+            if one is not lowest:
+                levels.append(y)
+                pen.line(Layer.GROUND, (self.left, y), (end, y), dashed=True, net=net)
+        # Without a rail beside them, the line begins where the first is led down.
+        begin = self.left if levels or not house else columns["source"][0] + 3
+        if levels:
+            pen.line(Layer.GROUND, (self.left, levels[0]), (self.left, ground_y), dashed=True,
+                     net="ground rail")  # fmt: skip
+        end = columns["inverter"][0] + 29
         if house:
             end = columns[f"panel{len(self.spec.panels) - 1}"][0] + 4
-            pen.line(
-                Layer.GROUND, (rail, ground_y), (end, ground_y), dashed=True, net="ground rail"
-            )
-        else:
-            pen.earth(rail, ground_y)
+        if house or lowest is not None:
+            pen.line(Layer.GROUND, (begin, ground_y), (end, ground_y), dashed=True,
+                     net="ground rail")  # fmt: skip
+        if not house:
+            pen.earth(self.left, ground_y)
 
 
 def _hop(x: float, y: float) -> Arc:

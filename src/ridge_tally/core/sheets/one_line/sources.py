@@ -44,7 +44,7 @@ class Sources:
         pen.text(
             inv_x,
             one.top - 1.6,
-            cut(group.told[0] if group.told else "", 33),
+            _short(group.told[0] if group.told else "", 33),
             SMALL,
             part=group.part,
         )
@@ -192,3 +192,8 @@ class Sources:
         flag = ((x + 22, y - 3), (x + 44, y - 3), (x + 47, y), (x + 44, y + 3), (x + 22, y + 3))
         pen.line(Layer.SYMBOL, *flag, closed=True)
         pen.text(x + 23.5, y + 0.9, f"to sheet {sheet}", SMALL)
+
+
+def _short(name: str, most: int) -> str:
+    """Return a name that fits: its first words where it goes on after a comma; the table has all."""
+    return name if len(name) <= most else cut(name.split(",", maxsplit=1)[0], most)

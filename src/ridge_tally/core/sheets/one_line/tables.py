@@ -88,8 +88,10 @@ def _cut(words: str, wide: float) -> str:
     return cut(words, int((wide - 1.6) / (SIZE * CHAR_FRAC)))
 
 
-def _wrapped(words: str, wide: float, size: float) -> list[str]:
-    most, lines, line = int(wide / (size * CHAR_FRAC)), list[str](), ""
+def _wrapped(words: str, wide: float, size: float, *, bold: bool = False) -> list[str]:
+    # Heavy letters are wider.
+    char_mm = size * CHAR_FRAC * (1.12 if bold else 1.0)
+    most, lines, line = int(wide / char_mm), list[str](), ""
     for word in words.split():
         if line and len(line) + 1 + len(word) > most:
             lines.append(line)
@@ -110,7 +112,7 @@ def _strip(
         (3.2, spec.title, True),
         (SIZE, spec.place, False),
     ):
-        for line in _wrapped(words, wide, size):
+        for line in _wrapped(words, wide, size, bold=bold):
             items.append(Text((x + 3, y), line, size, bold=bold))
             y += size * 1.35
         y += 1

@@ -3,7 +3,8 @@
 from collections.abc import Iterator
 
 from ridge_tally.core.build.circuits.sums import way_back
-from ridge_tally.core.job.document import CodePack
+from ridge_tally.core.job.battery import Coupling
+from ridge_tally.core.job.document import CodePack, battery_joined
 from ridge_tally.core.job.edits.build.circuits import CircuitField, SetCircuit
 from ridge_tally.core.units import format_length
 from ridge_tally.core.working import Check, Fix, Given, LimitKind, Source, SourceStatus, check
@@ -33,6 +34,7 @@ DEVICE = PROTECTION | {
     CodePack.US: Source("NEC 705.28, 705.30, 240.6(A)", "2023", SourceStatus.FROM_MEMORY)
 }
 MAKER = Source("inverter datasheet", "", SourceStatus.DATASHEET)
+BATTERY_MAKER = Source("battery manual", "", SourceStatus.DATASHEET)
 INTERRUPTING = {
     CodePack.US: Source("NEC 110.9", "2023", SourceStatus.FROM_MEMORY),
     CodePack.IEC: Source("IEC 60364-4-43, 434.5", "", SourceStatus.FROM_MEMORY),
@@ -52,6 +54,7 @@ def circuit_checks(design: Design, sized: tuple[Sized, ...]) -> tuple[Check, ...
         found += conduit_checks(design, sized)
         found += _drop_together(design, sized)
         found += _interrupting(design)
+    found += _battery_on_dc(design)
     return tuple(found)
 
 
@@ -335,3 +338,29 @@ def _interrupting(design: Design) -> Iterator[Check]:
         else "Not checked: ask the utility for the fault current, read the breaker's label, and type "
         "both under Build, Circuits.",
     )  # fmt: skip
+
+
+def _battery_on_dc(design: Design) -> Iterator[Check]:
+    """The cable between a battery and an inverter's DC side: its maker's manual sizes it."""
+    battery = battery_joined(design.option)
+    if battery is None or battery.coupling is not Coupling.DC:
+        return
+    yield check(
+        rule_id="wiring.battery-dc",
+        title="Battery’s own cable and fuse",
+        subject="battery",
+        kind=LimitKind.OUTSIDE,
+        formula="p_batt * 1000 / u_batt",
+        givens=(
+            Given("p_batt", "battery’s power", battery.power_kw, "kW", "this option"),
+            Given("u_batt", "its least DC volts", None, "V", "battery manual"),
+        ),
+        value=None,
+        symbol="i_batt",
+        unit="A",
+        relation="<=",
+        limit=Given("i_cable", "what its cable and fuse carry", None, "A", "battery manual"),
+        source=BATTERY_MAKER,
+        reason="Not checked: the battery’s volts are not in this job. Cable, fuse and switch between "
+        "it and the inverter are by its maker’s manual.",
+    )

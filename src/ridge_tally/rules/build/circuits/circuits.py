@@ -7,7 +7,8 @@ from itertools import groupby
 
 from ridge_tally.core.equipment import InverterSheet
 from ridge_tally.core.job.battery import Coupling
-from ridge_tally.core.job.document import ModuleString, strings_on
+from ridge_tally.core.job.document import CodePack, ModuleString, battery_joined, strings_on
+from ridge_tally.core.loading.phases import shared_out
 from ridge_tally.core.working import Given, number_of
 from ridge_tally.rules.build.circuits.legs import (
     BATTERY_LEG,
@@ -19,10 +20,10 @@ from ridge_tally.rules.build.circuits.legs import (
     legs_of,
 )
 from ridge_tally.rules.design import Design, makes_ac
-from ridge_tally.rules.loading.ac_sources import phases_of, shared_out
+from ridge_tally.rules.loading.ac_sources import phases_of
 from ridge_tally.rules.loading.busbar import service_volts
 from ridge_tally.rules.strings.limits import rear_gain
-from ridge_tally.rules.strings.microinverters import UNIT, branches, unit_amps
+from ridge_tally.rules.strings.microinverters import UNIT, branches, on_fullest_phase, unit_amps
 
 SHEET, INVERTER = "module datasheet", "inverter datasheet"
 THREE = 3
@@ -48,7 +49,8 @@ class Circuit:
 
     ``formula`` and ``givens`` make ``most_a``, the largest current there is; ``run_a`` flows at
     the rating, at ``volts``; ``made_w`` is what one brings then.  ``loaded``: conductors of one
-    that carry current.  ``beside``: circuits that lie in the same conduit, these among them.
+    that carry current; ``neutral_beside``: a neutral lies beside them, not counted among them.
+    ``beside``: circuits that lie in the same conduit, these among them.
     """
 
     id: str
@@ -65,6 +67,7 @@ class Circuit:
     made_w: float
     breaker_most_a: float | None = None
     fixed_breaker_a: float | None = None
+    neutral_beside: bool = False
     beside: int = 1
 
     @property
@@ -79,8 +82,8 @@ class Circuit:
 
     @property
     def conductors(self) -> int:
-        """How many conductors one has, that to earth left out: a neutral goes along to the house."""
-        return self.loaded + (0 if self.dc or self.kind is CircuitKind.BRANCH else 1)
+        """How many conductors one has, that to earth left out."""
+        return self.loaded + self.neutral_beside
 
     @property
     def count(self) -> int:
@@ -106,8 +109,23 @@ def circuits_of(design: Design) -> tuple[Circuit, ...]:
             for leg in c.legs:
                 beside[leg.id] = beside.get(leg.id, 0) + c.count
     return tuple(
-        replace(c, beside=max((beside.get(leg.id, 1) for leg in c.legs), default=1)) for c in found
+        replace(
+            c,
+            neutral_beside=_neutral_beside(design, c),
+            beside=max((beside.get(leg.id, 1) for leg in c.legs), default=1),
+        )
+        for c in found
     )
+
+
+def _neutral_beside(design: Design, circuit: Circuit) -> bool:
+    """Return whether a neutral goes along to the house that bears no load in balance.
+
+    Of one phase and neutral, the neutral is one of the two that are loaded.
+    """
+    if circuit.dc or circuit.kind is CircuitKind.BRANCH:
+        return False
+    return circuit.phases == THREE or design.job.site.code_pack is CodePack.US
 
 
 def _lies_on(design: Design, string: ModuleString) -> str:
@@ -264,16 +282,13 @@ def _ac(design: Design, legs: dict[str, Leg]) -> Iterator[Circuit]:
     volts = number_of(service_volts(design))
     if design.microinverter is not None:
         circuits = branches(design, design.microinverter)
-        amps = sum(b.amps for b in circuits)
-        phases = THREE if design.job.survey.service.phases == THREE else 1
-        # Branches are shared out over the phases as evenly as they go.
-        shared = amps if phases == 1 else amps / phases
-        all_a = Given("i_all", "all branches", amps, "A", "this design")
-        over = Given("phases", "phases they are shared over", float(phases), "", "survey")
+        three = design.job.survey.service.phases == THREE
+        joined = on_fullest_phase(design, circuits)
         yield Circuit(
-            "collector", CircuitKind.COLLECTOR, "Combiner output", (), onward, phases,
-            design.microinverter.ac_v if phases == 1 else volts, "i_all / phases", (all_a, over),
-            shared, shared, sum(b.amps for b in circuits) * design.microinverter.ac_v,
+            "collector", CircuitKind.COLLECTOR, "Combiner output", (), onward, THREE if three else 1,
+            volts if three else design.microinverter.ac_v, "i_all", (joined,),
+            number_of(joined), number_of(joined),
+            sum(b.amps for b in circuits) * design.microinverter.ac_v,
         )  # fmt: skip
         return
     makers = [i for i in design.inverters if not i.dc_only]
@@ -310,7 +325,7 @@ def _together_a(design: Design, makers: list[InverterSheet]) -> tuple[float, str
 
 def _battery(design: Design, legs: dict[str, Leg]) -> Iterator[Circuit]:
     """Yield the circuit of a battery's own inverter; what a DC one takes its maker says."""
-    battery = design.option.battery
+    battery = battery_joined(design.option)
     if battery is None or battery.coupling is not Coupling.AC:
         return
     volts = service_volts(design)

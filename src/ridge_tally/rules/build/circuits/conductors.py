@@ -23,9 +23,6 @@ from ridge_tally.rules.build.circuits.wire import (
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.standard_sizes import next_breaker_a
 
-# NEC 690.8(B), 705.28: what flows for three hours and more counts a quarter again.
-CONTINUOUS = {CodePack.US: 1.25}
-
 
 @dataclass(frozen=True, slots=True)
 class Tested:
@@ -88,7 +85,7 @@ def _sized(design: Design, circuit: Circuit) -> Sized:
     insulation = chosen or usual_insulation(pack, dc=circuit.dc)
     wire = Wire(pack, insulation, circuit.dc, circuit.loaded, circuit.beside, wiring.terminals_degc)
     length_m = _length_m(circuit, choice)
-    continuous = CONTINUOUS.get(pack, 1.0)
+    continuous = design.rules.family.continuous_factor
     breaker = _breaker(design, circuit, choice, continuous)
     hottest = number_of(design.hottest_air)
     tried: list[Tested] = []
