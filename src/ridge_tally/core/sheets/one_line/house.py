@@ -14,7 +14,7 @@ from ridge_tally.core.sheets.one_line.places import (
 )
 from ridge_tally.core.sheets.one_line.spec import OneLine
 from ridge_tally.core.sheets.one_line.symbols import LABEL, SMALL, Pen
-from ridge_tally.core.sheets.scene import Arc, Layer
+from ridge_tally.core.sheets.scene import Arc, Layer, Point
 
 
 class House:
@@ -202,7 +202,7 @@ class House:
                 pen.line(Layer.GROUND, (x, low), (x, y), dashed=True, net=net)
             inverter_x = columns["inverter"][0]
             end = inverter_x + 29
-            down = ((end, one.bottom), (end, y))
+            down: tuple[Point, ...] = ((end, one.bottom), (end, y))
             if one.group.battery:
                 # The battery hangs below: its line passes it by, and leads it to earth too.
                 end = inverter_x
