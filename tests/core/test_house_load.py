@@ -3,8 +3,8 @@
 import numpy as np
 import pytest
 
-from ridge_tally.core.brief.bills import DAYS_IN_MONTH
 from ridge_tally.core.loading.house_load import base_and_heat_kwh, by_cold, by_hour, spread_w
+from ridge_tally.core.nominal_year import DAYS_IN_MONTH
 from ridge_tally.core.sky.weather_year import hour_middles, hour_of, month_of
 from ridge_tally.simulation.house_load import shares
 

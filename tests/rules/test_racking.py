@@ -46,11 +46,11 @@ from ridge_tally.core.mounting_sheet import MountingId, MountingSheet, SpanLimit
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.rules.build.checks import build_checks
+from ridge_tally.rules.build.hours import crew_hours
 from ridge_tally.rules.build.racking import EDGE_ZONE_M, racked_planes
 from ridge_tally.rules.build.sawing import costly_rules, sawn
 from ridge_tally.rules.build.span_limits import span_limit_m
 from ridge_tally.studies.build.mends import mends_of
-from ridge_tally.views.build.hours import crew_hours
 
 
 def test_nothing_is_checked_until_a_system_is_chosen() -> None:

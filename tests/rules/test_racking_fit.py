@@ -26,11 +26,11 @@ from ridge_tally.editing.apply import apply_edit
 from ridge_tally.rules.build.beyond import left_to_an_engineer
 from ridge_tally.rules.build.fit import clamped_short, fit_checks
 from ridge_tally.rules.build.mount_loads import plane_loads
+from ridge_tally.rules.build.parts import part_rows
 from ridge_tally.rules.build.racked import trims_m
 from ridge_tally.rules.build.racking import racked_planes
 from ridge_tally.rules.build.sawing import sawn
 from ridge_tally.rules.document import require_sound
-from ridge_tally.views.build.parts import part_rows
 
 
 def framed(height_m: float | None) -> Job:

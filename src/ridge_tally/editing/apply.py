@@ -20,6 +20,7 @@ from ridge_tally.core.job.edits.any_edit import (
     BuildEdit,
     Edit,
     LoadingEdit,
+    MoneyEdit,
     StringEdit,
     SurveyEdit,
     TakeRemedy,
@@ -30,6 +31,7 @@ from ridge_tally.editing.array.step import array_changed
 from ridge_tally.editing.brief.step import brief_changed
 from ridge_tally.editing.build.step import build_changed
 from ridge_tally.editing.loading.step import loading_changed
+from ridge_tally.editing.money.step import money_changed
 from ridge_tally.editing.options import options_changed
 from ridge_tally.editing.strings.planned import thread_option
 from ridge_tally.editing.strings.step import strings_changed
@@ -90,4 +92,6 @@ def _changed(job: Job, edit: Edit, shelf: Shelf) -> Job:  # noqa: PLR0911 - one 
         return loading_changed(job, edit)
     if isinstance(edit, BuildEdit):
         return build_changed(job, edit, shelf)
+    if isinstance(edit, MoneyEdit):
+        return money_changed(job, edit)
     assert_never(edit)

@@ -17,6 +17,7 @@ from ridge_tally.rules.code import require_own_rules
 from ridge_tally.rules.distinct import require_distinct
 from ridge_tally.rules.equipment.sheet import require_sheet
 from ridge_tally.rules.loading.bench_document import require_sound_bench
+from ridge_tally.rules.money.document import require_sound_money
 from ridge_tally.rules.option_document import require_name, require_sound_option
 from ridge_tally.rules.sun.weather_document import require_sound_weather
 from ridge_tally.rules.survey.document import require_sound_survey
@@ -37,6 +38,8 @@ def require_sound(job: Job, before: Job | None = None) -> None:
     """
     require_bounded(job, before)
     require_name(job.name)
+    if before is None or job.money is not before.money:
+        require_sound_money(job.money)
     alike = before is not None and alike_but_options(job, before)
     if not alike:
         _require_sound_site(job)

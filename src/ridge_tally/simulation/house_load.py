@@ -6,12 +6,12 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.brief.bills import DAYS_IN_MONTH
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.brief import CarLoad, HeatPumpLoad
 from ridge_tally.core.job.document import Job, month_first
 from ridge_tally.core.job.household import DayShape
 from ridge_tally.core.loading.house_load import base_and_heat_kwh, by_cold, by_hour, spread_w
+from ridge_tally.core.nominal_year import DAYS_IN_MONTH
 from ridge_tally.core.sky.weather_year import HOURS, WeatherYear
 from ridge_tally.formats.load_file import LoadFile, read_load
 from ridge_tally.rules import tables

@@ -9,11 +9,10 @@ from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.brief import BillRow
 from ridge_tally.core.job.grid import Tariff
 from ridge_tally.core.job.ids import BillId
+from ridge_tally.core.nominal_year import DAYS_IN_MONTH, MONTH_NAMES
 
-DAYS_IN_MONTH = (31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
 SEASONS = ((12, 1, 2), (3, 4, 5), (6, 7, 8), (9, 10, 11))
 NORTHERN = ("winter", "spring", "summer", "autumn")
-MONTH_NAMES = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
 LONGEST_BILL_DAYS = 370
 # A house that buys more is possible; a typing slip is likelier. Common practice, no source.
 UNUSUAL_KWH_PER_DAY = 150.0

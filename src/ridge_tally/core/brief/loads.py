@@ -2,8 +2,8 @@
 
 from dataclasses import dataclass
 
-from ridge_tally.core.brief.bills import DAYS_IN_MONTH
 from ridge_tally.core.job.brief import CarLoad, Fuel, HeatPumpLoad, Load, OtherLoad
+from ridge_tally.core.nominal_year import DAYS_IN_MONTH
 
 HEATING_BASE_DEGC = 18.0
 

@@ -2,8 +2,10 @@
 
 import math
 import re
+from dataclasses import replace
 from itertools import pairwise
 
+from ridge_tally.core.brief.tariff_hours import mean_price_cents
 from ridge_tally.core.errors import NotUnderstood, OutOfRange, OutsideModelRange
 from ridge_tally.core.job.grid import RateTier, Tariff, TariffPeriod
 from ridge_tally.core.units import one_line
@@ -27,13 +29,15 @@ def bill_cents(tariff: Tariff, energy_kwh: float, days: int) -> float:
 
     Notes
     -----
-    cost = (1 + tax) * max(minimum, fixed + sum of energy in a tier * its price).
+    cost = (1 + tax) * max(minimum, fixed + sum of energy in a tier * its price).  With prices by the
+    hour the energy is taken evenly over all hours, as a bill's kWh do not say when.
     Source: the way household tariffs are printed; common practice, no source.
     """
+    tariff = _by_energy(tariff)
     scale = _scale(tariff, days)
     charged = tariff.fixed_cents * scale + sum(
         kwh * tier.rate_cents_per_kwh
-        for tier, kwh in zip(tariff.tiers, _by_tier(tariff, energy_kwh, scale), strict=True)
+        for tier, kwh in zip(tariff.tiers, by_tier(tariff, energy_kwh, scale), strict=True)
     )
     return max(tariff.minimum_cents * scale, charged) * (1 + tariff.tax_frac)
 
@@ -47,6 +51,7 @@ def energy_for_bill_kwh(tariff: Tariff, cost_cents: float, days: int) -> float:
         Where one cost has no single energy: at or below the minimum or the fixed charge, or
         in a tier that costs nothing.
     """
+    tariff = _by_energy(tariff)
     scale = _scale(tariff, days)
     before_tax = cost_cents / (1 + tariff.tax_frac)
     fixed, minimum = tariff.fixed_cents * scale, tariff.minimum_cents * scale
@@ -70,13 +75,20 @@ def energy_for_bill_kwh(tariff: Tariff, cost_cents: float, days: int) -> float:
 
 def next_kwh_cents(tariff: Tariff, energy_kwh: float, days: int) -> float:
     """Return the price of the next kWh at this use, tax included."""
-    left = energy_kwh
+    tariff, left = _by_energy(tariff), energy_kwh
     scale = _scale(tariff, days)
-    for tier, kwh in zip(tariff.tiers, _by_tier(tariff, energy_kwh, scale), strict=True):
+    for tier, kwh in zip(tariff.tiers, by_tier(tariff, energy_kwh, scale), strict=True):
         left -= kwh
         if left <= 0:
             return tier.rate_cents_per_kwh * (1 + tariff.tax_frac)
     return tariff.tiers[-1].rate_cents_per_kwh * (1 + tariff.tax_frac)
+
+
+def _by_energy(tariff: Tariff) -> Tariff:
+    """Return a tariff that asks only for energy: one price, the mean, in the place of prices by the hour."""
+    if not tariff.periods:
+        return tariff
+    return replace(tariff, periods=(), tiers=(RateTier(None, mean_price_cents(tariff)),))
 
 
 def _scale(tariff: Tariff, days: int) -> float:
@@ -87,7 +99,8 @@ def _bounds(tariff: Tariff, scale: float) -> list[float]:
     return [math.inf if t.up_to_kwh is None else t.up_to_kwh * scale for t in tariff.tiers]
 
 
-def _by_tier(tariff: Tariff, energy_kwh: float, scale: float) -> list[float]:
+def by_tier(tariff: Tariff, energy_kwh: float, scale: float) -> list[float]:
+    """Return the energy that falls in each tier; ``scale``: what their bounds are times."""
     shares, below = [], 0.0
     for bound in _bounds(tariff, scale):
         shares.append(max(0.0, min(energy_kwh, bound) - below))

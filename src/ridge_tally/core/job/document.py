@@ -25,6 +25,7 @@ from ridge_tally.core.job.bench import Bench
 from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.code_rules import OwnRules, Safety
 from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
+from ridge_tally.core.job.money import Money
 from ridge_tally.core.job.racking import DesignLoads, Racking
 from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.job.weather import JobWeather
@@ -146,14 +147,15 @@ class Job:
     weather: JobWeather = field(default_factory=JobWeather)
     bench: Bench | None = None
     design_loads: DesignLoads = field(default_factory=DesignLoads)
+    money: Money = field(default_factory=Money)
     version: int = field(default=DOCUMENT_VERSION)
 
 
-_SHARED = tuple(f.name for f in fields(Job) if f.name not in ("name", "options"))
+_SHARED = tuple(f.name for f in fields(Job) if f.name not in ("name", "options", "money"))
 
 
 def alike_but_options(job: Job, other: Job) -> bool:
-    """Return whether two documents share every part but name and options: the very same things."""
+    """Return whether two documents share every part that options rest on: the very same things."""
     return all(getattr(job, part) is getattr(other, part) for part in _SHARED)
 
 

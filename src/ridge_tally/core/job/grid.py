@@ -24,11 +24,47 @@ class RateTier:
     rate_cents_per_kwh: float
 
 
+class DayKind(StrEnum):
+    """The days a price holds on; holidays count as weekends."""
+
+    EVERY = "every-day"
+    WORKDAYS = "workdays"
+    WEEKENDS = "weekends"
+
+
+@dataclass(frozen=True, slots=True)
+class RatePeriod:
+    """Hours with a price of their own: from ``from_h`` to ``to_h``, across midnight where it is less.
+
+    ``months`` 1 to 12.  ``sell_cents_per_kwh``: paid for what is sent out then; ``None`` as ever.
+    ``rest``: all hours that no other period takes.
+    """
+
+    name: str
+    months: tuple[int, ...]
+    days: DayKind
+    from_h: int
+    to_h: int
+    buy_cents_per_kwh: float
+    sell_cents_per_kwh: float | None = None
+    rest: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class DayOfYear:
+    """A day that comes every year; ``month`` and ``day`` from 1."""
+
+    month: int
+    day: int
+
+
 @dataclass(frozen=True, slots=True)
 class Tariff:
     """What a bill costs: fixed charge, tiers, a minimum, tax on all of it.
 
     ``fixed_cents``, tier bounds and ``minimum_cents`` are per bill or per day, as ``per`` says.
+    With ``periods`` a kWh costs what its hour says, and the tiers rest.  ``demand_cents_per_kw``:
+    for the month's highest hour.
     """
 
     per: TariffPeriod
@@ -36,6 +72,9 @@ class Tariff:
     minimum_cents: float
     tiers: tuple[RateTier, ...]
     tax_frac: float
+    periods: tuple[RatePeriod, ...] = ()
+    holidays: tuple[DayOfYear, ...] = ()
+    demand_cents_per_kw: float = 0.0
 
 
 class Metering(StrEnum):
@@ -123,6 +162,8 @@ class GridRules:
     insurance: str
     rebate: Rebate | None
     routes: tuple[ApprovalRoute, ...]
+    # Under net metering: the month, 1 to 12, after which a year's surplus is paid out; each if none.
+    trueup_month: int | None = None
 
 
 # A hundredth of a currency, where people do not call it a cent.

@@ -6,10 +6,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.brief.loads import HEATING_BASE_DEGC
-from ridge_tally.core.sky.weather_year import hour_of, month_of, step_h
+from ridge_tally.core.sky.weather_year import SATURDAY, hour_of, month_of, step_h, weekday_of
 
 FloatArray = NDArray[np.float64]
-SATURDAY = 5
 
 
 def spread_w(
@@ -42,9 +41,9 @@ def by_hour(
     shares = np.asarray(workday, dtype=float)[hour_of(time)]
     if weekend is None:
         return shares
-    # The first day of 1970 was a Thursday, counted from Monday as 3.
-    weekday = (time.astype("datetime64[D]").astype(np.int64) + 3) % 7
-    return np.where(weekday >= SATURDAY, np.asarray(weekend, dtype=float)[hour_of(time)], shares)
+    return np.where(
+        weekday_of(time) >= SATURDAY, np.asarray(weekend, dtype=float)[hour_of(time)], shares
+    )
 
 
 def by_cold(air_degc: FloatArray) -> FloatArray:

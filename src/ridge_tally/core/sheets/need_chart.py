@@ -1,6 +1,6 @@
 """The year's use against the array's energy, month by month, as an SVG."""
 
-from ridge_tally.core.brief.bills import MONTH_NAMES
+from ridge_tally.core.nominal_year import MONTH_NAMES
 
 INK, MUTED, USE, ARRAY = "#1d2b2c", "#566465", "#9fb4b0", "#8f4a1b"
 FACE = 'font-family="Barlow Semi Condensed" font-size="2.7"'

@@ -58,6 +58,15 @@ def hour_of(time: NDArray[np.datetime64]) -> NDArray[np.int64]:
     return np.asarray(hours.astype(np.int64))
 
 
+SATURDAY = 5
+
+
+def weekday_of(time: NDArray[np.datetime64]) -> NDArray[np.int64]:
+    """Return (n,) days of the week, 0 for Monday."""
+    # The first day of 1970 was a Thursday, counted from Monday as 3.
+    return (time.astype("datetime64[D]").astype(np.int64) + 3) % 7
+
+
 def day_of(time: NDArray[np.datetime64]) -> NDArray[np.int64]:
     """Return the day of the year, from 0, of each moment."""
     days = time.astype("datetime64[D]") - time.astype("datetime64[Y]")

@@ -5,6 +5,7 @@ from dataclasses import replace
 from typing import Any, assert_never
 
 from ridge_tally.catalogue.grid_packs import grid_pack
+from ridge_tally.core.brief.rate_periods import parse_days, parse_months, typed_period
 from ridge_tally.core.brief.tariff import parse_tiers
 from ridge_tally.core.brief.typed import (
     parse_choice,
@@ -13,7 +14,7 @@ from ridge_tally.core.brief.typed import (
     parse_quantity,
     parse_share_frac,
 )
-from ridge_tally.core.errors import MissingDatum, OutOfRange
+from ridge_tally.core.errors import MissingDatum, NotUnderstood, OutOfRange
 from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.document import Job, month_first
 from ridge_tally.core.job.edits.brief.grid import (
@@ -21,6 +22,7 @@ from ridge_tally.core.job.edits.brief.grid import (
     GridField,
     RouteField,
     SetGridField,
+    SetRatePeriods,
     SetRouteField,
     TakeGridPack,
 )
@@ -51,6 +53,12 @@ def grid_changed(job: Job, edit: GridEdit) -> Job:
         case SetGridField():
             grid = _field_set(_grid_of(job.brief), edit, month_first=month_first(job))
             grid = _marked(grid, edit.field)
+        case SetRatePeriods():
+            grid = _grid_of(job.brief)
+            periods = tuple(
+                typed_period(p.name, p.months, p.days, p.hours, p.buy, p.sell) for p in edit.periods
+            )
+            grid = _marked(replace(grid, tariff=replace(grid.tariff, periods=periods)), "periods")
         case SetRouteField():
             grid = _marked(_route_set(_grid_of(job.brief), edit), f"{edit.route}.{edit.field}")
         case _:
@@ -140,6 +148,17 @@ def _field_set(grid: GridRules, edit: SetGridField, *, month_first: bool) -> Gri
         case kind.TAX:
             tax = parse_share_frac(f"{typed.removesuffix('%') or '0'}%", "Tax")
             return replace(grid, tariff=replace(grid.tariff, tax_frac=tax))
+        case kind.HOLIDAYS:
+            days = parse_days(typed, "Holidays")
+            return replace(grid, tariff=replace(grid.tariff, holidays=days))
+        case kind.DEMAND:
+            demand = parse_money_cents(typed or "0", "Price of the month’s highest kW")
+            return replace(grid, tariff=replace(grid.tariff, demand_cents_per_kw=demand))
+        case kind.TRUEUP:
+            months = parse_months(typed, "True-up after") if typed else ()
+            if len(months) > 1:
+                raise NotUnderstood("True-up after", typed, "one month such as Apr, or nothing")
+            return replace(grid, trueup_month=months[0] if months else None)
         case kind.REBATE_NAME:
             return replace(grid, rebate=replace(rebate, name=typed) if typed else None)
         case kind.REBATE_DC:

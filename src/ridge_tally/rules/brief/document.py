@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 
+from ridge_tally.core.brief.tariff_hours import require_whole_periods
 from ridge_tally.core.errors import BadGeometry, OutOfRange
 from ridge_tally.core.job.brief import MOST_BILLS, Brief, CarLoad, HeatPumpLoad, Load
 from ridge_tally.core.job.document import Job, plane_of
@@ -143,7 +144,17 @@ def _require_grid(grid: GridRules) -> None:
             (f"{route.kind.value} route, fee, cents", route.fee_cents, 0, 100_000_000),
             (f"{route.kind.value} route, imposed export, kW", route.imposed_export_kw, 0.0, 1000.0),
         ]
+    ranges += [
+        ("Price of the month’s highest kW, cents", grid.tariff.demand_cents_per_kw, 0.0, 100_000.0),
+        ("True-up after month", grid.trueup_month, 1, 12),
+    ]
+    for period in grid.tariff.periods:
+        ranges += [
+            (f"Price, {period.name}, cents", period.buy_cents_per_kwh, 0.0, 1000.0),
+            (f"Paid for export, {period.name}, cents", period.sell_cents_per_kwh, 0.0, 1000.0),
+        ]
     _require(ranges)
+    require_whole_periods(grid.tariff)
     if not grid.tariff.tiers or grid.tariff.tiers[-1].up_to_kwh is not None:
         raise BadGeometry(
             "Price of a kWh",

@@ -27,10 +27,11 @@ from ridge_tally.rules.loading.ac_sources import phases_used
 from ridge_tally.simulation.batteries import conversions, cycles, takes_dc, told
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import HouseLoad, house_load
-from ridge_tally.simulation.need import next_kwh_price_cents, sent_kwh_price_cents, small_money
+from ridge_tally.simulation.need import small_money
 from ridge_tally.simulation.weather import weather_of
 from ridge_tally.simulation.year import hourly_year, require_year
 from ridge_tally.studies.loading.sized import sized_to
+from ridge_tally.studies.money.house_bills import saved_cents
 
 FloatArray = NDArray[np.float64]
 NORTHERN_SEASONS = {"summer": (5, 6, 7), "winter": (11, 0, 1), "spring and autumn": (2, 3, 8, 9)}
@@ -49,8 +50,8 @@ class HouseTold:
     out of the battery at events, ``held_kwh`` kept back by the export limit, ``lost_kwh`` in the
     battery's conversions, ``left_kwh`` in it when the year ends: all of them together are what is
     made and what it takes ``from_clipped_kwh``.  ``own_use_frac`` of what is made, ``covered_frac`` of the load;
-    ``breakfast_frac`` and ``evening_frac`` of the load in those hours.  ``worth_cents``: bills
-    spared and export paid; ``None`` without a tariff.
+    ``breakfast_frac`` and ``evening_frac`` of the load in those hours.  ``worth_cents``: what
+    the year's bills are less by; ``None`` without a tariff.
     """
 
     made_kwh: float
@@ -177,17 +178,28 @@ def house_of(desk: Desk, job: Job, load: HouseLoad) -> SelfConsumption:
     )
 
 
-def lived(
-    design: Design, house: SelfConsumption, year: YearResult, battery: Battery | None
-) -> HouseYear:
-    """Return a house's year on an option's sun, with a battery as it joins or without."""
-    sun = Sun(
+def sun_of(year: YearResult) -> Sun:
+    """Return what a year's inverters give."""
+    return Sun(
         year.before_export_w,
         year.clipped_w * year.ac_kept_frac,
         year.limit_w * year.ac_kept_frac,
         year.hours,
         year.held_within_w,
     )
+
+
+def lived(
+    design: Design, house: SelfConsumption, year: YearResult, battery: Battery | None
+) -> HouseYear:
+    """Return a house's year on an option's sun, with a battery as it joins or without."""
+    return lived_on(design, house, sun_of(year), battery)
+
+
+def lived_on(
+    design: Design, house: SelfConsumption, sun: Sun, battery: Battery | None
+) -> HouseYear:
+    """Return a house's year on some sun, with a battery as it joins or without."""
     if battery is None:
         return house_year(sun, house.load.power_w, house.export_w)
     kept = conversions(design, battery.coupling).kept
@@ -211,8 +223,8 @@ def house_report(desk: Desk, design: Design) -> HouseReport:
         if design.option.battery is None
         else lived(design, house, year, battery_joined(design.option))
     )
-    now, alone_told = stored or alone, _told_of(design.job, house, alone)
-    with_battery = None if stored is None else _told_of(design.job, house, stored)
+    now, alone_told = stored or alone, _told_of(desk, design.job, house, alone)
+    with_battery = None if stored is None else _told_of(desk, design.job, house, stored)
     sizes = tuple(_sizes(desk, design, house))
     battery = None
     if stored is not None and with_battery is not None:
@@ -231,7 +243,7 @@ def house_report(desk: Desk, design: Design) -> HouseReport:
     )
 
 
-def _told_of(job: Job, house: SelfConsumption, lived_year: HouseYear) -> HouseTold:
+def _told_of(desk: Desk, job: Job, house: SelfConsumption, lived_year: HouseYear) -> HouseTold:
     def kwh(power_w: FloatArray) -> float:
         return kwh_of(power_w, lived_year.hours)
 
@@ -256,18 +268,8 @@ def _told_of(job: Job, house: SelfConsumption, lived_year: HouseYear) -> HouseTo
         left_kwh=float(lived_year.charge_wh[-1]) / 1000,
         breakfast_frac=at[0],
         evening_frac=at[1],
-        worth_cents=_worth_cents(job, own, sent, sold),
+        worth_cents=saved_cents(desk, job, house.load, lived_year),
     )
-
-
-def _worth_cents(job: Job, own_kwh: float, sent_kwh: float, sold_kwh: float) -> int | None:
-    """Return what is spared and paid in a year, each at the price of the next kWh."""
-    bought, sent = next_kwh_price_cents(job), sent_kwh_price_cents(job)
-    if bought is None or sent is None:
-        return None
-    events = job.brief.household.events
-    paid = events.cents_per_kwh if events else sent
-    return round(own_kwh * bought + sent_kwh * sent + sold_kwh * paid)
 
 
 def _months(lived_year: HouseYear, house: SelfConsumption) -> tuple[HouseMonth, ...]:

@@ -135,6 +135,9 @@ def _facts(design: Design, sized: tuple[Sized, ...]) -> OneLine:
         switch = ("AC disconnect", f"{rated}, {ratings.ac_v:g} V, lockable")
         switch_number = numbers.of("AC disconnect, lockable", 1)
     panels = _panels(design, last, numbers)
+    battery = battery_joined(design.option)
+    if battery is not None:
+        numbers.of(f"Battery of {battery.usable_kwh:g} kWh, {battery.power_kw:g} kW", 1)
     return OneLine(
         title=f"{design.job.name}, option {design.option.name}",
         place=design.job.site.place or "place not given",

@@ -5,14 +5,14 @@ from dataclasses import dataclass, replace
 
 from ridge_tally.core.equipment import origin_of
 from ridge_tally.core.sheet_origins import Origin
+from ridge_tally.rules.build.hours import HoursRow, crew_hours
+from ridge_tally.rules.build.parts import PartRow, lifting_of, part_rows
 from ridge_tally.rules.build.racked import RackedPlane
 from ridge_tally.rules.build.racking import racked_planes
 from ridge_tally.rules.build.sawing import Sawing, sawn
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.views.build.cuts import CutView, costly_told, cut_view
-from ridge_tally.views.build.hours import HoursRow, crew_hours
-from ridge_tally.views.build.parts import PartRow, lifting_of, part_rows
 from ridge_tally.views.build.plane import PlaneRackingView, plane_view
 
 

@@ -22,6 +22,8 @@ from ridge_tally.core.job.edits.build.racking import RackingEdit
 from ridge_tally.core.job.edits.loading.batteries import BatteryEdit
 from ridge_tally.core.job.edits.loading.bench import BenchEdit
 from ridge_tally.core.job.edits.loading.household import HouseholdEdit
+from ridge_tally.core.job.edits.money.incentives import IncentiveEdit
+from ridge_tally.core.job.edits.money.prices import PriceEdit
 from ridge_tally.core.job.edits.options import OptionEdit
 from ridge_tally.core.job.edits.strings.electronics import ElectronicsEdit
 from ridge_tally.core.job.edits.strings.inverters import InverterEdit
@@ -40,6 +42,7 @@ ArrayEdit = KindEdit | FillEdit | ModuleEdit | TableEdit
 StringEdit = ThreadEdit | InverterEdit | WiringEdit | ElectronicsEdit
 LoadingEdit = HouseholdEdit | BatteryEdit | BenchEdit
 BuildEdit = RackingEdit | CircuitEdit
+MoneyEdit = PriceEdit | IncentiveEdit
 
 RemedyStep = ThreadEdit | InverterEdit | ElectronicsEdit | ChooseModule | ToggleModules | FillPlane
 
@@ -64,4 +67,5 @@ Edit = (
     | StringEdit
     | LoadingEdit
     | BuildEdit
+    | MoneyEdit
 )

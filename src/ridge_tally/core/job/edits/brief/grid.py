@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Literal
 
-from ridge_tally.core.job.grid import RouteKind
+from ridge_tally.core.job.grid import DayKind, RouteKind
 
 
 class GridField(StrEnum):
@@ -24,6 +24,9 @@ class GridField(StrEnum):
     MINIMUM = "minimum_cents"
     TIERS = "tiers"
     TAX = "tax_frac"
+    HOLIDAYS = "holidays"
+    DEMAND = "demand_cents_per_kw"
+    TRUEUP = "trueup_month"
     DISCONNECT = "disconnect"
     INSURANCE = "insurance"
     REBATE_NAME = "rebate_name"
@@ -65,4 +68,24 @@ class SetRouteField:
     kind: Literal["set-route-field"] = "set-route-field"
 
 
-GridEdit = TakeGridPack | SetGridField | SetRouteField
+@dataclass(frozen=True, slots=True)
+class TypedPeriod:
+    """A line of prices by the hour; without hours it takes all that no other line has."""
+
+    name: str
+    months: str
+    days: DayKind
+    hours: str
+    buy: str
+    sell: str
+
+
+@dataclass(frozen=True, slots=True)
+class SetRatePeriods:
+    """All lines of prices by the hour; none of them: the tiers hold again."""
+
+    periods: tuple[TypedPeriod, ...]
+    kind: Literal["set-rate-periods"] = "set-rate-periods"
+
+
+GridEdit = TakeGridPack | SetGridField | SetRouteField | SetRatePeriods

@@ -20,7 +20,7 @@ HEAVY_KG, LONG_M = 20.0, 4.0
 class PartRow:
     """A line of the parts list: so many, spares beside them, what the firm's shelf gives of both.
 
-    ``buy``: the rest, in ``boxes`` where it comes in boxes, 0 else.  ``cents``: for whole boxes.
+    ``buy``: the rest, in ``boxes`` of ``box`` where it comes in boxes, 0 else.  ``cents``: for whole boxes.
     """
 
     name: str
@@ -29,6 +29,7 @@ class PartRow:
     on_shelf: int
     buy: int
     boxes: int
+    box: int
     price_cents: int | None
     cents: int | None
 
@@ -57,7 +58,7 @@ def _sticks(sheet: MountingSheet, sawings: tuple[Sawing, ...]) -> list[PartRow]:
         price = stock.price_cents
         cents = None if price is None else price * buy
         name = rail_name(sheet, stock.length_m)
-        found.append(PartRow(name, len(mine), 0, len(mine) - buy, buy, 0, price, cents))
+        found.append(PartRow(name, len(mine), 0, len(mine) - buy, buy, 0, 0, price, cents))
     return found
 
 
@@ -117,7 +118,7 @@ def _row(
     buy = needed - there
     boxes = -(-buy // box) if box else 0
     cents = None if price_cents is None else price_cents * (boxes * box if box else buy)
-    return PartRow(name, count, spares, there, buy, boxes, price_cents, cents)
+    return PartRow(name, count, spares, there, buy, boxes, box, price_cents, cents)
 
 
 def lifting_of(planes: tuple[RackedPlane, ...], sawings: tuple[Sawing, ...]) -> tuple[str, ...]:

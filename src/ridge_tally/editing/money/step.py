@@ -1,0 +1,19 @@
+"""Which file applies which edits of Money."""
+
+from typing import assert_never
+
+from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.edits.any_edit import MoneyEdit
+from ridge_tally.core.job.edits.money.incentives import IncentiveEdit
+from ridge_tally.core.job.edits.money.prices import PriceEdit
+from ridge_tally.editing.money.incentives import incentives_changed
+from ridge_tally.editing.money.prices import prices_changed
+
+
+def money_changed(job: Job, edit: MoneyEdit) -> Job:
+    """Return the job after an edit of Money; raises as the handlers of its files do."""
+    if isinstance(edit, PriceEdit):
+        return prices_changed(job, edit)
+    if isinstance(edit, IncentiveEdit):
+        return incentives_changed(job, edit)
+    assert_never(edit)

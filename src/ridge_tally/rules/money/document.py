@@ -1,0 +1,89 @@
+"""What must hold of prices, incentives, loan and expectations before money is worked out from them."""
+
+from collections.abc import Iterable
+
+from ridge_tally.core.errors import OutOfRange
+from ridge_tally.core.job.money import Incentive, Money, PriceRule
+from ridge_tally.core.money.incentives import require_sound_order
+from ridge_tally.rules.distinct import require_distinct
+
+Range = tuple[str, float | None, float, float]
+MOST_CENTS, MOST_LINES, LONGEST_TEXT = 100_000_000_00, 200, 200
+
+
+def require_sound_money(money: Money) -> None:
+    """Raise on the first figure of money that cannot be.
+
+    Raises
+    ------
+    OutOfRange
+        Naming the field, the value and what to do.
+    """
+    rows = (money.prices, money.lines, money.incentives)
+    for name, many in zip(("Prices", "Lines of one's own", "Incentives"), rows, strict=True):
+        if len(many) > MOST_LINES:
+            raise OutOfRange(name, len(many), f"at most {MOST_LINES}")
+    require_distinct("lines", [x.id for x in money.lines])
+    require_distinct("incentives", [i.id for i in money.incentives])
+    _require(_ranges(money))
+    for incentive in money.incentives:
+        _require(_incentive_ranges(incentive))
+        if not 0 < len(incentive.name.strip()) <= LONGEST_TEXT:
+            raise OutOfRange(
+                "Length of an incentive's name", len(incentive.name), f"1 to {LONGEST_TEXT}"
+            )
+    require_sound_order(money.incentives)
+
+
+def _require(ranges: Iterable[Range]) -> None:
+    for field, value, low, high in ranges:
+        if value is not None and not low <= value <= high:
+            raise OutOfRange(field, value, f"between {low:g} and {high:g}")
+
+
+def _ranges(money: Money) -> Iterable[Range]:
+    # A margin of all of the price would be a price without end.
+    most = 0.9 if money.rule is PriceRule.MARGIN else 5.0
+    yield ("Markup or margin, as a fraction", money.rule_frac, 0.0, most)
+    yield ("Sales tax, as a fraction", money.sales_tax_frac, 0.0, 1.0)
+    for price in money.prices:
+        yield (f"Price of {price.name}, cents", price.cents, 0.0, MOST_CENTS)
+    for line in money.lines:
+        yield (f"Count of {line.name}", line.count, 0.0, 100_000.0)
+        yield (f"Price of {line.name}, cents", line.cents, 0.0, MOST_CENTS)
+    work, payer, loan, expected = money.work, money.payer, money.loan, money.expected
+    yield ("An hour of work, cents", work.cents_per_h, 0.0, 1_000_000.0)
+    yield ("Electrical hours a kW", work.electrical_h_per_kw, 0.0, 100.0)
+    yield ("Hours each job takes besides", work.each_job_h, 0.0, 1000.0)
+    yield ("Tax rate, as a fraction", payer.tax_frac, 0.0, 1.0)
+    yield ("Tax owed in a year, cents", payer.tax_cents_per_year, 0, MOST_CENTS)
+    if loan is not None:
+        yield ("Share on loan, as a fraction", loan.share_frac, 0.0, 1.0)
+        yield ("Interest of the loan, as a fraction", loan.rate_frac, 0.0, 1.0)
+        yield ("Years of the loan", loan.years, 1, 40)
+        yield ("Fee of the loan, as a fraction", loan.fee_frac, 0.0, 1.0)
+    yield ("Years of the table", expected.years, 1, 40)
+    yield ("Discount rate, as a fraction", expected.discount_frac, 0.0, 0.5)
+    for name, rise in (
+        ("Energy prices rise", expected.energy_rise_frac),
+        ("Fixed charges rise", expected.fixed_rise_frac),
+        ("Export prices rise", expected.export_rise_frac),
+        ("Upkeep rises", expected.upkeep_rise_frac),
+    ):
+        yield (f"{name}, as a fraction a year", rise, -0.2, 0.3)
+    yield ("Modules lose a year, as a fraction", expected.ageing_frac, 0.0, 0.1)
+    yield ("Upkeep a year, cents", expected.upkeep_cents, 0, MOST_CENTS)
+    yield ("Inverter replaced in year", expected.inverter_year, 1, 100)
+    yield ("Replacing the inverter, cents", expected.inverter_cents, 0, MOST_CENTS)
+
+
+def _incentive_ranges(one: Incentive) -> tuple[Range, ...]:
+    return (
+        (f"Share, {one.name}, as a fraction", one.rate_frac, 0.0, 1.0),
+        (f"Amount, {one.name}, cents", one.cents, 0.0, MOST_CENTS),
+        (f"Cap, {one.name}, cents", one.cap_cents, 0, MOST_CENTS),
+        (f"Up to kW, {one.name}", one.most_kw, 0.1, 1000.0),
+        (f"DC over AC, {one.name}", one.most_dc_ac_ratio, 0.5, 5.0),
+        (f"Pays in year, {one.name}", one.pays_in_year, 0, 40),
+        *((f"Base of {one.name}, as a fraction", less.frac, 0.0, 1.0) for less in one.less),
+    )

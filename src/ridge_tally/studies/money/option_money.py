@@ -1,0 +1,240 @@
+"""An option's money whole: its price, incentives, bills, years and worth, from one engine."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from ridge_tally.core.energy.year import YearResult
+from ridge_tally.core.errors import MissingDatum
+from ridge_tally.core.job.document import battery_joined
+from ridge_tally.core.job.grid import GridRules, Metering
+from ridge_tally.core.job.money import (
+    BaseKind,
+    Incentive,
+    IncentiveId,
+    IncentiveKind,
+    LineKind,
+    Over,
+)
+from ridge_tally.core.loading.house import HouseYear, Sun
+from ridge_tally.core.money.bills import YearBills
+from ridge_tally.core.money.cents import half_up
+from ridge_tally.core.money.cost import Priced, priced
+from ridge_tally.core.money.incentives import Bought, Granted, granted
+from ridge_tally.core.money.years import (
+    Borrowed,
+    Purchase,
+    SunBills,
+    Worth,
+    YearRow,
+    aged_frac,
+    borrowed,
+    worth_of,
+    year_rows,
+)
+from ridge_tally.rules.design import Design, dc_watts
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.year import hourly_year
+from ridge_tally.studies.loading.household import (
+    SelfConsumption,
+    house_of,
+    lived_on,
+    require_load,
+    sun_of,
+)
+from ridge_tally.studies.money.costs import costed
+from ridge_tally.studies.money.house_bills import bills_with, bills_without
+
+GRID_REBATE = IncentiveId("grid-rebate")
+
+
+@dataclass(frozen=True, slots=True)
+class Quote:
+    """What an option is sold for: the list where every line has a price, else the Brief's price a watt.
+
+    ``told`` says which; ``by_list``.  ``dc_kw`` and ``ac_kw`` are what prices a watt are by.
+    """
+
+    priced: Priced
+    gross_cents: int
+    credit_cents: int
+    rebate_cents: int
+    by_list: bool
+    told: str
+    dc_kw: float
+    ac_kw: float
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class OptionMoney:
+    """All of an option's money.
+
+    ``now_cents``: the price less what lowers it at once; ``net_cents``: less all incentives,
+    whenever they come.
+    """
+
+    quote: Quote
+    granted: tuple[Granted, ...]
+    now_cents: int
+    net_cents: int
+    loan: Borrowed | None
+    without: YearBills
+    with_sun: YearBills
+    rows: tuple[YearRow, ...]
+    worth: Worth
+    energy_kwh: float
+
+
+def quote_of(desk: Desk, design: Design) -> Quote:
+    """Return what an option is sold for.
+
+    Raises
+    ------
+    MissingDatum
+        Where nothing has a price at all.
+    """
+    list_ = priced(design.job.money, costed(desk, design))
+    dc_kw, ac_kw = dc_watts(design)[2] / 1000, design.p_ac_w / 1000
+    target = design.job.brief.target
+    if list_.unknown and target.price_cents_per_w is not None:
+        gross = half_up(target.price_cents_per_w * dc_kw * 1000 + target.fixed_price_cents)
+        told = (
+            f"by the Brief’s price a watt, as {len(list_.unknown)} line"
+            f"{'s have' if len(list_.unknown) > 1 else ' has'} no price yet"
+        )
+        return Quote(list_, gross, gross, gross, False, told, dc_kw, ac_kw)
+    if not list_.gross_cents:
+        raise MissingDatum(
+            "price", "The option", "Type prices in the list here, or a price a watt in the Brief."
+        )
+    told = "by the list, line by line"
+    if list_.unknown:
+        told += f"; without {len(list_.unknown)} that ha{'ve' if len(list_.unknown) > 1 else 's'} no price"
+    return Quote(
+        list_, list_.gross_cents, list_.credit_cents, list_.rebate_cents, True, told, dc_kw, ac_kw
+    )  # fmt: skip
+
+
+def incentives_of(design: Design) -> tuple[Incentive, ...]:
+    """Return the job's incentives, the grid's own rebate first where it pays anything."""
+    grid = design.job.brief.grid
+    rebate = None if grid is None else grid.rebate
+    own = design.job.money.incentives
+    if grid is None or rebate is None or not rebate.pays_cents_per_dc_w:
+        return own
+    first = Incentive(
+        GRID_REBATE,
+        rebate.name or "Rebate of the grid rules",
+        IncentiveKind.PER_KW,
+        cents=rebate.pays_cents_per_dc_w * 1000,
+        base=BaseKind.GROSS,
+        most_kw=rebate.most_dc_kw,
+        most_dc_ac_ratio=rebate.most_dc_ac_ratio,
+        over=Over.REJECT,
+        pays_in_year=0,
+        source=f"{grid.operator}, in the Brief",
+    )
+    return (first, *own)
+
+
+def require_grid(design: Design) -> GridRules:
+    """Return the job's grid rules; MissingDatum while none are chosen."""
+    if design.job.brief.grid is None:
+        raise MissingDatum(
+            "tariff", "The Brief", "Choose sample grid rules there, or type your own."
+        )
+    return design.job.brief.grid
+
+
+def granted_of(design: Design, quote: Quote) -> tuple[Granted, ...]:
+    """Return what the job's incentives come to on an option's price."""
+    money = design.job.money
+    bought = Bought(
+        quote.gross_cents, quote.credit_cents, quote.rebate_cents, quote.dc_kw, quote.ac_kw
+    )
+    return granted(incentives_of(design), bought, money.payer, money.expected)
+
+
+def option_money(desk: Desk, design: Design) -> OptionMoney:
+    """Return an option's money.
+
+    Raises
+    ------
+    MissingDatum
+        While no use, tariff or price is known, or no module is in a string.
+    """
+    grid, load = require_grid(design), require_load(desk, design.job)
+    year, house = hourly_year(desk, design), house_of(desk, design.job, load)
+    return money_of(desk, design, grid, house, year)
+
+
+def money_of(
+    desk: Desk, design: Design, grid: GridRules, house: SelfConsumption, year: YearResult
+) -> OptionMoney:
+    """Return an option's money once its hours are known."""
+    expected, job = design.job.money.expected, design.job
+    quote = quote_of(desk, design)
+    all_granted = granted_of(design, quote)
+    at_once = sum(c for g in all_granted for y, c in g.by_year if y == 0)
+    now = quote.gross_cents - at_once
+    loan = None if job.money.loan is None else borrowed(job.money.loan, now)
+    old = aged_frac(expected, expected.years)
+    bills = SunBills(
+        bills_without(desk, job, grid, house.load),
+        bills_with(job, grid, _lived(design, house, year, 1.0)),
+        bills_with(job, grid, _lived(design, house, year, old)),
+    )
+    purchase = Purchase(
+        quote.gross_cents, year.energy_kwh, renewed_cents(design, quote), all_granted, loan
+    )
+    rows = year_rows(purchase, bills, expected)
+    return OptionMoney(
+        quote=quote,
+        granted=all_granted,
+        now_cents=now,
+        net_cents=quote.gross_cents - sum(g.cents for g in all_granted),
+        loan=loan,
+        without=bills.without,
+        with_sun=bills.first,
+        rows=rows,
+        worth=worth_of(rows, expected),
+        energy_kwh=year.energy_kwh,
+    )
+
+
+def renewed_cents(design: Design, quote: Quote) -> int:
+    """Return what replacing the inverters costs: as typed, else today's price of them."""
+    typed = design.job.money.expected.inverter_cents
+    if typed is not None:
+        return typed
+    lines = (x for x in quote.priced.lines if x.costed.kind is LineKind.INVERTERS)
+    return sum((x.price_cents or 0) + x.tax_cents for x in lines)
+
+
+def _lived(design: Design, house: SelfConsumption, year: YearResult, aged: float) -> HouseYear:
+    """Return a house's year on an array that gives a share of what it gave new."""
+    battery = None
+    if house_metering(design) is not Metering.ALL_SOLD:
+        battery = battery_joined(design.option)
+    return lived_on(design, house, aged_sun(sun_of(year), aged), battery)
+
+
+def house_metering(design: Design) -> Metering:
+    """Return how the house is metered; net billing where no grid rules say."""
+    grid = design.job.brief.grid
+    return Metering.NET_BILLING if grid is None else grid.metering
+
+
+def aged_sun(sun: Sun, frac: float) -> Sun:
+    """Return what inverters give of an array that makes a share of what it did; night draw stays.
+
+    What the rating cut off goes first: a weaker array meets it less.
+    """
+    if frac == 1.0:
+        return sun
+    there = np.maximum(sun.made_w, 0.0) + sun.clipped_w
+    made = np.where(sun.clipped_w > 0, np.minimum(frac * there, sun.made_w), frac * sun.made_w)
+    made = np.where(sun.made_w > 0, made, sun.made_w)
+    held = None if sun.held_within_w is None else frac * sun.held_within_w
+    clipped = np.maximum(0.0, np.where(sun.clipped_w > 0, frac * there - made, 0.0))
+    return replace(sun, made_w=made, clipped_w=clipped, held_within_w=held)
