@@ -254,3 +254,14 @@ def test_the_wiring_of_a_job_is_told_and_written_and_its_one_line_drawn(
     wrong = run(data, "one-line", "juniper-bench", str(tmp_path / "line.pdf"))
     assert wrong.exit_code != 0
     assert ".svg or .dxf" in wrong.stderr
+
+
+def test_the_money_of_a_job_is_told_and_its_years_are_a_table(data: Path) -> None:
+    told = run(data, "money", "juniper-bench").stdout.replace("\xa0", " ")
+    shown = json.loads(run(data, "money", "juniper-bench", "--json").stdout)
+    gross = f"{shown['gross_cents'] / 100:,.2f}".replace(",", " ")
+    assert f"It costs ${gross}" in told
+    rows = list(csv.DictReader(run(data, "money", "juniper-bench", "--csv").stdout.splitlines()))
+    assert [int(r["year"]) for r in rows] == list(range(len(shown["rows"])))
+    # One figure, one place: the table's rows and the machine's answer alike.
+    assert [r["net ($)"] for r in rows] == [f"{r['net_cents'] / 100:.2f}" for r in shown["rows"]]

@@ -93,7 +93,7 @@ function Year({ card }: { card: queries.JobCard }) {
 function Steps({ card }: { card: queries.JobCard }) {
   const told = STEPS.filter((step) => step.unbuilt === undefined);
   return (
-    <ul aria-label="Steps" className="flex gap-[5px]">
+    <ul aria-label="Steps" className="flex gap-[2px]">
       {told.map(({ id, title }) => {
         const shape = SHAPES[card.steps[id] ?? 'not-begun'];
         return (

@@ -13,6 +13,7 @@ import { formatLength } from '@/units/length';
 import { formatWeightByArea, weightByArea } from '@/units/weight';
 import { type AlikeRow, alike } from './parts/alike';
 import { LimitRow } from './parts/LimitRow';
+import { MoneyRows } from './parts/MoneyRows';
 import { Row } from './parts/Row';
 import { SurveyRows } from './parts/SurveyRows';
 import { TargetRows } from './parts/TargetRows';
@@ -79,7 +80,7 @@ export function Tally({ drawerOpen, stepId, checkOpen, onCheck }: TallyProps) {
         <Year {...(other ? { otherId: other.id } : {})} key={`${at.jobId} ${option.id}`} />
       </Group>
       <Group title="Money">
-        <p className="py-1 text-sm text-ink-2">No prices yet: the Money step is not built.</p>
+        <MoneyRows {...(other ? { otherId: other.id } : {})} key={`${at.jobId} ${option.id}`} />
       </Group>
     </aside>
   );

@@ -35,9 +35,14 @@ export function taken(value: number, places = 0): string {
 /** Money as it is typed and shown: whole cents only where they matter. */
 export function money(cents: number | null, currency = ''): string {
   if (cents === null) return '';
-  const whole = Math.abs(cents % 100) < 0.005 && Math.abs(cents) >= 100_00;
-  return `${currency}${figure(cents / 100, whole ? 0 : 2)}`;
+  const whole = Math.abs(cents % 100) < 0.005 && (cents === 0 || Math.abs(cents) >= 100_00);
+  const text = figure(Math.abs(cents) / 100, whole ? 0 : 2);
+  return `${cents < 0 && /[1-9]/.test(text) ? '−' : ''}${currency}${text}`;
 }
+
+/** Money in a column: every figure with its cents, so that they stand under each other. */
+export const cash = (cents: number | null, currency = '') =>
+  cents === null ? '' : `${cents < 0 ? '−' : ''}${currency}${figure(Math.abs(cents) / 100, 2)}`;
 
 /** A yearly energy to the nearest 10 kWh. */
 export const yearlyKwh = (kwh: number) => `${figure(Math.round(kwh / 10) * 10)} kWh`;

@@ -89,4 +89,5 @@ def _pack(pack_id: str, row: dict[str, Any]) -> GridRules:
             )
             for route in row["routes"]
         ),
+        trueup_month=row.get("trueup_month"),
     )

@@ -42,6 +42,7 @@ COMMANDS = {
     "year": "loading.year",
     "sweep": "loading.sweep",
     "house": "loading.house",
+    "money": "money.money",
     "what-to-buy": "loading.buy",
     "sample-files": "loading.sample_files",
     "sheet": "sheets.sheet",

@@ -24,18 +24,40 @@ from ridge_tally.core.job.edits.build.racking import (
     SetDesignLoad,
     SetRunOn,
 )
+from ridge_tally.core.job.edits.money.incentives import (
+    AddIncentive,
+    IncentiveField,
+    SetIncentiveField,
+)
+from ridge_tally.core.job.edits.money.prices import MoneyField, SetMoneyField
 from ridge_tally.core.job.edits.options import CopyOption
 from ridge_tally.core.job.edits.strings.threading import WishSeriesLength
 from ridge_tally.core.job.edits.strings.wiring import PlaceBox, SetShutdown
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.job.money import IncentiveId, IncentiveKind
 from ridge_tally.core.job.survey import Survey
 from ridge_tally.core.mounting_sheet import MountingId
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.demo.juniper_brief import BRIEF
 from ridge_tally.demo.juniper_survey import GARAGE_EAST, NORTH, SOUTH, SURVEY
+from ridge_tally.demo.prices import price_edits
 from ridge_tally.editing.apply import apply_edits
 from ridge_tally.editing.survey.planes import blank_plane
 
+CREDIT, UTILITY = IncentiveId("incentive2"), IncentiveId("incentive1")
+# Invented, in the shape such programmes have.
+INCENTIVES: tuple[Edit, ...] = (
+    AddIncentive("Sample co-operative’s rebate", IncentiveKind.SHARE),
+    SetIncentiveField(UTILITY, IncentiveField.RATE, "5 %"),
+    SetIncentiveField(UTILITY, IncentiveField.CAP, "1200"),
+    SetIncentiveField(UTILITY, IncentiveField.SOURCE, "invented for this sample"),
+    AddIncentive("Sample state credit", IncentiveKind.CREDIT),
+    SetIncentiveField(CREDIT, IncentiveField.RATE, "10 %"),
+    SetIncentiveField(CREDIT, IncentiveField.CAP, "6000"),
+    SetIncentiveField(CREDIT, IncentiveField.REFUNDABLE, "no"),
+    SetIncentiveField(CREDIT, IncentiveField.SOURCE, "invented for this sample"),
+    SetMoneyField(MoneyField.TAX_OWED, "1800"),
+)
 MODULE, INVERTER = ModuleId("sample-405"), InverterId("sample-i7-6")
 MOUNTING, LOADS_SOURCE = MountingId("sample-flashed-foot"), "invented county table"
 
@@ -75,7 +97,9 @@ def juniper_bench(shelf: Shelf) -> Job:
         CopyOption(a, "one longer string"),
         WishSeriesLength(b, 15),
     )
-    return apply_edits(job, steps, shelf)
+    designed = apply_edits(job, steps, shelf)
+    prices = price_edits(designed, hour="64", permits="480", office="3600", share="42 %")
+    return apply_edits(designed, (*prices, *INCENTIVES), shelf)
 
 
 def _site() -> Site:

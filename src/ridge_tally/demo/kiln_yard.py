@@ -45,6 +45,7 @@ from ridge_tally.core.job.ids import OptionId, PlaneId, ShadeId
 from ridge_tally.core.job.places import SitePoint
 from ridge_tally.core.job.survey import ReadingKind, ShadeKind, Survey
 from ridge_tally.core.units import LengthUnit
+from ridge_tally.demo.prices import price_edits
 from ridge_tally.editing.apply import apply_edits
 from ridge_tally.editing.survey.planes import blank_plane
 
@@ -80,7 +81,12 @@ def kiln_yard(shelf: Shelf) -> Job:
     )
     job = apply_edits(job, (*_survey(), *_brief(), *_array(a)), shelf)
     top = sorted(option_of(job, a).arrays[-1].modules, key=lambda m: (m.y_m, m.x_m))
-    return apply_edits(job, (ToggleModules(a, tuple(m.id for m in top[-BAYS:])),), shelf)
+    designed = apply_edits(job, (ToggleModules(a, tuple(m.id for m in top[-BAYS:])),), shelf)
+    racking = (("Yard", "5200"),)
+    prices = price_edits(
+        designed, hour="44", permits="150", office="600", share="25 %", racking=racking
+    )
+    return apply_edits(designed, prices, shelf)
 
 
 def _survey() -> tuple[Edit, ...]:

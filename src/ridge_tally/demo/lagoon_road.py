@@ -61,6 +61,7 @@ from ridge_tally.core.job.places import PlanePoint, SitePoint
 from ridge_tally.core.job.survey import EdgeKind, ObstructionKind, ReadingKind, ShadeKind, Survey
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.demo.juniper_survey import diagonal, obstruction, side, structure
+from ridge_tally.demo.prices import price_edits
 from ridge_tally.editing.apply import apply_edits
 from ridge_tally.editing.survey.planes import blank_plane
 
@@ -107,7 +108,12 @@ def lagoon_road(shelf: Shelf) -> Job:
         ChooseElectronics(c, Architecture.ADD_ON, OPTIMIZER),
         FitOptimizers(c, BESIDE_DORMERS, on=True),
     )
-    return apply_edits(job, steps, shelf)
+    designed = apply_edits(job, steps, shelf)
+    racking = (("North front", "1150"),)
+    prices = price_edits(
+        designed, hour="58", permits="220", office="450", share="28 %", racking=racking
+    )
+    return apply_edits(designed, prices, shelf)
 
 
 def _site() -> Site:

@@ -376,10 +376,19 @@ def _steps(design: Design, checks: tuple[Check, ...]) -> dict[WorkStep, StepStat
         ),
         **found,
         WorkStep.BUILD: _state(bool(built), built),
-        WorkStep.MONEY: StepState.NOT_BEGUN,
+        WorkStep.MONEY: _money_state(design.job),
         WorkStep.SHEETS: _state(begun, checks),
         WorkStep.PROVING: StepState.NOT_BEGUN,
     }
+
+
+def _money_state(job: Job) -> StepState:
+    """Settled once there is a tariff and a price of any kind; what has none is told in the step."""
+    brief = job.brief
+    priced = job.money.prices or job.money.lines or brief.target.price_cents_per_w is not None
+    if not priced:
+        return StepState.NOT_BEGUN
+    return StepState.LOOK if brief.grid is None else StepState.SETTLED
 
 
 def _survey_state(job: Job, checks: list[Check]) -> StepState:

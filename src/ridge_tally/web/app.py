@@ -18,6 +18,7 @@ from ridge_tally.web import (
     errors,
     jobs,
     loading,
+    money,
     sheets,
     shelf,
     strings,
@@ -38,7 +39,7 @@ POLICY = (
     "object-src 'none'"
 )
 LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]"})
-STEPS = (jobs, brief, survey, array, sun, strings, loading, build, sheets, shelf, studies)
+STEPS = (jobs, brief, survey, array, sun, strings, loading, build, money, sheets, shelf, studies)
 NOT_BUILT = "The interface is not built yet: run “make setup”.\n"
 
 

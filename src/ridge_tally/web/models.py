@@ -167,6 +167,7 @@ class Study(StrEnum):
     WHICH = "which"
     RACKING = "racking"
     CIRCUITS = "circuits"
+    MONEY = "money"
 
 
 class StudyPath(OptionPath):

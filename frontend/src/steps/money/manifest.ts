@@ -1,8 +1,22 @@
 import type { StepManifest } from '@/plan/manifest';
+import { VIEWS } from './views';
 
 export const money: StepManifest = {
   id: 'money',
   title: 'Money',
-  unbuilt:
-    'Here prices, tariff and incentives will turn the year’s energy into cost, savings and payback, option against option. This step is not built yet.',
+  words: 'cost price payback savings tariff incentives loan options',
+  views: VIEWS,
+  sought: [
+    { name: 'Price from cost by', view: 'price', words: 'markup margin' },
+    { name: 'Markup or margin', view: 'price', words: 'profit overhead' },
+    { name: 'Sales tax', view: 'price', words: 'vat gst' },
+    { name: 'An hour of work', view: 'price', words: 'labour wage rate' },
+    { name: 'Holidays', view: 'bills', words: 'time of use weekend' },
+    { name: 'True-up after', view: 'bills', words: 'net metering settlement month' },
+    { name: 'Discount rate', view: 'years', words: 'present value' },
+    { name: 'Energy prices rise', view: 'years', words: 'escalation inflation' },
+    { name: 'Share on loan', view: 'years', words: 'finance credit' },
+    { name: 'Inverter replaced in year', view: 'years', words: 'replacement' },
+  ],
+  fetch: () => import('./MoneyStep'),
 };

@@ -5,7 +5,7 @@ from itertools import groupby
 
 from ridge_tally.core.brief.typed import parse_quantity
 from ridge_tally.core.errors import NotUnderstood
-from ridge_tally.core.job.grid import DayKind, DayOfYear, RatePeriod
+from ridge_tally.core.job.grid import DayOfYear, PriceDays, RatePeriod
 from ridge_tally.core.nominal_year import DAYS_IN_MONTH, MONTH_NAMES
 from ridge_tally.core.units import one_line
 
@@ -16,7 +16,7 @@ MIDNIGHT = 24
 
 
 def typed_period(
-    name: str, months: str, days: DayKind, hours: str, buy: str, sell: str
+    name: str, months: str, days: PriceDays, hours: str, buy: str, sell: str
 ) -> RatePeriod:
     """Return a period of what was typed: ``Jun-Sep``, ``16-21``, cents; without hours all that are left.
 
@@ -32,7 +32,7 @@ def typed_period(
     return RatePeriod(
         title,
         ALL_MONTHS if rest else parse_months(months, f"Months, {title}"),
-        DayKind.EVERY if rest else days,
+        PriceDays.EVERY if rest else days,
         from_h,
         to_h,
         parse_quantity(buy, price, _CENTS, "cents such as 32.5"),

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.errors import BadGeometry
-from ridge_tally.core.job.grid import DayKind, RatePeriod, Tariff
+from ridge_tally.core.job.grid import PriceDays, RatePeriod, Tariff
 from ridge_tally.core.nominal_year import MONTH_NAMES, NOMINAL_YEAR, day_of_date
 from ridge_tally.core.sky.weather_year import (
     SATURDAY,
@@ -22,7 +22,7 @@ from ridge_tally.core.sky.weather_year import (
 
 FloatArray = NDArray[np.float64]
 ALL_HOURS = "all hours"
-_DAYS = (DayKind.WORKDAYS, DayKind.WEEKENDS)
+_DAYS = (PriceDays.WORKDAYS, PriceDays.WEEKENDS)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -57,8 +57,8 @@ def tariff_hours(tariff: Tariff, export_cents_per_kwh: float) -> TariffHours:
         if p.rest:
             continue
         mine = np.isin(month + 1, p.months) & _inside(hour, p)
-        if p.days is not DayKind.EVERY:
-            mine &= weekend == (p.days is DayKind.WEEKENDS)
+        if p.days is not PriceDays.EVERY:
+            mine &= weekend == (p.days is PriceDays.WEEKENDS)
         found[mine] = n
     rest = next((n for n, p in enumerate(periods) if p.rest), -1)
     found[found < 0] = rest
@@ -117,11 +117,11 @@ def require_whole_periods(tariff: Tariff) -> None:
 
 
 def _holding(
-    periods: list[RatePeriod], month: int, days: DayKind, hour: int
+    periods: list[RatePeriod], month: int, days: PriceDays, hour: int
 ) -> Iterator[RatePeriod]:
     for p in periods:
         inside = (
             p.from_h <= hour < p.to_h if p.from_h < p.to_h else (hour >= p.from_h or hour < p.to_h)
         )
-        if inside and month in p.months and p.days in (DayKind.EVERY, days):
+        if inside and month in p.months and p.days in (PriceDays.EVERY, days):
             yield p

@@ -24,7 +24,7 @@ class RateTier:
     rate_cents_per_kwh: float
 
 
-class DayKind(StrEnum):
+class PriceDays(StrEnum):
     """The days a price holds on; holidays count as weekends."""
 
     EVERY = "every-day"
@@ -42,7 +42,7 @@ class RatePeriod:
 
     name: str
     months: tuple[int, ...]
-    days: DayKind
+    days: PriceDays
     from_h: int
     to_h: int
     buy_cents_per_kwh: float

@@ -56,6 +56,7 @@ class YearRow:
 
     year: int
     energy_kwh: float
+    price_cents: int
     before_cents: int
     after_cents: int
     saved_cents: int
@@ -92,12 +93,29 @@ class Worth:
 
 
 @dataclass(frozen=True, slots=True, eq=False)
+class AgedBills:
+    """Energy and bills of a year in which an array makes ``aged_frac`` of what it made new."""
+
+    aged_frac: float
+    energy_kwh: float
+    bills: YearBills
+
+
+@dataclass(frozen=True, slots=True, eq=False)
 class SunBills:
-    """Bills without an array, and with it as it is and as old as the table goes."""
+    """Bills without an array, and with it at some of its ages, new first; years between lie between."""
 
     without: YearBills
-    first: YearBills
-    last: YearBills
+    ages: tuple[AgedBills, ...]
+
+    def at(self, aged: float) -> AgedBills:
+        """Return energy and bills at an age between the first and the last."""
+        for newer, older in pairwise(self.ages):
+            if aged >= older.aged_frac and newer.aged_frac > older.aged_frac:
+                share = (newer.aged_frac - aged) / (newer.aged_frac - older.aged_frac)
+                energy = newer.energy_kwh + (older.energy_kwh - newer.energy_kwh) * share
+                return AgedBills(aged, energy, between(newer.bills, older.bills, share))
+        return self.ages[-1] if aged < 1.0 else self.ages[0]
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,14 +123,13 @@ class Purchase:
     """What is bought: ``inverter_cents`` each time it is replaced."""
 
     gross_cents: int
-    energy_kwh: float
     inverter_cents: int
     granted: tuple[Granted, ...]
     loan: Borrowed | None
 
 
 def aged_frac(expected: Expected, year: int) -> float:
-    """Return what of the first year's energy a year has."""
+    """Return what of the first year's power a year has."""
     return float((1 - expected.ageing_frac) ** (year - 1))
 
 
@@ -121,11 +138,10 @@ def year_rows(purchase: Purchase, bills: SunBills, expected: Expected) -> tuple[
 
     Notes
     -----
-    Bills of a year lie between those of a new and of an old array by the energy lost; prices rise
+    Bills of a year lie between those of the nearest two ages that were worked out whole; prices rise
     by (1 + rise)^(year - 1), what is fixed and what export earns each by its own.
     """
     rows: list[YearRow] = []
-    last = aged_frac(expected, expected.years)
     arrives: dict[int, int] = {}
     for g in purchase.granted:
         for year, cents in g.by_year:
@@ -134,12 +150,11 @@ def year_rows(purchase: Purchase, bills: SunBills, expected: Expected) -> tuple[
     at_once = arrives.get(0, 0) + (0 if loan is None else loan.taken_cents)
     running, discounted = at_once - purchase.gross_cents, float(at_once - purchase.gross_cents)
     rows.append(
-        YearRow(0, 0.0, 0, 0, 0, 0, 0, arrives.get(0, 0), -(at_once - arrives.get(0, 0)),
+        YearRow(0, 0.0, purchase.gross_cents, 0, 0, 0, 0, 0, arrives.get(0, 0), -(at_once - arrives.get(0, 0)),
                 running, running, running)
     )  # fmt: skip
     for year in range(1, expected.years + 1):
-        aged = aged_frac(expected, year)
-        share = 0.0 if last == 1.0 else (1 - aged) / (1 - last)
+        aged = bills.at(aged_frac(expected, year))
         rises = [
             (1 + rise) ** (year - 1)
             for rise in (
@@ -147,7 +162,7 @@ def year_rows(purchase: Purchase, bills: SunBills, expected: Expected) -> tuple[
             )
         ]  # fmt: skip
         before = sum(bills.without.months_cents(*rises))
-        after = sum(between(bills.first, bills.last, share).months_cents(*rises))
+        after = sum(aged.bills.months_cents(*rises))
         upkeep = half_up(expected.upkeep_cents * (1 + expected.upkeep_rise_frac) ** (year - 1))
         renewed = purchase.inverter_cents if year == expected.inverter_year else 0
         paid = 0 if loan is None or year > len(loan.by_year_cents) else loan.by_year_cents[year - 1]
@@ -157,7 +172,8 @@ def year_rows(purchase: Purchase, bills: SunBills, expected: Expected) -> tuple[
         rows.append(
             YearRow(
                 year=year,
-                energy_kwh=purchase.energy_kwh * aged,
+                energy_kwh=aged.energy_kwh,
+                price_cents=0,
                 before_cents=before,
                 after_cents=after,
                 saved_cents=before - after,

@@ -9,7 +9,7 @@ from ridge_tally.core.brief.typed import (
     parse_money_cents,
     parse_quantity,
 )
-from ridge_tally.core.errors import NotFound, NotUnderstood
+from ridge_tally.core.errors import FormatError, NotFound, NotUnderstood
 from ridge_tally.core.job.document import Job, month_first
 from ridge_tally.core.job.edits.money.prices import (
     MoneyField,
@@ -19,6 +19,8 @@ from ridge_tally.core.job.edits.money.prices import (
     SetMoneyField,
     SetOwnLine,
     SetPrices,
+    TakePrices,
+    TypedPrice,
 )
 from ridge_tally.core.job.money import (
     LineId,
@@ -32,6 +34,7 @@ from ridge_tally.core.job.money import (
 )
 from ridge_tally.core.units import one_line, parse_number
 from ridge_tally.editing.rows import next_id
+from ridge_tally.formats.table import read_table
 
 NAMES = {
     MoneyField.RULE: "Price from cost by",
@@ -108,6 +111,9 @@ def prices_changed(job: Job, edit: PriceEdit) -> Job:
                 if text
             )
             money = replace(money, prices=(*kept, *new))
+        case TakePrices():
+            prices = _read(edit.text, edit.file or "price list")
+            return prices_changed(job, SetPrices(prices))
         case SetOwnLine():
             money = _with_line(money, edit)
         case RemoveOwnLine():
@@ -122,6 +128,35 @@ def prices_changed(job: Job, edit: PriceEdit) -> Job:
         case _:
             assert_never(edit)
     return replace(job, money=money)
+
+
+def _read(text: str, file: str) -> tuple[TypedPrice, ...]:
+    """Return the prices of a table by the names of its columns.
+
+    Raises
+    ------
+    FormatError
+        If it has no such columns, or a row has no name.
+    """
+    head, *rows = read_table(text, file)
+    columns = [c.strip().lower() for c in head]
+    if not {"name", "each"} <= set(columns):
+        raise FormatError(
+            file,
+            "row 1",
+            "there is no column name, or none each",
+            "Save the list here and fill it in.",
+        )
+    at_name, at_price = columns.index("name"), columns.index("each")
+    found = []
+    for n, row in enumerate(rows, start=2):
+        name = row[at_name].strip() if at_name < len(row) else ""
+        if not name:
+            raise FormatError(
+                file, f"row {n}", "it has no name", "Name the line as it is named here."
+            )
+        found.append(TypedPrice(name, row[at_price].strip() if at_price < len(row) else ""))
+    return tuple(p for p in found if p.typed)
 
 
 def _named(name: str) -> str:

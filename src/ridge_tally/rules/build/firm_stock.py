@@ -3,11 +3,14 @@
 from ridge_tally.core.job.brief import StockKind
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.mounting_sheet import MountingSheet
+from ridge_tally.core.units import LengthUnit, format_length
 
 
-def rail_name(sheet: MountingSheet, length_m: float) -> str:
+def rail_name(job: Job, sheet: MountingSheet, length_m: float) -> str:
     """Return what a stick of a system is called in the parts list and on the shelf."""
-    return f"Rail {length_m * 1000:.0f} mm, {sheet.name}"
+    feet = job.unit is LengthUnit.FOOT
+    length = format_length(length_m, job.unit) if feet else f"{length_m * 1000:.0f} mm"
+    return f"Rail {length}, {sheet.name}"
 
 
 def named_on_shelf(job: Job, kind: StockKind, name: str) -> int:

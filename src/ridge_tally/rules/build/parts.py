@@ -41,12 +41,12 @@ def part_rows(
     rows: list[PartRow] = []
     for sheet in dict.fromkeys(p.sheet for p in planes if p.sheet is not None):
         mine = [p for p in planes if p.sheet == sheet]
-        rows += _sticks(sheet, sawings)
+        rows += _sticks(job, sheet, sawings)
         rows += _hung(job, sheet, mine, sawings)
     return tuple(r for r in rows if r.count)
 
 
-def _sticks(sheet: MountingSheet, sawings: tuple[Sawing, ...]) -> list[PartRow]:
+def _sticks(job: Job, sheet: MountingSheet, sawings: tuple[Sawing, ...]) -> list[PartRow]:
     plan = next((s.plan for s in sawings if s.sheet == sheet), None)
     if not isinstance(plan, CutPlan):
         return []
@@ -57,7 +57,7 @@ def _sticks(sheet: MountingSheet, sawings: tuple[Sawing, ...]) -> list[PartRow]:
         buy = sum(s.bought for s in mine)
         price = stock.price_cents
         cents = None if price is None else price * buy
-        name = rail_name(sheet, stock.length_m)
+        name = rail_name(job, sheet, stock.length_m)
         found.append(PartRow(name, len(mine), 0, len(mine) - buy, buy, 0, 0, price, cents))
     return found
 

@@ -82,7 +82,7 @@ def _stock(design: Design, sheet: MountingSheet) -> list[Stock]:
         at_hand[length] = at_hand.get(length, 0) + 1
     for s in sheet.stock:
         length = _ticks(s.length_m)
-        there = named_on_shelf(design.job, StockKind.RAIL, rail_name(sheet, s.length_m))
+        there = named_on_shelf(design.job, StockKind.RAIL, rail_name(design.job, sheet, s.length_m))
         # More than any job cuts is as good as enough.
         at_hand[length] = at_hand.get(length, 0) + min(there, MOST_ON_SHELF)
     stock = [

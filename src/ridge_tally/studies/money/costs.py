@@ -12,7 +12,7 @@ from ridge_tally.rules.build.circuits.conductors import circuits_sized
 from ridge_tally.rules.build.circuits.conduits import drawn_in
 from ridge_tally.rules.build.circuits.takeoff import taken_off, untaken
 from ridge_tally.rules.build.hours import crew_hours
-from ridge_tally.rules.build.parts import PartRow, part_rows
+from ridge_tally.rules.build.parts import part_rows
 from ridge_tally.rules.build.racked import RackedPlane
 from ridge_tally.rules.build.racking import racked_planes
 from ridge_tally.rules.build.sawing import Sawing, sawn
@@ -26,19 +26,22 @@ SHEET, SAMPLE, OWN = "datasheet", "sample price", "typed here"
 CREW = 2
 
 
-def costed(desk: Desk, design: Design) -> tuple[Costed, ...]:
-    """Return every line of what an option costs the firm; own prices in the place of the sheets'."""
+def costed(design: Design, sawings: tuple[Sawing, ...]) -> tuple[Costed, ...]:
+    """Return every line of what an option costs the firm, its rails cut so.
+
+    Own prices stand in the place of the sheets'.
+    """
     own = {p.name: p.cents for p in design.job.money.prices}
     return tuple(
         replace(line, each_cents=own[line.name], origin=OWN) if line.name in own else line
-        for line in _lines(desk, design)
+        for line in _lines(design, sawings)
     )
 
 
-def _lines(desk: Desk, design: Design) -> Iterator[Costed]:
+def _lines(design: Design, sawings: tuple[Sawing, ...]) -> Iterator[Costed]:
     yield from _equipment(design)
     planes = racked_planes(design)
-    yield from _racking(desk, design, planes)
+    yield from _racking(design, planes, sawings)
     yield from _wiring(design)
     yield from _work(design, planes)
     for line in design.job.money.lines:
@@ -63,12 +66,14 @@ def _equipment(design: Design) -> Iterator[Costed]:
         yield Costed(name, LineKind.BATTERY, 1, "pcs", battery.price_cents, "Loading")
 
 
-def _racking(desk: Desk, design: Design, planes: tuple[RackedPlane, ...]) -> Iterator[Costed]:
+def _racking(
+    design: Design, planes: tuple[RackedPlane, ...], sawings: tuple[Sawing, ...]
+) -> Iterator[Costed]:
     unracked = [p.laid.plane.name for p in planes if p.sheet is None or not p.mounts]
     sample = any(
         p.sheet is not None and origin_of(p.sheet, "stock") is Origin.SAMPLE for p in planes
     )
-    for row in racking_parts(desk, design, planes):
+    for row in part_rows(design.job, planes, sawings):
         needed = row.count + row.spares
         # What comes in boxes is bought whole; what lies on the shelf cost the firm the same.
         box = row.box or 1
@@ -81,21 +86,20 @@ def _racking(desk: Desk, design: Design, planes: tuple[RackedPlane, ...]) -> Ite
         yield Costed(name, LineKind.RACKING, 1, "set", None, "no mounts in Build yet")
 
 
-def racking_parts(
-    desk: Desk, design: Design, planes: tuple[RackedPlane, ...]
-) -> tuple[PartRow, ...]:
-    """Return the racking's parts with its sticks cut as well as they are found to."""
+def cuts_so_far(desk: Desk, design: Design) -> Iterator[tuple[Sawing, ...]]:
+    """Yield how an option's rails are cut, better as it is found; at once where it was found before."""
     job, option = design.job, design.option
     key = (
         "cuts", job.survey, job.site, job.design_loads, job.brief.stock, job.equipment.mountings,
         job.unit, option.arrays, option.racking, option.module_id,
     )  # fmt: skip
-
-    def cut() -> tuple[Sawing, ...]:
-        *_, last = sawn(design, planes)
-        return last
-
-    return part_rows(job, planes, desk.fills.get(key, cut))
+    if key not in desk.fills:
+        last: tuple[Sawing, ...] = ()
+        for last in sawn(design, racked_planes(design)):
+            yield last
+        best = last
+        desk.fills.get(key, lambda: best)
+    yield desk.fills.get(key, lambda: ())
 
 
 def _wiring(design: Design) -> Iterator[Costed]:

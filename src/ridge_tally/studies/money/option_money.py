@@ -4,24 +4,27 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.document import battery_joined
 from ridge_tally.core.job.grid import GridRules, Metering
 from ridge_tally.core.job.money import (
     BaseKind,
+    Expected,
     Incentive,
     IncentiveId,
     IncentiveKind,
     LineKind,
     Over,
 )
-from ridge_tally.core.loading.house import HouseYear, Sun
+from ridge_tally.core.loading.house import Sun
 from ridge_tally.core.money.bills import YearBills
 from ridge_tally.core.money.cents import half_up
 from ridge_tally.core.money.cost import Priced, priced
 from ridge_tally.core.money.incentives import Bought, Granted, granted
 from ridge_tally.core.money.years import (
+    AgedBills,
     Borrowed,
     Purchase,
     SunBills,
@@ -32,6 +35,7 @@ from ridge_tally.core.money.years import (
     worth_of,
     year_rows,
 )
+from ridge_tally.rules.build.sawing import Sawing
 from ridge_tally.rules.design import Design, dc_watts
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import hourly_year
@@ -42,9 +46,11 @@ from ridge_tally.studies.loading.household import (
     require_load,
     sun_of,
 )
-from ridge_tally.studies.money.costs import costed
+from ridge_tally.studies.money.costs import costed, cuts_so_far
 from ridge_tally.studies.money.house_bills import bills_with, bills_without
 
+# Years worked out whole; those between lie on lines.
+WHOLE_AGES = 5
 GRID_REBATE = IncentiveId("grid-rebate")
 
 
@@ -85,15 +91,15 @@ class OptionMoney:
     energy_kwh: float
 
 
-def quote_of(desk: Desk, design: Design) -> Quote:
-    """Return what an option is sold for.
+def quote_of(design: Design, sawings: tuple[Sawing, ...]) -> Quote:
+    """Return what an option is sold for, its rails cut so.
 
     Raises
     ------
     MissingDatum
         Where nothing has a price at all.
     """
-    list_ = priced(design.job.money, costed(desk, design))
+    list_ = priced(design.job.money, costed(design, sawings))
     dc_kw, ac_kw = dc_watts(design)[2] / 1000, design.p_ac_w / 1000
     target = design.job.brief.target
     if list_.unknown and target.price_cents_per_w is not None:
@@ -173,20 +179,17 @@ def money_of(
 ) -> OptionMoney:
     """Return an option's money once its hours are known."""
     expected, job = design.job.money.expected, design.job
-    quote = quote_of(desk, design)
+    *_, sawings = cuts_so_far(desk, design)
+    quote = quote_of(design, sawings)
     all_granted = granted_of(design, quote)
     at_once = sum(c for g in all_granted for y, c in g.by_year if y == 0)
     now = quote.gross_cents - at_once
     loan = None if job.money.loan is None else borrowed(job.money.loan, now)
-    old = aged_frac(expected, expected.years)
     bills = SunBills(
         bills_without(desk, job, grid, house.load),
-        bills_with(job, grid, _lived(design, house, year, 1.0)),
-        bills_with(job, grid, _lived(design, house, year, old)),
+        tuple(_aged(design, grid, house, year, frac) for frac in ages_of(expected)),
     )
-    purchase = Purchase(
-        quote.gross_cents, year.energy_kwh, renewed_cents(design, quote), all_granted, loan
-    )
+    purchase = Purchase(quote.gross_cents, renewed_cents(design, quote), all_granted, loan)
     rows = year_rows(purchase, bills, expected)
     return OptionMoney(
         quote=quote,
@@ -195,7 +198,7 @@ def money_of(
         net_cents=quote.gross_cents - sum(g.cents for g in all_granted),
         loan=loan,
         without=bills.without,
-        with_sun=bills.first,
+        with_sun=bills.ages[0].bills,
         rows=rows,
         worth=worth_of(rows, expected),
         energy_kwh=year.energy_kwh,
@@ -211,18 +214,25 @@ def renewed_cents(design: Design, quote: Quote) -> int:
     return sum((x.price_cents or 0) + x.tax_cents for x in lines)
 
 
-def _lived(design: Design, house: SelfConsumption, year: YearResult, aged: float) -> HouseYear:
-    """Return a house's year on an array that gives a share of what it gave new."""
-    battery = None
-    if house_metering(design) is not Metering.ALL_SOLD:
-        battery = battery_joined(design.option)
-    return lived_on(design, house, aged_sun(sun_of(year), aged), battery)
+def ages_of(expected: Expected) -> tuple[float, ...]:
+    """Return the ages at which the bills are worked out whole, new first."""
+    years = sorted({1 + (expected.years - 1) * n // (WHOLE_AGES - 1) for n in range(WHOLE_AGES)})
+    return tuple(aged_frac(expected, y) for y in years)
 
 
-def house_metering(design: Design) -> Metering:
-    """Return how the house is metered; net billing where no grid rules say."""
-    grid = design.job.brief.grid
-    return Metering.NET_BILLING if grid is None else grid.metering
+def _aged(
+    design: Design, grid: GridRules, house: SelfConsumption, year: YearResult, frac: float
+) -> AgedBills:
+    """Return a year of an array that gives a share of what it gave new.
+
+    The meter gets so much less as the inverters give less.
+    """
+    battery = None if grid.metering is Metering.ALL_SOLD else battery_joined(design.option)
+    new = sun_of(year)
+    sun = aged_sun(new, frac)
+    energy = year.energy_kwh - kwh_of(new.made_w - sun.made_w, new.hours)
+    lived = lived_on(design, house, sun, battery)
+    return AgedBills(frac, energy, bills_with(design.job, grid, lived))
 
 
 def aged_sun(sun: Sun, frac: float) -> Sun:

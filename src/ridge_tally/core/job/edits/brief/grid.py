@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Literal
 
-from ridge_tally.core.job.grid import DayKind, RouteKind
+from ridge_tally.core.job.grid import PriceDays, RouteKind
 
 
 class GridField(StrEnum):
@@ -74,7 +74,7 @@ class TypedPeriod:
 
     name: str
     months: str
-    days: DayKind
+    days: PriceDays
     hours: str
     buy: str
     sell: str

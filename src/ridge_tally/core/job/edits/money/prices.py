@@ -69,6 +69,15 @@ class SetPrices:
 
 
 @dataclass(frozen=True, slots=True)
+class TakePrices:
+    """Prices out of a table with a column ``name`` and one ``each``; names it does not hold stay."""
+
+    text: str
+    file: str = ""
+    kind: Literal["take-prices"] = "take-prices"
+
+
+@dataclass(frozen=True, slots=True)
 class SetOwnLine:
     """A line of one's own; without an id a new one."""
 
@@ -96,4 +105,4 @@ class SetCounted:
     kind: Literal["set-counted"] = "set-counted"
 
 
-PriceEdit = SetMoneyField | SetPrices | SetOwnLine | RemoveOwnLine | SetCounted
+PriceEdit = SetMoneyField | SetPrices | TakePrices | SetOwnLine | RemoveOwnLine | SetCounted

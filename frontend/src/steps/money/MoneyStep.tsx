@@ -1,0 +1,49 @@
+/** Money: what an option costs, what it spares, when it is paid back, and which option is worth more. */
+
+import { moneyQuery } from '@/api/money';
+import { Behind } from '@/plan/Behind';
+import { useJob } from '@/plan/JobContext';
+import { NoModules } from '@/plan/NoModules';
+import { useStudy } from '@/plan/useStudy';
+import { useView } from '@/plan/useView';
+import { Toolbar } from '@/ui/Card';
+import { Failed, Waiting } from '@/ui/States';
+import { ViewButtons } from '@/ui/ViewButtons';
+import { BillsView } from './parts/BillsView';
+import { OptionsView } from './parts/OptionsView';
+import { PriceView } from './parts/PriceView';
+import { YearsView } from './parts/YearsView';
+import { VIEWS } from './views';
+
+export default function MoneyStep() {
+  const { report } = useJob();
+  if (report.modules === 0) return <NoModules wants="the price follows the parts." />;
+  return <Screen />;
+}
+
+function Screen() {
+  const { at } = useJob();
+  const [view, setView] = useView(VIEWS);
+  const { found, behind, error, running } = useStudy(moneyQuery(at));
+  return (
+    <>
+      <Toolbar>
+        <ViewButtons views={VIEWS} view={view} onView={setView} />
+      </Toolbar>
+      {error ? (
+        <Failed error={error} />
+      ) : found ? (
+        <Behind behind={behind}>
+          {view === 'price' && <PriceView found={found} />}
+          {view === 'bills' && <BillsView found={found} running={running} />}
+          {view === 'years' && <YearsView found={found} running={running} />}
+          {view === 'options' && <OptionsView />}
+        </Behind>
+      ) : (
+        <Waiting shows="The priced list of this option, and what it is worth over the years.">
+          Adding up
+        </Waiting>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,11 @@
+export const VIEWS = [
+  {
+    id: 'price',
+    title: 'Price',
+    hint: '1',
+    words: 'cost list parts markup margin quote incentives',
+  },
+  { id: 'bills', title: 'Bills', hint: '2', words: 'tariff time of use tiers net metering export' },
+  { id: 'years', title: 'Years', hint: '3', words: 'payback cash flow present value return loan' },
+  { id: 'options', title: 'Options', hint: '4', words: 'compare against cheaper which one' },
+] as const;

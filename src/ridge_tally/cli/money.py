@@ -1,0 +1,83 @@
+"""The command of Money: price, incentives, bills, years and worth of an option."""
+
+from pathlib import Path
+
+import click
+
+from ridge_tally.cli.asking import (
+    as_json,
+    at_desk,
+    csv_option,
+    data_option,
+    json_option,
+    option_option,
+    speaks,
+    table,
+)
+from ridge_tally.core.money.told import money_told
+from ridge_tally.views.money.view import MoneyView, money_view
+
+
+@click.command()
+@click.argument("job_id")
+@option_option
+@data_option
+@json_option
+@csv_option
+@speaks
+def money(job_id: str, option_id: str, data: Path, *, json_out: bool, as_csv: bool) -> None:
+    """What an option costs, spares and is worth; --csv prints the table of its years."""
+    *_, view = money_view(*at_desk(data, job_id, option_id))
+    if as_csv:
+        click.echo(table(_rows(view)), nl=False)
+        return
+    click.echo(as_json(view) if json_out else _told(view))
+
+
+def _rows(view: MoneyView) -> list[dict[str, object]]:
+    """Return the years, money in the currency's whole unit."""
+    name = view.currency or "money"
+
+    def m(cents: int) -> str:
+        return f"{cents / 100:.2f}"
+
+    return [
+        {
+            "year": r.year,
+            "energy_kwh": round(r.energy_kwh, 1),
+            f"price ({name})": m(r.price_cents),
+            f"bills_without ({name})": m(r.before_cents),
+            f"bills_with ({name})": m(r.after_cents),
+            f"saved ({name})": m(r.saved_cents),
+            f"upkeep ({name})": m(r.upkeep_cents),
+            f"inverter ({name})": m(r.inverter_cents),
+            f"incentives ({name})": m(r.incentives_cents),
+            f"loan ({name})": m(r.loan_cents),
+            f"net ({name})": m(r.net_cents),
+            f"running ({name})": m(r.running_cents),
+            f"running_today ({name})": m(r.discounted_cents),
+        }
+        for r in view.rows
+    ]
+
+
+def _told(view: MoneyView) -> str:
+    def m(cents: float) -> str:
+        return money_told(cents, view.currency)
+
+    lines = list(view.told)
+    lines += [
+        f"{x.count:g} {x.unit} {x.name}: {'no price' if x.price_cents is None else m(x.price_cents)}"
+        for x in view.lines
+    ]
+    lines += [f"{p.name}: {m(p.cents_per_w)} a watt" for p in view.per_watt]
+    lines += [
+        f"{i.name}: {m(i.cents)}" + (f", refused: {i.refused}" if i.refused else "")
+        for i in view.incentives
+    ]
+    lines += [
+        f"{b.month}: {m(b.before_cents)} without, {m(b.after_cents)} with" for b in view.months
+    ]
+    for worked in view.worked:
+        lines += [f"{worked.name}: {line}" for line in worked.lines]
+    return "\n".join([*lines, *([view.asked] if view.asked else []), *view.caveats])

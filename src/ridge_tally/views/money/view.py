@@ -1,0 +1,527 @@
+"""Money as it is shown: the priced list, incentives, bills, years and worth, each with its working."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+
+from ridge_tally.core.brief.tariff import bill_cents
+from ridge_tally.core.errors import RidgeTallyError
+from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.grid import GridRules, Metering, small_unit
+from ridge_tally.core.job.ids import BillId
+from ridge_tally.core.job.money import (
+    BaseKind,
+    DateRule,
+    IncentiveKind,
+    LineKind,
+    Over,
+    Owner,
+    PriceRule,
+)
+from ridge_tally.core.money.cents import half_up
+from ridge_tally.core.money.cost import PricedLine
+from ridge_tally.core.money.incentives import Granted
+from ridge_tally.core.money.told import money_told
+from ridge_tally.core.money.years import Paid, YearRow
+from ridge_tally.core.nominal_year import MONTH_NAMES
+from ridge_tally.core.number_format import spaced
+from ridge_tally.rules.design import Design
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.need import need_of
+from ridge_tally.studies.money.costs import cuts_so_far
+from ridge_tally.studies.money.option_money import (
+    GRID_REBATE,
+    OptionMoney,
+    Quote,
+    granted_of,
+    option_money,
+    quote_of,
+)
+from ridge_tally.views.money.fields import (
+    MoneyFieldView,
+    TariffView,
+    money_fields,
+    tariff_view,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class WorkedView:
+    """A figure with its sum, line by line in words."""
+
+    name: str
+    lines: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class CostLineView:
+    """A line of the priced list; ``typed``: its price is the firm's own, ``line_id`` of an own line."""
+
+    name: str
+    kind: LineKind
+    count: float
+    unit: str
+    each_cents: float | None
+    cost_cents: int | None
+    price_cents: int | None
+    tax_cents: int
+    taxable: bool
+    credit: bool
+    rebate: bool
+    origin: str
+    typed: bool
+    line_id: str
+
+
+@dataclass(frozen=True, slots=True)
+class PerWattView:
+    """A price a watt, always named: gross or net, DC or AC."""
+
+    name: str
+    cents_per_w: float
+
+
+@dataclass(frozen=True, slots=True)
+class ArrivesView:
+    """What arrives in a year."""
+
+    year: int
+    cents: int
+
+
+@dataclass(frozen=True, slots=True)
+class IncentiveView:
+    """An incentive as typed, and what comes of it or why nothing does."""
+
+    id: str
+    name: str
+    kind: IncentiveKind
+    rate: str
+    amount: str
+    base: BaseKind
+    less: str
+    cap: str
+    most_kw: str
+    ratio: str
+    over: Over
+    owner: Owner | None
+    refundable: bool
+    ends: str
+    date_rule: DateRule
+    pays_in_year: int
+    source: str
+    taken: bool
+    own: bool
+    cents: int
+    arrives: tuple[ArrivesView, ...]
+    refused: str
+    worked: WorkedView
+
+
+@dataclass(frozen=True, slots=True)
+class BillMonthView:
+    """A month's two bills: without an array and with it."""
+
+    month: str
+    before_cents: int
+    after_cents: int
+    bought_kwh: float
+    sent_kwh: float
+    banked_kwh: float
+    paid_cents: float
+
+
+@dataclass(frozen=True, slots=True)
+class TypedBillView:
+    """A bill of the Brief against the tariff; ``told`` where they differ, and why that may be."""
+
+    bill_id: BillId
+    days: int
+    energy_kwh: float
+    cost_cents: int
+    tariff_cents: int
+    told: str
+
+
+@dataclass(frozen=True, slots=True)
+class WorthView:
+    """What the purchase is worth; ``None`` is never, or nothing to speak of."""
+
+    saved_cents: int
+    paid: Paid
+    paid_discounted: Paid
+    npv_cents: int
+    irr_frac: float | None
+    total_cents: int
+    kwh_cents: float | None
+    monthly_cents: int | None
+    interest_cents: int | None
+
+
+@dataclass(frozen=True, slots=True)
+class MoneyView:
+    """An option's money so far; what rests on its year comes later, or ``asked`` says what it wants."""
+
+    currency: str
+    lines: tuple[CostLineView, ...]
+    unknown: tuple[str, ...]
+    cost_cents: int
+    price_cents: int
+    tax_cents: int
+    gross_cents: int
+    now_cents: int
+    net_cents: int
+    by_list: bool
+    price_told: str
+    per_watt: tuple[PerWattView, ...]
+    incentives: tuple[IncentiveView, ...]
+    fields: tuple[MoneyFieldView, ...]
+    tariff: TariffView | None
+    typed_bills: tuple[TypedBillView, ...]
+    months: tuple[BillMonthView, ...]
+    rows: tuple[YearRow, ...]
+    worth: WorthView | None
+    worked: tuple[WorkedView, ...]
+    told: tuple[str, ...]
+    caveats: tuple[str, ...]
+    asked: str
+
+
+def money_view(desk: Desk, design: Design) -> Iterator[MoneyView]:
+    """Yield an option's price, then its bills and years once its hours are known."""
+    try:
+        for sawings in cuts_so_far(desk, design):
+            quote = quote_of(design, sawings)
+            yield _view(design, quote, granted_of(design, quote), None, "")
+    except RidgeTallyError as error:
+        yield _priceless(design, str(error))
+        return
+    try:
+        money = option_money(desk, design)
+    except RidgeTallyError as error:
+        yield _view(design, quote, granted_of(design, quote), None, str(error))
+        return
+    yield _view(design, money.quote, money.granted, money, "")
+
+
+def currency_of(job: Job) -> str:
+    """Return the job's currency; empty where no grid rules say."""
+    return "" if job.brief.grid is None else job.brief.grid.currency
+
+
+def _priceless(design: Design, asked: str) -> MoneyView:
+    grid = design.job.brief.grid
+    return MoneyView(
+        currency=currency_of(design.job), lines=(), unknown=(), cost_cents=0, price_cents=0,
+        tax_cents=0, gross_cents=0, now_cents=0, net_cents=0, by_list=True, price_told="",
+        per_watt=(), incentives=(), fields=money_fields(design.job),
+        tariff=None if grid is None else tariff_view(grid), typed_bills=_typed_bills(design.job),
+        months=(), rows=(), worth=None, worked=(), told=(), caveats=(), asked=asked,
+    )  # fmt: skip
+
+
+def _view(
+    design: Design,
+    quote: Quote,
+    granted: tuple[Granted, ...],
+    money: OptionMoney | None,
+    asked: str,
+) -> MoneyView:
+    job, grid = design.job, design.job.brief.grid
+    currency, list_ = currency_of(job), quote.priced
+    now = quote.gross_cents - sum(c for g in granted for y, c in g.by_year if y == 0)
+    net = quote.gross_cents - sum(g.cents for g in granted)
+    own = {line.name: line.id for line in job.money.lines}
+    typed = {p.name for p in job.money.prices}
+    # A list with holes has no payback to tell.
+    whole = money is not None and (not list_.unknown or not quote.by_list)
+    if money is not None and not whole:
+        asked = (
+            f"Payback is told once every line has a price: {len(list_.unknown)} have none yet, "
+            f"{list_.unknown[0]} first. Or type a price a watt in the Brief."
+        )
+    return MoneyView(
+        currency=currency,
+        lines=tuple(_line(x, typed, own) for x in list_.lines),
+        unknown=list_.unknown,
+        cost_cents=list_.cost_cents,
+        price_cents=list_.price_cents,
+        tax_cents=list_.tax_cents,
+        gross_cents=quote.gross_cents,
+        now_cents=now,
+        net_cents=net,
+        by_list=quote.by_list,
+        price_told=quote.told,
+        per_watt=_per_watt(quote, net),
+        incentives=tuple(_incentive(g, currency) for g in granted),
+        fields=money_fields(job),
+        tariff=None if grid is None else tariff_view(grid),
+        typed_bills=_typed_bills(job),
+        months=() if money is None else _months(money),
+        rows=money.rows if money is not None and whole else (),
+        worth=_worth(money) if money is not None and whole else None,
+        worked=tuple(_worked(job, quote, net, money if whole else None)),
+        told=_told(job, quote, net, money if whole else None),
+        caveats=_caveats(job, quote),
+        asked=asked,
+    )
+
+
+def _line(line: PricedLine, typed: set[str], own: Mapping[str, str]) -> CostLineView:
+    c = line.costed
+    return CostLineView(
+        c.name, c.kind, c.count, c.unit, c.each_cents, line.cost_cents, line.price_cents,
+        line.tax_cents, line.taxable, line.credit, line.rebate, c.origin, c.name in typed,
+        own.get(c.name, ""),
+    )  # fmt: skip
+
+
+def _per_watt(quote: Quote, net_cents: int) -> tuple[PerWattView, ...]:
+    found = []
+    for kw, side in ((quote.dc_kw, "DC"), (quote.ac_kw, "AC")):
+        if kw > 0:
+            found += [
+                PerWattView(f"gross, {side}", quote.gross_cents / kw / 1000),
+                PerWattView(f"net of incentives, {side}", net_cents / kw / 1000),
+            ]
+    return tuple(found)
+
+
+def _incentive(g: Granted, currency: str) -> IncentiveView:
+    i = g.incentive
+    lines = [f"base {money_told(g.base_cents, currency)}"]
+    if g.refused:
+        lines.append(f"refused: {g.refused}")
+    else:
+        lines.append(f"{g.told}: {money_told(g.cents, currency)}")
+    lines += [f"year {year}: {money_told(cents, currency)}" for year, cents in g.by_year]
+    return IncentiveView(
+        id=i.id,
+        name=i.name,
+        kind=i.kind,
+        rate=f"{i.rate_frac * 100:g} %",
+        amount=f"{i.cents / 100:.2f}",
+        base=i.base,
+        less=", ".join(f"{x.id} {x.frac * 100:g} %" for x in i.less),
+        cap="" if i.cap_cents is None else f"{i.cap_cents / 100:.2f}",
+        most_kw="" if i.most_kw is None else f"{i.most_kw:g}",
+        ratio="" if i.most_dc_ac_ratio is None else f"{i.most_dc_ac_ratio * 100:.4g} %",
+        over=i.over,
+        owner=i.owner,
+        refundable=i.refundable,
+        ends="" if i.ends is None else i.ends.isoformat(),
+        date_rule=i.date_rule,
+        pays_in_year=i.pays_in_year,
+        source=i.source,
+        taken=i.taken,
+        own=i.id != GRID_REBATE,
+        cents=g.cents,
+        arrives=tuple(ArrivesView(y, c) for y, c in g.by_year),
+        refused=g.refused,
+        worked=WorkedView(i.name, tuple(lines)),
+    )
+
+
+def _months(money: OptionMoney) -> tuple[BillMonthView, ...]:
+    before, after = money.without.months_cents(), money.with_sun.months_cents()
+    sun = money.with_sun
+    return tuple(
+        BillMonthView(
+            MONTH_NAMES[m], before[m], after[m], float(sun.bought_kwh[m].sum()),
+            float(sun.sent_kwh[m].sum()), float(sun.banked_kwh[m].sum()), float(sun.paid_cents[m]),
+        )
+        for m in range(12)
+    )  # fmt: skip
+
+
+def _typed_bills(job: Job) -> tuple[TypedBillView, ...]:
+    """Return the Brief's bills that have both energy and cost, beside what the tariff makes of them."""
+    grid = job.brief.grid
+    if grid is None:
+        return ()
+    found = []
+    for bill in need_of(job).bills:
+        if bill.problem or bill.from_cost or bill.energy_kwh is None or bill.cost_cents is None:
+            continue
+        cents = half_up(bill_cents(grid.tariff, bill.energy_kwh, bill.days))
+        told = ""
+        if cents != bill.cost_cents:
+            more = money_told(abs(cents - bill.cost_cents), grid.currency)
+            told = f"the tariff asks {more} {'more' if cents > bill.cost_cents else 'less'}"
+            if grid.tariff.periods:
+                told += "; the bill does not say at which hours"
+        found.append(
+            TypedBillView(bill.id, bill.days, bill.energy_kwh, bill.cost_cents, cents, told)
+        )
+    return tuple(found)
+
+
+def _worth(money: OptionMoney) -> WorthView:
+    w = money.worth
+    return WorthView(
+        saved_cents=money.rows[1].saved_cents,
+        paid=w.paid,
+        paid_discounted=w.paid_discounted,
+        npv_cents=w.npv_cents,
+        irr_frac=w.irr_frac,
+        total_cents=w.total_cents,
+        kwh_cents=w.kwh_cents,
+        monthly_cents=None if money.loan is None else money.loan.monthly_cents,
+        interest_cents=None if money.loan is None else money.loan.interest_cents,
+    )
+
+
+def _worked(
+    job: Job, quote: Quote, net_cents: int, money: OptionMoney | None
+) -> Iterator[WorkedView]:
+    currency, list_ = currency_of(job), quote.priced
+
+    def m(cents: float) -> str:
+        return money_told(cents, currency)
+
+    if quote.by_list:
+        x = job.money.rule_frac * 100
+        how = (
+            f"cost × (1 + {x:g} %)"
+            if job.money.rule is PriceRule.MARKUP
+            else f"cost ÷ (1 − {x:g} %)"
+        )
+        yield WorkedView(
+            "Price",
+            (
+                f"{how}, each line in whole {small_unit(currency)}",
+                f"{m(list_.price_cents)} for a cost of {m(list_.cost_cents)}",
+                f"sales tax {m(list_.tax_cents)}",
+                f"together {m(quote.gross_cents)}",
+            ),
+        )
+    else:
+        target = job.brief.target
+        yield WorkedView(
+            "Price",
+            (
+                f"{m(target.price_cents_per_w or 0)} a watt × {quote.dc_kw * 1000:,.0f} W "
+                f"+ {m(target.fixed_price_cents)} = {m(quote.gross_cents)}".replace(",", " "),
+                quote.told,
+            ),
+        )
+    yield WorkedView(
+        "Price a watt",
+        tuple(
+            f"{name}: {m(cents)} ÷ {kw * 1000:,.0f} W = {m(cents / kw / 1000)}".replace(",", " ")
+            for name, cents, kw in (
+                ("gross, DC", quote.gross_cents, quote.dc_kw),
+                ("net, DC", net_cents, quote.dc_kw),
+                ("gross, AC", quote.gross_cents, quote.ac_kw),
+                ("net, AC", net_cents, quote.ac_kw),
+            )
+            if kw > 0
+        ),
+    )
+    if money is None:
+        return
+    yield from _worked_years(job, money)
+
+
+def _worked_years(job: Job, money: OptionMoney) -> Iterator[WorkedView]:
+    currency, expected, worth = currency_of(job), job.money.expected, money.worth
+
+    def m(cents: float) -> str:
+        return money_told(cents, currency)
+
+    first = money.rows[1]
+    yield WorkedView(
+        "Saved in year 1",
+        (
+            f"bills without {m(first.before_cents)} − bills with {m(first.after_cents)} "
+            f"= {m(first.saved_cents)}",
+            "the same tariff on both, hour by hour",
+        ),
+    )
+    paid = worth.paid.lasting
+    if paid is not None and paid > 0:
+        year = min(int(paid), len(money.rows) - 2)
+        at, after = money.rows[year], money.rows[year + 1]
+        yield WorkedView(
+            "Paid back",
+            (
+                f"year {year}: {m(at.running_cents)}; year {year + 1}: {m(after.running_cents)}",
+                f"{year} + {m(-at.running_cents)} ÷ {m(after.net_cents)} = {paid:.1f} years",
+            ),
+        )
+    rate = f"{expected.discount_frac * 100:g} %"
+    yield WorkedView(
+        "Worth today",
+        (
+            f"each year’s sum ÷ (1 + {rate}) as often as years have passed",
+            f"{m(money.rows[0].net_cents)} + … = {m(worth.npv_cents)}",
+        ),
+    )
+    if worth.kwh_cents is not None:
+        yield WorkedView(
+            "Cost of a kWh",
+            (
+                f"all costs less incentives, at {rate}, over all kWh, at {rate}: "
+                f"{worth.kwh_cents:.2f} {small_unit(currency)}",
+            ),
+        )
+    if money.loan is not None and job.money.loan is not None:
+        loan, terms = money.loan, job.money.loan
+        yield WorkedView(
+            "Loan",
+            (
+                f"{terms.share_frac * 100:g} % of {m(money.now_cents)}"
+                + (
+                    f" and a fee of {m(loan.owed_cents - loan.taken_cents)}"
+                    if terms.fee_frac
+                    else ""
+                )
+                + f" = {m(loan.owed_cents)}",
+                f"{terms.rate_frac * 100:g} % over {terms.years} years: {m(loan.monthly_cents)} a month",
+                f"interest and fee in all {m(loan.interest_cents)}",
+            ),
+        )
+
+
+def _told(job: Job, quote: Quote, net_cents: int, money: OptionMoney | None) -> tuple[str, ...]:
+    currency = currency_of(job)
+    cost = f"It costs {money_told(quote.gross_cents, currency)}"
+    if net_cents != quote.gross_cents:
+        cost += f", {money_told(net_cents, currency)} after incentives"
+    found = [f"{cost} ({quote.told})."]
+    if money is None:
+        return tuple(found)
+    first = money.rows[1]
+    found.append(
+        f"In the first year its {spaced(money.energy_kwh)} kWh spare "
+        f"{money_told(first.saved_cents, currency)} of {money_told(first.before_cents, currency)}."
+    )
+    paid, years = money.worth.paid, job.money.expected.years
+    if paid.lasting is None:
+        found.append(f"It does not pay itself back within {years} years.")
+    else:
+        again = ""
+        if paid.first is not None and paid.lasting - paid.first > 0.05:
+            again = f" (a first time after {paid.first:.1f}, before the inverter is replaced)"
+        found.append(
+            f"By this estimate it has paid for itself after {paid.lasting:.1f} years{again}."
+        )
+    return tuple(found)
+
+
+def _caveats(job: Job, quote: Quote) -> tuple[str, ...]:
+    found = []
+    grid: GridRules | None = job.brief.grid
+    if any(x.costed.origin == "sample price" for x in quote.priced.lines):
+        found.append("Sample prices are invented: type the firm’s own before anybody signs")
+    if grid is not None and grid.sample:
+        found.append(f"The tariff is a sample: {grid.source}")
+    if (
+        grid is not None
+        and grid.metering is Metering.ALL_SOLD
+        and any(o.battery is not None for o in job.options)
+    ):
+        found.append("Where all is sold a battery is left out")
+    if job.money.incentives:
+        found.append("Incentives: check with an adviser")
+    found.append("Rises of prices, ageing and the discount rate are expectations, not facts")
+    return tuple(found)

@@ -1,0 +1,255 @@
+"""An option's money whole: bills, price and years hang together, and what is missing is said."""
+
+from dataclasses import replace
+from functools import cache
+
+import numpy as np
+import pytest
+
+from jobs import FULL, SHELF, WORKED_OUT, option_a
+from ridge_tally.core.energy.lit import kwh_of
+from ridge_tally.core.errors import BadGeometry, FormatError, NotFound, NotUnderstood, OutOfRange
+from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.edits.brief.grid import (
+    GridField,
+    SetGridField,
+    SetRatePeriods,
+    TypedPeriod,
+)
+from ridge_tally.core.job.edits.brief.needs import SetTargetField, TargetField
+from ridge_tally.core.job.edits.money.incentives import (
+    AddIncentive,
+    IncentiveField,
+    MoveIncentive,
+    SetIncentiveField,
+)
+from ridge_tally.core.job.edits.money.prices import (
+    MoneyField,
+    SetMoneyField,
+    SetOwnLine,
+    SetPrices,
+    TakePrices,
+    TypedPrice,
+)
+from ridge_tally.core.job.grid import Metering, PriceDays
+from ridge_tally.core.job.money import IncentiveId, IncentiveKind, LineKind, Money
+from ridge_tally.core.loading.house import Sun
+from ridge_tally.core.money.years import aged_frac
+from ridge_tally.demo.lagoon_road import lagoon_road
+from ridge_tally.editing.apply import apply_edit, apply_edits
+from ridge_tally.editing.design import design_for
+from ridge_tally.simulation.year import hourly_year
+from ridge_tally.studies.loading.household import (
+    house_of,
+    house_report,
+    lived_on,
+    require_load,
+    sun_of,
+)
+from ridge_tally.studies.money.house_bills import bills_with, saved_cents
+from ridge_tally.studies.money.option_money import OptionMoney, aged_sun, option_money
+from ridge_tally.views.money.view import MoneyView, money_view
+
+A = option_a(FULL).id
+
+
+@cache
+def money(job: Job = FULL) -> OptionMoney:
+    return option_money(WORKED_OUT, design_for(job, option_a(job)))
+
+
+def after(*edits: object) -> Job:
+    return apply_edits(FULL, edits, SHELF)  # type: ignore[arg-type]
+
+
+def shown(job: Job) -> MoneyView:
+    *_, last = money_view(WORKED_OUT, design_for(job, option_a(job)))
+    return last
+
+
+def test_rows_come_to_their_totals_and_the_working_to_its_figure() -> None:
+    found = money()
+    quote, rows = found.quote, found.rows
+    assert quote.by_list
+    assert quote.gross_cents == sum((x.price_cents or 0) + x.tax_cents for x in quote.priced.lines)
+    assert rows[-1].running_cents == sum(r.net_cents for r in rows) == found.worth.total_cents
+    for r in rows[1:]:
+        spent = r.upkeep_cents + r.inverter_cents + r.loan_cents
+        assert r.net_cents == r.saved_cents - spent + r.incentives_cents
+        assert r.saved_cents == r.before_cents - r.after_cents
+    arrived = sum(r.incentives_cents for r in rows)
+    assert arrived == sum(g.cents for g in found.granted) == quote.gross_cents - found.net_cents
+    # Juniper Bench by hand: 5 % of 22 884.29 stays under its cap; 10 % of what is left is carried on.
+    rebate, credit = found.granted
+    assert rebate.cents == round(quote.gross_cents * 0.05)
+    assert credit.by_year[0] == (1, 180000)
+    assert credit.cents == round((quote.gross_cents - rebate.cents) * 0.10)
+
+
+def test_years_between_lie_near_their_own_complete_runs() -> None:
+    found, design = money(), design_for(FULL, option_a(FULL))
+    expected, grid = FULL.money.expected, FULL.brief.grid
+    assert grid is not None
+    load = require_load(WORKED_OUT, FULL)
+    house, sun = house_of(WORKED_OUT, FULL, load), sun_of(hourly_year(WORKED_OUT, design))
+    for year in (7, 13, 20):
+        aged = aged_sun(sun, aged_frac(expected, year))
+        rises = [
+            (1 + r) ** (year - 1)
+            for r in (
+                expected.energy_rise_frac, expected.fixed_rise_frac, expected.export_rise_frac
+            )
+        ]  # fmt: skip
+        whole = sum(
+            bills_with(FULL, grid, lived_on(design, house, aged, None)).months_cents(*rises)
+        )
+        # A twentieth of a per cent of what is spared.
+        off = abs(found.rows[year].after_cents - whole)
+        assert off < 0.0005 * found.rows[year].saved_cents
+
+
+def test_an_array_that_gives_nothing_spares_nothing() -> None:
+    design = design_for(FULL, option_a(FULL))
+    load = require_load(WORKED_OUT, FULL)
+    house = house_of(WORKED_OUT, FULL, load)
+    n = 8760
+    dark = Sun(np.zeros(n), np.zeros(n), 7600.0, 1.0)
+    lived = lived_on(design, house, dark, None)
+    assert saved_cents(WORKED_OUT, FULL, load, lived) == 0
+
+
+def test_an_older_array_gives_its_share_and_meets_its_limit_less() -> None:
+    made, clipped = np.array([5.0, 7600.0, -8.0, 7600.0]), np.array([0.0, 900.0, 0.0, 10.0])
+    old = aged_sun(Sun(made, clipped, 7600.0, 1.0), 0.9)
+    # 8 500 W there at nine tenths is 7 650: 50 W are still cut off; of 7 610 it is 6 849.
+    assert old.made_w.tolist() == pytest.approx([4.5, 7600.0, -8.0, 6849.0])
+    assert old.clipped_w.tolist() == pytest.approx([0.0, 50.0, 0.0, 0.0])
+
+
+def test_savings_stand_as_one_figure_in_loading_and_money() -> None:
+    report = house_report(WORKED_OUT, design_for(FULL, option_a(FULL)))
+    assert report.alone.worth_cents == money().rows[1].saved_cents
+
+
+@pytest.mark.parametrize("metering", list(Metering))
+def test_what_is_sold_and_bought_hangs_together(metering: Metering) -> None:
+    found = money(after(SetGridField(GridField.METERING, metering.value)))
+    bills, year = found.with_sun, hourly_year(WORKED_OUT, design_for(FULL, option_a(FULL)))
+    load = require_load(WORKED_OUT, FULL)
+    used, made = load.power_w.sum() / 1000, kwh_of(np.maximum(year.before_export_w, 0), year.hours)
+    bought, sent = bills.bought_kwh.sum(), bills.sent_kwh.sum()
+    night = kwh_of(np.maximum(-year.before_export_w, 0), year.hours)
+    # In and out of the house by the meter come to what it uses and makes.
+    assert bought - sent == pytest.approx(used + night - made, rel=1e-3)
+    if metering is Metering.ALL_SOLD:
+        assert bought == pytest.approx(used + night, rel=1e-3)
+    if metering is Metering.UNPAID:
+        assert bills.paid_cents.sum() == 0
+
+
+def test_a_battery_moves_use_to_its_cheap_hours_and_money_follows() -> None:
+    periods = (
+        TypedPeriod("evening", "", PriceDays.EVERY, "17-22", "45", ""),
+        TypedPeriod("other", "", PriceDays.EVERY, "", "15", ""),
+    )
+    job = after(SetGridField(GridField.METERING, "unpaid"), SetRatePeriods(periods))
+    alone = money(job)
+    assert alone.with_sun.names == ("evening", "other")
+    energy = alone.with_sun.bought_kwh.sum(axis=0) @ np.array([45.0, 15.0])
+    assert alone.with_sun.energy_cents.sum() == pytest.approx(energy)
+
+
+def test_lists_with_holes_have_no_payback_and_name_the_hole() -> None:
+    bare = replace(FULL, money=Money())
+    no_brief = apply_edit(bare, SetTargetField(TargetField.PRICE, ""), SHELF)
+    view = shown(no_brief)
+    assert view.worth is None
+    assert view.rows == ()
+    assert "no price" in view.price_told
+    assert view.unknown[0] in view.asked
+    # With the Brief's price a watt there is one: 2.75 a watt of 11.34 kW.
+    priced = shown(bare)
+    assert priced.gross_cents == 275 * 11340
+    assert not priced.by_list
+    assert priced.worth is not None
+
+
+def test_without_tariff_or_use_the_price_stands_and_the_rest_is_asked_for() -> None:
+    view = shown(replace(FULL, brief=replace(FULL.brief, grid=None)))
+    assert view.gross_cents > 0
+    assert view.worth is None
+    assert "Brief" in view.asked
+
+
+def test_the_grids_rebate_is_the_first_incentive_and_falls_at_its_ratio() -> None:
+    job = lagoon_road(SHELF)
+    design = design_for(job, job.options[0])
+    found = option_money(WORKED_OUT, design)
+    # 6.885 kW at 42 cents a watt: 2 891.70.
+    assert found.granted[0].cents == 289170
+    tight = apply_edit(job, SetGridField(GridField.REBATE_RATIO, "110 %"), SHELF)
+    refused = option_money(WORKED_OUT, design_for(tight, tight.options[0]))
+    assert refused.granted[0].cents == 0
+    assert "114.8 %, above 110 %" in refused.granted[0].refused
+    assert refused.net_cents == refused.quote.gross_cents
+
+
+def test_prices_come_from_a_table_by_name() -> None:
+    job = after(TakePrices("name;each\nSplice;9.25\nNobody knows this;3\n"))
+    view = shown(job)
+    splice = next(x for x in view.lines if x.name == "Splice")
+    assert (splice.each_cents, splice.typed) == (925.0, True)
+    with pytest.raises(FormatError, match="column name"):
+        after(TakePrices("part,price\nSplice,9\n", "list.csv"))
+
+
+@pytest.mark.parametrize(
+    ("edit", "error", "words"),
+    [
+        (SetPrices((TypedPrice("Splice", "-4"),)), OutOfRange, "Price of Splice"),
+        (SetMoneyField(MoneyField.LOAN_YEARS, "0"), OutOfRange, "Years of the loan"),
+        (SetMoneyField(MoneyField.YEARS, "12.5"), NotUnderstood, "Years of the table"),
+        (SetMoneyField(MoneyField.DISCOUNT, "seven"), NotUnderstood, "Discount rate"),
+        (SetMoneyField(MoneyField.RULE, "guess"), NotUnderstood, "markup or margin"),
+        (SetOwnLine(None, "Crane", LineKind.OTHER, "-1", "300"), OutOfRange, "Count of Crane"),
+        (SetGridField(GridField.TRUEUP, "Apr-Jun"), NotUnderstood, "one month"),
+        (
+            SetRatePeriods((TypedPeriod("peak", "", PriceDays.WORKDAYS, "16-21", "40", ""),)),
+            BadGeometry,
+            "no price holds in Jan",
+        ),
+        (
+            SetIncentiveField(IncentiveId("incentive1"), IncentiveField.LESS, "incentive1"),
+            BadGeometry,
+            "less by itself",
+        ),
+        (
+            SetIncentiveField(IncentiveId("incentive1"), IncentiveField.LESS, "nothing"),
+            NotFound,
+            "nothing",
+        ),
+        (MoveIncentive(IncentiveId("none"), 0), NotFound, "incentive"),
+    ],
+)
+def test_bad_input_names_its_field(edit: object, error: type[Exception], words: str) -> None:
+    with pytest.raises(error, match=words):
+        after(edit)
+
+
+def test_a_margin_may_not_take_all() -> None:
+    margin = after(SetMoneyField(MoneyField.RULE, "margin"))
+    with pytest.raises(OutOfRange, match="Markup or margin"):
+        apply_edit(margin, SetMoneyField(MoneyField.RULE_FRAC, "95 %"), SHELF)
+
+
+def test_incentives_are_moved_and_keep_what_they_are_less_by() -> None:
+    grant = IncentiveId("incentive3")
+    job = after(
+        AddIncentive("Grant", IncentiveKind.GRANT),
+        SetIncentiveField(grant, IncentiveField.CENTS, "500"),
+        MoveIncentive(grant, 0),
+    )
+    found = money(job).granted
+    assert found[0].incentive.name == "Grant"
+    # The share comes after it now, on what it leaves.
+    assert found[1].base_cents == money(job).quote.gross_cents - 50000
