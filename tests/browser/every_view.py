@@ -14,6 +14,7 @@ VIEWS = {
         "day", "waterfall", "calendar", "work", "own", "sweep", "house", "compared", "bench", "buy",
     ),
     "sheets": ("",),
+    "money": ("price", "bills", "years", "options"),
     "build": ("rails", "cut", "chalk", "circuits", "one-line", "panel", "parts"),
 }  # fmt: skip
 

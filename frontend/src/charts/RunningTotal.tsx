@@ -58,7 +58,7 @@ export function RunningTotal({
             count={4}
             leftPx={PAD.left}
             rightPx={widthPx - PAD.right}
-            name={(cents) => money(cents, currency)}
+            name={(cents) => (cents === 0 ? '0' : money(cents, currency))}
           />
           {runningCents.map(
             (_, n) =>

@@ -35,7 +35,7 @@ export function taken(value: number, places = 0): string {
 /** Money as it is typed and shown: whole cents only where they matter. */
 export function money(cents: number | null, currency = ''): string {
   if (cents === null) return '';
-  const whole = Math.abs(cents % 100) < 0.005 && (cents === 0 || Math.abs(cents) >= 100_00);
+  const whole = Math.abs(cents % 100) < 0.005 && Math.abs(cents) >= 100_00;
   const text = figure(Math.abs(cents) / 100, whole ? 0 : 2);
   return `${cents < 0 && /[1-9]/.test(text) ? '−' : ''}${currency}${text}`;
 }
