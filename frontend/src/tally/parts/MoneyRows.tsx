@@ -19,6 +19,7 @@ export function MoneyRows({ otherId }: { otherId?: string }) {
       </p>
     );
   const { worth, currency } = found;
+  const whole = !found.by_list || found.unknown.length === 0;
   const against = otherId ? other : null;
   const difference = (cents: number, its: number | undefined) =>
     its === undefined ? '' : signed((cents - its) / 100);
@@ -28,12 +29,12 @@ export function MoneyRows({ otherId }: { otherId?: string }) {
       {found.gross_cents > 0 && (
         <>
           <Row
-            label="Price, gross"
+            label={whole ? 'Price, gross' : 'Price so far'}
             value={money(found.gross_cents, currency)}
             aside={difference(found.gross_cents, against?.gross_cents)}
           />
           <Row
-            label="Net of incentives"
+            label={whole ? 'Net of incentives' : 'Net so far'}
             value={money(found.net_cents, currency)}
             aside={difference(found.net_cents, against?.net_cents)}
           />

@@ -483,7 +483,11 @@ def _worked_years(job: Job, money: OptionMoney) -> Iterator[WorkedView]:
 
 
 def _told(job: Job, quote: Quote, net_cents: int, money: OptionMoney | None) -> tuple[str, ...]:
-    currency = currency_of(job)
+    currency, unknown = currency_of(job), quote.priced.unknown
+    if quote.by_list and unknown:
+        so_far = money_told(quote.gross_cents, currency)
+        many = f"{len(unknown)} lines have" if len(unknown) > 1 else f"{unknown[0]} has"
+        return (f"So far the list comes to {so_far}: that is not the price yet, {many} none.",)
     cost = f"It costs {money_told(quote.gross_cents, currency)}"
     if net_cents != quote.gross_cents:
         cost += f", {money_told(net_cents, currency)} after incentives"

@@ -1,4 +1,5 @@
 /** One way at a time, piece by piece: where it lies, how long it is as drawn or typed. */
+import { Link } from 'react-router';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
@@ -27,7 +28,7 @@ interface WaysCardProps {
 }
 
 export function WaysCard({ found, leg, onChoose, onSet }: WaysCardProps) {
-  const { job, option, act, edit } = useJob();
+  const { at, job, option, act, edit } = useJob();
   if (!leg) return null;
   const segments = drawnOf(leg);
   const changed = (n: number, part: Partial<Segment>) =>
@@ -53,7 +54,7 @@ export function WaysCard({ found, leg, onChoose, onSet }: WaysCardProps) {
           }))}
           onChange={onChoose}
         />
-        {!found.all_taken && (
+        {!found.all_taken && found.legs.some((l) => l.pieces.length > 0) && (
           <Button
             weight="main"
             onClick={() => void act({ kind: 'take-routes', option_id: option.id })}
@@ -68,7 +69,12 @@ export function WaysCard({ found, leg, onChoose, onSet }: WaysCardProps) {
           ? 'Taken'
           : leg.pieces.length > 0
             ? 'Proposed, from where the gear hangs'
-            : leg.asked}
+            : leg.asked}{' '}
+        {leg.pieces.length === 0 && (
+          <Link to={`/jobs/${at.jobId}/${option.id}/survey?view=site`} className="underline">
+            To the site plan
+          </Link>
+        )}
       </p>
       <ol className="flex flex-col gap-1">
         {leg.pieces.map((piece, n) => (

@@ -222,12 +222,13 @@ function RuleChoice({ found }: { found: View }) {
 
 function SumCard({ found }: { found: View }) {
   const { currency } = found;
+  const whole = !found.by_list || found.unknown.length === 0;
   const rows: [string, number][] = [
     ['Cost to the firm', found.cost_cents],
     ['Price', found.price_cents],
     ['Sales tax', found.tax_cents],
-    ['Asked, gross', found.gross_cents],
-    ['Net of incentives', found.net_cents],
+    [whole ? 'Asked, gross' : 'Gross, so far', found.gross_cents],
+    [whole ? 'Net of incentives' : 'Net, so far', found.net_cents],
   ];
   return (
     <Card
@@ -239,11 +240,11 @@ function SumCard({ found }: { found: View }) {
       <dl className="text-sm">
         {rows.map(([name, cents]) => (
           <div key={name} className="flex justify-between gap-2 py-[1px]">
-            <dt className={name.startsWith('Asked') ? 'font-semibold' : ''}>{name}</dt>
+            <dt className={name.includes('ross') ? 'font-semibold' : ''}>{name}</dt>
             <dd className="font-figure font-semibold">{cash(cents, currency)}</dd>
           </div>
         ))}
-        {found.per_watt.map(({ name, cents_per_w }) => (
+        {(whole ? found.per_watt : []).map(({ name, cents_per_w }) => (
           <Fragment key={name}>
             <div className="flex justify-between gap-2 py-[1px] text-xs text-ink-2">
               <dt>A watt {name}</dt>
