@@ -167,3 +167,9 @@ def test_every_kind_of_house_is_drawn_from_its_design() -> None:
         assert 'data-part="string A"' in svg
         assert 'data-part="panel"' in svg
     assert one_line(design_for(FULL, replace(option, strings=(), arrays=()))) == ()
+
+
+def test_every_joined_port_goes_through_its_own_pole_of_the_switch() -> None:
+    (sheet,) = one_line_sheets(system(1, 2, 2, fuse="15 A gPV each", switch="600 V, 25 A"), "A3")
+    nets = {i.net for i in sheet.items if isinstance(i, Line)}
+    assert len([n for n in nets if n.startswith("switched ")]) == 2

@@ -6,6 +6,7 @@ from ridge_tally.core.equipment import OptimizerKind
 from ridge_tally.core.job.battery import Coupling
 from ridge_tally.core.job.document import CodePack, ModuleString, battery_joined, strings_on
 from ridge_tally.core.job.service import SourceBreaker
+from ridge_tally.core.job.wiring import Lie
 from ridge_tally.core.sheets.one_line.layout import one_line_sheets
 from ridge_tally.core.sheets.one_line.spec import (
     AtModule,
@@ -22,7 +23,7 @@ from ridge_tally.core.sheets.scene_lint import Hit, lint
 from ridge_tally.core.sheets.scene_svg import scene_svg
 from ridge_tally.core.strings.parts import modules_in
 from ridge_tally.core.units import format_length
-from ridge_tally.core.working import Verdict
+from ridge_tally.core.working import Verdict, number_of
 from ridge_tally.rules.build.circuits.checks import circuit_checks
 from ridge_tally.rules.build.circuits.circuits import CircuitKind
 from ridge_tally.rules.build.circuits.conductors import Sized, circuits_sized
@@ -32,7 +33,7 @@ from ridge_tally.rules.build.circuits.takeoff import INSULATIONS
 from ridge_tally.rules.build.circuits.wire import size_told
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.loading.busbar import service_volts
-from ridge_tally.rules.strings.microinverters import branches
+from ridge_tally.rules.strings.microinverters import branches, on_fullest_phase
 
 HEAD = ("Mark", "Circuit", "Conductors", "To earth", "Conduit", "Most current", "Breaker",
         "Length", "Drop")  # fmt: skip
@@ -157,7 +158,7 @@ def _facts(design: Design, sized: tuple[Sized, ...]) -> OneLine:
         circuits_head=HEAD,
         circuits=_circuit_rows(design, sized, marks),
         equipment=numbers.rows(),
-        notes=_notes(design),
+        notes=_notes(design, sized),
         unknown=_unknown(design, sized),
     )
 
@@ -210,6 +211,7 @@ def _groups(
                 rows=rows,
                 out_mark="" if output is None else marks[output.circuit.id],
                 joined=joined,
+                box=_box(design, n),
                 fuse="" if fuse is None or not joined else f"{fuse:g} A gPV each",
                 breaker=_breaker_told(output),
                 battery=(
@@ -223,6 +225,23 @@ def _groups(
     if design.optimizer is not None:
         numbers.of(design.optimizer.name, len(design.fitted))
     return tuple(found)
+
+
+def _box(design: Design, unit: int) -> str:
+    """Return the box that strings of an inverter pass: one was placed, or they go under ground."""
+    ids = {
+        m
+        for t in design.trackers
+        if t.unit_number == unit
+        for s in strings_on(design.option, t.number)
+        for m in s.module_ids
+    }
+    planes = {
+        a.plane.id: a.plane for a in design.arrays if any(m.id in ids for m in a.array.modules)
+    }
+    if any(p.ground is not None for p in planes.values()):
+        return "Box at the array"
+    return "Roof box" if any(b.plane_id in planes for b in design.option.boxes) else ""
 
 
 def _breaker_told(one: Sized | None) -> str:
@@ -296,15 +315,17 @@ def _micro_group(
         )
         for b in circuits
     )
-    last = last_circuit(sized)
+    last, joined = last_circuit(sized), on_fullest_phase(design, circuits)
+    shared = "together" if design.job.survey.service.phases == 1 else "a phase at most"
     return Group(
         name="Combiner",
-        told=("Breaker for each branch", f"{sum(b.amps for b in circuits):.1f} A together"),
+        told=("Breaker for each branch", f"{number_of(joined):.1f} A {shared}"),
         part="collector",
         number=numbers.of("Combiner of branches", 1),
         rows=rows,
         out_mark="" if last is None else marks[last.circuit.id],
         micro=True,
+        box="Roof box",
         breaker=f"{design.rules.family.branch_breaker_a:g} A",
     )
 
@@ -400,7 +421,7 @@ def _circuit_rows(
     return tuple(rows)
 
 
-def _notes(design: Design) -> tuple[str, ...]:
+def _notes(design: Design, sized: tuple[Sized, ...]) -> tuple[str, ...]:
     us = design.job.site.code_pack is CodePack.US
     notes = [
         "Crossing lines are not joined; a dot joins.",
@@ -417,6 +438,11 @@ def _notes(design: Design) -> tuple[str, ...]:
             notes.append(
                 f"String {string.tag}: optimizers on {some} of its {len(string.module_ids)} modules."
             )
+    for leg in dict.fromkeys(leg for c in sized for leg in c.circuit.legs):
+        buried = [p.length_m or 0.0 for p in leg.pieces if p.segment.lie is Lie.BURIED]
+        if buried:
+            length = format_length(sum(buried), design.job.unit)
+            notes.append(f"{leg.name}: {length} in a trench; least cover under Build, Circuits.")
     return tuple(notes)
 
 

@@ -193,7 +193,7 @@ class House:
             net = f"ground {one.group.part}"
             y = ground_y if one is lowest else one.bottom + FOOT - 4
             drops = [columns["source"][0] + 3]
-            if one.group.joined or one.group.micro:
+            if one.group.boxed:
                 drops.append(columns["junction"][0] + 1.2)
             if one.group.dc_switch:
                 drops.append(columns["switch_dc"][0] + 1.2)

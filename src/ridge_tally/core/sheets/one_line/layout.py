@@ -67,7 +67,7 @@ def one_line_sheets(spec: OneLine, paper: str = "A3") -> tuple[Scene, ...]:
         for n, p in enumerate(pages, start=1)
     ]
     flags = tuple(
-        replace(g, rows=(), sheet=n, joined=False, fuse="", dc_switch="", battery=())
+        replace(g, rows=(), sheet=n, joined=False, box="", fuse="", dc_switch="", battery=())
         for n, p in enumerate(pages, start=1)
         for g in p
     )
@@ -181,7 +181,7 @@ class _Sheet:
         wide: list[tuple[str, float]] = []
         if any(g.rows for g in self.groups):
             wide.append(("source", SOURCE))
-        if any(g.joined or g.micro for g in self.groups):
+        if any(g.boxed for g in self.groups):
             wide.append(("junction", JUNCTION))
         if any(g.dc_switch for g in self.groups):
             wide.append(("switch_dc", SWITCH_DC))

@@ -30,7 +30,7 @@ class Sources:
         if "switch_dc" in columns and group.dc_switch:
             enters = columns["switch_dc"][0]
         box_x = columns.get("junction", (0.0, 0.0))[0]
-        boxed = (group.joined or group.micro) and bool(group.rows)
+        boxed = group.boxed and bool(group.rows)
         for row, y in zip(group.rows, one.rows_y, strict=True) if group.rows else ():
             end = self._row(row, y, columns["source"][0], group)
             self._to_inverter(one, row, y, end, box_x if boxed else enters, columns)
@@ -97,12 +97,12 @@ class Sources:
         x, right = columns["junction"]
         high = one.bottom - one.top
         pen.box(x, one.top, JUNCTION, high, f"box {group.part}")
-        pen.text(x, one.top - 1.6, "Roof box" if group.micro else "Box", SMALL)
-        if group.micro:
+        pen.text(x, one.top - 1.6, group.box or "Box", SMALL)
+        if not group.joined:
+            layer = Layer.AC if group.micro else Layer.DC
             for row, y in zip(group.rows, one.rows_y, strict=True):
                 net = f"row {row.part} {row.tags} on"
-                pen.wire(Layer.AC, net, (x, y), (right, y), part=row.part)
-                pen.wire(Layer.AC, net, (right, y), (columns["inverter"][0], y), part=row.part)
+                pen.wire(layer, net, (x, y), (enters, y), part=row.part)
             return
         ports: dict[str, list[tuple[Row, float]]] = {}
         for row, y in zip(group.rows, one.rows_y, strict=True):
@@ -132,8 +132,7 @@ class Sources:
         pen.box(x, one.top, SWITCH_DC, one.bottom - one.top, f"dc switch {group.part}")
         pen.text(x, one.top - 1.6, "DC switch", SMALL)
         pen.text(x + 2.6, one.bottom + 3.4, group.dc_switch, SMALL, part=f"dc switch {group.part}")
-        ys = one.rows_y if not group.joined else [one.middle]
-        for y in ys:
+        for y in _inlets(one):
             net = f"switched {group.part} {y:.1f}"
             pen.wire(Layer.DC, net, (x, y), (x + 4, y))
             pen.switch(x + 4, y, f"dc switch {group.part}")
@@ -142,12 +141,7 @@ class Sources:
     def _inside(self, one: Placed, x: float, layer: Layer) -> None:
         """Lead the inputs to the converter on an inner rail."""
         group, pen, mid = one.group, self.pen, one.middle
-        ys = one.rows_y
-        if group.joined:
-            ports: dict[str, list[float]] = {}
-            for row, y in zip(group.rows, one.rows_y, strict=True):
-                ports.setdefault(row.port, []).append(y)
-            ys = [(p[0] + p[-1]) / 2 for p in ports.values()]
+        ys = _inlets(one)
         net, rail = f"in {group.part}", x + 9
         if not group.rows:
             words = f"sheet {group.sheet}" if group.sheet else "no string"
@@ -192,6 +186,16 @@ class Sources:
         flag = ((x + 22, y - 3), (x + 44, y - 3), (x + 47, y), (x + 44, y + 3), (x + 22, y + 3))
         pen.line(Layer.SYMBOL, *flag, closed=True)
         pen.text(x + 23.5, y + 0.9, f"to sheet {sheet}", SMALL)
+
+
+def _inlets(one: Placed) -> list[float]:
+    """Return where conductors come in: one a row, or one a port where rows are joined before."""
+    if not one.group.joined or not one.group.rows:
+        return one.rows_y
+    ports: dict[str, list[float]] = {}
+    for row, y in zip(one.group.rows, one.rows_y, strict=True):
+        ports.setdefault(row.port, []).append(y)
+    return [(p[0] + p[-1]) / 2 for p in ports.values()]
 
 
 def _short(name: str, most: int) -> str:

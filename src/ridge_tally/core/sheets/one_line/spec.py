@@ -38,7 +38,7 @@ class Row:
 
 @dataclass(frozen=True, slots=True)
 class Group:
-    """What shares an inverter, or a combiner of branches: its rows and its box.
+    """What shares an inverter, or a combiner of branches: its rows, and the ``box`` they pass by name.
 
     ``fuse``: told where every string has one; ``joined``: whether they meet in a box; ``out_mark``
     that of its output.  ``battery``: told where one hangs on its DC side.
@@ -58,6 +58,12 @@ class Group:
     battery: tuple[str, ...] = ()
     dc_switch: str = ""
     sheet: int = 0
+    box: str = ""
+
+    @property
+    def boxed(self) -> bool:
+        """Whether its rows pass a box on their way."""
+        return self.joined or self.box != ""
 
 
 @dataclass(frozen=True, slots=True)
