@@ -14,7 +14,7 @@ VIEWS = {
         "day", "waterfall", "calendar", "work", "own", "sweep", "house", "compared", "bench", "buy",
     ),
     "sheets": ("",),
-    "money": ("price", "bills", "years", "options"),
+    "money": ("price", "bills", "years", "options", "moves", "sure"),
     "build": ("rails", "cut", "chalk", "circuits", "one-line", "panel", "parts"),
 }  # fmt: skip
 

@@ -15,6 +15,7 @@ from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.code_rules import OwnRules, Safety
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.household import Household
+from ridge_tally.core.job.money import Money
 from ridge_tally.core.job.service import SourceBreaker
 from ridge_tally.core.job.weather import JobWeather
 from ridge_tally.core.job.wiring import Wiring
@@ -38,7 +39,15 @@ def unwired(job: Job) -> Job:
     return replace(job, options=options, equipment=equipment)
 
 
-BEFORE = unwired(unracked(unasked(FULL)))
+def unpriced(job: Job) -> Job:
+    """The job of today as it was before it had money, and its grid a month of true-up."""
+    grid = job.brief.grid
+    assert grid is not None
+    brief = replace(job.brief, grid=replace(grid, trueup_month=None))
+    return replace(job, money=Money(), brief=brief)
+
+
+BEFORE = unpriced(unwired(unracked(unasked(FULL))))
 
 
 def version_2() -> dict:

@@ -91,9 +91,9 @@ def test_what_makes_ac_and_what_joins_it_is_told(workspace: Workspace, design_pd
     by_micro = design_sheet(workspace, "lagoon-road", 1, "b")
     assert by_micro.circuits.title == "Branch circuits"
     assert [row[:3] for row in by_micro.circuits.rows] == [("1", "9", "9"), ("2", "8", "8")]
-    # By hand: 17 units of 325 VA at 240 V are 23.02 A, and where no code asks for 125 % of them
-    # a 25 A breaker is next.
-    assert "= 23 A, so 25 A" in by_micro.circuits.note
+    # By hand: two branches on two of three phases; nine units of 325 VA at 240 V are 12.19 A, and
+    # where no code asks for 125 % of them a 13 A breaker is next.
+    assert "= 12.2 A, so 13 A" in by_micro.circuits.note
     helped = design_sheet(workspace, "lagoon-road", 1, "c")
     assert helped.circuits.rows[0][-1] == "3 of 17"
     assert any("optimizer" in line for line in helped.equipment)

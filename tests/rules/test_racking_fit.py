@@ -181,7 +181,7 @@ def parts_with(*stock: StockItem) -> dict[str, tuple[int, int, int]]:
 
 
 def test_what_the_firm_s_shelf_holds_is_not_bought_again() -> None:
-    rail = "Rail 4267 mm, Sample flashed foot, two rails"
+    rail = "Rail 14' 0\", Sample flashed foot, two rails"
     bare = parts_with()
     assert all(there == 0 and buy == needed for needed, there, buy in bare.values())
     clamps, *_ = bare["Mid clamp"]

@@ -31,13 +31,29 @@ from ridge_tally.core.job.edits.money.prices import (
     TakePrices,
     TypedPrice,
 )
-from ridge_tally.core.job.grid import Metering, PriceDays
-from ridge_tally.core.job.money import IncentiveId, IncentiveKind, LineKind, Money
+from ridge_tally.core.job.grid import Metering, PriceDays, RateTier, Tariff, TariffPeriod
+from ridge_tally.core.job.money import Expected, IncentiveId, IncentiveKind, LineKind, Money
 from ridge_tally.core.loading.house import Sun
-from ridge_tally.core.money.years import aged_frac
+from ridge_tally.core.money.bills import MeterYear, YearBills, year_bills
+from ridge_tally.core.money.sure import (
+    PricePoints,
+    Unknowns,
+    flows_cents,
+    paid_years,
+    worth_today_cents,
+)
+from ridge_tally.core.money.years import (
+    AgedBills,
+    Purchase,
+    SunBills,
+    aged_frac,
+    worth_of,
+    year_rows,
+)
 from ridge_tally.demo.lagoon_road import lagoon_road
 from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.editing.design import design_for
+from ridge_tally.simulation.remembered import Remembered
 from ridge_tally.simulation.year import hourly_year
 from ridge_tally.studies.loading.household import (
     house_of,
@@ -47,8 +63,11 @@ from ridge_tally.studies.loading.household import (
     sun_of,
 )
 from ridge_tally.studies.money.house_bills import bills_with, saved_cents
+from ridge_tally.studies.money.moves import next_moves
 from ridge_tally.studies.money.option_money import OptionMoney, aged_sun, option_money
+from ridge_tally.studies.money.sure import how_sure
 from ridge_tally.views.money.view import MoneyView, money_view
+from shelves import small_shelf
 
 A = option_a(FULL).id
 
@@ -253,3 +272,91 @@ def test_incentives_are_moved_and_keep_what_they_are_less_by() -> None:
     assert found[0].incentive.name == "Grant"
     # The share comes after it now, on what it leaves.
     assert found[1].base_cents == money(job).quote.gross_cents - 50000
+
+
+def test_a_draw_as_expected_is_the_estimate_itself() -> None:
+    design = design_for(FULL, option_a(FULL))
+    *_, found = how_sure(WORKED_OUT, design)
+    assert found.npv_cents == money().worth.npv_cents
+    # No rounding to cents, and an age or two more worked out whole.
+    (price,) = (u for u in found.unknowns if u.name == "Price asked")
+    middle = (price.low_npv_cents + price.high_npv_cents) / 2
+    assert middle == pytest.approx(found.npv_cents, rel=0.001)
+    # By hand: 8 % of the net price either way, the credit being carried into years 1 and 2.
+    half = (price.low_npv_cents - price.high_npv_cents) / 2
+    assert half == pytest.approx(0.08 * money().net_cents, rel=0.02)
+
+
+def test_bars_are_widest_first_and_the_band_holds_the_middle() -> None:
+    *_, found = how_sure(WORKED_OUT, design_for(FULL, option_a(FULL)))
+    widths = [abs(u.high_npv_cents - u.low_npv_cents) for u in found.unknowns]
+    assert widths == sorted(widths, reverse=True)
+    low, middle, high = found.npv.low, found.npv.middle, found.npv.high
+    assert low is not None
+    assert middle is not None
+    assert high is not None
+    assert low < middle < high
+    *_, again = how_sure(WORKED_OUT, design_for(FULL, option_a(FULL)))
+    assert again == found
+
+
+def test_draws_add_up_as_the_table_does() -> None:
+    # One draw with another yield and other rises is the table of a job that expects just these.
+    bills = SunBills(
+        _flat(0.0), (AgedBills(1.0, 1000.0, _flat(400.0)), AgedBills(0.5, 500.0, _flat(200.0)))
+    )
+    expected = Expected(
+        years=12, ageing_frac=0.02, energy_rise_frac=0.03, fixed_rise_frac=0.01, export_rise_frac=0.02,
+        upkeep_cents=500, inverter_year=7,
+    )  # fmt: skip
+    rows = year_rows(Purchase(90_000, 20_000, (), None), bills, expected)
+    points = PricePoints(
+        np.array([0.5, 1.5]), np.array([[-45_000.0] + [0.0] * 12, [-135_000.0] + [0.0] * 12])
+    )
+    flows = flows_cents(bills, points, 20_000, expected, Unknowns.expected(3))
+    # The table is in whole cents, bill by bill.
+    assert flows[1] == pytest.approx([r.net_cents for r in rows], abs=24)
+    assert worth_today_cents(flows, expected.discount_frac)[2] == pytest.approx(
+        worth_of(rows, expected).npv_cents, abs=200
+    )
+    lasting = worth_of(rows, expected).paid.lasting
+    assert lasting is not None
+    assert paid_years(flows)[0] == pytest.approx(lasting, abs=0.01)
+
+
+def _flat(sent_kwh: float) -> YearBills:
+    """Bills of 300 kWh bought a month at 20 cents, some sent at 6."""
+    tariff = Tariff(TariffPeriod.BILL, 900.0, 0.0, (RateTier(None, 20.0),), 0.1)
+    grid = FULL.brief.grid
+    assert grid is not None
+    rules = replace(grid, tariff=tariff, metering=Metering.NET_BILLING, export_cents_per_kwh=6.0)
+    hours = np.ones(8760)
+    return year_bills(rules, MeterYear(hours * (3600 - sent_kwh) / 8760, hours * sent_kwh / 8760))
+
+
+def test_next_moves_are_whole_runs_ranked_and_taken_into_a_new_option() -> None:
+    job = lagoon_road(small_shelf(SHELF))
+    desk = replace(WORKED_OUT, samples=small_shelf(SHELF), own=Remembered(1))
+    design = design_for(job, job.options[0])
+    steps = list(next_moves(desk, design))
+    found = steps[-1]
+    assert found.untried
+    assert not steps[0].untried
+    assert len(found.moves) > 5
+    # What is sound stands first, best first.
+    keys = [(not m.sound, -m.npv_cents) for m in found.moves]
+    assert keys == sorted(keys)
+    now = option_money(desk, design)
+    best = next(m for m in found.moves if m.edit is not None and m.sound)
+    assert best.edit is not None
+    taken = apply_edit(job, best.edit, SHELF)
+    assert taken.options[:-1] == job.options
+    assert taken.options[-1].name == best.title
+    after = option_money(desk, design_for(taken, taken.options[-1]))
+    # A difference of two complete runs, nothing else.
+    assert best.npv_cents == after.worth.npv_cents - now.worth.npv_cents
+    assert best.net_cents == after.net_cents - now.net_cents
+    assert best.energy_kwh == pytest.approx(after.energy_kwh - now.energy_kwh)
+    trees = [m for m in found.moves if m.title.startswith("Without")]
+    assert trees
+    assert all(m.energy_kwh >= 0 and m.edit is None and m.net_cents == 0 for m in trees)

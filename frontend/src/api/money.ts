@@ -6,3 +6,13 @@ export const moneyQuery = (at: OptionAt) =>
   studyOf<Schemas['MoneyView']>(['money', at], (signal) =>
     unwrap(api.GET(`${OPTION}/money`, { params: pathOf(at), signal })),
   );
+
+export const movesQuery = (at: OptionAt) =>
+  studyOf<Schemas['NextMoves']>(['next-moves', at], (signal) =>
+    unwrap(api.GET(`${OPTION}/next-moves`, { params: pathOf(at), signal })),
+  );
+
+export const sureQuery = (at: OptionAt) =>
+  studyOf<Schemas['HowSure']>(['how-sure', at], (signal) =>
+    unwrap(api.GET(`${OPTION}/how-sure`, { params: pathOf(at), signal })),
+  );

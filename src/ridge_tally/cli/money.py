@@ -1,4 +1,4 @@
-"""The command of Money: price, incentives, bills, years and worth of an option."""
+"""The commands of Money: an option's price, bills, years and worth, and what would better them."""
 
 from pathlib import Path
 
@@ -15,7 +15,9 @@ from ridge_tally.cli.asking import (
     table,
 )
 from ridge_tally.core.money.told import money_told
-from ridge_tally.views.money.view import MoneyView, money_view
+from ridge_tally.core.number_format import signed
+from ridge_tally.studies.money.moves import next_moves
+from ridge_tally.views.money.view import MoneyView, currency_of, money_view
 
 
 @click.command()
@@ -81,3 +83,34 @@ def _told(view: MoneyView) -> str:
     for worked in view.worked:
         lines += [f"{worked.name}: {line}" for line in worked.lines]
     return "\n".join([*lines, *([view.asked] if view.asked else []), *view.caveats])
+
+
+@click.command("next-moves")
+@click.argument("job_id")
+@option_option
+@data_option
+@json_option
+@speaks
+def moves(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
+    """What would better an option most, each change a complete run against it."""
+    desk, design = at_desk(data, job_id, option_id)
+    *_, found = next_moves(desk, design)
+    if json_out:
+        click.echo(as_json(found))
+        return
+    currency = currency_of(design.job)
+    for move in found.moves:
+        sound = (
+            ""
+            if move.sound
+            else " ("
+            + "; ".join(
+                [*(b.told for b in move.breaks), *(f"no price: {x}" for x in move.unpriced)]
+            )
+            + ")"
+        )
+        click.echo(
+            f"{move.title}: {money_told(move.npv_cents, currency)} worth today, "
+            f"{money_told(move.net_cents, currency)} net price, {signed(move.energy_kwh)} kWh a year{sound}"
+        )
+    click.echo(f"{found.looked_at} tried; not tried: {'; '.join(found.untried)}")

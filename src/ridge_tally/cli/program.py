@@ -43,6 +43,7 @@ COMMANDS = {
     "sweep": "loading.sweep",
     "house": "loading.house",
     "money": "money.money",
+    "next-moves": "money.moves",
     "what-to-buy": "loading.buy",
     "sample-files": "loading.sample_files",
     "sheet": "sheets.sheet",

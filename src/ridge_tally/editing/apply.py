@@ -25,7 +25,7 @@ from ridge_tally.core.job.edits.any_edit import (
     SurveyEdit,
     TakeRemedy,
 )
-from ridge_tally.core.job.edits.options import OptionEdit
+from ridge_tally.core.job.edits.options import CopyOption, OptionEdit
 from ridge_tally.core.job.edits.sun.weather import WeatherEdit
 from ridge_tally.editing.array.step import array_changed
 from ridge_tally.editing.brief.step import brief_changed
@@ -75,7 +75,11 @@ def apply_edits(job: Job, steps: Iterable[Edit], shelf: Shelf) -> Job:
 
 def _changed(job: Job, edit: Edit, shelf: Shelf) -> Job:  # noqa: PLR0911 - one return a step
     if isinstance(edit, TakeRemedy):
-        return reduce(lambda made, step: _changed(made, step, shelf), edit.steps, job)
+        steps = edit.steps
+        if edit.into:
+            job = options_changed(job, CopyOption(edit.option_id, edit.into))
+            steps = tuple(replace(step, option_id=job.options[-1].id) for step in steps)
+        return reduce(lambda made, step: _changed(made, step, shelf), steps, job)
     if isinstance(edit, OptionEdit):
         return options_changed(job, edit)
     if isinstance(edit, BriefEdit):

@@ -28,6 +28,10 @@ class Practice(StrEnum):
     HEAVY_FRAC = "a loss worth mending, of a tracker's year"
     LIKE_SIZE_LEAST = "an inverter of like size: at least"
     LIKE_SIZE_MOST = "an inverter of like size: at most"
+    YIELD_OFF_FRAC = "a year's yield off its estimate, one in ten"
+    PRICE_OFF_FRAC = "a price off its first quote, one in ten"
+    RISE_OFF_FRAC = "a rise of energy prices off what is expected, a year, one in ten"
+    REPLACED_OFF_FRAC = "a later replacement off today's price, one in ten"
 
 
 def practice(figure: Practice) -> float:

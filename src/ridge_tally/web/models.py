@@ -168,6 +168,8 @@ class Study(StrEnum):
     RACKING = "racking"
     CIRCUITS = "circuits"
     MONEY = "money"
+    SURE = "how-sure"
+    MOVES = "next-moves"
 
 
 class StudyPath(OptionPath):

@@ -10,8 +10,10 @@ import { Toolbar } from '@/ui/Card';
 import { Failed, Waiting } from '@/ui/States';
 import { ViewButtons } from '@/ui/ViewButtons';
 import { BillsView } from './parts/BillsView';
+import { MovesView } from './parts/MovesView';
 import { OptionsView } from './parts/OptionsView';
 import { PriceView } from './parts/PriceView';
+import { SureView } from './parts/SureView';
 import { YearsView } from './parts/YearsView';
 import { VIEWS } from './views';
 
@@ -37,7 +39,9 @@ function Screen() {
           {view === 'price' && <PriceView found={found} />}
           {view === 'bills' && <BillsView found={found} running={running} />}
           {view === 'years' && <YearsView found={found} running={running} />}
-          {view === 'options' && <OptionsView />}
+          {view === 'options' && <OptionsView found={found} />}
+          {view === 'moves' && <MovesView currency={found.currency} />}
+          {view === 'sure' && <SureView currency={found.currency} />}
         </Behind>
       ) : (
         <Waiting shows="The priced list of this option, and what it is worth over the years.">

@@ -8,4 +8,6 @@ export const VIEWS = [
   { id: 'bills', title: 'Bills', hint: '2', words: 'tariff time of use tiers net metering export' },
   { id: 'years', title: 'Years', hint: '3', words: 'payback cash flow present value return loan' },
   { id: 'options', title: 'Options', hint: '4', words: 'compare against cheaper which one' },
+  { id: 'moves', title: 'Next moves', hint: '5', words: 'better improve advice rank what next' },
+  { id: 'sure', title: 'How sure', hint: '6', words: 'tornado risk sensitivity band uncertainty' },
 ] as const;

@@ -5,8 +5,11 @@ from datetime import date
 from enum import StrEnum
 from typing import NewType
 
+from ridge_tally.core.job.ids import LoadId
+
 IncentiveId = NewType("IncentiveId", str)
 LineId = NewType("LineId", str)
+OfferId = NewType("OfferId", str)
 
 
 class LineKind(StrEnum):
@@ -192,6 +195,31 @@ class Payer:
 
 
 @dataclass(frozen=True, slots=True)
+class FuelPrice:
+    """What a unit of the fuel costs that a load to come displaces."""
+
+    load_id: LoadId
+    cents: float
+
+
+@dataclass(frozen=True, slots=True)
+class Offer:
+    """Another firm's offer as its paper has it; ``None`` where the paper is silent.
+
+    ``free_modules``: those among ``modules`` that it calls a gift.
+    """
+
+    id: OfferId
+    name: str
+    p_dc_kw: float
+    price_cents: int
+    modules: int | None = None
+    claimed_kwh: float | None = None
+    warranty_years: int | None = None
+    free_modules: int = 0
+
+
+@dataclass(frozen=True, slots=True)
 class Money:
     """Everything about money that the design does not bring."""
 
@@ -206,6 +234,8 @@ class Money:
     payer: Payer = field(default_factory=Payer)
     loan: Loan | None = None
     expected: Expected = field(default_factory=Expected)
+    offers: tuple[Offer, ...] = ()
+    fuel_prices: tuple[FuelPrice, ...] = ()
 
 
 def counted_of(money: Money, kind: LineKind) -> Counted:

@@ -16,6 +16,7 @@ from ridge_tally.core.job.edits.money.prices import (
     PriceEdit,
     RemoveOwnLine,
     SetCounted,
+    SetFuelPrice,
     SetMoneyField,
     SetOwnLine,
     SetPrices,
@@ -23,6 +24,7 @@ from ridge_tally.core.job.edits.money.prices import (
     TypedPrice,
 )
 from ridge_tally.core.job.money import (
+    FuelPrice,
     LineId,
     Loan,
     Money,
@@ -120,6 +122,14 @@ def prices_changed(job: Job, edit: PriceEdit) -> Job:
             _require_line(money, edit.line_id)
             left = tuple(x for x in money.lines if x.id != edit.line_id)
             money = replace(money, lines=left)
+        case SetFuelPrice():
+            if all(load.id != edit.load_id for load in job.brief.loads):
+                raise NotFound("load to come", edit.load_id)
+            fuels = tuple(p for p in money.fuel_prices if p.load_id != edit.load_id)
+            if edit.typed.strip():
+                price = FuelPrice(edit.load_id, parse_money_cents(edit.typed, "Price of the fuel"))
+                fuels = (*fuels, price)
+            money = replace(money, fuel_prices=fuels)
         case SetCounted():
             change: dict[str, Any] = {edit.counts_for.value: edit.counts}
             one = replace(counted_of(money, edit.line_kind), **change)

@@ -5,8 +5,10 @@ from typing import assert_never
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.any_edit import MoneyEdit
 from ridge_tally.core.job.edits.money.incentives import IncentiveEdit
+from ridge_tally.core.job.edits.money.offers import OfferEdit
 from ridge_tally.core.job.edits.money.prices import PriceEdit
 from ridge_tally.editing.money.incentives import incentives_changed
+from ridge_tally.editing.money.offers import offers_changed
 from ridge_tally.editing.money.prices import prices_changed
 
 
@@ -16,4 +18,6 @@ def money_changed(job: Job, edit: MoneyEdit) -> Job:
         return prices_changed(job, edit)
     if isinstance(edit, IncentiveEdit):
         return incentives_changed(job, edit)
+    if isinstance(edit, OfferEdit):
+        return offers_changed(job, edit)
     assert_never(edit)

@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 
 from ridge_tally.core.errors import OutOfRange
-from ridge_tally.core.job.money import Incentive, Money, PriceRule
+from ridge_tally.core.job.money import Incentive, Money, Offer, PriceRule
 from ridge_tally.core.money.incentives import require_sound_order
 from ridge_tally.rules.distinct import require_distinct
 
@@ -33,6 +33,9 @@ def require_sound_money(money: Money) -> None:
                 "Length of an incentive's name", len(incentive.name), f"1 to {LONGEST_TEXT}"
             )
     require_sound_order(money.incentives)
+    require_distinct("offers", [o.id for o in money.offers])
+    for offer in money.offers:
+        _require(_offer_ranges(offer))
 
 
 def _require(ranges: Iterable[Range]) -> None:
@@ -51,6 +54,8 @@ def _ranges(money: Money) -> Iterable[Range]:
     for line in money.lines:
         yield (f"Count of {line.name}", line.count, 0.0, 100_000.0)
         yield (f"Price of {line.name}, cents", line.cents, 0.0, MOST_CENTS)
+    for fuel in money.fuel_prices:
+        yield ("Price of the fuel, cents", fuel.cents, 0.0, MOST_CENTS)
     work, payer, loan, expected = money.work, money.payer, money.loan, money.expected
     yield ("An hour of work, cents", work.cents_per_h, 0.0, 1_000_000.0)
     yield ("Electrical hours a kW", work.electrical_h_per_kw, 0.0, 100.0)
@@ -75,6 +80,17 @@ def _ranges(money: Money) -> Iterable[Range]:
     yield ("Upkeep a year, cents", expected.upkeep_cents, 0, MOST_CENTS)
     yield ("Inverter replaced in year", expected.inverter_year, 1, 100)
     yield ("Replacing the inverter, cents", expected.inverter_cents, 0, MOST_CENTS)
+
+
+def _offer_ranges(offer: Offer) -> tuple[Range, ...]:
+    return (
+        (f"kW, offer of {offer.name}", offer.p_dc_kw, 0.05, 1000.0),
+        (f"Price, offer of {offer.name}, cents", offer.price_cents, 0, MOST_CENTS),
+        (f"Modules, offer of {offer.name}", offer.modules, 1, 5000),
+        (f"kWh claimed, offer of {offer.name}", offer.claimed_kwh, 1.0, 5_000_000.0),
+        (f"Years of warranty, offer of {offer.name}", offer.warranty_years, 1, 50),
+        (f"Free modules, offer of {offer.name}", offer.free_modules, 0, 5000),
+    )
 
 
 def _incentive_ranges(one: Incentive) -> tuple[Range, ...]:

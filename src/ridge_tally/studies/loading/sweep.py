@@ -4,7 +4,6 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
-from ridge_tally.core.job.document import Job
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Weighing
 from ridge_tally.core.number_format import loss_share
 from ridge_tally.core.working import number_of
@@ -14,7 +13,6 @@ from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.simulation.batteries import told as told_of
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import house_load
-from ridge_tally.simulation.need import next_kwh_price_cents
 from ridge_tally.simulation.weather import weather_of
 from ridge_tally.simulation.year import hourly_year, require_year
 from ridge_tally.studies.loading.household import house_of
@@ -96,7 +94,7 @@ def loading_sweep(
     weather, cents = weather_of(desk, design.job), price_of(design.module)
     load = house_load(desk, design.job)
     house = None if load is None else house_of(desk, design.job, load)
-    scale = Scale(design.job, weather, weighing, house)
+    scale = Scale(desk, design.job, weather, weighing, house)
     battery = "" if design.option.battery is None else told_of(design.option.battery)
     sizes: list[SweepPoint] = []
     schools: list[SchoolView] = []
@@ -105,7 +103,7 @@ def loading_sweep(
     def report(done: float, *, whole: bool = False) -> SweepReport:
         sweet, money, kept = (
             _sweet(points),
-            _sweet_money(design.job, points, cents),
+            _sweet_money(points, cents),
             _largest_kept(points),
         )
         return SweepReport(
@@ -161,14 +159,20 @@ def _sweet(points: Sequence[SweepPoint]) -> int | None:
     return found
 
 
-def _sweet_money(job: Job, points: Sequence[SweepPoint], cents: int | None) -> int | None:
-    """Return the last point whose modules pay themselves back; ``None`` without prices."""
-    kwh_cents = next_kwh_price_cents(job)
-    if cents is None or kwh_cents is None:
+def _sweet_money(points: Sequence[SweepPoint], cents: int | None) -> int | None:
+    """Return the last point whose modules pay themselves back; ``None`` without prices.
+
+    What they spare is the difference of the bills with them and without.
+    """
+    if cents is None or all(p.saved_cents is None for p in points):
         return None
     found, years = None, practice(Practice.PAYS_YEARS)
     for i, point in enumerate(points):
-        pays = point.next_kwh is None or point.next_kwh * kwh_cents * years >= cents
+        before = points[i - 1] if i else None
+        pays = True
+        if before is not None and before.saved_cents is not None and point.saved_cents is not None:
+            more = point.saved_cents - before.saved_cents
+            pays = more * years >= cents * (point.modules - before.modules)
         if point.kept and pays:
             found = i
     return found
@@ -197,10 +201,10 @@ def _told(
         p = points[money]
         found.append(
             f"By money: {p.modules} modules, DC:AC {p.ratio:.2f}; the last one, at "
-            f"{(cents or 0) / 100:.0f}, is paid back within {practice(Practice.PAYS_YEARS):.0f} years."
+            f"{(cents or 0) / 100:.0f}, is paid back by lower bills within {practice(Practice.PAYS_YEARS):.0f} years."
         )
     elif sweet is not None:
-        found.append("By money: a price of the module or a tariff is missing.")
+        found.append("By money: a price of the module, a tariff or the house’s use is missing.")
     if kept is None and points:
         least = points[0]
         forbidden = [b.told for b in least.broken if forbids(b)]

@@ -40,6 +40,7 @@ from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import hourly_year
 from ridge_tally.studies.loading.household import SelfConsumption, lived
 from ridge_tally.studies.loading.sized import sized_to
+from ridge_tally.studies.money.house_bills import saved_cents
 from ridge_tally.studies.rule_status import Broken, keeps_all, standing_of
 
 FloatArray = NDArray[np.float64]
@@ -57,7 +58,8 @@ class SweepPoint:
 
     ``held_kwh``: what the export limit keeps back.  ``own_use_kwh``: what the house takes of it,
     ``None`` while no use is known.  ``with_battery_kwh``: ``energy_kwh`` with the option's battery,
-    so weighed too: what it takes of the clipped, less what its conversions lose.
+    so weighed too: what it takes of the clipped, less what its conversions lose.  ``saved_cents``:
+    what a year's bills are less by, whatever the year is weighed by.
     """
 
     modules: int
@@ -71,6 +73,7 @@ class SweepPoint:
     held_kwh: float | None
     own_use_kwh: float | None
     with_battery_kwh: float | None
+    saved_cents: int | None
     broken: tuple[Broken, ...]
     noted: tuple[Broken, ...]
     problem: str
@@ -104,15 +107,17 @@ class _Lived:
     held_kwh: float | None
     own_use_kwh: float | None
     with_battery_kwh: float | None
+    saved_cents: int | None
 
 
-NOT_LIVED = _Lived(None, None, None)
+NOT_LIVED = _Lived(None, None, None, None)
 
 
 @dataclass(frozen=True, slots=True)
 class Scale:
     """What a year's steps count for."""
 
+    desk: Desk
     job: Job
     weather: WeatherYear
     weighing: Weighing
@@ -125,15 +130,17 @@ class Scale:
     def lived(self, design: Design, year: YearResult) -> _Lived:
         """Return what the house makes of a year."""
         if self.house is None:
-            return _Lived(year.lost_kwh(Step.EXPORT), None, None)
+            return _Lived(year.lost_kwh(Step.EXPORT), None, None, None)
         alone = lived(design, self.house, year, None)
         own, stored = kwh_of(alone.own_use_w, alone.hours), None
+        saved = saved_cents(self.desk, self.job, self.house.load, alone)
         if design.option.battery is not None:
             with_it = lived(design, self.house, year, battery_joined(design.option))
             # The night draw is load there and less energy here.
             useful = with_it.useful_w - np.maximum(-year.before_export_w, 0.0)
             stored = self._weighed(useful, with_it.hours)
-        return _Lived(kwh_of(alone.held_w, alone.hours), own, stored)
+            saved = saved_cents(self.desk, self.job, self.house.load, with_it)
+        return _Lived(kwh_of(alone.held_w, alone.hours), own, stored, saved)
 
     def _weighed(self, power_w: FloatArray, hours: float) -> float:
         southern = self.job.site.latitude_deg < 0
@@ -168,6 +175,7 @@ def point_of_size(desk: Desk, design: Design, scale: Scale, ratio: float) -> Swe
         held_kwh=house.held_kwh,
         own_use_kwh=house.own_use_kwh,
         with_battery_kwh=house.with_battery_kwh,
+        saved_cents=house.saved_cents,
         broken=tuple(standing.broken.values()),
         noted=standing.noted,
         problem="",
@@ -226,7 +234,7 @@ def point_of_count(
     before: SweepPoint | None,
 ) -> SweepPoint:
     now = count == len(present_ids(design.option))
-    edit = None if now else _edit_for(design.option, roof, count)
+    edit = None if now else edit_for_count(design.option, roof, count)
     changed = design.job if edit is None else apply_edit(design.job, edit, desk.shelf)
     sized = design_in(changed, design.option.id)
     dc_w, problem = dc_watts(sized)[2], ""
@@ -253,6 +261,7 @@ def point_of_count(
         held_kwh=house.held_kwh,
         own_use_kwh=house.own_use_kwh,
         with_battery_kwh=house.with_battery_kwh,
+        saved_cents=house.saved_cents,
         broken=tuple(standing.broken.values()),
         noted=standing.noted,
         problem=problem,
@@ -269,7 +278,7 @@ def under_the_caps(
     Nothing where not even one module is.
     """
     for count in range(below - 1, 0, -1):
-        changed = apply_edit(design.job, _edit_for(design.option, roof, count), desk.shelf)
+        changed = apply_edit(design.job, edit_for_count(design.option, roof, count), desk.shelf)
         sized = design_in(changed, design.option.id)
         kept = keeps_all(standing_of(sized).broken.values())
         if kept and strung_count(sized.option) == count:
@@ -277,7 +286,7 @@ def under_the_caps(
     return []
 
 
-def _edit_for(option: Option, roof: SweptRoof, count: int) -> TakeRemedy:
+def edit_for_count(option: Option, roof: SweptRoof, count: int) -> TakeRemedy:
     """Return the edit that leaves the best-lit so many modules, planned anew."""
     wanted, places = set(roof.by_light[:count]), option_of(roof.job, option.id).arrays
     home = {m.id: a.plane_id for a in places for m in a.modules}

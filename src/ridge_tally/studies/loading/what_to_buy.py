@@ -20,8 +20,8 @@ from ridge_tally.editing.design import design_in
 from ridge_tally.rules.design import Design, dc_watts
 from ridge_tally.rules.strings.plans import plan_space, why_no_plan
 from ridge_tally.simulation.desk import Desk
-from ridge_tally.simulation.need import next_kwh_price_cents
 from ridge_tally.simulation.year import require_year, year_or_problem
+from ridge_tally.studies.money.saved import saved_of
 from ridge_tally.studies.parts import Bill, bill_of
 from ridge_tally.studies.rule_status import RuleStatus, standing_of
 from ridge_tally.studies.strings.plans import best_plans
@@ -108,7 +108,6 @@ class _Found:
 
     def __init__(self, design: Design, modules: int) -> None:
         self.job, self.option, self.of = design.job, design.option, modules
-        self.kwh_cents = next_kwh_price_cents(design.job)
         self.purchases: list[Purchase] = []
         self.why: Counter[str] = Counter()
         self.examples: dict[str, str] = {}
@@ -276,8 +275,9 @@ def _bought(desk: Desk, found: _Found, candidate: _Candidate) -> Purchase | None
     per_100 = years = None
     if bill.cents:
         per_100 = year.energy_kwh / (bill.cents / 10_000)
-        if found.kwh_cents:
-            years = bill.cents / (year.energy_kwh * found.kwh_cents)
+        saved = saved_of(desk, design, year)
+        if saved is not None and saved > 0:
+            years = bill.cents / saved
     way, module = option.electronics.architecture, design.module
     title = f"{module.name}, {made_of}"
     purchase = Purchase(

@@ -187,7 +187,7 @@ def money_of(
     loan = None if job.money.loan is None else borrowed(job.money.loan, now)
     bills = SunBills(
         bills_without(desk, job, grid, house.load),
-        tuple(_aged(design, grid, house, year, frac) for frac in ages_of(expected)),
+        tuple(aged_bills(design, grid, house, year, frac) for frac in ages_of(expected)),
     )
     purchase = Purchase(quote.gross_cents, renewed_cents(design, quote), all_granted, loan)
     rows = year_rows(purchase, bills, expected)
@@ -220,7 +220,7 @@ def ages_of(expected: Expected) -> tuple[float, ...]:
     return tuple(aged_frac(expected, y) for y in years)
 
 
-def _aged(
+def aged_bills(
     design: Design, grid: GridRules, house: SelfConsumption, year: YearResult, frac: float
 ) -> AgedBills:
     """Return a year of an array that gives a share of what it gave new.
@@ -238,13 +238,14 @@ def _aged(
 def aged_sun(sun: Sun, frac: float) -> Sun:
     """Return what inverters give of an array that makes a share of what it did; night draw stays.
 
-    What the rating cut off goes first: a weaker array meets it less.
+    What the rating cut off goes first: a weaker array meets it less, a stronger one more.
     """
     if frac == 1.0:
         return sun
-    there = np.maximum(sun.made_w, 0.0) + sun.clipped_w
-    made = np.where(sun.clipped_w > 0, np.minimum(frac * there, sun.made_w), frac * sun.made_w)
-    made = np.where(sun.made_w > 0, made, sun.made_w)
+    there = frac * (np.maximum(sun.made_w, 0.0) + sun.clipped_w)
+    # Where it is cut off it is held where it was held; elsewhere the rating is the most.
+    most = np.where(sun.clipped_w > 0, sun.made_w, np.maximum(sun.made_w, sun.limit_w))
+    made = np.where(sun.made_w > 0, np.minimum(there, most), sun.made_w)
+    clipped = np.where(sun.made_w > 0, np.maximum(0.0, there - made), 0.0)
     held = None if sun.held_within_w is None else frac * sun.held_within_w
-    clipped = np.maximum(0.0, np.where(sun.clipped_w > 0, frac * there - made, 0.0))
     return replace(sun, made_w=made, clipped_w=clipped, held_within_w=held)

@@ -28,6 +28,7 @@ from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.need import need_of
 from ridge_tally.studies.money.costs import cuts_so_far
+from ridge_tally.studies.money.loads import LoadMoney, loads_money
 from ridge_tally.studies.money.option_money import (
     GRID_REBATE,
     OptionMoney,
@@ -42,6 +43,7 @@ from ridge_tally.views.money.fields import (
     money_fields,
     tariff_view,
 )
+from ridge_tally.views.money.offers import OfferView, offer_views
 
 
 @dataclass(frozen=True, slots=True)
@@ -181,6 +183,8 @@ class MoneyView:
     rows: tuple[YearRow, ...]
     worth: WorthView | None
     worked: tuple[WorkedView, ...]
+    offers: tuple[OfferView, ...]
+    loads: tuple[LoadMoney, ...]
     told: tuple[str, ...]
     caveats: tuple[str, ...]
     asked: str
@@ -200,7 +204,8 @@ def money_view(desk: Desk, design: Design) -> Iterator[MoneyView]:
     except RidgeTallyError as error:
         yield _view(design, quote, granted_of(design, quote), None, str(error))
         return
-    yield _view(design, money.quote, money.granted, money, "")
+    loads = tuple(loads_money(desk, design))
+    yield _view(design, money.quote, money.granted, money, "", loads)
 
 
 def currency_of(job: Job) -> str:
@@ -215,7 +220,7 @@ def _priceless(design: Design, asked: str) -> MoneyView:
         tax_cents=0, gross_cents=0, now_cents=0, net_cents=0, by_list=True, price_told="",
         per_watt=(), incentives=(), fields=money_fields(design.job),
         tariff=None if grid is None else tariff_view(grid), typed_bills=_typed_bills(design.job),
-        months=(), rows=(), worth=None, worked=(), told=(), caveats=(), asked=asked,
+        months=(), rows=(), worth=None, worked=(), offers=(), loads=(), told=(), caveats=(), asked=asked,
     )  # fmt: skip
 
 
@@ -225,6 +230,7 @@ def _view(
     granted: tuple[Granted, ...],
     money: OptionMoney | None,
     asked: str,
+    loads: tuple[LoadMoney, ...] = (),
 ) -> MoneyView:
     job, grid = design.job, design.job.brief.grid
     currency, list_ = currency_of(job), quote.priced
@@ -260,6 +266,8 @@ def _view(
         rows=money.rows if money is not None and whole else (),
         worth=_worth(money) if money is not None and whole else None,
         worked=tuple(_worked(job, quote, net, money if whole else None)),
+        offers=offer_views(design, money if whole else None, currency),
+        loads=loads,
         told=_told(job, quote, net, money if whole else None),
         caveats=_caveats(job, quote),
         asked=asked,

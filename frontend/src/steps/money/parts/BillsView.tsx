@@ -7,6 +7,7 @@ import { Card } from '@/ui/Card';
 import { Fitted } from '@/ui/Fitted';
 import { useScrollStop } from '@/ui/useScrollStop';
 import { cash, figure, money } from '@/units/format';
+import { LoadsCard } from './LoadsCard';
 import { TariffCard } from './TariffCard';
 
 type View = Schemas['MoneyView'];
@@ -56,6 +57,7 @@ export function BillsView({ found, running }: { found: View; running: boolean })
           </Card>
         )}
         <TypedBills found={found} />
+        <LoadsCard found={found} />
       </Board>
     </>
   );

@@ -1,10 +1,11 @@
 /** Option against option: each with its own complete sum. */
-import type { Option, OptionReport } from '@/api/client';
+import type { Option, OptionReport, Schemas } from '@/api/client';
 import { moneyQuery } from '@/api/money';
 import { useJob } from '@/plan/JobContext';
 import { useStudy } from '@/plan/useStudy';
 import { useScrollStop } from '@/ui/useScrollStop';
 import { figure, money, yearlyKwh } from '@/units/format';
+import { Offers } from './Offers';
 
 const HEADS = [
   'Modules',
@@ -18,7 +19,7 @@ const HEADS = [
   'Worth today',
 ];
 
-export function OptionsView() {
+export function OptionsView({ found }: { found: Schemas['MoneyView'] }) {
   const { job, state } = useJob();
   const scrollStop = useScrollStop();
   return (
@@ -51,6 +52,7 @@ export function OptionsView() {
         Every option is worked out whole, on the same tariff and expectations; nothing here is a
         slope of another.
       </p>
+      <Offers found={found} />
     </section>
   );
 }

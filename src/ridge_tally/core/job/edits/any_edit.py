@@ -23,6 +23,7 @@ from ridge_tally.core.job.edits.loading.batteries import BatteryEdit
 from ridge_tally.core.job.edits.loading.bench import BenchEdit
 from ridge_tally.core.job.edits.loading.household import HouseholdEdit
 from ridge_tally.core.job.edits.money.incentives import IncentiveEdit
+from ridge_tally.core.job.edits.money.offers import OfferEdit
 from ridge_tally.core.job.edits.money.prices import PriceEdit
 from ridge_tally.core.job.edits.options import OptionEdit
 from ridge_tally.core.job.edits.strings.electronics import ElectronicsEdit
@@ -42,18 +43,22 @@ ArrayEdit = KindEdit | FillEdit | ModuleEdit | TableEdit
 StringEdit = ThreadEdit | InverterEdit | WiringEdit | ElectronicsEdit
 LoadingEdit = HouseholdEdit | BatteryEdit | BenchEdit
 BuildEdit = RackingEdit | CircuitEdit
-MoneyEdit = PriceEdit | IncentiveEdit
+MoneyEdit = PriceEdit | IncentiveEdit | OfferEdit
 
 RemedyStep = ThreadEdit | InverterEdit | ElectronicsEdit | ChooseModule | ToggleModules | FillPlane
 
 
 @dataclass(frozen=True, slots=True)
 class TakeRemedy:
-    """Several edits of one option as one: what leads out of a trouble, undone in one go."""
+    """Several edits of one option as one: what leads out of a trouble, undone in one go.
+
+    ``into``: the name of a new option that it is carried out in; empty for the option itself.
+    """
 
     option_id: OptionId
     told: str
     steps: tuple[RemedyStep, ...]
+    into: str = ""
     kind: Literal["take-remedy"] = "take-remedy"
 
 

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Literal
 
+from ridge_tally.core.job.ids import LoadId
 from ridge_tally.core.job.money import LineId, LineKind
 
 
@@ -105,4 +106,15 @@ class SetCounted:
     kind: Literal["set-counted"] = "set-counted"
 
 
-PriceEdit = SetMoneyField | SetPrices | TakePrices | SetOwnLine | RemoveOwnLine | SetCounted
+@dataclass(frozen=True, slots=True)
+class SetFuelPrice:
+    """What a unit of the fuel costs that a load to come displaces; empty for not known."""
+
+    load_id: LoadId
+    typed: str
+    kind: Literal["set-fuel-price"] = "set-fuel-price"
+
+
+PriceEdit = (
+    SetMoneyField | SetPrices | TakePrices | SetOwnLine | RemoveOwnLine | SetCounted | SetFuelPrice
+)
