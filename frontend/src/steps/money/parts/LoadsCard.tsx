@@ -23,7 +23,7 @@ export function LoadsCard({ found }: { found: Schemas['MoneyView'] }) {
           {load.displaced > 0 && (
             <>
               <TypedField
-                label={`A ${load.unit} of the fuel it displaces`}
+                label={`Price of one ${load.unit}`}
                 value={
                   load.fuel_price_cents === null ? '' : (load.fuel_price_cents / 100).toFixed(2)
                 }
