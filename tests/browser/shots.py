@@ -84,6 +84,10 @@ def both_halves(page: Page) -> None:
     both.save(OUT / "build.png", optimize=True)
 
 
+def money(page: Page) -> None:
+    page.get_by_text("By this estimate").wait_for()
+
+
 def micro(page: Page) -> None:
     page.get_by_role("combobox", name="At the modules").click()
     page.get_by_role("option", name="On all: Sample microinverter 330 W", exact=True).click()
@@ -106,6 +110,7 @@ VIEWS = {
     "loading-day": ("juniper-bench/a/loading", None),
     "loading-sweep": ("juniper-bench/a/loading", sweep),
     "build": ("juniper-bench/a/build", both_halves),
+    "money": ("juniper-bench/a/money", money),
     "sheets": ("juniper-bench/a/sheets", None),
     # The last: it changes the option.
     "strings-micro": ("juniper-bench/b/strings", micro),
