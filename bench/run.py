@@ -28,6 +28,7 @@ import array_step
 import build_step
 import clipping_step
 import loading_step
+import money_step
 import shell_step
 import strings_step
 import sun_step
@@ -111,6 +112,7 @@ def main() -> None:
     strings_step.core(median_s)
     build_step.core(median_s)
     build_step.wired(median_s)
+    money_step.run(median_s)
     loading_step.core(median_s)
     year_step.core(median_s, year_of_one_module_by_script)
     year_step.seasons(median_s)

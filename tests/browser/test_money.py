@@ -5,7 +5,8 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
-from jobs import FULL
+from jobs import FULL, SHELF
+from ridge_tally.demo.lagoon_road import lagoon_road
 from ridge_tally.formats.job_file import write_job
 
 pytestmark = pytest.mark.e2e
@@ -76,4 +77,40 @@ def test_what_it_costs_what_it_spares_and_when_it_is_paid(
     expect(page.get_by_role("row", name=re.compile("^A two trackers"))).to_contain_text("years")
     expect(page.get_by_role("row", name=re.compile("^B one longer string"))).to_contain_text("$")
     # The refused hours are answered with 422.
+    assert [c for c in complaints if "422" not in c] == []
+
+
+def test_what_would_better_it_how_sure_it_is_and_what_another_firm_asks(
+    page: Page, complaints: list[str]
+) -> None:
+    answer = page.request.post("/api/jobs/import", data=write_job(lagoon_road(SHELF)))
+    page.goto(f"/jobs/{answer.json()['found']['job_id']}/a/money?view=moves")
+    moves = page.get_by_role("region", name="Next moves")
+    expect(moves.get_by_text("changes tried, each a whole run")).to_be_visible()
+    expect(moves.get_by_text(re.compile("^Not tried: "))).to_be_visible()
+    less = moves.get_by_role("row", name=re.compile("^1 module less"))
+    # A difference has its sign; what is taken is a new option, and the old one stays.
+    expect(less).to_contain_text(re.compile(r"−A\$\d"))
+    less.get_by_role("button", name="Into a new option").click()
+    expect(page).to_have_url(re.compile("/d/money"))
+    expect(page.get_by_role("banner")).to_contain_text("1 module less")
+    tally = page.get_by_role("complementary", name="Tally").get_by_role("region", name="Count")
+    expect(tally).to_contain_text("16")
+
+    page.get_by_role("button", name=re.compile("^How sure")).click()
+    sure = page.get_by_role("region", name="How sure")
+    expect(sure.get_by_role("row", name=re.compile("^Worth today"))).to_contain_text("A$")
+    bar = sure.get_by_role("img", name=re.compile("^Price asked: .* at 92 %"))
+    expect(bar).to_have_count(1)
+
+    # An offer typed from its paper: its claim is held against this roof's own year.
+    page.get_by_role("button", name=re.compile("^Options")).click()
+    offers = page.get_by_role("region", name="Offers")
+    offers.get_by_role("button", name="Add an offer").click()
+    typed(page, "kWh claimed, Another firm", "14000")
+    expect(
+        offers.get_by_text(re.compile("It claims 1.750 kWh a kW; .* more would have to be true"))
+    ).to_be_visible()
+    typed(page, "Modules, Another firm", "3")
+    expect(page.get_by_role("alert")).to_contain_text("8 kW of 3 modules would be 2,667 W each")
     assert [c for c in complaints if "422" not in c] == []
