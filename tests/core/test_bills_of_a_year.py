@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from ridge_tally.catalogue.tariffs import SampleTariff, sample_tariffs
 from ridge_tally.core.brief.rate_periods import (
     parse_days,
     parse_months,
@@ -200,3 +201,33 @@ def test_hours_that_cannot_be_are_refused(hours: str) -> None:
     with pytest.raises(NotUnderstood, match="Hours"):
         typed_period("p", "", PriceDays.EVERY, hours, "1", "")
     assert write_hours(typed_period("p", "", PriceDays.EVERY, "22-6", "1", "")) == "22-6"
+
+
+def test_sample_tariffs_are_whole_three_a_family_and_priced_in_one_currency() -> None:
+    by_family: dict[str, list[SampleTariff]] = {}
+    for sample in sample_tariffs().values():
+        require_whole_periods(sample.tariff)
+        by_family.setdefault(sample.family.value, []).append(sample)
+        assert sample.name.startswith("Sample")
+    assert {f: len(found) for f, found in by_family.items()} == {
+        "us": 3,
+        "iec": 3,
+        "uk": 3,
+        "au-nz": 3,
+    }
+    for found in by_family.values():
+        assert len({s.currency for s in found}) == 1
+        # At least one of each kind: one price or tiers, and by the hour.
+        assert {bool(s.tariff.periods) for s in found} == {True, False}
+
+
+def test_a_feed_in_house_by_hand() -> None:
+    # 300 kWh a month used, 400 made, all sold at 12.9 c; 30 and 31 days of 36 c; 19 % on what is bought.
+    sold = sample_tariffs()["iec-sold"]
+    rules = grid(
+        sold.tariff, metering=sold.metering, export_cents_per_kwh=sold.export_cents_per_kwh
+    )
+    found = bills(rules, monthly([300.0] * 12), monthly([400.0] * 12)).months_cents()
+    june = (30 * 36 + 300 * 27.5) * 1.19 - 400 * 12.9
+    july = (31 * 36 + 300 * 27.5) * 1.19 - 400 * 12.9
+    assert found[5:7] == (round(june), round(july))

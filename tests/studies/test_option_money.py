@@ -14,6 +14,8 @@ from ridge_tally.core.job.edits.brief.grid import (
     GridField,
     SetGridField,
     SetRatePeriods,
+    TakeGridPack,
+    TakeTariff,
     TypedPeriod,
 )
 from ridge_tally.core.job.edits.brief.needs import SetTargetField, TargetField
@@ -23,16 +25,27 @@ from ridge_tally.core.job.edits.money.incentives import (
     MoveIncentive,
     SetIncentiveField,
 )
+from ridge_tally.core.job.edits.money.offers import AddOffer, OfferField, SetOfferField
 from ridge_tally.core.job.edits.money.prices import (
     MoneyField,
+    SetFuelPrice,
     SetMoneyField,
     SetOwnLine,
     SetPrices,
+    TakeCurrency,
     TakePrices,
     TypedPrice,
 )
 from ridge_tally.core.job.grid import Metering, PriceDays, RateTier, Tariff, TariffPeriod
-from ridge_tally.core.job.money import Expected, IncentiveId, IncentiveKind, LineKind, Money
+from ridge_tally.core.job.ids import LoadId
+from ridge_tally.core.job.money import (
+    Expected,
+    IncentiveId,
+    IncentiveKind,
+    LineKind,
+    Money,
+    OfferId,
+)
 from ridge_tally.core.loading.house import Sun
 from ridge_tally.core.money.bills import MeterYear, YearBills, year_bills
 from ridge_tally.core.money.sure import (
@@ -62,7 +75,7 @@ from ridge_tally.studies.loading.household import (
     require_load,
     sun_of,
 )
-from ridge_tally.studies.money.house_bills import bills_with, saved_cents
+from ridge_tally.studies.money.house_bills import bills_with, bills_without, saved_cents
 from ridge_tally.studies.money.moves import next_moves
 from ridge_tally.studies.money.option_money import OptionMoney, aged_sun, option_money
 from ridge_tally.studies.money.sure import how_sure
@@ -360,3 +373,59 @@ def test_next_moves_are_whole_runs_ranked_and_taken_into_a_new_option() -> None:
     trees = [m for m in found.moves if m.title.startswith("Without")]
     assert trees
     assert all(m.energy_kwh >= 0 and m.edit is None and m.net_cents == 0 for m in trees)
+
+
+def test_a_currency_changed_midway_is_named_and_nothing_is_converted() -> None:
+    moved = after(TakeGridPack("sample-iec-surplus"))
+    view = shown(moved)
+    assert (view.other_currency, view.currency) == ("$", "€")
+    assert view.worth is None
+    assert "nothing is converted" in view.asked
+    # The modules cost as many of the one as they did of the other.
+    assert view.lines[0].price_cents == money().quote.priced.lines[0].price_cents
+    meant = apply_edit(moved, TakeCurrency(), SHELF)
+    assert shown(meant).worth is not None
+    with pytest.raises(BadGeometry, match=r"in \$, these grid rules are in €"):
+        apply_edit(moved, TakeTariff("us-hours"), SHELF)
+
+
+def test_offers_are_held_against_this_roofs_year() -> None:
+    offer = OfferId("offer1")
+    job = after(
+        AddOffer("Bargain & Sons", "8", "16000"),
+        SetOfferField(offer, OfferField.MODULES, "20"),
+        SetOfferField(offer, OfferField.FREE, "4"),
+        SetOfferField(offer, OfferField.CLAIMED, "15000"),
+        SetOfferField(offer, OfferField.WARRANTY, "10"),
+    )
+    ours, theirs = shown(job).offers
+    assert ours.w_cents == pytest.approx(money().quote.gross_cents / 11340)
+    # By hand: 2.00 a watt; 16 of 20 modules paid for: 1 000 each, 800 over all.
+    assert theirs.w_cents == pytest.approx(200)
+    words = " ".join(theirs.told).replace("\xa0", " ")
+    assert "$1 000 each, all of them $800" in words
+    per_kw = money().energy_kwh / 11.34
+    assert f"{abs(1875 / per_kw - 1) * 100:.0f} % more" in words
+    years = sum(0.995**n for n in range(10))
+    assert theirs.kwh_cents == pytest.approx(1_600_000 / (per_kw * 8 * years))
+    with pytest.raises(BadGeometry, match="2,667 W each"):
+        apply_edit(job, SetOfferField(offer, OfferField.MODULES, "3"), SHELF)
+    with pytest.raises(OutOfRange, match="Price of the offer"):
+        apply_edit(job, SetOfferField(offer, OfferField.PRICE, "-1"), SHELF)
+
+
+def test_a_load_to_come_costs_the_difference_of_two_years_of_bills() -> None:
+    job = after(SetFuelPrice(LoadId("load1"), "1.60"))
+    (car,) = shown(job).loads
+    load = require_load(WORKED_OUT, FULL)
+    without = replace(FULL, brief=replace(FULL.brief, loads=()))
+    grid = FULL.brief.grid
+    assert grid is not None
+    alone = bills_without(WORKED_OUT, without, grid, require_load(WORKED_OUT, without)).year_cents
+    assert car.bill_alone_cents == bills_without(WORKED_OUT, FULL, grid, load).year_cents - alone
+    # All its kWh come on top of 500 a month: at 15.8 cents without an array; a cent a bill rounds.
+    assert car.bill_alone_cents == pytest.approx(car.energy_kwh * 15.8, abs=24)
+    assert car.bill_with_sun_cents < car.bill_alone_cents
+    assert car.fuel_cents == round(car.displaced * 160)
+    with pytest.raises(NotFound, match="load to come"):
+        after(SetFuelPrice(LoadId("load9"), "1"))

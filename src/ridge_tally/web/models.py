@@ -6,6 +6,7 @@ from typing import Annotated, Generic, TypeVar
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from ridge_tally.catalogue.tariffs import SampleTariff
 from ridge_tally.core.equipment import (
     InverterSheet,
     MicroinverterSheet,
@@ -306,6 +307,7 @@ class ShelfAnswer(Wire):
     mountings: list[MountingSheet]
     climates: list[ClimateChoice]
     grid_packs: list[GridRules]
+    tariffs: list[SampleTariff]
     setback_packs: list[SetbackPack]
 
 

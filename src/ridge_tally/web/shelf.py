@@ -3,6 +3,7 @@
 from flask import Response
 
 from ridge_tally.catalogue.grid_packs import grid_packs
+from ridge_tally.catalogue.tariffs import sample_tariffs
 from ridge_tally.formats.equipment_fields import COLUMNS
 from ridge_tally.formats.equipment_file import table_heading
 from ridge_tally.formats.equipment_row import Column
@@ -115,5 +116,6 @@ def get_shelf() -> ShelfAnswer:
         mountings=list(shelf.mountings[:MOST_PICKED]),
         climates=choices,
         grid_packs=list(grid_packs().values()),
+        tariffs=list(sample_tariffs().values()),
         setback_packs=list(setback_packs().values()),
     )

@@ -1,11 +1,13 @@
 /** Money: what an option costs, what it spares, when it is paid back, and which option is worth more. */
 
+import type { Schemas } from '@/api/client';
 import { moneyQuery } from '@/api/money';
 import { Behind } from '@/plan/Behind';
 import { useJob } from '@/plan/JobContext';
 import { NoModules } from '@/plan/NoModules';
 import { useStudy } from '@/plan/useStudy';
 import { useView } from '@/plan/useView';
+import { Button } from '@/ui/Button';
 import { Toolbar } from '@/ui/Card';
 import { Failed, Waiting } from '@/ui/States';
 import { ViewButtons } from '@/ui/ViewButtons';
@@ -36,6 +38,7 @@ function Screen() {
         <Failed error={error} />
       ) : found ? (
         <Behind behind={behind}>
+          {found.other_currency !== '' && <OtherCurrency found={found} />}
           {view === 'price' && <PriceView found={found} />}
           {view === 'bills' && <BillsView found={found} running={running} />}
           {view === 'years' && <YearsView found={found} running={running} />}
@@ -49,5 +52,21 @@ function Screen() {
         </Waiting>
       )}
     </>
+  );
+}
+
+/** Prices typed under another currency: nothing is converted, so a person says what holds. */
+function OtherCurrency({ found }: { found: Schemas['MoneyView'] }) {
+  const { act } = useJob();
+  return (
+    <p
+      role="alert"
+      className="flex flex-wrap items-center gap-2 border-b border-warn bg-warn-wash px-4 py-1 text-sm"
+    >
+      {found.asked}
+      <Button onClick={() => void act({ kind: 'take-currency' })}>
+        They are in {found.currency} now
+      </Button>
+    </p>
   );
 }

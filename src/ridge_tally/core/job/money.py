@@ -221,7 +221,7 @@ class Offer:
 
 @dataclass(frozen=True, slots=True)
 class Money:
-    """Everything about money that the design does not bring."""
+    """Everything about money that the design does not bring; ``currency``: what it was typed in."""
 
     rule: PriceRule = PriceRule.MARKUP
     rule_frac: float = 0.0
@@ -236,6 +236,7 @@ class Money:
     expected: Expected = field(default_factory=Expected)
     offers: tuple[Offer, ...] = ()
     fuel_prices: tuple[FuelPrice, ...] = ()
+    currency: str = ""
 
 
 def counted_of(money: Money, kind: LineKind) -> Counted:

@@ -5,6 +5,7 @@ from dataclasses import replace
 from typing import Any, assert_never
 
 from ridge_tally.catalogue.grid_packs import grid_pack
+from ridge_tally.catalogue.tariffs import SampleTariff, sample_tariff
 from ridge_tally.core.brief.rate_periods import parse_days, parse_months, typed_period
 from ridge_tally.core.brief.tariff import parse_tiers
 from ridge_tally.core.brief.typed import (
@@ -14,7 +15,7 @@ from ridge_tally.core.brief.typed import (
     parse_quantity,
     parse_share_frac,
 )
-from ridge_tally.core.errors import MissingDatum, NotUnderstood, OutOfRange
+from ridge_tally.core.errors import BadGeometry, MissingDatum, NotUnderstood, OutOfRange
 from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.document import Job, month_first
 from ridge_tally.core.job.edits.brief.grid import (
@@ -25,6 +26,7 @@ from ridge_tally.core.job.edits.brief.grid import (
     SetRatePeriods,
     SetRouteField,
     TakeGridPack,
+    TakeTariff,
 )
 from ridge_tally.core.job.grid import (
     ApprovalRoute,
@@ -50,6 +52,8 @@ def grid_changed(job: Job, edit: GridEdit) -> Job:
     match edit:
         case TakeGridPack():
             grid = grid_pack(edit.pack_id) if edit.pack_id else None
+        case TakeTariff():
+            grid = _with_tariff(_grid_of(job.brief), sample_tariff(edit.tariff_id))
         case SetGridField():
             grid = _field_set(_grid_of(job.brief), edit, month_first=month_first(job))
             grid = _marked(grid, edit.field)
@@ -71,6 +75,23 @@ def _grid_of(brief: Brief) -> GridRules:
     if brief.grid is None:
         raise MissingDatum("grid rules", "The brief", "Choose a sample set to start from.")
     return brief.grid
+
+
+def _with_tariff(grid: GridRules, sample: SampleTariff) -> GridRules:
+    """Return the rules with a sample's tariff; the rest of them stays."""
+    if sample.currency != grid.currency:
+        raise BadGeometry(
+            "Tariff",
+            f"“{sample.name}” is in {sample.currency}, these grid rules are in {grid.currency}",
+            f"Choose one in {grid.currency}, or other grid rules first.",
+        )
+    return replace(
+        grid,
+        tariff=sample.tariff,
+        metering=sample.metering,
+        trueup_month=sample.trueup_month,
+        export_cents_per_kwh=sample.export_cents_per_kwh,
+    )
 
 
 def _marked(grid: GridRules, field: str) -> GridRules:

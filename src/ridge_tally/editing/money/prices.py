@@ -20,6 +20,7 @@ from ridge_tally.core.job.edits.money.prices import (
     SetMoneyField,
     SetOwnLine,
     SetPrices,
+    TakeCurrency,
     TakePrices,
     TypedPrice,
 )
@@ -122,6 +123,10 @@ def prices_changed(job: Job, edit: PriceEdit) -> Job:
             _require_line(money, edit.line_id)
             left = tuple(x for x in money.lines if x.id != edit.line_id)
             money = replace(money, lines=left)
+        case TakeCurrency():
+            money = replace(
+                money, currency="" if job.brief.grid is None else job.brief.grid.currency
+            )
         case SetFuelPrice():
             if all(load.id != edit.load_id for load in job.brief.loads):
                 raise NotFound("load to come", edit.load_id)

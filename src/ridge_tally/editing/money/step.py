@@ -1,5 +1,6 @@
 """Which file applies which edits of Money."""
 
+from dataclasses import replace
 from typing import assert_never
 
 from ridge_tally.core.job.document import Job
@@ -14,6 +15,18 @@ from ridge_tally.editing.money.prices import prices_changed
 
 def money_changed(job: Job, edit: MoneyEdit) -> Job:
     """Return the job after an edit of Money; raises as the handlers of its files do."""
+    return _in_currency(_changed(job, edit))
+
+
+def _in_currency(job: Job) -> Job:
+    """Return the job with the currency its first prices were typed in; later ones are held to it."""
+    grid = job.brief.grid
+    if job.money.currency or grid is None:
+        return job
+    return replace(job, money=replace(job.money, currency=grid.currency))
+
+
+def _changed(job: Job, edit: MoneyEdit) -> Job:
     if isinstance(edit, PriceEdit):
         return prices_changed(job, edit)
     if isinstance(edit, IncentiveEdit):

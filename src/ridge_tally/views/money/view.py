@@ -188,6 +188,7 @@ class MoneyView:
     told: tuple[str, ...]
     caveats: tuple[str, ...]
     asked: str
+    other_currency: str
 
 
 def money_view(desk: Desk, design: Design) -> Iterator[MoneyView]:
@@ -221,6 +222,7 @@ def _priceless(design: Design, asked: str) -> MoneyView:
         per_watt=(), incentives=(), fields=money_fields(design.job),
         tariff=None if grid is None else tariff_view(grid), typed_bills=_typed_bills(design.job),
         months=(), rows=(), worth=None, worked=(), offers=(), loads=(), told=(), caveats=(), asked=asked,
+        other_currency="",
     )  # fmt: skip
 
 
@@ -238,9 +240,16 @@ def _view(
     net = quote.gross_cents - sum(g.cents for g in granted)
     own = {line.name: line.id for line in job.money.lines}
     typed = {p.name for p in job.money.prices}
-    # A list with holes has no payback to tell.
-    whole = money is not None and (not list_.unknown or not quote.by_list)
-    if money is not None and not whole:
+    typed_in = job.money.currency
+    mixed = grid is not None and typed_in not in ("", grid.currency)
+    # A list with holes has no payback to tell, nor has one in another currency than the bills.
+    whole = money is not None and not mixed and (not list_.unknown or not quote.by_list)
+    if mixed and grid is not None:
+        asked = (
+            f"The prices here were typed in {typed_in}, the grid rules are in {grid.currency}: nothing "
+            "is converted. Type the prices anew and say so, or take grid rules of that currency."
+        )
+    elif money is not None and not whole:
         asked = (
             f"Payback is told once every line has a price: {len(list_.unknown)} have none yet, "
             f"{list_.unknown[0]} first. Or type a price a watt in the Brief."
@@ -271,6 +280,7 @@ def _view(
         told=_told(job, quote, net, money if whole else None),
         caveats=_caveats(job, quote),
         asked=asked,
+        other_currency=typed_in if mixed else "",
     )
 
 

@@ -1,5 +1,7 @@
 /** The tariff as it is typed: charges, tiers or prices by the hour, what export earns. */
+import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '@/api/client';
+import { shelfQuery } from '@/api/queries';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
@@ -51,6 +53,7 @@ export function TariffCard({ tariff, small }: { tariff: Tariff; small: string })
           {tariff.operator}, as of {tariff.dated}
         </p>
         <div className="flex flex-col gap-1">
+          <SampleChoice currency={tariff.currency} />
           <Choice
             label="Metering"
             value={tariff.metering}
@@ -84,6 +87,26 @@ export function TariffCard({ tariff, small }: { tariff: Tariff; small: string })
       </Card>
       <Hours tariff={tariff} small={small} />
     </>
+  );
+}
+
+const NONE = 'none';
+
+function SampleChoice({ currency }: { currency: string }) {
+  const { act } = useJob();
+  const shelf = useQuery(shelfQuery);
+  const listed = (shelf.data?.tariffs ?? []).filter((t) => t.currency === currency);
+  return (
+    <Choice
+      label="Begin with a sample tariff"
+      value={NONE}
+      items={[
+        { value: NONE, label: 'begin with a sample tariff' },
+        ...listed.map((t) => ({ value: t.id, label: t.name })),
+      ]}
+      onChange={(id) => id !== NONE && void act({ kind: 'take-tariff', tariff_id: id })}
+      className="w-full"
+    />
   );
 }
 

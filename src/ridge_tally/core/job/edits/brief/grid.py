@@ -88,4 +88,12 @@ class SetRatePeriods:
     kind: Literal["set-rate-periods"] = "set-rate-periods"
 
 
-GridEdit = TakeGridPack | SetGridField | SetRouteField | SetRatePeriods
+@dataclass(frozen=True, slots=True)
+class TakeTariff:
+    """Copy a sample tariff into the grid rules there are: prices, metering, what export earns."""
+
+    tariff_id: str
+    kind: Literal["take-tariff"] = "take-tariff"
+
+
+GridEdit = TakeTariff | TakeGridPack | SetGridField | SetRouteField | SetRatePeriods

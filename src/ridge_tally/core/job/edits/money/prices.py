@@ -107,6 +107,13 @@ class SetCounted:
 
 
 @dataclass(frozen=True, slots=True)
+class TakeCurrency:
+    """The prices typed count in the currency of the grid rules from now on, figure by figure."""
+
+    kind: Literal["take-currency"] = "take-currency"
+
+
+@dataclass(frozen=True, slots=True)
 class SetFuelPrice:
     """What a unit of the fuel costs that a load to come displaces; empty for not known."""
 
@@ -116,5 +123,12 @@ class SetFuelPrice:
 
 
 PriceEdit = (
-    SetMoneyField | SetPrices | TakePrices | SetOwnLine | RemoveOwnLine | SetCounted | SetFuelPrice
+    SetMoneyField
+    | SetPrices
+    | TakePrices
+    | SetOwnLine
+    | RemoveOwnLine
+    | SetCounted
+    | SetFuelPrice
+    | TakeCurrency
 )
