@@ -88,7 +88,9 @@ def test_find_or_do_opens_a_check_and_a_datasheet(page: Page, job: str) -> None:
     expect(row).to_have_attribute("aria-expanded", "true")
     page.keyboard.press("/")
     page.keyboard.type("module 500")
-    sheet = page.get_by_role("option").filter(has_text="on the shelf").first
+    # What is found follows the letters: the list is read once it has come to the last of them.
+    shelf = page.get_by_role("option").filter(has_text="on the shelf")
+    sheet = shelf.filter(has_text="module 500").first
     expect(sheet).to_be_visible()
     named = sheet.locator("span").first.inner_text()
     sheet.click()

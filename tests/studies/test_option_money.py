@@ -77,7 +77,12 @@ from ridge_tally.studies.loading.household import (
 )
 from ridge_tally.studies.money.house_bills import bills_with, bills_without, saved_cents
 from ridge_tally.studies.money.moves import next_moves
-from ridge_tally.studies.money.option_money import OptionMoney, aged_sun, option_money
+from ridge_tally.studies.money.option_money import (
+    OptionMoney,
+    aged_sun,
+    expected_of,
+    option_money,
+)
 from ridge_tally.studies.money.sure import how_sure
 from ridge_tally.views.money.view import MoneyView, money_view
 from shelves import small_shelf
@@ -120,7 +125,7 @@ def test_rows_come_to_their_totals_and_the_working_to_its_figure() -> None:
 
 def test_years_between_lie_near_their_own_complete_runs() -> None:
     found, design = money(), design_for(FULL, option_a(FULL))
-    expected, grid = FULL.money.expected, FULL.brief.grid
+    expected, grid = expected_of(design), FULL.brief.grid
     assert grid is not None
     load = require_load(WORKED_OUT, FULL)
     house, sun = house_of(WORKED_OUT, FULL, load), sun_of(hourly_year(WORKED_OUT, design))
@@ -406,7 +411,8 @@ def test_offers_are_held_against_this_roofs_year() -> None:
     assert "$1 000 each, all of them $800" in words
     per_kw = money().energy_kwh / 11.34
     assert f"{abs(1875 / per_kw - 1) * 100:.0f} % more" in words
-    years = sum(0.995**n for n in range(10))
+    kept = 1 - (expected_of(design_for(job, option_a(job))).ageing_frac or 0)
+    years = sum(kept**n for n in range(10))
     assert theirs.kwh_cents == pytest.approx(1_600_000 / (per_kw * 8 * years))
     with pytest.raises(BadGeometry, match="2,667 W each"):
         apply_edit(job, SetOfferField(offer, OfferField.MODULES, "3"), SHELF)

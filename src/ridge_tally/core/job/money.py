@@ -167,7 +167,7 @@ class Loan:
 class Expected:
     """What the years are expected to bring; all of it an estimate.
 
-    ``ageing_frac``: what modules lose a year.  ``inverter_cents``: ``None`` for today's price of the
+    ``ageing_frac``: what modules lose a year, ``None`` as the year reckons it.  ``inverter_cents``: ``None`` for today's price of the
     inverters.  ``contract`` and ``in_service``: days the end of an incentive looks at.
     """
 
@@ -176,7 +176,7 @@ class Expected:
     energy_rise_frac: float = 0.025
     fixed_rise_frac: float = 0.02
     export_rise_frac: float = 0.0
-    ageing_frac: float = 0.005
+    ageing_frac: float | None = None
     upkeep_cents: int = 0
     upkeep_rise_frac: float = 0.02
     inverter_year: int = 13

@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.job.money import Expected
-from ridge_tally.core.money.years import SunBills
+from ridge_tally.core.money.years import SunBills, aged_frac
 
 FloatArray = NDArray[np.float64]
 
@@ -53,7 +53,7 @@ def flows_cents(
     The same sum as ``year_rows``, without its rounding to whole cents, for all draws at once.
     """
     n = np.arange(1, expected.years + 1)
-    aged = unknowns.yield_frac[:, None] * (1 - expected.ageing_frac) ** (n - 1)
+    aged = unknowns.yield_frac[:, None] * [aged_frac(expected, year) for year in n.tolist()]
     rise = 1 + expected.energy_rise_frac + unknowns.energy_rise_add
     energy = rise[:, None] ** (n - 1)
     fixed = (1 + expected.fixed_rise_frac) ** (n - 1)

@@ -130,6 +130,7 @@ class Purchase:
 
 def aged_frac(expected: Expected, year: int) -> float:
     """Return what of the first year's power a year has."""
+    assert expected.ageing_frac is not None
     return float((1 - expected.ageing_frac) ** (year - 1))
 
 

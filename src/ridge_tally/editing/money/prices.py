@@ -205,6 +205,8 @@ def _value(job: Job, edit: SetMoneyField) -> Any:  # noqa: PLR0911 - one return 
         return parse_choice(PriceRule, typed, name)
     if field is MoneyField.OWNER:
         return parse_choice(Owner, typed, name)
+    if field is MoneyField.AGEING and not typed:
+        return None
     if field in _FRACS:
         # Rates of a few per cent: a bare number is per cent, never a fraction.
         return parse_number(typed.removesuffix("%") or "0", name, "per cent such as 2.5 %") / 100

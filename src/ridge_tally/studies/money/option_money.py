@@ -38,6 +38,7 @@ from ridge_tally.core.money.years import (
 from ridge_tally.rules.build.sawing import Sawing
 from ridge_tally.rules.design import Design, dc_watts
 from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.plant import losses_of
 from ridge_tally.simulation.year import hourly_year
 from ridge_tally.studies.loading.household import (
     SelfConsumption,
@@ -178,7 +179,7 @@ def money_of(
     desk: Desk, design: Design, grid: GridRules, house: SelfConsumption, year: YearResult
 ) -> OptionMoney:
     """Return an option's money once its hours are known."""
-    expected, job = design.job.money.expected, design.job
+    expected, job = expected_of(design), design.job
     *_, sawings = cuts_so_far(desk, design)
     quote = quote_of(design, sawings)
     all_granted = granted_of(design, quote)
@@ -203,6 +204,14 @@ def money_of(
         worth=worth_of(rows, expected),
         energy_kwh=year.energy_kwh,
     )
+
+
+def expected_of(design: Design) -> Expected:
+    """Return what the years are expected to bring, modules ageing as Loading's year has them."""
+    expected = design.job.money.expected
+    if expected.ageing_frac is not None:
+        return expected
+    return replace(expected, ageing_frac=losses_of(design.module).yearly_frac)
 
 
 def renewed_cents(design: Design, quote: Quote) -> int:

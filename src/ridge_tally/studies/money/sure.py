@@ -25,6 +25,7 @@ from ridge_tally.studies.money.option_money import (
     Quote,
     aged_bills,
     ages_of,
+    expected_of,
     incentives_of,
     money_of,
     quote_of,
@@ -93,7 +94,7 @@ def how_sure(desk: Desk, design: Design) -> Iterator[HowSure]:
     grid, load = require_grid(design), require_load(desk, design.job)
     year, house = hourly_year(desk, design), house_of(desk, design.job, load)
     *_, sawings = cuts_so_far(desk, design)
-    quote, expected = quote_of(design, sawings), design.job.money.expected
+    quote, expected = quote_of(design, sawings), expected_of(design)
     ages = ages_of(expected)
     fracs = sorted({*WHOLE_FRACS, *ages, WHOLE_FRACS[-1] * ages[-1]}, reverse=True)
     bills = SunBills(

@@ -131,7 +131,7 @@ def _years(expected: Expected) -> dict[MoneyField, str]:
         f.ENERGY_RISE: _percent(expected.energy_rise_frac),
         f.FIXED_RISE: _percent(expected.fixed_rise_frac),
         f.EXPORT_RISE: _percent(expected.export_rise_frac),
-        f.AGEING: _percent(expected.ageing_frac),
+        f.AGEING: "" if expected.ageing_frac is None else _percent(expected.ageing_frac),
         f.UPKEEP: _amount(expected.upkeep_cents),
         f.UPKEEP_RISE: _percent(expected.upkeep_rise_frac),
         f.INVERTER_YEAR: str(expected.inverter_year),

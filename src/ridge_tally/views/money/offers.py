@@ -6,7 +6,7 @@ from ridge_tally.core.job.money import Offer, OfferId
 from ridge_tally.core.money.told import money_told
 from ridge_tally.core.number_format import spaced
 from ridge_tally.rules.design import Design
-from ridge_tally.studies.money.option_money import OptionMoney
+from ridge_tally.studies.money.option_money import OptionMoney, expected_of
 
 # Of ours or of an offer that names no warranty; common practice, no source.
 USUAL_WARRANTY_YEARS = 25
@@ -40,8 +40,8 @@ def offer_views(design: Design, money: OptionMoney | None, currency: str) -> tup
         return ()
     kw, gross = money.quote.dc_kw, money.quote.gross_cents
     per_kw = money.energy_kwh / kw if kw else 0.0
-    ageing = design.job.money.expected.ageing_frac
-    years = design.job.money.expected.years
+    expected = expected_of(design)
+    ageing, years = expected.ageing_frac or 0.0, expected.years
     ours = OfferView(
         None, "Ours", kw, gross, None, money.energy_kwh, years, 0, gross / kw / 1000,
         _kwh_cents(gross, money.energy_kwh, years, ageing), money.energy_kwh, (),

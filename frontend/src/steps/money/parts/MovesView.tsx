@@ -29,7 +29,7 @@ export function MovesView({ currency }: { currency: string }) {
       ref={scrollStop}
       aria-label="Next moves"
       aria-busy={behind}
-      className={`breaks min-h-0 grow overflow-auto px-4 py-2 ${behind ? 'opacity-50' : ''}`}
+      className={`breaks relative min-h-0 grow overflow-auto px-4 py-2 ${behind ? 'opacity-50' : ''}`}
     >
       <p role="status" className="mb-1 text-sm">
         {running && found.trying

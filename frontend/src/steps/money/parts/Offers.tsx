@@ -29,12 +29,16 @@ export function Offers({ found }: { found: Schemas['MoneyView'] }) {
                 'Warranty, years',
                 'A watt',
                 `A kWh, ${brief.small_money}`,
-                '',
+                'Remove',
               ].map((title, i) => (
                 <th
-                  key={title || 'remove'}
+                  key={title}
                   scope="col"
-                  className={`font-normal ${i === 0 ? 'text-left' : 'pl-2 text-right'}`}
+                  className={
+                    title === 'Remove'
+                      ? 'sr-only'
+                      : `font-normal ${i === 0 ? 'text-left' : 'pl-2 text-right'}`
+                  }
                 >
                   {title}
                 </th>

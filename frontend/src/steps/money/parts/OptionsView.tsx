@@ -26,7 +26,7 @@ export function OptionsView({ found }: { found: Schemas['MoneyView'] }) {
     <section
       ref={scrollStop}
       aria-label="Options compared by money"
-      className="breaks min-h-0 grow overflow-auto px-4 py-2"
+      className="breaks relative min-h-0 grow overflow-auto px-4 py-2"
     >
       <table className="w-full max-w-[980px] border-collapse text-sm">
         <thead>

@@ -133,14 +133,18 @@ function Hours({ tariff, small }: { tariff: Tariff; small: string }) {
     <Card
       title="Prices by the hour"
       aside={`${small} a kWh`}
-      className="w-[560px] shrink-0"
+      className="relative w-[560px] shrink-0"
       scrolls
     >
       <table className="w-full text-sm">
         <thead>
           <tr className="text-left text-xs text-ink-2">
-            {['Name', 'Months', 'Days', 'Hours', 'Bought', 'Sent', ''].map((title) => (
-              <th key={title} scope="col" className="font-normal">
+            {['Name', 'Months', 'Days', 'Hours', 'Bought', 'Sent', 'Remove'].map((title) => (
+              <th
+                key={title}
+                scope="col"
+                className={title === 'Remove' ? 'sr-only' : 'font-normal'}
+              >
                 {title}
               </th>
             ))}

@@ -68,7 +68,7 @@ export function YearsView({ found, running }: { found: View; running: boolean })
             <MoneyField found={found} field="energy_rise_frac" />
             <MoneyField found={found} field="fixed_rise_frac" />
             <MoneyField found={found} field="export_rise_frac" />
-            <MoneyField found={found} field="ageing_frac" />
+            <MoneyField found={found} field="ageing_frac" placeholder="datasheet" />
             <MoneyField found={found} field="discount_frac" />
             <MoneyField found={found} field="upkeep_cents" />
             <MoneyField found={found} field="upkeep_rise_frac" />
