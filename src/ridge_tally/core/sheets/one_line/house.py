@@ -170,7 +170,8 @@ class House:
         pen.line(Layer.SYMBOL, (u_x + 5, y - 4), (u_x + 5, y + 4))
         for n, words in enumerate(spec.utility[:3]):
             pen.text(u_right, y + 8.4 + 3.2 * n, words, SMALL, "end", "service")
-        pen.earth(columns["panel0"][0] + 4, ground_y)
+        # The electrode is the service’s own: at the main panel, the last of the boards.
+        pen.earth(columns[f"panel{len(spec.panels) - 1}"][0] + 4, ground_y)
 
     def _chain_end(self, columns: Columns) -> float:
         for name in ("switch", "meter", "collector", "inverter"):
