@@ -204,6 +204,19 @@ def parse_number(typed: str, field: str, expected: str) -> float:
         raise NotUnderstood(field, typed, expected) from None
 
 
+def whole(value: float, field: str, typed: str, expected: str) -> int:
+    """Return a number that is a whole one.
+
+    Raises
+    ------
+    NotUnderstood
+        If it has a fraction.
+    """
+    if value != int(value):
+        raise NotUnderstood(field, typed, expected)
+    return int(value)
+
+
 def parse_temperature_degc(typed: str, field: str) -> float:
     """Return a temperature in °C; `-24`, `−24 °C` and `-11 °F` are understood.
 

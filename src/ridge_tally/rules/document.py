@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 
 from ridge_tally.core.equipment import AnySheet
-from ridge_tally.core.errors import MissingDatum, OutOfRange
+from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.document import (
     Job,
     Site,
@@ -19,6 +19,7 @@ from ridge_tally.rules.equipment.sheet import require_sheet
 from ridge_tally.rules.loading.bench_document import require_sound_bench
 from ridge_tally.rules.money.document import require_sound_money
 from ridge_tally.rules.option_document import require_name, require_sound_option
+from ridge_tally.rules.ranges import Range, require_ranges
 from ridge_tally.rules.sun.weather_document import require_sound_weather
 from ridge_tally.rules.survey.document import require_sound_survey
 
@@ -72,7 +73,7 @@ def _require_sound_site(job: Job) -> None:
 
 
 def _require_site(site: Site) -> None:
-    ranges: Iterable[tuple[str, float | None, float, float]] = (
+    ranges: Iterable[Range] = (
         ("Latitude in degrees", site.latitude_deg, -66.0, 66.0),
         ("Longitude in degrees", site.longitude_deg, -180.0, 180.0),
         ("Elevation in metres", site.elevation_m, -430.0, 6000.0),
@@ -81,7 +82,5 @@ def _require_site(site: Site) -> None:
         ("Record low in °C", site.record_low.value_degc, -70.0, 25.0),
         ("Hottest air in °C", site.hottest.value_degc, 5.0, 55.0),
     )
-    for field, value, low, high in ranges:
-        if value is not None and not low <= value <= high:
-            raise OutOfRange(field, value, f"between {low:g} and {high:g}")
+    require_ranges(ranges)
     require_own_rules(site.own_rules)

@@ -13,6 +13,7 @@ from ridge_tally.core.nominal_year import DAYS
 from ridge_tally.rules.build.circuits.wire import TERMINALS
 from ridge_tally.rules.build.typed_limits import LONGEST_RAIL_M, require_sound_racking
 from ridge_tally.rules.distinct import require_distinct
+from ridge_tally.rules.ranges import require_ranges
 
 LONGEST_NAME = 80
 LARGEST_FUSE_A = 100.0
@@ -155,13 +156,12 @@ def _require_battery(option: Option) -> None:
     battery = option.battery
     if battery is None:
         return
-    for field, value, low, high in (
+    ranges = (
         ("Battery, usable kWh", battery.usable_kwh, 0.1, 200.0),
         ("Battery, kW", battery.power_kw, 0.1, 100.0),
-        ("Price of the battery, cents", battery.price_cents or 0, 0, 100_000_000),
-    ):
-        if not low <= value <= high:
-            raise OutOfRange(field, value, f"between {low:g} and {high:g}")
+        ("Price of the battery, cents", battery.price_cents, 0, 100_000_000),
+    )
+    require_ranges(ranges)
 
 
 def _require_racking(job: Job, option: Option) -> None:

@@ -3,14 +3,13 @@
 import re
 from itertools import groupby
 
-from ridge_tally.core.brief.typed import parse_quantity
+from ridge_tally.core.brief.typed import parse_kwh_price_cents
 from ridge_tally.core.errors import NotUnderstood
 from ridge_tally.core.job.grid import DayOfYear, PriceDays, RatePeriod
 from ridge_tally.core.nominal_year import DAYS_IN_MONTH, MONTH_NAMES
 from ridge_tally.core.units import one_line
 
 ALL_MONTHS = tuple(range(1, 13))
-_CENTS = {"": 1.0, "c": 1.0, "ct": 1.0, "p": 1.0}
 _HOURS = re.compile(r"(\d{1,2})(?::00)? ?(?:-|–|to) ?(\d{1,2})(?::00)? ?h?", re.IGNORECASE)
 MIDNIGHT = 24
 
@@ -35,8 +34,8 @@ def typed_period(
         PriceDays.EVERY if rest else days,
         from_h,
         to_h,
-        parse_quantity(buy, price, _CENTS, "cents such as 32.5"),
-        parse_quantity(sell, f"Paid for export, {title}", _CENTS, "cents such as 6")
+        parse_kwh_price_cents(buy, price, "cents such as 32.5"),
+        parse_kwh_price_cents(sell, f"Paid for export, {title}", "cents such as 6")
         if sell.strip()
         else None,
         rest,

@@ -169,6 +169,24 @@ def parse_choice(kind: type[Choice], typed: str, field: str) -> Choice:
         raise NotUnderstood(field, typed, " or ".join(k.value for k in kind)) from None
 
 
+def parse_yes(typed: str, field: str) -> bool:
+    """Return whether ``yes`` was typed, not ``no``; NotUnderstood where it was neither."""
+    if typed not in {"yes", "no"}:
+        raise NotUnderstood(field, typed, "yes or no")
+    return typed == "yes"
+
+
+def parse_kwh_price_cents(typed: str, field: str, example: str) -> float:
+    """Return a price of a kWh in the currency's hundredths, from ``6.5``, ``6.5 ct`` or ``6.5p``.
+
+    Raises
+    ------
+    NotUnderstood
+        If it is no number, or has another unit.
+    """
+    return parse_quantity(typed, field, {"": 1.0, "c": 1.0, "ct": 1.0, "p": 1.0}, example)
+
+
 def _amount(text: str, field: str, typed: str, expected: str) -> float:
     """Return a number that may be grouped: a mark before exactly three digits groups."""
     text = text.replace("−", "-").strip()

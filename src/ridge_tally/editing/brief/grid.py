@@ -11,6 +11,7 @@ from ridge_tally.core.brief.tariff import parse_tiers
 from ridge_tally.core.brief.typed import (
     parse_choice,
     parse_day,
+    parse_kwh_price_cents,
     parse_money_cents,
     parse_quantity,
     parse_share_frac,
@@ -153,7 +154,12 @@ def _field_set(grid: GridRules, edit: SetGridField, *, month_first: bool) -> Gri
         case kind.METERING:
             return replace(grid, metering=parse_choice(Metering, typed, "Metering"))
         case kind.EXPORT_RATE:
-            return replace(grid, export_cents_per_kwh=_cents(typed, "Paid for export"))
+            return replace(
+                grid,
+                export_cents_per_kwh=parse_kwh_price_cents(
+                    typed or "0", "Paid for export", "cents such as 6.5"
+                ),
+            )
         case kind.TARIFF_PER:
             per = parse_choice(TariffPeriod, typed, "Charges count for each")
             return replace(grid, tariff=replace(grid.tariff, per=per))
@@ -192,12 +198,6 @@ def _field_set(grid: GridRules, edit: SetGridField, *, month_first: bool) -> Gri
             return replace(grid, rebate=replace(rebate, pays_cents_per_dc_w=pays))
         case _:
             assert_never(edit.field)
-
-
-def _cents(typed: str, name: str) -> float:
-    return parse_quantity(
-        typed or "0", name, {"": 1.0, "c": 1.0, "ct": 1.0, "p": 1.0}, "cents such as 6.5"
-    )
 
 
 def _route_set(grid: GridRules, edit: SetRouteField) -> GridRules:

@@ -3,7 +3,7 @@
 from dataclasses import replace
 from typing import assert_never
 
-from ridge_tally.core.brief.typed import parse_quantity
+from ridge_tally.core.brief.typed import parse_quantity, parse_yes
 from ridge_tally.core.errors import NotFound, NotUnderstood, OutOfRange
 from ridge_tally.core.job.document import Job, Option, option_of, with_option
 from ridge_tally.core.job.edits.build.circuits import (
@@ -172,8 +172,6 @@ def _with_field(job: Job, wiring: Wiring, edit: SetWiringField) -> Wiring:
                 return replace(wiring, fault_a=amps)
             return replace(wiring, interrupts_a=amps)
         case WiringField.METER:
-            if typed not in {"yes", "no"}:
-                raise NotUnderstood("Production meter", edit.typed, "yes or no")
-            return replace(wiring, meter=typed == "yes")
+            return replace(wiring, meter=parse_yes(typed, "Production meter"))
         case _:
             assert_never(edit.field)

@@ -14,7 +14,7 @@ from ridge_tally.core.job.edits.loading.household import (
     UseLoadFile,
 )
 from ridge_tally.core.job.household import Household, PaidEvents
-from ridge_tally.core.units import parse_number
+from ridge_tally.core.units import parse_number, whole
 
 _HOURS = re.compile(r"(\d{1,2})\s*(?:-|–|to)\s*(\d{1,2})\s*h?")
 
@@ -53,7 +53,6 @@ def _events(edit: SetPaidEvents) -> PaidEvents | None:
     hours = _HOURS.fullmatch(edit.hours.strip().lower())
     if not hours:
         raise NotUnderstood("Hours of the events", edit.hours, "hours such as 17-20")
-    if days != int(days):
-        raise NotUnderstood("Export events a year", edit.days, "whole days such as 6")
+    count = whole(days, "Export events a year", edit.days, "whole days such as 6")
     cents = parse_number(edit.cents, "Paid at events", "a price of a kWh such as 150")
-    return PaidEvents(int(days), int(hours[1]), int(hours[2]), cents)
+    return PaidEvents(count, int(hours[1]), int(hours[2]), cents)

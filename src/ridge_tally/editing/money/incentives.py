@@ -8,8 +8,9 @@ from ridge_tally.core.brief.typed import (
     parse_day,
     parse_money_cents,
     parse_share_frac,
+    parse_yes,
 )
-from ridge_tally.core.errors import NotFound, NotUnderstood
+from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.document import Job, month_first
 from ridge_tally.core.job.edits.money.incentives import (
     AddIncentive,
@@ -29,8 +30,8 @@ from ridge_tally.core.job.money import (
     Over,
     Owner,
 )
-from ridge_tally.core.units import one_line, parse_number
-from ridge_tally.editing.rows import next_id
+from ridge_tally.core.units import one_line, parse_number, whole
+from ridge_tally.editing.rows import next_id, row_of, with_row
 
 _CHOICES = {
     IncentiveField.KIND: (IncentiveKind, "Kind of incentive"),
@@ -38,7 +39,6 @@ _CHOICES = {
     IncentiveField.OVER: (Over, "Above the ratio"),
     IncentiveField.DATE_RULE: (DateRule, "Day that counts"),
 }
-_YES = {"yes": True, "no": False}
 
 
 def incentives_changed(job: Job, edit: IncentiveEdit) -> Job:
@@ -59,14 +59,11 @@ def incentives_changed(job: Job, edit: IncentiveEdit) -> Job:
             Incentive(new_id, name, edit.incentive_kind, pays_in_year=0 if at_once else 1),
         )
     else:
-        one = next((i for i in there if i.id == edit.incentive_id), None)
-        if one is None:
-            raise NotFound("incentive", edit.incentive_id)
+        one = row_of(there, edit.incentive_id, "incentive")
         others = tuple(i for i in there if i.id != one.id)
         match edit:
             case SetIncentiveField():
-                changed = _with_field(job, one, edit)
-                found = tuple(changed if i.id == one.id else i for i in there)
+                found = with_row(there, _with_field(job, one, edit))
             case MoveIncentive():
                 place = min(max(0, edit.place), len(others))
                 found = (*others[:place], one, *others[place:])
@@ -114,13 +111,9 @@ def _value(job: Job, one: Incentive, edit: SetIncentiveField) -> Any:  # noqa: P
             return parse_day(typed, day, month_first=month_first(job)) if typed else None
         case IncentiveField.PAYS_IN:
             years = parse_number(typed or "0", "Pays in year", "a year such as 1")
-            if years != int(years):
-                raise NotUnderstood("Pays in year", typed, "a whole year such as 1; 0 at once")
-            return int(years)
+            return whole(years, "Pays in year", typed, "a whole year such as 1; 0 at once")
         case _:
-            if typed not in _YES:
-                raise NotUnderstood(field.value.capitalize(), typed, "yes or no")
-            return _YES[typed]
+            return parse_yes(typed, field.value.capitalize())
 
 
 def _less(job: Job, one: Incentive, typed: str) -> tuple[Less, ...]:

@@ -4,7 +4,7 @@ from dataclasses import replace
 from typing import Any, assert_never
 
 from ridge_tally.core.brief.typed import parse_energy_kwh, parse_money_cents, parse_quantity
-from ridge_tally.core.errors import BadGeometry, NotUnderstood
+from ridge_tally.core.errors import BadGeometry
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.money.offers import (
     AddOffer,
@@ -14,7 +14,7 @@ from ridge_tally.core.job.edits.money.offers import (
     SetOfferField,
 )
 from ridge_tally.core.job.money import Offer, OfferId
-from ridge_tally.core.units import one_line, parse_number
+from ridge_tally.core.units import one_line, parse_number, whole
 from ridge_tally.editing.rows import next_id, row_of, with_row
 
 _KW = {"": 1.0, "kw": 1.0, "w": 0.001, "kwp": 1.0}
@@ -91,8 +91,6 @@ def _value(edit: SetOfferField) -> Any:
             names = {kind.MODULES: "Modules", kind.WARRANTY: "Years of warranty"}
             name = f"{names.get(edit.field, 'Free modules')} of the offer"
             number = parse_number(typed.removesuffix("years").strip(), name, "a count such as 20")
-            if number != int(number):
-                raise NotUnderstood(name, edit.typed, "a whole number such as 20")
-            return int(number)
+            return whole(number, name, edit.typed, "a whole number such as 20")
         case _:
             assert_never(edit.field)

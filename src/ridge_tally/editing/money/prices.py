@@ -9,7 +9,7 @@ from ridge_tally.core.brief.typed import (
     parse_money_cents,
     parse_quantity,
 )
-from ridge_tally.core.errors import FormatError, NotFound, NotUnderstood
+from ridge_tally.core.errors import FormatError
 from ridge_tally.core.job.document import Job, month_first
 from ridge_tally.core.job.edits.money.prices import (
     MoneyField,
@@ -35,8 +35,8 @@ from ridge_tally.core.job.money import (
     PriceRule,
     counted_of,
 )
-from ridge_tally.core.units import one_line, parse_number
-from ridge_tally.editing.rows import next_id
+from ridge_tally.core.units import one_line, parse_number, whole
+from ridge_tally.editing.rows import next_id, row_of, with_row
 from ridge_tally.formats.table import read_table
 
 NAMES = {
@@ -90,6 +90,7 @@ _FRACS = frozenset(
 _CENTS = frozenset(
     {MoneyField.HOUR, MoneyField.TAX_OWED, MoneyField.UPKEEP, MoneyField.INVERTER_PRICE}
 )
+LINE = "line of the list"
 _HOURS = {"": 1.0, "h": 1.0, "hours": 1.0, "h/kw": 1.0}
 
 
@@ -120,7 +121,7 @@ def prices_changed(job: Job, edit: PriceEdit) -> Job:
         case SetOwnLine():
             money = _with_line(money, edit)
         case RemoveOwnLine():
-            _require_line(money, edit.line_id)
+            row_of(money.lines, edit.line_id, LINE)
             left = tuple(x for x in money.lines if x.id != edit.line_id)
             money = replace(money, lines=left)
         case TakeCurrency():
@@ -128,8 +129,7 @@ def prices_changed(job: Job, edit: PriceEdit) -> Job:
                 money, currency="" if job.brief.grid is None else job.brief.grid.currency
             )
         case SetFuelPrice():
-            if all(load.id != edit.load_id for load in job.brief.loads):
-                raise NotFound("load to come", edit.load_id)
+            row_of(job.brief.loads, edit.load_id, "load to come")
             fuels = tuple(p for p in money.fuel_prices if p.load_id != edit.load_id)
             if edit.typed.strip():
                 price = FuelPrice(edit.load_id, parse_money_cents(edit.typed, "Price of the fuel"))
@@ -178,14 +178,9 @@ def _named(name: str) -> str:
     return one_line(name, "Name of the line", "what the line is for")
 
 
-def _require_line(money: Money, line_id: LineId) -> None:
-    if all(x.id != line_id for x in money.lines):
-        raise NotFound("line of the list", line_id)
-
-
 def _with_line(money: Money, edit: SetOwnLine) -> Money:
     if edit.line_id is not None:
-        _require_line(money, edit.line_id)
+        row_of(money.lines, edit.line_id, LINE)
     line = OwnLine(
         edit.line_id or LineId(next_id("line", [x.id for x in money.lines])),
         _named(edit.name),
@@ -195,7 +190,7 @@ def _with_line(money: Money, edit: SetOwnLine) -> Money:
     )
     if edit.line_id is None:
         return replace(money, lines=(*money.lines, line))
-    return replace(money, lines=tuple(line if x.id == line.id else x for x in money.lines))
+    return replace(money, lines=with_row(money.lines, line))
 
 
 def _value(job: Job, edit: SetMoneyField) -> Any:  # noqa: PLR0911 - one return a kind
@@ -217,9 +212,7 @@ def _value(job: Job, edit: SetMoneyField) -> Any:  # noqa: PLR0911 - one return 
     if field in (MoneyField.ELECTRICAL, MoneyField.EACH_JOB):
         return parse_quantity(typed, name, _HOURS, "hours such as 8")
     years = parse_quantity(typed, name, {"": 1.0, "years": 1.0, "a": 1.0}, "years such as 25")
-    if years != int(years):
-        raise NotUnderstood(name, edit.typed, "whole years such as 25")
-    return int(years)
+    return whole(years, name, edit.typed, "whole years such as 25")
 
 
 def _with_field(job: Job, edit: SetMoneyField) -> Money:

@@ -51,7 +51,7 @@ from ridge_tally.core.survey.outline import (
 )
 from ridge_tally.core.survey.possible import MOST_OBSTRUCTIONS
 from ridge_tally.core.survey.taping import drawn_length, each_typed, typed_length
-from ridge_tally.core.units import LengthUnit, parse_number
+from ridge_tally.core.units import LengthUnit, parse_number, whole
 from ridge_tally.editing.rows import next_id, row_of, with_row
 
 
@@ -258,11 +258,9 @@ def _with_rows_field(job: Job, plane: RoofPlane, edit: SetExistingRows) -> RoofP
     field = f"Array already on {plane.name}, {edit.field.value}"
     if edit.field in (kind.COLUMNS, kind.ROWS):
         count = parse_number(edit.typed, field, "a whole number such as 4")
-        if count != int(count):
-            raise NotUnderstood(field, edit.typed, "a whole number such as 4")
-        whole = int(count)
+        number = whole(count, field, edit.typed, "a whole number such as 4")
         columns = edit.field is kind.COLUMNS
-        changed = replace(old, columns=whole) if columns else replace(old, rows=whole)
+        changed = replace(old, columns=number) if columns else replace(old, rows=number)
     else:
         changed = _with_rows_length(old, edit.field, typed_length(edit.typed, job.unit, field))
     if is_closed(plane) and not lies_on(plane, existing_box(plane, changed).ring()):

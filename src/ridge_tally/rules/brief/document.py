@@ -1,7 +1,5 @@
 """What must hold in the brief of a job before anything is computed from it."""
 
-from collections.abc import Iterable
-
 from ridge_tally.core.brief.tariff_hours import require_whole_periods
 from ridge_tally.core.errors import BadGeometry, OutOfRange
 from ridge_tally.core.job.brief import MOST_BILLS, Brief, CarLoad, HeatPumpLoad, Load
@@ -9,9 +7,7 @@ from ridge_tally.core.job.document import Job, plane_of
 from ridge_tally.core.job.grid import GridRules, SizeCapKind
 from ridge_tally.core.job.household import Household
 from ridge_tally.core.job.service import Service
-
-Range = tuple[str, float | None, float, float]
-LONGEST_TEXT = 200
+from ridge_tally.rules.ranges import Range, require_named, require_ranges
 
 
 def require_sound_brief(job: Job) -> None:
@@ -25,13 +21,13 @@ def require_sound_brief(job: Job) -> None:
     brief = job.brief
     if len(brief.bills) > MOST_BILLS:
         raise BadGeometry("Bills", f"{len(brief.bills)} rows are too many", f"Keep {MOST_BILLS}.")
-    _require(_target_ranges(brief))
+    require_ranges(_target_ranges(brief))
     for load in brief.loads:
-        _require_named(load.name, "Load")
-        _require(_load_ranges(load))
+        require_named(load.name, "Load")
+        require_ranges(_load_ranges(load))
     for array in brief.already.arrays:
-        _require_named(array.name, "Array already there")
-        _require(
+        require_named(array.name, "Array already there")
+        require_ranges(
             (
                 (f"{array.name}, DC kW", array.p_dc_kw, 0.01, 500.0),
                 (f"{array.name}, AC kW", array.p_ac_kw, 0.01, 500.0),
@@ -46,17 +42,6 @@ def require_sound_brief(job: Job) -> None:
     if brief.grid is not None:
         _require_grid(brief.grid)
     _require_service(job.survey.service)
-
-
-def _require(ranges: Iterable[Range]) -> None:
-    for field, value, low, high in ranges:
-        if value is not None and not low <= value <= high:
-            raise OutOfRange(field, value, f"between {low:g} and {high:g}")
-
-
-def _require_named(name: str, what: str) -> None:
-    if not 0 < len(name.strip()) <= LONGEST_TEXT:
-        raise OutOfRange(f"Length of the name of {what}", len(name), f"1 to {LONGEST_TEXT}")
 
 
 def _target_ranges(brief: Brief) -> tuple[Range, ...]:
@@ -101,11 +86,13 @@ def _load_ranges(load: Load) -> tuple[Range, ...]:
 
 def _require_household(house: Household) -> None:
     if house.load_file is not None:
-        _require((("Metered use in a year, kWh", house.load_file.energy_kwh, 1.0, 500_000.0),))
+        require_ranges(
+            (("Metered use in a year, kWh", house.load_file.energy_kwh, 1.0, 500_000.0),)
+        )
     events = house.events
     if events is None:
         return
-    _require(
+    require_ranges(
         (
             ("Export events a year", events.days, 1, 20),
             ("Hours of the events, from", events.from_h, 0, 23),
@@ -153,7 +140,7 @@ def _require_grid(grid: GridRules) -> None:
             (f"Price, {period.name}, cents", period.buy_cents_per_kwh, 0.0, 1000.0),
             (f"Paid for export, {period.name}, cents", period.sell_cents_per_kwh, 0.0, 1000.0),
         ]
-    _require(ranges)
+    require_ranges(ranges)
     require_whole_periods(grid.tariff)
     if not grid.tariff.tiers or grid.tariff.tiers[-1].up_to_kwh is not None:
         raise BadGeometry(
@@ -166,7 +153,7 @@ def _require_grid(grid: GridRules) -> None:
 def _require_service(service: Service) -> None:
     if service.phases not in (1, 2, 3):
         raise OutOfRange("Phases", service.phases, "1, 2 or 3")
-    _require(
+    require_ranges(
         (
             ("Main breaker, A", service.main_breaker_a, 15.0, 1200.0),
             ("Busbar, A", service.busbar_a, 15.0, 1200.0),
@@ -182,7 +169,7 @@ def _require_service(service: Service) -> None:
         )
     )
     for board in service.subpanels:
-        _require(
+        require_ranges(
             (
                 (f"{board.name}, main breaker, A", board.main_breaker_a, 15.0, 1200.0),
                 (f"{board.name}, busbar, A", board.busbar_a, 15.0, 1200.0),

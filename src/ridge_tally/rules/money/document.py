@@ -6,9 +6,9 @@ from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job.money import Incentive, Money, Offer, PriceRule
 from ridge_tally.core.money.incentives import require_sound_order
 from ridge_tally.rules.distinct import require_distinct
+from ridge_tally.rules.ranges import Range, require_named, require_ranges
 
-Range = tuple[str, float | None, float, float]
-MOST_CENTS, MOST_LINES, LONGEST_TEXT = 100_000_000_00, 200, 200
+MOST_CENTS, MOST_LINES = 100_000_000_00, 200
 
 
 def require_sound_money(money: Money) -> None:
@@ -25,23 +25,14 @@ def require_sound_money(money: Money) -> None:
             raise OutOfRange(name, len(many), f"at most {MOST_LINES}")
     require_distinct("lines", [x.id for x in money.lines])
     require_distinct("incentives", [i.id for i in money.incentives])
-    _require(_ranges(money))
+    require_ranges(_ranges(money))
     for incentive in money.incentives:
-        _require(_incentive_ranges(incentive))
-        if not 0 < len(incentive.name.strip()) <= LONGEST_TEXT:
-            raise OutOfRange(
-                "Length of an incentive's name", len(incentive.name), f"1 to {LONGEST_TEXT}"
-            )
+        require_ranges(_incentive_ranges(incentive))
+        require_named(incentive.name, "an incentive")
     require_sound_order(money.incentives)
     require_distinct("offers", [o.id for o in money.offers])
     for offer in money.offers:
-        _require(_offer_ranges(offer))
-
-
-def _require(ranges: Iterable[Range]) -> None:
-    for field, value, low, high in ranges:
-        if value is not None and not low <= value <= high:
-            raise OutOfRange(field, value, f"between {low:g} and {high:g}")
+        require_ranges(_offer_ranges(offer))
 
 
 def _ranges(money: Money) -> Iterable[Range]:

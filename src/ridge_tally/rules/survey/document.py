@@ -3,11 +3,12 @@
 import math
 from collections.abc import Sequence
 
-from ridge_tally.core.errors import BadGeometry, NotFound, OutOfRange
+from ridge_tally.core.errors import BadGeometry, NotFound
 from ridge_tally.core.job.document import Job, plane_of
 from ridge_tally.core.job.places import SitePoint
 from ridge_tally.core.job.survey import Attachment, LotLine, Picture, ShadeSource, Survey, Trace
 from ridge_tally.rules.distinct import require_distinct
+from ridge_tally.rules.ranges import require_within
 
 # A site plan reaches no farther from its origin.
 FARTHEST_M = 5000.0
@@ -27,9 +28,11 @@ def require_sound_survey(job: Job) -> None:
     _require_own_ids(survey)
     for plane in survey.planes:
         _require_near(f"{plane.name}, place on the site", plane.at)
-        _within(f"{plane.name}, eave above ground", _m(plane.eave_height), 0.0, 60.0)
+        require_within(f"{plane.name}, eave above ground", _m(plane.eave_height), 0.0, 60.0)
         if plane.ground is not None:
-            _within(f"{plane.name}, ground falls by, degrees", plane.ground.slope_deg, 0.0, 30.0)
+            require_within(
+                f"{plane.name}, ground falls by, degrees", plane.ground.slope_deg, 0.0, 30.0
+            )
             for turn in plane.ground.trench_route:
                 _require_near(f"{plane.name}, trench", turn)
     for source in survey.shade_sources:
@@ -37,8 +40,8 @@ def require_sound_survey(job: Job) -> None:
     for line in survey.lot_lines:
         _require_line(line)
     for point in survey.horizon:
-        _within("Horizon, bearing in degrees", point.bearing_deg, 0.0, 360.0)
-        _within("Horizon, elevation in degrees", point.elevation_deg, -10.0, 90.0)
+        require_within("Horizon, bearing in degrees", point.bearing_deg, 0.0, 360.0)
+        require_within("Horizon, elevation in degrees", point.elevation_deg, -10.0, 90.0)
     if survey.trace is not None:
         _require_trace(survey.trace)
     service = survey.service
@@ -55,29 +58,24 @@ def _m(taped: object) -> float | None:
     return value
 
 
-def _within(field: str, value: float | None, low: float, high: float) -> None:
-    if value is not None and not low <= value <= high:
-        raise OutOfRange(field, value, f"between {low:g} and {high:g}")
-
-
 def _require_near(what: str, at: SitePoint) -> None:
-    _within(f"{what}, east in metres", at.east_m, -FARTHEST_M, FARTHEST_M)
-    _within(f"{what}, north in metres", at.north_m, -FARTHEST_M, FARTHEST_M)
+    require_within(f"{what}, east in metres", at.east_m, -FARTHEST_M, FARTHEST_M)
+    require_within(f"{what}, north in metres", at.north_m, -FARTHEST_M, FARTHEST_M)
 
 
 def _require_shade(source: ShadeSource) -> None:
     _require_near(source.name, source.at)
     for name in ("height", "width", "depth", "base", "trunk"):
         low = 0.0 if name in ("base", "trunk") else 0.001
-        _within(f"{source.name}, {name} in metres", _m(getattr(source, name)), low, 120.0)
+        require_within(f"{source.name}, {name} in metres", _m(getattr(source, name)), low, 120.0)
     for month in (source.first_leaf_month, source.last_leaf_month):
-        _within(f"{source.name}, month in leaf", month, 1, 12)
+        require_within(f"{source.name}, month in leaf", month, 1, 12)
     sighting = source.sighting
     if sighting is None:
         return
-    _within(f"{source.name}, bearing in degrees", sighting.bearing_deg, 0.0, 360.0)
-    _within(f"{source.name}, distance in metres", sighting.distance.value_m, 0.001, 500.0)
-    _within(f"{source.name}, angle to the top in degrees", sighting.top_deg, 0.0, 85.0)
+    require_within(f"{source.name}, bearing in degrees", sighting.bearing_deg, 0.0, 360.0)
+    require_within(f"{source.name}, distance in metres", sighting.distance.value_m, 0.001, 500.0)
+    require_within(f"{source.name}, angle to the top in degrees", sighting.top_deg, 0.0, 85.0)
     _require_near(f"{source.name}, station", sighting.station)
 
 
@@ -93,13 +91,13 @@ def _require_line(line: LotLine) -> None:
 
 def _require_picture(picture: Picture) -> None:
     for side in (picture.width_px, picture.height_px):
-        _within("Picture, pixels along a side", side, 1, LARGEST_SIDE_PX)
+        require_within("Picture, pixels along a side", side, 1, LARGEST_SIDE_PX)
 
 
 def _require_trace(trace: Trace) -> None:
     _require_picture(trace.picture)
     _require_near("Picture under the site plan", trace.at)
-    _within("Picture’s scale, distance in metres", trace.distance.value_m, 0.001, 2000.0)
+    require_within("Picture’s scale, distance in metres", trace.distance.value_m, 0.001, 2000.0)
     a, b = trace.first, trace.second
     if math.hypot(a.x_px - b.x_px, a.y_px - b.y_px) < NEAREST_POINTS_PX:
         raise BadGeometry("Picture’s scale", "its two points are one", "Choose two points apart.")
