@@ -19,7 +19,6 @@ from ridge_tally.core.brief.rate_periods import (
 from ridge_tally.core.brief.tariff_hours import require_whole_periods, tariff_hours
 from ridge_tally.core.errors import BadGeometry, NotUnderstood
 from ridge_tally.core.job.grid import (
-    DayOfYear,
     GridRules,
     Metering,
     PriceDays,
@@ -79,7 +78,7 @@ NIGHT = typed_period("night", "", PriceDays.EVERY, "22-6", "8", "")
 REST = typed_period("other", "", PriceDays.EVERY, "", "18", "")
 
 
-def hourly_tariff(*periods: RatePeriod, holidays: tuple[DayOfYear, ...] = ()) -> Tariff:
+def hourly_tariff(*periods: RatePeriod, holidays: tuple[int, ...] = ()) -> Tariff:
     return replace(FLAT, fixed_cents=0.0, periods=periods, holidays=holidays)
 
 
@@ -92,7 +91,9 @@ def test_hours_with_their_own_price_by_hand() -> None:
         peak * 40 + night * 8 + (31 * 24 - peak - night) * 18
     )
     # The fourth of July is a Friday: with it a holiday, a workday less.
-    rested = hourly_tariff(PEAK, NIGHT, REST, holidays=parse_days("4 Jul", "Holidays"))
+    rested = hourly_tariff(
+        PEAK, NIGHT, REST, holidays=parse_days("4 Jul", "Holidays", month_first=True)
+    )
     less = bills(grid(rested), np.where(MONTH == 6, 1.0, 0.0))
     assert found.energy_cents[6] - less.energy_cents[6] == pytest.approx(5 * (40 - 18))
 

@@ -8,11 +8,10 @@ from importlib.resources import files
 from types import MappingProxyType
 from typing import Any
 
-from ridge_tally.core.brief.rate_periods import typed_period
+from ridge_tally.core.brief.rate_periods import parse_days, typed_period
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.document import CodePack
 from ridge_tally.core.job.grid import (
-    DayOfYear,
     Metering,
     PriceDays,
     RateTier,
@@ -68,7 +67,7 @@ def _tariff(key: str, row: dict[str, Any]) -> SampleTariff:
         tuple(RateTier(bound or None, rate) for bound, rate in row["tiers"]),
         row["tax_frac"],
         periods,
-        tuple(DayOfYear(month, day) for month, day in row.get("holidays", [])),
+        parse_days(row.get("holidays", ""), "Holidays", month_first=False),
     )
     return SampleTariff(
         key, row["name"], CodePack(row["family"]), row["currency"], tariff,

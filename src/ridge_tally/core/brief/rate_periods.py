@@ -3,10 +3,10 @@
 import re
 from itertools import groupby
 
-from ridge_tally.core.brief.typed import parse_kwh_price_cents
+from ridge_tally.core.brief.typed import parse_day_of_year, parse_kwh_price_cents
 from ridge_tally.core.errors import NotUnderstood
-from ridge_tally.core.job.grid import DayOfYear, PriceDays, RatePeriod
-from ridge_tally.core.nominal_year import DAYS_IN_MONTH, MONTH_NAMES
+from ridge_tally.core.job.grid import PriceDays, RatePeriod
+from ridge_tally.core.nominal_year import MONTH_NAMES, day_name
 from ridge_tally.core.units import one_line
 
 ALL_MONTHS = tuple(range(1, 13))
@@ -90,28 +90,12 @@ def write_hours(period: RatePeriod) -> str:
     return "" if period.rest else f"{period.from_h}-{period.to_h}"
 
 
-def parse_days(typed: str, field: str) -> tuple[DayOfYear, ...]:
-    """Return days that come every year of ``1 Jan, 25 Dec`` or ``Jul 4``.
-
-    Raises
-    ------
-    NotUnderstood
-        If a part is no day of a year.
-    """
-    found = []
-    for part in filter(None, (p.strip() for p in typed.split(","))):
-        words = part.split()
-        number = next((w for w in words if w.isdigit()), "")
-        month = next((w for w in words if not w.isdigit()), "")
-        if len(words) != 2 or not number or not month:
-            raise NotUnderstood(field, part, "days such as 1 Jan, 25 Dec")
-        m = _month(month, field, part)
-        if not 1 <= int(number) <= DAYS_IN_MONTH[m - 1]:
-            raise NotUnderstood(field, part, "days such as 1 Jan, 25 Dec")
-        found.append(DayOfYear(m, int(number)))
-    return tuple(found)
+def parse_days(typed: str, field: str, *, month_first: bool) -> tuple[int, ...]:
+    """Return days of any year, from 0, of ``1 Jan, 25 Dec``; NotUnderstood where one is none."""
+    parts = (p.strip() for p in typed.split(","))
+    return tuple(parse_day_of_year(p, field, month_first=month_first) for p in parts if p)
 
 
-def write_days(days: tuple[DayOfYear, ...]) -> str:
+def write_days(days: tuple[int, ...]) -> str:
     """Return days of the year as they are typed: ``1 Jan, 25 Dec``."""
-    return ", ".join(f"{d.day} {MONTH_NAMES[d.month - 1]}" for d in days)
+    return ", ".join(map(day_name, days))

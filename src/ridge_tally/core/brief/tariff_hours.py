@@ -1,16 +1,14 @@
 """Which price holds in which hour of a year, and the rules that such prices go together by."""
 
-from collections.abc import Iterator
 from dataclasses import dataclass
-from datetime import date
-from itertools import product
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.errors import BadGeometry
 from ridge_tally.core.job.grid import PriceDays, RatePeriod, Tariff
-from ridge_tally.core.nominal_year import MONTH_NAMES, NOMINAL_YEAR, day_of_date
+from ridge_tally.core.nominal_year import MONTH_NAMES
 from ridge_tally.core.sky.weather_year import (
     SATURDAY,
     day_of,
@@ -36,6 +34,8 @@ class TariffHours:
     sell_cents: FloatArray
 
 
+# Asked for by every bill of every option and age: a tariff's hours are the same each time.
+@lru_cache(maxsize=32)
 def tariff_hours(tariff: Tariff, export_cents_per_kwh: float) -> TariffHours:
     """Return a tariff hour by hour; one period of all hours where it has none.
 
@@ -49,25 +49,15 @@ def tariff_hours(tariff: Tariff, export_cents_per_kwh: float) -> TariffHours:
     if not periods:
         one, sold = np.zeros(1), np.array([export_cents_per_kwh])
         return TariffHours(np.zeros(len(time), np.int64), month, (ALL_HOURS,), one, sold)
-    hour, weekend = hour_of(time), weekday_of(time) >= SATURDAY
-    for holiday in tariff.holidays:
-        weekend |= day_of(time) == day_of_date_in(holiday.month, holiday.day)
-    found = np.full(len(time), -1)
-    for n, p in enumerate(periods):
-        if p.rest:
-            continue
-        mine = np.isin(month + 1, p.months) & _inside(hour, p)
-        if p.days is not PriceDays.EVERY:
-            mine &= weekend == (p.days is PriceDays.WEEKENDS)
-        found[mine] = n
+    weekend = (weekday_of(time) >= SATURDAY) | np.isin(day_of(time), tariff.holidays)
+    held = _held(periods)[:, month, weekend.astype(int), hour_of(time)]
     rest = next((n for n, p in enumerate(periods) if p.rest), -1)
-    found[found < 0] = rest
     sold_for = [
         export_cents_per_kwh if p.sell_cents_per_kwh is None else p.sell_cents_per_kwh
         for p in periods
     ]
     return TariffHours(
-        found,
+        np.where(held.any(axis=0), held.argmax(axis=0), rest),
         month,
         tuple(p.name for p in periods),
         np.array([p.buy_cents_per_kwh for p in periods]),
@@ -75,15 +65,19 @@ def tariff_hours(tariff: Tariff, export_cents_per_kwh: float) -> TariffHours:
     )
 
 
-def day_of_date_in(month: int, day: int) -> int:
-    """Return the number of a day of the nominal year; ValueError where the month has none such."""
-    return day_of_date(date(NOMINAL_YEAR, month, day))
+def _held(periods: tuple[RatePeriod, ...]) -> NDArray[np.bool_]:
+    """Return (periods, 12, 2, 24): whether each holds, by month, workday or weekend, and hour.
 
-
-def _inside(hour: NDArray[np.int64], period: RatePeriod) -> NDArray[np.bool_]:
-    if period.from_h < period.to_h:
-        return (hour >= period.from_h) & (hour < period.to_h)
-    return (hour >= period.from_h) | (hour < period.to_h)
+    What takes the rest holds nowhere by itself.
+    """
+    months, hours = np.arange(1, 13)[:, None, None], np.arange(24)
+    found = []
+    for p in periods:
+        days = np.array([p.days is not PriceDays.WEEKENDS, p.days is not PriceDays.WORKDAYS])
+        after, before = hours >= p.from_h, hours < p.to_h
+        inside = after & before if p.from_h < p.to_h else after | before
+        found.append(np.isin(months, p.months) & days[:, None] & inside & (not p.rest))
+    return np.array(found)
 
 
 def mean_price_cents(tariff: Tariff) -> float:
@@ -100,28 +94,15 @@ def require_whole_periods(tariff: Tariff) -> None:
         return
     if sum(p.rest for p in periods) > 1:
         raise BadGeometry(field, "two lines take all other hours", "Keep one without hours.")
-    timed, rest = [p for p in periods if not p.rest], any(p.rest for p in periods)
-    for month, days, hour in product(range(1, 13), _DAYS, range(24)):
-        holds = [p.name for p in _holding(timed, month, days, hour)]
-        where = f"{MONTH_NAMES[month - 1]}, {days.value}, {hour} to {hour + 1} h"
-        if len(holds) > 1:
-            raise BadGeometry(
-                field, f"{holds[0]} and {holds[1]} both hold in {where}", "Leave one of them."
-            )
-        if not holds and not rest:
-            raise BadGeometry(
-                field,
-                f"no price holds in {where}",
-                "Add a line without hours: it takes all that are left.",
-            )
-
-
-def _holding(
-    periods: list[RatePeriod], month: int, days: PriceDays, hour: int
-) -> Iterator[RatePeriod]:
-    for p in periods:
-        inside = (
-            p.from_h <= hour < p.to_h if p.from_h < p.to_h else (hour >= p.from_h or hour < p.to_h)
-        )
-        if inside and month in p.months and p.days in (PriceDays.EVERY, days):
-            yield p
+    held, rest = _held(periods), any(p.rest for p in periods)
+    count = held.sum(axis=0)
+    for month, days, hour in np.argwhere((count > 1) | ((count == 0) & (not rest)))[:1].tolist():
+        where = f"{MONTH_NAMES[month]}, {_DAYS[days].value}, {hour} to {hour + 1} h"
+        names = [
+            p.name for p, there in zip(periods, held[:, month, days, hour], strict=True) if there
+        ]
+        if names:
+            problem = f"{names[0]} and {names[1]} both hold in {where}"
+            raise BadGeometry(field, problem, "Leave one of them.")
+        remedy = "Add a line without hours: it takes all that are left."
+        raise BadGeometry(field, f"no price holds in {where}", remedy)

@@ -51,19 +51,12 @@ class RatePeriod:
 
 
 @dataclass(frozen=True, slots=True)
-class DayOfYear:
-    """A day that comes every year; ``month`` and ``day`` from 1."""
-
-    month: int
-    day: int
-
-
-@dataclass(frozen=True, slots=True)
 class Tariff:
     """What a bill costs: fixed charge, tiers, a minimum, tax on all of it.
 
     ``fixed_cents``, tier bounds and ``minimum_cents`` are per bill or per day, as ``per`` says.
-    With ``periods`` a kWh costs what its hour says, and the tiers rest.  ``demand_cents_per_kw``:
+    With ``periods`` a kWh costs what its hour says, and the tiers rest; ``holidays`` are days of the
+    year from 0.  ``demand_cents_per_kw``:
     for the month's highest hour.
     """
 
@@ -73,7 +66,7 @@ class Tariff:
     tiers: tuple[RateTier, ...]
     tax_frac: float
     periods: tuple[RatePeriod, ...] = ()
-    holidays: tuple[DayOfYear, ...] = ()
+    holidays: tuple[int, ...] = ()
     demand_cents_per_kw: float = 0.0
 
 

@@ -176,7 +176,7 @@ def _field_set(grid: GridRules, edit: SetGridField, *, month_first: bool) -> Gri
             tax = parse_share_frac(f"{typed.removesuffix('%') or '0'}%", "Tax")
             return replace(grid, tariff=replace(grid.tariff, tax_frac=tax))
         case kind.HOLIDAYS:
-            days = parse_days(typed, "Holidays")
+            days = parse_days(typed, "Holidays", month_first=month_first)
             return replace(grid, tariff=replace(grid.tariff, holidays=days))
         case kind.DEMAND:
             demand = parse_money_cents(typed or "0", "Price of the month’s highest kW")

@@ -7,6 +7,7 @@ from ridge_tally.core.job.document import Job, plane_of
 from ridge_tally.core.job.grid import GridRules, SizeCapKind
 from ridge_tally.core.job.household import Household
 from ridge_tally.core.job.service import Service
+from ridge_tally.core.nominal_year import DAYS
 from ridge_tally.rules.ranges import Range, require_named, require_ranges
 
 
@@ -134,6 +135,7 @@ def _require_grid(grid: GridRules) -> None:
     ranges += [
         ("Price of the month’s highest kW, cents", grid.tariff.demand_cents_per_kw, 0.0, 100_000.0),
         ("True-up after month", grid.trueup_month, 1, 12),
+        *(("Holiday, day of the year", day, 0, DAYS - 1) for day in grid.tariff.holidays),
     ]
     for period in grid.tariff.periods:
         ranges += [
