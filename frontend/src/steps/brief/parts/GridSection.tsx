@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
+import { CHARGED_PER, METERING } from '@/plan/gridTerms';
 import { useJob } from '@/plan/JobContext';
 import { Choice } from '@/ui/Choice';
 import { TypedField } from '@/ui/TypedField';
@@ -17,17 +18,6 @@ const CAP_KINDS = [
   { value: 'dc-kw', label: 'kW DC in all' },
   { value: 'ac-kw', label: 'kW AC in all' },
 ];
-const METERING = [
-  { value: 'net', label: 'net metering' },
-  { value: 'net-billing', label: 'surplus credited' },
-  { value: 'all-sold', label: 'all sold' },
-  { value: 'unpaid', label: 'export unpaid' },
-];
-const PER = [
-  { value: 'bill', label: 'charges a bill' },
-  { value: 'day', label: 'charges a day' },
-];
-
 export function GridSection() {
   const { job, brief, act } = useJob();
   const shelf = useQuery(shelfQuery);
@@ -214,7 +204,7 @@ function TariffFields({ grid, tiers, small }: TariffFieldsProps) {
       <Choice
         label="Charges count for each"
         value={tariff.per}
-        items={PER}
+        items={CHARGED_PER}
         onChange={chosen('tariff_per')}
       />
       <FieldRow

@@ -2,6 +2,7 @@
 import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '@/api/client';
 import { shelfQuery } from '@/api/queries';
+import { CHARGED_PER, METERING } from '@/plan/gridTerms';
 import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
@@ -11,12 +12,6 @@ import { TypedField } from '@/ui/TypedField';
 type Tariff = Schemas['TariffView'];
 type Period = Schemas['TypedPeriod'];
 
-const METERING = [
-  { value: 'net', label: 'net metering' },
-  { value: 'net-billing', label: 'surplus credited' },
-  { value: 'all-sold', label: 'all sold' },
-  { value: 'unpaid', label: 'export unpaid' },
-];
 const DAYS = [
   { value: 'every-day', label: 'every day' },
   { value: 'workdays', label: 'workdays' },
@@ -69,10 +64,7 @@ export function TariffCard({ tariff, small }: { tariff: Tariff; small: string })
           <Choice
             label="Charges count for each"
             value={tariff.per}
-            items={[
-              { value: 'bill', label: 'charges a bill' },
-              { value: 'day', label: 'charges a day' },
-            ]}
+            items={CHARGED_PER}
             onChange={(text) =>
               void act({ kind: 'set-grid-field', field: 'tariff_per', typed: text })
             }
