@@ -115,9 +115,13 @@ def test_rows_come_to_their_totals_and_the_working_to_its_figure() -> None:
         assert r.net_cents == r.saved_cents - spent + r.incentives_cents
         assert r.saved_cents == r.before_cents - r.after_cents
     arrived = sum(r.incentives_cents for r in rows)
-    assert arrived == sum(g.cents for g in found.granted) == quote.gross_cents - found.net_cents
+    assert (
+        arrived
+        == sum(g.cents for g in found.quote.granted)
+        == quote.gross_cents - found.quote.net_cents
+    )
     # Juniper Bench by hand: 5 % of 22 884.29 stays under its cap; 10 % of what is left is carried on.
-    rebate, credit = found.granted
+    rebate, credit = found.quote.granted
     assert rebate.cents == round(quote.gross_cents * 0.05)
     assert credit.by_year[0] == (1, 180000)
     assert credit.cents == round((quote.gross_cents - rebate.cents) * 0.10)
@@ -223,12 +227,12 @@ def test_the_grids_rebate_is_the_first_incentive_and_falls_at_its_ratio() -> Non
     design = design_for(job, job.options[0])
     found = option_money(WORKED_OUT, design)
     # 6.885 kW at 42 cents a watt: 2 891.70.
-    assert found.granted[0].cents == 289170
+    assert found.quote.granted[0].cents == 289170
     tight = apply_edit(job, SetGridField(GridField.REBATE_RATIO, "110 %"), SHELF)
     refused = option_money(WORKED_OUT, design_for(tight, tight.options[0]))
-    assert refused.granted[0].cents == 0
-    assert "114.8 %, above 110 %" in refused.granted[0].refused
-    assert refused.net_cents == refused.quote.gross_cents
+    assert refused.quote.granted[0].cents == 0
+    assert "114.8 %, above 110 %" in refused.quote.granted[0].refused
+    assert refused.quote.net_cents == refused.quote.gross_cents
 
 
 def test_prices_come_from_a_table_by_name() -> None:
@@ -286,7 +290,7 @@ def test_incentives_are_moved_and_keep_what_they_are_less_by() -> None:
         SetIncentiveField(grant, IncentiveField.CENTS, "500"),
         MoveIncentive(grant, 0),
     )
-    found = money(job).granted
+    found = money(job).quote.granted
     assert found[0].incentive.name == "Grant"
     # The share comes after it now, on what it leaves.
     assert found[1].base_cents == money(job).quote.gross_cents - 50000
@@ -302,7 +306,7 @@ def test_a_draw_as_expected_is_the_estimate_itself() -> None:
     assert middle == pytest.approx(found.npv_cents, rel=0.001)
     # By hand: 8 % of the net price either way, the credit being carried into years 1 and 2.
     half = (price.low_npv_cents - price.high_npv_cents) / 2
-    assert half == pytest.approx(0.08 * money().net_cents, rel=0.02)
+    assert half == pytest.approx(0.08 * money().quote.net_cents, rel=0.02)
 
 
 def test_bars_are_widest_first_and_the_band_holds_the_middle() -> None:
@@ -373,7 +377,7 @@ def test_next_moves_are_whole_runs_ranked_and_taken_into_a_new_option() -> None:
     after = option_money(desk, design_for(taken, taken.options[-1]))
     # A difference of two complete runs, nothing else.
     assert best.npv_cents == after.worth.npv_cents - now.worth.npv_cents
-    assert best.net_cents == after.net_cents - now.net_cents
+    assert best.net_cents == after.quote.net_cents - now.quote.net_cents
     assert best.energy_kwh == pytest.approx(after.energy_kwh - now.energy_kwh)
     trees = [m for m in found.moves if m.title.startswith("Without")]
     assert trees

@@ -80,7 +80,7 @@ def _told(view: MoneyView) -> str:
     lines += [
         f"{b.month}: {m(b.before_cents)} without, {m(b.after_cents)} with" for b in view.months
     ]
-    for worked in view.worked:
+    for worked in (*view.worked_price, *view.worked_worth):
         lines += [f"{worked.name}: {line}" for line in worked.lines]
     return "\n".join([*lines, *([view.asked] if view.asked else []), *view.caveats])
 

@@ -18,8 +18,8 @@ export function MoneyRows({ otherId }: { otherId?: string }) {
         Price and payback stand here in a moment.
       </p>
     );
-  const { worth, currency } = found;
-  const whole = !found.by_list || found.unknown.length === 0;
+  const { worth, currency, whole } = found;
+  const savedCents = found.rows[1]?.saved_cents;
   const against = otherId ? other : null;
   const difference = (cents: number, its: number | undefined) =>
     its === undefined ? '' : signed((cents - its) / 100);
@@ -40,12 +40,12 @@ export function MoneyRows({ otherId }: { otherId?: string }) {
           />
         </>
       )}
-      {worth && (
+      {worth && savedCents !== undefined && (
         <>
           <Row
             label="Saved in year 1"
-            value={money(worth.saved_cents, currency)}
-            aside={difference(worth.saved_cents, against?.worth?.saved_cents)}
+            value={money(savedCents, currency)}
+            aside={difference(savedCents, against?.rows[1]?.saved_cents)}
           />
           <Row
             label="Paid back"

@@ -74,7 +74,7 @@ def priced(money: Money, costed: tuple[Costed, ...]) -> Priced:
     )
 
 
-def asked_frac(money: Money) -> float:
+def _asked_frac(money: Money) -> float:
     """Return a price over its cost."""
     x = money.rule_frac
     return 1 + x if money.rule is PriceRule.MARKUP else 1 / (1 - x)
@@ -85,6 +85,6 @@ def _line(money: Money, costed: Costed) -> PricedLine:
     if costed.each_cents is None:
         return PricedLine(costed, None, None, 0, counts.taxable, counts.credit, counts.rebate)
     cost = half_up(costed.count * costed.each_cents)
-    price = half_up(costed.count * costed.each_cents * asked_frac(money))
+    price = half_up(costed.count * costed.each_cents * _asked_frac(money))
     tax = half_up(price * money.sales_tax_frac) if counts.taxable else 0
     return PricedLine(costed, cost, price, tax, counts.taxable, counts.credit, counts.rebate)

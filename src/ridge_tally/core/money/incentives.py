@@ -1,5 +1,6 @@
 """What incentives come to on a price, in their order, and why one does not."""
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from datetime import date
 
@@ -69,6 +70,15 @@ def granted(
         by_year = () if not cents else _by_year(one, cents, payer, expected.years)
         found.append(Granted(one, base, cents, by_year, told, refused))
     return tuple(found)
+
+
+def arriving_cents(granted: Iterable[Granted]) -> dict[int, int]:
+    """Return what arrives in which year, all together; year 0 lowers the purchase."""
+    found: dict[int, int] = {}
+    for g in granted:
+        for year, cents in g.by_year:
+            found[year] = found.get(year, 0) + cents
+    return found
 
 
 def require_sound_order(incentives: tuple[Incentive, ...]) -> None:

@@ -7,7 +7,7 @@ from itertools import accumulate, pairwise
 from ridge_tally.core.job.money import Expected, Loan
 from ridge_tally.core.money.bills import YearBills, between
 from ridge_tally.core.money.cents import half_up
-from ridge_tally.core.money.incentives import Granted
+from ridge_tally.core.money.incentives import Granted, arriving_cents
 
 MONTHS = 12
 # No rate of return is looked for beyond: 1 000 % a year either way ends a search.
@@ -143,17 +143,15 @@ def year_rows(purchase: Purchase, bills: SunBills, expected: Expected) -> tuple[
     by (1 + rise)^(year - 1), what is fixed and what export earns each by its own.
     """
     rows: list[YearRow] = []
-    arrives: dict[int, int] = {}
-    for g in purchase.granted:
-        for year, cents in g.by_year:
-            arrives[year] = arrives.get(year, 0) + cents
-    loan = purchase.loan
-    at_once = arrives.get(0, 0) + (0 if loan is None else loan.taken_cents)
-    running, discounted = at_once - purchase.gross_cents, float(at_once - purchase.gross_cents)
+    arrives, loan = arriving_cents(purchase.granted), purchase.loan
+    at_once, lent = arrives.get(0, 0), 0 if loan is None else loan.taken_cents
+    running = at_once + lent - purchase.gross_cents
+    discounted = float(running)
     rows.append(
-        YearRow(0, 0.0, purchase.gross_cents, 0, 0, 0, 0, 0, arrives.get(0, 0), -(at_once - arrives.get(0, 0)),
-                running, running, running)
-    )  # fmt: skip
+        YearRow(
+            0, 0.0, purchase.gross_cents, 0, 0, 0, 0, 0, at_once, -lent, running, running, running
+        )
+    )
     for year in range(1, expected.years + 1):
         aged = bills.at(aged_frac(expected, year))
         rises = [
@@ -211,17 +209,11 @@ def worth_of(rows: Sequence[YearRow], expected: Expected) -> Worth:
 def payback(flows: Sequence[float]) -> Paid:
     """Return when flows, year 0 first, have paid for themselves, between years by share."""
     totals = list(accumulate(flows))
-    if totals[0] >= 0:
-        first: float | None = 0.0
-    else:
-        first = None
     crossings = [n + (-a / (b - a)) for n, (a, b) in enumerate(pairwise(totals)) if a < 0 <= b]
-    if first is None and crossings:
-        first = crossings[0]
-    lasting = None
-    if totals[-1] >= 0:
-        lasting = crossings[-1] if crossings else first
-    return Paid(first, lasting)
+    first = 0.0 if totals[0] >= 0 else next(iter(crossings), None)
+    return (
+        Paid(first, crossings[-1] if crossings else first) if totals[-1] >= 0 else Paid(first, None)
+    )
 
 
 def rate_of_return(flows: Sequence[float]) -> float | None:

@@ -15,10 +15,9 @@ from ridge_tally.rules.build.hours import crew_hours
 from ridge_tally.rules.build.parts import part_rows
 from ridge_tally.rules.build.racked import RackedPlane
 from ridge_tally.rules.build.racking import racked_planes
-from ridge_tally.rules.build.sawing import Sawing, sawn
+from ridge_tally.rules.build.sawing import Sawing
 from ridge_tally.rules.design import Design, dc_watts
 from ridge_tally.simulation.batteries import told as battery_told
-from ridge_tally.simulation.desk import Desk
 from ridge_tally.studies.parts import bill_of
 
 SHEET, SAMPLE, OWN = "datasheet", "sample price", "typed here"
@@ -84,22 +83,6 @@ def _racking(
     if unracked:
         name = f"Racking of {', '.join(unracked)}"
         yield Costed(name, LineKind.RACKING, 1, "set", None, "no mounts in Build yet")
-
-
-def cuts_so_far(desk: Desk, design: Design) -> Iterator[tuple[Sawing, ...]]:
-    """Yield how an option's rails are cut, better as it is found; at once where it was found before."""
-    job, option = design.job, design.option
-    key = (
-        "cuts", job.survey, job.site, job.design_loads, job.brief.stock, job.equipment.mountings,
-        job.unit, option.arrays, option.racking, option.module_id,
-    )  # fmt: skip
-    if key not in desk.fills:
-        last: tuple[Sawing, ...] = ()
-        for last in sawn(design, racked_planes(design)):
-            yield last
-        best = last
-        desk.fills.get(key, lambda: best)
-    yield desk.fills.get(key, lambda: ())
 
 
 def _wiring(design: Design) -> Iterator[Costed]:

@@ -3,15 +3,25 @@
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.battery import Battery
+from ridge_tally.core.job.document import Job, battery_joined
 from ridge_tally.core.job.grid import GridRules, Metering
 from ridge_tally.core.loading.house import HouseYear
 from ridge_tally.core.money.bills import MeterYear, YearBills, year_bills
 from ridge_tally.core.sky.weather_year import HOURS
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import HouseLoad, load_key
 
 FloatArray = NDArray[np.float64]
+
+
+def battery_billed(design: Design) -> Battery | None:
+    """Return the battery a house's bills are reckoned with: where all is sold it is left out."""
+    grid = design.job.brief.grid
+    if grid is not None and grid.metering is Metering.ALL_SOLD:
+        return None
+    return battery_joined(design.option)
 
 
 def bills_without(desk: Desk, job: Job, grid: GridRules, load: HouseLoad) -> YearBills:

@@ -4,16 +4,14 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 from ridge_tally.core.job.brief import Load
-from ridge_tally.core.job.document import Job, battery_joined
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.ids import LoadId
 from ridge_tally.editing.design import design_in
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
-from ridge_tally.simulation.house_load import house_load
 from ridge_tally.simulation.need import need_of
 from ridge_tally.simulation.year import hourly_year
-from ridge_tally.studies.loading.household import house_of, lived
-from ridge_tally.studies.money.house_bills import bills_with, bills_without
+from ridge_tally.studies.money.saved import bills_cents
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,42 +35,28 @@ class LoadMoney:
 
 def loads_money(desk: Desk, design: Design) -> Iterator[LoadMoney]:
     """Yield what each load to come does to the bills; nothing while no use or tariff is known."""
-    job, grid = design.job, design.job.brief.grid
-    if grid is None or house_load(desk, job) is None:
-        return
-    whole = _bills(desk, design)
+    job, year = design.job, hourly_year(desk, design)
+    whole = bills_cents(desk, design, year)
     prices = {p.load_id: p.cents for p in job.money.fuel_prices}
-    for load, year in need_of(job).loads:
+    for load, its in need_of(job).loads:
         rest = tuple(other for other in job.brief.loads if other.id != load.id)
-        without = design_in(_with_loads(job, rest), design.option.id)
-        if whole is None or house_load(desk, without.job) is None:
-            continue
-        less = _bills(desk, without)
-        if less is None:
+        # What the sun gives is the same with the load and without.
+        less = bills_cents(desk, design_in(_with_loads(job, rest), design.option.id), year)
+        if whole is None or less is None:
             continue
         price = prices.get(load.id)
         yield LoadMoney(
             load_id=load.id,
             name=load.name,
-            energy_kwh=year.energy_kwh,
+            energy_kwh=its.energy_kwh,
             bill_alone_cents=whole[0] - less[0],
             bill_with_sun_cents=whole[1] - less[1],
-            displaced=year.displaced_fuel,
-            unit=year.displaced_unit,
+            displaced=its.displaced_fuel,
+            unit=its.displaced_unit,
             fuel_price_cents=price,
-            fuel_cents=None if price is None else round(year.displaced_fuel * price),
+            fuel_cents=None if price is None else round(its.displaced_fuel * price),
         )
 
 
 def _with_loads(job: Job, loads: tuple[Load, ...]) -> Job:
     return replace(job, brief=replace(job.brief, loads=loads))
-
-
-def _bills(desk: Desk, design: Design) -> tuple[int, int] | None:
-    """Return a year's bills without an array and with it."""
-    job, grid, load = design.job, design.job.brief.grid, house_load(desk, design.job)
-    if grid is None or load is None:
-        return None
-    house, year = house_of(desk, job, load), hourly_year(desk, design)
-    there = lived(design, house, year, battery_joined(design.option))
-    return bills_without(desk, job, grid, load).year_cents, bills_with(job, grid, there).year_cents

@@ -193,7 +193,7 @@ def _judged(
         work=change.work,
         npv_cents=money.worth.npv_cents - now.worth.npv_cents,
         gross_cents=money.quote.gross_cents - now.quote.gross_cents,
-        net_cents=money.net_cents - now.net_cents,
+        net_cents=money.quote.net_cents - now.quote.net_cents,
         energy_kwh=money.energy_kwh - now.energy_kwh,
         saved_cents=money.rows[1].saved_cents - now.rows[1].saved_cents,
         years=money.worth.paid.lasting,

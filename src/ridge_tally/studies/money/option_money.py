@@ -7,22 +7,10 @@ import numpy as np
 from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job.document import battery_joined
-from ridge_tally.core.job.grid import GridRules, Metering
-from ridge_tally.core.job.money import (
-    BaseKind,
-    Expected,
-    Incentive,
-    IncentiveId,
-    IncentiveKind,
-    LineKind,
-    Over,
-)
+from ridge_tally.core.job.grid import GridRules
+from ridge_tally.core.job.money import Expected, LineKind
 from ridge_tally.core.loading.house import Sun
 from ridge_tally.core.money.bills import YearBills
-from ridge_tally.core.money.cents import half_up
-from ridge_tally.core.money.cost import Priced, priced
-from ridge_tally.core.money.incentives import Bought, Granted, granted
 from ridge_tally.core.money.years import (
     AgedBills,
     Borrowed,
@@ -35,11 +23,11 @@ from ridge_tally.core.money.years import (
     worth_of,
     year_rows,
 )
-from ridge_tally.rules.build.sawing import Sawing
-from ridge_tally.rules.design import Design, dc_watts
+from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.plant import losses_of
 from ridge_tally.simulation.year import hourly_year
+from ridge_tally.studies.build.cuts import cuts_so_far
 from ridge_tally.studies.loading.household import (
     SelfConsumption,
     house_of,
@@ -47,101 +35,24 @@ from ridge_tally.studies.loading.household import (
     require_load,
     sun_of,
 )
-from ridge_tally.studies.money.costs import costed, cuts_so_far
-from ridge_tally.studies.money.house_bills import bills_with, bills_without
+from ridge_tally.studies.money.house_bills import battery_billed, bills_with, bills_without
+from ridge_tally.studies.money.quote import Quote, quote_of
 
 # Years worked out whole; those between lie on lines.
 WHOLE_AGES = 5
-GRID_REBATE = IncentiveId("grid-rebate")
-
-
-@dataclass(frozen=True, slots=True)
-class Quote:
-    """What an option is sold for: the list where every line has a price, else the Brief's price a watt.
-
-    ``told`` says which; ``by_list``.  ``dc_kw`` and ``ac_kw`` are what prices a watt are by.
-    """
-
-    priced: Priced
-    gross_cents: int
-    credit_cents: int
-    rebate_cents: int
-    by_list: bool
-    told: str
-    dc_kw: float
-    ac_kw: float
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class OptionMoney:
-    """All of an option's money.
-
-    ``now_cents``: the price less what lowers it at once; ``net_cents``: less all incentives,
-    whenever they come.
-    """
+    """All of an option's money."""
 
     quote: Quote
-    granted: tuple[Granted, ...]
-    now_cents: int
-    net_cents: int
     loan: Borrowed | None
     without: YearBills
     with_sun: YearBills
     rows: tuple[YearRow, ...]
     worth: Worth
     energy_kwh: float
-
-
-def quote_of(design: Design, sawings: tuple[Sawing, ...]) -> Quote:
-    """Return what an option is sold for, its rails cut so.
-
-    Raises
-    ------
-    MissingDatum
-        Where nothing has a price at all.
-    """
-    list_ = priced(design.job.money, costed(design, sawings))
-    dc_kw, ac_kw = dc_watts(design)[2] / 1000, design.p_ac_w / 1000
-    target = design.job.brief.target
-    if list_.unknown and target.price_cents_per_w is not None:
-        gross = half_up(target.price_cents_per_w * dc_kw * 1000 + target.fixed_price_cents)
-        told = (
-            f"by the Brief’s price a watt, as {len(list_.unknown)} line"
-            f"{'s have' if len(list_.unknown) > 1 else ' has'} no price yet"
-        )
-        return Quote(list_, gross, gross, gross, False, told, dc_kw, ac_kw)
-    if not list_.gross_cents:
-        raise MissingDatum(
-            "price", "The option", "Type prices in the list here, or a price a watt in the Brief."
-        )
-    told = "by the list, line by line"
-    if list_.unknown:
-        told += f"; without {len(list_.unknown)} that ha{'ve' if len(list_.unknown) > 1 else 's'} no price"
-    return Quote(
-        list_, list_.gross_cents, list_.credit_cents, list_.rebate_cents, True, told, dc_kw, ac_kw
-    )  # fmt: skip
-
-
-def incentives_of(design: Design) -> tuple[Incentive, ...]:
-    """Return the job's incentives, the grid's own rebate first where it pays anything."""
-    grid = design.job.brief.grid
-    rebate = None if grid is None else grid.rebate
-    own = design.job.money.incentives
-    if grid is None or rebate is None or not rebate.pays_cents_per_dc_w:
-        return own
-    first = Incentive(
-        GRID_REBATE,
-        rebate.name or "Rebate of the grid rules",
-        IncentiveKind.PER_KW,
-        cents=rebate.pays_cents_per_dc_w * 1000,
-        base=BaseKind.GROSS,
-        most_kw=rebate.most_dc_kw,
-        most_dc_ac_ratio=rebate.most_dc_ac_ratio,
-        over=Over.REJECT,
-        pays_in_year=0,
-        source=f"{grid.operator}, in the Brief",
-    )
-    return (first, *own)
 
 
 def require_grid(design: Design) -> GridRules:
@@ -151,15 +62,6 @@ def require_grid(design: Design) -> GridRules:
             "tariff", "The Brief", "Choose sample grid rules there, or type your own."
         )
     return design.job.brief.grid
-
-
-def granted_of(design: Design, quote: Quote) -> tuple[Granted, ...]:
-    """Return what the job's incentives come to on an option's price."""
-    money = design.job.money
-    bought = Bought(
-        quote.gross_cents, quote.credit_cents, quote.rebate_cents, quote.dc_kw, quote.ac_kw
-    )
-    return granted(incentives_of(design), bought, money.payer, money.expected)
 
 
 def option_money(desk: Desk, design: Design) -> OptionMoney:
@@ -178,25 +80,23 @@ def option_money(desk: Desk, design: Design) -> OptionMoney:
 def money_of(
     desk: Desk, design: Design, grid: GridRules, house: SelfConsumption, year: YearResult
 ) -> OptionMoney:
-    """Return an option's money once its hours are known."""
+    """Return an option's money once its hours are known; MissingDatum where nothing has a price."""
     expected, job = expected_of(design), design.job
     *_, sawings = cuts_so_far(desk, design)
     quote = quote_of(design, sawings)
-    all_granted = granted_of(design, quote)
-    at_once = sum(c for g in all_granted for y, c in g.by_year if y == 0)
-    now = quote.gross_cents - at_once
-    loan = None if job.money.loan is None else borrowed(job.money.loan, now)
+    if not quote.gross_cents:
+        raise MissingDatum(
+            "price", "The option", "Type prices in the list here, or a price a watt in the Brief."
+        )
+    loan = None if job.money.loan is None else borrowed(job.money.loan, quote.now_cents)
     bills = SunBills(
         bills_without(desk, job, grid, house.load),
         tuple(aged_bills(design, grid, house, year, frac) for frac in ages_of(expected)),
     )
-    purchase = Purchase(quote.gross_cents, renewed_cents(design, quote), all_granted, loan)
+    purchase = Purchase(quote.gross_cents, renewed_cents(design, quote), quote.granted, loan)
     rows = year_rows(purchase, bills, expected)
     return OptionMoney(
         quote=quote,
-        granted=all_granted,
-        now_cents=now,
-        net_cents=quote.gross_cents - sum(g.cents for g in all_granted),
         loan=loan,
         without=bills.without,
         with_sun=bills.ages[0].bills,
@@ -236,11 +136,10 @@ def aged_bills(
 
     The meter gets so much less as the inverters give less.
     """
-    battery = None if grid.metering is Metering.ALL_SOLD else battery_joined(design.option)
     new = sun_of(year)
     sun = aged_sun(new, frac)
     energy = year.energy_kwh - kwh_of(new.made_w - sun.made_w, new.hours)
-    lived = lived_on(design, house, sun, battery)
+    lived = lived_on(design, house, sun, battery_billed(design))
     return AgedBills(frac, energy, bills_with(design.job, grid, lived))
 
 

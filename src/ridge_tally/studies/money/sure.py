@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from ridge_tally.core.money.incentives import Bought, granted
+from ridge_tally.core.money.incentives import arriving_cents, granted
 from ridge_tally.core.money.sure import (
     PricePoints,
     Unknowns,
@@ -19,19 +19,16 @@ from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import hourly_year
 from ridge_tally.studies.loading.household import house_of, require_load
-from ridge_tally.studies.money.costs import cuts_so_far
 from ridge_tally.studies.money.house_bills import bills_without
 from ridge_tally.studies.money.option_money import (
-    Quote,
     aged_bills,
     ages_of,
     expected_of,
-    incentives_of,
     money_of,
-    quote_of,
     renewed_cents,
     require_grid,
 )
+from ridge_tally.studies.money.quote import Quote, incentives_of
 
 DRAWS, SEED = 2000, 20260101
 # Shares of today's yield at which bills are worked out whole.
@@ -93,30 +90,28 @@ def how_sure(desk: Desk, design: Design) -> Iterator[HowSure]:
     """
     grid, load = require_grid(design), require_load(desk, design.job)
     year, house = hourly_year(desk, design), house_of(desk, design.job, load)
-    *_, sawings = cuts_so_far(desk, design)
-    quote, expected = quote_of(design, sawings), expected_of(design)
+    whole, expected = money_of(desk, design, grid, house, year), expected_of(design)
     ages = ages_of(expected)
     fracs = sorted({*WHOLE_FRACS, *ages, WHOLE_FRACS[-1] * ages[-1]}, reverse=True)
     bills = SunBills(
         bills_without(desk, design.job, grid, load),
         tuple(aged_bills(design, grid, house, year, f) for f in fracs),
     )
-    points, renewed = _points(design, quote), renewed_cents(design, quote)
+    points, renewed = _points(design, whole.quote), renewed_cents(design, whole.quote)
 
     def worth(unknowns: Unknowns) -> tuple[np.ndarray, np.ndarray]:
         flows = flows_cents(bills, points, renewed, expected, unknowns)
         return worth_today_cents(flows, expected.discount_frac), paid_years(flows)
 
     base = Unknowns.expected(1)
-    whole = money_of(desk, design, grid, house, year).worth
     spreads = (
-        ("Yield of the year", "yield_frac", practice(Practice.YIELD_OFF_FRAC), 1.0, "%"),
-        ("Price asked", "price_frac", practice(Practice.PRICE_OFF_FRAC), 1.0, "%"),
-        ("Energy prices rise", "energy_rise_add", practice(Practice.RISE_OFF_FRAC), 0.0, "%"),
-        ("Replacing the inverter", "replaced_frac", practice(Practice.REPLACED_OFF_FRAC), 1.0, "%"),
+        ("Yield of the year", "yield_frac", practice(Practice.YIELD_OFF_FRAC), 1.0),
+        ("Price asked", "price_frac", practice(Practice.PRICE_OFF_FRAC), 1.0),
+        ("Energy prices rise", "energy_rise_add", practice(Practice.RISE_OFF_FRAC), 0.0),
+        ("Replacing the inverter", "replaced_frac", practice(Practice.REPLACED_OFF_FRAC), 1.0),
     )
     found = []
-    for name, field, off, middle, _ in spreads:
+    for name, field, off, middle in spreads:
         ends = [worth(replace(base, **{field: np.array([middle + s * off])})) for s in (-1, 1)]
         told = _ends(field, middle, off, expected.energy_rise_frac)
         found.append(
@@ -129,13 +124,13 @@ def how_sure(desk: Desk, design: Design) -> Iterator[HowSure]:
     # One draw in ten lies beyond 1.2816 deviations either way.
     drawn = {
         field: middle + random.standard_normal(DRAWS) * off / 1.2816
-        for _, field, off, middle, _ in spreads
+        for _, field, off, middle in spreads
     }
     npvs, years = worth(Unknowns(**drawn))
     never = float(np.isinf(years).mean())
     yield HowSure(
-        npv_cents=whole.npv_cents,
-        years=whole.paid.lasting,
+        npv_cents=whole.worth.npv_cents,
+        years=whole.worth.paid.lasting,
         unknowns=tuple(sorted(found, key=lambda u: -abs(u.high_npv_cents - u.low_npv_cents))),
         draws=DRAWS,
         npv=_band(npvs),
@@ -154,16 +149,19 @@ def _points(design: Design, quote: Quote) -> PricePoints:
     money, years = design.job.money, design.job.money.expected.years
     rows = []
     for frac in PRICE_FRACS:
-        gross, credit, rebate = (
-            round(frac * c) for c in (quote.gross_cents, quote.credit_cents, quote.rebate_cents)
+        asked = quote.bought
+        bought = replace(
+            asked,
+            gross_cents=round(frac * asked.gross_cents),
+            credit_cents=round(frac * asked.credit_cents),
+            rebate_cents=round(frac * asked.rebate_cents),
         )
-        bought = Bought(gross, credit, rebate, quote.dc_kw, quote.ac_kw)
         by_year = np.zeros(years + 1)
         by_year[0] = -bought.gross_cents
-        for g in granted(incentives_of(design), bought, money.payer, money.expected):
-            for year, cents in g.by_year:
-                if year <= years:
-                    by_year[year] += cents
+        comes = granted(incentives_of(design), bought, money.payer, money.expected)
+        for year, cents in arriving_cents(comes).items():
+            if year <= years:
+                by_year[year] += cents
         if money.loan is not None:
             loan = borrowed(money.loan, round(-by_year[0]))
             by_year[0] += loan.taken_cents
@@ -175,8 +173,8 @@ def _points(design: Design, quote: Quote) -> PricePoints:
 
 def _ends(field: str, middle: float, off: float, rise: float) -> tuple[str, str]:
     if field == "energy_rise_add":
-        return tuple(f"{(rise + s * off) * 100:g} % a year" for s in (-1, 1))  # type: ignore[return-value]
-    return tuple(f"{(middle + s * off) * 100:g} %" for s in (-1, 1))  # type: ignore[return-value]
+        return f"{(rise - off) * 100:g} % a year", f"{(rise + off) * 100:g} % a year"
+    return f"{(middle - off) * 100:g} %", f"{(middle + off) * 100:g} %"
 
 
 def _years(value: float) -> float | None:

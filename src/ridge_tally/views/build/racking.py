@@ -9,9 +9,10 @@ from ridge_tally.rules.build.hours import HoursRow, crew_hours
 from ridge_tally.rules.build.parts import PartRow, lifting_of, part_rows
 from ridge_tally.rules.build.racked import RackedPlane
 from ridge_tally.rules.build.racking import racked_planes
-from ridge_tally.rules.build.sawing import Sawing, sawn
+from ridge_tally.rules.build.sawing import Sawing
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
+from ridge_tally.studies.build.cuts import cuts_so_far
 from ridge_tally.views.build.cuts import CutView, costly_told, cut_view
 from ridge_tally.views.build.plane import PlaneRackingView, plane_view
 
@@ -37,7 +38,7 @@ def racking_view(desk: Desk, design: Design) -> Iterator[RackingView]:
     views = tuple(plane_view(desk, design, p) for p in planes)
     yield _view(design, planes, views, (), done=False)
     sawings: tuple[Sawing, ...] = ()
-    for sawings in sawn(design, planes):
+    for sawings in cuts_so_far(desk, design):
         yield _view(design, planes, views, sawings, done=False)
     yield _view(design, planes, views, sawings, done=True)
 

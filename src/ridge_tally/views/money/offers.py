@@ -38,7 +38,7 @@ def offer_views(design: Design, money: OptionMoney | None, currency: str) -> tup
     """Return our own offer and the others, by what the option's year gives a kW."""
     if money is None:
         return ()
-    kw, gross = money.quote.dc_kw, money.quote.gross_cents
+    kw, gross = money.quote.bought.dc_kw, money.quote.gross_cents
     per_kw = money.energy_kwh / kw if kw else 0.0
     expected = expected_of(design)
     ageing, years = expected.ageing_frac or 0.0, expected.years

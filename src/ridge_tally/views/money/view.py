@@ -21,22 +21,17 @@ from ridge_tally.core.money.cents import half_up
 from ridge_tally.core.money.cost import PricedLine
 from ridge_tally.core.money.incentives import Granted
 from ridge_tally.core.money.told import money_told
-from ridge_tally.core.money.years import Paid, YearRow
+from ridge_tally.core.money.years import Borrowed, Worth, YearRow
 from ridge_tally.core.nominal_year import MONTH_NAMES
 from ridge_tally.core.number_format import spaced
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.need import need_of
-from ridge_tally.studies.money.costs import cuts_so_far
+from ridge_tally.studies.build.cuts import cuts_so_far
+from ridge_tally.studies.money.costs import SAMPLE
 from ridge_tally.studies.money.loads import LoadMoney, loads_money
-from ridge_tally.studies.money.option_money import (
-    GRID_REBATE,
-    OptionMoney,
-    Quote,
-    granted_of,
-    option_money,
-    quote_of,
-)
+from ridge_tally.studies.money.option_money import OptionMoney, option_money
+from ridge_tally.studies.money.quote import GRID_REBATE, Quote, quote_of
 from ridge_tally.views.money.fields import (
     MoneyFieldView,
     TariffView,
@@ -145,23 +140,11 @@ class TypedBillView:
 
 
 @dataclass(frozen=True, slots=True)
-class WorthView:
-    """What the purchase is worth; ``None`` is never, or nothing to speak of."""
-
-    saved_cents: int
-    paid: Paid
-    paid_discounted: Paid
-    npv_cents: int
-    irr_frac: float | None
-    total_cents: int
-    kwh_cents: float | None
-    monthly_cents: int | None
-    interest_cents: int | None
-
-
-@dataclass(frozen=True, slots=True)
 class MoneyView:
-    """An option's money so far; what rests on its year comes later, or ``asked`` says what it wants."""
+    """An option's money so far; what rests on its year comes later, or ``asked`` says what it wants.
+
+    ``whole``: the price is one, no line is missing.  ``worked_price`` and ``worked_worth``: the sums.
+    """
 
     currency: str
     lines: tuple[CostLineView, ...]
@@ -173,6 +156,7 @@ class MoneyView:
     now_cents: int
     net_cents: int
     by_list: bool
+    whole: bool
     price_told: str
     per_watt: tuple[PerWattView, ...]
     incentives: tuple[IncentiveView, ...]
@@ -181,8 +165,10 @@ class MoneyView:
     typed_bills: tuple[TypedBillView, ...]
     months: tuple[BillMonthView, ...]
     rows: tuple[YearRow, ...]
-    worth: WorthView | None
-    worked: tuple[WorkedView, ...]
+    worth: Worth | None
+    loan: Borrowed | None
+    worked_price: tuple[WorkedView, ...]
+    worked_worth: tuple[WorkedView, ...]
     offers: tuple[OfferView, ...]
     loads: tuple[LoadMoney, ...]
     told: tuple[str, ...]
@@ -193,20 +179,15 @@ class MoneyView:
 
 def money_view(desk: Desk, design: Design) -> Iterator[MoneyView]:
     """Yield an option's price, then its bills and years once its hours are known."""
-    try:
-        for sawings in cuts_so_far(desk, design):
-            quote = quote_of(design, sawings)
-            yield _view(design, quote, granted_of(design, quote), None, "")
-    except RidgeTallyError as error:
-        yield _priceless(design, str(error))
-        return
+    for sawings in cuts_so_far(desk, design):
+        quote = quote_of(design, sawings)
+        yield _view(design, quote, None, "")
     try:
         money = option_money(desk, design)
     except RidgeTallyError as error:
-        yield _view(design, quote, granted_of(design, quote), None, str(error))
+        yield _view(design, quote, None, str(error))
         return
-    loads = tuple(loads_money(desk, design))
-    yield _view(design, money.quote, money.granted, money, "", loads)
+    yield _view(design, quote, money, "", tuple(loads_money(desk, design)))
 
 
 def currency_of(job: Job) -> str:
@@ -214,42 +195,27 @@ def currency_of(job: Job) -> str:
     return "" if job.brief.grid is None else job.brief.grid.currency
 
 
-def _priceless(design: Design, asked: str) -> MoneyView:
-    grid = design.job.brief.grid
-    return MoneyView(
-        currency=currency_of(design.job), lines=(), unknown=(), cost_cents=0, price_cents=0,
-        tax_cents=0, gross_cents=0, now_cents=0, net_cents=0, by_list=True, price_told="",
-        per_watt=(), incentives=(), fields=money_fields(design.job),
-        tariff=None if grid is None else tariff_view(grid), typed_bills=_typed_bills(design.job),
-        months=(), rows=(), worth=None, worked=(), offers=(), loads=(), told=(), caveats=(), asked=asked,
-        other_currency="",
-    )  # fmt: skip
-
-
 def _view(
     design: Design,
     quote: Quote,
-    granted: tuple[Granted, ...],
     money: OptionMoney | None,
     asked: str,
     loads: tuple[LoadMoney, ...] = (),
 ) -> MoneyView:
     job, grid = design.job, design.job.brief.grid
     currency, list_ = currency_of(job), quote.priced
-    now = quote.gross_cents - sum(c for g in granted for y, c in g.by_year if y == 0)
-    net = quote.gross_cents - sum(g.cents for g in granted)
     own = {line.name: line.id for line in job.money.lines}
     typed = {p.name for p in job.money.prices}
     typed_in = job.money.currency
     mixed = grid is not None and typed_in not in ("", grid.currency)
     # A list with holes has no payback to tell, nor has one in another currency than the bills.
-    whole = money is not None and not mixed and (not list_.unknown or not quote.by_list)
+    told = money if quote.whole and not mixed else None
     if mixed and grid is not None:
         asked = (
             f"The prices here were typed in {typed_in}, the grid rules are in {grid.currency}: nothing "
             "is converted. Type the prices anew and say so, or take grid rules of that currency."
         )
-    elif money is not None and not whole:
+    elif money is not None and told is None:
         asked = (
             f"Payback is told once every line has a price: {len(list_.unknown)} have none yet, "
             f"{list_.unknown[0]} first. Or type a price a watt in the Brief."
@@ -262,22 +228,25 @@ def _view(
         price_cents=list_.price_cents,
         tax_cents=list_.tax_cents,
         gross_cents=quote.gross_cents,
-        now_cents=now,
-        net_cents=net,
+        now_cents=quote.now_cents,
+        net_cents=quote.net_cents,
         by_list=quote.by_list,
+        whole=quote.whole,
         price_told=quote.told,
-        per_watt=_per_watt(quote, net),
-        incentives=tuple(_incentive(g, currency) for g in granted),
+        per_watt=_per_watt(quote),
+        incentives=tuple(_incentive(g, currency) for g in quote.granted),
         fields=money_fields(job),
         tariff=None if grid is None else tariff_view(grid),
         typed_bills=_typed_bills(job),
         months=() if money is None else _months(money),
-        rows=money.rows if money is not None and whole else (),
-        worth=_worth(money) if money is not None and whole else None,
-        worked=tuple(_worked(job, quote, net, money if whole else None)),
-        offers=offer_views(design, money if whole else None, currency),
+        rows=() if told is None else told.rows,
+        worth=None if told is None else told.worth,
+        loan=None if told is None else told.loan,
+        worked_price=tuple(_worked_price(job, quote)),
+        worked_worth=() if told is None else tuple(_worked_worth(job, told)),
+        offers=offer_views(design, told, currency),
         loads=loads,
-        told=_told(job, quote, net, money if whole else None),
+        told=_told(job, quote, told),
         caveats=_caveats(job, quote),
         asked=asked,
         other_currency=typed_in if mixed else "",
@@ -293,13 +262,13 @@ def _line(line: PricedLine, typed: set[str], own: Mapping[str, str]) -> CostLine
     )  # fmt: skip
 
 
-def _per_watt(quote: Quote, net_cents: int) -> tuple[PerWattView, ...]:
+def _per_watt(quote: Quote) -> tuple[PerWattView, ...]:
     found = []
-    for kw, side in ((quote.dc_kw, "DC"), (quote.ac_kw, "AC")):
+    for kw, side in ((quote.bought.dc_kw, "DC"), (quote.bought.ac_kw, "AC")):
         if kw > 0:
             found += [
                 PerWattView(f"gross, {side}", quote.gross_cents / kw / 1000),
-                PerWattView(f"net of incentives, {side}", net_cents / kw / 1000),
+                PerWattView(f"net of incentives, {side}", quote.net_cents / kw / 1000),
             ]
     return tuple(found)
 
@@ -373,25 +342,8 @@ def _typed_bills(job: Job) -> tuple[TypedBillView, ...]:
     return tuple(found)
 
 
-def _worth(money: OptionMoney) -> WorthView:
-    w = money.worth
-    return WorthView(
-        saved_cents=money.rows[1].saved_cents,
-        paid=w.paid,
-        paid_discounted=w.paid_discounted,
-        npv_cents=w.npv_cents,
-        irr_frac=w.irr_frac,
-        total_cents=w.total_cents,
-        kwh_cents=w.kwh_cents,
-        monthly_cents=None if money.loan is None else money.loan.monthly_cents,
-        interest_cents=None if money.loan is None else money.loan.interest_cents,
-    )
-
-
-def _worked(
-    job: Job, quote: Quote, net_cents: int, money: OptionMoney | None
-) -> Iterator[WorkedView]:
-    currency, list_ = currency_of(job), quote.priced
+def _worked_price(job: Job, quote: Quote) -> Iterator[WorkedView]:
+    currency, list_, size = currency_of(job), quote.priced, quote.bought
 
     def m(cents: float) -> str:
         return money_told(cents, currency)
@@ -417,7 +369,7 @@ def _worked(
         yield WorkedView(
             "Price",
             (
-                f"{m(target.price_cents_per_w or 0)} a watt × {quote.dc_kw * 1000:,.0f} W "
+                f"{m(target.price_cents_per_w or 0)} a watt × {size.dc_kw * 1000:,.0f} W "
                 f"+ {m(target.fixed_price_cents)} = {m(quote.gross_cents)}".replace(",", " "),
                 quote.told,
             ),
@@ -427,20 +379,17 @@ def _worked(
         tuple(
             f"{name}: {m(cents)} ÷ {kw * 1000:,.0f} W = {m(cents / kw / 1000)}".replace(",", " ")
             for name, cents, kw in (
-                ("gross, DC", quote.gross_cents, quote.dc_kw),
-                ("net, DC", net_cents, quote.dc_kw),
-                ("gross, AC", quote.gross_cents, quote.ac_kw),
-                ("net, AC", net_cents, quote.ac_kw),
+                ("gross, DC", quote.gross_cents, size.dc_kw),
+                ("net, DC", quote.net_cents, size.dc_kw),
+                ("gross, AC", quote.gross_cents, size.ac_kw),
+                ("net, AC", quote.net_cents, size.ac_kw),
             )
             if kw > 0
         ),
     )
-    if money is None:
-        return
-    yield from _worked_years(job, money)
 
 
-def _worked_years(job: Job, money: OptionMoney) -> Iterator[WorkedView]:
+def _worked_worth(job: Job, money: OptionMoney) -> Iterator[WorkedView]:
     currency, expected, worth = currency_of(job), job.money.expected, money.worth
 
     def m(cents: float) -> str:
@@ -487,7 +436,7 @@ def _worked_years(job: Job, money: OptionMoney) -> Iterator[WorkedView]:
         yield WorkedView(
             "Loan",
             (
-                f"{terms.share_frac * 100:g} % of {m(money.now_cents)}"
+                f"{terms.share_frac * 100:g} % of {m(money.quote.now_cents)}"
                 + (
                     f" and a fee of {m(loan.owed_cents - loan.taken_cents)}"
                     if terms.fee_frac
@@ -500,15 +449,15 @@ def _worked_years(job: Job, money: OptionMoney) -> Iterator[WorkedView]:
         )
 
 
-def _told(job: Job, quote: Quote, net_cents: int, money: OptionMoney | None) -> tuple[str, ...]:
+def _told(job: Job, quote: Quote, money: OptionMoney | None) -> tuple[str, ...]:
     currency, unknown = currency_of(job), quote.priced.unknown
     if quote.by_list and unknown:
         so_far = money_told(quote.gross_cents, currency)
         many = f"{len(unknown)} lines have" if len(unknown) > 1 else f"{unknown[0]} has"
         return (f"So far the list comes to {so_far}: that is not the price yet, {many} none.",)
     cost = f"It costs {money_told(quote.gross_cents, currency)}"
-    if net_cents != quote.gross_cents:
-        cost += f", {money_told(net_cents, currency)} after incentives"
+    if quote.net_cents != quote.gross_cents:
+        cost += f", {money_told(quote.net_cents, currency)} after incentives"
     found = [f"{cost} ({quote.told})."]
     if money is None:
         return tuple(found)
@@ -533,7 +482,7 @@ def _told(job: Job, quote: Quote, net_cents: int, money: OptionMoney | None) -> 
 def _caveats(job: Job, quote: Quote) -> tuple[str, ...]:
     found = []
     grid: GridRules | None = job.brief.grid
-    if any(x.costed.origin == "sample price" for x in quote.priced.lines):
+    if any(x.costed.origin == SAMPLE for x in quote.priced.lines):
         found.append("Sample prices are invented: type the firm’s own before anybody signs")
     if grid is not None and grid.sample:
         found.append(f"The tariff is a sample: {grid.source}")

@@ -69,7 +69,7 @@ function Row({ option, report }: { option: Option; report: OptionReport }) {
         money(found.gross_cents, found.currency),
         money(found.net_cents, found.currency),
         money(found.per_watt[1]?.cents_per_w ?? null, found.currency),
-        found.worth ? money(found.worth.saved_cents, found.currency) : '',
+        found.rows[1] ? money(found.rows[1].saved_cents, found.currency) : '',
         found.worth
           ? found.worth.paid.lasting === null
             ? 'never'

@@ -221,8 +221,7 @@ function RuleChoice({ found }: { found: View }) {
 }
 
 function SumCard({ found }: { found: View }) {
-  const { currency } = found;
-  const whole = !found.by_list || found.unknown.length === 0;
+  const { currency, whole } = found;
   const rows: [string, number][] = [
     ['Cost to the firm', found.cost_cents],
     ['Price', found.price_cents],
@@ -253,7 +252,7 @@ function SumCard({ found }: { found: View }) {
           </Fragment>
         ))}
       </dl>
-      <Worked worked={found.worked.slice(0, 2)} />
+      <Worked worked={found.worked_price} />
     </Card>
   );
 }

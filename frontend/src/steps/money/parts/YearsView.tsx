@@ -112,12 +112,12 @@ function OwnerChoice({ found }: { found: View }) {
 
 const years = (value: number | null) => (value === null ? 'never' : `${figure(value, 1)} years`);
 
-function WorthCard({ found, worth }: { found: View; worth: Schemas['WorthView'] }) {
+function WorthCard({ found, worth }: { found: View; worth: Schemas['Worth'] }) {
   const { brief } = useJob();
   const small = brief.small_money;
-  const { currency } = found;
+  const { currency, loan } = found;
   const rows: [string, string][] = [
-    ['Saved in year 1', money(worth.saved_cents, currency)],
+    ['Saved in year 1', money(found.rows[1]?.saved_cents ?? null, currency)],
     ['Paid back', years(worth.paid.lasting)],
     ['Paid back, discounted', years(worth.paid_discounted.lasting)],
     ['Worth today', money(worth.npv_cents, currency)],
@@ -128,8 +128,7 @@ function WorthCard({ found, worth }: { found: View; worth: Schemas['WorthView'] 
     ['Over all years', money(worth.total_cents, currency)],
     ['Cost of a kWh', worth.kwh_cents === null ? '' : `${figure(worth.kwh_cents, 1)} ${small}`],
   ];
-  if (worth.monthly_cents !== null)
-    rows.push(['Loan a month', money(worth.monthly_cents, currency)]);
+  if (loan) rows.push(['Loan a month', money(loan.monthly_cents, currency)]);
   return (
     <Card title="Worth" className="w-[262px] shrink-0" scrolls>
       <dl className="text-sm">
@@ -140,7 +139,7 @@ function WorthCard({ found, worth }: { found: View; worth: Schemas['WorthView'] 
           </div>
         ))}
       </dl>
-      <Worked worked={found.worked.slice(2)} />
+      <Worked worked={found.worked_worth} />
     </Card>
   );
 }
