@@ -10,6 +10,7 @@ from jobs import FULL, SHELF, WORKED_OUT, option_a
 from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.errors import BadGeometry, FormatError, NotFound, NotUnderstood, OutOfRange
 from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.edits.array.modules import ToggleModules
 from ridge_tally.core.job.edits.brief.grid import (
     GridField,
     SetGridField,
@@ -125,6 +126,15 @@ def test_rows_come_to_their_totals_and_the_working_to_its_figure() -> None:
     assert rebate.cents == round(quote.gross_cents * 0.05)
     assert credit.by_year[0] == (1, 180000)
     assert credit.cents == round((quote.gross_cents - rebate.cents) * 0.10)
+
+
+def test_a_roof_with_no_module_left_has_no_payback_and_says_what_comes_first() -> None:
+    """Found by taking off module after module: a price a watt of no watts broke the page."""
+    laid = [m.id for a in option_a(FULL).arrays for m in a.modules]
+    bare = after(ToggleModules(A, tuple(laid)))
+    found = shown(bare)
+    assert found.asked.endswith("Lay modules first: nothing is there to pay back.")
+    assert (found.rows, found.worth, found.offers) == ((), None, ())
 
 
 def test_years_between_lie_near_their_own_complete_runs() -> None:
