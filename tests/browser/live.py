@@ -3,7 +3,6 @@
 import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
-from datetime import UTC, datetime
 from pathlib import Path
 
 from ridge_tally.catalogue.shelf import sample_shelf
@@ -18,16 +17,22 @@ def live_app(folder: Path, *, whole: bool = False) -> Iterator[str]:
     """
     from waitress import create_server
 
+    from ridge_tally.cli.serving import THREADS
     from ridge_tally.services.memory import settle
     from ridge_tally.services.sample_jobs import store_samples
-    from ridge_tally.services.workspace import workspace_at
-    from ridge_tally.web.app import create_app
+    from ridge_tally.services.workspace import utc_now, workspace_at
+    from ridge_tally.web.app import LOOPBACK, create_app
+    from ridge_tally.web.beside import Beside
 
     shelf = sample_shelf() if whole else small_shelf(sample_shelf())
-    workspace = workspace_at(folder, lambda: datetime.now(UTC), shelf)
+    workspace = workspace_at(folder, utc_now, shelf)
+    beside = Beside(folder, shelf, LOOPBACK)
     store_samples(workspace, "tests")
     settle()
-    server = create_server(create_app(workspace), host="127.0.0.1", port=0, threads=8)
+    app = create_app(workspace, beside=beside)
+    server = create_server(
+        app, host="127.0.0.1", port=0, threads=THREADS, channel_request_lookahead=1
+    )
     thread = threading.Thread(target=server.run, daemon=True)
     thread.start()
     try:
@@ -35,3 +40,4 @@ def live_app(folder: Path, *, whole: bool = False) -> Iterator[str]:
     finally:
         server.close()
         thread.join(timeout=5)
+        beside.end()

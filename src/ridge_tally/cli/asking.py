@@ -5,7 +5,6 @@ import io
 import json
 import sys
 from collections.abc import Callable
-from datetime import UTC, datetime
 from functools import wraps
 from pathlib import Path
 from typing import Any, ParamSpec
@@ -20,7 +19,7 @@ from ridge_tally.core.job.ids import OptionId
 from ridge_tally.editing.design import design_in
 from ridge_tally.rules.design import Design
 from ridge_tally.services import jobs
-from ridge_tally.services.workspace import Workspace, workspace_at
+from ridge_tally.services.workspace import Workspace, utc_now, workspace_at
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.store.jobs import JobId
 
@@ -33,7 +32,7 @@ P = ParamSpec("P")
 
 def open_workspace(folder: Path) -> Workspace:
     """Return a workspace on a data folder; StorageFailed if it cannot be used."""
-    return workspace_at(folder, lambda: datetime.now(UTC), sample_shelf())
+    return workspace_at(folder, utc_now, sample_shelf())
 
 
 def at_desk(data: Path, job_id: str, option_id: str) -> tuple[Desk, Design]:

@@ -2,15 +2,14 @@
 
 import json
 import logging
-import threading
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
 import click
 from waitress import create_server
 
+from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.cli.asking import AUTHOR, data_option, open_workspace, speaks
-from ridge_tally.core.energy.diode_fit import fit_diode
 from ridge_tally.core.kernels.all import warm_all
 from ridge_tally.formats.equipment_file import equipment_schema
 from ridge_tally.formats.job_file import job_file_schema
@@ -19,6 +18,10 @@ from ridge_tally.services.memory import settle
 from ridge_tally.services.sample_jobs import store_samples
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.web.app import LOOPBACK, create_app, description
+from ridge_tally.web.beside import Beside
+
+# Most of them only wait for what is reckoned beside; an edit always finds one free.
+THREADS = 24
 
 
 @click.command()
@@ -28,7 +31,7 @@ from ridge_tally.web.app import LOOPBACK, create_app, description
 @speaks
 def serve(data: Path, port: int, host: str) -> None:
     """Serve the app."""
-    _serve(open_workspace(data), port, host)
+    _serve(open_workspace(data), data, port, host)
 
 
 @click.command()
@@ -40,27 +43,24 @@ def demo(data: Path, port: int) -> None:
     workspace = open_workspace(data)
     if not jobs.list_jobs(workspace):
         store_samples(workspace, AUTHOR)
-    _serve(workspace, port, "")
+    _serve(workspace, data, port, "")
 
 
-def _serve(workspace: Workspace, port: int, host: str) -> None:
-    app = create_app(workspace, LOOPBACK | {host} if host else LOOPBACK)
+def _serve(workspace: Workspace, data: Path, port: int, host: str) -> None:
+    trusted = LOOPBACK | {host} if host else LOOPBACK
+    beside = Beside(data, sample_shelf(), trusted)
+    app = create_app(workspace, trusted, beside)
     addresses = [f"127.0.0.1:{port}"] + ([f"{host}:{port}"] if host else [])
-    server = create_server(app, listen=" ".join(addresses), threads=8)
+    server = create_server(
+        app, listen=" ".join(addresses), threads=THREADS, channel_request_lookahead=1
+    )
     logging.getLogger("waitress.queue").setLevel(logging.ERROR)
-    threading.Thread(target=_warm, args=(workspace,), daemon=True).start()
-    click.echo(f"Ridge Tally is at http://127.0.0.1:{port}/  (Ctrl-C stops it)")
-    server.run()
-
-
-def _warm(workspace: Workspace) -> None:
-    """Do the slow first things before a person asks for them."""
-    warm_all()
-    for sheet in workspace.desk.shelf.modules:
-        fit_diode(sheet)
-    import weasyprint  # noqa: F401, PLC0415 - takes seconds to load, and a sheet wants it
-
     settle()
+    click.echo(f"Ridge Tally is at http://127.0.0.1:{port}/  (Ctrl-C stops it)")
+    try:
+        server.run()
+    finally:
+        beside.end()
 
 
 @click.command()

@@ -84,6 +84,15 @@ class MissingDatum(RidgeTallyError):
         return f"{self.owner} has no {self.field}. {self.remedy}"
 
 
+class GivenUp(RidgeTallyError):
+    """An answer that nobody waits for any more."""
+
+    code = "asked.given-up"
+
+    def __str__(self) -> str:
+        return "Nobody waited for this any more."
+
+
 @dataclass(eq=False)
 class NotFound(RidgeTallyError):
     """Something named that is not there."""

@@ -10,7 +10,7 @@ from ridge_tally.core.job.survey import Picture
 from ridge_tally.formats.job_bundle import METER, PICTURES, WEATHER, pictures_of
 from ridge_tally.formats.pictures import clean_picture
 from ridge_tally.formats.weather_file import read_weather
-from ridge_tally.services.workspace import Workspace
+from ridge_tally.services.workspace import Forgotten, Workspace
 from ridge_tally.simulation.kept import meter_file, weather_file
 from ridge_tally.store.files import keep_file, kept_file
 
@@ -72,7 +72,7 @@ def unpacked(workspace: Workspace, files: dict[str, bytes], file: str) -> None:
         if path.parts[0] == WEATHER:
             read_weather(content, f"{file}, {name}")
             if keep_file(workspace.desk.weather_files, path.stem, content, path.suffix):
-                workspace.desk.forget_weather()
+                workspace.forget(Forgotten.FILES)
             continue
         if path.parts[0] == METER:
             # Read when it is asked for: what it is of stands in the job.

@@ -14,7 +14,7 @@ from ridge_tally.formats.equipment_file import (
     sound_sheet,
     write_equipment,
 )
-from ridge_tally.services.workspace import Workspace
+from ridge_tally.services.workspace import Forgotten, Workspace
 from ridge_tally.store import equipment as store
 from ridge_tally.store.database import transaction
 
@@ -75,7 +75,7 @@ def remove_own(workspace: Workspace, kind: SheetKind, sheet_id: str) -> None:
     """
     with transaction(workspace.sessions) as session:
         store.remove_document(session, kind.value, sheet_id)
-    workspace.desk.own.clear()
+    workspace.forget(Forgotten.SHELF)
 
 
 def own_equipment_file(workspace: Workspace) -> str:
@@ -96,4 +96,4 @@ def _keep(workspace: Workspace, sheets: tuple[AnySheet, ...], file: str) -> None
                 f"the shelf would hold more than {MOST_OWN} own datasheets",
                 "Take only what you use. Nothing was taken over.",
             )
-    workspace.desk.own.clear()
+    workspace.forget(Forgotten.SHELF)

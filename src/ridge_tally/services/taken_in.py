@@ -13,7 +13,7 @@ from ridge_tally.core.loading.measured_day import judged
 from ridge_tally.formats.load_file import LoadFile, read_load
 from ridge_tally.formats.power_file import read_power
 from ridge_tally.formats.weather_file import read_weather
-from ridge_tally.services.workspace import Workspace
+from ridge_tally.services.workspace import Forgotten, Workspace
 from ridge_tally.simulation.kept import METER_SUFFIX, WEATHER_SUFFIX
 from ridge_tally.store.files import keep_file
 from ridge_tally.views.brief.report import brief_report
@@ -46,7 +46,7 @@ def take_in_weather(workspace: Workspace, job: Job, content: bytes, file: str) -
     found = read_weather(content, file)
     digest = sha256(content).hexdigest()
     if keep_file(workspace.desk.weather_files, digest, content, WEATHER_SUFFIX):
-        workspace.desk.forget_weather()
+        workspace.forget(Forgotten.FILES)
     at = found.location
     ref = WeatherFileRef(
         digest, file, found.place, at.latitude_deg, at.longitude_deg, at.elevation_m
@@ -79,7 +79,7 @@ def take_in_load(workspace: Workspace, job: Job, content: bytes, file: str) -> L
     found = read_load(content, file, job.site.utc_offset_h, month_first=month_first(job))
     digest = sha256(content).hexdigest()
     if keep_file(workspace.desk.meter_files, digest, content, METER_SUFFIX):
-        workspace.desk.forget_weather()
+        workspace.forget(Forgotten.FILES)
     ref = LoadFileRef(digest, file, found.first_day, found.energy_kwh)
     return LoadFileTold(
         ref, float(np.max(found.power_w)) / 1000, found.holes, (*found.notes, *_against(job, found))

@@ -2,7 +2,8 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from datetime import datetime
+from datetime import UTC, datetime
+from enum import StrEnum
 from pathlib import Path
 
 from sqlalchemy.orm import Session, sessionmaker
@@ -16,9 +17,24 @@ from ridge_tally.store.database import PICTURES, open_database, reading
 from ridge_tally.store.equipment import own_documents
 
 
+class Forgotten(StrEnum):
+    """What is read once and kept in mind until somebody changes it."""
+
+    SHELF = "shelf"
+    FILES = "files"
+
+
+def utc_now() -> datetime:
+    """Return the time of this machine's clock."""
+    return datetime.now(UTC)
+
+
 @dataclass(frozen=True, slots=True)
 class Workspace:
-    """Handed to every use case; holds no state of a request.  ``pictures`` is their folder."""
+    """Handed to every use case; holds no state of a request.  ``pictures`` is their folder.
+
+    ``minds``: others on the same folder that keep things in mind too, each told what to forget.
+    """
 
     sessions: sessionmaker[Session]
     clock: Callable[[], datetime]
@@ -28,6 +44,16 @@ class Workspace:
     aside: Aside = field(default_factory=Aside)
     # Documents by their stored text, as last read or written.
     documents: Remembered = field(default_factory=lambda: Remembered(24))
+    minds: list[Callable[[Forgotten], None]] = field(default_factory=list)
+
+    def forget(self, what: Forgotten) -> None:
+        """Forget what an answer has just changed, here and in every other mind."""
+        if what is Forgotten.SHELF:
+            self.desk.own.clear()
+        else:
+            self.desk.forget_weather()
+        for mind in self.minds:
+            mind(what)
 
 
 def workspace_at(folder: Path, clock: Callable[[], datetime], samples: Shelf) -> Workspace:

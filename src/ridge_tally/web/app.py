@@ -26,6 +26,7 @@ from ridge_tally.web import (
     sun,
     survey,
 )
+from ridge_tally.web.beside import Beside
 from ridge_tally.web.models import Problem
 
 STATIC = Path(__file__).parents[1] / "static"
@@ -55,7 +56,11 @@ class Application(OpenAPI):
         return response
 
 
-def create_app(workspace: Workspace, trusted_hosts: frozenset[str] = LOOPBACK) -> Application:
+def create_app(
+    workspace: Workspace,
+    trusted_hosts: frozenset[str] = LOOPBACK,
+    beside: Beside | None = None,
+) -> Application:
     """Return the application.
 
     Parameters
@@ -64,6 +69,8 @@ def create_app(workspace: Workspace, trusted_hosts: frozenset[str] = LOOPBACK) -
         What every route works with.
     trusted_hosts : frozenset of str
         Host names a request may name; loopback only unless the person opened it to others.
+    beside : Beside, optional
+        The process that is asked for what takes long; without one all is answered here.
     """
     # A request that answers at once waits no longer than this for a thread that reckons.
     sys.setswitchinterval(SWITCH_S)
@@ -82,6 +89,9 @@ def create_app(workspace: Workspace, trusted_hosts: frozenset[str] = LOOPBACK) -
     for step in STEPS:
         app.register_api(step.bp)
     app.before_request(lambda: _guard(trusted_hosts))
+    if beside is not None:
+        workspace.minds.append(beside.forget)
+        app.before_request(lambda: beside.answer(request))
     app.add_url_rule("/assets/<path:name>", view_func=_asset)
     app.add_url_rule("/", view_func=_page)
     app.add_url_rule("/<path:place>", view_func=_page)

@@ -1,6 +1,8 @@
 """Where routes stand: at which job, revision, option and plane."""
 
-from flask import current_app
+from collections.abc import Callable
+
+from flask import current_app, request
 
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.ids import OptionId, PlaneId
@@ -11,6 +13,8 @@ from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.jobs import JobId
 from ridge_tally.web.models import OptionPath, PlanePath, RevisionPath
 
+# Where the server tells that; see its ``channel_request_lookahead``.
+GONE = "waitress.client_disconnected"
 REVISION = "/jobs/<job_id>/revisions/<int:revision>"
 OPTION = f"{REVISION}/options/<option_id>"
 PLANE = f"{OPTION}/planes/<plane_id>"
@@ -20,6 +24,12 @@ def workspace() -> Workspace:
     """Return the app's workspace."""
     found: Workspace = current_app.extensions["ridge-tally"]
     return found
+
+
+def given_up() -> Callable[[], bool]:
+    """Return what tells whether whoever sent the request of this thread has gone away."""
+    told: Callable[[], bool] | None = request.environ.get(GONE)
+    return told or (lambda: False)
 
 
 def job_at(path: RevisionPath) -> Job:

@@ -7,7 +7,7 @@ from ridge_tally.core.job.ids import OptionId
 from ridge_tally.services.papers import brief_pdf
 from ridge_tally.store.jobs import JobId
 from ridge_tally.studies.brief.target import TargetReport, target_report
-from ridge_tally.web.at import OPTION, design_at, workspace
+from ridge_tally.web.at import OPTION, design_at, given_up, workspace
 from ridge_tally.web.models import (
     Found,
     OptionPath,
@@ -22,8 +22,9 @@ bp = Routes("brief", __name__, url_prefix="/api")
 @bp.get(f"{OPTION}/target", operation_id="option_target", responses={200: Found[TargetReport]})
 def get_target(path: OptionPath) -> Found[TargetReport]:
     """The target, the ceilings in its way, the yield it rests on and the approval routes."""
-    desk, design = workspace().desk, design_at(path)
-    return Found[TargetReport](found=workspace().aside.do(lambda: target_report(desk, design)))
+    here, design = workspace(), design_at(path)
+    report = here.aside.do(lambda: target_report(here.desk, design), given_up())
+    return Found[TargetReport](found=report)
 
 
 @bp.get(f"{OPTION}/brief.pdf", operation_id="brief_sheet")

@@ -11,6 +11,7 @@ from ridge_tally.core.errors import (
     BadGeometry,
     Conflict,
     FormatError,
+    GivenUp,
     MissingDatum,
     NotFound,
     NotUnderstood,
@@ -26,6 +27,7 @@ from ridge_tally.web.models import Problem
 STATUS = {
     NotFound: HTTPStatus.NOT_FOUND,
     Conflict: HTTPStatus.CONFLICT,
+    GivenUp: HTTPStatus.REQUEST_TIMEOUT,
     StorageFailed: HTTPStatus.INSUFFICIENT_STORAGE,
     FormatError: HTTPStatus.UNPROCESSABLE_ENTITY,
     OutOfRange: HTTPStatus.UNPROCESSABLE_ENTITY,

@@ -17,7 +17,7 @@ from ridge_tally.studies.loading.sweep import SweepReport, loading_sweep
 from ridge_tally.studies.loading.what_to_buy import WhatToBuy, what_to_buy
 from ridge_tally.studies.loading.which import Which, which
 from ridge_tally.views.loading.year import YearReport
-from ridge_tally.web.at import OPTION, REVISION, design_at, job_at, workspace
+from ridge_tally.web.at import OPTION, REVISION, design_at, given_up, job_at, workspace
 from ridge_tally.web.models import (
     ComparedQuery,
     Found,
@@ -83,7 +83,7 @@ def get_year(path: OptionPath) -> Found[YearReport]:
     """The simulated year, the days that show the limit, and what other limits would clip."""
     job_id, option_id = JobId(path.job_id), OptionId(path.option_id)
     here = workspace()
-    year = here.aside.do(lambda: option_year(here, job_id, path.revision, option_id))
+    year = here.aside.do(lambda: option_year(here, job_id, path.revision, option_id), given_up())
     return Found[YearReport](found=year)
 
 

@@ -21,7 +21,16 @@ from ridge_tally.studies.sun.shade_band import ShadeBand, shade_band
 from ridge_tally.studies.sun.sun_day import SunDay, sun_day
 from ridge_tally.studies.sun.sun_paths import SunPaths, sun_paths
 from ridge_tally.views.sun.weather import FileTold, WeatherReport, weather_report
-from ridge_tally.web.at import OPTION, PLANE, REVISION, design_at, job_at, plane_at, workspace
+from ridge_tally.web.at import (
+    OPTION,
+    PLANE,
+    REVISION,
+    design_at,
+    given_up,
+    job_at,
+    plane_at,
+    workspace,
+)
 from ridge_tally.web.models import (
     AtMeterQuery,
     Found,
@@ -44,8 +53,9 @@ bp = Routes("sun", __name__, url_prefix="/api")
 @bp.get(f"{OPTION}/shade", operation_id="option_shade", responses={200: Found[ShadeReport]})
 def get_shade(path: OptionPath) -> Found[ShadeReport]:
     """What shade takes of the light on each module in a year, and who throws it."""
-    desk, design = workspace().desk, design_at(path)
-    return Found[ShadeReport](found=workspace().aside.do(lambda: shade_report(desk, design)))
+    here, design = workspace(), design_at(path)
+    report = here.aside.do(lambda: shade_report(here.desk, design), given_up())
+    return Found[ShadeReport](found=report)
 
 
 @bp.get(f"{OPTION}/trimmed", operation_id="trimmed", responses={200: Found[Trimmed]})

@@ -85,7 +85,9 @@ def money_of(
     *_, sawings = cuts_so_far(desk, design)
     quote = quote_of(design, sawings)
     if not quote.bought.dc_kw:
-        raise MissingDatum("module", "The option", "Lay modules first: nothing is there to pay back.")
+        raise MissingDatum(
+            "module", "The option", "Lay modules first: nothing is there to pay back."
+        )
     if not quote.gross_cents:
         raise MissingDatum(
             "price", "The option", "Type prices in the list here, or a price a watt in the Brief."
