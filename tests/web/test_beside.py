@@ -34,7 +34,7 @@ def both(tmp_path_factory: pytest.TempPathFactory) -> Iterator[tuple[FlaskClient
 
 
 def test_its_answers_errors_and_uploads_are_those_of_one_that_asks_nobody(both) -> None:
-    beside, alone = both
+    beside, _ = both
     for path in ("target", "one-line", "one-line/1.svg", "no-plan?x=%2F", "options/zz", "sun-day"):
         one, other = (client.get(f"{OPTION}/{path}") for client in both)
         assert (one.status_code, one.mimetype) == (other.status_code, other.mimetype), path

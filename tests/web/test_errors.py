@@ -16,6 +16,7 @@ EXAMPLES = [
     (errors.NotFound("job", "x"), 404, "There is no job “x” here"),
     (errors.Conflict("Roof", 1, 2, "Roof (other tab)", "roof-2"), 409, "Your version is kept as the job “Roof (other tab)”"),
     (errors.NotWorkedOut("fill P", "Option A could not be worked out."), 422, "“fill P” was not saved: Option A could not be worked out. The job is as it was"),
+    (errors.GivenUp(), 408, "Nobody waited"),
     (errors.StorageFailed("database or disk is full"), 507, "disk is full. Everything saved before it is intact"),
 ]  # fmt: skip
 

@@ -18,7 +18,8 @@ from select import select
 from threading import Lock, Thread
 from urllib.parse import quote
 
-from flask import Request, Response, abort
+from flask import Request, Response
+from werkzeug.exceptions import ServiceUnavailable
 
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.errors import GivenUp
@@ -29,6 +30,7 @@ from ridge_tally.web.at import given_up
 
 # What is worked out of a revision: shade, years, plans, money, sheets.
 RECKONED = re.compile(r"/api/jobs/[^/]+/revisions/")
+BROKE_OFF = "What reckons broke off at this twice. The job is intact; change what was asked for."
 THREADS = 12
 # A process that stands up loads for seconds, for tens of them on a busy machine.
 STANDS_S = 120.0
@@ -86,9 +88,7 @@ class Beside:
             finally:
                 way.close()
         # Done here it might end this one too, and with it every edit.
-        abort(
-            503, "What reckons broke off at this twice. The job is intact; change what was asked."
-        )
+        raise ServiceUnavailable(BROKE_OFF)
 
     def forget(self, what: Forgotten) -> None:
         """Have the process forget what an answer of this one has changed, before anybody asks."""
