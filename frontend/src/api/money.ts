@@ -16,3 +16,8 @@ export const sureQuery = (at: OptionAt) =>
   studyOf<Schemas['HowSure']>(['how-sure', at], (signal) =>
     unwrap(api.GET(`${OPTION}/how-sure`, { params: pathOf(at), signal })),
   );
+
+export const laterQuery = (at: OptionAt) =>
+  studyOf<Schemas['NowOrLater']>(['now-or-later', at], (signal) =>
+    unwrap(api.GET(`${OPTION}/now-or-later`, { params: pathOf(at), signal })),
+  );

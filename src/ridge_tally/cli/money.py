@@ -16,6 +16,7 @@ from ridge_tally.cli.asking import (
 )
 from ridge_tally.core.money.told import money_told
 from ridge_tally.core.number_format import signed
+from ridge_tally.studies.money.later import now_or_later
 from ridge_tally.studies.money.moves import next_moves
 from ridge_tally.views.money.view import MoneyView, currency_of, money_view
 
@@ -114,3 +115,32 @@ def moves(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
             f"{money_told(move.net_cents, currency)} net price, {signed(move.energy_kwh)} kWh a year{sound}"
         )
     click.echo(f"{found.looked_at} tried; not tried: {'; '.join(found.untried)}")
+
+
+@click.command("now-or-later")
+@click.argument("job_id")
+@option_option
+@data_option
+@json_option
+@speaks
+def later(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
+    """An option bought today, a year later or in stages, each a complete run to the same year."""
+    desk, design = at_desk(data, job_id, option_id)
+    *_, found = now_or_later(desk, design)
+    if json_out:
+        click.echo(as_json(found))
+        return
+    currency = currency_of(design.job)
+    for plan in found.plans:
+        paid = "; ".join(
+            f"year {p.year}: {p.what} for {money_told(p.price_cents, currency)}" for p in plan.paid
+        )
+        unsound = "; ".join(
+            [*(b.told for b in plan.breaks), *(f"no price: {x}" for x in plan.unpriced)]
+        )
+        click.echo(
+            f"{plan.title}: {money_told(plan.npv_cents, currency)} worth today ({paid})"
+            + (f" ({unsound})" if unsound else "")
+        )
+    for line in found.told:
+        click.echo(f"{line}.")

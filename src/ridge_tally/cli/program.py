@@ -44,6 +44,7 @@ COMMANDS = {
     "house": "loading.house",
     "money": "money.money",
     "next-moves": "money.moves",
+    "now-or-later": "money.later",
     "what-to-buy": "loading.buy",
     "sample-files": "loading.sample_files",
     "sheet": "sheets.sheet",

@@ -171,6 +171,7 @@ class Study(StrEnum):
     MONEY = "money"
     SURE = "how-sure"
     MOVES = "next-moves"
+    LATER = "now-or-later"
 
 
 class StudyPath(OptionPath):

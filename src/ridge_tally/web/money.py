@@ -1,5 +1,6 @@
 """Routes of Money: an option's price, bills, years and worth; how sure they are; what would better them."""
 
+from ridge_tally.studies.money.later import NowOrLater, now_or_later
 from ridge_tally.studies.money.moves import NextMoves, next_moves
 from ridge_tally.studies.money.sure import HowSure, how_sure
 from ridge_tally.views.money.view import MoneyView, money_view
@@ -27,3 +28,9 @@ def get_how_sure(path: OptionPath) -> Running[HowSure]:
 def get_next_moves(path: OptionPath) -> Running[NextMoves]:
     """What would better the option most, each a complete run, as it is found."""
     return running(Study.MOVES, path, next_moves)
+
+
+@bp.get(f"{OPTION}/now-or-later", operation_id="now_or_later", responses={200: Running[NowOrLater]})
+def get_now_or_later(path: OptionPath) -> Running[NowOrLater]:
+    """The option bought today, a year later or in stages, each a complete run to the same year."""
+    return running(Study.LATER, path, now_or_later)

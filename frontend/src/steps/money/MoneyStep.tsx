@@ -12,6 +12,7 @@ import { Toolbar } from '@/ui/Card';
 import { Failed, Waiting } from '@/ui/States';
 import { ViewButtons } from '@/ui/ViewButtons';
 import { BillsView } from './parts/BillsView';
+import { LaterView } from './parts/LaterView';
 import { MovesView } from './parts/MovesView';
 import { OptionsView } from './parts/OptionsView';
 import { PriceView } from './parts/PriceView';
@@ -44,6 +45,7 @@ function Screen() {
           {view === 'years' && <YearsView found={found} running={running} />}
           {view === 'options' && <OptionsView found={found} />}
           {view === 'moves' && <MovesView currency={found.currency} />}
+          {view === 'later' && <LaterView found={found} />}
           {view === 'sure' && <SureView currency={found.currency} />}
         </Behind>
       ) : (

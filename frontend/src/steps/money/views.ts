@@ -9,5 +9,11 @@ export const VIEWS = [
   { id: 'years', title: 'Years', hint: '3', words: 'payback cash flow present value return loan' },
   { id: 'options', title: 'Options', hint: '4', words: 'compare against cheaper which one' },
   { id: 'moves', title: 'Next moves', hint: '5', words: 'better improve advice rank what next' },
-  { id: 'sure', title: 'How sure', hint: '6', words: 'tornado risk sensitivity band uncertainty' },
+  {
+    id: 'later',
+    title: 'Now or later',
+    hint: '6',
+    words: 'wait next year stages bays second inverter expand',
+  },
+  { id: 'sure', title: 'How sure', hint: '7', words: 'tornado risk sensitivity band uncertainty' },
 ] as const;

@@ -169,6 +169,8 @@ class Expected:
 
     ``ageing_frac``: what modules lose a year, ``None`` as the year reckons it.  ``inverter_cents``: ``None`` for today's price of the
     inverters.  ``contract`` and ``in_service``: days the end of an incentive looks at.
+    ``price_change_frac``: what arrays cost more each year, negative where less; ``stage_year``: when
+    the rest of a roof would be built; ``tilt_change_cents``: each time a table's tilt is changed.
     """
 
     years: int = 25
@@ -183,6 +185,9 @@ class Expected:
     inverter_cents: int | None = None
     contract: date | None = None
     in_service: date | None = None
+    price_change_frac: float = 0.0
+    stage_year: int = 3
+    tilt_change_cents: int = 0
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,9 +2,10 @@
 
 import math
 import re
+from dataclasses import replace
 
 from ridge_tally.core.errors import BadGeometry, NotUnderstood, OutOfRange
-from ridge_tally.core.job.places import SitePoint
+from ridge_tally.core.job.places import SitePoint, Taped
 from ridge_tally.core.job.survey import HorizonPoint, ShadeSource, Sighting
 from ridge_tally.core.units import parse_number
 
@@ -39,6 +40,11 @@ def source_height_m(source: ShadeSource) -> float | None:
         rise = math.tan(math.radians(sighting.top_deg))
         return sighting.distance.value_m * rise + sighting.eye.value_m
     return source.height.value_m if source.height else None
+
+
+def lowered(source: ShadeSource, to_m: float) -> ShadeSource:
+    """Return a shade source cut down to a height, metres."""
+    return replace(source, height=Taped(to_m, f"{to_m:.2f} m"))
 
 
 def parse_horizon(typed: str) -> tuple[HorizonPoint, ...]:

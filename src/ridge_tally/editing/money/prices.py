@@ -61,6 +61,9 @@ NAMES = {
     MoneyField.INVERTER_PRICE: "Replacing the inverter",
     MoneyField.CONTRACT: "Day of the contract",
     MoneyField.IN_SERVICE: "Day it goes live",
+    MoneyField.PRICE_CHANGE: "Prices of arrays change",
+    MoneyField.STAGE_YEAR: "The rest is built in year",
+    MoneyField.TILT_CHANGE: "Changing a table’s tilt, each time",
     MoneyField.LOAN_SHARE: "Share on loan",
     MoneyField.LOAN_RATE: "Interest of the loan",
     MoneyField.LOAN_YEARS: "Years of the loan",
@@ -71,7 +74,8 @@ _EXPECTED = frozenset(
         MoneyField.YEARS, MoneyField.DISCOUNT, MoneyField.ENERGY_RISE, MoneyField.FIXED_RISE,
         MoneyField.EXPORT_RISE, MoneyField.AGEING, MoneyField.UPKEEP, MoneyField.UPKEEP_RISE,
         MoneyField.INVERTER_YEAR, MoneyField.INVERTER_PRICE, MoneyField.CONTRACT,
-        MoneyField.IN_SERVICE,
+        MoneyField.IN_SERVICE, MoneyField.PRICE_CHANGE, MoneyField.STAGE_YEAR,
+        MoneyField.TILT_CHANGE,
     }
 )  # fmt: skip
 _LOAN = {
@@ -84,11 +88,17 @@ _FRACS = frozenset(
     {
         MoneyField.RULE_FRAC, MoneyField.SALES_TAX, MoneyField.TAX, MoneyField.DISCOUNT,
         MoneyField.ENERGY_RISE, MoneyField.FIXED_RISE, MoneyField.EXPORT_RISE, MoneyField.AGEING,
-        MoneyField.UPKEEP_RISE, MoneyField.LOAN_SHARE, MoneyField.LOAN_RATE, MoneyField.LOAN_FEE,
+        MoneyField.UPKEEP_RISE, MoneyField.PRICE_CHANGE, MoneyField.LOAN_SHARE, MoneyField.LOAN_RATE, MoneyField.LOAN_FEE,
     }
 )  # fmt: skip
 _CENTS = frozenset(
-    {MoneyField.HOUR, MoneyField.TAX_OWED, MoneyField.UPKEEP, MoneyField.INVERTER_PRICE}
+    {
+        MoneyField.HOUR,
+        MoneyField.TAX_OWED,
+        MoneyField.UPKEEP,
+        MoneyField.INVERTER_PRICE,
+        MoneyField.TILT_CHANGE,
+    }
 )
 LINE = "line of the list"
 _HOURS = {"": 1.0, "h": 1.0, "hours": 1.0, "h/kw": 1.0}
@@ -225,7 +235,7 @@ def _with_field(job: Job, edit: SetMoneyField) -> Money:
         return replace(money, loan=replace(loan, **change))
     if field in _CENTS and value is not None and field is not MoneyField.HOUR:
         value = round(value)
-    if field is MoneyField.UPKEEP:
+    if field in (MoneyField.UPKEEP, MoneyField.TILT_CHANGE):
         value = value or 0
     change = {field.value: value}
     if field in _EXPECTED:

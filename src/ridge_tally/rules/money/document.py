@@ -65,11 +65,14 @@ def _ranges(money: Money) -> Iterable[Range]:
         ("Fixed charges rise", expected.fixed_rise_frac),
         ("Export prices rise", expected.export_rise_frac),
         ("Upkeep rises", expected.upkeep_rise_frac),
+        ("Prices of arrays change", expected.price_change_frac),
     ):
         yield (f"{name}, as a fraction a year", rise, -0.2, 0.3)
     yield ("Modules lose a year, as a fraction", expected.ageing_frac, 0.0, 0.1)
     yield ("Upkeep a year, cents", expected.upkeep_cents, 0, MOST_CENTS)
     yield ("Inverter replaced in year", expected.inverter_year, 1, 100)
+    yield ("The rest is built in year", expected.stage_year, 1, 40)
+    yield ("Changing a table’s tilt, each time, cents", expected.tilt_change_cents, 0, MOST_CENTS)
     yield ("Replacing the inverter, cents", expected.inverter_cents, 0, MOST_CENTS)
 
 

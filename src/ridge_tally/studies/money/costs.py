@@ -23,6 +23,7 @@ from ridge_tally.studies.parts import bill_of
 SHEET, SAMPLE, OWN = "datasheet", "sample price", "typed here"
 # The rates of the racking are those of a crew of two.
 CREW = 2
+EACH_JOB = "Work each job takes"
 
 
 def costed(design: Design, sawings: tuple[Sawing, ...]) -> tuple[Costed, ...]:
@@ -104,4 +105,4 @@ def _work(design: Design, planes: tuple[RackedPlane, ...]) -> Iterator[Costed]:
     kw = dc_watts(design)[2] / 1000
     electrical = round(work.electrical_h_per_kw * kw, 1)
     yield Costed("Electrical work", LineKind.LABOUR, electrical, "h", hour, origin)
-    yield Costed("Work each job takes", LineKind.LABOUR, work.each_job_h, "h", hour, origin)
+    yield Costed(EACH_JOB, LineKind.LABOUR, work.each_job_h, "h", hour, origin)

@@ -4,6 +4,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from ridge_tally.core.array.stances import positions_of
 from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.errors import MissingDatum
@@ -48,11 +49,20 @@ class OptionMoney:
 
     quote: Quote
     loan: Borrowed | None
-    without: YearBills
-    with_sun: YearBills
+    bills: SunBills
     rows: tuple[YearRow, ...]
     worth: Worth
     energy_kwh: float
+
+    @property
+    def without(self) -> YearBills:
+        """The first year's bills without an array."""
+        return self.bills.without
+
+    @property
+    def with_sun(self) -> YearBills:
+        """The first year's bills with it."""
+        return self.bills.ages[0].bills
 
 
 def require_grid(design: Design) -> GridRules:
@@ -102,8 +112,7 @@ def money_of(
     return OptionMoney(
         quote=quote,
         loan=loan,
-        without=bills.without,
-        with_sun=bills.ages[0].bills,
+        bills=bills,
         rows=rows,
         worth=worth_of(rows, expected),
         energy_kwh=year.energy_kwh,
@@ -111,8 +120,19 @@ def money_of(
 
 
 def expected_of(design: Design) -> Expected:
-    """Return what the years are expected to bring, modules ageing as Loading's year has them."""
+    """Return what the years are expected to bring, modules ageing as Loading's year has them.
+
+    What changing the tilt of tables costs, so often as the design has it changed, is upkeep.
+    """
     expected = design.job.money.expected
+    changes = sum(
+        len(seasons)
+        for laid in design.arrays
+        if laid.array.modules and len(seasons := positions_of(laid.array)) > 1
+    )
+    if changes and expected.tilt_change_cents:
+        upkeep = expected.upkeep_cents + changes * expected.tilt_change_cents
+        expected = replace(expected, upkeep_cents=upkeep)
     if expected.ageing_frac is not None:
         return expected
     return replace(expected, ageing_frac=losses_of(design.module).yearly_frac)

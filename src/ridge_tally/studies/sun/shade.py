@@ -12,7 +12,7 @@ from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job.array import PlacedModule, present_of
 from ridge_tally.core.job.document import taking_part
 from ridge_tally.core.job.ids import PlacedId, PlaneId, ShadeId
-from ridge_tally.core.job.places import SitePoint, Taped
+from ridge_tally.core.job.places import SitePoint
 from ridge_tally.core.sun.occluders import Occluders, OwnerKind
 from ridge_tally.core.sun.shading import (
     QUICK,
@@ -23,7 +23,7 @@ from ridge_tally.core.sun.shading import (
     sum_of,
 )
 from ridge_tally.core.survey.polygon import encloses
-from ridge_tally.core.survey.shade import source_at, source_height_m
+from ridge_tally.core.survey.shade import lowered, source_at, source_height_m
 from ridge_tally.editing.design import design_for
 from ridge_tally.editing.rows import row_of, with_row
 from ridge_tally.rules import tables
@@ -158,17 +158,17 @@ def trimmed(desk: Desk, design: Design, shade_id: ShadeId, by_m: float) -> Trimm
     if not 0 < by_m < height_m:
         raise OutOfRange(f"Trimmed off {source.name}, metres", by_m, f"above 0, below {height_m:g}")
     to_m = height_m - by_m
-    lower = replace(source, height=Taped(to_m, f"{to_m:.2f} m"))
+    lower = lowered(source, to_m)
     survey = replace(
         design.job.survey, shade_sources=with_row(design.job.survey.shade_sources, lower)
     )
-    lowered = replace(design.job, survey=survey)
+    cut = replace(design.job, survey=survey)
     before = shade_report(desk, design)
-    after = shade_report(desk, design_for(lowered, design.option))
+    after = shade_report(desk, design_for(cut, design.option))
     recovered = before.lost_kwh - after.lost_kwh
     meter = None
     if taking_part(design.option):
-        meter = hourly_year(desk, design_for(lowered, design.option)).energy_kwh
+        meter = hourly_year(desk, design_for(cut, design.option)).energy_kwh
         meter -= hourly_year(desk, design).energy_kwh
     return Trimmed(shade_id, by_m, to_m, recovered, recovered / before.free_kwh, meter)
 

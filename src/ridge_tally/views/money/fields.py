@@ -138,4 +138,7 @@ def _years(expected: Expected) -> dict[MoneyField, str]:
         f.INVERTER_PRICE: _amount(expected.inverter_cents),
         f.CONTRACT: _day(expected.contract),
         f.IN_SERVICE: _day(expected.in_service),
+        f.PRICE_CHANGE: _percent(expected.price_change_frac),
+        f.STAGE_YEAR: str(expected.stage_year),
+        f.TILT_CHANGE: _amount(expected.tilt_change_cents),
     }

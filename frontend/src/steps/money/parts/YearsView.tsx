@@ -21,6 +21,7 @@ export function YearsView({ found, running }: { found: View; running: boolean })
   const [open, setOpen] = useState(false);
   const scrollStop = useScrollStop();
   const { rows, worth, currency } = found;
+  const tables = job.survey.planes.some((plane) => plane.ground !== null);
   return (
     <>
       <section
@@ -72,6 +73,7 @@ export function YearsView({ found, running }: { found: View; running: boolean })
             <MoneyField found={found} field="discount_frac" />
             <MoneyField found={found} field="upkeep_cents" />
             <MoneyField found={found} field="upkeep_rise_frac" />
+            {tables && <MoneyField found={found} field="tilt_change_cents" />}
             <MoneyField found={found} field="inverter_year" />
             <MoneyField found={found} field="inverter_cents" placeholder="as today" />
             <MoneyField found={found} field="contract" />

@@ -12,7 +12,7 @@ from typing import Literal
 from ridge_tally.core.job.edits.array.fills import FillEdit, FillPlane
 from ridge_tally.core.job.edits.array.kinds import ChooseModule, KindEdit
 from ridge_tally.core.job.edits.array.modules import ModuleEdit, ToggleModules
-from ridge_tally.core.job.edits.array.tables import TableEdit
+from ridge_tally.core.job.edits.array.tables import SetSeasons, TableEdit
 from ridge_tally.core.job.edits.brief.bills import BillEdit
 from ridge_tally.core.job.edits.brief.grid import GridEdit
 from ridge_tally.core.job.edits.brief.needs import NeedEdit
@@ -45,7 +45,16 @@ LoadingEdit = HouseholdEdit | BatteryEdit | BenchEdit
 BuildEdit = RackingEdit | CircuitEdit
 MoneyEdit = PriceEdit | IncentiveEdit | OfferEdit
 
-RemedyStep = ThreadEdit | InverterEdit | ElectronicsEdit | ChooseModule | ToggleModules | FillPlane
+RemedyStep = (
+    ThreadEdit
+    | InverterEdit
+    | ElectronicsEdit
+    | BatteryEdit
+    | ChooseModule
+    | ToggleModules
+    | FillPlane
+    | SetSeasons
+)
 
 
 @dataclass(frozen=True, slots=True)
