@@ -7,7 +7,6 @@ from hypothesis import strategies as st
 from ridge_tally.core.brief.tariff import (
     bill_cents,
     energy_for_bill_kwh,
-    next_kwh_cents,
     parse_tiers,
     write_tiers,
 )
@@ -75,12 +74,6 @@ def test_a_free_tier_cannot_be_turned_round() -> None:
     free = Tariff(TariffPeriod.BILL, 1000.0, 0.0, (RateTier(None, 0.0),), 0.0)
     with pytest.raises(OutsideModelRange, match="costs nothing"):
         energy_for_bill_kwh(free, 1500.0, 30)
-
-
-def test_the_next_kwh_costs_its_tier_with_tax() -> None:
-    assert next_kwh_cents(TIERED, 200.0, 30) == 12.4
-    assert next_kwh_cents(TIERED, 900.0, 30) == 15.8
-    assert next_kwh_cents(DAILY, 900.0, 30) == pytest.approx(15.5 * 1.265)
 
 
 def test_tiers_are_read_as_they_are_written() -> None:

@@ -85,7 +85,7 @@ def test_without_a_tariff_the_most_energy_is_named_and_what_is_missing(
     *_, whole = comparison(workspace.desk, design_for(job, option_a(job)))
     most = max((w for w in whole.ways if w.legal), key=lambda w: w.energy_kwh or 0)
     assert whole.chosen is most.architecture
-    assert "a tariff in the Brief is missing" in whole.why[0]
+    assert "a tariff or a use in the Brief is missing" in whole.why[0]
 
 
 def test_unknown_prices_are_named_and_nothing_is_made_of_them() -> None:

@@ -10,10 +10,9 @@ from ridge_tally.core.brief.bills import (
     usage_of_year,
 )
 from ridge_tally.core.brief.loads import LoadYear, heating_shares, load_year
-from ridge_tally.core.brief.tariff import next_kwh_cents
 from ridge_tally.core.job.brief import HeatPumpLoad, Load
 from ridge_tally.core.job.document import Job, month_first
-from ridge_tally.core.job.grid import Metering, small_unit
+from ridge_tally.core.job.grid import small_unit
 from ridge_tally.editing.sun.normals import normals_of
 from ridge_tally.rules import tables
 
@@ -63,25 +62,6 @@ def _loads(job: Job) -> tuple[tuple[Load, LoadYear], ...]:
             unit = table.text("unit", fuel=load.fuel.value)
         found.append((load, load_year(load, heating, kwh_per_unit, unit)))
     return tuple(found)
-
-
-def next_kwh_price_cents(job: Job) -> float | None:
-    """Return what the next kWh costs the house; ``None`` without a tariff."""
-    grid, need_kwh = job.brief.grid, need_of(job).energy_kwh
-    return None if grid is None else next_kwh_cents(grid.tariff, (need_kwh or 0.0) / 12, 30)
-
-
-def sent_kwh_price_cents(job: Job) -> float | None:
-    """Return what a kWh sent out is worth: the next one bought under net metering, else its pay.
-
-    ``None`` without a tariff.
-    """
-    grid = job.brief.grid
-    if grid is None:
-        return None
-    if grid.metering is Metering.NET:
-        return next_kwh_price_cents(job)
-    return 0.0 if grid.metering is Metering.UNPAID else grid.export_cents_per_kwh
 
 
 def bills_include_old_array(job: Job, usage: Usage | None) -> bool | None:

@@ -73,17 +73,6 @@ def energy_for_bill_kwh(tariff: Tariff, cost_cents: float, days: int) -> float:
     return _energy_at(tariff, max(0.0, before_tax - fixed), scale)
 
 
-def next_kwh_cents(tariff: Tariff, energy_kwh: float, days: int) -> float:
-    """Return the price of the next kWh at this use, tax included."""
-    tariff, left = _by_energy(tariff), energy_kwh
-    scale = _scale(tariff, days)
-    for tier, kwh in zip(tariff.tiers, by_tier(tariff, energy_kwh, scale), strict=True):
-        left -= kwh
-        if left <= 0:
-            return tier.rate_cents_per_kwh * (1 + tariff.tax_frac)
-    return tariff.tiers[-1].rate_cents_per_kwh * (1 + tariff.tax_frac)
-
-
 def _by_energy(tariff: Tariff) -> Tariff:
     """Return a tariff that asks only for energy: one price, the mean, in the place of prices by the hour."""
     if not tariff.periods:

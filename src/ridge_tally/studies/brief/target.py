@@ -31,10 +31,11 @@ from ridge_tally.rules.design import Design
 from ridge_tally.rules.loading.ac_sources import existing_ac, phases_used, whole_ac
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.first_yield import monthly_guess
-from ridge_tally.simulation.need import Need, bills_include_old_array, need_of, sent_kwh_price_cents
+from ridge_tally.simulation.need import Need, bills_include_old_array, need_of
 from ridge_tally.simulation.weather import weather_of
 from ridge_tally.simulation.year import hourly_year, require_year
 from ridge_tally.studies.array.layouts import most_modules
+from ridge_tally.studies.money.saved import lost_behind_cents
 
 TARGET_TITLES = {
     TargetKind.NET_ZERO: "Net zero over the year",
@@ -325,18 +326,15 @@ def _routes(desk: Desk, job: Job, in_view: Option, house: Need) -> tuple[Inverte
     grid = job.brief.grid
     if grid is None:
         return ()
-    worth_cents = sent_kwh_price_cents(job) or 0.0
     by_inverter: dict[tuple[tuple[str, int], ...], Design] = {}
     for option in (in_view, *job.options):
         design = design_for(job, option)
         makers = tuple((sheet.id, n) for sheet, n in ac_makers(design))
         by_inverter.setdefault(makers, design)
-    return tuple(_inverter_routes(desk, d, grid, worth_cents) for m, d in by_inverter.items() if m)
+    return tuple(_inverter_routes(desk, d, grid) for m, d in by_inverter.items() if m)
 
 
-def _inverter_routes(
-    desk: Desk, design: Design, grid: GridRules, worth_cents: float
-) -> InverterRoutes:
+def _inverter_routes(desk: Desk, design: Design, grid: GridRules) -> InverterRoutes:
     makers = ac_makers(design)
     old_kw = number_of(existing_ac(design))
     ac_kw = whole_ac(design).kw - old_kw
@@ -369,7 +367,11 @@ def _inverter_routes(
                 notice=route.notice,
                 imposed_export_kw=route.imposed_export_kw,
                 lost_kwh=lost,
-                lost_cents=None if lost is None else round(lost * worth_cents),
+                lost_cents=(
+                    None
+                    if year is None or room_kw is None
+                    else lost_behind_cents(desk, design, year, room_kw * 1000)
+                ),
                 export_lost_kwh=lost_behind_kwh(route.imposed_export_kw),
             )
         )

@@ -10,7 +10,6 @@ from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.simulation.desk import Desk
-from ridge_tally.simulation.need import next_kwh_price_cents, small_money
 from ridge_tally.simulation.year import require_year
 from ridge_tally.studies.loading.sweep import SweepReport, loading_sweep
 from ridge_tally.studies.strings.inverters import (
@@ -109,23 +108,22 @@ def _inverter(desk: Desk, design: Design, plans: InverterPlans | None) -> Answer
     if not kept:
         why = ("No inverter of the shelf carries this array within every Stop and Outside limit.",)
         return Answer(INVERTER, "none of the shelf", why, None)
-    cents = next_kwh_price_cents(design.job)
-    priced = [p for p in kept if p.price_cents is not None]
-    by_money = cents is not None and bool(priced)
+    priced = [p for p in kept if p.price_cents is not None and p.saved_cents is not None]
+    by_money = bool(priced)
 
     years = practice(Practice.PAYS_YEARS)
 
     def worth(plan: InverterPlan) -> float:
         if not by_money:
             return plan.energy_kwh or 0.0
-        return (plan.energy_kwh or 0.0) * (cents or 0.0) * years - (plan.price_cents or 0)
+        return (plan.saved_cents or 0) * years - (plan.price_cents or 0)
 
     ranked = sorted(priced if by_money else kept, key=lambda p: -worth(p))
     best = ranked[0]
     line = (
-        f"worth most over {years:.0f} years at {cents:.0f} {small_money(design.job)} a kWh"
+        f"worth most over {years:.0f} years of bills as low as the first"
         if by_money
-        else "most kWh: a price or a tariff is missing"
+        else "most kWh: a price, a use or a tariff is missing"
     )
     told = [f"{_told(best)}: {line}, of {len(kept)} that break none."]
     if len(ranked) > 1:

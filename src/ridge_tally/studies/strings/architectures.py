@@ -15,6 +15,7 @@ from ridge_tally.editing.design import design_for, design_in
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import year_or_problem
+from ridge_tally.studies.money.saved import saved_of
 from ridge_tally.studies.parts import Bill, bill_of
 from ridge_tally.studies.rule_status import RuleStatus, keeps_all, standing_of, stops_and_outside
 from ridge_tally.studies.strings.proposals import Proposal, RemedyKind, at_modules
@@ -36,7 +37,8 @@ KINDS = {
 class Built:
     """A way carried out on the array of an option; ``edit`` makes it so, ``None`` where it is.
 
-    ``energy_kwh`` by the hour, ``None`` with a ``problem``.  ``from_option``: the option of the job
+    ``energy_kwh`` by the hour, ``None`` with a ``problem``; ``saved_cents``: what the first year's
+    bills are less by.  ``from_option``: the option of the job
     that has it so, empty where it was made up for the comparison.
     """
 
@@ -46,6 +48,7 @@ class Built:
     bill: Bill
     energy_kwh: float | None
     clipped_kwh: float | None
+    saved_cents: int | None
     problem: str
     from_option: str
     edit: TakeRemedy | None
@@ -131,10 +134,11 @@ def _order(way: Built) -> tuple[float, ...]:
 
 def _built(desk: Desk, design: Design, edit: TakeRemedy | None, from_option: str) -> Built:
     year, problem = year_or_problem(desk, design)
-    energy = clipped = None
+    energy = clipped = saved = None
     if year is not None:
         energy, clipped = year.energy_kwh, year.clipped_kwh
+        saved = saved_of(desk, design, year)
     return Built(
         design.option.electronics.architecture, design, standing_of(design),
-        bill_of(design), energy, clipped, problem, from_option, edit,
+        bill_of(design), energy, clipped, saved, problem, from_option, edit,
     )  # fmt: skip

@@ -16,7 +16,6 @@ from ridge_tally.rules.practice import Practice, practice
 from ridge_tally.rules.strings.microinverters import branches
 from ridge_tally.simulation.batteries import conversions, takes_dc
 from ridge_tally.simulation.desk import Desk
-from ridge_tally.simulation.need import next_kwh_price_cents, small_money
 from ridge_tally.simulation.year import require_year
 from ridge_tally.studies.strings.architectures import WAYS, Built, ways_built
 from ridge_tally.studies.strings.growing import grown
@@ -44,6 +43,7 @@ class WayTold:
     unclipped_kwh: float | None
     cents: int | None
     extra_cents: int | None
+    saved_cents: int | None
     stops: int
     outside: int
     legal: bool
@@ -136,6 +136,7 @@ def _way(way: Built, base: Built, more_later: str) -> WayTold:
         unclipped_kwh=unclipped,
         cents=way.bill.cents,
         extra_cents=cents,
+        saved_cents=way.saved_cents,
         stops=way.standing.count(LimitKind.STOP),
         outside=way.standing.count(LimitKind.OUTSIDE),
         legal=way.legal,
@@ -276,14 +277,13 @@ def _verdict(
     if not legal:
         return None, "Each of them breaks a Stop or an Outside limit: mend the design first.", ()
     priced = [w for w in legal if w.cents is not None]
-    kwh_cents = next_kwh_price_cents(job)
-    if not priced or kwh_cents is None:
+    if not priced or any(w.saved_cents is None for w in priced):
         most = max(legal, key=lambda w: w.energy_kwh or 0.0)
-        missing = "a price of its parts" if not priced else "a tariff in the Brief"
+        missing = "a price of its parts" if not priced else "a tariff or a use in the Brief"
         return (
             most.architecture,
             f"For this roof: {_low(most.title)}, most energy.",
-            (f"What a kWh may cost is not known: {missing} is missing.",),
+            (f"What it spares is not known in money: {missing} is missing.",),
         )
     chosen = min(priced, key=lambda w: w.cents or 0)
     why = [
@@ -294,14 +294,22 @@ def _verdict(
             continue
         more_kwh = (way.energy_kwh or 0.0) - (chosen.energy_kwh or 0.0)
         more_cents = (way.cents or 0) - (chosen.cents or 0)
+        more_saved = (way.saved_cents or 0) - (chosen.saved_cents or 0)
         if more_kwh <= 0:
             why.append(f"{way.title}: {_money(more_cents)} more for {_kwh(-more_kwh)} a year less.")
             continue
-        years = more_cents / (more_kwh * kwh_cents)
+        if more_saved <= 0:
+            why.append(
+                f"{way.title}: {_kwh(more_kwh)} a year more for {_money(more_cents)}, and bills "
+                "no lower for it: not worth it."
+            )
+            continue
+        years = more_cents / more_saved
         frac = more_kwh / (chosen.energy_kwh or 1.0)
         told = (
             f"{way.title}: {_kwh(more_kwh)} a year more (+{frac * 100:.1f} %) for "
-            f"{_money(more_cents)}; at {kwh_cents:.0f} {small_money(job)} a kWh paid back in {years:.1f} years"
+            f"{_money(more_cents)}; bills of a year {_money(more_saved)} less by it, paid back in "
+            f"{years:.1f} years"
         )
         if years <= practice(Practice.PAYS_YEARS):
             why.append(f"{told}: worth it.")

@@ -20,6 +20,7 @@ from ridge_tally.rules.strings.plans import (
 )
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.year import year_or_problem
+from ridge_tally.studies.money.saved import saved_of
 from ridge_tally.studies.rule_status import Broken, forbids, keeps_all, standing_of
 from ridge_tally.studies.strings.asked_plan import told_plan
 from ridge_tally.studies.strings.plans import ORDER, best_plans, ranked_plans
@@ -30,7 +31,8 @@ class InverterPlan:
     """An inverter with its best plan in words, or with why it has none.
 
     ``energy_kwh`` by the hour, of its best plan threaded row by row; ``None`` until it is worked
-    out, and without a plan.  ``broken``: Stops and Outside limits that this plan does not keep.
+    out, and without a plan.  ``saved_cents``: what the first year's bills are less by; ``None`` while
+    no use or tariff is known.  ``broken``: Stops and Outside limits that this plan does not keep.
     """
 
     inverter_id: InverterId
@@ -43,6 +45,7 @@ class InverterPlan:
     price_cents: int | None
     energy_kwh: float | None = None
     clipped_frac: float | None = None
+    saved_cents: int | None = None
     broken: tuple[Broken, ...] = ()
 
     @property
@@ -97,6 +100,7 @@ def _with_year(
         plan,
         energy_kwh=year.energy_kwh,
         clipped_frac=year.clipped_frac,
+        saved_cents=saved_of(desk, strung, year),
         broken=_broken(strung),
     )
 

@@ -129,7 +129,11 @@ function InverterRow({
           ? 'open as it is'
           : notify?.lost_kwh == null
             ? 'told once the array is strung'
-            : `−${figure(notify.lost_kwh)} kWh a year, −${money(notify.lost_cents, currency)}`}
+            : `−${figure(notify.lost_kwh)} kWh a year${
+                notify.lost_cents === null
+                  ? ', in money once a use is known'
+                  : `, bills ${money(notify.lost_cents, currency)} higher`
+              }`}
         {inverter.routes.map(
           (route) =>
             route.export_lost_kwh !== null && (
