@@ -26,14 +26,15 @@ WEB_SRC := $(shell find frontend/src src/ridge_tally/fonts -type f ! -name schem
 # Browser tests in thirds, side by side: the frame round all steps, from the brief to the layout, the rest.
 FRAME_TESTS := $(addprefix tests/browser/test_,nothing_cut.py keyboard_and_access.py jobs_and_tabs.py first_design.py)
 ROOF_TESTS := $(addprefix tests/browser/test_,brief.py survey.py array.py ground.py choosing.py slice.py)
-CORE_TESTS := $(addprefix tests/,core reference rules simulation studies views)
+CORE_TESTS := $(addprefix tests/,core reference rules simulation)
+STUDY_TESTS := $(addprefix tests/,studies views)
 APT := apt-get update -qq; DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends
-.PHONY: lock-schema help setup demo test shots bench ready checks py-types py-lint py-layers py-core py-rest e2e-frame e2e-roof e2e-steps web-lint web-layers web-types web-unit lock clean
+.PHONY: lock-schema help setup demo test shots bench ready checks py-types py-lint py-layers py-core py-studies py-rest e2e-frame e2e-roof e2e-steps web-lint web-layers web-types web-unit lock clean
 
 help: ; @echo 'make demo | test | shots | bench | setup | lock | clean   (PORT=$(PORT) DATA=$(DATA))'
 setup: ; @$(MAKE) -j2 --output-sync=target ready
 demo: setup ; exec $(BIN)/python -m ridge_tally.cli demo --data $(DATA) --port $(PORT)
-test: ; @$(MAKE) -k -j4 --output-sync=target checks
+test: ; @$(MAKE) -k -j6 --output-sync=target checks
 shots: setup .venv/.dev .build/browser ; PYTHONPATH=src:tests $(BIN)/python tests/browser/shots.py
 bench: setup .venv/.dev .build/browser .build/measured ; $(BIN)/python bench/run.py
 ready: .build/libs .venv/.run $(DIST) .build/warm
@@ -63,14 +64,15 @@ $(SCHEMA): .build/openapi.json $(NPM) ; $(WEB)/openapi-typescript ../.build/open
 # The bundler drops types: it need not wait for those of the API.
 $(DIST): $(NPM) $(WEB_SRC) ; $(WEB)/vite build --logLevel warn && touch ../$@
 
-checks: e2e-frame e2e-steps e2e-roof py-core py-rest py-types web-unit web-types py-lint py-layers web-lint web-layers
+checks: e2e-frame e2e-steps e2e-roof py-core py-studies py-rest py-types web-unit web-types py-lint py-layers web-lint web-layers
 py-types: .venv/.dev ; $(BIN)/mypy
 py-lint: .venv/.dev ; $(BIN)/ruff check src tests bench && $(BIN)/ruff format --check src tests bench
 py-layers: .venv/.dev ; $(BIN)/lint-imports
-# In two halves, so that the browser's tests do not end long before the others.
-py-core py-rest: .venv/.dev .build/libs .build/measured .build/warm
+# In parts beside the browser's: all six side by side, as each of them waits half of its time.
+py-core py-studies py-rest: .venv/.dev .build/libs .build/measured .build/warm
 py-core: ; $(BIN)/pytest $(CORE_TESTS) -p no:playwright
-py-rest: ; $(BIN)/pytest tests --ignore=tests/browser $(CORE_TESTS:%=--ignore=%) -p no:playwright
+py-studies: ; $(BIN)/pytest $(STUDY_TESTS) -p no:playwright
+py-rest: ; $(BIN)/pytest tests --ignore=tests/browser $(CORE_TESTS:%=--ignore=%) $(STUDY_TESTS:%=--ignore=%) -p no:playwright
 e2e-frame e2e-roof e2e-steps: .venv/.dev .build/browser .build/warm $(DIST)
 e2e-frame: ; $(BIN)/pytest $(FRAME_TESTS)
 e2e-roof: ; $(BIN)/pytest $(ROOF_TESTS)

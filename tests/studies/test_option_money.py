@@ -1,5 +1,6 @@
 """An option's money whole: bills, price and years hang together, and what is missing is said."""
 
+import re
 from dataclasses import replace
 from functools import cache
 
@@ -126,6 +127,27 @@ def test_rows_come_to_their_totals_and_the_working_to_its_figure() -> None:
     assert rebate.cents == round(quote.gross_cents * 0.05)
     assert credit.by_year[0] == (1, 180000)
     assert credit.cents == round((quote.gross_cents - rebate.cents) * 0.10)
+
+
+def test_each_year_of_the_table_opens_to_sums_that_come_to_its_figures() -> None:
+    found = shown(FULL)
+    assert len(found.worked_rows) == len(found.rows)
+
+    def figures(line: str) -> list[float]:
+        found = re.findall(r"(− ?)?\$([\d\s]+(?:\.\d\d)?)", line)
+        return [(-1 if minus else 1) * float(re.sub(r"\s", "", x)) for minus, x in found]
+
+    for row, before, worked in zip(found.rows[1:], found.rows, found.worked_rows[1:], strict=False):
+        by_first = {line.split(" ")[0]: line for line in worked.lines}
+        saved, net, running = (figures(by_first[k]) for k in ("saved", "net", "running"))
+        for parts, whole in (
+            (saved, row.saved_cents),
+            (net, row.net_cents),
+            (running, row.running_cents),
+        ):
+            assert sum(parts[:-1]) == pytest.approx(parts[-1], abs=0.005)
+            assert parts[-1] * 100 == pytest.approx(whole, abs=0.5)
+        assert figures(by_first["running"])[0] * 100 == pytest.approx(before.running_cents, abs=0.5)
 
 
 def test_a_roof_with_no_module_left_has_no_payback_and_says_what_comes_first() -> None:

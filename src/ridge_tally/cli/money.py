@@ -18,7 +18,8 @@ from ridge_tally.core.money.told import money_told
 from ridge_tally.core.number_format import signed
 from ridge_tally.studies.money.later import now_or_later
 from ridge_tally.studies.money.moves import next_moves
-from ridge_tally.views.money.view import MoneyView, currency_of, money_view
+from ridge_tally.views.money.view import MoneyView, money_view
+from ridge_tally.views.money.worked import currency_of
 
 
 @click.command()

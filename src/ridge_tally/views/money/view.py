@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from ridge_tally.core.brief.tariff import bill_cents
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.document import Job
-from ridge_tally.core.job.grid import GridRules, Metering, small_unit
+from ridge_tally.core.job.grid import GridRules, Metering
 from ridge_tally.core.job.ids import BillId
 from ridge_tally.core.job.money import (
     BaseKind,
@@ -15,7 +15,6 @@ from ridge_tally.core.job.money import (
     LineKind,
     Over,
     Owner,
-    PriceRule,
 )
 from ridge_tally.core.money.cents import half_up
 from ridge_tally.core.money.cost import PricedLine
@@ -39,14 +38,13 @@ from ridge_tally.views.money.fields import (
     tariff_view,
 )
 from ridge_tally.views.money.offers import OfferView, offer_views
-
-
-@dataclass(frozen=True, slots=True)
-class WorkedView:
-    """A figure with its sum, line by line in words."""
-
-    name: str
-    lines: tuple[str, ...]
+from ridge_tally.views.money.worked import (
+    WorkedView,
+    currency_of,
+    worked_price,
+    worked_rows,
+    worked_worth,
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,7 +141,8 @@ class TypedBillView:
 class MoneyView:
     """An option's money so far; what rests on its year comes later, or ``asked`` says what it wants.
 
-    ``whole``: the price is one, no line is missing.  ``worked_price`` and ``worked_worth``: the sums.
+    ``whole``: the price is one, no line is missing.  ``worked_price``, ``worked_worth`` and
+    ``worked_rows``, one a year: the sums.
     """
 
     currency: str
@@ -169,6 +168,7 @@ class MoneyView:
     loan: Borrowed | None
     worked_price: tuple[WorkedView, ...]
     worked_worth: tuple[WorkedView, ...]
+    worked_rows: tuple[WorkedView, ...]
     offers: tuple[OfferView, ...]
     loads: tuple[LoadMoney, ...]
     told: tuple[str, ...]
@@ -188,11 +188,6 @@ def money_view(desk: Desk, design: Design) -> Iterator[MoneyView]:
         yield _view(design, quote, None, str(error))
         return
     yield _view(design, quote, money, "", tuple(loads_money(desk, design)))
-
-
-def currency_of(job: Job) -> str:
-    """Return the job's currency; empty where no grid rules say."""
-    return "" if job.brief.grid is None else job.brief.grid.currency
 
 
 def _view(
@@ -242,8 +237,9 @@ def _view(
         rows=() if told is None else told.rows,
         worth=None if told is None else told.worth,
         loan=None if told is None else told.loan,
-        worked_price=tuple(_worked_price(job, quote)),
-        worked_worth=() if told is None else tuple(_worked_worth(job, told)),
+        worked_price=tuple(worked_price(job, quote)),
+        worked_worth=() if told is None else tuple(worked_worth(job, told)),
+        worked_rows=() if told is None else worked_rows(design, told),
         offers=offer_views(design, told, currency),
         loads=loads,
         told=_told(job, quote, told),
@@ -340,113 +336,6 @@ def _typed_bills(job: Job) -> tuple[TypedBillView, ...]:
             TypedBillView(bill.id, bill.days, bill.energy_kwh, bill.cost_cents, cents, told)
         )
     return tuple(found)
-
-
-def _worked_price(job: Job, quote: Quote) -> Iterator[WorkedView]:
-    currency, list_, size = currency_of(job), quote.priced, quote.bought
-
-    def m(cents: float) -> str:
-        return money_told(cents, currency)
-
-    if quote.by_list:
-        x = job.money.rule_frac * 100
-        how = (
-            f"cost × (1 + {x:g} %)"
-            if job.money.rule is PriceRule.MARKUP
-            else f"cost ÷ (1 − {x:g} %)"
-        )
-        yield WorkedView(
-            "Price",
-            (
-                f"{how}, each line in whole {small_unit(currency)}",
-                f"{m(list_.price_cents)} for a cost of {m(list_.cost_cents)}",
-                f"sales tax {m(list_.tax_cents)}",
-                f"together {m(quote.gross_cents)}",
-            ),
-        )
-    else:
-        target = job.brief.target
-        yield WorkedView(
-            "Price",
-            (
-                f"{m(target.price_cents_per_w or 0)} a watt × {size.dc_kw * 1000:,.0f} W "
-                f"+ {m(target.fixed_price_cents)} = {m(quote.gross_cents)}".replace(",", " "),
-                quote.told,
-            ),
-        )
-    yield WorkedView(
-        "Price a watt",
-        tuple(
-            f"{name}: {m(cents)} ÷ {kw * 1000:,.0f} W = {m(cents / kw / 1000)}".replace(",", " ")
-            for name, cents, kw in (
-                ("gross, DC", quote.gross_cents, size.dc_kw),
-                ("net, DC", quote.net_cents, size.dc_kw),
-                ("gross, AC", quote.gross_cents, size.ac_kw),
-                ("net, AC", quote.net_cents, size.ac_kw),
-            )
-            if kw > 0
-        ),
-    )
-
-
-def _worked_worth(job: Job, money: OptionMoney) -> Iterator[WorkedView]:
-    currency, expected, worth = currency_of(job), job.money.expected, money.worth
-
-    def m(cents: float) -> str:
-        return money_told(cents, currency)
-
-    first = money.rows[1]
-    yield WorkedView(
-        "Saved in year 1",
-        (
-            f"bills without {m(first.before_cents)} − bills with {m(first.after_cents)} "
-            f"= {m(first.saved_cents)}",
-            "the same tariff on both, hour by hour",
-        ),
-    )
-    paid = worth.paid.lasting
-    if paid is not None and paid > 0:
-        year = min(int(paid), len(money.rows) - 2)
-        at, after = money.rows[year], money.rows[year + 1]
-        yield WorkedView(
-            "Paid back",
-            (
-                f"year {year}: {m(at.running_cents)}; year {year + 1}: {m(after.running_cents)}",
-                f"{year} + {m(-at.running_cents)} ÷ {m(after.net_cents)} = {paid:.1f} years",
-            ),
-        )
-    rate = f"{expected.discount_frac * 100:g} %"
-    yield WorkedView(
-        "Worth today",
-        (
-            f"each year’s sum ÷ (1 + {rate}) as often as years have passed",
-            f"{m(money.rows[0].net_cents)} + … = {m(worth.npv_cents)}",
-        ),
-    )
-    if worth.kwh_cents is not None:
-        yield WorkedView(
-            "Cost of a kWh",
-            (
-                f"all costs less incentives, at {rate}, over all kWh, at {rate}: "
-                f"{worth.kwh_cents:.2f} {small_unit(currency)}",
-            ),
-        )
-    if money.loan is not None and job.money.loan is not None:
-        loan, terms = money.loan, job.money.loan
-        yield WorkedView(
-            "Loan",
-            (
-                f"{terms.share_frac * 100:g} % of {m(money.quote.now_cents)}"
-                + (
-                    f" and a fee of {m(loan.owed_cents - loan.taken_cents)}"
-                    if terms.fee_frac
-                    else ""
-                )
-                + f" = {m(loan.owed_cents)}",
-                f"{terms.rate_frac * 100:g} % over {terms.years} years: {m(loan.monthly_cents)} a month",
-                f"interest and fee in all {m(loan.interest_cents)}",
-            ),
-        )
 
 
 def _told(job: Job, quote: Quote, money: OptionMoney | None) -> tuple[str, ...]:

@@ -15,6 +15,7 @@ import { CountedCard } from './CountedCard';
 import { IncentivesCard } from './IncentivesCard';
 import { KINDS, ORDER } from './kinds';
 import { MoneyField } from './MoneyField';
+import { PricesOfJob } from './PricesOfJob';
 import { Worked } from './Worked';
 
 type View = Schemas['MoneyView'];
@@ -187,6 +188,7 @@ function ListTools({ found }: { found: View }) {
         accept=".csv,text/csv"
         onFile={withText((text, file) => void act({ kind: 'take-prices', text, file }))}
       />
+      <PricesOfJob currency={found.currency} />
     </div>
   );
 }

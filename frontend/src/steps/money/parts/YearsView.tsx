@@ -1,5 +1,5 @@
 /** Year by year: the running total, every sum behind it, and what is expected of the years. */
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import type { Schemas } from '@/api/client';
 import { RunningTotal } from '@/charts/RunningTotal';
 import { TableBehind } from '@/charts/TableBehind';
@@ -52,7 +52,7 @@ export function YearsView({ found, running }: { found: View; running: boolean })
                 />
               )}
             </Fitted>
-            <Rows rows={rows} />
+            <Rows rows={rows} worked={found.worked_rows} />
             <p className="mt-1">
               <Button onClick={() => setOpen(true)}>All of the table</Button>
             </p>
@@ -157,7 +157,13 @@ const COLUMNS: [string, (r: Schemas['YearRow']) => number][] = [
   ['Running', (r) => r.running_cents],
 ];
 
-function Rows({ rows }: { rows: readonly Schemas['YearRow'][] }) {
+interface RowsProps {
+  rows: readonly Schemas['YearRow'][];
+  worked: readonly Schemas['WorkedView'][];
+}
+
+function Rows({ rows, worked }: RowsProps) {
+  const [open, setOpen] = useState<number | null>(null);
   const shown = COLUMNS.filter(([name, pick]) => name === 'Net' || rows.some((r) => pick(r) !== 0));
   return (
     <table className="mt-1 w-full max-w-[900px] border-collapse text-sm">
@@ -178,17 +184,38 @@ function Rows({ rows }: { rows: readonly Schemas['YearRow'][] }) {
       </thead>
       <tbody>
         {rows.map((r) => (
-          <tr key={r.year} className="border-b border-rule text-right font-figure">
-            <th scope="row" className="text-left font-sans font-medium">
-              {r.year}
-            </th>
-            <td>{r.energy_kwh ? figure(r.energy_kwh) : ''}</td>
-            {shown.map(([name, pick]) => (
-              <td key={name} className="whitespace-nowrap">
-                {pick(r) ? cash(pick(r)) : ''}
-              </td>
-            ))}
-          </tr>
+          <Fragment key={r.year}>
+            <tr className="border-b border-rule text-right font-figure">
+              <th scope="row" className="text-left font-sans font-medium">
+                <button
+                  type="button"
+                  aria-expanded={open === r.year}
+                  aria-label={`Year ${r.year}, how it is worked out`}
+                  className="min-h-6 min-w-8 cursor-pointer text-left underline decoration-dotted underline-offset-2"
+                  onClick={() => setOpen(open === r.year ? null : r.year)}
+                >
+                  {r.year}
+                </button>
+              </th>
+              <td>{r.energy_kwh ? figure(r.energy_kwh) : ''}</td>
+              {shown.map(([name, pick]) => (
+                <td key={name} className="whitespace-nowrap">
+                  {pick(r) ? cash(pick(r)) : ''}
+                </td>
+              ))}
+            </tr>
+            {open === r.year && (
+              <tr className="border-b border-rule">
+                <td colSpan={shown.length + 2} className="py-1 pl-8">
+                  <ul className="font-figure text-xs text-ink-2">
+                    {worked[r.year]?.lines.map((line) => (
+                      <li key={line}>{line}</li>
+                    ))}
+                  </ul>
+                </td>
+              </tr>
+            )}
+          </Fragment>
         ))}
       </tbody>
     </table>
