@@ -13,8 +13,8 @@ VIEWS = {
     "loading": (
         "day", "waterfall", "calendar", "work", "own", "sweep", "house", "compared", "bench", "buy",
     ),
-    "sheets": ("",),
-    "money": ("price", "bills", "years", "options", "moves", "sure"),
+    "sheets": ("one", "set"),
+    "money": ("price", "bills", "years", "options", "moves", "later", "sure"),
     "build": ("rails", "cut", "chalk", "circuits", "one-line", "panel", "parts"),
 }  # fmt: skip
 

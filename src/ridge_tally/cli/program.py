@@ -43,6 +43,8 @@ COMMANDS = {
     "sweep": "loading.sweep",
     "house": "loading.house",
     "money": "money.money",
+    "plan-set": "sheets.plan_set",
+    "drawings": "sheets.drawings",
     "next-moves": "money.moves",
     "now-or-later": "money.later",
     "what-to-buy": "loading.buy",

@@ -1,4 +1,4 @@
-"""The command that prints the design sheet."""
+"""The commands that print: the design sheet, the plan set, every drawing of it."""
 
 from pathlib import Path
 
@@ -6,9 +6,14 @@ import click
 
 from ridge_tally.cli.asking import data_option, open_workspace, option_option, speaks
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.sheets.paper import SheetPaper
+from ridge_tally.core.sheets.scene_svg import scene_svg
+from ridge_tally.formats.scene_dxf import scene_dxf
 from ridge_tally.services import jobs
-from ridge_tally.services.papers import design_sheet_pdf
+from ridge_tally.services.papers import SetAt, design_sheet_pdf, plan_set_of, plan_set_pdf
+from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.jobs import JobId
+from ridge_tally.views.sheets.plan_set import SetName
 
 
 @click.command()
@@ -22,3 +27,53 @@ def sheet(job_id: str, file: Path, option_id: str, data: Path) -> None:
     workspace = open_workspace(data)
     newest = jobs.open_job(workspace, JobId(job_id)).revision
     file.write_bytes(design_sheet_pdf(workspace, JobId(job_id), newest, OptionId(option_id)))
+
+
+set_option = click.option(
+    "--set", "name", type=click.Choice([n.value for n in SetName]), default="permit",
+    show_default=True, help="What is sent to whom.",
+)  # fmt: skip
+paper_option = click.option(
+    "--paper", type=click.Choice([p.value for p in SheetPaper], case_sensitive=False),
+    default="A4", show_default=True,
+)  # fmt: skip
+
+
+def _newest(data: Path, job_id: str, option_id: str) -> tuple[Workspace, SetAt]:
+    workspace = open_workspace(data)
+    newest = jobs.open_job(workspace, JobId(job_id)).revision
+    return workspace, SetAt(JobId(job_id), newest, OptionId(option_id))
+
+
+@click.command("plan-set")
+@click.argument("job_id")
+@click.argument("file", type=click.Path(dir_okay=False, path_type=Path))
+@set_option
+@paper_option
+@option_option
+@data_option
+@speaks
+def plan_set(job_id: str, file: Path, name: str, paper: str, option_id: str, data: Path) -> None:
+    """Write a set of an option's sheets as one PDF; a sheet with a drawing fault is named."""
+    workspace, at = _newest(data, job_id, option_id)
+    asked = SetName(name), SheetPaper(paper)
+    for sheet in plan_set_of(workspace, at, *asked):
+        for hit in sheet.hits:
+            click.echo(f"{sheet.number}: {hit.kind}, {hit.told}", err=True)
+    file.write_bytes(plan_set_pdf(workspace, at, *asked))
+
+
+@click.command()
+@click.argument("job_id")
+@click.argument("folder", type=click.Path(file_okay=False, path_type=Path))
+@paper_option
+@option_option
+@data_option
+@speaks
+def drawings(job_id: str, folder: Path, paper: str, option_id: str, data: Path) -> None:
+    """Write every sheet of an option as SVG and as DXF into a folder."""
+    workspace, at = _newest(data, job_id, option_id)
+    folder.mkdir(parents=True, exist_ok=True)
+    for sheet in plan_set_of(workspace, at, SetName.WHOLE, SheetPaper(paper)):
+        folder.joinpath(f"{sheet.number}.svg").write_text(scene_svg(sheet.scene), "utf-8")
+        folder.joinpath(f"{sheet.number}.dxf").write_text(scene_dxf(sheet.scene), "utf-8")

@@ -1,11 +1,14 @@
 """A revision's printed pages: the design sheet of an option, and the brief."""
 
+from dataclasses import dataclass
 from enum import StrEnum
 
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.sheets.paper import SheetPaper
 from ridge_tally.core.sheets.scene_svg import scene_svg
 from ridge_tally.editing.design import design_in
 from ridge_tally.formats.scene_dxf import scene_dxf
+from ridge_tally.formats.scene_pdf import scenes_pdf
 from ridge_tally.formats.sheet_pdf import SheetContent, write_brief_pdf, write_sheet_pdf
 from ridge_tally.rules.design import Design
 from ridge_tally.services.jobs import load_job
@@ -14,6 +17,7 @@ from ridge_tally.store.jobs import JobId
 from ridge_tally.views.brief.sheet import brief_content
 from ridge_tally.views.build.one_line import one_line
 from ridge_tally.views.sheets.design import Stamp, sheet_content
+from ridge_tally.views.sheets.plan_set import SetName, SetSheet, in_order, plan_set
 
 
 def design_sheet(
@@ -36,6 +40,15 @@ def brief_pdf(workspace: Workspace, job_id: JobId, revision: int, option_id: Opt
     return write_brief_pdf(content)
 
 
+@dataclass(frozen=True, slots=True)
+class SetAt:
+    """Of which option of which revision a set is."""
+
+    job_id: JobId
+    revision: int
+    option_id: OptionId
+
+
 class DiagramFormat(StrEnum):
     """The open formats a diagram leaves in."""
 
@@ -50,6 +63,27 @@ def diagram_file(design: Design, sheet: int, kind: DiagramFormat) -> str | None:
         return None
     scene = sheets[sheet - 1].scene
     return scene_svg(scene) if kind is DiagramFormat.SVG else scene_dxf(scene)
+
+
+def plan_set_of(
+    workspace: Workspace, at: SetAt, name: SetName, paper: SheetPaper
+) -> tuple[SetSheet, ...]:
+    """Return the sheets of a set as they are bound, remembered; NotFound if the option is not there."""
+    design, stamp = _at(workspace, at.job_id, at.revision, at.option_id)
+    key = ("plan set", at, name, paper, stamp.day)
+
+    def drawn() -> tuple[SetSheet, ...]:
+        return in_order(plan_set(workspace.desk, design, stamp, name, paper))
+
+    return workspace.desk.fills.get(key, drawn)
+
+
+def plan_set_pdf(workspace: Workspace, at: SetAt, name: SetName, paper: SheetPaper) -> bytes:
+    """Return a set as one PDF with a bookmark a sheet; NotFound if the option is not there."""
+    sheets = plan_set_of(workspace, at, name, paper)
+    job = load_job(workspace, at.job_id, at.revision)
+    title = f"{job.name}, option {at.option_id.upper()}, {name.value} set"
+    return scenes_pdf(title, "Ridge Tally", [s.scene for s in sheets])
 
 
 def _at(

@@ -273,7 +273,7 @@ def sheet_view(shelf: Shelf, kind: SheetKind, sheet_id: str) -> SheetView:
         name=sheet.name,
         own=sheet.id.startswith(OWN),
         provenance=sheet.provenance,
-        values=_values(sheet),
+        values=values_of(sheet),
         caveats=caveats_of(sheet),
         fit=fit,
         fit_problem=problem,
@@ -302,7 +302,7 @@ def _fit(sheet: AnySheet) -> tuple[FitView | None, str]:
     ), ""
 
 
-def _values(sheet: AnySheet) -> tuple[SheetValue, ...]:
+def values_of(sheet: AnySheet) -> tuple[SheetValue, ...]:
     """Return the values of a datasheet in the order people read it."""
     found = []
     for field in FIELDS[SheetKind(kind_of(sheet))]:

@@ -17,6 +17,9 @@ export const money: StepManifest = {
     { name: 'Energy prices rise', view: 'years', words: 'escalation inflation' },
     { name: 'Share on loan', view: 'years', words: 'finance credit' },
     { name: 'Inverter replaced in year', view: 'years', words: 'replacement' },
+    { name: 'Changing a table’s tilt, each time', view: 'years', words: 'seasonal labour' },
+    { name: 'Prices of arrays change', view: 'later', words: 'wait cheaper next year' },
+    { name: 'The rest is built in year', view: 'later', words: 'stages phases' },
   ],
   fetch: () => import('./MoneyStep'),
 };

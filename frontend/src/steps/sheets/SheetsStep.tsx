@@ -1,15 +1,36 @@
-/** Sheets: the page as it will go out, then PDF or job file. */
+/** Sheets: the pages as they will go out, one or the whole set, then PDF, drawings or the job file. */
 import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '@/api/client';
 import { jobFileAddress, sheetAddress } from '@/api/queries';
 import { useYear } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
+import { useView } from '@/plan/useView';
 import { Toolbar } from '@/ui/Card';
+import { ViewButtons } from '@/ui/ViewButtons';
+import { SetView } from './parts/SetView';
 import { sheetQuery } from './queries';
+import { VIEWS } from './views';
 
 const LINK = 'inline-flex h-[27px] items-center rounded-md border px-2.5 text-sm font-medium';
 
 export default function SheetsStep() {
+  const [view, setView] = useView(VIEWS);
+  const { at } = useJob();
+  return (
+    <>
+      <Toolbar>
+        <ViewButtons views={VIEWS} view={view} onView={setView} />
+        <span className="grow" />
+        <a className={`${LINK} border-rule bg-sheet`} href={jobFileAddress(at.jobId)} download>
+          Job file
+        </a>
+      </Toolbar>
+      {view === 'one' ? <DesignSheet /> : <SetView />}
+    </>
+  );
+}
+
+function DesignSheet() {
   const { option, report, at, state } = useJob();
   const strung = report.modules_strung > 0;
   const { behind, query: year } = useYear(at, strung);
@@ -18,7 +39,7 @@ export default function SheetsStep() {
   const stale = !ready || sheet.isPending || sheet.isPlaceholderData;
   return (
     <>
-      <Toolbar>
+      <div className="for-the-hand flex flex-wrap items-center gap-2 px-3.5 py-1.5">
         <a
           className={`${LINK} border-patina bg-patina text-sheet`}
           href={sheetAddress(at)}
@@ -27,10 +48,6 @@ export default function SheetsStep() {
         >
           Design sheet (PDF)
         </a>
-        <a className={`${LINK} border-rule bg-sheet`} href={jobFileAddress(at.jobId)} download>
-          Job file
-        </a>
-        <span className="grow" />
         <span className="text-sm text-ink-2" role="status">
           {stale && !sheet.error
             ? sheet.data
@@ -38,7 +55,7 @@ export default function SheetsStep() {
               : 'Its year is worked out first'
             : `Option ${option.id.toUpperCase()}, revision ${state.revision}`}
         </span>
-      </Toolbar>
+      </div>
       <section
         aria-label="Preview of the sheet"
         aria-busy={stale}

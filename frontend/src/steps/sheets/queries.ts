@@ -1,4 +1,4 @@
-/** What the sheet says on paper: asked for when its year is there. */
+/** What the sheets say on paper: asked for when the year they tell of is there. */
 import { answerOf, OPTION, type OptionAt, pathOf } from '@/api/asking';
 import { api, foundOf, type Schemas } from '@/api/client';
 
@@ -6,3 +6,31 @@ export const sheetQuery = (at: OptionAt) =>
   answerOf<Schemas['SheetContent']>(['option', at, 'sheet'], (signal) =>
     foundOf(api.GET(`${OPTION}/sheet`, { params: pathOf(at), signal })),
   );
+
+export interface SetAsked {
+  name: Schemas['SetName'];
+  paper: Schemas['SheetPaper'];
+}
+
+export const planSetQuery = (at: OptionAt, asked: SetAsked) =>
+  answerOf<Schemas['SheetListed'][]>(['option', at, 'plan-set', asked], (signal) =>
+    foundOf(
+      api.GET(`${OPTION}/plan-set`, { params: { ...pathOf(at), query: { ...asked } }, signal }),
+    ),
+  );
+
+export const setSheetQuery = (at: OptionAt, asked: SetAsked, number: string) =>
+  answerOf<Schemas['SheetShown']>(['option', at, 'plan-set', asked, number], (signal) =>
+    foundOf(
+      api.GET(`${OPTION}/plan-set/sheet`, {
+        params: { ...pathOf(at), query: { ...asked, number } },
+        signal,
+      }),
+    ),
+  );
+
+/** Where a set, or a sheet of it, is fetched from as a file. */
+export const setFile = (at: OptionAt, file: string, asked: SetAsked, number?: string) => {
+  const query = new URLSearchParams({ ...asked, ...(number ? { number } : {}) });
+  return `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/${file}?${query}`;
+};

@@ -23,13 +23,26 @@ class Layer(StrEnum):
     SYMBOL = "E-SYMB"
     BUS = "E-BUS"
     TEXT = "E-TEXT"
+    ROOF = "A-ROOF-OTLN"
+    OBSTACLE = "A-ROOF-OBST"
+    MODULE = "A-PV-MODL"
+    STRING = "A-PV-STRG"
+    RAIL = "A-PV-RAIL"
+    MOUNT = "A-PV-MNT"
+    DIMENSION = "A-ANNO-DIMS"
+    SETBACK = "A-ANNO-SETB"
+    LOT = "C-PROP"
+    CLOUD = "G-ANNO-REVC"
     FRAME = "G-FRAM"
     TABLE = "G-TABL"
 
 
 @dataclass(frozen=True, slots=True)
 class Line:
-    """Straight pieces through points; ``closed`` joins the last to the first."""
+    """Straight pieces through points; ``closed`` joins the last to the first.
+
+    ``hue``: one of the strings' colours by number from 1; 0 for its layer's.
+    """
 
     layer: Layer
     points: tuple[Point, ...]
@@ -37,6 +50,7 @@ class Line:
     net: str = ""
     dashed: bool = False
     closed: bool = False
+    hue: int = 0
 
 
 @dataclass(frozen=True, slots=True)

@@ -76,12 +76,13 @@ def _text_over_text(texts: list[Text]) -> list[Hit]:
     ]
 
 
-def _segments(line: Line) -> list[tuple[Point, Point]]:
+def segments(line: Line) -> list[tuple[Point, Point]]:
+    """Return the straight pieces of a line."""
     points = (*line.points, line.points[0]) if line.closed else line.points
     return list(pairwise(points))
 
 
-def _crosses_box(a: Point, b: Point, box: Box) -> bool:
+def crosses_box(a: Point, b: Point, box: Box) -> bool:
     """Whether a straight piece runs through a box (Liang and Barsky's clipping)."""
     left, top, right, bottom = (
         box[0] + SEEN_MM,
@@ -108,12 +109,12 @@ def _crosses_box(a: Point, b: Point, box: Box) -> bool:
 
 
 def _text_over_line(texts: list[Text], lines: list[Line]) -> list[Hit]:
-    segments = [(line, s) for line in lines for s in _segments(line)]
+    pieces = [(line, s) for line in lines for s in segments(line)]
     return [
         Hit("text over line", f"“{t.words}” and {line.part or line.net or 'a line'}", t.at)
         for t in texts
-        for line, (a, b) in segments
-        if _crosses_box(a, b, text_box(t))
+        for line, (a, b) in pieces
+        if crosses_box(a, b, text_box(t))
     ]
 
 
@@ -150,7 +151,7 @@ def _within(point: Point, box: Box) -> bool:
 
 def _crossings(lines: list[Line]) -> list[Hit]:
     """Two conductors that cross where neither ends: without a hop they look joined."""
-    nets = [(line, s) for line in lines if line.net for s in _segments(line)]
+    nets = [(line, s) for line in lines if line.net for s in segments(line)]
     return [
         Hit("crossing without a hop", f"{a.net} and {b.net}", p)
         for (a, s), (b, t) in combinations(nets, 2)
@@ -177,7 +178,7 @@ def _slanted(lines: list[Line]) -> list[Hit]:
         Hit("a conductor aslant", line.net, a)
         for line in lines
         if line.net
-        for a, b in _segments(line)
+        for a, b in segments(line)
         if abs(a[0] - b[0]) > SEEN_MM and abs(a[1] - b[1]) > SEEN_MM
     ]
 
@@ -189,10 +190,10 @@ def _through_rounds(lines: list[Line], rounds: list[Circle | Arc]) -> list[Hit]:
     for line in lines:
         if not line.net:
             continue
-        for a, b in _segments(line):
+        for a, b in segments(line):
             for bubble in bubbles:
                 x, y = bubble.centre
                 inner = bubble.radius * 0.7
-                if _crosses_box(a, b, (x - inner, y - inner, x + inner, y + inner)):
+                if crosses_box(a, b, (x - inner, y - inner, x + inner, y + inner)):
                     found.append(Hit("a conductor through a circle", line.net, bubble.centre))
     return found

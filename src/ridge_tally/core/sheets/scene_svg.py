@@ -5,7 +5,9 @@ from html import escape
 
 from ridge_tally.core.sheets.scene import Arc, Circle, Item, Layer, Line, Scene
 
-INK, PALE, EARTH, DC, AC = "#1d2b2c", "#6d7a7b", "#2f6b3a", "#8f4a1b", "#1c4f7a"
+INK, PALE, EARTH, DC, AC, RED = "#1d2b2c", "#6d7a7b", "#2f6b3a", "#8f4a1b", "#1c4f7a", "#a32015"
+# Colours of strings in turn; each has its number beside it, so that a grey print is read as well.
+HUES = ("#8f4a1b", "#1c4f7a", "#2f6b3a", "#7a2e6b", "#8a6d00", "#0f6f74", "#a32015", "#4a4f9c")
 # Width in mm and colour; a grey print tells them apart by dash, width and mark.
 LOOK = {
     Layer.DC: (0.5, DC),
@@ -15,6 +17,16 @@ LOOK = {
     Layer.SYMBOL: (0.25, INK),
     Layer.BUS: (1.0, INK),
     Layer.TEXT: (0.25, INK),
+    Layer.ROOF: (0.5, INK),
+    Layer.OBSTACLE: (0.35, INK),
+    Layer.MODULE: (0.35, INK),
+    Layer.STRING: (0.5, DC),
+    Layer.RAIL: (0.25, PALE),
+    Layer.MOUNT: (0.25, INK),
+    Layer.DIMENSION: (0.18, INK),
+    Layer.SETBACK: (0.18, RED),
+    Layer.LOT: (0.35, PALE),
+    Layer.CLOUD: (0.5, RED),
     Layer.FRAME: (0.5, INK),
     Layer.TABLE: (0.18, PALE),
 }
@@ -48,6 +60,8 @@ def _part(item: Item) -> str:
 def _drawn(item: Item) -> str:
     if isinstance(item, Line):
         dash = f' stroke-dasharray="{DASH}"' if item.dashed else ""
+        if item.hue:
+            dash += f' stroke="{HUES[(item.hue - 1) % len(HUES)]}"'
         if len(item.points) == 2 and not item.closed:
             (x1, y1), (x2, y2) = item.points
             return f'<path d="M{x1:g} {y1:g}L{x2:g} {y2:g}"{dash}{_part(item)}/>'

@@ -13,7 +13,7 @@ from ridge_tally.core.number_format import loss_share, spaced
 from ridge_tally.core.sheets.plan_drawing import Thread, plan_height_mm, plan_svg
 from ridge_tally.core.strings.parts import converters, counted_names, fitted_ids
 from ridge_tally.core.survey.outline import is_closed
-from ridge_tally.core.working import Check, LimitKind, Source, SourceStatus, Verdict, shown
+from ridge_tally.core.working import Check, Family, LimitKind, Source, SourceStatus, Verdict, shown
 from ridge_tally.formats.sheet_pdf import (
     CheckRow,
     Circuits,
@@ -82,7 +82,7 @@ def sheet_content(desk: Desk, design: Design, stamp: Stamp) -> SheetContent:
         circuits=_branches(design, report)
         if design.option.electronics.architecture is Architecture.MICRO
         else _strings(design, report),
-        checks=_rows(tuple(v for v in report.checks if v.on_sheet)),
+        checks=check_rows(tuple(v for v in report.checks if v.on_sheet)),
         year=(*_year_lines(year, no_year), *_shade_lines(shade)),
         caveats=year.caveats if year else (),
         stand_in_weather=year.stand_in_weather if year else False,
@@ -102,7 +102,7 @@ def _plans(design: Design, report: OptionReport) -> tuple[PlanFigure, ...]:
     grounds = {p.plane_id: p.ground for p in report.planes}
     whole_mm = sum(plan_height_mm(p, PLAN_WIDTH_MM) + CAPTION_MM for p in used)
     width_mm = PLAN_WIDTH_MM if whole_mm <= PLANS_MM else PLAN_WIDTH_MM / 2 - 2
-    threads, fitted = _threads(design.option, report), frozenset(design.option.electronics.fitted)
+    threads, fitted = threads_of(design.option, report), frozenset(design.option.electronics.fitted)
     return tuple(
         PlanFigure(
             plan_svg(
@@ -122,7 +122,7 @@ def _plans(design: Design, report: OptionReport) -> tuple[PlanFigure, ...]:
     )
 
 
-def _threads(option: Option, report: OptionReport) -> tuple[Thread, ...]:
+def threads_of(option: Option, report: OptionReport) -> tuple[Thread, ...]:
     """Return strings module by module, or branches unit by unit: ``2.1`` is branch 2's first."""
     if option.electronics.architecture is Architecture.MICRO:
         return tuple(
@@ -224,7 +224,7 @@ def already_there(job: Job) -> tuple[str, ...]:
     return tuple(lines)
 
 
-def _rows(views: tuple[CheckView, ...]) -> tuple[CheckRow, ...]:
+def check_rows(views: tuple[CheckView, ...]) -> tuple[CheckRow, ...]:
     """Return one row per sum: subjects with the very same numbers share it."""
 
     def same(view: CheckView) -> tuple[str, str, str]:
@@ -281,6 +281,9 @@ def _verdict(check: Check) -> str:
     """Return a verdict in a word; a note that does not hold breaks nothing."""
     if check.kind is LimitKind.NOTE and check.verdict is Verdict.BROKEN:
         return "noted"
+    if check.family is Family.BUILD and check.verdict is Verdict.KEPT:
+        # Nothing structural is said to hold: it is held against what was typed.
+        return "screened"
     return VERDICTS[check.verdict]
 
 

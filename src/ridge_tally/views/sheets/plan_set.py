@@ -1,0 +1,136 @@
+"""The plan set of an option: every sheet as a drawing, and the sets that leave the house."""
+
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass
+from enum import StrEnum
+
+from ridge_tally.core.errors import RidgeTallyError
+from ridge_tally.core.sheets.flow import Block, flowed
+from ridge_tally.core.sheets.paper import SheetPaper, ground_of
+from ridge_tally.core.sheets.scene import Scene
+from ridge_tally.core.sheets.scene_lint import Hit, lint
+from ridge_tally.core.sheets.titled import SheetHead, TitleFacts, sheet
+from ridge_tally.rules.build.racking import racked_planes
+from ridge_tally.rules.design import Design
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.studies.build.cuts import cuts_so_far
+from ridge_tally.views.build.one_line import one_line
+from ridge_tally.views.build.plane import plane_view
+from ridge_tally.views.loading.year import year_report
+from ridge_tally.views.option import option_report
+from ridge_tally.views.sheets import set_tables as told
+from ridge_tally.views.sheets.design import Stamp
+from ridge_tally.views.sheets.set_drawings import layout_sheets, site_sheets, string_sheets
+
+
+class SetName(StrEnum):
+    """What is sent to whom."""
+
+    WHOLE = "whole"
+    PERMIT = "permit"
+    UTILITY = "utility"
+    CREW = "crew"
+    OWNER = "owner"
+
+
+# Sheets of each set by the first part of their number.
+SETS = {
+    SetName.WHOLE: ("G-1", "G-2", "A-1", "A-2", "E-1", "E-3", "S-1", "S-2", "E-4", "E-5", "M-1", "C-1", "Q-1", "H-1", "W-1", "T-1"),
+    SetName.PERMIT: ("G-1", "G-2", "A-1", "A-2", "E-1", "E-3", "S-1", "S-2", "E-4", "E-5", "C-1"),
+    SetName.UTILITY: ("G-1", "G-2", "E-1", "E-5"),
+    SetName.CREW: ("A-1", "A-2", "S-1", "M-1", "C-1", "Q-1", "W-1", "T-1"),
+    SetName.OWNER: ("H-1",),
+}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class SetSheet:
+    """A sheet with its number, its title, and what its lint found; with a hit it is not issued."""
+
+    number: str
+    title: str
+    scene: Scene
+    hits: tuple[Hit, ...]
+
+
+def plan_set(
+    desk: Desk, design: Design, stamp: Stamp, name: SetName, paper: SheetPaper
+) -> Iterator[SetSheet]:
+    """Yield the sheets of a set, the cover last: its index names the others.
+
+    A sheet that fails is told on a sheet of its own and leaves the others standing.
+    """
+    ground, facts = ground_of(paper), _facts(design, stamp)
+    wanted, report = SETS[name], option_report(design)
+    planes = racked_planes(design)
+    views = tuple(plane_view(desk, design, p) for p in planes)
+    *_, sawings = cuts_so_far(desk, design)
+    unit = design.job.unit
+
+    def tables(number: str, title: str, blocks: Callable[[], Iterable[Block]]) -> Iterator[Scene]:
+        pages = flowed(blocks(), ground.free)
+        for n, items in enumerate(pages, start=1):
+            own = number if len(pages) == 1 else f"{number}.{n}"
+            yield sheet(ground, facts, SheetHead(own, title), items)
+
+    def year() -> Iterable[Block]:
+        return told.home(design, report, told.year_or_none(lambda: year_report(desk, design)))
+
+    makers: dict[str, Callable[[], Iterator[Scene]]] = {
+        "G-2": lambda: site_sheets(design, ground, facts),
+        "A-1": lambda: layout_sheets(design, ground, facts),
+        "A-2": lambda: string_sheets(design, report, ground, facts),
+        "E-1": lambda: iter(s.scene for s in one_line(design)),
+        "E-3": lambda: tables("E-3", "Calculations", lambda: told.calculations(report)),
+        "S-1": lambda: tables("S-1", "Mounting", lambda: told.mounting(planes, views, unit)),
+        "S-2": lambda: tables("S-2", "Load screens", lambda: told.loads(report, views)),
+        "E-4": lambda: tables("E-4", "Labels and placards", lambda: told.labels(design)),
+        "E-5": lambda: tables("E-5", "Equipment values used", lambda: told.equipment(design)),
+        "M-1": lambda: tables("M-1", "Parts", lambda: told.parts(design, planes, sawings)),
+        "C-1": lambda: tables("C-1", "Cautions", lambda: told.cautions(planes)),
+        "Q-1": lambda: tables("Q-1", "Inspection checklist", told.checklist),
+        "H-1": lambda: tables("H-1", "For the household", year),
+        "W-1": lambda: tables("W-1", "Crew: chalk and cut", lambda: told.crew(design, planes, views, sawings)),
+        "T-1": lambda: tables("T-1", "Tests", lambda: told.tests(design, report)),
+    }  # fmt: skip
+    found: list[SetSheet] = []
+    for number in wanted:
+        if number == "G-1":
+            continue
+        try:
+            made = [_judged(number, scene) for scene in makers[number]()]
+        except RidgeTallyError as error:
+            words = told.missing(str(error))
+            made = [_judged(number, s) for s in tables(number, "Not drawn", lambda w=words: w)]  # type: ignore[misc]
+        found += made
+        yield from made
+    if "G-1" in wanted:
+        index = tuple((s.number, s.title) for s in found)
+        for scene in tables("G-1", "Cover", lambda: told.cover(design, report, index)):
+            yield _judged("G-1", scene)
+
+
+def _judged(number: str, scene: Scene) -> SetSheet:
+    own, _, title = scene.title.partition(" ")
+    if not own.startswith(number):
+        # The one-line has a title of its own.
+        own, title = number, "One-line diagram"
+    return SetSheet(own, title, scene, lint(scene))
+
+
+def in_order(sheets: Iterable[SetSheet]) -> tuple[SetSheet, ...]:
+    """Return a set as it is bound, its cover first."""
+    return tuple(sorted(sheets, key=lambda s: not s.number.startswith("G-1")))
+
+
+def _facts(design: Design, stamp: Stamp) -> TitleFacts:
+    report = option_report(design)
+    system = ". ".join(f"{name}: {what}" for name, what in told.system_rows(design, report))
+    return TitleFacts(
+        firm="Installer: not named",
+        job=design.job.name,
+        place=design.job.site.place or "Place not given",
+        system=system,
+        revision=f"{stamp.revision}, {stamp.day.isoformat()}, option {design.option.id.upper()}",
+        reviewed="",
+    )
