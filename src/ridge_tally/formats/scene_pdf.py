@@ -6,6 +6,7 @@ from datetime import UTC, datetime
 from functools import cache
 from importlib.resources import files
 from io import BytesIO
+from itertools import groupby
 from pathlib import Path
 from tempfile import mkdtemp
 
@@ -39,14 +40,13 @@ def _face(name: str) -> Path:
 
 def letters_missing(words: str) -> str:
     """Return the letters of some words that the shipped fonts do not have."""
-    return "".join(dict.fromkeys(c for c in words if not c.isspace() and ord(c) not in _letters()))
+    there = _letters_of(FACES[""]) | _letters_of("symbols")
+    return "".join(dict.fromkeys(c for c in words if not c.isspace() and ord(c) not in there))
 
 
 @cache
-def _letters() -> frozenset[int]:
-    return frozenset(
-        c for name in (FACES[""], "symbols") for c in TTFont(_face(name)).getBestCmap()
-    )
+def _letters_of(name: str) -> frozenset[int]:
+    return frozenset(TTFont(_face(name)).getBestCmap())
 
 
 def scenes_pdf(title: str, author: str, scenes: Sequence[Scene]) -> bytes:
@@ -61,7 +61,6 @@ def scenes_pdf(title: str, author: str, scenes: Sequence[Scene]) -> bytes:
     for style, name in FACES.items():
         pdf.add_font(FAMILY, style, _face(name))
     pdf.add_font(SIGNS, "", _face("symbols"))
-    pdf.set_fallback_fonts([SIGNS], exact_match=False)
     links = {
         scene.title.split(" ")[0]: pdf.add_link(page=n) for n, scene in enumerate(scenes, start=1)
     }
@@ -111,11 +110,28 @@ def _along(arc: Arc) -> list[tuple[float, float]]:
 
 
 def _write(pdf: FPDF, item: Text, links: dict[str, int]) -> None:
-    pdf.set_font(FAMILY, "B" if item.bold else "", item.size / MM_PER_PT)
     pdf.set_text_color(*_colour(INK))
-    wide = pdf.get_string_width(item.words)
-    x, y = item.at
-    left = {"start": x, "middle": x - wide / 2, "end": x - wide}[item.anchor]
-    pdf.text(left, y, item.words)
+    pieces = [
+        (words, (SIGNS, "") if signs else (FAMILY, "B" if item.bold else ""))
+        for signs, words in _pieces(item.words)
+    ]
+    size = item.size / MM_PER_PT
+    widths = []
+    for words, face in pieces:
+        pdf.set_font(*face, size)
+        widths.append(pdf.get_string_width(words))
+    wide, (x, y) = sum(widths), item.at
+    left = at = {"start": x, "middle": x - wide / 2, "end": x - wide}[item.anchor]
+    for (words, face), width in zip(pieces, widths, strict=True):
+        pdf.set_font(*face, size)
+        pdf.text(at, y, words)
+        at += width
     if item.words in links:
         pdf.link(left, y - item.size, wide, item.size * 1.2, links[item.words])
+
+
+def _pieces(words: str) -> list[tuple[bool, str]]:
+    """Return words in pieces of the letters' face and of the signs' face; a letter of neither is a box."""
+    plain = _letters_of(FACES[""])
+    grouped = groupby(words, lambda c: ord(c) not in plain and ord(c) in _letters_of("symbols"))
+    return [(signs, "".join(run)) for signs, run in grouped]

@@ -7,7 +7,7 @@ from ridge_tally.core.sheets.paper import Box
 from ridge_tally.core.sheets.scene import CHAR_FRAC, Item, Layer, Line, Text
 
 BODY, HEADING = 2.5, 3.5
-LEAD, PAD = 1.32, 1.2
+LEAD, PAD, BETWEEN = 1.32, 1.2, 1.1
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +37,7 @@ Block = Words | Table
 
 def wrapped(words: str, width: float, size: float, *, bold: bool = False) -> list[str]:
     """Return words on lines no wider than that; a word that is itself wider is broken."""
-    most = max(1, int(width / (size * CHAR_FRAC * (1.06 if bold else 1.0))))
+    most = max(1, int(width / (size * CHAR_FRAC * (1.12 if bold else 1.0))))
     lines, line = [], ""
     for word in words.split():
         rest = word
@@ -136,11 +136,11 @@ class _Row:
             wrapped(c, w - 2 * PAD, BODY, bold=bold) if c else []
             for c, w in zip(cells, widths, strict=True)
         ]
-        self.high = max(least, max(map(len, self.lines), default=1) * BODY * LEAD + 2 * PAD * 0.7)
+        self.high = max(least, max(map(len, self.lines), default=1) * BODY * LEAD + BETWEEN)
 
     def drawn(self, x: float, y: float, part: str) -> Iterator[Item]:
         for lines, width in zip(self.lines, self.widths, strict=True):
             for n, line in enumerate(lines, start=1):
-                at = (x + PAD, y + PAD * 0.4 + n * BODY * LEAD - 0.5)
+                at = (x + PAD, y + BETWEEN / 2 + n * BODY * LEAD - 0.7)
                 yield Text(at, line, BODY, bold=self.bold, part=part)
             x += width

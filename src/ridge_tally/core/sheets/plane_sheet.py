@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.job.array import PlaneArray, present_of
@@ -164,6 +165,10 @@ def _modules(
             paper.at(b.left_m + 0.7 * (b.right_m - b.left_m), (b.bottom_m + b.top_m) / 2)
             for _, b in mine
         ]
+        # Level and upright, as it runs along rows; slanting it would run over numbers.
+        way = [low[0]] if low else []
+        for (x, _), to in pairwise(low):
+            way += [(x, to[1]), to]
         # The way of the string keeps to the right of each module, its number to the left.
         for label, b in mine:
             x, y = paper.at(b.left_m + 0.34 * (b.right_m - b.left_m), (b.bottom_m + b.top_m) / 2)
@@ -173,7 +178,7 @@ def _modules(
             paper.items.append(
                 Line(
                     Layer.STRING,
-                    tuple(low),
+                    tuple(way),
                     f"string {mine[0][0][0]}",
                     dashed=dashed,
                     hue=thread.number + 1,

@@ -112,9 +112,9 @@ def _text_over_line(texts: list[Text], lines: list[Line]) -> list[Hit]:
     pieces = [(line, s) for line in lines for s in segments(line)]
     return [
         Hit("text over line", f"“{t.words}” and {line.part or line.net or 'a line'}", t.at)
-        for t in texts
+        for t, box in [(t, text_box(t)) for t in texts]
         for line, (a, b) in pieces
-        if crosses_box(a, b, text_box(t))
+        if crosses_box(a, b, box)
     ]
 
 

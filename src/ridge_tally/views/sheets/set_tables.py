@@ -65,12 +65,6 @@ def cover(
     )  # fmt: skip
     yield Table("The system", ("", ""), system_rows(design, report), (30, 120), ("array",) * 5)
     yield Table("Designed for", ("What", "Value", "By whom"), _designed(job), (50, 40, 60))
-    half = (len(index) + 1) // 2
-    pairs = zip(index[:half], (*index[half:], ("", "")), strict=False)
-    yield Table(
-        "Sheets", ("No.", "Title", "No.", "Title"),
-        tuple((*one, *other) for one, other in pairs), (14, 90, 14, 90),
-    )  # fmt: skip
     broken = [v for v in report.checks if v.on_sheet and v.check.verdict.value == "broken"]
     open_ = [v for v in report.checks if v.on_sheet and v.check.verdict.value == "not-checked"]
     yield Words("Not kept, and not checked", 3.5, bold=True)
@@ -82,6 +76,12 @@ def cover(
         if view:
             names = dict.fromkeys(f"{v.check.title} ({v.check.subject})" for v in view)
             yield Words(f"{len(view)} {told}: {'; '.join(names)}.")
+    half = (len(index) + 1) // 2
+    pairs = zip(index[:half], (*index[half:], ("", "")), strict=False)
+    yield Table(
+        "Sheets", ("No.", "Title", "No.", "Title"),
+        tuple((*one, *other) for one, other in pairs), (14, 90, 14, 90),
+    )  # fmt: skip
 
 
 def system_rows(design: Design, report: OptionReport) -> tuple[tuple[str, str], ...]:

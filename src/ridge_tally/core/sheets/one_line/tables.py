@@ -1,5 +1,6 @@
 """The tables, the notes and the title strip of a one-line diagram."""
 
+from ridge_tally.core.sheets.flow import wrapped
 from ridge_tally.core.sheets.one_line.places import STRIP, cut
 from ridge_tally.core.sheets.one_line.spec import OneLine, TableRow
 from ridge_tally.core.sheets.scene import CHAR_FRAC, Item, Layer, Line, Text
@@ -88,19 +89,6 @@ def _cut(words: str, wide: float) -> str:
     return cut(words, int((wide - 1.6) / (SIZE * CHAR_FRAC)))
 
 
-def _wrapped(words: str, wide: float, size: float, *, bold: bool = False) -> list[str]:
-    # Heavy letters are wider.
-    char_mm = size * CHAR_FRAC * (1.12 if bold else 1.0)
-    most, lines, line = int(wide / char_mm), list[str](), ""
-    for word in words.split():
-        if line and len(line) + 1 + len(word) > most:
-            lines.append(line)
-            line = word
-        else:
-            line = f"{line} {word}".strip()
-    return [*lines, line] if line else lines
-
-
 def _strip(
     spec: OneLine, x: float, top: float, right: float, bottom: float, page: tuple[int, int]
 ) -> list[Item]:
@@ -112,7 +100,8 @@ def _strip(
         (3.2, spec.title, True),
         (SIZE, spec.place, False),
     ):
-        for line in _wrapped(words, wide, size, bold=bold):
+        # Of a name without end so much as leaves room for what is not known.
+        for line in wrapped(words, wide, size, bold=bold)[:4]:
             items.append(Text((x + 3, y), line, size, bold=bold))
             y += size * 1.35
         y += 1
@@ -142,7 +131,7 @@ def _paragraphs(
     items.append(Text((x + 3, y), name, NAME, bold=True))
     y += 4.6
     for n, words in enumerate(paragraphs):
-        lines = _wrapped(words, wide - 3, SIZE)
+        lines = wrapped(words, wide - 3, SIZE)
         if y + len(lines) * 3.3 > bottom:
             items.append(Text((x + 3, y), f"and {len(paragraphs) - n} more under Build", SIZE))
             return y + 3.4
