@@ -336,3 +336,60 @@ def test_the_shelf_is_paged_typed_onto_and_cleared(client: FlaskClient) -> None:
     assert client.get("/api/equipment/module?sort=colour").status_code == 404
     assert b"beta_voc" in client.get("/api/equipment/module/table.csv").data
     assert client.get("/api/equipment/inverter/columns").json["found"][0]["needed"]
+
+
+def test_an_issued_set_is_frozen_travels_with_its_job_and_says_what_changed_since(
+    client: FlaskClient, tmp_path: Path
+) -> None:
+    def since(revision: int) -> list[str]:
+        return client.get(f"{JOB}/revisions/{revision}/options/a/plan-set/since").json["found"]
+
+    asked = {"name": "utility", "paper": "A3", "what": "to the utility"}
+    assert since(1) == []
+    made = client.post(f"{OPTION}/plan-set/issue", json=asked)
+    assert made.status_code == 201
+    issue = made.json["found"]
+    assert (issue["number"], issue["revision"], issue["what"]) == (1, 1, "to the utility")
+    assert edit(client, {"kind": "record-issue", "issue": issue}).status_code == 200
+    frozen = client.get(f"/api/issued/{issue['sha256']}.pdf")
+    assert frozen.mimetype == "application/pdf"
+    assert since(2) == []
+    edit(client, {"kind": "rename-job", "name": "Another name"}, parent=2)
+    assert since(3) == ["rename job"]
+    # The same number again is refused; what is kept is as it was.
+    again = edit(client, {"kind": "record-issue", "issue": issue}, parent=3)
+    assert again.status_code == 422
+    assert "2 is next" in again.json["message"]
+    assert client.get(f"/api/issued/{issue['sha256']}.pdf").data == frozen.data
+    bundle = client.get(f"{JOB}/file").data
+    other = workspace_in(tmp_path / "other")
+    there = create_app(other).test_client()
+    assert there.post("/api/jobs/import", data=bundle).status_code == 201
+    assert there.get(f"/api/issued/{issue['sha256']}.pdf").data == frozen.data
+
+
+def test_the_title_block_is_typed_and_a_day_that_is_none_is_told(client: FlaskClient) -> None:
+    told = edit(client, {"kind": "set-paperwork-field", "field": "reviewed_on", "typed": "soon"})
+    assert (told.status_code, "Reviewed on" in told.json["message"]) == (422, True)
+    for n, (field, typed) in enumerate(
+        (
+            ("firm", "Hill & Daughters"),
+            ("reviewed_by", "A. Person, PE"),
+            ("reviewed_on", "2026-11-30"),
+        ),
+        1,
+    ):
+        answer = edit(client, {"kind": "set-paperwork-field", "field": field, "typed": typed}, n)
+        assert answer.status_code == 200
+    path = f"{JOB}/revisions/4/options/a/plan-set/sheet"
+    sheet = client.get(f"{path}?name=permit&paper=Letter&number=G-2").json["found"]
+    assert sheet["hits"] == []
+    assert "Hill &amp; Daughters" in sheet["svg"]
+    assert "A. Person, PE" in sheet["svg"]
+    assert "2026-11-30" in sheet["svg"]
+    assert "Not for construction" not in sheet["svg"]
+    for kind in ("svg", "dxf"):
+        assert client.get(f"{path}.{kind}?name=permit&paper=Letter&number=A-1").status_code == 200
+    assert client.get(f"{path}?name=permit&paper=Letter&number=Z-9").status_code == 404
+    pdf = client.get(f"{JOB}/revisions/4/options/a/plan-set.pdf?name=owner&paper=A4")
+    assert pdf.data.startswith(b"%PDF")

@@ -21,6 +21,7 @@ from ridge_tally.core.job.edits.any_edit import (
     Edit,
     LoadingEdit,
     MoneyEdit,
+    PaperworkEdit,
     StringEdit,
     SurveyEdit,
     TakeRemedy,
@@ -33,6 +34,7 @@ from ridge_tally.editing.build.step import build_changed
 from ridge_tally.editing.loading.step import loading_changed
 from ridge_tally.editing.money.step import money_changed
 from ridge_tally.editing.options import options_changed
+from ridge_tally.editing.sheets.paperwork import paperwork_changed
 from ridge_tally.editing.strings.planned import thread_option
 from ridge_tally.editing.strings.step import strings_changed
 from ridge_tally.editing.sun.weather import weather_changed
@@ -98,4 +100,6 @@ def _changed(job: Job, edit: Edit, shelf: Shelf) -> Job:  # noqa: PLR0911 - one 
         return build_changed(job, edit, shelf)
     if isinstance(edit, MoneyEdit):
         return money_changed(job, edit)
+    if isinstance(edit, PaperworkEdit):
+        return paperwork_changed(job, edit)
     assert_never(edit)

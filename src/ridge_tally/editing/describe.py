@@ -10,6 +10,7 @@ from ridge_tally.core.job.edits.brief.site import (
 from ridge_tally.core.job.edits.loading.batteries import SetBattery
 from ridge_tally.core.job.edits.loading.bench import UsePowerFile
 from ridge_tally.core.job.edits.loading.household import UseLoadFile
+from ridge_tally.core.job.edits.sheets.paperwork import RecordIssue
 from ridge_tally.core.job.edits.sun.weather import SetMonthly, UseWeatherFile
 from ridge_tally.core.job.edits.survey.obstructions import SetObstructionField
 from ridge_tally.core.job.edits.survey.outlines import SetReading
@@ -42,6 +43,8 @@ def describe_edit(edit: Edit) -> str:  # noqa: PLR0911, PLR0912 - one return an 
             return f"lay {len(edit.places)} module(s)"
         case TakeRemedy():
             return edit.told
+        case RecordIssue():
+            return f"issue {edit.issue.number}, {edit.issue.name} set"
         case ToggleModules() | MoveModules() | TurnModules():
             return f"{edit.kind.split('-')[0]} {len(edit.module_ids)} module(s)"
         case _:

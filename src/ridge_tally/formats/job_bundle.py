@@ -1,4 +1,4 @@
-"""A job with its pictures, weather and meter files: a zip of the job file and the files it names."""
+"""A job with its pictures, weather, meter and issued files: a zip of the job file and the files it names."""
 
 import re
 import zipfile
@@ -13,8 +13,10 @@ from ridge_tally.core.job.document import Job
 SUFFIX = ".ridgetally.zip"
 JOB_NAME = "job.ridgetally.json"
 MOST_FILES, LARGEST_WHOLE_BYTES = 200, 200 * 1024 * 1024
-PICTURES, WEATHER, METER = "pictures", "weather", "meter"
-_KEPT = re.compile(rf"{PICTURES}/[0-9a-f]{{64}}\.(jpg|png)|({WEATHER}|{METER})/[0-9a-f]{{64}}\.csv")
+PICTURES, WEATHER, METER, ISSUED = "pictures", "weather", "meter", "issued"
+_KEPT = re.compile(
+    rf"{PICTURES}/[0-9a-f]{{64}}\.(jpg|png)|({WEATHER}|{METER})/[0-9a-f]{{64}}\.csv|{ISSUED}/[0-9a-f]{{64}}\.pdf"
+)
 
 
 def pictures_of(job: Job) -> tuple[str, ...]:

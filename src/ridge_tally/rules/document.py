@@ -20,6 +20,7 @@ from ridge_tally.rules.loading.bench_document import require_sound_bench
 from ridge_tally.rules.money.document import require_sound_money
 from ridge_tally.rules.option_document import require_name, require_sound_option
 from ridge_tally.rules.ranges import Range, require_ranges
+from ridge_tally.rules.sheets.document import require_sound_paperwork
 from ridge_tally.rules.sun.weather_document import require_sound_weather
 from ridge_tally.rules.survey.document import require_sound_survey
 
@@ -41,6 +42,8 @@ def require_sound(job: Job, before: Job | None = None) -> None:
     require_name(job.name)
     if before is None or job.money is not before.money:
         require_sound_money(job.money)
+    if before is None or job.paperwork is not before.paperwork:
+        require_sound_paperwork(job.paperwork)
     alike = before is not None and alike_but_options(job, before)
     if not alike:
         _require_sound_site(job)

@@ -7,7 +7,7 @@ from pathlib import Path, PurePosixPath
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.survey import Picture
-from ridge_tally.formats.job_bundle import METER, PICTURES, WEATHER, pictures_of
+from ridge_tally.formats.job_bundle import ISSUED, METER, PICTURES, WEATHER, pictures_of
 from ridge_tally.formats.pictures import clean_picture
 from ridge_tally.formats.weather_file import read_weather
 from ridge_tally.services.workspace import Forgotten, Workspace
@@ -35,8 +35,13 @@ def picture_file(workspace: Workspace, sha256: str) -> Path:
     return kept_file(workspace.pictures, sha256, SUFFIXES, "picture")
 
 
+def issued_file(workspace: Workspace, sha256: str) -> Path:
+    """Return the file of an issued set; NotFound if it is not kept here."""
+    return kept_file(workspace.issued, sha256, (".pdf",), "issued set")
+
+
 def packed_with(workspace: Workspace, job: Job) -> dict[str, bytes]:
-    """Return the pictures, weather and meter files a job names that are kept here, by their names."""
+    """Return the pictures, weather, meter and issued files a job names that are kept here, by their names."""
     load, bench, weather = job.brief.household.load_file, job.bench, job.weather.file
     desk = workspace.desk
     named: list[tuple[str, Callable[[str], Path], str]] = [
@@ -48,6 +53,7 @@ def packed_with(workspace: Workspace, job: Job) -> dict[str, bytes]:
         named.append((METER, partial(meter_file, desk), load.sha256))
     if bench:
         named.append((METER, partial(meter_file, desk), bench.file.sha256))
+    named += [(ISSUED, partial(issued_file, workspace), i.sha256) for i in job.paperwork.issues]
     found = {}
     for folder, kept, sha256 in named:
         try:
@@ -77,6 +83,9 @@ def unpacked(workspace: Workspace, files: dict[str, bytes], file: str) -> None:
         if path.parts[0] == METER:
             # Read when it is asked for: what it is of stands in the job.
             keep_file(workspace.desk.meter_files, path.stem, content, path.suffix)
+            continue
+        if path.parts[0] == ISSUED:
+            keep_file(workspace.issued, path.stem, content, path.suffix)
             continue
         clean_picture(content, f"{file}, {name}")
         keep_file(workspace.pictures, path.stem, content, path.suffix)

@@ -1,18 +1,24 @@
 """A revision's printed pages: the design sheet of an option, and the brief."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
+from hashlib import sha256
 
+from ridge_tally.core.errors import BadGeometry
+from ridge_tally.core.job.edits.sheets.paperwork import RecordIssue
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.job.paperwork import Issue
 from ridge_tally.core.sheets.paper import SheetPaper
 from ridge_tally.core.sheets.scene_svg import scene_svg
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_in
 from ridge_tally.formats.scene_dxf import scene_dxf
 from ridge_tally.formats.scene_pdf import scenes_pdf
 from ridge_tally.formats.sheet_pdf import SheetContent, write_brief_pdf, write_sheet_pdf
 from ridge_tally.rules.design import Design
-from ridge_tally.services.jobs import load_job
+from ridge_tally.services.jobs import earlier, load_job
 from ridge_tally.services.workspace import Workspace
+from ridge_tally.store.files import keep_file
 from ridge_tally.store.jobs import JobId
 from ridge_tally.views.brief.sheet import brief_content
 from ridge_tally.views.build.one_line import one_line
@@ -47,6 +53,10 @@ class SetAt:
     job_id: JobId
     revision: int
     option_id: OptionId
+
+
+# Stands for a file's hash until it is written; nothing prints it.
+NOT_YET = "0" * 64
 
 
 class DiagramFormat(StrEnum):
@@ -84,6 +94,51 @@ def plan_set_pdf(workspace: Workspace, at: SetAt, name: SetName, paper: SheetPap
     job = load_job(workspace, at.job_id, at.revision)
     title = f"{job.name}, option {at.option_id.upper()}, {name.value} set"
     return scenes_pdf(title, "Ridge Tally", [s.scene for s in sheets])
+
+
+def issue_set(
+    workspace: Workspace, at: SetAt, name: SetName, paper: SheetPaper, what: str
+) -> Issue:
+    """Freeze a set as a file and return what the job is to record of it; its own row is printed in it.
+
+    Raises
+    ------
+    BadGeometry
+        If a sheet has a drawing fault: nothing is kept then.
+    NotFound, StorageFailed
+        If the option is not there, or the file cannot be written.
+    """
+    job, day = load_job(workspace, at.job_id, at.revision), workspace.clock().date()
+    who = job.paperwork.drawn_by or "nobody named"
+    issue = Issue(
+        len(job.paperwork.issues) + 1, day, name.value, paper.value, at.option_id, at.revision,
+        " ".join(what.split()) or f"{name.value} set", who, NOT_YET,
+    )  # fmt: skip
+    printed = apply_edit(job, RecordIssue(issue), workspace.desk.shelf)
+    design, stamp = design_in(printed, at.option_id), Stamp(at.revision, day)
+    sheets = in_order(plan_set(workspace.desk, design, stamp, name, paper))
+    for sheet in sheets:
+        for hit in sheet.hits:
+            raise BadGeometry(
+                f"Sheet {sheet.number}", f"{hit.kind}: {hit.told}", "Mend it, or take larger paper."
+            )
+    title = f"{job.name}, issue {issue.number}, {name.value} set"
+    pdf = scenes_pdf(title, job.paperwork.firm or "Ridge Tally", [s.scene for s in sheets])
+    digest = sha256(pdf).hexdigest()
+    keep_file(workspace.issued, digest, pdf, ".pdf")
+    return replace(issue, sha256=digest)
+
+
+def changed_since(workspace: Workspace, at: SetAt) -> tuple[str, ...]:
+    """Return what was changed since the last set of an option left the house, newest first, in words."""
+    job = load_job(workspace, at.job_id, at.revision)
+    last = next((i for i in reversed(job.paperwork.issues) if i.option_id == at.option_id), None)
+    if last is None:
+        return ()
+    steps = earlier(workspace, at.job_id, at.revision)
+    return tuple(
+        e.before for e in steps if e.revision >= last.revision and not e.before.startswith("issue ")
+    )
 
 
 def _at(

@@ -16,6 +16,8 @@ from ridge_tally.simulation.remembered import Remembered
 from ridge_tally.store.database import PICTURES, open_database, reading
 from ridge_tally.store.equipment import own_documents
 
+ISSUED = "issued"
+
 
 class Forgotten(StrEnum):
     """What is read once and kept in mind until somebody changes it."""
@@ -45,6 +47,11 @@ class Workspace:
     # Documents by their stored text, as last read or written.
     documents: Remembered = field(default_factory=lambda: Remembered(24))
     minds: list[Callable[[Forgotten], None]] = field(default_factory=list)
+
+    @property
+    def issued(self) -> Path:
+        """The folder of sets that left the house."""
+        return self.desk.kept / ISSUED
 
     def forget(self, what: Forgotten) -> None:
         """Forget what an answer has just changed, here and in every other mind."""

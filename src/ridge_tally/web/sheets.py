@@ -3,18 +3,22 @@
 from dataclasses import dataclass
 
 from flask import Response
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.job.paperwork import Issue
 from ridge_tally.core.sheets.paper import SheetPaper
 from ridge_tally.core.sheets.scene_svg import scene_svg
 from ridge_tally.formats.scene_dxf import scene_dxf
 from ridge_tally.formats.sheet_pdf import SheetContent
+from ridge_tally.services.kept_files import issued_file
 from ridge_tally.services.papers import (
     SetAt,
+    changed_since,
     design_sheet,
     design_sheet_pdf,
+    issue_set,
     plan_set_of,
     plan_set_pdf,
 )
@@ -26,8 +30,15 @@ from ridge_tally.web.models import (
     OptionPath,
 )
 from ridge_tally.web.routes import Routes
+from ridge_tally.web.sent_file import send_kept
 
 bp = Routes("sheets", __name__, url_prefix="/api")
+
+
+class IssuedPath(BaseModel):
+    """A file by its hash."""
+
+    sha256: str
 
 
 class SetQuery(BaseModel):
@@ -35,6 +46,12 @@ class SetQuery(BaseModel):
 
     name: SetName
     paper: SheetPaper
+
+
+class IssueRequest(SetQuery):
+    """A set that is to leave the house, and what it is for."""
+
+    what: str = Field("", max_length=200)
 
 
 class SheetQuery(SetQuery):
@@ -131,3 +148,22 @@ def _file(path: OptionPath, query: SheetQuery, text: str, kind: str, mimetype: s
     name = f"{path.job_id}-{path.option_id}-r{path.revision}-{query.number}.{kind}"
     headers = {"Content-Disposition": f'attachment; filename="{name}"'}
     return Response(text, mimetype=mimetype, headers=headers)
+
+
+@bp.post(f"{OPTION}/plan-set/issue", operation_id="issue_set", responses={201: Found[Issue]})
+def post_issue(path: OptionPath, body: IssueRequest) -> tuple[Found[Issue], int]:
+    """Freeze a set as a file; the job records it by the edit that follows."""
+    issue = issue_set(workspace(), _set_at(path), body.name, body.paper, body.what)
+    return Found[Issue](found=issue), 201
+
+
+@bp.get(f"{OPTION}/plan-set/since", operation_id="changed_since", responses={200: Found[list[str]]})
+def get_changed_since(path: OptionPath) -> Found[list[str]]:
+    """What was changed since the last set of the option left the house."""
+    return Found[list[str]](found=list(changed_since(workspace(), _set_at(path))))
+
+
+@bp.get("/issued/<sha256>.pdf", operation_id="issued_set")
+def get_issued(path: IssuedPath) -> Response:
+    """A set as it left the house, byte for byte."""
+    return send_kept(issued_file(workspace(), path.sha256))

@@ -1,13 +1,13 @@
 """Routes of the survey's pictures: sent as the body, handed out under their hash."""
 
-from flask import Response, send_file
+from flask import Response
 
 from ridge_tally.core.job.survey import Picture
 from ridge_tally.services.kept_files import picture_file, take_in
 from ridge_tally.web.at import workspace
 from ridge_tally.web.models import Found, PicturePath
 from ridge_tally.web.routes import Routes
-from ridge_tally.web.sent_file import sent_file
+from ridge_tally.web.sent_file import send_kept, sent_file
 
 bp = Routes("survey", __name__, url_prefix="/api/pictures")
 
@@ -21,7 +21,4 @@ def post_picture() -> tuple[Found[Picture], int]:
 @bp.get("/<sha256>", operation_id="picture")
 def get_picture(path: PicturePath) -> Response:
     """A picture's file; it never changes."""
-    response = send_file(picture_file(workspace(), path.sha256))
-    response.headers["Cache-Control"] = "private, immutable, max-age=31536000"
-    response.headers["X-Content-Type-Options"] = "nosniff"
-    return response
+    return send_kept(picture_file(workspace(), path.sha256))

@@ -34,3 +34,8 @@ export const setFile = (at: OptionAt, file: string, asked: SetAsked, number?: st
   const query = new URLSearchParams({ ...asked, ...(number ? { number } : {}) });
   return `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/${file}?${query}`;
 };
+
+export const sinceQuery = (at: OptionAt) =>
+  answerOf<string[]>(['option', at, 'plan-set-since'], (signal) =>
+    foundOf(api.GET(`${OPTION}/plan-set/since`, { params: pathOf(at), signal })),
+  );

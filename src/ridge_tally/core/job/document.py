@@ -26,6 +26,7 @@ from ridge_tally.core.job.brief import Brief
 from ridge_tally.core.job.code_rules import OwnRules, Safety
 from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
 from ridge_tally.core.job.money import Money
+from ridge_tally.core.job.paperwork import Paperwork
 from ridge_tally.core.job.racking import DesignLoads, Racking
 from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.job.weather import JobWeather
@@ -148,10 +149,13 @@ class Job:
     bench: Bench | None = None
     design_loads: DesignLoads = field(default_factory=DesignLoads)
     money: Money = field(default_factory=Money)
+    paperwork: Paperwork = field(default_factory=Paperwork)
     version: int = field(default=DOCUMENT_VERSION)
 
 
-_SHARED = tuple(f.name for f in fields(Job) if f.name not in ("name", "options", "money"))
+_SHARED = tuple(
+    f.name for f in fields(Job) if f.name not in ("name", "options", "money", "paperwork")
+)
 
 
 def alike_but_options(job: Job, other: Job) -> bool:

@@ -31,6 +31,7 @@ class TitleFacts:
     system: str
     revision: str
     reviewed: str
+    people: str = ""
     issues: tuple[IssueRow, ...] = ()
 
 
@@ -93,6 +94,7 @@ def _at_right(ground: Ground, facts: TitleFacts, head: SheetHead) -> list[Item]:
     foot = bottom - 58
     items.append(Line(Layer.FRAME, ((left, foot), (right, foot))))
     at = _set(items, x, foot + 1, wide, facts.reviewed or NOT_REVIEWED, 2.6, bold=True, most=4)
+    at = _set(items, x, at + 1, wide, facts.people, 2.4, most=3)
     at = _set(items, x, at + 1, wide, f"Revision of the job: {facts.revision}", 2.5, most=2)
     at = _set(items, x, at + 1, wide, f"Scale: {head.scale}", 2.5, most=2)
     _set(items, x, at + 2, wide, head.title, 3.6, bold=True, most=2)
@@ -113,6 +115,7 @@ def _at_foot(ground: Ground, facts: TitleFacts, head: SheetHead) -> list[Item]:
         items, columns[2] + 2.5, top + 1, wide[2], facts.reviewed or NOT_REVIEWED, 2.4,
         bold=True, most=2,
     )  # fmt: skip
+    y = _set(items, columns[2] + 2.5, y, wide[2], facts.people, 2.3, most=2)
     _issues(items, facts, (columns[2] + 2.5, y + 1, columns[3] - 2.5, bottom - 1))
     y = _set(items, columns[3] + 2.5, top + 1, wide[3], head.title, 3.2, bold=True, most=2)
     y = _set(items, columns[3] + 2.5, y + 0.5, wide[3], f"Scale: {head.scale}", 2.4, most=1)

@@ -5,11 +5,12 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from ridge_tally.core.errors import RidgeTallyError
+from ridge_tally.core.job.paperwork import Paperwork
 from ridge_tally.core.sheets.flow import Block, flowed
 from ridge_tally.core.sheets.paper import SheetPaper, ground_of
 from ridge_tally.core.sheets.scene import Scene
 from ridge_tally.core.sheets.scene_lint import Hit, lint
-from ridge_tally.core.sheets.titled import SheetHead, TitleFacts, sheet
+from ridge_tally.core.sheets.titled import IssueRow, SheetHead, TitleFacts, sheet
 from ridge_tally.rules.build.racking import racked_planes
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
@@ -125,12 +126,28 @@ def in_order(sheets: Iterable[SetSheet]) -> tuple[SetSheet, ...]:
 
 def _facts(design: Design, stamp: Stamp) -> TitleFacts:
     report = option_report(design)
+    paper = design.job.paperwork
     system = ". ".join(f"{name}: {what}" for name, what in told.system_rows(design, report))
     return TitleFacts(
-        firm="Installer: not named",
+        firm=paper.firm or "Installer: not named",
         job=design.job.name,
         place=design.job.site.place or "Place not given",
         system=system,
         revision=f"{stamp.revision}, {stamp.day.isoformat()}, option {design.option.id.upper()}",
-        reviewed="",
+        reviewed=_reviewed(paper),
+        people=" ".join(
+            f"{told} {name}."
+            for told, name in (("Drawn by", paper.drawn_by), ("Checked by", paper.checked_by))
+            if name
+        ),
+        issues=tuple(
+            IssueRow(f"{i.number}", i.day.isoformat(), i.what, i.who) for i in paper.issues
+        ),
     )
+
+
+def _reviewed(paper: Paperwork) -> str:
+    """Return by whom and when it was reviewed; nothing until both are there."""
+    if not paper.reviewed_by or paper.reviewed_on is None:
+        return ""
+    return f"Reviewed by {paper.reviewed_by}, {paper.reviewed_on.isoformat()}"

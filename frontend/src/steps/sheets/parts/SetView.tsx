@@ -4,11 +4,13 @@ import { type MouseEvent, useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
+import { Board } from '@/ui/Board';
 import { Button } from '@/ui/Button';
 import { Choice } from '@/ui/Choice';
 import { Failed, Waiting } from '@/ui/States';
 import { useScrollStop } from '@/ui/useScrollStop';
 import { planSetQuery, type SetAsked, setFile, setSheetQuery } from '../queries';
+import { IssueCard, TitleCard } from './Issued';
 
 const SETS: Record<Schemas['SetName'], string> = {
   whole: 'Whole set',
@@ -96,6 +98,10 @@ export function SetView() {
           <SheetPage asked={asked} number={shown.number} />
         </div>
       )}
+      <Board heightPx={188}>
+        <TitleCard />
+        <IssueCard asked={asked} faults={faults} />
+      </Board>
     </div>
   );
 }

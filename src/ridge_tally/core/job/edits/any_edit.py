@@ -26,6 +26,7 @@ from ridge_tally.core.job.edits.money.incentives import IncentiveEdit
 from ridge_tally.core.job.edits.money.offers import OfferEdit
 from ridge_tally.core.job.edits.money.prices import PriceEdit
 from ridge_tally.core.job.edits.options import OptionEdit
+from ridge_tally.core.job.edits.sheets.paperwork import PaperworkEdit
 from ridge_tally.core.job.edits.strings.electronics import ElectronicsEdit
 from ridge_tally.core.job.edits.strings.inverters import InverterEdit
 from ridge_tally.core.job.edits.strings.threading import ThreadEdit
@@ -82,4 +83,5 @@ Edit = (
     | LoadingEdit
     | BuildEdit
     | MoneyEdit
+    | PaperworkEdit
 )

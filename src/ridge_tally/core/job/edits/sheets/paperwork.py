@@ -1,0 +1,35 @@
+"""The edits of what the sheets say of people, and of sets that left the house, as data."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Literal
+
+from ridge_tally.core.job.paperwork import Issue
+
+
+class PaperworkField(StrEnum):
+    """A name or a day in the title block."""
+
+    FIRM = "firm"
+    DRAWN_BY = "drawn_by"
+    CHECKED_BY = "checked_by"
+    REVIEWED_BY = "reviewed_by"
+    REVIEWED_ON = "reviewed_on"
+
+
+@dataclass(frozen=True, slots=True)
+class SetPaperworkField:
+    field: PaperworkField
+    typed: str
+    kind: Literal["set-paperwork-field"] = "set-paperwork-field"
+
+
+@dataclass(frozen=True, slots=True)
+class RecordIssue:
+    """A set that was frozen; its number follows the last one's."""
+
+    issue: Issue
+    kind: Literal["record-issue"] = "record-issue"
+
+
+PaperworkEdit = SetPaperworkField | RecordIssue

@@ -1,0 +1,33 @@
+"""Who stands behind a job's sheets, and which sets of them left the house."""
+
+from dataclasses import dataclass
+from datetime import date
+
+from ridge_tally.core.job.ids import OptionId
+
+
+@dataclass(frozen=True, slots=True)
+class Issue:
+    """A set that left the house: frozen as a file named by its ``sha256``, made of a revision."""
+
+    number: int
+    day: date
+    name: str
+    paper: str
+    option_id: OptionId
+    revision: int
+    what: str
+    who: str
+    sha256: str
+
+
+@dataclass(frozen=True, slots=True)
+class Paperwork:
+    """What the title block says of people; ``reviewed_on`` with the licensed person's name or not at all."""
+
+    firm: str = ""
+    drawn_by: str = ""
+    checked_by: str = ""
+    reviewed_by: str = ""
+    reviewed_on: date | None = None
+    issues: tuple[Issue, ...] = ()
