@@ -7,6 +7,7 @@ import { Card } from '@/ui/Card';
 import { Fitted } from '@/ui/Fitted';
 import { useScrollStop } from '@/ui/useScrollStop';
 import { cash, figure, money } from '@/units/format';
+import { Asked } from './Asked';
 import { LoadsCard } from './LoadsCard';
 import { TariffCard } from './TariffCard';
 
@@ -24,9 +25,7 @@ export function BillsView({ found, running }: { found: View; running: boolean })
         className="breaks min-h-0 grow overflow-y-auto px-4 py-2"
       >
         {months.length === 0 ? (
-          <p className="text-sm" role="status">
-            {found.asked || (running ? 'Working out the year these bills rest on.' : '')}
-          </p>
+          <Asked found={found} running={running} />
         ) : (
           <>
             <Fitted mostPx={900}>

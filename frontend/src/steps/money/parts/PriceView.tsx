@@ -11,6 +11,7 @@ import { FilePick, withText } from '@/ui/FilePick';
 import { TypedField } from '@/ui/TypedField';
 import { useScrollStop } from '@/ui/useScrollStop';
 import { cash, figure, money } from '@/units/format';
+import { Asked } from './Asked';
 import { CountedCard } from './CountedCard';
 import { IncentivesCard } from './IncentivesCard';
 import { KINDS, ORDER } from './kinds';
@@ -30,11 +31,7 @@ export function PriceView({ found }: { found: View }) {
         aria-label="Priced list"
         className="breaks min-h-0 grow overflow-y-auto px-4 py-2"
       >
-        {found.asked && (
-          <p className="mb-1 text-sm" role="status">
-            {found.asked}
-          </p>
-        )}
+        <Asked found={found} running={false} />
         <ul className="mb-1 text-sm">
           {found.told.map((sentence) => (
             <li key={sentence}>{sentence}</li>

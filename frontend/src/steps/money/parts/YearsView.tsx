@@ -11,6 +11,7 @@ import { Choice } from '@/ui/Choice';
 import { Fitted } from '@/ui/Fitted';
 import { useScrollStop } from '@/ui/useScrollStop';
 import { cash, figure, money } from '@/units/format';
+import { Asked } from './Asked';
 import { MoneyField } from './MoneyField';
 import { Worked } from './Worked';
 
@@ -30,9 +31,7 @@ export function YearsView({ found, running }: { found: View; running: boolean })
         className="breaks min-h-0 grow overflow-y-auto px-4 py-2"
       >
         {!worth ? (
-          <p className="text-sm" role="status">
-            {found.asked || (running ? 'Working out the year these sums rest on.' : '')}
-          </p>
+          <Asked found={found} running={running} />
         ) : (
           <>
             <ul className="mb-1 text-sm">

@@ -57,7 +57,7 @@ export function SetView() {
   const shown = sheets?.find((s) => s.number === number) ?? sheets?.[0];
   const faults = sheets?.filter((s) => s.hits > 0).length ?? 0;
   return (
-    <div className="flex min-h-0 grow flex-col">
+    <div className="flex min-h-0 grow flex-col overflow-y-auto">
       <div className="for-the-hand flex flex-wrap items-center gap-2 px-3.5 py-1.5 text-sm">
         <Choice
           label="Set"
@@ -88,17 +88,21 @@ export function SetView() {
         )}
       </div>
       {!sheets || !shown ? (
-        <Waiting shows="Every sheet of the set as it will be printed.">Drawing the sheets</Waiting>
+        <div className="min-h-0 grow">
+          <Waiting shows="Every sheet of the set as it will be printed.">
+            Drawing the sheets
+          </Waiting>
+        </div>
       ) : (
         <div
           aria-busy={isPlaceholderData}
-          className={`flex min-h-0 grow max-md:flex-col ${isPlaceholderData ? 'opacity-50' : ''}`}
+          className={`flex min-h-40 grow basis-0 max-md:min-h-72 max-md:flex-col ${isPlaceholderData ? 'opacity-50' : ''}`}
         >
           <SheetList sheets={sheets} shown={shown} onChoose={setNumber} />
           <SheetPage asked={asked} number={shown.number} />
         </div>
       )}
-      <Board heightPx={188}>
+      <Board heightPx={216}>
         <TitleCard />
         <IssueCard asked={asked} faults={faults} />
       </Board>
