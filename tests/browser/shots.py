@@ -88,6 +88,11 @@ def money(page: Page) -> None:
     page.get_by_text("By this estimate").wait_for()
 
 
+def sheets(page: Page) -> None:
+    page.get_by_role("button", name=re.compile("^A-2")).click()
+    page.get_by_role("region", name=re.compile("^Sheet A-2")).wait_for()
+
+
 def micro(page: Page) -> None:
     page.get_by_role("combobox", name="At the modules").click()
     page.get_by_role("option", name="On all: Sample microinverter 330 W", exact=True).click()
@@ -111,7 +116,7 @@ VIEWS = {
     "loading-sweep": ("juniper-bench/a/loading", sweep),
     "build": ("juniper-bench/a/build", both_halves),
     "money": ("juniper-bench/a/money", money),
-    "sheets": ("juniper-bench/a/sheets", None),
+    "sheets": ("juniper-bench/a/sheets?view=set", sheets),
     # The last: it changes the option.
     "strings-micro": ("juniper-bench/b/strings", micro),
 }

@@ -99,7 +99,7 @@ export function SetView() {
           className={`flex min-h-40 grow basis-0 max-md:min-h-72 max-md:flex-col ${isPlaceholderData ? 'opacity-50' : ''}`}
         >
           <SheetList sheets={sheets} shown={shown} onChoose={setNumber} />
-          <SheetPage asked={asked} number={shown.number} />
+          <SheetPage asked={asked} number={shown.number} listed={!isPlaceholderData} />
         </div>
       )}
       <Board heightPx={216}>
@@ -143,12 +143,20 @@ function SheetList({ sheets, shown, onChoose }: SheetListProps) {
   );
 }
 
-function SheetPage({ asked, number }: { asked: SetAsked; number: string }) {
+interface SheetPageProps {
+  asked: SetAsked;
+  number: string;
+  /** Whether the set asked for has that sheet: until its list is there nobody knows. */
+  listed: boolean;
+}
+
+function SheetPage({ asked, number, listed }: SheetPageProps) {
   const { at } = useJob();
   const navigate = useNavigate();
   const scrollStop = useScrollStop();
   const [wide, setWide] = useState(false);
-  const { data: sheet, error, isPlaceholderData } = useQuery(setSheetQuery(at, asked, number));
+  const query = useQuery({ ...setSheetQuery(at, asked, number), enabled: listed });
+  const { data: sheet, error, isPlaceholderData } = query;
   if (error) return <Failed error={error} />;
   if (!sheet) return <Waiting shows="The sheet as it will be printed.">Drawing</Waiting>;
   const follow = (event: MouseEvent) => {
