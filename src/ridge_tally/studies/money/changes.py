@@ -69,6 +69,10 @@ class Change:
 
 
 def changes_of(desk: Desk, design: Design) -> Iterator[Change]:
+    """Yield every change that is asked about, the quickest to weigh first."""
+    # Those that leave the array alone come first: its year is there already.
+    yield from tariffs_of(desk, design)
+    yield from _batteries(desk, design)
     yield from _counts(desk, design)
     followed: Counter[RemedyKind] = Counter()
     for proposal in proposals(desk, design):
@@ -81,8 +85,6 @@ def changes_of(desk: Desk, design: Design) -> Iterator[Change]:
             yield Change(proposal.title, WORK.get(proposal.kind, ""), changed, edit)
     yield from _turned(desk, design)
     yield from _tilts(desk, design)
-    yield from _batteries(desk, design)
-    yield from tariffs_of(desk, design)
     yield from _trees(desk, design)
 
 

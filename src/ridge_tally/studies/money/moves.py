@@ -83,7 +83,7 @@ def next_moves(desk: Desk, design: Design) -> Iterator[NextMoves]:
             now.worth.npv_cents, now.worth.paid.lasting, tuple(ranked), looked_at, trying, untried
         )
 
-    yield report("one module more")
+    yield report("what leaves the array alone")
     for change in changes_of(desk, design):
         yield report(change.title)
         looked_at += 1

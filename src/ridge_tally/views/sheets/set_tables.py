@@ -11,7 +11,7 @@ from ridge_tally.core.number_format import spaced
 from ridge_tally.core.sheets.flow import Block, Table, Words
 from ridge_tally.core.strings.parts import ac_makers, counted_names, modules_in
 from ridge_tally.core.units import LengthUnit, format_length
-from ridge_tally.core.working import Family
+from ridge_tally.core.working import Family, LimitKind, Verdict
 from ridge_tally.rules.build.circuits.conductors import circuits_sized
 from ridge_tally.rules.build.circuits.conduits import drawn_in
 from ridge_tally.rules.build.circuits.gear import labels_of, ratings_of
@@ -27,8 +27,9 @@ from ridge_tally.views.option import CheckView, OptionReport
 from ridge_tally.views.sheets.design import check_rows
 from ridge_tally.views.shelf import values_of
 
+M_PER_S_PER_MPH, PA_PER_PSF = 0.44704, 47.8803
 FAMILIES = {
-    CodePack.US: "NEC (edition typed in the Brief), ASCE 7-16, NDS",
+    CodePack.US: "NEC 690 and 705, ASCE 7-16, NDS",
     CodePack.IEC: "IEC 60364, IEC 62548",
     CodePack.AU_NZ: "AS/NZS 5033, AS/NZS 4777, AS/NZS 3000",
     CodePack.UK: "BS 7671, IEC 62548",
@@ -65,17 +66,22 @@ def cover(
     )  # fmt: skip
     yield Table("The system", ("", ""), system_rows(design, report), (30, 120), ("array",) * 5)
     yield Table("Designed for", ("What", "Value", "By whom"), _designed(job), (50, 40, 60))
-    broken = [v for v in report.checks if v.on_sheet and v.check.verdict.value == "broken"]
-    open_ = [v for v in report.checks if v.on_sheet and v.check.verdict.value == "not-checked"]
+    held = [v.check for v in report.checks if v.on_sheet and v.check.kind is not LimitKind.NOTE]
+    broken = [c for c in held if c.verdict is Verdict.BROKEN]
+    unchecked = [c for c in held if c.verdict is Verdict.NOT_CHECKED]
     yield Words("Not kept, and not checked", 3.5, bold=True)
-    if not broken and not open_:
-        yield Words(
-            "Every check of this program is made and kept; what it does not check stands on E-3."
-        )
-    for view, told in ((broken, "not kept"), (open_, "not checked")):
-        if view:
-            names = dict.fromkeys(f"{v.check.title} ({v.check.subject})" for v in view)
-            yield Words(f"{len(view)} {told}: {'; '.join(names)}.")
+    if not held:
+        yield Words("No check is made yet: no module is laid.")
+    elif not broken and not unchecked:
+        yield Words("Every limit on E-3 is checked and kept.")
+    for checks, told in ((broken, "not kept"), (unchecked, "not checked")):
+        if checks:
+            names = dict.fromkeys(f"{c.title} ({c.subject})" for c in checks)
+            yield Words(f"{len(checks)} {told}: {'; '.join(names)}.")
+    yield Words(
+        "Not checked by this program: the roof and its framing, soil, fire and zoning rules of the place, "
+        "and whatever the authority or the utility asks beyond these sheets."
+    )
     half = (len(index) + 1) // 2
     pairs = zip(index[:half], (*index[half:], ("", "")), strict=False)
     yield Table(
@@ -108,28 +114,15 @@ def _designed(job: Job) -> tuple[tuple[str, str, str], ...]:
 
 def _loads(loads: DesignLoads, unit: LengthUnit) -> Iterator[tuple[str, str, str]]:
     feet = unit is LengthUnit.FOOT
-
-    def told(value: float | None, per: float, name: str) -> str:
-        return "not given" if value is None else f"{value / per:.0f} {name}"
-
-    yield (
-        "Wind",
-        told(loads.wind_m_per_s, 0.44704 if feet else 1.0, "mph" if feet else "m/s"),
-        loads.wind_source or "not said",
-    )
-    yield (
-        "Ground snow",
-        told(loads.ground_snow_pa, 47.8803 if feet else 1000.0, "psf" if feet else "kPa")
-        if loads.ground_snow_pa is None or feet
-        else f"{loads.ground_snow_pa / 1000:.2f} kPa",
-        loads.snow_source or "not said",
-    )
-    yield (
-        "Exposure",
-        "not given" if loads.exposure is None else loads.exposure.value.upper(),
-        loads.exposure_source or "not said",
-    )
-    yield ("Roof height", "not given" if loads.roof_height is None else format_length(loads.roof_height.value_m, unit), loads.height_source or "not said")  # fmt: skip
+    wind, snow, height = loads.wind_m_per_s, loads.ground_snow_pa, loads.roof_height
+    found = (
+        ("Wind", wind and (f"{wind / M_PER_S_PER_MPH:.0f} mph" if feet else f"{wind:.0f} m/s"), loads.wind_source),
+        ("Ground snow", snow and (f"{snow / PA_PER_PSF:.0f} psf" if feet else f"{snow / 1000:.2f} kPa"), loads.snow_source),
+        ("Exposure", loads.exposure and loads.exposure.value.upper(), loads.exposure_source),
+        ("Roof height", height and format_length(height.value_m, unit), loads.height_source),
+    )  # fmt: skip
+    for name, value, source in found:
+        yield (name, str(value or "not given"), source or "not said")
 
 
 def calculations(report: OptionReport) -> Iterator[Block]:
@@ -249,7 +242,11 @@ def parts(
         "Racking", ("Part", "Pieces", "Spares"), racked, (110, 20, 20), ("mounting",) * len(racked)
     )
     wired = tuple(
-        (t.name, f"{t.count:g} {t.unit}", t.note)
+        (
+            t.name,
+            format_length(t.count, design.job.unit) if t.unit == "m" else f"{t.count:g} {t.unit}",
+            t.note,
+        )
         for t in taken_off(design, sized, drawn_in(design, sized))
     )
     yield Table(
