@@ -82,11 +82,12 @@ def cover(
         "Not checked by this program: the roof and its framing, soil, fire and zoning rules of the place, "
         "and whatever the authority or the utility asks beyond these sheets."
     )
-    half = (len(index) + 1) // 2
-    pairs = zip(index[:half], (*index[half:], ("", "")), strict=False)
+    third = -(-len(index) // 3)
+    columns = [[*index, *[("", "")] * 2][third * n : third * (n + 1)] for n in range(3)]
     yield Table(
-        "Sheets", ("No.", "Title", "No.", "Title"),
-        tuple((*one, *other) for one, other in pairs), (14, 90, 14, 90),
+        "Sheets", ("No.", "Title") * 3,
+        tuple((*one, *two, *three) for one, two, three in zip(*columns, strict=True)),
+        (14, 60) * 3,
     )  # fmt: skip
 
 
@@ -353,7 +354,7 @@ def tests(design: Design, report: OptionReport) -> Iterator[Block]:
         rows.append((s.tag, str(len(sheets)), f"{voc:.1f} V", "", f"{isc:.2f} A", "", "", ""))
     if rows and design.microinverter is None:
         yield Table(
-            "Strings at 1000 W/m² and cells of 25 °C; Proving has them at the light and heat of the day",
+            "Strings at 1000 W/m² and cells of 25 °C: current goes with the light, voltage falls with each degree",
             ("String", "Modules", "Voc", "Read", "Isc", "Read", "Polarity", "Insulation, MΩ"), tuple(rows),
             (16, 18, 24, 24, 24, 24, 24, 34), tuple(f"string {r[0]}" for r in rows), blank_mm=8.0,
         )  # fmt: skip
