@@ -8,7 +8,7 @@ export function Asked({ found, running }: { found: Schemas['MoneyView']; running
   const told = found.asked || (running ? 'Working out the year these sums rest on.' : '');
   if (!told) return null;
   const view = found.tariff ? 'bills' : 'grid';
-  const inBrief = found.asked.includes('Brief');
+  const inBrief = found.asked.startsWith('The Brief has no');
   return (
     <p className="mb-1 text-sm" role="status">
       {told}{' '}
