@@ -4,8 +4,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from ridge_tally.core.job.money import Expected
-from ridge_tally.core.money.cents import half_up
-from ridge_tally.core.money.years import SunBills, aged_frac
+from ridge_tally.core.money.years import SunBills, aged_frac, rises_by, upkeep_cents_of
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -43,13 +42,7 @@ def staged_flows(stages: Sequence[Stage], expected: Expected) -> tuple[int, ...]
     for year in range(stages[0].at + 1, expected.years + 1):
         stands = [s for s in stages if s.at < year][-1].bills
         aged = stands.at(aged_frac(expected, year - stages[0].at))
-        rises = [
-            (1 + rise) ** (year - 1)
-            for rise in (
-                expected.energy_rise_frac, expected.fixed_rise_frac, expected.export_rise_frac
-            )
-        ]  # fmt: skip
+        rises = rises_by(expected, year)
         saved = sum(stands.without.months_cents(*rises)) - sum(aged.bills.months_cents(*rises))
-        upkeep = half_up(expected.upkeep_cents * (1 + expected.upkeep_rise_frac) ** (year - 1))
-        flows[year] += saved - upkeep
+        flows[year] += saved - upkeep_cents_of(expected, year)
     return tuple(flows)

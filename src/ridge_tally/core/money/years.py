@@ -134,6 +134,18 @@ def aged_frac(expected: Expected, year: int) -> float:
     return float((1 - expected.ageing_frac) ** (year - 1))
 
 
+def rises_by(expected: Expected, year: int) -> tuple[float, float, float]:
+    """Return what prices of energy, fixed charges and export prices are in a year, over today's."""
+    rises = expected.energy_rise_frac, expected.fixed_rise_frac, expected.export_rise_frac
+    energy, fixed, export = ((1 + rise) ** (year - 1) for rise in rises)
+    return energy, fixed, export
+
+
+def upkeep_cents_of(expected: Expected, year: int) -> int:
+    """Return what upkeep costs in a year, whole cents."""
+    return half_up(expected.upkeep_cents * (1 + expected.upkeep_rise_frac) ** (year - 1))
+
+
 def year_rows(purchase: Purchase, bills: SunBills, expected: Expected) -> tuple[YearRow, ...]:
     """Return the table, year 0 first.
 
@@ -154,15 +166,10 @@ def year_rows(purchase: Purchase, bills: SunBills, expected: Expected) -> tuple[
     )
     for year in range(1, expected.years + 1):
         aged = bills.at(aged_frac(expected, year))
-        rises = [
-            (1 + rise) ** (year - 1)
-            for rise in (
-                expected.energy_rise_frac, expected.fixed_rise_frac, expected.export_rise_frac
-            )
-        ]  # fmt: skip
+        rises = rises_by(expected, year)
         before = sum(bills.without.months_cents(*rises))
         after = sum(aged.bills.months_cents(*rises))
-        upkeep = half_up(expected.upkeep_cents * (1 + expected.upkeep_rise_frac) ** (year - 1))
+        upkeep = upkeep_cents_of(expected, year)
         renewed = purchase.inverter_cents if year == expected.inverter_year else 0
         paid = 0 if loan is None or year > len(loan.by_year_cents) else loan.by_year_cents[year - 1]
         net = before - after - upkeep - renewed + arrives.get(year, 0) - paid

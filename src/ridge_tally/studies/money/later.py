@@ -1,5 +1,6 @@
 """Now or later: the same roof bought today, next year or in stages, each a complete run to the same year."""
 
+from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from datetime import date
@@ -13,7 +14,7 @@ from ridge_tally.core.job.money import Expected, LineKind
 from ridge_tally.core.money.cents import half_up
 from ridge_tally.core.money.incentives import Granted, arriving_cents, granted
 from ridge_tally.core.money.stages import Stage, staged_flows
-from ridge_tally.core.money.years import SunBills, payback
+from ridge_tally.core.money.years import payback
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_in
@@ -33,6 +34,7 @@ from ridge_tally.studies.strings.proposals import Proposal, RemedyKind, proposal
 
 # Of the shelf's inverters so many are followed, those that hold the full roof first.
 FOLLOWED = 3
+HUNG = (RemedyKind.INVERTER, RemedyKind.SECOND_INVERTER)
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,10 +83,6 @@ class _Priced:
     design: Design
     money: OptionMoney
 
-    @property
-    def bills(self) -> SunBills:
-        return self.money.bills
-
 
 def now_or_later(desk: Desk, design: Design) -> Iterator[NowOrLater]:
     """Yield ways to buy an option, as they are worked out; no loan in any of them.
@@ -122,7 +120,8 @@ def _stages(desk: Desk, drawn: _Priced, stage_year: int) -> Iterator[tuple[str, 
     if room <= count:
         return
     full_job = apply_edit(design.job, edit_for_count(option, roof, room), desk.shelf)
-    full = _priced(desk, design_in(full_job, option.id))
+    filled = design_in(full_job, option.id)
+    full = _priced(desk, filled)
     more = f"{room - count} more"
     if full is not None:
         yield f"All {room} modules today", [(0, full, None)]
@@ -133,13 +132,11 @@ def _stages(desk: Desk, drawn: _Priced, stage_year: int) -> Iterator[tuple[str, 
                 (stage_year, full, drawn),
             ],
         )
-    kinds = (RemedyKind.INVERTER, RemedyKind.SECOND_INVERTER)
-    open_now = design_in(full_job, option.id)
-    for kind in kinds:
-        best = _best_of(desk, open_now, kind)
-        if best is None:
+    best = _best_by_kind(desk, filled)
+    for kind in HUNG:
+        if kind not in best:
             continue
-        ended, proposal = best
+        ended, proposal = best[kind]
         if kind is RemedyKind.SECOND_INVERTER:
             yield (
                 f"As drawn today, {more} and a second inverter in year {stage_year}",
@@ -160,24 +157,24 @@ def _stages(desk: Desk, drawn: _Priced, stage_year: int) -> Iterator[tuple[str, 
             )
 
 
-def _best_of(desk: Desk, full: Design, kind: RemedyKind) -> tuple[_Priced, Proposal] | None:
-    """Return the full roof with the inverter that is worth most among the first that hold it."""
-    best: tuple[_Priced, Proposal] | None = None
-    followed = 0
+def _best_by_kind(desk: Desk, full: Design) -> dict[RemedyKind, tuple[_Priced, Proposal]]:
+    """Return the full roof with the bigger and the second inverter worth most of the first that hold it."""
+    best: dict[RemedyKind, tuple[_Priced, Proposal]] = {}
+    followed = Counter[RemedyKind]()
     for proposal in proposals(desk, full):
-        if proposal.kind is not kind or followed >= FOLLOWED:
+        kind = proposal.kind
+        if kind not in HUNG or followed[kind] >= FOLLOWED:
             continue
         job = _applied(desk, full.job, proposal.edit(full.option))
-        if job is None or not keeps_all(
-            standing_of(design_in(job, full.option.id)).broken.values()
-        ):
+        held = None if job is None else design_in(job, full.option.id)
+        if held is None or not keeps_all(standing_of(held).broken.values()):
             continue
-        followed += 1
-        ended = _priced(desk, design_in(job, full.option.id))
+        followed[kind] += 1
+        ended = _priced(desk, held)
         if ended is not None and (
-            best is None or ended.money.worth.npv_cents > best[0].money.worth.npv_cents
+            kind not in best or ended.money.worth.npv_cents > best[kind][0].money.worth.npv_cents
         ):
-            best = ended, proposal
+            best[kind] = ended, proposal
     return best
 
 
@@ -212,7 +209,7 @@ def _plan(title: str, stages: Stages, expected: Expected) -> LaterPlan:
         renewed = renewed_cents(ends.design, ends.money.quote)
         if before is not None:
             renewed = max(0, renewed - renewed_cents(before.design, before.money.quote))
-        flows_of.append(Stage(at, price, arrives, renewed, ends.bills))
+        flows_of.append(Stage(at, price, arrives, renewed, ends.money.bills))
         first = present_ids(before.design.option) if before is not None else ()
         modules = len(present_ids(ends.design.option)) - len(first)
         what = f"{modules} modules{'' if before is None else ' more'}{_hung(ends, before)}"

@@ -73,7 +73,8 @@ def next_moves(desk: Desk, design: Design) -> Iterator[NextMoves]:
     """
     # All by the list: a price a watt would make a change look as dear as the watts it brings.
     design = design_in(_by_list(design.job), design.option.id)
-    now, standing = option_money(desk, design), standing_of(design)
+    now, broken = option_money(desk, design), set(standing_of(design).broken)
+    now_npv_cents = _house_npv_cents(design, now)
     found: list[Move] = []
     looked_at = 0
 
@@ -87,7 +88,7 @@ def next_moves(desk: Desk, design: Design) -> Iterator[NextMoves]:
     for change in changes_of(desk, design):
         yield report(change.title)
         looked_at += 1
-        move = _judged(desk, design, change, now, set(standing.broken))
+        move = _judged(desk, design, change, now, now_npv_cents, broken)
         if move is not None:
             found.append(move)
     yield report("", UNTRIED)
@@ -99,7 +100,12 @@ def _by_list(job: Job) -> Job:
 
 
 def _judged(
-    desk: Desk, design: Design, change: Change, now: OptionMoney, broken: set[tuple[str, str]]
+    desk: Desk,
+    design: Design,
+    change: Change,
+    now: OptionMoney,
+    now_npv_cents: int,
+    broken: set[tuple[str, str]],
 ) -> Move | None:
     """Return a change with what it does; nothing where it leaves modules unstrung or has no year."""
     after = design_in(change.job, design.option.id)
@@ -112,7 +118,7 @@ def _judged(
     return Move(
         title=change.title,
         work=change.work,
-        npv_cents=_house_npv_cents(after, money) - _house_npv_cents(design, now),
+        npv_cents=_house_npv_cents(after, money) - now_npv_cents,
         gross_cents=money.quote.gross_cents - now.quote.gross_cents,
         net_cents=money.quote.net_cents - now.quote.net_cents,
         energy_kwh=money.energy_kwh - now.energy_kwh,
