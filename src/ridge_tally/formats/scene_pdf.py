@@ -1,6 +1,5 @@
 """Drawings as one vector PDF: a page a sheet at its size, the shipped fonts in it, a bookmark each."""
 
-import math
 from collections.abc import Sequence
 from datetime import UTC, datetime
 from functools import cache
@@ -13,8 +12,8 @@ from tempfile import mkdtemp
 from fontTools.ttLib import TTFont
 from fpdf import FPDF
 
-from ridge_tally.core.sheets.scene import Arc, Circle, Item, Layer, Line, Scene, Text
-from ridge_tally.core.sheets.scene_svg import HUES, INK, LOOK
+from ridge_tally.core.sheets.scene import Circle, Item, Layer, Line, Scene, Text, along
+from ridge_tally.core.sheets.scene_svg import INK, LOOK, hue_of
 
 FAMILY, SIGNS = "Barlow", "Signs"
 FACES = {
@@ -84,10 +83,8 @@ def _draw(pdf: FPDF, item: Item, links: dict[str, int]) -> None:
         return
     wide, colour = LOOK[item.layer]
     pdf.set_line_width(wide)
-    pdf.set_draw_color(*_colour(colour))
+    pdf.set_draw_color(*_colour(hue_of(item) if isinstance(item, Line) else colour))
     if isinstance(item, Line):
-        if item.hue:
-            pdf.set_draw_color(*_colour(HUES[(item.hue - 1) % len(HUES)]))
         if item.dashed:
             pdf.set_dash_pattern(dash=2.4, gap=1.4)
         pdf.polyline(list(item.points), polygon=item.closed)
@@ -99,14 +96,7 @@ def _draw(pdf: FPDF, item: Item, links: dict[str, int]) -> None:
         (x, y), r = item.centre, item.radius
         pdf.circle(x, y, r, style=style)
     else:
-        pdf.polyline(_along(item))
-
-
-def _along(arc: Arc) -> list[tuple[float, float]]:
-    (x, y), r = arc.centre, arc.radius
-    turn = arc.to_deg - arc.from_deg
-    angles = [math.radians(arc.from_deg + turn * n / CURVE) for n in range(CURVE + 1)]
-    return [(x + r * math.cos(a), y + r * math.sin(a)) for a in angles]
+        pdf.polyline(along(item, CURVE))
 
 
 def _write(pdf: FPDF, item: Text, links: dict[str, int]) -> None:

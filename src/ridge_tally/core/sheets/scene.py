@@ -3,6 +3,7 @@
 ``part`` names what an item belongs to (``inverter 1``), ``net`` the conductor a line is.
 """
 
+import math
 from dataclasses import dataclass
 from enum import StrEnum
 from typing import Literal
@@ -102,6 +103,13 @@ class Scene:
     height: float
     frame: tuple[float, float, float, float]
     items: tuple[Item, ...]
+
+
+def along(arc: Arc, steps: int) -> list[Point]:
+    """Return points along an arc, so many steps apart."""
+    turn, (x, y), r = arc.to_deg - arc.from_deg, arc.centre, arc.radius
+    angles = [math.radians(arc.from_deg + turn * n / steps) for n in range(steps + 1)]
+    return [(x + r * math.cos(a), y + r * math.sin(a)) for a in angles]
 
 
 def text_width(text: Text) -> float:

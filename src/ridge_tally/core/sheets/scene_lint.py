@@ -4,11 +4,13 @@ import math
 from dataclasses import dataclass
 from itertools import combinations, pairwise
 
-from ridge_tally.core.sheets.scene import Arc, Circle, Line, Point, Scene, Text, text_box
+from ridge_tally.core.sheets.scene import Arc, Circle, Line, Point, Scene, Text, along, text_box
 
 Box = tuple[float, float, float, float]
 # What touches by less is not seen.
 SEEN_MM = 0.15
+# Points along an arc are near enough to each other for a letter to be hit.
+ARC_STEPS = 12
 
 
 @dataclass(frozen=True, slots=True)
@@ -125,7 +127,7 @@ def _text_over_round(texts: list[Text], rounds: list[Circle | Arc]) -> list[Hit]
         for item in rounds:
             (x, y), r = item.centre, item.radius
             if isinstance(item, Arc):
-                if any(_within(p, box) for p in _along(item)):
+                if any(_within(p, box) for p in along(item, ARC_STEPS)):
                     found.append(Hit("text over arc", f"“{text.words}”", text.at))
                 continue
             near = math.hypot(x - min(max(x, box[0]), box[2]), y - min(max(y, box[1]), box[3]))
@@ -134,15 +136,6 @@ def _text_over_round(texts: list[Text], rounds: list[Circle | Arc]) -> list[Hit]
             if near < r - SEEN_MM and far > r + SEEN_MM:
                 found.append(Hit("text over arc", f"“{text.words}”", text.at))
     return found
-
-
-def _along(arc: Arc) -> list[Point]:
-    """Return points along an arc, near enough to each other for a letter to be hit."""
-    steps = 12
-    turn = arc.to_deg - arc.from_deg
-    angles = [math.radians(arc.from_deg + turn * n / steps) for n in range(steps + 1)]
-    (x, y), r = arc.centre, arc.radius
-    return [(x + r * math.cos(a), y + r * math.sin(a)) for a in angles]
 
 
 def _within(point: Point, box: Box) -> bool:

@@ -34,6 +34,11 @@ DASH = "2.4 1.4"
 FONT = "Barlow Semi Condensed, Barlow, sans-serif"
 
 
+def hue_of(line: Line) -> str:
+    """Return the colour of a line: its string's where it has one, else its layer's."""
+    return HUES[(line.hue - 1) % len(HUES)] if line.hue else LOOK[line.layer][1]
+
+
 def scene_svg(scene: Scene) -> str:
     """Return the sheet as an SVG document, 1 user unit a millimetre."""
     layers: dict[Layer, list[str]] = {layer: [] for layer in Layer}
@@ -61,7 +66,7 @@ def _drawn(item: Item) -> str:
     if isinstance(item, Line):
         dash = f' stroke-dasharray="{DASH}"' if item.dashed else ""
         if item.hue:
-            dash += f' stroke="{HUES[(item.hue - 1) % len(HUES)]}"'
+            dash += f' stroke="{hue_of(item)}"'
         if len(item.points) == 2 and not item.closed:
             (x1, y1), (x2, y2) = item.points
             return f'<path d="M{x1:g} {y1:g}L{x2:g} {y2:g}"{dash}{_part(item)}/>'

@@ -25,7 +25,6 @@ class SiteShape:
     layer: Layer
     ring: Ring
     part: str = ""
-    name: str = ""
     closed: bool = True
     dashed: bool = False
 

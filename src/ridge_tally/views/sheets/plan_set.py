@@ -18,7 +18,7 @@ from ridge_tally.studies.build.cuts import cuts_so_far
 from ridge_tally.views.build.one_line import one_line
 from ridge_tally.views.build.plane import plane_view
 from ridge_tally.views.loading.year import year_report
-from ridge_tally.views.option import option_report
+from ridge_tally.views.option import OptionReport, option_report
 from ridge_tally.views.sheets import set_tables as told
 from ridge_tally.views.sheets.design import Stamp
 from ridge_tally.views.sheets.set_drawings import layout_sheets, site_sheets, string_sheets
@@ -61,8 +61,8 @@ def plan_set(
 
     A sheet that fails is told on a sheet of its own and leaves the others standing.
     """
-    ground, facts = ground_of(paper), _facts(design, stamp)
     wanted, report = SETS[name], option_report(design)
+    ground, facts = ground_of(paper), _facts(design, report, stamp)
     planes = racked_planes(design)
     views = tuple(plane_view(desk, design, p) for p in planes)
     *_, sawings = cuts_so_far(desk, design)
@@ -124,8 +124,7 @@ def in_order(sheets: Iterable[SetSheet]) -> tuple[SetSheet, ...]:
     return tuple(sorted(sheets, key=lambda s: not s.number.startswith("G-1")))
 
 
-def _facts(design: Design, stamp: Stamp) -> TitleFacts:
-    report = option_report(design)
+def _facts(design: Design, report: OptionReport, stamp: Stamp) -> TitleFacts:
     paper = design.job.paperwork
     system = ". ".join(f"{name}: {what}" for name, what in told.system_rows(design, report))
     return TitleFacts(

@@ -58,7 +58,7 @@ def site_sheets(design: Design, ground: Ground, facts: TitleFacts) -> Iterator[S
     job, unit = design.job, design.job.unit
     survey, service = job.survey, job.survey.service
     shapes = [
-        SiteShape(Layer.LOT, [(p.east_m, p.north_m) for p in lot.points], f"lot {lot.id}", lot.name,
+        SiteShape(Layer.LOT, [(p.east_m, p.north_m) for p in lot.points], f"lot {lot.id}",
                   closed=lot.closed, dashed=True)
         for lot in survey.lot_lines
     ]  # fmt: skip
