@@ -16,8 +16,8 @@ from ridge_tally.cli.asking import (
 )
 from ridge_tally.core.money.told import money_told
 from ridge_tally.core.number_format import signed
-from ridge_tally.studies.money.later import now_or_later
-from ridge_tally.studies.money.moves import next_moves
+from ridge_tally.studies.money.later import LaterPlan, now_or_later
+from ridge_tally.studies.money.moves import Move, next_moves
 from ridge_tally.views.money.view import MoneyView, money_view
 from ridge_tally.views.money.worked import currency_of
 
@@ -87,6 +87,12 @@ def _told(view: MoneyView) -> str:
     return "\n".join([*lines, *([view.asked] if view.asked else []), *view.caveats])
 
 
+def _wanting(told: Move | LaterPlan) -> str:
+    """Return what limits something breaks and what of it has no price, in brackets; or nothing."""
+    wants = [*(b.told for b in told.breaks), *(f"no price: {x}" for x in told.unpriced)]
+    return f" ({'; '.join(wants)})" if wants else ""
+
+
 @click.command("next-moves")
 @click.argument("job_id")
 @option_option
@@ -102,15 +108,7 @@ def moves(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
         return
     currency = currency_of(design.job)
     for move in found.moves:
-        sound = (
-            ""
-            if move.sound
-            else " ("
-            + "; ".join(
-                [*(b.told for b in move.breaks), *(f"no price: {x}" for x in move.unpriced)]
-            )
-            + ")"
-        )
+        sound = "" if move.sound else _wanting(move)
         click.echo(
             f"{move.title}: {money_told(move.npv_cents, currency)} worth today, "
             f"{money_told(move.net_cents, currency)} net price, {signed(move.energy_kwh)} kWh a year{sound}"
@@ -136,12 +134,9 @@ def later(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
         paid = "; ".join(
             f"year {p.year}: {p.what} for {money_told(p.price_cents, currency)}" for p in plan.paid
         )
-        unsound = "; ".join(
-            [*(b.told for b in plan.breaks), *(f"no price: {x}" for x in plan.unpriced)]
-        )
         click.echo(
             f"{plan.title}: {money_told(plan.npv_cents, currency)} worth today ({paid})"
-            + (f" ({unsound})" if unsound else "")
+            + _wanting(plan)
         )
     for line in found.told:
         click.echo(f"{line}.")

@@ -9,6 +9,7 @@ import { Failed, Waiting } from '@/ui/States';
 import { useScrollStop } from '@/ui/useScrollStop';
 import { cash, figure, money } from '@/units/format';
 import { MoneyField } from './MoneyField';
+import { Unsound } from './Unsound';
 
 type View = Schemas['MoneyView'];
 type Plan = Schemas['LaterPlan'];
@@ -98,16 +99,7 @@ function Row({ plan, drawn, currency }: { plan: Plan; drawn: Plan; currency: str
               `, ${money(paid.incentives_cents, currency)} of incentives`}
           </span>
         ))}
-        {plan.breaks.map((b) => (
-          <span key={b.told} className="block text-xs font-normal text-stop">
-            {b.told}
-          </span>
-        ))}
-        {plan.unpriced.length > 0 && (
-          <span className="block text-xs font-normal text-warn">
-            No price yet: {plan.unpriced.join(', ')}
-          </span>
-        )}
+        <Unsound breaks={plan.breaks} unpriced={plan.unpriced} />
       </th>
       <td className="py-1 pl-3 font-semibold whitespace-nowrap">
         {cash(plan.npv_cents, currency)}

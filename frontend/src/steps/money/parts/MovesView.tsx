@@ -8,6 +8,7 @@ import { Button } from '@/ui/Button';
 import { Failed, Waiting } from '@/ui/States';
 import { useScrollStop } from '@/ui/useScrollStop';
 import { cash, figure, money, signed } from '@/units/format';
+import { Unsound } from './Unsound';
 
 type Move = Schemas['Move'];
 
@@ -82,16 +83,7 @@ function Row({ move, currency }: { move: Move; currency: string }) {
       <th scope="row" className="py-1 text-left font-sans font-medium">
         {move.title}
         <span className="block text-xs font-normal text-ink-2">{move.work}</span>
-        {move.breaks.map((b) => (
-          <span key={b.told} className="block text-xs font-normal text-stop">
-            {b.told}
-          </span>
-        ))}
-        {move.unpriced.length > 0 && (
-          <span className="block text-xs font-normal text-warn">
-            No price yet: {move.unpriced.join(', ')}
-          </span>
-        )}
+        <Unsound breaks={move.breaks} unpriced={move.unpriced} />
       </th>
       <td className="pl-3 font-semibold whitespace-nowrap">{change(move.npv_cents)}</td>
       <td className="pl-3 whitespace-nowrap">{change(move.net_cents)}</td>
