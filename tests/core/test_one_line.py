@@ -13,13 +13,17 @@ from ridge_tally.core.job.battery import Battery, Coupling
 from ridge_tally.core.job.service import SourceBreaker
 from ridge_tally.core.sheets.one_line.layout import one_line_sheets
 from ridge_tally.core.sheets.one_line.spec import AtModule, Beside, Group, OneLine, Symbols
+from ridge_tally.core.sheets.paper import SheetPaper
 from ridge_tally.core.sheets.scene import Arc, Circle, Layer, Line, Scene, Text, text_width
 from ridge_tally.core.sheets.scene_lint import lint
 from ridge_tally.core.sheets.scene_svg import scene_svg
+from ridge_tally.core.sheets.titled import TitleFacts
 from ridge_tally.editing.design import design_for
 from ridge_tally.formats.scene_dxf import scene_dxf
 from ridge_tally.views.build.one_line import one_line, one_line_facts
 
+FACTS = TitleFacts("A firm", "A job", "A place", "A system", "7, 2026-12-01", "")
+A3, TABLOID, LETTER, A4 = SheetPaper.A3, SheetPaper.TABLOID, SheetPaper.LETTER, SheetPaper.A4
 BASE = one_line_facts(design_for(FULL, option_a(FULL)))
 
 
@@ -49,11 +53,11 @@ def system(inverters: int, trackers: int, per: int, **change: object) -> OneLine
 
 BESIDE = tuple(Beside(f"Old array {n}", ("3 kW DC", "already there"), f"old {n}") for n in range(2))
 SYSTEMS = [
-    (f"{inverters} x {trackers} x {per} {paper} {symbols.value} {sorted(more)}",
+    (f"{inverters} x {trackers} x {per} {paper.value} {symbols.value} {sorted(more)}",
      system(inverters, trackers, per, symbols=symbols, **more), paper)
     for (inverters, trackers, per), (paper, symbols), more in product(
         [(1, 1, 1), (1, 6, 2), (2, 2, 1), (3, 2, 2), (1, 6, 3)],
-        [("A3", Symbols.INTERNATIONAL), ("Tabloid", Symbols.NORTH_AMERICAN)],
+        [(A3, Symbols.INTERNATIONAL), (TABLOID, Symbols.NORTH_AMERICAN), (A4, Symbols.INTERNATIONAL), (LETTER, Symbols.NORTH_AMERICAN)],
         [{}, {"line_side": True}, {"beside": BESIDE, "meter": True}, {"battery": True, "optimizers": True},
          {"fuse": "15 A gPV each", "switch": "600 V, 25 A"}],
     )
@@ -61,14 +65,14 @@ SYSTEMS = [
 
 
 @pytest.mark.parametrize(("spec", "paper"), [s[1:] for s in SYSTEMS], ids=[s[0] for s in SYSTEMS])
-def test_a_diagram_has_no_fault(spec: OneLine, paper: str) -> None:
-    sheets = one_line_sheets(spec, paper)
+def test_a_diagram_has_no_fault(spec: OneLine, paper: SheetPaper) -> None:
+    sheets = one_line_sheets(spec, FACTS, paper)
     assert sheets
     assert [hit for sheet in sheets for hit in lint(sheet)] == []
 
 
 def test_equal_strings_fold_and_then_a_second_sheet_follows() -> None:
-    (folded,) = one_line_sheets(system(1, 6, 3), "A3")
+    (folded,) = one_line_sheets(system(1, 6, 3), FACTS, A3)
     words = [i.words for i in folded.items if isinstance(i, Text)]
     assert any(w.startswith("18 × 1.1") for w in words)
     unlike = system(3, 6, 2)
@@ -77,10 +81,10 @@ def test_equal_strings_fold_and_then_a_second_sheet_follows() -> None:
                               for n, r in enumerate(g.rows, start=5)))
         for g in unlike.groups
     )  # fmt: skip
-    sheets = one_line_sheets(replace(unlike, groups=rows), "Tabloid")
+    sheets = one_line_sheets(replace(unlike, groups=rows), FACTS, TABLOID)
     assert len(sheets) == 4
     assert [hit for sheet in sheets for hit in lint(sheet)] == []
-    assert sum("to sheet 4" in w.words for s in sheets for w in s.items if isinstance(w, Text)) == 3
+    assert sum("to E-1.4" in w.words for s in sheets for w in s.items if isinstance(w, Text)) == 3
 
 
 WIRE = Line(Layer.AC, ((20.0, 50.0), (80.0, 50.0)), net="a")
@@ -120,7 +124,7 @@ def test_words_are_no_wider_than_they_are_taken_to_be() -> None:
     fonts = files("ridge_tally").joinpath("fonts")
     font = TTFont(str(fonts.joinpath("barlow-semi-condensed-latin-400-normal.woff2")))
     chars, widths, em = font.getBestCmap(), font["hmtx"], font["head"].unitsPerEm
-    texts = [i for s in one_line_sheets(BASE, "A3") for i in s.items if isinstance(i, Text)]
+    texts = [i for s in one_line_sheets(BASE, FACTS, A3) for i in s.items if isinstance(i, Text)]
     for text in texts:
         known = [widths[chars[ord(c)]][0] for c in text.words if ord(c) in chars]
         if len(text.words) > 6:
@@ -128,7 +132,7 @@ def test_words_are_no_wider_than_they_are_taken_to_be() -> None:
 
 
 def test_the_dxf_reads_back_whole_and_its_audit_is_clean() -> None:
-    (sheet,) = one_line_sheets(BASE, "A3")
+    (sheet,) = one_line_sheets(BASE, FACTS, A3)
     drawing = ezdxf.read(StringIO(scene_dxf(sheet)))
     assert drawing.dxfversion == "AC1024"
     assert drawing.header["$INSUNITS"] == 4
@@ -160,16 +164,18 @@ def test_every_kind_of_house_is_drawn_from_its_design() -> None:
         "two inverters": (FULL, replace(option, more_inverters=(option.inverter_id,))),
     }
     for name, (job, one) in kinds.items():
-        sheets = one_line(design_for(job, one))
+        sheets = one_line(design_for(job, one), FACTS)
         assert sheets, name
         assert [h for s in sheets for h in s.hits] == [], name
         svg = scene_svg(sheets[0].scene)
         assert 'data-part="string A"' in svg
         assert 'data-part="panel"' in svg
-    assert one_line(design_for(FULL, replace(option, strings=(), arrays=()))) == ()
+    assert one_line(design_for(FULL, replace(option, strings=(), arrays=())), FACTS) == ()
 
 
 def test_every_joined_port_goes_through_its_own_pole_of_the_switch() -> None:
-    (sheet,) = one_line_sheets(system(1, 2, 2, fuse="15 A gPV each", switch="600 V, 25 A"), "A3")
+    (sheet,) = one_line_sheets(
+        system(1, 2, 2, fuse="15 A gPV each", switch="600 V, 25 A"), FACTS, A3
+    )
     nets = {i.net for i in sheet.items if isinstance(i, Line)}
     assert len([n for n in nets if n.startswith("switched ")]) == 2

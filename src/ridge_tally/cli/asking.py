@@ -19,6 +19,7 @@ from ridge_tally.core.job.ids import OptionId
 from ridge_tally.editing.design import design_in
 from ridge_tally.rules.design import Design
 from ridge_tally.services import jobs
+from ridge_tally.services.papers import SetAt
 from ridge_tally.services.workspace import Workspace, utc_now, workspace_at
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.store.jobs import JobId
@@ -40,6 +41,13 @@ def at_desk(data: Path, job_id: str, option_id: str) -> tuple[Desk, Design]:
     workspace = open_workspace(data)
     job = jobs.load_job(workspace, JobId(job_id))
     return workspace.desk, design_in(job, OptionId(option_id))
+
+
+def newest(data: Path, job_id: str, option_id: str) -> tuple[Workspace, SetAt]:
+    """Return a workspace and an option of a job at its newest revision; NotFound if the job is not there."""
+    workspace = open_workspace(data)
+    revision = jobs.open_job(workspace, JobId(job_id)).revision
+    return workspace, SetAt(JobId(job_id), revision, OptionId(option_id))
 
 
 def speaks(command: Callable[P, None]) -> Callable[P, None]:

@@ -9,6 +9,7 @@ from ridge_tally.cli.asking import (
     at_desk,
     data_option,
     json_option,
+    newest,
     option_option,
     speaks,
     table,
@@ -97,8 +98,7 @@ def one_line(job_id: str, file: Path, sheet: int, option_id: str, data: Path) ->
     ending = file.suffix.lower().lstrip(".")
     if ending not in set(DiagramFormat):
         raise NotUnderstood("File", str(file), "a name ending in .svg or .dxf")
-    _, design = at_desk(data, job_id, option_id)
-    text = diagram_file(design, sheet, DiagramFormat(ending))
+    text = diagram_file(*newest(data, job_id, option_id), sheet, DiagramFormat(ending))
     if text is None:
         raise MissingDatum("string", f"Sheet {sheet} of the one-line", "Wire the option first.")
     file.write_text(text, "utf-8")

@@ -4,15 +4,11 @@ from pathlib import Path
 
 import click
 
-from ridge_tally.cli.asking import data_option, open_workspace, option_option, speaks
-from ridge_tally.core.job.ids import OptionId
+from ridge_tally.cli.asking import data_option, newest, option_option, speaks
 from ridge_tally.core.sheets.paper import SheetPaper
 from ridge_tally.core.sheets.scene_svg import scene_svg
 from ridge_tally.formats.scene_dxf import scene_dxf
-from ridge_tally.services import jobs
-from ridge_tally.services.papers import SetAt, design_sheet_pdf, plan_set_of, plan_set_pdf
-from ridge_tally.services.workspace import Workspace
-from ridge_tally.store.jobs import JobId
+from ridge_tally.services.papers import design_sheet_pdf, plan_set_of, plan_set_pdf
 from ridge_tally.views.sheets.plan_set import SetName
 
 
@@ -24,9 +20,8 @@ from ridge_tally.views.sheets.plan_set import SetName
 @speaks
 def sheet(job_id: str, file: Path, option_id: str, data: Path) -> None:
     """Write the one-page sheet of an option as PDF."""
-    workspace = open_workspace(data)
-    newest = jobs.open_job(workspace, JobId(job_id)).revision
-    file.write_bytes(design_sheet_pdf(workspace, JobId(job_id), newest, OptionId(option_id)))
+    workspace, at = newest(data, job_id, option_id)
+    file.write_bytes(design_sheet_pdf(workspace, at.job_id, at.revision, at.option_id))
 
 
 set_option = click.option(
@@ -39,12 +34,6 @@ paper_option = click.option(
 )  # fmt: skip
 
 
-def _newest(data: Path, job_id: str, option_id: str) -> tuple[Workspace, SetAt]:
-    workspace = open_workspace(data)
-    newest = jobs.open_job(workspace, JobId(job_id)).revision
-    return workspace, SetAt(JobId(job_id), newest, OptionId(option_id))
-
-
 @click.command("plan-set")
 @click.argument("job_id")
 @click.argument("file", type=click.Path(dir_okay=False, path_type=Path))
@@ -55,7 +44,7 @@ def _newest(data: Path, job_id: str, option_id: str) -> tuple[Workspace, SetAt]:
 @speaks
 def plan_set(job_id: str, file: Path, name: str, paper: str, option_id: str, data: Path) -> None:
     """Write a set of an option's sheets as one PDF; a sheet with a drawing fault is named."""
-    workspace, at = _newest(data, job_id, option_id)
+    workspace, at = newest(data, job_id, option_id)
     asked = SetName(name), SheetPaper(paper)
     for sheet in plan_set_of(workspace, at, *asked):
         for hit in sheet.hits:
@@ -72,7 +61,7 @@ def plan_set(job_id: str, file: Path, name: str, paper: str, option_id: str, dat
 @speaks
 def drawings(job_id: str, folder: Path, paper: str, option_id: str, data: Path) -> None:
     """Write every sheet of an option as SVG and as DXF into a folder."""
-    workspace, at = _newest(data, job_id, option_id)
+    workspace, at = newest(data, job_id, option_id)
     folder.mkdir(parents=True, exist_ok=True)
     for sheet in plan_set_of(workspace, at, SetName.WHOLE, SheetPaper(paper)):
         folder.joinpath(f"{sheet.number}.svg").write_text(scene_svg(sheet.scene), "utf-8")

@@ -21,9 +21,11 @@ from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.files import keep_file
 from ridge_tally.store.jobs import JobId
 from ridge_tally.views.brief.sheet import brief_content
-from ridge_tally.views.build.one_line import one_line
+from ridge_tally.views.build.one_line import DiagramView, diagram_view, one_line
+from ridge_tally.views.option import option_report
 from ridge_tally.views.sheets.design import Stamp, sheet_content
 from ridge_tally.views.sheets.plan_set import SetName, SetSheet, in_order, plan_set
+from ridge_tally.views.sheets.titles import title_facts
 
 
 def design_sheet(
@@ -66,9 +68,19 @@ class DiagramFormat(StrEnum):
     DXF = "dxf"
 
 
-def diagram_file(design: Design, sheet: int, kind: DiagramFormat) -> str | None:
-    """Return a sheet of the one-line diagram, numbered from 1; ``None`` if there is no such one."""
-    sheets = one_line(design)
+def diagram_of(workspace: Workspace, at: SetAt) -> DiagramView:
+    """Return the one-line diagram of an option for a screen; NotFound if the option is not there."""
+    design, stamp = _at(workspace, at.job_id, at.revision, at.option_id)
+    return diagram_view(design, title_facts(design, option_report(design), stamp))
+
+
+def diagram_file(workspace: Workspace, at: SetAt, sheet: int, kind: DiagramFormat) -> str | None:
+    """Return a sheet of the one-line diagram, numbered from 1; ``None`` if there is no such one.
+
+    NotFound if the option is not there.
+    """
+    design, stamp = _at(workspace, at.job_id, at.revision, at.option_id)
+    sheets = one_line(design, title_facts(design, option_report(design), stamp))
     if not 1 <= sheet <= len(sheets):
         return None
     scene = sheets[sheet - 1].scene

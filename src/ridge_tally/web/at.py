@@ -9,6 +9,7 @@ from ridge_tally.core.job.ids import OptionId, PlaneId
 from ridge_tally.editing.design import design_in
 from ridge_tally.rules.design import Design
 from ridge_tally.services.jobs import load_job
+from ridge_tally.services.papers import SetAt
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.jobs import JobId
 from ridge_tally.web.models import OptionPath, PlanePath, RevisionPath
@@ -40,6 +41,11 @@ def job_at(path: RevisionPath) -> Job:
 def design_at(path: OptionPath) -> Design:
     """Return the option asked for, resolved, of the job at its revision."""
     return design_in(job_at(path), OptionId(path.option_id))
+
+
+def set_at(path: OptionPath) -> SetAt:
+    """Return which option of which revision is asked for."""
+    return SetAt(JobId(path.job_id), path.revision, OptionId(path.option_id))
 
 
 def plane_at(path: PlanePath) -> tuple[Design, PlaneId]:

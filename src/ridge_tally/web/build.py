@@ -3,11 +3,11 @@
 from flask import Response
 
 from ridge_tally.core.errors import NotFound
-from ridge_tally.services.papers import DiagramFormat, diagram_file
+from ridge_tally.services.papers import DiagramFormat, diagram_file, diagram_of
 from ridge_tally.views.build.circuits import CircuitsView, circuits_view
-from ridge_tally.views.build.one_line import DiagramView, diagram_view
+from ridge_tally.views.build.one_line import DiagramView
 from ridge_tally.views.build.racking import RackingView, racking_view
-from ridge_tally.web.at import OPTION, design_at
+from ridge_tally.web.at import OPTION, set_at, workspace
 from ridge_tally.web.models import DiagramPath, Found, OptionPath, Running, Study
 from ridge_tally.web.routes import Routes
 from ridge_tally.web.studies import running
@@ -31,13 +31,13 @@ def get_circuits(path: OptionPath) -> Running[CircuitsView]:
 @bp.get(f"{OPTION}/one-line", operation_id="one_line", responses={200: Found[DiagramView]})
 def get_one_line(path: OptionPath) -> Found[DiagramView]:
     """The one-line diagram sheet by sheet, with what its lint found."""
-    return Found[DiagramView](found=diagram_view(design_at(path)))
+    return Found[DiagramView](found=diagram_of(workspace(), set_at(path)))
 
 
 @bp.get(f"{OPTION}/one-line/<int:sheet>.<kind>", operation_id="one_line_file")
 def get_one_line_file(path: DiagramPath) -> Response:
     """A sheet of the diagram as SVG or DXF."""
-    text = diagram_file(design_at(path), path.sheet, path.kind)
+    text = diagram_file(workspace(), set_at(path), path.sheet, path.kind)
     if text is None:
         raise NotFound("sheet of the one-line diagram", str(path.sheet))
     name = f"{path.job_id}-{path.option_id}-r{path.revision}-one-line-{path.sheet}.{path.kind}"

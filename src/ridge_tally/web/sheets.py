@@ -14,7 +14,6 @@ from ridge_tally.formats.scene_dxf import scene_dxf
 from ridge_tally.formats.sheet_pdf import SheetContent
 from ridge_tally.services.kept_files import issued_file
 from ridge_tally.services.papers import (
-    SetAt,
     changed_since,
     design_sheet,
     design_sheet_pdf,
@@ -24,7 +23,7 @@ from ridge_tally.services.papers import (
 )
 from ridge_tally.store.jobs import JobId
 from ridge_tally.views.sheets.plan_set import SetName, SetSheet
-from ridge_tally.web.at import OPTION, workspace
+from ridge_tally.web.at import OPTION, set_at, workspace
 from ridge_tally.web.models import (
     Found,
     OptionPath,
@@ -95,12 +94,8 @@ def get_sheet(path: OptionPath) -> Response:
     return Response(pdf, mimetype="application/pdf", headers=headers)
 
 
-def _set_at(path: OptionPath) -> SetAt:
-    return SetAt(JobId(path.job_id), path.revision, OptionId(path.option_id))
-
-
 def _sheet(path: OptionPath, query: SheetQuery) -> SetSheet:
-    sheets = plan_set_of(workspace(), _set_at(path), query.name, query.paper)
+    sheets = plan_set_of(workspace(), set_at(path), query.name, query.paper)
     found = next((s for s in sheets if s.number == query.number), None)
     if found is None:
         raise NotFound("sheet", query.number)
@@ -110,7 +105,7 @@ def _sheet(path: OptionPath, query: SheetQuery) -> SetSheet:
 @bp.get(f"{OPTION}/plan-set", operation_id="plan_set", responses={200: Found[list[SheetListed]]})
 def get_plan_set(path: OptionPath, query: SetQuery) -> Found[list[SheetListed]]:
     """The sheets of a set in their order."""
-    sheets = plan_set_of(workspace(), _set_at(path), query.name, query.paper)
+    sheets = plan_set_of(workspace(), set_at(path), query.name, query.paper)
     listed = [SheetListed(s.number, s.title, len(s.hits)) for s in sheets]
     return Found[list[SheetListed]](found=listed)
 
@@ -126,7 +121,7 @@ def get_set_sheet(path: OptionPath, query: SheetQuery) -> Found[SheetShown]:
 @bp.get(f"{OPTION}/plan-set.pdf", operation_id="plan_set_pdf")
 def get_plan_set_pdf(path: OptionPath, query: SetQuery) -> Response:
     """A set as one PDF with bookmarks."""
-    pdf = plan_set_pdf(workspace(), _set_at(path), query.name, query.paper)
+    pdf = plan_set_pdf(workspace(), set_at(path), query.name, query.paper)
     name = f"{path.job_id}-{path.option_id}-r{path.revision}-{query.name.value}.pdf"
     headers = {"Content-Disposition": f'inline; filename="{name}"'}
     return Response(pdf, mimetype="application/pdf", headers=headers)
@@ -153,14 +148,14 @@ def _file(path: OptionPath, query: SheetQuery, text: str, kind: str, mimetype: s
 @bp.post(f"{OPTION}/plan-set/issue", operation_id="issue_set", responses={201: Found[Issue]})
 def post_issue(path: OptionPath, body: IssueRequest) -> tuple[Found[Issue], int]:
     """Freeze a set as a file; the job records it by the edit that follows."""
-    issue = issue_set(workspace(), _set_at(path), body.name, body.paper, body.what)
+    issue = issue_set(workspace(), set_at(path), body.name, body.paper, body.what)
     return Found[Issue](found=issue), 201
 
 
 @bp.get(f"{OPTION}/plan-set/since", operation_id="changed_since", responses={200: Found[list[str]]})
 def get_changed_since(path: OptionPath) -> Found[list[str]]:
     """What was changed since the last set of the option left the house."""
-    return Found[list[str]](found=list(changed_since(workspace(), _set_at(path))))
+    return Found[list[str]](found=list(changed_since(workspace(), set_at(path))))
 
 
 @bp.get("/issued/<sha256>.pdf", operation_id="issued_set")

@@ -22,6 +22,8 @@ SIZES_MM = {
     SheetPaper.A4: (297.0, 210.0),
     SheetPaper.A3: (420.0, 297.0),
 }
+# The next larger of its kind, for what does not fit a small one.
+LARGE = {SheetPaper.LETTER: SheetPaper.TABLOID, SheetPaper.A4: SheetPaper.A3}
 # A large sheet has its title block at the right, a small one at its foot; common practice, no source.
 STRIP_RIGHT_MM, STRIP_FOOT_MM = 60.0, 28.0
 BORDER_MM, BINDING_MM, INSET_MM = 10.0, 15.0, 4.0

@@ -18,9 +18,11 @@ from ridge_tally.core.sheets.one_line.spec import (
     Symbols,
     TableRow,
 )
+from ridge_tally.core.sheets.paper import SheetPaper
 from ridge_tally.core.sheets.scene import Scene
 from ridge_tally.core.sheets.scene_lint import Hit, lint
 from ridge_tally.core.sheets.scene_svg import scene_svg
+from ridge_tally.core.sheets.titled import TitleFacts
 from ridge_tally.core.strings.parts import modules_in
 from ridge_tally.core.units import format_length
 from ridge_tally.core.working import Verdict, number_of
@@ -48,16 +50,21 @@ class Sheet:
     hits: tuple[Hit, ...]
 
 
-def one_line(design: Design) -> tuple[Sheet, ...]:
-    """Return the diagram of an option; no sheet while nothing is wired."""
-    return _sheets(design, circuits_sized(design))
+def one_line(
+    design: Design, facts: TitleFacts, paper: SheetPaper | None = None
+) -> tuple[Sheet, ...]:
+    """Return the diagram of an option, on large paper if none is named; no sheet while nothing is wired."""
+    return _sheets(design, circuits_sized(design), facts, paper)
 
 
-def _sheets(design: Design, sized: tuple[Sized, ...]) -> tuple[Sheet, ...]:
+def _sheets(
+    design: Design, sized: tuple[Sized, ...], facts: TitleFacts, paper: SheetPaper | None
+) -> tuple[Sheet, ...]:
     if not sized:
         return ()
-    paper = "Tabloid" if design.job.site.code_pack is CodePack.US else "A3"
-    return tuple(Sheet(s, lint(s)) for s in one_line_sheets(_facts(design, sized), paper))
+    large = SheetPaper.TABLOID if design.job.site.code_pack is CodePack.US else SheetPaper.A3
+    scenes = one_line_sheets(_facts(design, sized), facts, paper or large)
+    return tuple(Sheet(s, lint(s)) for s in scenes)
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,7 +92,7 @@ class DiagramView:
     parts: tuple[PartHeld, ...]
 
 
-def diagram_view(design: Design) -> DiagramView:
+def diagram_view(design: Design, facts: TitleFacts) -> DiagramView:
     """Return the diagram of an option for a screen."""
     sized = circuits_sized(design)
     sheets = tuple(
@@ -93,7 +100,7 @@ def diagram_view(design: Design) -> DiagramView:
             s.scene.title, scene_svg(s.scene),
             tuple(f"{h.kind}: {h.told}" for h in s.hits),
         )
-        for s in _sheets(design, sized)
+        for s in _sheets(design, sized, facts, None)
     )  # fmt: skip
     return DiagramView(sheets, _parts(design, sized))
 
@@ -140,8 +147,6 @@ def _facts(design: Design, sized: tuple[Sized, ...]) -> OneLine:
     if battery is not None:
         numbers.of(f"Battery of {battery.usable_kwh:g} kWh, {battery.power_kw:g} kW", 1)
     return OneLine(
-        title=f"{design.job.name}, option {design.option.name}",
-        place=design.job.site.place or "place not given",
         symbols=Symbols.NORTH_AMERICAN
         if design.job.site.code_pack is CodePack.US
         else Symbols.INTERNATIONAL,

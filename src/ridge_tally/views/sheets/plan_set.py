@@ -5,12 +5,11 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from ridge_tally.core.errors import RidgeTallyError
-from ridge_tally.core.job.paperwork import Paperwork
 from ridge_tally.core.sheets.flow import Block, flowed
 from ridge_tally.core.sheets.paper import SheetPaper, ground_of
 from ridge_tally.core.sheets.scene import Scene
 from ridge_tally.core.sheets.scene_lint import Hit, lint
-from ridge_tally.core.sheets.titled import IssueRow, SheetHead, TitleFacts, sheet
+from ridge_tally.core.sheets.titled import SheetHead, sheet
 from ridge_tally.rules.build.racking import racked_planes
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
@@ -18,10 +17,11 @@ from ridge_tally.studies.build.cuts import cuts_so_far
 from ridge_tally.views.build.one_line import one_line
 from ridge_tally.views.build.plane import plane_view
 from ridge_tally.views.loading.year import year_report
-from ridge_tally.views.option import OptionReport, option_report
+from ridge_tally.views.option import option_report
 from ridge_tally.views.sheets import set_tables as told
 from ridge_tally.views.sheets.design import Stamp
 from ridge_tally.views.sheets.set_drawings import layout_sheets, site_sheets, string_sheets
+from ridge_tally.views.sheets.titles import title_facts
 
 
 class SetName(StrEnum):
@@ -62,7 +62,7 @@ def plan_set(
     A sheet that fails is told on a sheet of its own and leaves the others standing.
     """
     wanted, report = SETS[name], option_report(design)
-    ground, facts = ground_of(paper), _facts(design, report, stamp)
+    ground, facts = ground_of(paper), title_facts(design, report, stamp)
     planes = racked_planes(design)
     views = tuple(plane_view(desk, design, p) for p in planes)
     *_, sawings = cuts_so_far(desk, design)
@@ -81,7 +81,7 @@ def plan_set(
         "G-2": lambda: site_sheets(design, ground, facts),
         "A-1": lambda: layout_sheets(design, ground, facts),
         "A-2": lambda: string_sheets(design, report, ground, facts),
-        "E-1": lambda: iter(s.scene for s in one_line(design)),
+        "E-1": lambda: iter(s.scene for s in one_line(design, facts, paper)),
         "E-3": lambda: tables("E-3", "Calculations", lambda: told.calculations(report)),
         "S-1": lambda: tables("S-1", "Mounting", lambda: told.mounting(planes, views, unit)),
         "S-2": lambda: tables("S-2", "Load screens", lambda: told.loads(report, views)),
@@ -99,54 +99,23 @@ def plan_set(
         if number == "G-1":
             continue
         try:
-            made = [_judged(number, scene) for scene in makers[number]()]
+            made = [_judged(scene) for scene in makers[number]()]
         except RidgeTallyError as error:
             words = told.missing(str(error))
-            made = [_judged(number, s) for s in tables(number, "Not drawn", lambda w=words: w)]  # type: ignore[misc]
+            made = [_judged(s) for s in tables(number, "Not drawn", lambda w=words: w)]  # type: ignore[misc]
         found += made
         yield from made
     if "G-1" in wanted:
         index = tuple((s.number, s.title) for s in found)
         for scene in tables("G-1", "Cover", lambda: told.cover(design, report, index)):
-            yield _judged("G-1", scene)
+            yield _judged(scene)
 
 
-def _judged(number: str, scene: Scene) -> SetSheet:
+def _judged(scene: Scene) -> SetSheet:
     own, _, title = scene.title.partition(" ")
-    if not own.startswith(number):
-        # The one-line has a title of its own.
-        own, title = number, "One-line diagram"
     return SetSheet(own, title, scene, lint(scene))
 
 
 def in_order(sheets: Iterable[SetSheet]) -> tuple[SetSheet, ...]:
     """Return a set as it is bound, its cover first."""
     return tuple(sorted(sheets, key=lambda s: not s.number.startswith("G-1")))
-
-
-def _facts(design: Design, report: OptionReport, stamp: Stamp) -> TitleFacts:
-    paper = design.job.paperwork
-    system = ". ".join(f"{name}: {what}" for name, what in told.system_rows(design, report))
-    return TitleFacts(
-        firm=paper.firm or "Installer: not named",
-        job=design.job.name,
-        place=design.job.site.place or "Place not given",
-        system=system,
-        revision=f"{stamp.revision}, {stamp.day.isoformat()}, option {design.option.id.upper()}",
-        reviewed=_reviewed(paper),
-        people=" ".join(
-            f"{told} {name}."
-            for told, name in (("Drawn by", paper.drawn_by), ("Checked by", paper.checked_by))
-            if name
-        ),
-        issues=tuple(
-            IssueRow(f"{i.number}", i.day.isoformat(), i.what, i.who) for i in paper.issues
-        ),
-    )
-
-
-def _reviewed(paper: Paperwork) -> str:
-    """Return by whom and when it was reviewed; nothing until both are there."""
-    if not paper.reviewed_by or paper.reviewed_on is None:
-        return ""
-    return f"Reviewed by {paper.reviewed_by}, {paper.reviewed_on.isoformat()}"

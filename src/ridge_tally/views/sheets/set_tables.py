@@ -25,6 +25,7 @@ from ridge_tally.views.build.plane import CAUTIONS, PlaneRackingView
 from ridge_tally.views.loading.year import YearReport
 from ridge_tally.views.option import CheckView, OptionReport
 from ridge_tally.views.sheets.design import check_rows
+from ridge_tally.views.sheets.titles import system_rows
 from ridge_tally.views.shelf import values_of
 
 M_PER_S_PER_MPH, PA_PER_PSF = 0.44704, 47.8803
@@ -88,19 +89,6 @@ def cover(
         "Sheets", ("No.", "Title") * 3,
         tuple((*one, *two, *three) for one, two, three in zip(*columns, strict=True)),
         (14, 60) * 3,
-    )  # fmt: skip
-
-
-def system_rows(design: Design, report: OptionReport) -> tuple[tuple[str, str], ...]:
-    """Return the system in five lines."""
-    ratio = "nothing makes AC" if report.dc_ac_ratio is None else f"{spaced(report.dc_ac_ratio, 2)}"
-    return (
-        ("Modules", "; ".join(report.modules_told) or "none"),
-        ("DC", f"{spaced(report.p_dc_w / 1000, 2)} kW"),
-        ("AC", f"{counted_names(ac_makers(design)) or 'none'}, {spaced(report.p_ac_w / 1000, 2)} kW"),
-        ("DC over AC", ratio),
-        ("Strings", f"{len(design.option.strings)} on {len(report.trackers)} trackers, "
-                    f"{report.modules_strung} of {report.modules} modules strung"),
     )  # fmt: skip
 
 

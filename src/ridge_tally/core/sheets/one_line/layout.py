@@ -9,8 +9,6 @@ from dataclasses import replace
 
 from ridge_tally.core.sheets.one_line.house import House
 from ridge_tally.core.sheets.one_line.places import (
-    BINDING,
-    BORDER,
     COLLECTOR,
     FLAG_PITCH,
     FOOT,
@@ -23,13 +21,11 @@ from ridge_tally.core.sheets.one_line.places import (
     MOST_ROWS,
     PANEL,
     PANEL_HIGH,
-    PAPER,
     PITCH_LEAST,
     PITCH_MOST,
     RISE,
     SERVICE,
     SOURCE,
-    STRIP,
     SWITCH,
     SWITCH_DC,
     UTILITY,
@@ -39,54 +35,89 @@ from ridge_tally.core.sheets.one_line.places import (
 from ridge_tally.core.sheets.one_line.sources import Sources
 from ridge_tally.core.sheets.one_line.spec import Group, OneLine, Row
 from ridge_tally.core.sheets.one_line.symbols import Pen
-from ridge_tally.core.sheets.one_line.tables import TABLE_TOP, draw_tables
-from ridge_tally.core.sheets.scene import Scene
+from ridge_tally.core.sheets.one_line.tables import TABLES_HIGH, draw_tables, told_apart
+from ridge_tally.core.sheets.paper import INSET_MM, LARGE, Box, Ground, SheetPaper, ground_of
+from ridge_tally.core.sheets.scene import Item, Scene
 from ridge_tally.core.sheets.scene_lint import lint
+from ridge_tally.core.sheets.titled import SheetHead, TitleFacts, sheet
+
+NUMBER, TITLE = "E-1", "One-line diagram"
 
 
-def one_line_sheets(spec: OneLine, paper: str = "A3") -> tuple[Scene, ...]:
+def one_line_sheets(spec: OneLine, facts: TitleFacts, paper: SheetPaper) -> tuple[Scene, ...]:
     """Return the diagram's sheets: one where it fits, else the sources first, the house last.
 
-    Equal strings of a group stand as one row where there are too many.
+    Equal strings of a group stand as one row where there are too many.  On large paper the tables
+    stand below the diagram, on small paper on sheets of their own; a diagram too broad for small
+    paper is drawn on the next larger of its kind.
     """
+    found = _sheets(spec, facts, ground_of(paper))
+    if paper not in LARGE or not any(lint(one) for one in found):
+        return found
+    return _sheets(spec, facts, ground_of(LARGE[paper]))
+
+
+def _sheets(spec: OneLine, facts: TitleFacts, ground: Ground) -> tuple[Scene, ...]:
+    left, top, right, bottom = ground.free
+    low = bottom - TABLES_HIGH if ground.large else bottom
+    drawn = _diagrams(spec, (left, top, right, low))
+    if ground.large:
+        foot, whole = draw_tables(spec, (left, low, right, bottom))
+        drawn = [(name, [*items, *foot]) for name, items in drawn]
+        # What the foot has no room for is told whole on a sheet of its own.
+        pages = [] if whole else told_apart(spec, ground.free, tables=False)
+    else:
+        pages = told_apart(spec, ground.free, tables=True)
+    named = [*drawn, *(("One-line: circuits, notes", items) for items in pages)]
+    return tuple(
+        sheet(ground, facts, SheetHead(NUMBER if len(named) == 1 else f"{NUMBER}.{n}", name), items)
+        for n, (name, items) in enumerate(named, start=1)
+    )
+
+
+def _diagrams(spec: OneLine, box: Box) -> list[tuple[str, list[Item]]]:
+    """Return the diagram in pieces that stand in a box, each with its title."""
     folded = spec
     if _rows(spec.groups) > MOST_ROWS:
         folded = replace(spec, groups=tuple(_folded(g) for g in spec.groups))
-    if _fits(folded.groups, paper):
-        whole = _Sheet(folded, paper, folded.groups, house=True).drawn()
-        if not lint(whole):
-            return (whole,)
+    whole = _Sheet(folded, box, folded.groups, house=True)
+    if _fits(folded.groups, box) and whole.is_broad_enough():
+        items = whole.drawn()
+        left, top, right, bottom = box
+        frame = (left - INSET_MM, top - INSET_MM, right + INSET_MM, bottom)
+        if not lint(Scene("", right, bottom, frame, tuple(items))):
+            return [(TITLE, items)]
     pages: list[list[Group]] = [[]]
     for group in folded.groups:
-        if pages[-1] and not _fits((*pages[-1], group), paper):
+        if pages[-1] and not _fits((*pages[-1], group), box):
             pages.append([])
         pages[-1].append(group)
     count = len(pages) + 1
     sheets = [
-        _Sheet(folded, paper, tuple(p), house=False, page=(n, count)).drawn()
+        (f"{TITLE}, sheet {n} of {count}",
+         _Sheet(folded, box, tuple(p), house=False, last=f"{NUMBER}.{count}").drawn())
         for n, p in enumerate(pages, start=1)
-    ]
+    ]  # fmt: skip
     flags = tuple(
-        replace(g, rows=(), sheet=n, joined=False, box="", fuse="", dc_switch="", battery=())
+        replace(g, rows=(), sheet=f"{NUMBER}.{n}", joined=False, box="", fuse="", dc_switch="",
+                battery=())
         for n, p in enumerate(pages, start=1)
         for g in p
-    )
-    last = _Sheet(folded, paper, flags, house=True, page=(count, count))
-    return (*sheets, last.drawn())
+    )  # fmt: skip
+    last = _Sheet(folded, box, flags, house=True).drawn()
+    return [*sheets, (f"{TITLE}, sheet {count} of {count}", last)]
 
 
 def _rows(groups: Sequence[Group]) -> int:
     return sum(max(1, len(g.rows)) for g in groups)
 
 
-def _fits(groups: Sequence[Group], paper: str) -> bool:
-    """Return whether groups stand one below the other on a sheet, their rows as near as they go."""
-    high = PAPER[paper][1] - 2 * BORDER - TABLE_TOP - 26
+def _fits(groups: Sequence[Group], box: Box) -> bool:
+    """Return whether groups stand one below the other in a box, their rows as near as they go."""
     batteries = sum(16 for g in groups if g.battery)
     rows = _rows(groups)
-    return (
-        rows <= MOST_ROWS and rows * PITCH_LEAST + len(groups) * (HEAD + FOOT) + batteries <= high
-    )
+    high = rows * PITCH_LEAST + len(groups) * (HEAD + FOOT) + batteries
+    return rows <= MOST_ROWS and high <= box[3] - box[1] - 26
 
 
 def _folded(group: Group) -> Group:
@@ -107,17 +138,19 @@ def _folded(group: Group) -> Group:
 class _Sheet:
     """One sheet as it is drawn."""
 
-    def __init__(self, spec: OneLine, paper: str, groups: tuple[Group, ...], *, house: bool,
-                 page: tuple[int, int] = (1, 1)) -> None:  # fmt: skip
-        self.spec, self.groups, self.house, self.page = spec, groups, house, page
-        self.width, self.height = PAPER[paper]
+    def __init__(
+        self, spec: OneLine, box: Box, groups: tuple[Group, ...], *, house: bool, last: str = ""
+    ) -> None:
+        self.spec, self.groups, self.house, self.last = spec, groups, house, last
         self.pen = Pen(spec.symbols)
-        self.left, self.top = BINDING + 6, BORDER + 6
-        self.right = self.width - BORDER - STRIP - 4
-        self.bottom = self.height - BORDER - TABLE_TOP
+        self.left, self.top, self.right, self.bottom = box
 
-    def drawn(self) -> Scene:
-        """Return the sheet."""
+    def is_broad_enough(self) -> bool:
+        """Return whether all columns stand beside each other."""
+        return max(right for _, right in self._columns().values()) <= self.right + INSET_MM
+
+    def drawn(self) -> list[Item]:
+        """Return what is drawn."""
         placed = self._placed()
         columns = self._columns()
         sources = Sources(self.pen, columns)
@@ -132,13 +165,8 @@ class _Sheet:
             house.draw(placed, ground_y)
         else:
             for one in placed:
-                sources.off_sheet(one, self.page[1])
-        frame = (BINDING, BORDER, self.width - BORDER, self.height - BORDER)
-        self.pen.items += draw_tables(self.spec, self.height, frame, self.page)
-        title = "One-line diagram"
-        if self.page[1] > 1:
-            title += f", sheet {self.page[0]} of {self.page[1]}"
-        return Scene(title, self.width, self.height, frame, tuple(self.pen.items))
+                sources.off_sheet(one, self.last)
+        return self.pen.items
 
     # --- where things stand
 

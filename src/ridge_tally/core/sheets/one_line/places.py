@@ -5,9 +5,6 @@ from dataclasses import dataclass
 from ridge_tally.core.sheets.one_line.spec import Group
 from ridge_tally.core.sheets.scene import Point
 
-# A3 and tabloid, millimetres; both hold what is drawn here.
-PAPER = {"A3": (420.0, 297.0), "Tabloid": (431.8, 279.4)}
-BORDER, BINDING, STRIP = 10.0, 15.0, 60.0
 SOURCE, JUNCTION, SWITCH_DC, INVERTER, COLLECTOR = 46.0, 17.0, 17.0, 32.0, 24.0
 METER, SWITCH, PANEL, SERVICE, UTILITY = 12.0, 24.0, 36.0, 12.0, 14.0
 MOST_GAP, LEAST_GAP = 24.0, 9.0

@@ -144,7 +144,7 @@ class Sources:
         ys = _inlets(one)
         net, rail = f"in {group.part}", x + 9
         if not group.rows:
-            words = f"sheet {group.sheet}" if group.sheet else "no string"
+            words = f"from {group.sheet}" if group.sheet else "no string"
             pen.text(x + 1, mid - 0.9, words, SMALL, part=group.part)
             pen.wire(layer, net, (x, mid), (x + 16.5, mid), part=group.part)
             return
@@ -178,14 +178,14 @@ class Sources:
         for n, words in enumerate(group.battery[:2]):
             pen.text(x + 1.5, top + 3.6 + n * 3.4, words, SMALL, part=f"battery {group.part}")
 
-    def off_sheet(self, one: Placed, sheet: int) -> None:
+    def off_sheet(self, one: Placed, sheet: str) -> None:
         """Lead a group's output to the sheet it goes on at."""
         pen, (x, y) = self.pen, one.out
         pen.marked_wire(Layer.AC, f"off {one.group.part}", x, x + 22, y, one.group.out_mark,
                         one.group.part)  # fmt: skip
         flag = ((x + 22, y - 3), (x + 44, y - 3), (x + 47, y), (x + 44, y + 3), (x + 22, y + 3))
         pen.line(Layer.SYMBOL, *flag, closed=True)
-        pen.text(x + 23.5, y + 0.9, f"to sheet {sheet}", SMALL)
+        pen.text(x + 23.5, y + 0.9, f"to {sheet}", SMALL)
 
 
 def _inlets(one: Placed) -> list[float]:

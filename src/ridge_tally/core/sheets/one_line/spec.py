@@ -42,7 +42,7 @@ class Group:
 
     ``fuse``: told where every string has one; ``joined``: whether they meet in a box; ``out_mark``
     that of its output.  ``battery``: told where one hangs on its DC side.
-    ``sheet``: which one its rows stand on, 0 for this.
+    ``sheet``: which one its rows stand on, empty for this.
     """
 
     name: str
@@ -57,7 +57,7 @@ class Group:
     breaker: str = ""
     battery: tuple[str, ...] = ()
     dc_switch: str = ""
-    sheet: int = 0
+    sheet: str = ""
     box: str = ""
 
     @property
@@ -104,8 +104,6 @@ class OneLine:
     checked, one line each.
     """
 
-    title: str
-    place: str
     symbols: Symbols
     groups: tuple[Group, ...]
     collector: bool

@@ -1,48 +1,62 @@
-"""The tables, the notes and the title strip of a one-line diagram."""
+"""The tables and the notes of a one-line diagram: at the foot of a large sheet, or on sheets of their own."""
 
-from ridge_tally.core.sheets.flow import wrapped
-from ridge_tally.core.sheets.one_line.places import STRIP, cut
+from ridge_tally.core.sheets.flow import Block, Table, Words, flowed, wrapped
+from ridge_tally.core.sheets.one_line.places import cut
 from ridge_tally.core.sheets.one_line.spec import OneLine, TableRow
+from ridge_tally.core.sheets.paper import Box
 from ridge_tally.core.sheets.scene import CHAR_FRAC, Item, Layer, Line, Text
 
 # How much of the sheet's foot the tables take.
-TABLE_TOP = 92.0
+TABLES_HIGH = 84.0
 ROW, HEAD = 4.4, 5.6
 SIZE, NAME = 2.5, 3.4
 CIRCUIT_WIDTHS = (9.0, 38.0, 34.0, 20.0, 26.0, 22.0, 16.0, 18.0, 18.0)
-EQUIPMENT_WIDTHS = (9.0, 82.0, 12.0)
+EQUIPMENT_HEAD, EQUIPMENT_WIDTHS = ("No.", "What", "Pieces"), (9.0, 82.0, 12.0)
+NOTES, UNKNOWN = "Notes", "Not known, not checked"
 
 
-def draw_tables(
-    spec: OneLine,
-    height: float,
-    frame: tuple[float, float, float, float],
-    page: tuple[int, int],
-) -> list[Item]:
-    """Return the frame, the circuits, the equipment, what is not known, and the title."""
-    left, top, right, bottom = frame
-    items: list[Item] = [_rect(left, top, right - left, bottom - top, Layer.FRAME)]
-    strip = right - STRIP
-    items.append(Line(Layer.FRAME, ((strip, top), (strip, bottom))))
-    y = height - frame[1] - TABLE_TOP + 6
-    x = left + 5
-    room = strip - 5 - x
+def draw_tables(spec: OneLine, box: Box) -> tuple[list[Item], bool]:
+    """Return the circuits, the equipment, the notes and what is not known; and whether that is all of it."""
+    left, y, right, bottom = box
+    y += 2
     circuits = sum(CIRCUIT_WIDTHS)
-    scale = min(1.0, (room - 6) / (circuits + sum(EQUIPMENT_WIDTHS)))
+    scale = min(1.0, (right - left - 6) / (circuits + sum(EQUIPMENT_WIDTHS)))
     wide = [w * scale for w in CIRCUIT_WIDTHS]
-    items += _table("Circuits", spec.circuits_head, spec.circuits, wide, x, y, bottom - 4)
+    items, _ = _table("Circuits", spec.circuits_head, spec.circuits, wide, left, y, bottom)
     other = [w * scale for w in EQUIPMENT_WIDTHS]
-    items += _table(
-        "Equipment",
-        ("No.", "What", "Pieces"),
-        spec.equipment,
-        other,
-        x + sum(wide) + 6,
-        y,
-        bottom - 4,
-    )
-    items += _strip(spec, strip, top, right, bottom, page)
-    return items
+    x = left + sum(wide) + 6
+    half = y + (bottom - y) / 2
+    more, y = _table("Equipment", EQUIPMENT_HEAD, spec.equipment, other, x, y, half)
+    items += more
+    whole = True
+    for name, paragraphs in ((UNKNOWN, spec.unknown), (NOTES, spec.notes)):
+        y, all_of_it = _paragraphs(items, name, paragraphs, x, y + 5, right - x, bottom)
+        whole = whole and all_of_it
+    return items, whole and len(spec.circuits) <= _fits(box[1] + 2, bottom)
+
+
+def told_apart(spec: OneLine, box: Box, *, tables: bool) -> list[list[Item]]:
+    """Return sheets of what stands beside the diagram, whole; with the tables or only what is told."""
+    blocks: list[Block] = []
+    blocks.append(_as_block("Circuits", spec.circuits_head, spec.circuits, CIRCUIT_WIDTHS))
+    if tables:
+        blocks.append(_as_block("Equipment", EQUIPMENT_HEAD, spec.equipment, EQUIPMENT_WIDTHS))
+    for name, paragraphs in ((UNKNOWN, spec.unknown), (NOTES, spec.notes)):
+        if paragraphs:
+            blocks.append(Words(name, NAME, bold=True))
+            blocks += [Words(f"·  {words}") for words in paragraphs]
+    return flowed(blocks, box)
+
+
+def _as_block(
+    name: str, head: tuple[str, ...], rows: tuple[TableRow, ...], widths: tuple[float, ...]
+) -> Table:
+    return Table(name, head, tuple(r.cells for r in rows), widths, tuple(r.part for r in rows))
+
+
+def _fits(y: float, bottom: float) -> int:
+    """Return how many rows a table holds whose name stands at y."""
+    return max(1, int((bottom - y - 5 - HEAD) / ROW))
 
 
 def _rect(x: float, y: float, wide: float, high: float, layer: Layer) -> Line:
@@ -57,11 +71,11 @@ def _table(
     x: float,
     y: float,
     bottom: float,
-) -> list[Item]:
-    """Return a table; rows there is no room for are told in its last line."""
+) -> tuple[list[Item], float]:
+    """Return a table and where it ends; rows there is no room for are told in its last line."""
     items: list[Item] = [Text((x, y + 3.2), name, NAME, bold=True)]
+    fits = _fits(y, bottom)
     y += 5
-    fits = int((bottom - y - HEAD) / ROW)
     shown = rows if len(rows) <= fits else rows[: fits - 1]
     whole = sum(widths)
     high = HEAD + ROW * (len(shown) + (1 if len(shown) < len(rows) else 0))
@@ -82,39 +96,11 @@ def _table(
     if len(shown) < len(rows):
         more = f"and {len(rows) - len(shown)} more: see the calculations"
         items.append(Text((x + 1, y + HEAD + len(shown) * ROW + 3.2), more, SIZE))
-    return items
+    return items, y + high
 
 
 def _cut(words: str, wide: float) -> str:
     return cut(words, int((wide - 1.6) / (SIZE * CHAR_FRAC)))
-
-
-def _strip(
-    spec: OneLine, x: float, top: float, right: float, bottom: float, page: tuple[int, int]
-) -> list[Item]:
-    """Return the title strip: what this is and of what, notes, what is not known, the sheet's number."""
-    items: list[Item] = []
-    wide, y = right - x - 6, top + 7.0
-    for size, words, bold in (
-        (4.2, "One-line diagram", True),
-        (3.2, spec.title, True),
-        (SIZE, spec.place, False),
-    ):
-        # Of a name without end so much as leaves room for what is not known.
-        for line in wrapped(words, wide, size, bold=bold)[:4]:
-            items.append(Text((x + 3, y), line, size, bold=bold))
-            y += size * 1.35
-        y += 1
-    y = _paragraphs(items, "Notes", spec.notes, x, y + 3, wide, bottom - 66)
-    _paragraphs(items, "Not known, not checked", spec.unknown, x, y + 3, wide, bottom - 31)
-    foot = bottom - 27
-    items.append(Line(Layer.FRAME, ((x, foot), (right, foot))))
-    items.append(Text((x + 3, foot + 5), "Scale: none", SIZE))
-    items.append(Text((x + 3, foot + 9.5), "Drawn by design data; to be", SIZE))
-    items.append(Text((x + 3, foot + 13), "reviewed by licensed practice.", SIZE))
-    number = "E-1" if page[1] == 1 else f"E-1.{page[0]}"
-    items.append(Text((right - 3, bottom - 4), number, 7.0, "end", bold=True))
-    return items
 
 
 def _paragraphs(
@@ -125,19 +111,22 @@ def _paragraphs(
     y: float,
     wide: float,
     bottom: float,
-) -> float:
+) -> tuple[float, bool]:
+    """Set paragraphs below their name; return where they end and whether all of them stand there."""
     if not paragraphs:
-        return y
-    items.append(Text((x + 3, y), name, NAME, bold=True))
+        return y - 5, True
+    if y + 9 > bottom:
+        return y, False
+    items.append(Text((x, y), name, NAME, bold=True))
     y += 4.6
     for n, words in enumerate(paragraphs):
         lines = wrapped(words, wide - 3, SIZE)
-        if y + len(lines) * 3.3 > bottom:
-            items.append(Text((x + 3, y), f"and {len(paragraphs) - n} more under Build", SIZE))
-            return y + 3.4
-        items.append(Text((x + 3, y), "·", SIZE, bold=True))
+        if y + len(lines) * 3.3 > bottom - 3.4:
+            items.append(Text((x, y), f"and {len(paragraphs) - n} more on the next sheet", SIZE))
+            return y, False
+        items.append(Text((x, y), "·", SIZE, bold=True))
         for line in lines:
-            items.append(Text((x + 5.5, y), line, SIZE))
+            items.append(Text((x + 2.5, y), line, SIZE))
             y += 3.3
-        y += 0.9
-    return y
+        y += 0.6
+    return y, True
