@@ -51,9 +51,16 @@ def wrapped(words: str, width: float, size: float, *, bold: bool = False) -> lis
     return [*lines, line] if line or not lines else lines
 
 
-def flowed(blocks: Iterable[Block], area: Box) -> list[list[Item]]:
-    """Return the items of as many pages as the blocks take; at least one."""
+def flowed(
+    blocks: Iterable[Block], area: Box, begun: tuple[list[Item], float] | None = None
+) -> list[list[Item]]:
+    """Return the items of as many pages as the blocks take; at least one.
+
+    ``begun``: what stands on the first page already, and how far down it reaches, mm.
+    """
     setter = _Setter(area)
+    if begun is not None:
+        setter.pages[0], setter.y = list(begun[0]), begun[1]
     for block in blocks:
         if isinstance(block, Words):
             setter.paragraph(block)

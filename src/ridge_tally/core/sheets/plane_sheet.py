@@ -1,186 +1,146 @@
-"""A plane drawn to scale for a sheet: outline with its lengths, what stands on it, modules or strings."""
+"""A plane as a plan for a sheet: outline with its lengths, what stands on it, modules or strings."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Iterator, Sequence
 from itertools import pairwise
+from math import dist
 
-from ridge_tally.core.equipment import ModuleSheet
-from ridge_tally.core.job.array import PlaneArray, present_of
+from ridge_tally.core.array.lay import Lay, Place
+from ridge_tally.core.array.shape import runs_of
+from ridge_tally.core.array.strips import kept_free
+from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import module_footprint_m
-from ridge_tally.core.job.survey import RoofPlane
-from ridge_tally.core.sheets.flow import BODY
-from ridge_tally.core.sheets.paper import Box
+from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.survey import ROUND_KINDS, RoofPlane
+from ridge_tally.core.job.system import LaidArray
+from ridge_tally.core.sheets.flat_plan import FlatPlan, Note, Running, Shape, Side
 from ridge_tally.core.sheets.plan_drawing import Thread
-from ridge_tally.core.sheets.scale import Scale, largest, scale_bar
-from ridge_tally.core.sheets.scene import CAP_FRAC, Anchor, Item, Layer, Line, Point, Text, text_box
-from ridge_tally.core.sheets.scene_lint import crosses_box, segments
-from ridge_tally.core.survey.outline import Box as PlaneBox
-from ridge_tally.core.survey.outline import corners_m, obstruction_box
+from ridge_tally.core.sheets.scene import Layer
+from ridge_tally.core.survey.outline import Box, corners_m, obstruction_box
 from ridge_tally.core.units import LengthUnit, format_length
 
-# What figures and the bar take of the box round the plane, mm.
-ROUND_MM, FOOT_MM = 14.5, 9.0
+# Marks nearer to each other than this are one.
+SAME_MARK_M = 0.005
+# Where in a module a string runs, so that its number stands beside it.
+WAY_FRAC = 0.7
 
 
-@dataclass(frozen=True, slots=True)
-class PlaneDrawing:
-    """The items of a plane's drawing and the scale it came out at."""
-
-    items: tuple[Item, ...]
-    scale: Scale
-
-
-class _Paper:
-    """Plane metres on paper, y downwards; and the texts there are, so that the next stands free."""
-
-    def __init__(self, plane: RoofPlane, box: Box, unit: LengthUnit) -> None:
-        corners = corners_m(plane)
-        (left, bottom), (right, top) = corners.min(axis=0), corners.max(axis=0)
-        inner = (box[0] + ROUND_MM, box[1] + 6, box[2] - ROUND_MM, box[3] - FOOT_MM - 6)
-        self.unit = unit
-        self.scale = largest(float(right - left), float(top - bottom), inner, unit)
-        k = self.scale.mm_per_m
-        wide, high = float(right - left) * k, float(top - bottom) * k
-        self.x0 = (inner[0] + inner[2] - wide) / 2 - float(left) * k
-        self.y0 = (inner[1] + inner[3] + high) / 2 + float(bottom) * k
-        self.items: list[Item] = []
-        self.boxes: list[Box] = []
-
-    def at(self, x_m: float, y_m: float) -> Point:
-        return self.x0 + x_m * self.scale.mm_per_m, self.y0 - y_m * self.scale.mm_per_m
-
-    def rect(self, layer: Layer, box: Box, part: str = "", *, dashed: bool = False) -> None:
-        left, bottom, right, top = box
-        ring = tuple(
-            self.at(*p) for p in ((left, bottom), (right, bottom), (right, top), (left, top))
-        )
-        self.items.append(Line(layer, ring, part, closed=True, dashed=dashed))
-
-    def tell(self, spots: Sequence[Point], words: str, anchor: Anchor = "middle", size: float = 2.3, part: str = "") -> None:  # fmt: skip
-        """Set words at the first spot where they lie on no others and on no line; else leave them."""
-        for spot in spots:
-            text = Text(spot, words, size, anchor, part)
-            box = text_box(text)
-            if self._free(box):
-                self.items.append(text)
-                self.boxes.append(box)
-                return
-
-    def _free(self, box: Box) -> bool:
-        if any(
-            box[0] < b[2] and b[0] < box[2] and box[1] < b[3] and b[1] < box[3] for b in self.boxes
-        ):
-            return False
-        return not any(
-            crosses_box(a, b, box)
-            for item in self.items
-            if isinstance(item, Line)
-            for a, b in segments(item)
-        )
-
-
-def draw_plane(
-    plane: RoofPlane,
-    array: PlaneArray | None,
-    module: ModuleSheet,
-    threads: Sequence[Thread],
-    box: Box,
-    unit: LengthUnit,
-) -> PlaneDrawing:
-    """Return a plane to the largest usual scale in a box.
-
-    Parameters
-    ----------
-    threads : sequence of Thread
-        Strings or branches; without any the modules bear their numbers.
-    """
-    paper = _Paper(plane, box, unit)
-    corners = corners_m(plane)
-    ring = tuple(paper.at(float(x), float(y)) for x, y in corners)
-    paper.items.append(Line(Layer.ROOF, ring, f"plane {plane.id}", closed=True))
+def bare_plan(plane: RoofPlane, unit: LengthUnit) -> FlatPlan:
+    """Return a plane's outline with the length of each side, and what stands on it by name."""
+    corners = [(float(x), float(y)) for x, y in corners_m(plane)]
+    shapes = [Shape(Layer.ROOF, corners, f"plane {plane.id}")]
+    notes = []
     for thing in plane.obstructions:
         b = obstruction_box(plane, thing)
-        paper.rect(
-            Layer.OBSTACLE, (b.left_m, b.bottom_m, b.right_m, b.top_m), f"obstruction {thing.id}"
-        )
-    if array is not None:
-        _modules(paper, array, module, threads)
-    for thing in plane.obstructions:
-        b = obstruction_box(plane, thing)
-        (left, top), (right, bottom) = paper.at(b.left_m, b.top_m), paper.at(b.right_m, b.bottom_m)
-        middle, name = (left + right) / 2, thing.kind.value.replace("-", " ")
-        spots = (
-            (middle, (top + bottom) / 2 + 0.8), (middle, bottom + 2.6), (middle, top - 0.8),
-            (right + 1.0 + len(name) * 0.6, (top + bottom) / 2),
-        )  # fmt: skip
-        paper.tell(spots, name, part=f"obstruction {thing.id}")
-    _sides(paper, corners, plane)
-    items = [*paper.items, *scale_bar(paper.scale, unit, box[0] + 4, box[3] - 1)]
-    return PlaneDrawing(tuple(items), paper.scale)
+        part = f"obstruction {thing.id}"
+        ring = [(float(x), float(y)) for x, y in b.ring()]
+        shapes.append(Shape(Layer.OBSTACLE, ring, part))
+        if thing.kind in ROUND_KINDS:
+            # A round thing's box with its diagonals, as a circle this small is a blot.
+            shapes.append(Shape(Layer.OBSTACLE, (ring[0], ring[2]), part, closed=False))
+        box = (b.left_m, b.bottom_m, b.right_m, b.top_m)
+        notes.append(Note(thing.kind.value.replace("-", " "), box, part, beside=True))
+    sides = tuple(
+        Side(a, b, plane.outline.edges[n].value, format_length(dist(a, b), unit))
+        for n, (a, b) in enumerate(zip(corners, [*corners[1:], corners[0]], strict=True))
+    )
+    # Up the paper is up the slope, away from where the plane faces.
+    return FlatPlan(
+        tuple(shapes), notes=tuple(notes), sides=sides, north_deg=(180.0 - plane.azimuth_deg) % 360
+    )
 
 
-def _sides(paper: _Paper, corners: object, plane: RoofPlane) -> None:
-    """Set the length of each side outside it."""
-    points = [(float(x), float(y)) for x, y in corners]  # type: ignore[attr-defined]
-    middle_x = sum(x for x, _ in points) / len(points)
-    middle_y = sum(y for _, y in points) / len(points)
-    for n, (a, b) in enumerate(zip(points, [*points[1:], points[0]], strict=True)):
-        length_m = ((a[0] - b[0]) ** 2 + (a[1] - b[1]) ** 2) ** 0.5
-        x, y = paper.at((a[0] + b[0]) / 2, (a[1] + b[1]) / 2)
-        right, up = (a[0] + b[0]) / 2 >= middle_x, (a[1] + b[1]) / 2 >= middle_y
-        steep = abs(a[1] - b[1]) > abs(a[0] - b[0])
-        told = f"{plane.outline.edges[n].value} {format_length(length_m, paper.unit)}"
-        if steep:
-            anchor: Anchor = "start" if right else "end"
-            off = 2.0 if right else -2.0
-            spots = tuple((x + off * k, y + j) for k in (1, 2, 4) for j in (0.8, 4, -4, 8, -8))
-            paper.tell(spots, told, anchor, BODY)
-        else:
-            off = -1.4 if up else 1.4 + BODY * CAP_FRAC
-            step = -3.2 if up else 3.2
-            spots = tuple((x + i, y + off + step * k) for k in (0, 1, 2) for i in (0, 12, -12))
-            paper.tell(spots, told, "middle", BODY)
+def layout_plan(laid: LaidArray, lay: Lay, path_edge: int | None, unit: LengthUnit) -> FlatPlan:
+    """Return a plane with its modules numbered, its free strips, and lengths running from its corner."""
+    bare, boxes = bare_plan(laid.plane, unit), module_boxes(laid)
+    shapes = [_module(id_, b) for id_, b in boxes.items()]
+    numbers = [
+        Note(str(n), (b.left_m, b.bottom_m, b.right_m, b.top_m), f"module {id_}")
+        for n, (id_, b) in enumerate(boxes.items(), start=1)
+    ]
+    return FlatPlan(
+        (*bare.shapes, *shapes),
+        notes=(*bare.notes, *numbers),
+        sides=bare.sides,
+        runnings=tuple(_runnings(laid, lay, unit)),
+        patches=kept_free(laid.plane, path_edge),
+        north_deg=bare.north_deg,
+    )
 
 
-def _modules(
-    paper: _Paper, array: PlaneArray, module: ModuleSheet, threads: Sequence[Thread]
-) -> None:
-    there = present_of(array)
-    boxes = {}
-    for m in there:
-        wide_m, high_m = module_footprint_m(module, m.orientation, array.leg_tilt_deg)
-        boxes[m.id] = PlaneBox(m.x_m, m.y_m, m.x_m + wide_m, m.y_m + high_m)
-    for m in there:
-        b = boxes[m.id]
-        paper.rect(Layer.MODULE, (b.left_m, b.bottom_m, b.right_m, b.top_m), f"module {m.id}")
-    if not threads:
-        for n, m in enumerate(there, start=1):
-            b = boxes[m.id]
-            x, y = paper.at((b.left_m + b.right_m) / 2, (b.bottom_m + b.top_m) / 2)
-            paper.tell(((x, y + 0.8),), str(n), part=f"module {m.id}")
-        return
+def string_plan(laid: LaidArray, threads: Sequence[Thread], unit: LengthUnit) -> FlatPlan:
+    """Return a plane with its strings or branches by colour, dash and number, as they are threaded."""
+    bare, boxes = bare_plan(laid.plane, unit), module_boxes(laid)
+    shapes = [_module(id_, b) for id_, b in boxes.items()]
+    notes = []
     for thread in threads:
         mine = [(label, boxes[m]) for m, label in thread.modules if m in boxes]
-        low = [
-            paper.at(b.left_m + 0.7 * (b.right_m - b.left_m), (b.bottom_m + b.top_m) / 2)
-            for _, b in mine
-        ]
-        # Level and upright, as it runs along rows; slanting it would run over numbers.
-        way = [low[0]] if low else []
-        for (x, _), to in pairwise(low):
-            way += [(x, to[1]), to]
-        # The way of the string keeps to the right of each module, its number to the left.
         for label, b in mine:
-            x, y = paper.at(b.left_m + 0.34 * (b.right_m - b.left_m), (b.bottom_m + b.top_m) / 2)
-            paper.items.append(Text((x, y + 3.4), label, 2.3, "middle", bold=True))
-        if len(low) > 1:
-            dashed = thread.number % 2 == 1
-            paper.items.append(
-                Line(
-                    Layer.STRING,
-                    tuple(way),
-                    f"string {mine[0][0][0]}",
-                    dashed=dashed,
-                    hue=thread.number + 1,
-                )
-            )
+            box = (b.left_m, b.bottom_m, b.right_m, b.top_m)
+            notes.append(Note(label, box, f"string {label[0]}", bold=True))
+        if len(mine) > 1:
+            way = tuple(_way([b for _, b in mine]))
+            shapes.append(
+                Shape(Layer.STRING, way, f"string {mine[0][0][0]}", closed=False,
+                      dashed=thread.number % 2 == 1, hue=thread.number + 1)
+            )  # fmt: skip
+    return FlatPlan(
+        (*bare.shapes, *shapes),
+        notes=(*bare.notes, *notes),
+        sides=bare.sides,
+        north_deg=bare.north_deg,
+    )
+
+
+def module_boxes(laid: LaidArray) -> dict[PlacedId, Box]:
+    """Return where each present module lies, plane metres, by its id in the order of the array."""
+    found: dict[PlacedId, Box] = {}
+    for m in present_of(laid.array):
+        wide_m, high_m = module_footprint_m(laid.module, m.orientation, laid.array.leg_tilt_deg)
+        found[m.id] = Box(m.x_m, m.y_m, m.x_m + wide_m, m.y_m + high_m)
+    return found
+
+
+def _module(id_: str, b: Box) -> Shape:
+    ring = [(float(x), float(y)) for x, y in b.ring()]
+    return Shape(Layer.MODULE, ring, f"module {id_}")
+
+
+def _way(boxes: Sequence[Box]) -> Iterator[tuple[float, float]]:
+    """Yield the way of a string: level and upright; past what lies between, along the lower edges."""
+
+    def spot(b: Box) -> tuple[float, float]:
+        return b.left_m + WAY_FRAC * (b.right_m - b.left_m), (b.bottom_m + b.top_m) / 2
+
+    yield spot(boxes[0])
+    for one, other in pairwise(boxes):
+        (x, y), (to_x, to_y) = spot(one), spot(other)
+        apart = max(one.left_m, other.left_m) - min(one.right_m, other.right_m)
+        level = abs(y - to_y) < SAME_MARK_M
+        if level and apart > 0.25 * (one.right_m - one.left_m):
+            low = min(one.bottom_m, other.bottom_m)
+            yield from ((x, low), (to_x, low))
+        elif not level:
+            yield (x, to_y)
+        yield (to_x, to_y)
+
+
+def _runnings(laid: LaidArray, lay: Lay, unit: LengthUnit) -> Iterator[Running]:
+    places = tuple(Place(m.x_m, m.y_m, m.orientation) for m in present_of(laid.array))
+    runs = runs_of(lay, places)
+    corners = corners_m(laid.plane)
+    ends = [x for r in runs for x in (r.left_m, r.right_m)]
+    edges = [y for b in module_boxes(laid).values() for y in (b.bottom_m, b.top_m)]
+    for along_x, marks, most in (
+        (True, ends, float(corners[:, 0].max())),
+        (False, edges, float(corners[:, 1].max())),
+    ):
+        told = tuple(_apart([0.0, *marks, most]))
+        yield Running(along_x, told, tuple(format_length(m, unit) for m in told))
+
+
+def _apart(marks: Iterable[float]) -> Iterator[float]:
+    last = float("-inf")
+    for mark in sorted(marks):
+        if mark - last > SAME_MARK_M:
+            yield mark
+            last = mark

@@ -20,6 +20,7 @@ from ridge_tally.views.loading.year import year_report
 from ridge_tally.views.option import option_report
 from ridge_tally.views.sheets import set_tables as told
 from ridge_tally.views.sheets.design import Stamp
+from ridge_tally.views.sheets.mounting_sheets import mounting_sheets
 from ridge_tally.views.sheets.set_drawings import layout_sheets, site_sheets, string_sheets
 from ridge_tally.views.sheets.titles import title_facts
 
@@ -66,7 +67,6 @@ def plan_set(
     planes = racked_planes(design)
     views = tuple(plane_view(desk, design, p) for p in planes)
     *_, sawings = cuts_so_far(desk, design)
-    unit = design.job.unit
 
     def tables(number: str, title: str, blocks: Callable[[], Iterable[Block]]) -> Iterator[Scene]:
         pages = flowed(blocks(), ground.free)
@@ -83,7 +83,7 @@ def plan_set(
         "A-2": lambda: string_sheets(design, report, ground, facts),
         "E-1": lambda: iter(s.scene for s in one_line(design, facts, paper)),
         "E-3": lambda: tables("E-3", "Calculations", lambda: told.calculations(report)),
-        "S-1": lambda: tables("S-1", "Mounting", lambda: told.mounting(planes, views, unit)),
+        "S-1": lambda: mounting_sheets(design, planes, views, ground, facts),
         "S-2": lambda: tables("S-2", "Load screens", lambda: told.loads(report, views)),
         "E-4": lambda: tables("E-4", "Labels and placards", lambda: told.labels(design)),
         "E-5": lambda: tables("E-5", "Equipment values used", lambda: told.equipment(design)),

@@ -1,26 +1,33 @@
 """The drawn sheets of a plan set: the site, the layout and the strings of every plane."""
 
 from collections.abc import Iterator
+from itertools import pairwise
+from math import atan2, degrees, dist
 
 import numpy as np
 
+from ridge_tally.core.array.blockers import setback_m
 from ridge_tally.core.array.tables import raised
 from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import module_footprint_m
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.job.system import LaidArray
+from ridge_tally.core.job.wiring import Lie
+from ridge_tally.core.sheets.flat_plan import FlatPlan, Gear, Note, Shape, Side
+from ridge_tally.core.sheets.flat_sheet import draw_flat
 from ridge_tally.core.sheets.flow import BODY, Block, Table, Words, flowed
 from ridge_tally.core.sheets.paper import Box, Ground
 from ridge_tally.core.sheets.plan_drawing import Thread
-from ridge_tally.core.sheets.plane_sheet import draw_plane
+from ridge_tally.core.sheets.plane_sheet import layout_plan, string_plan
 from ridge_tally.core.sheets.scene import Item, Layer, Line, Scene
-from ridge_tally.core.sheets.site_sheet import SiteMark, SiteShape, draw_site
 from ridge_tally.core.sheets.titled import SheetHead, TitleFacts, sheet
 from ridge_tally.core.sun.shading import glass_corners_m
 from ridge_tally.core.survey.outline import corners_m, is_closed
 from ridge_tally.core.survey.site_frame import to_site
-from ridge_tally.core.units import format_length
-from ridge_tally.rules.array.checks import lay_of
+from ridge_tally.core.units import LengthUnit, format_length
+from ridge_tally.rules.array.checks import lay_of, standing
+from ridge_tally.rules.array.setbacks import setback_packs
 from ridge_tally.rules.build.circuits.conductors import circuits_sized
 from ridge_tally.rules.build.circuits.legs import legs_of
 from ridge_tally.rules.design import Design
@@ -28,13 +35,15 @@ from ridge_tally.views.option import OptionReport
 from ridge_tally.views.sheets.design import threads_of
 
 GEAR = (("M", "utility meter", "meter"), ("P", "main panel", "panel"), ("D", "AC disconnect", "disconnect"), ("I", "inverter", "inverter"))  # fmt: skip
-SIDE_MM, SMALL_SIDE_MM = 92.0, 84.0
+# A side of a lot shorter than this, on a curve say, has no bearing of its own.
+SHORT_SIDE_M = 1.5
+SIDE_MM, SMALL_SIDE_MM = 92.0, 68.0
 CAUTION = (
     "Work at height: tie off. Modules make voltage in any light; never open a connector under load."
 )
 
 
-def _parted(ground: Ground) -> tuple[Box, Box]:
+def parted(ground: Ground) -> tuple[Box, Box]:
     """Return the box of a drawing and that of the words beside it."""
     left, top, right, bottom = ground.free
     side = SIDE_MM if ground.large else SMALL_SIDE_MM
@@ -45,7 +54,7 @@ def _with_words(
     ground: Ground, facts: TitleFacts, head: SheetHead, items: tuple[Item, ...], words: list[Block]
 ) -> Iterator[Scene]:
     """Yield the drawing with its words beside it; what does not fit follows on sheets of its own."""
-    _, side = _parted(ground)
+    _, side = parted(ground)
     pages = flowed([*words, Words(CAUTION, bold=True)], side)
     divide = Line(Layer.TABLE, ((side[0] - 2, side[1]), (side[0] - 2, side[3])))
     yield sheet(ground, facts, head, (*items, divide, *pages[0]))
@@ -58,44 +67,50 @@ def site_sheets(design: Design, ground: Ground, facts: TitleFacts) -> Iterator[S
     job, unit = design.job, design.job.unit
     survey, service = job.survey, job.survey.service
     shapes = [
-        SiteShape(Layer.LOT, [(p.east_m, p.north_m) for p in lot.points], f"lot {lot.id}",
-                  closed=lot.closed, dashed=True)
-        for lot in survey.lot_lines
-    ]  # fmt: skip
-    shapes += [
-        SiteShape(Layer.ROOF, _flat(to_site(plane, corners_m(plane))), f"plane {plane.id}")
+        Shape(Layer.ROOF, _flat(to_site(plane, corners_m(plane))), f"plane {plane.id}")
         for plane in survey.planes
         if is_closed(plane)
     ]
     for laid in design.arrays:
         if is_closed(laid.plane):
-            shapes += [SiteShape(Layer.MODULE, ring, "modules") for ring in _glass(laid)]
+            shapes += [Shape(Layer.MODULE, ring, "modules") for ring in _glass(laid)]
     legs = legs_of(design)
     on_dc = {leg.id for c in circuits_sized(design) if c.circuit.dc for leg in c.circuit.legs}
     for leg in legs:
-        points = [(p.east_m, p.north_m) for piece in leg.pieces for p in piece.points]
         layer = Layer.DC if leg.id in on_dc else Layer.AC
-        shapes.append(SiteShape(layer, points, leg.name, closed=False, dashed=not leg.taken))
-    marks = [
-        SiteMark(letter, at, "gear")
+        for piece in leg.pieces:
+            points = [(p.east_m, p.north_m) for p in piece.points]
+            shapes.append(Shape(layer, points, leg.name, closed=False,
+                                dashed=piece.segment.lie is Lie.BURIED))  # fmt: skip
+    lots = list(_lots(survey, unit))
+    shapes += [shape for shape, _ in lots]
+    gear_there = tuple(
+        Gear(letter, (at.east_m, at.north_m), "gear")
         for letter, _, field in GEAR
         if (at := getattr(service, field)) is not None
-    ]
-    box, _ = _parted(ground)
-    drawn = draw_site(shapes, marks, box, unit)
-    there = {m.letter for m in marks}
+    )
+    plan = FlatPlan(
+        tuple(shapes),
+        notes=tuple(_named(survey)),
+        sides=tuple(side for _, sides in lots for side in sides),
+        gear=gear_there,
+    )
+    box, _ = parted(ground)
+    drawn = draw_flat(plan, box, unit)
+    there = {g.letter for g in gear_there}
     gear = tuple(
         (letter, name if letter in there else f"{name}: place not given")
         for letter, name, _ in GEAR
     )
     ways = tuple(
         (leg.name, "length not known" if leg.length_m is None else format_length(leg.length_m, unit),
-         "as drawn" if leg.taken else "proposed, not taken yet")
+         ", ".join(dict.fromkeys(p.segment.lie.value for p in leg.pieces))
+         + ("" if leg.taken else "; proposed, not taken yet"))
         for leg in legs
     )  # fmt: skip
     words: list[Block] = [
         Table("Gear", ("Mark", "What"), gear, (12, 70), tuple("gear" for _ in gear)),
-        Table("Ways of cables", ("From, to", "Length", "Way"), ways, (44, 22, 28), tuple("ways" for _ in ways)),
+        Table("Ways of cables; dashed in a trench", ("From, to", "Length", "Lies"), ways, (44, 22, 28), tuple("ways" for _ in ways)),
         Words("Outlines from the survey; lot lines only where somebody gave them. North is true."),
     ]  # fmt: skip
     if not survey.lot_lines:
@@ -103,6 +118,41 @@ def site_sheets(design: Design, ground: Ground, facts: TitleFacts) -> Iterator[S
     yield from _with_words(
         ground, facts, SheetHead("G-2", "Site plan", drawn.scale.name), drawn.items, words
     )
+
+
+def _lots(survey: Survey, unit: LengthUnit) -> Iterator[tuple[Shape, list[Side]]]:
+    """Yield each lot line with the bearing and the length of its sides."""
+    for lot in survey.lot_lines:
+        ring = [(p.east_m, p.north_m) for p in lot.points]
+        ends = list(pairwise([*ring, ring[0]] if lot.closed else ring))
+        sides = [
+            Side(a, b, bearing_told(a, b), format_length(dist(a, b), unit))
+            for a, b in ends
+            if dist(a, b) > SHORT_SIDE_M
+        ]
+        yield Shape(Layer.LOT, ring, f"lot {lot.id}", closed=lot.closed, dashed=True), sides
+
+
+def bearing_told(a: tuple[float, float], b: tuple[float, float]) -> str:
+    """Return the bearing of a line by quadrant, from north or south to east or west: ``N 45°30′ E``."""
+    east, north = b[0] - a[0], b[1] - a[1]
+    minutes = round(degrees(atan2(abs(east), abs(north))) * 60)
+    if minutes in (0, 90 * 60):
+        return "due " + (
+            ("N" if north > 0 else "S") if minutes == 0 else ("E" if east > 0 else "W")
+        )
+    ns, ew = "N" if north >= 0 else "S", "E" if east >= 0 else "W"
+    return f"{ns} {minutes // 60}°{minutes % 60:02d}′ {ew}"
+
+
+def _named(survey: Survey) -> Iterator[Note]:
+    """Yield the name of each plane, beside it."""
+    for plane in survey.planes:
+        if is_closed(plane):
+            ring = to_site(plane, corners_m(plane))
+            (west, south), (east, north) = ring[:, :2].min(axis=0), ring[:, :2].max(axis=0)
+            box = (float(west), float(south), float(east), float(north))
+            yield Note(plane.name, box, f"plane {plane.id}", beside=True)
 
 
 def _flat(points: np.ndarray) -> list[tuple[float, float]]:
@@ -116,38 +166,46 @@ def _glass(laid: LaidArray) -> Iterator[list[tuple[float, float]]]:
 
 
 def layout_sheets(design: Design, ground: Ground, facts: TitleFacts) -> Iterator[Scene]:
-    """Yield the layout of every plane that holds modules, numbered, with its running dimensions."""
-    yield from _plane_sheets(design, ground, facts, "A-1", "Layout", ())
+    """Yield the layout of every plane that holds modules, numbered, with its running lengths."""
+    for name, laid in _on_sheets(design, "A-1"):
+        edge = standing(laid).path_edge
+        plan = layout_plan(laid, lay_of(laid), edge, design.job.unit)
+        words = _layout_words(design, laid, free=bool(plan.patches))
+        yield from _drawn(design, ground, facts, (name, f"Layout, {laid.plane.name}"), plan, words)
 
 
 def string_sheets(
     design: Design, report: OptionReport, ground: Ground, facts: TitleFacts
 ) -> Iterator[Scene]:
     """Yield the strings of every plane by colour, dash and number."""
-    yield from _plane_sheets(
-        design, ground, facts, "A-2", "Strings", threads_of(design.option, report)
-    )
+    threads = threads_of(design.option, report)
+    for name, laid in _on_sheets(design, "A-2"):
+        here = {m.id for m in present_of(laid.array)}
+        mine = tuple(t for t in threads if any(m in here for m, _ in t.modules))
+        if mine:
+            plan = string_plan(laid, mine, design.job.unit)
+            words = _string_words(design, mine, here)
+            head = (name, f"Strings, {laid.plane.name}")
+            yield from _drawn(design, ground, facts, head, plan, words)
 
 
-def _plane_sheets(
-    design: Design, ground: Ground, facts: TitleFacts, number: str, title: str,
-    threads: tuple[Thread, ...],
-) -> Iterator[Scene]:  # fmt: skip
+def _on_sheets(design: Design, number: str) -> Iterator[tuple[str, LaidArray]]:
+    """Yield each array on a closed plane with the number of its sheet."""
     laid = [a for a in design.arrays if present_of(a.array) and is_closed(a.plane)]
     for n, one in enumerate(laid, start=1):
-        here = {m.id for m in present_of(one.array)}
-        mine = tuple(t for t in threads if any(m in here for m, _ in t.modules))
-        if number == "A-2" and not mine:
-            continue
-        box, _ = _parted(ground)
-        drawn = draw_plane(one.plane, one.array, one.module, mine, box, design.job.unit)
-        name = number if len(laid) == 1 else f"{number}.{n}"
-        head = SheetHead(name, f"{title}, {one.plane.name}", drawn.scale.name)
-        words = _string_words(design, mine, here) if mine else _layout_words(design, one)
-        yield from _with_words(ground, facts, head, drawn.items, words)
+        yield number if len(laid) == 1 else f"{number}.{n}", one
 
 
-def _layout_words(design: Design, laid: LaidArray) -> list[Block]:
+def _drawn(
+    design: Design, ground: Ground, facts: TitleFacts, head: tuple[str, str], plan: FlatPlan,
+    words: list[Block],
+) -> Iterator[Scene]:  # fmt: skip
+    box, _ = parted(ground)
+    drawn = draw_flat(plan, box, design.job.unit)
+    yield from _with_words(ground, facts, SheetHead(*head, drawn.scale.name), drawn.items, words)
+
+
+def _layout_words(design: Design, laid: LaidArray, *, free: bool) -> list[Block]:
     unit, plane = design.job.unit, laid.plane
     there = present_of(laid.array)
     rows: dict[float, list[tuple[int, float, float, float]]] = {}
@@ -157,10 +215,8 @@ def _layout_words(design: Design, laid: LaidArray) -> list[Block]:
     table = tuple(
         (
             f"{min(r[0] for r in row)} to {max(r[0] for r in row)}",
-            format_length(y, unit),
-            format_length(max(r[3] for r in row), unit),
-            format_length(min(r[1] for r in row), unit),
-            format_length(max(r[2] for r in row), unit),
+            _from_to(y, max(r[3] for r in row), unit),
+            _from_to(min(r[1] for r in row), max(r[2] for r in row), unit),
         )
         for y, row in sorted(rows.items())
     )
@@ -169,12 +225,35 @@ def _layout_words(design: Design, laid: LaidArray) -> list[Block]:
         Words(plane.name, 3.5, bold=True),
         Words(f"{len(there)} × {laid.module.name}. Slope {slope}, facing {plane.azimuth_deg:.0f}° true."),
         Table(
-            "Rows, from the plane’s lower left corner",
-            ("Modules", "Lower edge", "Upper edge", "Left edge", "Right edge"),
-            table, (18, 20, 20, 20, 20), tuple(f"plane {plane.id}" for _ in table),
+            "Rows, from the lower left corner", ("Modules", "Up the slope", "Along the eave"),
+            table, (18, 34, 34), tuple(f"plane {plane.id}" for _ in table),
         ),
-        Words("Lengths up the slope and along the eave, running from one corner.", BODY),
+        Words("Lengths up the slope and along the eave, all running from the lower left corner.", BODY),
+        *([_strips(plane, unit)] if free else []),
     ]  # fmt: skip
+
+
+def _from_to(from_m: float, to_m: float, unit: LengthUnit) -> str:
+    return f"{format_length(from_m, unit)} to {format_length(to_m, unit)}"
+
+
+def _strips(plane: RoofPlane, unit: LengthUnit) -> Block:
+    """Return what is hatched: the strips that stay free of modules, and by whom that is asked."""
+    kinds = dict.fromkeys(plane.outline.edges)
+    rows = [
+        (kind.value, format_length(wide, unit))
+        for kind in kinds
+        if (wide := setback_m(plane.setbacks, kind)) > 0
+    ]
+    if plane.access is not None:
+        rows.append(("access path", format_length(plane.access.width.value_m, unit)))
+    rows += [(zone.reason or "kept free", "as drawn") for zone in plane.keep_outs]
+    pack = setback_packs().get(plane.setback_pack)
+    told = "by hand" if pack is None else pack.title
+    return Table(
+        f"Hatched: kept free ({told})", ("Along", "Width"), tuple(rows), (60, 30),
+        tuple("strip" for _ in rows),
+    )  # fmt: skip
 
 
 def _string_words(design: Design, threads: tuple[Thread, ...], here: set[PlacedId]) -> list[Block]:
@@ -196,7 +275,7 @@ def _string_words(design: Design, threads: tuple[Thread, ...], here: set[PlacedI
     return [
         Table(
             "Strings on this plane", ("String", "Modules", "Count", "To", "Line"), tuple(rows),
-            (14, 28, 14, 24, 16), tuple(f"string {r[0]}" for r in rows),
+            (18, 26, 16, 22, 16), tuple(f"string {r[0]}" for r in rows),
         ),
         Words("The first of a string is its positive end, the last its negative one, as threaded."),
     ]  # fmt: skip

@@ -136,43 +136,6 @@ def _sums(title: str, views: tuple[CheckView, ...], report: OptionReport) -> Ite
         yield Words("No check is made yet: no module is laid.")
 
 
-def mounting(
-    planes: tuple[RackedPlane, ...], views: tuple[PlaneRackingView, ...], unit: LengthUnit
-) -> Iterator[Block]:
-    """Yield what carries the modules plane by plane: rails, mounts, torques, cautions, what is asked."""
-    for plane, view in zip(planes, views, strict=True):
-        yield Words(f"{view.name}: {view.mounting or 'no mounting system chosen'}", 3.5, bold=True)
-        if plane.sheet is None:
-            yield Words("Rails and mounts are not planned on this plane.", part="mounting")
-            continue
-        rows = tuple(
-            (
-                run.name,
-                format_length(run.to_m - run.from_m, unit),
-                str(len(run.mounts)),
-                ", ".join(format_length(m.at_m - run.from_m, unit) for m in run.mounts),
-                f"{format_length(run.bare_left_m, unit)}, {format_length(run.bare_right_m, unit)}",
-            )
-            for run in view.runs
-        )
-        yield Table(
-            "Rails; mounts run from the left end of each", ("Rail", "Length", "Mounts", "At", "Bare ends"), rows,
-            (18, 24, 14, 120, 36), tuple("mounting" for _ in rows),
-        )  # fmt: skip
-        sheet = plane.sheet
-        torques = tuple(
-            (name, "not typed: see the maker’s manual" if nm is None else f"{nm:g} N·m")
-            for name, nm in (
-                ("Mid clamp", sheet.torque_mid_nm), ("End clamp", sheet.torque_end_nm),
-                ("Splice", sheet.torque_splice_nm), ("Mount", sheet.torque_mount_nm),
-            )
-        )  # fmt: skip
-        yield Table("Torques", ("What", "Torque"), torques, (40, 80), ("mounting",) * 4)
-        for told in (*CAUTIONS.get(sheet.base, ()), *view.asked, *view.engineer):
-            yield Words(told)
-    yield Words("Nothing structural is said to hold: loads are screened on S-2, the roof and its framing are an engineer’s.", bold=True)  # fmt: skip
-
-
 def loads(report: OptionReport, views: tuple[PlaneRackingView, ...]) -> Iterator[Block]:
     """Yield the load checks of every mount’s worst case, and what was asked for and not given."""
     found = tuple(v for v in report.checks if v.check.family is Family.BUILD)
