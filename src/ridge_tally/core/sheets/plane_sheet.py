@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Iterator, Sequence
 from itertools import pairwise
-from math import dist
+from math import cos, dist, pi, sin
 
 from ridge_tally.core.array.lay import Lay, Place
 from ridge_tally.core.array.shape import runs_of
@@ -22,6 +22,7 @@ from ridge_tally.core.units import LengthUnit, format_length
 SAME_MARK_M = 0.005
 # Where in a module a string runs, so that its number stands beside it.
 WAY_FRAC = 0.7
+ROUND_SIDES = 24
 
 
 def bare_plan(plane: RoofPlane, unit: LengthUnit) -> FlatPlan:
@@ -33,10 +34,9 @@ def bare_plan(plane: RoofPlane, unit: LengthUnit) -> FlatPlan:
         b = obstruction_box(plane, thing)
         part = f"obstruction {thing.id}"
         ring = [(float(x), float(y)) for x, y in b.ring()]
-        shapes.append(Shape(Layer.OBSTACLE, ring, part))
         if thing.kind in ROUND_KINDS:
-            # A round thing's box with its diagonals, as a circle this small is a blot.
-            shapes.append(Shape(Layer.OBSTACLE, (ring[0], ring[2]), part, closed=False))
+            ring = _round(b)
+        shapes.append(Shape(Layer.OBSTACLE, ring, part))
         box = (b.left_m, b.bottom_m, b.right_m, b.top_m)
         notes.append(Note(thing.kind.value.replace("-", " "), box, part, beside=True))
     sides = tuple(
@@ -47,6 +47,13 @@ def bare_plan(plane: RoofPlane, unit: LengthUnit) -> FlatPlan:
     return FlatPlan(
         tuple(shapes), notes=tuple(notes), sides=sides, north_deg=(180.0 - plane.azimuth_deg) % 360
     )
+
+
+def _round(b: Box) -> list[tuple[float, float]]:
+    """Return a circle in a box as a ring of many sides."""
+    x, y, r = (b.left_m + b.right_m) / 2, (b.bottom_m + b.top_m) / 2, (b.right_m - b.left_m) / 2
+    turns = [2 * pi * n / ROUND_SIDES for n in range(ROUND_SIDES)]
+    return [(x + r * cos(t), y + r * sin(t)) for t in turns]
 
 
 def layout_plan(laid: LaidArray, lay: Lay, path_edge: int | None, unit: LengthUnit) -> FlatPlan:

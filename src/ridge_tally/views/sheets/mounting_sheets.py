@@ -5,13 +5,14 @@ from itertools import pairwise
 
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.mounting_sheet import MountingSheet
+from ridge_tally.core.sheets.drawn import Drawn
 from ridge_tally.core.sheets.flat_plan import FlatPlan, Note, Shape, Spot
 from ridge_tally.core.sheets.flat_sheet import draw_flat
 from ridge_tally.core.sheets.flow import Block, Table, Words, flowed
 from ridge_tally.core.sheets.mount_detail import HIGH_MM, clamp_detail, draw_detail, mount_detail
 from ridge_tally.core.sheets.paper import Box, Ground
 from ridge_tally.core.sheets.plane_sheet import bare_plan, module_boxes
-from ridge_tally.core.sheets.scene import Item, Layer, Line, Scene
+from ridge_tally.core.sheets.scene import Item, Layer, Line
 from ridge_tally.core.sheets.titled import SheetHead, TitleFacts, sheet
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.units import LengthUnit, format_length
@@ -22,13 +23,13 @@ from ridge_tally.views.sheets.set_drawings import CAUTION, parted
 
 NUMBER = "S-1"
 NOTHING_HOLDS = "Nothing structural is said to hold: loads are screened on S-2, the roof and its framing are an engineer’s."
-_Page = tuple[str, str, list[Item]]
+_Page = tuple[str, str, list[Item], FlatPlan | None]
 
 
 def mounting_sheets(
     design: Design, planes: tuple[RackedPlane, ...], views: tuple[PlaneRackingView, ...],
     ground: Ground, facts: TitleFacts,
-) -> Iterator[Scene]:  # fmt: skip
+) -> Iterator[Drawn]:  # fmt: skip
     """Yield the rails and mounts of every plane, the details of each system, and the tables."""
     unit = design.job.unit
     pages: list[_Page] = []
@@ -36,25 +37,26 @@ def mounting_sheets(
         if view.runs and is_closed(plane.laid.plane):
             pages += _planned(plane, view, ground, unit)
     *full, last = _details(planes, ground, unit)
-    pages += [("Details", "None", items) for items, _ in full]
+    pages += [("Details", "None", items, None) for items, _ in full]
     tables = flowed(_tables(planes, views, unit), ground.free, begun=last)
     title = "Details, rails and torques" if last[0] else "Mounting"
-    pages += [(title, "None", items) for items in tables]
-    for n, (title, scale, items) in enumerate(pages, start=1):
+    pages += [(title, "None", items, None) for items in tables]
+    for n, (title, scale, items, plan) in enumerate(pages, start=1):
         number = NUMBER if len(pages) == 1 else f"{NUMBER}.{n}"
-        yield sheet(ground, facts, SheetHead(number, title, scale), items)
+        yield Drawn(sheet(ground, facts, SheetHead(number, title, scale), items), plan)
 
 
 def _planned(
     plane: RackedPlane, view: PlaneRackingView, ground: Ground, unit: LengthUnit
 ) -> Iterator[_Page]:
     area, side = parted(ground)
-    drawn = draw_flat(mounting_plan(plane, view, unit), area, unit)
+    plan = mounting_plan(plane, view, unit)
+    drawn = draw_flat(plan, area, unit)
     pages = flowed([*_beside(view, unit), Words(CAUTION, bold=True)], side)
     divide = Line(Layer.TABLE, ((side[0] - 2, side[1]), (side[0] - 2, side[3])))
     title = f"Rails and mounts, {view.name}"
-    yield title, drawn.scale.name, [*drawn.items, divide, *pages[0]]
-    yield from ((f"{title}, continued", "None", more) for more in pages[1:])
+    yield title, drawn.scale.name, [*drawn.items, divide, *pages[0]], plan
+    yield from ((f"{title}, continued", "None", more, None) for more in pages[1:])
 
 
 def mounting_plan(plane: RackedPlane, view: PlaneRackingView, unit: LengthUnit) -> FlatPlan:

@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from ridge_tally.core.errors import RidgeTallyError
+from ridge_tally.core.sheets.drawn import Drawn
+from ridge_tally.core.sheets.flat_plan import FlatPlan
 from ridge_tally.core.sheets.flow import Block, flowed
 from ridge_tally.core.sheets.paper import SheetPaper, ground_of
 from ridge_tally.core.sheets.scene import Scene
@@ -47,12 +49,16 @@ SETS = {
 
 @dataclass(frozen=True, slots=True)
 class SetSheet:
-    """A sheet with its number, its title, and what its lint found; with a hit it is not issued."""
+    """A sheet with its number, its title, and what its lint found; with a hit it is not issued.
+
+    ``plan``: what it draws to scale, in metres.
+    """
 
     number: str
     title: str
     scene: Scene
     hits: tuple[Hit, ...]
+    plan: FlatPlan | None = None
 
 
 def plan_set(
@@ -68,20 +74,20 @@ def plan_set(
     views = tuple(plane_view(desk, design, p) for p in planes)
     *_, sawings = cuts_so_far(desk, design)
 
-    def tables(number: str, title: str, blocks: Callable[[], Iterable[Block]]) -> Iterator[Scene]:
+    def tables(number: str, title: str, blocks: Callable[[], Iterable[Block]]) -> Iterator[Drawn]:
         pages = flowed(blocks(), ground.free)
         for n, items in enumerate(pages, start=1):
             own = number if len(pages) == 1 else f"{number}.{n}"
-            yield sheet(ground, facts, SheetHead(own, title), items)
+            yield Drawn(sheet(ground, facts, SheetHead(own, title), items))
 
     def year() -> Iterable[Block]:
         return told.home(design, report, told.year_or_none(lambda: year_report(desk, design)))
 
-    makers: dict[str, Callable[[], Iterator[Scene]]] = {
+    makers: dict[str, Callable[[], Iterator[Drawn]]] = {
         "G-2": lambda: site_sheets(design, ground, facts),
         "A-1": lambda: layout_sheets(design, ground, facts),
         "A-2": lambda: string_sheets(design, report, ground, facts),
-        "E-1": lambda: iter(s.scene for s in one_line(design, facts, paper)),
+        "E-1": lambda: iter(Drawn(s.scene) for s in one_line(design, facts, paper)),
         "E-3": lambda: tables("E-3", "Calculations", lambda: told.calculations(report)),
         "S-1": lambda: mounting_sheets(design, planes, views, ground, facts),
         "S-2": lambda: tables("S-2", "Load screens", lambda: told.loads(report, views)),
@@ -99,7 +105,7 @@ def plan_set(
         if number == "G-1":
             continue
         try:
-            made = [_judged(scene) for scene in makers[number]()]
+            made = [_judged(one) for one in makers[number]()]
         except RidgeTallyError as error:
             words = told.missing(str(error))
             made = [_judged(s) for s in tables(number, "Not drawn", lambda w=words: w)]  # type: ignore[misc]
@@ -107,13 +113,13 @@ def plan_set(
         yield from made
     if "G-1" in wanted:
         index = tuple((s.number, s.title) for s in found)
-        for scene in tables("G-1", "Cover", lambda: told.cover(design, report, index)):
-            yield _judged(scene)
+        for one in tables("G-1", "Cover", lambda: told.cover(design, report, index)):
+            yield _judged(one)
 
 
-def _judged(scene: Scene) -> SetSheet:
-    own, _, title = scene.title.partition(" ")
-    return SetSheet(own, title, scene, lint(scene))
+def _judged(drawn: Drawn) -> SetSheet:
+    own, _, title = drawn.scene.title.partition(" ")
+    return SetSheet(own, title, drawn.scene, lint(drawn.scene), drawn.plan)
 
 
 def in_order(sheets: Iterable[SetSheet]) -> tuple[SetSheet, ...]:

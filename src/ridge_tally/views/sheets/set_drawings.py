@@ -14,13 +14,14 @@ from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.job.wiring import Lie
+from ridge_tally.core.sheets.drawn import Drawn
 from ridge_tally.core.sheets.flat_plan import FlatPlan, Gear, Note, Shape, Side
 from ridge_tally.core.sheets.flat_sheet import draw_flat
 from ridge_tally.core.sheets.flow import BODY, Block, Table, Words, flowed
 from ridge_tally.core.sheets.paper import Box, Ground
 from ridge_tally.core.sheets.plan_drawing import Thread
 from ridge_tally.core.sheets.plane_sheet import layout_plan, string_plan
-from ridge_tally.core.sheets.scene import Item, Layer, Line, Scene
+from ridge_tally.core.sheets.scene import Item, Layer, Line
 from ridge_tally.core.sheets.titled import SheetHead, TitleFacts, sheet
 from ridge_tally.core.sun.shading import glass_corners_m
 from ridge_tally.core.survey.outline import corners_m, is_closed
@@ -51,18 +52,23 @@ def parted(ground: Ground) -> tuple[Box, Box]:
 
 
 def _with_words(
-    ground: Ground, facts: TitleFacts, head: SheetHead, items: tuple[Item, ...], words: list[Block]
-) -> Iterator[Scene]:
+    ground: Ground,
+    facts: TitleFacts,
+    head: SheetHead,
+    items: tuple[Item, ...],
+    words: list[Block],
+    plan: FlatPlan,
+) -> Iterator[Drawn]:
     """Yield the drawing with its words beside it; what does not fit follows on sheets of its own."""
     _, side = parted(ground)
     pages = flowed([*words, Words(CAUTION, bold=True)], side)
     divide = Line(Layer.TABLE, ((side[0] - 2, side[1]), (side[0] - 2, side[3])))
-    yield sheet(ground, facts, head, (*items, divide, *pages[0]))
+    yield Drawn(sheet(ground, facts, head, (*items, divide, *pages[0])), plan)
     for more in pages[1:]:
-        yield sheet(ground, facts, SheetHead(head.number, f"{head.title}, continued"), more)
+        yield Drawn(sheet(ground, facts, SheetHead(head.number, f"{head.title}, continued"), more))
 
 
-def site_sheets(design: Design, ground: Ground, facts: TitleFacts) -> Iterator[Scene]:
+def site_sheets(design: Design, ground: Ground, facts: TitleFacts) -> Iterator[Drawn]:
     """Yield the site plan: planes, modules, lot lines, gear and the ways of cables."""
     job, unit = design.job, design.job.unit
     survey, service = job.survey, job.survey.service
@@ -116,7 +122,7 @@ def site_sheets(design: Design, ground: Ground, facts: TitleFacts) -> Iterator[S
     if not survey.lot_lines:
         words.append(Words("No lot line is given: distances to the boundary are not shown."))
     yield from _with_words(
-        ground, facts, SheetHead("G-2", "Site plan", drawn.scale.name), drawn.items, words
+        ground, facts, SheetHead("G-2", "Site plan", drawn.scale.name), drawn.items, words, plan
     )
 
 
@@ -165,7 +171,7 @@ def _glass(laid: LaidArray) -> Iterator[list[tuple[float, float]]]:
         yield _flat(glass_corners_m(laid.plane, lay, place))
 
 
-def layout_sheets(design: Design, ground: Ground, facts: TitleFacts) -> Iterator[Scene]:
+def layout_sheets(design: Design, ground: Ground, facts: TitleFacts) -> Iterator[Drawn]:
     """Yield the layout of every plane that holds modules, numbered, with its running lengths."""
     for name, laid in _on_sheets(design, "A-1"):
         edge = standing(laid).path_edge
@@ -176,7 +182,7 @@ def layout_sheets(design: Design, ground: Ground, facts: TitleFacts) -> Iterator
 
 def string_sheets(
     design: Design, report: OptionReport, ground: Ground, facts: TitleFacts
-) -> Iterator[Scene]:
+) -> Iterator[Drawn]:
     """Yield the strings of every plane by colour, dash and number."""
     threads = threads_of(design.option, report)
     for name, laid in _on_sheets(design, "A-2"):
@@ -199,10 +205,12 @@ def _on_sheets(design: Design, number: str) -> Iterator[tuple[str, LaidArray]]:
 def _drawn(
     design: Design, ground: Ground, facts: TitleFacts, head: tuple[str, str], plan: FlatPlan,
     words: list[Block],
-) -> Iterator[Scene]:  # fmt: skip
+) -> Iterator[Drawn]:  # fmt: skip
     box, _ = parted(ground)
     drawn = draw_flat(plan, box, design.job.unit)
-    yield from _with_words(ground, facts, SheetHead(*head, drawn.scale.name), drawn.items, words)
+    yield from _with_words(
+        ground, facts, SheetHead(*head, drawn.scale.name), drawn.items, words, plan
+    )
 
 
 def _layout_words(design: Design, laid: LaidArray, *, free: bool) -> list[Block]:
