@@ -7,10 +7,11 @@ from datetime import date
 from jobs import FULL, WORKED_OUT, option_a
 from ridge_tally.core.sheets.paper import SheetPaper
 from ridge_tally.core.sheets.scene_svg import scene_svg
+from ridge_tally.core.sheets.sets import SetName
 from ridge_tally.editing.design import design_for
 from ridge_tally.formats.scene_pdf import scenes_pdf
 from ridge_tally.views.sheets.design import Stamp
-from ridge_tally.views.sheets.plan_set import SetName, SetSheet, in_order, plan_set
+from ridge_tally.views.sheets.plan_set import SetSheet, in_order, plan_set
 
 Median = Callable[..., float]
 

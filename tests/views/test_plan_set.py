@@ -16,6 +16,7 @@ from ridge_tally.core.sheets.flow import BODY, Table, Words, flowed, wrapped
 from ridge_tally.core.sheets.paper import SIZES_MM, SheetPaper, ground_of
 from ridge_tally.core.sheets.scale import SCALES, largest, scale_bar
 from ridge_tally.core.sheets.scene import Layer, Line, Text, text_box, text_width
+from ridge_tally.core.sheets.sets import SETS, SetName
 from ridge_tally.core.units import M_PER_FT, LengthUnit
 from ridge_tally.demo.kiln_yard import kiln_yard
 from ridge_tally.demo.lagoon_road import lagoon_road
@@ -23,7 +24,7 @@ from ridge_tally.editing.design import design_for
 from ridge_tally.formats.scene_dxf import scene_dxf
 from ridge_tally.formats.scene_pdf import letters_missing, scenes_pdf
 from ridge_tally.views.sheets.design import Stamp
-from ridge_tally.views.sheets.plan_set import SETS, SetName, SetSheet, in_order, plan_set
+from ridge_tally.views.sheets.plan_set import SetSheet, in_order, plan_set
 
 STAMP = Stamp(7, date(2026, 12, 1))
 MM_PER_PT = 25.4 / 72

@@ -7,9 +7,8 @@ import click
 from ridge_tally.cli.asking import data_option, newest, option_option, speaks
 from ridge_tally.core.sheets.paper import SheetPaper
 from ridge_tally.core.sheets.scene_svg import scene_svg
-from ridge_tally.formats.scene_dxf import scene_dxf
-from ridge_tally.services.papers import design_sheet_pdf, plan_set_of, plan_set_pdf
-from ridge_tally.views.sheets.plan_set import SetName
+from ridge_tally.core.sheets.sets import SetName
+from ridge_tally.services.papers import design_sheet_pdf, plan_set_of, plan_set_pdf, sheet_dxf
 
 
 @click.command()
@@ -25,8 +24,8 @@ def sheet(job_id: str, file: Path, option_id: str, data: Path) -> None:
 
 
 set_option = click.option(
-    "--set", "name", type=click.Choice([n.value for n in SetName]), default="permit",
-    show_default=True, help="What is sent to whom.",
+    "--set", "name", default="permit", show_default=True,
+    help=f"What is sent to whom: {', '.join(SetName)}, or a set of the job’s own.",
 )  # fmt: skip
 paper_option = click.option(
     "--paper", type=click.Choice([p.value for p in SheetPaper], case_sensitive=False),
@@ -45,7 +44,7 @@ paper_option = click.option(
 def plan_set(job_id: str, file: Path, name: str, paper: str, option_id: str, data: Path) -> None:
     """Write a set of an option's sheets as one PDF; a sheet with a drawing fault is named."""
     workspace, at = newest(data, job_id, option_id)
-    asked = SetName(name), SheetPaper(paper)
+    asked = name, SheetPaper(paper)
     for sheet in plan_set_of(workspace, at, *asked):
         for hit in sheet.hits:
             click.echo(f"{sheet.number}: {hit.kind}, {hit.told}", err=True)
@@ -65,4 +64,4 @@ def drawings(job_id: str, folder: Path, paper: str, option_id: str, data: Path) 
     folder.mkdir(parents=True, exist_ok=True)
     for sheet in plan_set_of(workspace, at, SetName.WHOLE, SheetPaper(paper)):
         folder.joinpath(f"{sheet.number}.svg").write_text(scene_svg(sheet.scene), "utf-8")
-        folder.joinpath(f"{sheet.number}.dxf").write_text(scene_dxf(sheet.scene), "utf-8")
+        folder.joinpath(f"{sheet.number}.dxf").write_text(sheet_dxf(sheet), "utf-8")

@@ -48,8 +48,13 @@ def _letters_of(name: str) -> frozenset[int]:
     return frozenset(TTFont(_face(name)).getBestCmap())
 
 
-def scenes_pdf(title: str, author: str, scenes: Sequence[Scene]) -> bytes:
-    """Return the sheets as a PDF; the first links to the others where a text is a sheet's number."""
+def scenes_pdf(
+    title: str, author: str, scenes: Sequence[Scene], carried: tuple[str, bytes] | None = None
+) -> bytes:
+    """Return the sheets as a PDF; the first links to the others where a text is a sheet's number.
+
+    ``carried``: a file that goes within it, by its name.
+    """
     pdf = FPDF(unit="mm")
     pdf.set_auto_page_break(False)
     pdf.set_creation_date(WRITTEN)
@@ -70,6 +75,11 @@ def scenes_pdf(title: str, author: str, scenes: Sequence[Scene]) -> bytes:
             for item in scene.items:
                 if item.layer is layer:
                     _draw(pdf, item, links)
+    if carried is not None:
+        name, content = carried
+        pdf.embed_file(
+            bytes=content, basename=name, creation_date=WRITTEN, modification_date=WRITTEN, compress=True,
+        )  # fmt: skip
     return bytes(pdf.output())
 
 

@@ -2,21 +2,27 @@
 
 from dataclasses import dataclass, replace
 from enum import StrEnum
+from functools import partial
 from hashlib import sha256
+from pathlib import Path
 
-from ridge_tally.core.errors import BadGeometry
+from ridge_tally.core.errors import BadGeometry, NotFound
 from ridge_tally.core.job.edits.sheets.paperwork import RecordIssue
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.paperwork import Issue
+from ridge_tally.core.sheets.clouds import SheetMarks
 from ridge_tally.core.sheets.paper import SheetPaper
 from ridge_tally.core.sheets.scene_svg import scene_svg
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_in
+from ridge_tally.formats.flat_dxf import flat_dxf
 from ridge_tally.formats.scene_dxf import scene_dxf
 from ridge_tally.formats.scene_pdf import scenes_pdf
+from ridge_tally.formats.set_marks import FILE, marks_in, marks_json
 from ridge_tally.formats.sheet_pdf import SheetContent, write_brief_pdf, write_sheet_pdf
 from ridge_tally.rules.design import Design
 from ridge_tally.services.jobs import earlier, load_job
+from ridge_tally.services.kept_files import issued_file
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.files import keep_file
 from ridge_tally.store.jobs import JobId
@@ -24,7 +30,8 @@ from ridge_tally.views.brief.sheet import brief_content
 from ridge_tally.views.build.one_line import DiagramView, diagram_view, one_line
 from ridge_tally.views.option import option_report
 from ridge_tally.views.sheets.design import Stamp, sheet_content
-from ridge_tally.views.sheets.plan_set import SetName, SetSheet, in_order, plan_set
+from ridge_tally.views.sheets.plan_set import SetSheet, in_order, plan_set
+from ridge_tally.views.sheets.since import Before, clouded, family, stood_on
 from ridge_tally.views.sheets.titles import title_facts
 
 
@@ -57,6 +64,7 @@ class SetAt:
     option_id: OptionId
 
 
+PROGRAM = "Ridge Tally"
 # Stands for a file's hash until it is written; nothing prints it.
 NOT_YET = "0" * 64
 
@@ -88,29 +96,66 @@ def diagram_file(workspace: Workspace, at: SetAt, sheet: int, kind: DiagramForma
 
 
 def plan_set_of(
-    workspace: Workspace, at: SetAt, name: SetName, paper: SheetPaper
+    workspace: Workspace, at: SetAt, name: str, paper: SheetPaper
 ) -> tuple[SetSheet, ...]:
-    """Return the sheets of a set as they are bound, remembered; NotFound if the option is not there."""
+    """Return the sheets of a set as they are bound, clouds round what changed since they were issued.
+
+    Remembered; NotFound if the option or the set is not there.
+    """
     design, stamp = _at(workspace, at.job_id, at.revision, at.option_id)
     key = ("plan set", at, name, paper, stamp.day)
 
     def drawn() -> tuple[SetSheet, ...]:
-        return in_order(plan_set(workspace.desk, design, stamp, name, paper))
+        return _drawn(workspace, design, stamp, name, paper, len(design.job.paperwork.issues) + 1)
 
     return workspace.desk.fills.get(key, drawn)
 
 
-def plan_set_pdf(workspace: Workspace, at: SetAt, name: SetName, paper: SheetPaper) -> bytes:
-    """Return a set as one PDF with a bookmark a sheet; NotFound if the option is not there."""
+def _drawn(
+    workspace: Workspace, design: Design, stamp: Stamp, name: str, paper: SheetPaper, number: int
+) -> tuple[SetSheet, ...]:
+    sheets = in_order(plan_set(workspace.desk, design, stamp, name, paper))
+    issues = design.job.paperwork.issues[: number - 1]
+    marks = _last_issued(workspace, issues, design.option.id, paper)
+    return tuple(clouded(sheets, Before(marks, number)))
+
+
+def _last_issued(
+    workspace: Workspace, issues: tuple[Issue, ...], option_id: OptionId, paper: SheetPaper
+) -> dict[str, SheetMarks]:
+    """Return what stood on sheets of that paper when they last left the house, by number."""
+    found: dict[str, SheetMarks] = {}
+    for issue in reversed(issues):
+        if issue.option_id != option_id or issue.paper != paper.value:
+            continue
+        try:
+            place = issued_file(workspace, issue.sha256)
+        except NotFound:
+            continue
+        marks = workspace.desk.fills.get(("marks", issue.sha256), partial(_marks_at, place))
+        known = {family(n) for n in found}
+        found |= {n: m for n, m in marks.items() if family(n) not in known}
+    return found
+
+
+def _marks_at(place: Path) -> dict[str, SheetMarks]:
+    return marks_in(place.read_bytes())
+
+
+def plan_set_pdf(workspace: Workspace, at: SetAt, name: str, paper: SheetPaper) -> bytes:
+    """Return a set as one PDF with a bookmark a sheet; NotFound if the option or the set is not there."""
     sheets = plan_set_of(workspace, at, name, paper)
     job = load_job(workspace, at.job_id, at.revision)
-    title = f"{job.name}, option {at.option_id.upper()}, {name.value} set"
-    return scenes_pdf(title, "Ridge Tally", [s.scene for s in sheets])
+    title = f"{job.name}, option {at.option_id.upper()}, {name} set"
+    return scenes_pdf(title, job.paperwork.firm or PROGRAM, [s.scene for s in sheets])
 
 
-def issue_set(
-    workspace: Workspace, at: SetAt, name: SetName, paper: SheetPaper, what: str
-) -> Issue:
+def sheet_dxf(one: SetSheet) -> str:
+    """Return a sheet as DXF: what is drawn to scale in the world's millimetres, else as on paper."""
+    return scene_dxf(one.scene) if one.plan is None else flat_dxf(one.plan)
+
+
+def issue_set(workspace: Workspace, at: SetAt, name: str, paper: SheetPaper, what: str) -> Issue:
     """Freeze a set as a file and return what the job is to record of it; its own row is printed in it.
 
     Raises
@@ -118,24 +163,25 @@ def issue_set(
     BadGeometry
         If a sheet has a drawing fault: nothing is kept then.
     NotFound, StorageFailed
-        If the option is not there, or the file cannot be written.
+        If the option or the set is not there, or the file cannot be written.
     """
     job, day = load_job(workspace, at.job_id, at.revision), workspace.clock().date()
     who = job.paperwork.drawn_by or "nobody named"
     issue = Issue(
-        len(job.paperwork.issues) + 1, day, name.value, paper.value, at.option_id, at.revision,
-        " ".join(what.split()) or f"{name.value} set", who, NOT_YET,
+        len(job.paperwork.issues) + 1, day, name, paper.value, at.option_id, at.revision,
+        " ".join(what.split()) or f"{name} set", who, NOT_YET,
     )  # fmt: skip
     printed = apply_edit(job, RecordIssue(issue), workspace.desk.shelf)
     design, stamp = design_in(printed, at.option_id), Stamp(at.revision, day)
-    sheets = in_order(plan_set(workspace.desk, design, stamp, name, paper))
+    sheets = _drawn(workspace, design, stamp, name, paper, issue.number)
     for sheet in sheets:
         for hit in sheet.hits:
             raise BadGeometry(
                 f"Sheet {sheet.number}", f"{hit.kind}: {hit.told}", "Mend it, or take larger paper."
             )
-    title = f"{job.name}, issue {issue.number}, {name.value} set"
-    pdf = scenes_pdf(title, job.paperwork.firm or "Ridge Tally", [s.scene for s in sheets])
+    title = f"{job.name}, issue {issue.number}, {name} set"
+    carried = FILE, marks_json(stood_on(sheets))
+    pdf = scenes_pdf(title, job.paperwork.firm or PROGRAM, [s.scene for s in sheets], carried)
     digest = sha256(pdf).hexdigest()
     keep_file(workspace.issued, digest, pdf, ".pdf")
     return replace(issue, sha256=digest)

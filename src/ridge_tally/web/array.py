@@ -22,6 +22,7 @@ from ridge_tally.web.models import (
     Study,
 )
 from ridge_tally.web.routes import Routes
+from ridge_tally.web.sent_file import handed_out
 from ridge_tally.web.studies import running
 
 bp = Routes("array", __name__, url_prefix="/api")
@@ -100,12 +101,7 @@ def get_seasons(path: PlanePath) -> Found[SeasonalTilt]:
 @bp.get(f"{PLANE}/seasons.ics", operation_id="seasonal_calendar")
 def get_calendar(path: PlanePath) -> Response:
     """The changes of the tilt as a calendar file."""
-    headers = {"Content-Disposition": f'attachment; filename="{path.job_id}-tilt.ics"'}
-    return Response(
-        calendar_of(*plane_at(path)),
-        mimetype="text/calendar",
-        headers=headers,
-    )
+    return handed_out(calendar_of(*plane_at(path)), "text/calendar", f"{path.job_id}-tilt.ics")
 
 
 @bp.get(

@@ -15,6 +15,7 @@ from ridge_tally.web.models import (
     PlaceQuery,
 )
 from ridge_tally.web.routes import Routes
+from ridge_tally.web.sent_file import handed_out
 
 bp = Routes("brief", __name__, url_prefix="/api")
 
@@ -31,10 +32,8 @@ def get_target(path: OptionPath) -> Found[TargetReport]:
 def get_brief(path: OptionPath) -> Response:
     """The one-page brief as PDF."""
     pdf = brief_pdf(workspace(), JobId(path.job_id), path.revision, OptionId(path.option_id))
-    headers = {
-        "Content-Disposition": f'inline; filename="{path.job_id}-brief-r{path.revision}.pdf"'
-    }
-    return Response(pdf, mimetype="application/pdf", headers=headers)
+    name = f"{path.job_id}-brief-r{path.revision}.pdf"
+    return handed_out(pdf, "application/pdf", name, shown=True)
 
 
 @bp.get("/places", operation_id="places", responses={200: Found[list[PlaceFound]]})

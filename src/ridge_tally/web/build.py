@@ -10,6 +10,7 @@ from ridge_tally.views.build.racking import RackingView, racking_view
 from ridge_tally.web.at import OPTION, set_at, workspace
 from ridge_tally.web.models import DiagramPath, Found, OptionPath, Running, Study
 from ridge_tally.web.routes import Routes
+from ridge_tally.web.sent_file import handed_out
 from ridge_tally.web.studies import running
 
 bp = Routes("build", __name__, url_prefix="/api")
@@ -41,5 +42,4 @@ def get_one_line_file(path: DiagramPath) -> Response:
     if text is None:
         raise NotFound("sheet of the one-line diagram", str(path.sheet))
     name = f"{path.job_id}-{path.option_id}-r{path.revision}-one-line-{path.sheet}.{path.kind}"
-    headers = {"Content-Disposition": f'attachment; filename="{name}"'}
-    return Response(text, mimetype=MIME[path.kind], headers=headers)
+    return handed_out(text, MIME[path.kind], name)

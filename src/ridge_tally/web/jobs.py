@@ -25,7 +25,7 @@ from ridge_tally.web.models import (
     StepRequest,
 )
 from ridge_tally.web.routes import Routes
-from ridge_tally.web.sent_file import sent_file
+from ridge_tally.web.sent_file import handed_out, sent_file
 
 bp = Routes("jobs", __name__, url_prefix="/api/jobs")
 OTHER_PROGRAM = "api"
@@ -146,6 +146,5 @@ def get_scene(path: RevisionPath) -> Found[Scene]:
 def get_file(path: JobPath) -> Response:
     """The job file as a download; a zip when pictures go along."""
     content, suffix = jobs.export_job(workspace(), JobId(path.job_id))
-    headers = {"Content-Disposition": f'attachment; filename="{path.job_id}{suffix}"'}
     kind = "application/json" if suffix == SUFFIX else "application/zip"
-    return Response(content, mimetype=kind, headers=headers)
+    return handed_out(content, kind, f"{path.job_id}{suffix}")

@@ -10,7 +10,6 @@ from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.paperwork import Issue
 from ridge_tally.core.sheets.paper import SheetPaper
 from ridge_tally.core.sheets.scene_svg import scene_svg
-from ridge_tally.formats.scene_dxf import scene_dxf
 from ridge_tally.formats.sheet_pdf import SheetContent
 from ridge_tally.services.kept_files import issued_file
 from ridge_tally.services.papers import (
@@ -20,16 +19,18 @@ from ridge_tally.services.papers import (
     issue_set,
     plan_set_of,
     plan_set_pdf,
+    sheet_dxf,
 )
 from ridge_tally.store.jobs import JobId
-from ridge_tally.views.sheets.plan_set import SetName, SetSheet
+from ridge_tally.views.sheets.plan_set import SetSheet
+from ridge_tally.views.sheets.since import is_clouded
 from ridge_tally.web.at import OPTION, set_at, workspace
 from ridge_tally.web.models import (
     Found,
     OptionPath,
 )
 from ridge_tally.web.routes import Routes
-from ridge_tally.web.sent_file import send_kept
+from ridge_tally.web.sent_file import handed_out, send_kept
 
 bp = Routes("sheets", __name__, url_prefix="/api")
 
@@ -43,7 +44,7 @@ class IssuedPath(BaseModel):
 class SetQuery(BaseModel):
     """Which set, on which paper."""
 
-    name: SetName
+    name: str = Field(max_length=120)
     paper: SheetPaper
 
 
@@ -61,11 +62,12 @@ class SheetQuery(SetQuery):
 
 @dataclass(frozen=True, slots=True)
 class SheetListed:
-    """A sheet of a set, and how many faults its lint found."""
+    """A sheet of a set, how many faults its lint found, whether it changed since it was issued."""
 
     number: str
     title: str
     hits: int
+    changed: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,8 +92,7 @@ def get_sheet(path: OptionPath) -> Response:
     """The one-page sheet as PDF."""
     pdf = design_sheet_pdf(workspace(), JobId(path.job_id), path.revision, OptionId(path.option_id))
     name = f"{path.job_id}-{path.option_id}-r{path.revision}.pdf"
-    headers = {"Content-Disposition": f'inline; filename="{name}"'}
-    return Response(pdf, mimetype="application/pdf", headers=headers)
+    return handed_out(pdf, "application/pdf", name, shown=True)
 
 
 def _sheet(path: OptionPath, query: SheetQuery) -> SetSheet:
@@ -106,7 +107,7 @@ def _sheet(path: OptionPath, query: SheetQuery) -> SetSheet:
 def get_plan_set(path: OptionPath, query: SetQuery) -> Found[list[SheetListed]]:
     """The sheets of a set in their order."""
     sheets = plan_set_of(workspace(), set_at(path), query.name, query.paper)
-    listed = [SheetListed(s.number, s.title, len(s.hits)) for s in sheets]
+    listed = [SheetListed(s.number, s.title, len(s.hits), is_clouded(s)) for s in sheets]
     return Found[list[SheetListed]](found=listed)
 
 
@@ -122,9 +123,8 @@ def get_set_sheet(path: OptionPath, query: SheetQuery) -> Found[SheetShown]:
 def get_plan_set_pdf(path: OptionPath, query: SetQuery) -> Response:
     """A set as one PDF with bookmarks."""
     pdf = plan_set_pdf(workspace(), set_at(path), query.name, query.paper)
-    name = f"{path.job_id}-{path.option_id}-r{path.revision}-{query.name.value}.pdf"
-    headers = {"Content-Disposition": f'inline; filename="{name}"'}
-    return Response(pdf, mimetype="application/pdf", headers=headers)
+    name = f"{path.job_id}-{path.option_id}-r{path.revision}-{query.name}.pdf"
+    return handed_out(pdf, "application/pdf", name, shown=True)
 
 
 @bp.get(f"{OPTION}/plan-set/sheet.svg", operation_id="set_sheet_svg")
@@ -135,14 +135,13 @@ def get_set_sheet_svg(path: OptionPath, query: SheetQuery) -> Response:
 
 @bp.get(f"{OPTION}/plan-set/sheet.dxf", operation_id="set_sheet_dxf")
 def get_set_sheet_dxf(path: OptionPath, query: SheetQuery) -> Response:
-    """A sheet as DXF, millimetres of paper."""
-    return _file(path, query, scene_dxf(_sheet(path, query).scene), "dxf", "image/vnd.dxf")
+    """A sheet as DXF: plans in the world's millimetres, schematics in those of paper."""
+    return _file(path, query, sheet_dxf(_sheet(path, query)), "dxf", "image/vnd.dxf")
 
 
 def _file(path: OptionPath, query: SheetQuery, text: str, kind: str, mimetype: str) -> Response:
     name = f"{path.job_id}-{path.option_id}-r{path.revision}-{query.number}.{kind}"
-    headers = {"Content-Disposition": f'attachment; filename="{name}"'}
-    return Response(text, mimetype=mimetype, headers=headers)
+    return handed_out(text, mimetype, name)
 
 
 @bp.post(f"{OPTION}/plan-set/issue", operation_id="issue_set", responses={201: Found[Issue]})

@@ -29,7 +29,7 @@ from ridge_tally.web.models import (
     ShelfAsked,
 )
 from ridge_tally.web.routes import Routes
-from ridge_tally.web.sent_file import sent_file
+from ridge_tally.web.sent_file import handed_out, sent_file
 
 bp = Routes("shelf", __name__, url_prefix="/api")
 
@@ -53,8 +53,7 @@ def get_columns(path: KindPath) -> Found[list[Column]]:
 def get_table(path: KindPath) -> Response:
     """An empty table with its heading."""
     name = f"{path.kind.value}s.csv"
-    headers = {"Content-Disposition": f'attachment; filename="{name}"'}
-    return Response(table_heading(path.kind), mimetype="text/csv", headers=headers)
+    return handed_out(table_heading(path.kind), "text/csv", name)
 
 
 @bp.get(
@@ -90,8 +89,8 @@ def post_file() -> Found[TakenIn]:
 @bp.get("/equipment/file", operation_id="own_equipment")
 def get_file() -> Response:
     """All own datasheets as a file."""
-    headers = {"Content-Disposition": 'attachment; filename="own.ridgetally-equipment.json"'}
-    return Response(own_equipment_file(workspace()), mimetype="application/json", headers=headers)
+    content = own_equipment_file(workspace())
+    return handed_out(content, "application/json", "own.ridgetally-equipment.json")
 
 
 # So many of a kind are offered in a list of choices; all of them stand on the shelf itself.

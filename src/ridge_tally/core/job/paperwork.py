@@ -22,6 +22,14 @@ class Issue:
 
 
 @dataclass(frozen=True, slots=True)
+class OwnSet:
+    """A person's own choice of sheets, by the first part of their numbers."""
+
+    name: str
+    sheets: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class Paperwork:
     """What the title block says of people; ``reviewed_on`` with the licensed person's name or not at all."""
 
@@ -31,3 +39,4 @@ class Paperwork:
     reviewed_by: str = ""
     reviewed_on: date | None = None
     issues: tuple[Issue, ...] = ()
+    sets: tuple[OwnSet, ...] = ()

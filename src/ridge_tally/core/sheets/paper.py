@@ -45,6 +45,11 @@ class Ground:
         return self.title[1] == self.frame[1]
 
 
+def ground_of_size(width: float, height: float) -> Ground:
+    """Return the measures of the sheet of that size, mm; StopIteration where no paper has it."""
+    return next(ground_of(p) for p, size in SIZES_MM.items() if size == (width, height))
+
+
 def ground_of(paper: SheetPaper) -> Ground:
     """Return the measures of a sheet."""
     width, height = SIZES_MM[paper]

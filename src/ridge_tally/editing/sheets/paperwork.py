@@ -4,13 +4,17 @@ from dataclasses import replace
 from typing import Any
 
 from ridge_tally.core.brief.typed import parse_day
-from ridge_tally.core.errors import BadGeometry
+from ridge_tally.core.errors import BadGeometry, NotFound
 from ridge_tally.core.job.document import Job, month_first
 from ridge_tally.core.job.edits.sheets.paperwork import (
+    DropSet,
+    KeepSet,
     PaperworkEdit,
     PaperworkField,
     RecordIssue,
 )
+from ridge_tally.core.job.paperwork import OwnSet
+from ridge_tally.core.units import one_line
 
 NAMES = {
     PaperworkField.FIRM: "Installer",
@@ -28,8 +32,8 @@ def paperwork_changed(job: Job, edit: PaperworkEdit) -> Job:
     ------
     NotUnderstood
         If a day cannot be read.
-    BadGeometry
-        If an issue's number does not follow the last one's.
+    BadGeometry, NotFound
+        If an issue's number does not follow the last one's; if there is no set of that name.
     """
     paper = job.paperwork
     if isinstance(edit, RecordIssue):
@@ -39,8 +43,23 @@ def paperwork_changed(job: Job, edit: PaperworkEdit) -> Job:
                 "Issue", f"it is number {edit.issue.number}, {following} is next", "Issue it anew."
             )
         return replace(job, paperwork=replace(paper, issues=(*paper.issues, edit.issue)))
+    if isinstance(edit, KeepSet):
+        return replace(job, paperwork=replace(paper, sets=_with_set(paper.sets, edit)))
+    if isinstance(edit, DropSet):
+        left = tuple(s for s in paper.sets if s.name != edit.name)
+        if len(left) == len(paper.sets):
+            raise NotFound("set of sheets", edit.name)
+        return replace(job, paperwork=replace(paper, sets=left))
     typed: Any = " ".join(edit.typed.split())
     if edit.field is PaperworkField.REVIEWED_ON:
         name = NAMES[edit.field]
         typed = parse_day(typed, name, month_first=month_first(job)) if typed else None
     return replace(job, paperwork=replace(paper, **{edit.field.value: typed}))
+
+
+def _with_set(sets: tuple[OwnSet, ...], edit: KeepSet) -> tuple[OwnSet, ...]:
+    name = one_line(edit.name, "Name of the set", "what the set is for")
+    kept = OwnSet(name, tuple(dict.fromkeys(edit.sheets)))
+    if any(s.name == name for s in sets):
+        return tuple(kept if s.name == name else s for s in sets)
+    return (*sets, kept)

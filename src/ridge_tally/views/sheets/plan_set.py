@@ -2,7 +2,6 @@
 
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
-from enum import StrEnum
 
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.sheets.drawn import Drawn
@@ -11,6 +10,7 @@ from ridge_tally.core.sheets.flow import Block, flowed
 from ridge_tally.core.sheets.paper import SheetPaper, ground_of
 from ridge_tally.core.sheets.scene import Scene
 from ridge_tally.core.sheets.scene_lint import Hit, lint
+from ridge_tally.core.sheets.sets import sheets_in
 from ridge_tally.core.sheets.titled import SheetHead, sheet
 from ridge_tally.rules.build.racking import racked_planes
 from ridge_tally.rules.design import Design
@@ -25,26 +25,6 @@ from ridge_tally.views.sheets.design import Stamp
 from ridge_tally.views.sheets.mounting_sheets import mounting_sheets
 from ridge_tally.views.sheets.set_drawings import layout_sheets, site_sheets, string_sheets
 from ridge_tally.views.sheets.titles import title_facts
-
-
-class SetName(StrEnum):
-    """What is sent to whom."""
-
-    WHOLE = "whole"
-    PERMIT = "permit"
-    UTILITY = "utility"
-    CREW = "crew"
-    OWNER = "owner"
-
-
-# Sheets of each set by the first part of their number.
-SETS = {
-    SetName.WHOLE: ("G-1", "G-2", "A-1", "A-2", "E-1", "E-3", "S-1", "S-2", "E-4", "E-5", "M-1", "C-1", "Q-1", "H-1", "W-1", "T-1"),
-    SetName.PERMIT: ("G-1", "G-2", "A-1", "A-2", "E-1", "E-3", "S-1", "S-2", "E-4", "E-5", "C-1"),
-    SetName.UTILITY: ("G-1", "G-2", "E-1", "E-5"),
-    SetName.CREW: ("A-1", "A-2", "S-1", "M-1", "C-1", "Q-1", "W-1", "T-1"),
-    SetName.OWNER: ("H-1",),
-}  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,13 +42,13 @@ class SetSheet:
 
 
 def plan_set(
-    desk: Desk, design: Design, stamp: Stamp, name: SetName, paper: SheetPaper
+    desk: Desk, design: Design, stamp: Stamp, name: str, paper: SheetPaper
 ) -> Iterator[SetSheet]:
     """Yield the sheets of a set, the cover last: its index names the others.
 
     A sheet that fails is told on a sheet of its own and leaves the others standing.
     """
-    wanted, report = SETS[name], option_report(design)
+    wanted, report = sheets_in(design.job.paperwork, name), option_report(design)
     ground, facts = ground_of(paper), title_facts(design, report, stamp)
     planes = racked_planes(design)
     views = tuple(plane_view(desk, design, p) for p in planes)

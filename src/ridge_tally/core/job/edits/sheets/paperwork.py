@@ -32,4 +32,19 @@ class RecordIssue:
     kind: Literal["record-issue"] = "record-issue"
 
 
-PaperworkEdit = SetPaperworkField | RecordIssue
+@dataclass(frozen=True, slots=True)
+class KeepSet:
+    """A person's own set, new or in the place of one of the same name."""
+
+    name: str
+    sheets: tuple[str, ...]
+    kind: Literal["keep-set"] = "keep-set"
+
+
+@dataclass(frozen=True, slots=True)
+class DropSet:
+    name: str
+    kind: Literal["drop-set"] = "drop-set"
+
+
+PaperworkEdit = SetPaperworkField | RecordIssue | KeepSet | DropSet
