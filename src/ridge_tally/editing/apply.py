@@ -34,7 +34,7 @@ from ridge_tally.editing.build.step import build_changed
 from ridge_tally.editing.loading.step import loading_changed
 from ridge_tally.editing.money.step import money_changed
 from ridge_tally.editing.options import options_changed
-from ridge_tally.editing.sheets.paperwork import paperwork_changed
+from ridge_tally.editing.sheets.step import paperwork_changed
 from ridge_tally.editing.strings.planned import thread_option
 from ridge_tally.editing.strings.step import strings_changed
 from ridge_tally.editing.sun.weather import weather_changed

@@ -10,7 +10,9 @@ from ridge_tally.core.job.edits.brief.site import (
 from ridge_tally.core.job.edits.loading.batteries import SetBattery
 from ridge_tally.core.job.edits.loading.bench import UsePowerFile
 from ridge_tally.core.job.edits.loading.household import UseLoadFile
-from ridge_tally.core.job.edits.sheets.paperwork import RecordIssue
+from ridge_tally.core.job.edits.sheets.packet import KeepWanted, RecordPractice, WriteToLog
+from ridge_tally.core.job.edits.sheets.paperwork import DropSet, KeepSet, RecordIssue
+from ridge_tally.core.job.edits.sheets.work import HoldDays
 from ridge_tally.core.job.edits.sun.weather import SetMonthly, UseWeatherFile
 from ridge_tally.core.job.edits.survey.obstructions import SetObstructionField
 from ridge_tally.core.job.edits.survey.outlines import SetReading
@@ -45,6 +47,16 @@ def describe_edit(edit: Edit) -> str:  # noqa: PLR0911, PLR0912 - one return an 
             return edit.told
         case RecordIssue():
             return f"issue {edit.issue.number}, {edit.issue.name} set"
+        case KeepWanted():
+            return f"{edit.to.value} wants: {edit.wanted.words}"
+        case WriteToLog():
+            return f"{edit.to.value} log: {edit.what.value} {edit.day}"
+        case RecordPractice():
+            return f"practice: {', '.join(e.kind.value for e in edit.entries)}"
+        case HoldDays():
+            return f"hold {edit.from_day} {edit.to_day}, {edit.why}"
+        case KeepSet() | DropSet():
+            return f"{edit.kind.replace('-', ' ')} {edit.name}"
         case ToggleModules() | MoveModules() | TurnModules():
             return f"{edit.kind.split('-')[0]} {len(edit.module_ids)} module(s)"
         case _:

@@ -13,9 +13,11 @@ from ridge_tally.core.job.document import Job
 SUFFIX = ".ridgetally.zip"
 JOB_NAME = "job.ridgetally.json"
 MOST_FILES, LARGEST_WHOLE_BYTES = 200, 200 * 1024 * 1024
-PICTURES, WEATHER, METER, ISSUED = "pictures", "weather", "meter", "issued"
+PICTURES, WEATHER, METER, ISSUED, ATTACHED = (
+    "pictures", "weather", "meter", "issued", "attached",
+)  # fmt: skip
 _KEPT = re.compile(
-    rf"{PICTURES}/[0-9a-f]{{64}}\.(jpg|png)|({WEATHER}|{METER})/[0-9a-f]{{64}}\.csv|{ISSUED}/[0-9a-f]{{64}}\.pdf"
+    rf"{PICTURES}/[0-9a-f]{{64}}\.(jpg|png)|({WEATHER}|{METER})/[0-9a-f]{{64}}\.csv|({ISSUED}|{ATTACHED})/[0-9a-f]{{64}}\.pdf"
 )
 
 

@@ -7,7 +7,7 @@ from pathlib import Path, PurePosixPath
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.survey import Picture
-from ridge_tally.formats.job_bundle import ISSUED, METER, PICTURES, WEATHER, pictures_of
+from ridge_tally.formats.job_bundle import ATTACHED, ISSUED, METER, PICTURES, WEATHER, pictures_of
 from ridge_tally.formats.pictures import clean_picture
 from ridge_tally.formats.weather_file import read_weather
 from ridge_tally.services.workspace import Forgotten, Workspace
@@ -40,8 +40,13 @@ def issued_file(workspace: Workspace, sha256: str) -> Path:
     return kept_file(workspace.issued, sha256, (".pdf",), "issued set")
 
 
+def attached_file(workspace: Workspace, sha256: str) -> Path:
+    """Return a file that goes along with a packet; NotFound if it is not kept here."""
+    return kept_file(workspace.attached, sha256, (".pdf",), "attached file")
+
+
 def packed_with(workspace: Workspace, job: Job) -> dict[str, bytes]:
-    """Return the pictures, weather, meter and issued files a job names that are kept here, by their names."""
+    """Return the pictures, weather, meter, issued and attached files a job names that are kept here, by their names."""
     load, bench, weather = job.brief.household.load_file, job.bench, job.weather.file
     desk = workspace.desk
     named: list[tuple[str, Callable[[str], Path], str]] = [
@@ -53,7 +58,14 @@ def packed_with(workspace: Workspace, job: Job) -> dict[str, bytes]:
         named.append((METER, partial(meter_file, desk), load.sha256))
     if bench:
         named.append((METER, partial(meter_file, desk), bench.file.sha256))
-    named += [(ISSUED, partial(issued_file, workspace), i.sha256) for i in job.paperwork.issues]
+    papers = job.paperwork
+    named += [(ISSUED, partial(issued_file, workspace), i.sha256) for i in papers.issues]
+    named += [
+        (ATTACHED, partial(attached_file, workspace), f.sha256)
+        for packet in papers.packets
+        for wanted in packet.wanted
+        for f in wanted.files
+    ]
     found = {}
     for folder, kept, sha256 in named:
         try:
@@ -86,6 +98,10 @@ def unpacked(workspace: Workspace, files: dict[str, bytes], file: str) -> None:
             continue
         if path.parts[0] == ISSUED:
             keep_file(workspace.issued, path.stem, content, path.suffix)
+            continue
+        if path.parts[0] == ATTACHED:
+            # Looked through again when it is bound in: a bundle may come from anywhere.
+            keep_file(workspace.attached, path.stem, content, path.suffix)
             continue
         clean_picture(content, f"{file}, {name}")
         keep_file(workspace.pictures, path.stem, content, path.suffix)

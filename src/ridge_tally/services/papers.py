@@ -102,7 +102,7 @@ def plan_set_of(
 
     Remembered; NotFound if the option or the set is not there.
     """
-    design, stamp = _at(workspace, at.job_id, at.revision, at.option_id)
+    design, stamp = design_at(workspace, at)
     key = ("plan set", at, name, paper, stamp.day)
 
     def drawn() -> tuple[SetSheet, ...]:
@@ -197,6 +197,11 @@ def changed_since(workspace: Workspace, at: SetAt) -> tuple[str, ...]:
     return tuple(
         e.before for e in steps if e.revision >= last.revision and not e.before.startswith("issue ")
     )
+
+
+def design_at(workspace: Workspace, at: SetAt) -> tuple[Design, Stamp]:
+    """Return an option and its stamp of today; NotFound if it is not there."""
+    return _at(workspace, at.job_id, at.revision, at.option_id)
 
 
 def _at(

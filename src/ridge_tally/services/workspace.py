@@ -16,7 +16,7 @@ from ridge_tally.simulation.remembered import Remembered
 from ridge_tally.store.database import PICTURES, open_database, reading
 from ridge_tally.store.equipment import own_documents
 
-ISSUED = "issued"
+ISSUED, ATTACHED = "issued", "attached"
 
 
 class Forgotten(StrEnum):
@@ -52,6 +52,11 @@ class Workspace:
     def issued(self) -> Path:
         """The folder of sets that left the house."""
         return self.desk.kept / ISSUED
+
+    @property
+    def attached(self) -> Path:
+        """The folder of files that go along with packets."""
+        return self.desk.kept / ATTACHED
 
     def forget(self, what: Forgotten) -> None:
         """Forget what an answer has just changed, here and in every other mind."""

@@ -19,6 +19,7 @@ from ridge_tally.web import (
     jobs,
     loading,
     money,
+    packets,
     sheets,
     shelf,
     strings,
@@ -40,7 +41,21 @@ POLICY = (
     "object-src 'none'"
 )
 LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]"})
-STEPS = (jobs, brief, survey, array, sun, strings, loading, build, money, sheets, shelf, studies)
+STEPS = (
+    jobs,
+    brief,
+    survey,
+    array,
+    sun,
+    strings,
+    loading,
+    build,
+    money,
+    sheets,
+    packets,
+    shelf,
+    studies,
+)
 NOT_BUILT = "The interface is not built yet: run “make setup”.\n"
 
 

@@ -211,6 +211,12 @@ class KindPath(Wire):
     kind: SheetKind
 
 
+class HashPath(Wire):
+    """A kept file by its hash."""
+
+    sha256: str
+
+
 class SheetPath(Wire):
     """A datasheet of the shelf."""
 
@@ -342,12 +348,6 @@ class AtMeterQuery(Wire):
     """The number of an owner of shade, as the report of shade has it."""
 
     number: Count
-
-
-class PicturePath(Wire):
-    """A kept picture."""
-
-    sha256: str
 
 
 class Deleted(Wire):

@@ -27,18 +27,13 @@ from ridge_tally.views.sheets.since import is_clouded
 from ridge_tally.web.at import OPTION, set_at, workspace
 from ridge_tally.web.models import (
     Found,
+    HashPath,
     OptionPath,
 )
 from ridge_tally.web.routes import Routes
 from ridge_tally.web.sent_file import handed_out, send_kept
 
 bp = Routes("sheets", __name__, url_prefix="/api")
-
-
-class IssuedPath(BaseModel):
-    """A file by its hash."""
-
-    sha256: str
 
 
 class SetQuery(BaseModel):
@@ -158,6 +153,6 @@ def get_changed_since(path: OptionPath) -> Found[list[str]]:
 
 
 @bp.get("/issued/<sha256>.pdf", operation_id="issued_set")
-def get_issued(path: IssuedPath) -> Response:
+def get_issued(path: HashPath) -> Response:
     """A set as it left the house, byte for byte."""
     return send_kept(issued_file(workspace(), path.sha256))

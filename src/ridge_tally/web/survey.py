@@ -5,7 +5,7 @@ from flask import Response
 from ridge_tally.core.job.survey import Picture
 from ridge_tally.services.kept_files import picture_file, take_in
 from ridge_tally.web.at import workspace
-from ridge_tally.web.models import Found, PicturePath
+from ridge_tally.web.models import Found, HashPath
 from ridge_tally.web.routes import Routes
 from ridge_tally.web.sent_file import send_kept, sent_file
 
@@ -19,6 +19,6 @@ def post_picture() -> tuple[Found[Picture], int]:
 
 
 @bp.get("/<sha256>", operation_id="picture")
-def get_picture(path: PicturePath) -> Response:
+def get_picture(path: HashPath) -> Response:
     """A picture's file; it never changes."""
     return send_kept(picture_file(workspace(), path.sha256))

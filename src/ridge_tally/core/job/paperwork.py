@@ -1,9 +1,11 @@
 """Who stands behind a job's sheets, and which sets of them left the house."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import date
 
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.job.packet import LogEntry, Packet
+from ridge_tally.core.job.work import WorkPlan
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,7 +33,11 @@ class OwnSet:
 
 @dataclass(frozen=True, slots=True)
 class Paperwork:
-    """What the title block says of people; ``reviewed_on`` with the licensed person's name or not at all."""
+    """What the title block says of people; ``reviewed_on`` with the licensed person's name or not at all.
+
+    ``packets``: what utility and authority want where that is not the usual list; ``ordered_on``:
+    when the equipment was bought.
+    """
 
     firm: str = ""
     drawn_by: str = ""
@@ -40,3 +46,7 @@ class Paperwork:
     reviewed_on: date | None = None
     issues: tuple[Issue, ...] = ()
     sets: tuple[OwnSet, ...] = ()
+    packets: tuple[Packet, ...] = ()
+    log: tuple[LogEntry, ...] = ()
+    ordered_on: date | None = None
+    work: WorkPlan = field(default_factory=WorkPlan)

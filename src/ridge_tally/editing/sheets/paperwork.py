@@ -9,9 +9,9 @@ from ridge_tally.core.job.document import Job, month_first
 from ridge_tally.core.job.edits.sheets.paperwork import (
     DropSet,
     KeepSet,
-    PaperworkEdit,
     PaperworkField,
     RecordIssue,
+    TitleEdit,
 )
 from ridge_tally.core.job.paperwork import OwnSet
 from ridge_tally.core.units import one_line
@@ -22,10 +22,13 @@ NAMES = {
     PaperworkField.CHECKED_BY: "Checked by",
     PaperworkField.REVIEWED_BY: "Reviewed by, licensed",
     PaperworkField.REVIEWED_ON: "Reviewed on",
+    PaperworkField.ORDERED_ON: "Equipment ordered on",
 }
 
+DAYS = (PaperworkField.REVIEWED_ON, PaperworkField.ORDERED_ON)
 
-def paperwork_changed(job: Job, edit: PaperworkEdit) -> Job:
+
+def titles_changed(job: Job, edit: TitleEdit) -> Job:
     """Return the job with another name or day in its title block, or another issue.
 
     Raises
@@ -51,7 +54,7 @@ def paperwork_changed(job: Job, edit: PaperworkEdit) -> Job:
             raise NotFound("set of sheets", edit.name)
         return replace(job, paperwork=replace(paper, sets=left))
     typed: Any = " ".join(edit.typed.split())
-    if edit.field is PaperworkField.REVIEWED_ON:
+    if edit.field in DAYS:
         name = NAMES[edit.field]
         typed = parse_day(typed, name, month_first=month_first(job)) if typed else None
     return replace(job, paperwork=replace(paper, **{edit.field.value: typed}))

@@ -1,6 +1,7 @@
 """What changing a ground array's tilt with the seasons is worth, when, and how it is done."""
 
 from dataclasses import dataclass, replace
+from datetime import date
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,6 +20,7 @@ from ridge_tally.core.sun.seasons import best_positions
 from ridge_tally.core.sun.shading import glass_of
 from ridge_tally.core.survey.ground import ground_of_plane
 from ridge_tally.core.units import format_length
+from ridge_tally.formats.calendar_file import CalendarDay, calendar_text
 from ridge_tally.rules.array.checks import lay_of
 from ridge_tally.rules.array.ground import rows_of
 from ridge_tally.rules.design import Design, dc_watts
@@ -173,10 +175,17 @@ def calendar_of(design: Design, plane_id: PlaneId) -> str:
     ------
     BadGeometry, MissingDatum
         If the plane is a roof, or its tables keep their tilt.
+    """
+    return calendar_text(tilt_days(design, plane_id), date(NOMINAL_YEAR, 1, 1), 0)
 
-    Notes
-    -----
-    RFC 5545; from memory, whole days that repeat yearly.
+
+def tilt_days(design: Design, plane_id: PlaneId) -> tuple[CalendarDay, ...]:
+    """Return the days on which a ground array's tilt is changed, every year.
+
+    Raises
+    ------
+    BadGeometry, MissingDatum
+        If the plane is a roof, or its tables keep their tilt.
     """
     laid = design.on(plane_id)
     plane, array = laid.plane, laid.array
@@ -185,8 +194,8 @@ def calendar_of(design: Design, plane_id: PlaneId) -> str:
         raise MissingDatum(
             "change of tilt", plane.name, "Take two or four positions under Seasonal tilt."
         )
-    lines = ["BEGIN:VCALENDAR", "VERSION:2.0", "PRODID:-//Ridge Tally//seasonal tilt//EN"]
     slant_m = rows_of(laid).slant_m
+    found = []
     for stand in stands(slant_m, array.table, array.table.seasons):
         words = f"{design.job.name}: tilt the tables on {plane.name} to {stand.tilt_deg:g}°"
         by = format_length(abs(stand.lift_m), design.job.unit)
@@ -194,30 +203,9 @@ def calendar_of(design: Design, plane_id: PlaneId) -> str:
             f"Back legs {format_length(stand.back_leg_m, design.job.unit)}, {by} "
             f"{'down' if stand.lift_m < 0 else 'up'}. "
         )
-        lines += [
-            "BEGIN:VEVENT",
-            f"UID:{plane_id}-{stand.from_day}@ridge-tally",
-            f"DTSTAMP:{NOMINAL_YEAR}0101T000000Z",
-            f"DTSTART;VALUE=DATE:{date_of(stand.from_day):%Y%m%d}",
-            "RRULE:FREQ=YEARLY",
-            f"SUMMARY:{_escaped(words)}",
-            f"DESCRIPTION:{_escaped(legs + ' '.join(ORDER_OF_WORK))}",
-            "END:VEVENT",
-        ]
-    return "\r\n".join((*(_folded(line) for line in lines), "END:VCALENDAR")) + "\r\n"
-
-
-def _escaped(text: str) -> str:
-    return text.replace("\\", "\\\\").replace(";", "\\;").replace(",", "\\,")
-
-
-def _folded(line: str) -> str:
-    """Return a line in pieces of at most 75 bytes, as the format asks."""
-    pieces, rest = [], line
-    while len(rest.encode()) > 74:
-        cut = 74
-        while len(rest[:cut].encode()) > 74:
-            cut -= 1
-        pieces.append(rest[:cut])
-        rest = rest[cut:]
-    return "\r\n ".join((*pieces, rest))
+        day = date_of(stand.from_day)
+        told = legs + " ".join(ORDER_OF_WORK)
+        found.append(
+            CalendarDay(f"{plane_id}-{stand.from_day}", words, told, day, day, yearly=True)
+        )
+    return tuple(found)

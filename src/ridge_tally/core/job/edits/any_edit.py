@@ -26,7 +26,9 @@ from ridge_tally.core.job.edits.money.incentives import IncentiveEdit
 from ridge_tally.core.job.edits.money.offers import OfferEdit
 from ridge_tally.core.job.edits.money.prices import PriceEdit
 from ridge_tally.core.job.edits.options import OptionEdit
-from ridge_tally.core.job.edits.sheets.paperwork import PaperworkEdit
+from ridge_tally.core.job.edits.sheets.packet import PacketEdit
+from ridge_tally.core.job.edits.sheets.paperwork import TitleEdit
+from ridge_tally.core.job.edits.sheets.work import WorkEdit
 from ridge_tally.core.job.edits.strings.electronics import ElectronicsEdit
 from ridge_tally.core.job.edits.strings.inverters import InverterEdit
 from ridge_tally.core.job.edits.strings.threading import ThreadEdit
@@ -44,6 +46,7 @@ ArrayEdit = KindEdit | FillEdit | ModuleEdit | TableEdit
 StringEdit = ThreadEdit | InverterEdit | WiringEdit | ElectronicsEdit
 LoadingEdit = HouseholdEdit | BatteryEdit | BenchEdit
 BuildEdit = RackingEdit | CircuitEdit
+PaperworkEdit = TitleEdit | PacketEdit | WorkEdit
 MoneyEdit = PriceEdit | IncentiveEdit | OfferEdit
 
 RemedyStep = (

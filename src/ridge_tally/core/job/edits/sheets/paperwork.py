@@ -15,6 +15,7 @@ class PaperworkField(StrEnum):
     CHECKED_BY = "checked_by"
     REVIEWED_BY = "reviewed_by"
     REVIEWED_ON = "reviewed_on"
+    ORDERED_ON = "ordered_on"
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,4 +48,4 @@ class DropSet:
     kind: Literal["drop-set"] = "drop-set"
 
 
-PaperworkEdit = SetPaperworkField | RecordIssue | KeepSet | DropSet
+TitleEdit = SetPaperworkField | RecordIssue | KeepSet | DropSet
