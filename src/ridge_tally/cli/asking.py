@@ -1,10 +1,8 @@
 """What commands share: options, where a job lies, JSON and tables out, errors as sentences."""
 
-import csv
-import io
 import json
 import sys
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from functools import wraps
 from pathlib import Path
 from typing import Any, ParamSpec
@@ -17,6 +15,7 @@ from ridge_tally.catalogue.shelf import sample_shelf
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.editing.design import design_in
+from ridge_tally.formats.csv_file import Row, csv_file
 from ridge_tally.rules.design import Design
 from ridge_tally.services import jobs
 from ridge_tally.services.papers import SetAt
@@ -83,13 +82,11 @@ option_option = click.option("--option", "option_id", default="a", help="Option,
 json_option = click.option("--json", "json_out", is_flag=True, help="Print JSON.")
 
 
-def table(rows: list[dict[str, object]]) -> str:
-    """Return rows as CSV, the first one's names over them."""
-    text = io.StringIO(newline="")
-    writer = csv.DictWriter(text, list(rows[0]) if rows else [], lineterminator="\n")
-    writer.writeheader()
-    writer.writerows(rows)
-    return text.getvalue()
+def write_tables(folder: Path, tables: Mapping[str, list[Row]]) -> None:
+    """Write tables as CSV files into a folder, each by its name."""
+    folder.mkdir(parents=True, exist_ok=True)
+    for name, rows in tables.items():
+        (folder / f"{name}.csv").write_bytes(csv_file(rows))
 
 
 csv_option = click.option("--csv", "as_csv", is_flag=True, help="Print CSV.")

@@ -13,11 +13,12 @@ from ridge_tally.cli.asking import (
     json_option,
     option_option,
     speaks,
-    table,
+    write_tables,
 )
 from ridge_tally.formats.racking_case import solve_racking_case
 from ridge_tally.rules.build.trench import Dug
 from ridge_tally.views.build.racking import RackingView, racking_view
+from ridge_tally.views.sheets.out_tables import racking_tables
 
 _case = click.argument("case", type=click.Path(exists=True, dir_okay=False, path_type=Path))
 
@@ -58,55 +59,8 @@ def racking(
     """Rails, mounts, sticks and parts of an option."""
     *_, view = racking_view(*at_desk(data, job_id, option_id))
     if folder is not None:
-        _written(folder, view)
+        write_tables(folder, racking_tables(view))
     click.echo(as_json(view) if json_out else _racking_text(view))
-
-
-def _written(folder: Path, view: RackingView) -> None:
-    mounts_at: list[dict[str, object]] = [
-        {
-            "plane": plane.name,
-            "rail": run.name,
-            "mount": n,
-            "along_m": round(mount.at_m, 4),
-            "across_m": round(run.across_m, 4),
-            plane.support: mount.support,
-            "held": "yes" if mount.pinned else "",
-        }
-        for plane in view.planes
-        for run in plane.runs
-        for n, mount in enumerate(run.mounts, start=1)
-    ]
-    cuts: list[dict[str, object]] = [
-        {
-            "system": cut.mounting,
-            "stick": n,
-            "stick_m": round(stick.length_m, 4),
-            "bought": "yes" if stick.bought else "",
-            "piece": piece.name,
-            "length_m": round(piece.length_m, 4),
-            "left_m": round(stick.left_m, 4),
-        }
-        for cut in view.cuts
-        for n, stick in enumerate(cut.sticks, start=1)
-        for piece in stick.pieces
-    ]
-    parts: list[dict[str, object]] = [
-        {
-            "part": part.name,
-            "needed": part.count,
-            "spares": part.spares,
-            "on_shelf": part.on_shelf,
-            "buy": part.buy,
-            "boxes": part.boxes or "",
-            "each": "" if part.price_cents is None else f"{part.price_cents / 100:.2f}",
-            "all": "" if part.cents is None else f"{part.cents / 100:.2f}",
-        }
-        for part in view.parts
-    ]
-    folder.mkdir(parents=True, exist_ok=True)
-    for name, rows in (("mounts", mounts_at), ("cuts", cuts), ("parts", parts)):
-        (folder / f"{name}.csv").write_text(table(rows), "utf-8", newline="")
 
 
 def _racking_text(view: RackingView) -> str:

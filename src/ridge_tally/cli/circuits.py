@@ -12,11 +12,12 @@ from ridge_tally.cli.asking import (
     newest,
     option_option,
     speaks,
-    table,
+    write_tables,
 )
 from ridge_tally.core.errors import MissingDatum, NotUnderstood
 from ridge_tally.services.papers import DiagramFormat, diagram_file
 from ridge_tally.views.build.circuits import CircuitsView, circuits_told
+from ridge_tally.views.sheets.out_tables import circuit_tables
 
 
 @click.command()
@@ -36,35 +37,8 @@ def wiring(job_id: str, option_id: str, data: Path, folder: Path | None, *, json
     _, design = at_desk(data, job_id, option_id)
     view = circuits_told(design)
     if folder is not None:
-        _written(folder, view)
+        write_tables(folder, circuit_tables(view))
     click.echo(as_json(view) if json_out else _told(view))
-
-
-def _written(folder: Path, view: CircuitsView) -> None:
-    circuits: list[dict[str, object]] = [
-        {
-            "circuit": c.name,
-            "conductor": c.size_told,
-            "to_earth": c.earth_told,
-            "most_a": round(c.most_a, 2),
-            "breaker_a": "" if c.breaker_a is None else c.breaker_a,
-            "length_m": "" if c.length_m is None else round(c.length_m, 2),
-            "drop_percent": "" if c.drop_percent is None else round(c.drop_percent, 3),
-            "stands": c.verdict.value,
-        }
-        for c in view.circuits
-    ]
-    labels: list[dict[str, object]] = [
-        {"text": " / ".join(x.lines), "place": x.place, "colour": x.colour,
-         "letters_mm": x.letters_mm, "clause": x.source.document}
-        for x in view.labels
-    ]  # fmt: skip
-    parts: list[dict[str, object]] = [
-        {"part": p.name, "count": p.count, "unit": p.unit, "note": p.note} for p in view.parts
-    ]
-    folder.mkdir(parents=True, exist_ok=True)
-    for name, rows in (("circuits", circuits), ("labels", labels), ("wire", parts)):
-        (folder / f"{name}.csv").write_text(table(rows), "utf-8", newline="")
 
 
 def _told(view: CircuitsView) -> str:

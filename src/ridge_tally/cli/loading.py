@@ -16,11 +16,11 @@ from ridge_tally.cli.asking import (
     json_option,
     option_option,
     speaks,
-    table,
 )
 from ridge_tally.core.loading.weights import parse_weighing
 from ridge_tally.core.number_format import spaced
 from ridge_tally.core.sky.sun import Location
+from ridge_tally.formats.csv_file import csv_text
 from ridge_tally.simulation.house_load import shares
 from ridge_tally.simulation.plant import weather_of
 from ridge_tally.simulation.year import hourly_year
@@ -115,7 +115,7 @@ def sweep(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: bool
         for swept, points in (("modules", report.by_modules), ("inverter", report.by_size))
         for p in points
     ]
-    click.echo(table(rows), nl=False)
+    click.echo(csv_text(rows), nl=False)
 
 
 @click.command()
@@ -170,4 +170,4 @@ def buy(job_id: str, option_id: str, data: Path, *, as_csv: bool) -> None:
         }
         for p in last.found
     ]
-    click.echo(table(rows), nl=False)
+    click.echo(csv_text(rows), nl=False)

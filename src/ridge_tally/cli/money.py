@@ -12,14 +12,15 @@ from ridge_tally.cli.asking import (
     json_option,
     option_option,
     speaks,
-    table,
 )
 from ridge_tally.core.money.told import money_told
 from ridge_tally.core.number_format import signed
+from ridge_tally.formats.csv_file import csv_text
 from ridge_tally.studies.money.later import LaterPlan, now_or_later
 from ridge_tally.studies.money.moves import Move, next_moves
 from ridge_tally.views.money.view import MoneyView, money_view
 from ridge_tally.views.money.worked import currency_of
+from ridge_tally.views.sheets.out_tables import year_rows
 
 
 @click.command()
@@ -33,36 +34,9 @@ def money(job_id: str, option_id: str, data: Path, *, json_out: bool, as_csv: bo
     """What an option costs, spares and is worth; --csv prints the table of its years."""
     *_, view = money_view(*at_desk(data, job_id, option_id))
     if as_csv:
-        click.echo(table(_rows(view)), nl=False)
+        click.echo(csv_text(year_rows(view)), nl=False)
         return
     click.echo(as_json(view) if json_out else _told(view))
-
-
-def _rows(view: MoneyView) -> list[dict[str, object]]:
-    """Return the years, money in the currency's whole unit."""
-    name = view.currency or "money"
-
-    def m(cents: int) -> str:
-        return f"{cents / 100:.2f}"
-
-    return [
-        {
-            "year": r.year,
-            "energy_kwh": round(r.energy_kwh, 1),
-            f"price ({name})": m(r.price_cents),
-            f"bills_without ({name})": m(r.before_cents),
-            f"bills_with ({name})": m(r.after_cents),
-            f"saved ({name})": m(r.saved_cents),
-            f"upkeep ({name})": m(r.upkeep_cents),
-            f"inverter ({name})": m(r.inverter_cents),
-            f"incentives ({name})": m(r.incentives_cents),
-            f"loan ({name})": m(r.loan_cents),
-            f"net ({name})": m(r.net_cents),
-            f"running ({name})": m(r.running_cents),
-            f"running_today ({name})": m(r.discounted_cents),
-        }
-        for r in view.rows
-    ]
 
 
 def _told(view: MoneyView) -> str:

@@ -6,9 +6,9 @@ import click
 
 from ridge_tally.cli.asking import data_option, newest, option_option, speaks
 from ridge_tally.core.sheets.paper import SheetPaper
-from ridge_tally.core.sheets.scene_svg import scene_svg
 from ridge_tally.core.sheets.sets import SetName
-from ridge_tally.services.papers import design_sheet_pdf, plan_set_of, plan_set_pdf, sheet_dxf
+from ridge_tally.services.files_out import drawings_of
+from ridge_tally.services.papers import design_sheet_pdf, plan_set_of, plan_set_pdf
 
 
 @click.command()
@@ -59,9 +59,9 @@ def plan_set(job_id: str, file: Path, name: str, paper: str, option_id: str, dat
 @data_option
 @speaks
 def drawings(job_id: str, folder: Path, paper: str, option_id: str, data: Path) -> None:
-    """Write every sheet of an option as SVG and as DXF into a folder."""
+    """Write every sheet of an option as SVG and DXF, its tables as CSV, its days, into a folder."""
     workspace, at = newest(data, job_id, option_id)
-    folder.mkdir(parents=True, exist_ok=True)
-    for sheet in plan_set_of(workspace, at, SetName.WHOLE, SheetPaper(paper)):
-        folder.joinpath(f"{sheet.number}.svg").write_text(scene_svg(sheet.scene), "utf-8")
-        folder.joinpath(f"{sheet.number}.dxf").write_text(sheet_dxf(sheet), "utf-8")
+    for name, content in drawings_of(workspace, at, SheetPaper(paper)):
+        place = folder / name
+        place.parent.mkdir(parents=True, exist_ok=True)
+        place.write_bytes(content)

@@ -13,7 +13,6 @@ from ridge_tally.cli.asking import (
     json_option,
     option_option,
     speaks,
-    table,
 )
 from ridge_tally.core.equipment import InverterId
 from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
@@ -21,6 +20,7 @@ from ridge_tally.core.number_format import signed
 from ridge_tally.core.strings.plans import MOST_LISTED
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_in
+from ridge_tally.formats.csv_file import csv_text
 from ridge_tally.studies.strings.asked_plan import plan_verdict
 from ridge_tally.studies.strings.comparison import comparison
 from ridge_tally.studies.strings.inverters import inverter_plans
@@ -135,4 +135,6 @@ def find_inverter(job_id: str, option_id: str, data: Path, *, as_csv: bool) -> N
     """Try every inverter of the shelf on an option's array, each with its best plan and year."""
     desk, design = at_desk(data, job_id, option_id)
     *_, last = inverter_plans(desk, design, desk.shelf.inverters)
-    click.echo(table([asdict(p) for p in last.found]) if as_csv else as_json(last), nl=not as_csv)
+    click.echo(
+        csv_text([asdict(p) for p in last.found]) if as_csv else as_json(last), nl=not as_csv
+    )

@@ -15,10 +15,10 @@ from ridge_tally.cli.asking import (
     json_option,
     option_option,
     speaks,
-    table,
 )
 from ridge_tally.core.loading.weights import parse_weighing
 from ridge_tally.core.sun.shading import FINE, QUICK
+from ridge_tally.formats.csv_file import csv_text
 from ridge_tally.formats.weather_file import WeatherFile, read_weather
 from ridge_tally.studies.sun.angles import AngleMap, SplitStudy, angle_map, split_study
 from ridge_tally.studies.sun.shade import ShadeReport, shade_report
@@ -130,6 +130,6 @@ def angles(job_id: str, option_id: str, data: Path, weighed: str, *, as_csv: boo
             for tilt, row in zip(found.tilts_deg, found.kwh_per_m2, strict=True)
             for azimuth, kwh in zip(found.azimuths_deg, row, strict=True)
         ]
-        click.echo(table(rows), nl=False)
+        click.echo(csv_text(rows), nl=False)
         return
     click.echo(as_json(AnglesTold(found, split_study(desk, design))))

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from datetime import datetime
+from datetime import date, datetime
 
 from ridge_tally.core.errors import Conflict, FormatError, NotFound, NotWorkedOut
 from ridge_tally.core.job.document import Job
@@ -89,6 +89,12 @@ def load_job(workspace: Workspace, job_id: JobId, revision: int | None = None) -
         if revision is None:
             return _document(workspace, store.head_of(session, job_id))
         return _document(workspace, store.revision_of(session, job_id, revision))
+
+
+def saved_on(workspace: Workspace, job_id: JobId, revision: int) -> date:
+    """Return the day a revision was saved, UTC; NotFound if it is not there."""
+    with reading(workspace.sessions) as session:
+        return store.revision_of(session, job_id, revision).saved_at.date()
 
 
 def earlier(workspace: Workspace, job_id: JobId, revision: int) -> tuple[Earlier, ...]:
@@ -220,9 +226,11 @@ def restore_job(workspace: Workspace, job_id: JobId) -> JobState:
     return open_job(workspace, job_id)
 
 
-def export_job(workspace: Workspace, job_id: JobId) -> tuple[bytes, str]:
-    """Return the job file of the newest revision and its suffix: a zip when files go along."""
-    job = load_job(workspace, job_id)
+def export_job(
+    workspace: Workspace, job_id: JobId, revision: int | None = None
+) -> tuple[bytes, str]:
+    """Return the job file of a revision, the newest if none is named, and its suffix: a zip with files."""
+    job = load_job(workspace, job_id, revision)
     text, files = write_job(job), packed_with(workspace, job)
     if not files:
         return text.encode(), SUFFIX

@@ -1,6 +1,5 @@
 """Packets of a job: files taken in, the whole as one PDF, practice with a portal; the plan of work."""
 
-from functools import partial
 from hashlib import sha256
 
 from ridge_tally.core.errors import FormatError, NotFound
@@ -71,22 +70,22 @@ def practised(
     workspace: Workspace, at: SetAt, to: Addressee, course: Course
 ) -> tuple[LogEntry, ...]:
     """Return what the practice portal takes and answers; NotFound if the option is not there."""
-    design, stamp = design_at(workspace, at)
+    design, _ = design_at(workspace, at)
     view = packet_view(design, to)
     lacks = tuple(s.wanted.words for s in view.wanted if not s.there)
     phases = design.job.survey.service.phases
     asked = Application(to, design.p_ac_w / 1000, phases, lacks, design.job.paperwork.log)
-    return answers(asked, course, stamp.day)
+    return answers(asked, course, workspace.clock().date())
 
 
 def work_of_option(workspace: Workspace, at: SetAt) -> WorkView:
     """Return the plan of work for a screen; NotFound if the option is not there."""
-    design, stamp = design_at(workspace, at)
-    return work_view(design, stamp.day)
+    design, _ = design_at(workspace, at)
+    return work_view(design, workspace.clock().date())
 
 
 def work_calendar(workspace: Workspace, at: SetAt) -> str:
     """Return the days of a job as a calendar file; NotFound if the option is not there."""
     design, stamp = design_at(workspace, at)
-    days = partial(work_days, design, work_view(design, stamp.day), at.job_id)
-    return calendar_text(days(), stamp.day, at.revision)
+    view = work_view(design, workspace.clock().date())
+    return calendar_text(work_days(design, view, at.job_id), stamp.day, at.revision)

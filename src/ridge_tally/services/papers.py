@@ -21,7 +21,7 @@ from ridge_tally.formats.scene_pdf import scenes_pdf
 from ridge_tally.formats.set_marks import FILE, marks_in, marks_json
 from ridge_tally.formats.sheet_pdf import SheetContent, write_brief_pdf, write_sheet_pdf
 from ridge_tally.rules.design import Design
-from ridge_tally.services.jobs import earlier, load_job
+from ridge_tally.services.jobs import earlier, load_job, saved_on
 from ridge_tally.services.kept_files import issued_file
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.store.files import keep_file
@@ -78,7 +78,7 @@ class DiagramFormat(StrEnum):
 
 def diagram_of(workspace: Workspace, at: SetAt) -> DiagramView:
     """Return the one-line diagram of an option for a screen; NotFound if the option is not there."""
-    design, stamp = _at(workspace, at.job_id, at.revision, at.option_id)
+    design, stamp = design_at(workspace, at)
     return diagram_view(design, title_facts(design, option_report(design), stamp))
 
 
@@ -87,7 +87,7 @@ def diagram_file(workspace: Workspace, at: SetAt, sheet: int, kind: DiagramForma
 
     NotFound if the option is not there.
     """
-    design, stamp = _at(workspace, at.job_id, at.revision, at.option_id)
+    design, stamp = design_at(workspace, at)
     sheets = one_line(design, title_facts(design, option_report(design), stamp))
     if not 1 <= sheet <= len(sheets):
         return None
@@ -103,7 +103,7 @@ def plan_set_of(
     Remembered; NotFound if the option or the set is not there.
     """
     design, stamp = design_at(workspace, at)
-    key = ("plan set", at, name, paper, stamp.day)
+    key = ("plan set", at, name, paper)
 
     def drawn() -> tuple[SetSheet, ...]:
         return _drawn(workspace, design, stamp, name, paper, len(design.job.paperwork.issues) + 1)
@@ -172,7 +172,8 @@ def issue_set(workspace: Workspace, at: SetAt, name: str, paper: SheetPaper, wha
         " ".join(what.split()) or f"{name} set", who, NOT_YET,
     )  # fmt: skip
     printed = apply_edit(job, RecordIssue(issue), workspace.desk.shelf)
-    design, stamp = design_in(printed, at.option_id), Stamp(at.revision, day)
+    saved = saved_on(workspace, at.job_id, at.revision)
+    design, stamp = design_in(printed, at.option_id), Stamp(at.revision, saved)
     sheets = _drawn(workspace, design, stamp, name, paper, issue.number)
     for sheet in sheets:
         for hit in sheet.hits:
@@ -200,8 +201,13 @@ def changed_since(workspace: Workspace, at: SetAt) -> tuple[str, ...]:
 
 
 def design_at(workspace: Workspace, at: SetAt) -> tuple[Design, Stamp]:
-    """Return an option and its stamp of today; NotFound if it is not there."""
-    return _at(workspace, at.job_id, at.revision, at.option_id)
+    """Return an option and its stamp by the day the revision was saved; NotFound if it is not there.
+
+    By that day the same revision is the same file, whenever it is printed.
+    """
+    job = load_job(workspace, at.job_id, at.revision)
+    stamp = Stamp(at.revision, saved_on(workspace, at.job_id, at.revision))
+    return design_in(job, at.option_id), stamp
 
 
 def _at(

@@ -4,7 +4,6 @@ from flask import Response
 from pydantic import BaseModel
 
 from ridge_tally.core.job.packet import Addressee, AttachedFile, LogEntry
-from ridge_tally.core.sheets.paper import SheetPaper
 from ridge_tally.services.kept_files import attached_file
 from ridge_tally.services.packets import (
     packet_of_option,
@@ -21,6 +20,7 @@ from ridge_tally.web.at import OPTION, set_at, workspace
 from ridge_tally.web.models import Found, HashPath, OptionPath
 from ridge_tally.web.routes import Routes
 from ridge_tally.web.sent_file import handed_out, send_kept, sent_file
+from ridge_tally.web.sheets import PaperQuery
 
 bp = Routes("packets", __name__, url_prefix="/api")
 
@@ -29,12 +29,6 @@ class PacketPath(OptionPath):
     """A packet of an option."""
 
     to: Addressee
-
-
-class PaperQuery(BaseModel):
-    """On which paper."""
-
-    paper: SheetPaper
 
 
 class PracticeRequest(BaseModel):

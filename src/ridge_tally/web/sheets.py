@@ -11,6 +11,7 @@ from ridge_tally.core.job.paperwork import Issue
 from ridge_tally.core.sheets.paper import SheetPaper
 from ridge_tally.core.sheets.scene_svg import scene_svg
 from ridge_tally.formats.sheet_pdf import SheetContent
+from ridge_tally.services.files_out import zip_of_all
 from ridge_tally.services.kept_files import issued_file
 from ridge_tally.services.papers import (
     changed_since,
@@ -36,11 +37,16 @@ from ridge_tally.web.sent_file import handed_out, send_kept
 bp = Routes("sheets", __name__, url_prefix="/api")
 
 
-class SetQuery(BaseModel):
+class PaperQuery(BaseModel):
+    """On which paper."""
+
+    paper: SheetPaper
+
+
+class SetQuery(PaperQuery):
     """Which set, on which paper."""
 
     name: str = Field(max_length=120)
-    paper: SheetPaper
 
 
 class IssueRequest(SetQuery):
@@ -132,6 +138,14 @@ def get_set_sheet_svg(path: OptionPath, query: SheetQuery) -> Response:
 def get_set_sheet_dxf(path: OptionPath, query: SheetQuery) -> Response:
     """A sheet as DXF: plans in the world's millimetres, schematics in those of paper."""
     return _file(path, query, sheet_dxf(_sheet(path, query)), "dxf", "image/vnd.dxf")
+
+
+@bp.get(f"{OPTION}/files.zip", operation_id="all_files")
+def get_all_files(path: OptionPath, query: PaperQuery) -> Response:
+    """Drawings, tables, days, the whole set and the job file as one zip."""
+    content = zip_of_all(workspace(), set_at(path), query.paper)
+    name = f"{path.job_id}-{path.option_id}-r{path.revision}.zip"
+    return handed_out(content, "application/zip", name)
 
 
 def _file(path: OptionPath, query: SheetQuery, text: str, kind: str, mimetype: str) -> Response:
