@@ -18,6 +18,7 @@ from ridge_tally.cli.asking import (
 from ridge_tally.formats.racking_case import solve_racking_case
 from ridge_tally.rules.build.trench import Dug
 from ridge_tally.views.build.racking import RackingView, racking_view
+from ridge_tally.views.money.worked import currency_of
 from ridge_tally.views.sheets.out_tables import racking_tables
 
 _case = click.argument("case", type=click.Path(exists=True, dir_okay=False, path_type=Path))
@@ -57,9 +58,10 @@ def racking(
     job_id: str, option_id: str, data: Path, folder: Path | None, *, json_out: bool
 ) -> None:
     """Rails, mounts, sticks and parts of an option."""
-    *_, view = racking_view(*at_desk(data, job_id, option_id))
+    desk, design = at_desk(data, job_id, option_id)
+    *_, view = racking_view(desk, design)
     if folder is not None:
-        write_tables(folder, racking_tables(view))
+        write_tables(folder, racking_tables(view, currency_of(design.job)))
     click.echo(as_json(view) if json_out else _racking_text(view))
 
 

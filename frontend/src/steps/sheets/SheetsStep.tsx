@@ -1,31 +1,41 @@
-/** Sheets: the pages as they will go out, one or the whole set, then PDF, drawings or the job file. */
+/** Sheets: pages as they will go out, the packet that asks for approval, the days of the work. */
 import { useQuery } from '@tanstack/react-query';
 import type { Schemas } from '@/api/client';
-import { jobFileAddress, sheetAddress } from '@/api/queries';
+import { sheetAddress } from '@/api/queries';
 import { useYear } from '@/api/useYear';
 import { useJob } from '@/plan/JobContext';
 import { useView } from '@/plan/useView';
 import { Toolbar } from '@/ui/Card';
 import { ViewButtons } from '@/ui/ViewButtons';
+import { PacketStepView } from './parts/PacketView';
 import { SetView } from './parts/SetView';
-import { sheetQuery } from './queries';
+import { WorkPlanView } from './parts/WorkView';
+import { allFiles, sheetQuery } from './queries';
 import { VIEWS } from './views';
 
 const LINK = 'inline-flex h-[27px] items-center rounded-md border px-2.5 text-sm font-medium';
 
 export default function SheetsStep() {
   const [view, setView] = useView(VIEWS);
-  const { at } = useJob();
+  const { at, job } = useJob();
   return (
     <>
       <Toolbar>
         <ViewButtons views={VIEWS} view={view} onView={setView} />
         <span className="grow" />
-        <a className={`${LINK} border-rule bg-sheet`} href={jobFileAddress(at.jobId)} download>
-          Job file
+        <a
+          className={`${LINK} border-rule bg-sheet`}
+          href={allFiles(at, job.unit === 'ft' ? 'Letter' : 'A4')}
+          download
+          title="Drawings as SVG and DXF, tables as CSV, the days as a calendar, the whole set as PDF, the job file"
+        >
+          Everything (zip)
         </a>
       </Toolbar>
-      {view === 'one' ? <DesignSheet /> : <SetView />}
+      {view === 'one' && <DesignSheet />}
+      {view === 'set' && <SetView />}
+      {view === 'packet' && <PacketStepView />}
+      {view === 'work' && <WorkPlanView />}
     </>
   );
 }

@@ -8,7 +8,8 @@ export const sheetQuery = (at: OptionAt) =>
   );
 
 export interface SetAsked {
-  name: Schemas['SetName'];
+  /** A shipped set, or one of the job's own. */
+  name: string;
   paper: Schemas['SheetPaper'];
 }
 
@@ -39,3 +40,28 @@ export const sinceQuery = (at: OptionAt) =>
   answerOf<string[]>(['option', at, 'plan-set-since'], (signal) =>
     foundOf(api.GET(`${OPTION}/plan-set/since`, { params: pathOf(at), signal })),
   );
+
+/** Where all of an option is fetched from as one zip. */
+export const allFiles = (at: OptionAt, paper: Schemas['SheetPaper']) =>
+  `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/files.zip?paper=${paper}`;
+
+export const packetQuery = (at: OptionAt, to: Schemas['Addressee']) =>
+  answerOf<Schemas['PacketView']>(['option', at, 'packet', to], (signal) =>
+    foundOf(
+      api.GET(`${OPTION}/packets/{to}`, {
+        params: { path: { ...pathOf(at).path, to } },
+        signal,
+      }),
+    ),
+  );
+
+export const packetFile = (at: OptionAt, to: Schemas['Addressee'], paper: Schemas['SheetPaper']) =>
+  `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/packets/${to}.pdf?paper=${paper}`;
+
+export const workQuery = (at: OptionAt) =>
+  answerOf<Schemas['WorkView']>(['option', at, 'work'], (signal) =>
+    foundOf(api.GET(`${OPTION}/work`, { params: pathOf(at), signal })),
+  );
+
+export const workCalendar = (at: OptionAt) =>
+  `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/work.ics`;

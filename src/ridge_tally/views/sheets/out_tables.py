@@ -12,6 +12,7 @@ from ridge_tally.simulation.desk import Desk
 from ridge_tally.views.build.circuits import CircuitsView, circuits_told
 from ridge_tally.views.build.racking import RackingView, racking_view
 from ridge_tally.views.money.view import MoneyView, money_view
+from ridge_tally.views.money.worked import currency_of
 from ridge_tally.views.option import option_report
 from ridge_tally.views.sheets.design import check_rows
 from ridge_tally.views.sheets.packet import packet_view
@@ -25,7 +26,7 @@ def out_tables(desk: Desk, design: Design) -> Iterator[tuple[str, list[Row]]]:
     yield "strings", _strings(design)
     makers: tuple[Callable[[], Tables], ...] = (
         lambda: circuit_tables(circuits_told(design)),
-        lambda: racking_tables(_last(racking_view(desk, design))),
+        lambda: racking_tables(_last(racking_view(desk, design)), currency_of(design.job)),
         lambda: {"checks": _checks(design)},
         lambda: {"money": year_rows(_last(money_view(desk, design)))},
         lambda: {"packet": _wanted(design)},
@@ -104,8 +105,9 @@ def _wanted(design: Design) -> list[Row]:
     ]
 
 
-def racking_tables(view: RackingView) -> Tables:
-    """Return mounts, cuts and parts."""
+def racking_tables(view: RackingView, currency: str) -> Tables:
+    """Return mounts, cuts and parts, money in the currency's whole unit."""
+    name = currency or "money"
     mounts_at: list[Row] = [
         {
             "plane": plane.name,
@@ -143,8 +145,8 @@ def racking_tables(view: RackingView) -> Tables:
             "on_shelf": part.on_shelf,
             "buy": part.buy,
             "boxes": part.boxes or "",
-            "each": "" if part.price_cents is None else f"{part.price_cents / 100:.2f}",
-            "all": "" if part.cents is None else f"{part.cents / 100:.2f}",
+            f"each ({name})": "" if part.price_cents is None else f"{part.price_cents / 100:.2f}",
+            f"all ({name})": "" if part.cents is None else f"{part.cents / 100:.2f}",
         }
         for part in view.parts
     ]

@@ -11,8 +11,9 @@ import { Failed, Waiting } from '@/ui/States';
 import { useScrollStop } from '@/ui/useScrollStop';
 import { planSetQuery, type SetAsked, setFile, setSheetQuery } from '../queries';
 import { IssueCard, TitleCard } from './Issued';
+import { OwnSets } from './OwnSets';
 
-const SETS: Record<Schemas['SetName'], string> = {
+export const SETS: Record<Schemas['SetName'], string> = {
   whole: 'Whole set',
   permit: 'Permit set',
   utility: 'Utility set',
@@ -38,6 +39,8 @@ const LEADS: Record<string, string> = {
   string: 'strings',
   inverter: 'strings',
   check: 'strings?view=rules',
+  running: 'array',
+  strip: 'survey',
   mounting: 'build',
   labels: 'build?view=panel',
   panel: 'build?view=panel',
@@ -47,13 +50,25 @@ const LEADS: Record<string, string> = {
 const itemsOf = <Id extends string>(names: Record<Id, string>) =>
   (Object.keys(names) as Id[]).map((value) => ({ value, label: names[value] }));
 
+const titleOf = (name: string) => (name in SETS ? SETS[name as Schemas['SetName']] : name);
+
 export function SetView() {
   const { at, job } = useJob();
   const feet = job.unit === 'ft';
+  const own = job.paperwork.sets ?? [];
   const [asked, setAsked] = useState<SetAsked>({ name: 'permit', paper: feet ? 'Letter' : 'A4' });
   const [number, setNumber] = useState('');
   const { data: sheets, error, isPlaceholderData } = useQuery(planSetQuery(at, asked));
-  if (error) return <Failed error={error} />;
+  const back = () => setAsked({ ...asked, name: 'permit' });
+  if (error)
+    return (
+      <>
+        <Failed error={error} />
+        <Button className="m-4 self-start" onClick={back}>
+          Permit set
+        </Button>
+      </>
+    );
   const shown = sheets?.find((s) => s.number === number) ?? sheets?.[0];
   const faults = sheets?.filter((s) => s.hits > 0).length ?? 0;
   return (
@@ -62,8 +77,8 @@ export function SetView() {
         <Choice
           label="Set"
           value={asked.name}
-          items={itemsOf(SETS)}
-          onChange={(name) => setAsked({ ...asked, name: name as SetAsked['name'] })}
+          items={[...itemsOf(SETS), ...own.map(({ name }) => ({ value: name, label: name }))]}
+          onChange={(name) => setAsked({ ...asked, name })}
         />
         <Choice
           label="Paper"
@@ -71,13 +86,18 @@ export function SetView() {
           items={itemsOf(PAPERS)}
           onChange={(paper) => setAsked({ ...asked, paper: paper as SetAsked['paper'] })}
         />
+        <OwnSets
+          key={asked.name}
+          shown={own.find(({ name }) => name === asked.name)}
+          onShown={(name) => setAsked({ ...asked, name })}
+        />
         <a
           className="inline-flex h-[27px] items-center rounded-md border border-patina bg-patina px-2.5 text-sm font-medium text-sheet"
           href={setFile(at, 'plan-set.pdf', asked)}
           target="_blank"
           rel="noreferrer"
         >
-          {SETS[asked.name]} (PDF)
+          {titleOf(asked.name)} (PDF)
         </a>
         {sheets && (
           <span role="status" className={faults > 0 ? 'text-stop' : 'text-ink-2'}>
@@ -134,6 +154,7 @@ function SheetList({ sheets, shown, onChoose }: SheetListProps) {
               className={`min-h-[26px] w-full rounded-sm px-2 py-0.5 text-left text-sm ${s === shown ? 'bg-copper-wash font-medium' : 'hover:bg-paper'}`}
             >
               <span className="font-figure font-semibold">{s.number}</span> {s.title}
+              {s.changed && <span className="block text-xs text-warn">changed since issued</span>}
               {s.hits > 0 && <span className="block text-xs text-stop">drawing fault</span>}
             </button>
           </li>
