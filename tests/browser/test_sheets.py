@@ -8,6 +8,15 @@ from playwright.sync_api import Page, expect
 pytestmark = pytest.mark.e2e
 
 
+def _milder(page: Page, job: str) -> None:
+    """Give the job a milder winter, as another tab would."""
+    api = f"/api/jobs/{job.rsplit('/', 1)[-1]}"
+    revision = page.request.get(api).json()["found"]["revision"]
+    edit = {"kind": "set-site-field", "field": "coldest", "typed": "-27 C"}
+    sent = page.request.post(f"{api}/edits", data={"parent": revision, "edit": edit, "author": "x"})
+    assert sent.ok, sent.text()
+
+
 def test_a_set_is_read_followed_back_named_and_issued(
     page: Page, job: str, complaints: list[str]
 ) -> None:
@@ -44,6 +53,16 @@ def test_a_set_is_read_followed_back_named_and_issued(
     expect(
         page.get_by_text(re.compile("^Changed since: set paperwork field Hill & Sons"))
     ).to_be_visible()
+    # What has changed is clouded on a sheet that left the house, and listed.
+    layouts = listed.get_by_role("button", name=re.compile("^G-1"))
+    expect(layouts).not_to_contain_text("changed since issued")
+    _milder(page, job)
+    page.goto(f"{job}/a/sheets?view=set")
+    page.get_by_label("Set", exact=True).click()
+    page.get_by_role("option", name="Utility set").click()
+    expect(listed.get_by_role("button", name=re.compile("^G-2"))).to_contain_text(
+        "changed since issued"
+    )
     # A press on a module leads to where it was laid.
     page.get_by_label("Set", exact=True).click()
     page.get_by_role("option", name="Permit set").click()
@@ -51,4 +70,23 @@ def test_a_set_is_read_followed_back_named_and_issued(
     layout = page.get_by_role("region", name=re.compile("^Sheet A-1"))
     layout.locator("[data-part^='module']").first.click(force=True)
     expect(page).to_have_url(re.compile(rf"{job}/a/array"))
+    assert complaints == []
+
+
+def test_a_set_of_ones_own_is_kept_read_and_deleted(
+    page: Page, job: str, complaints: list[str]
+) -> None:
+    page.goto(f"{job}/a/sheets?view=set")
+    page.get_by_role("button", name="Own set").click()
+    panel = page.get_by_role("dialog", name="A set of your own")
+    panel.get_by_label("Name").fill("roofer")
+    panel.get_by_label("W-1 Crew: chalk and cut").click()
+    panel.get_by_label("G-1 Cover").click()
+    panel.get_by_role("button", name="Keep set").click()
+    listed = page.get_by_role("navigation", name="Sheets of the set")
+    expect(listed.get_by_role("button").first).to_contain_text("W-1")
+    expect(page.get_by_role("link", name="roofer (PDF)")).to_be_visible()
+    page.get_by_role("button", name="Change set").click()
+    panel.get_by_role("button", name="Delete set").click()
+    expect(page.get_by_role("link", name="Permit set (PDF)")).to_be_visible()
     assert complaints == []

@@ -6,25 +6,40 @@ from functools import cache
 from io import BytesIO, StringIO
 
 import ezdxf
+import numpy as np
+import pypdfium2
 import pytest
 from pypdf import PdfReader
+from shapely import Polygon
 
 from jobs import FULL, SHELF, WORKED_OUT, option_a
+from ridge_tally.core.array.strips import kept_free
+from ridge_tally.core.errors import NotFound, RidgeTallyError
 from ridge_tally.core.job.array import present_of
 from ridge_tally.core.job.document import Job, module_footprint_m
+from ridge_tally.core.job.edits.array.modules import ToggleModules
+from ridge_tally.core.job.edits.sheets.paperwork import DropSet, KeepSet
+from ridge_tally.core.job.paperwork import OwnSet
 from ridge_tally.core.sheets.flow import BODY, Table, Words, flowed, wrapped
+from ridge_tally.core.sheets.mount_detail import HIGH_MM, clamp_detail, draw_detail, mount_detail
 from ridge_tally.core.sheets.paper import SIZES_MM, SheetPaper, ground_of
 from ridge_tally.core.sheets.scale import SCALES, largest, scale_bar
-from ridge_tally.core.sheets.scene import Layer, Line, Text, text_box, text_width
+from ridge_tally.core.sheets.scene import Arc, Layer, Line, Scene, Text, text_box, text_width
+from ridge_tally.core.sheets.scene_lint import lint
 from ridge_tally.core.sheets.sets import SETS, SetName
-from ridge_tally.core.units import M_PER_FT, LengthUnit
+from ridge_tally.core.survey.outline import corners_m
+from ridge_tally.core.units import M_PER_FT, LengthUnit, format_length, parse_length_m
 from ridge_tally.demo.kiln_yard import kiln_yard
 from ridge_tally.demo.lagoon_road import lagoon_road
+from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for
-from ridge_tally.formats.scene_dxf import scene_dxf
+from ridge_tally.formats.flat_dxf import flat_dxf
 from ridge_tally.formats.scene_pdf import letters_missing, scenes_pdf
+from ridge_tally.formats.set_marks import FILE, marks_in, marks_json
 from ridge_tally.views.sheets.design import Stamp
 from ridge_tally.views.sheets.plan_set import SetSheet, in_order, plan_set
+from ridge_tally.views.sheets.set_drawings import bearing_told
+from ridge_tally.views.sheets.since import Before, clouded, family, is_clouded, stood_on
 
 STAMP = Stamp(7, date(2026, 12, 1))
 MM_PER_PT = 25.4 / 72
@@ -32,7 +47,7 @@ MM_PER_PT = 25.4 / 72
 
 @cache
 def sheets(
-    job: Job = FULL, paper: SheetPaper = SheetPaper.LETTER, name: SetName = SetName.WHOLE
+    job: Job = FULL, paper: SheetPaper = SheetPaper.LETTER, name: str = SetName.WHOLE
 ) -> tuple[SetSheet, ...]:
     design = design_for(job, option_a(job))
     return in_order(plan_set(WORKED_OUT, design, STAMP, name, paper))
@@ -76,31 +91,158 @@ def test_the_same_revision_is_the_same_file() -> None:
     assert scenes_pdf("Juniper Bench", "tests", [s.scene for s in sheets()]) == pdf()
 
 
-def test_modules_measure_on_paper_and_in_dxf_what_they_measure_on_the_roof() -> None:
+def test_modules_measure_in_the_world_what_they_measure_on_the_roof() -> None:
+    """In the drawing file each corner stands where the job has it, to 0.1 mm; on paper to its scale."""
     (layout,) = (s for s in sheets() if s.number == "A-1")
-    scale = next(
-        i.words for i in layout.scene.items if isinstance(i, Text) and i.words.startswith("Scale: ")
-    )
-    ratio = dict(SCALES[LengthUnit.FOOT])[scale.removeprefix("Scale: ")]
+    assert layout.plan is not None
+    ratio = dict(SCALES[LengthUnit.FOOT])[_scale_of(layout)]
     laid = design_for(FULL, option_a(FULL)).arrays[0]
     there = present_of(laid.array)
     rings = [
         i.points for i in layout.scene.items if isinstance(i, Line) and i.layer is Layer.MODULE
     ]
-    assert len(rings) == len(there)
-    read = ezdxf.read(StringIO(scene_dxf(layout.scene)))
+    read = ezdxf.read(StringIO(flat_dxf(layout.plan)))
     assert not read.audit().errors
-    drawn = [
-        list(e.get_points("xy")) for e in read.modelspace().query("LWPOLYLINE[layer=='A-PV-MODL']")
-    ]
+    assert (read.dxfversion, read.header["$INSUNITS"]) == ("AC1024", 4)
+    space = read.modelspace()
+    drawn = [list(e.get_points("xy")) for e in space.query("LWPOLYLINE[layer=='A-PV-MODL']")]
+    assert len(rings) == len(drawn) == len(there)
     first = there[0]
     for ring, corners, m in zip(rings, drawn, there, strict=True):
         wide_m, high_m = module_footprint_m(laid.module, m.orientation)
-        for (left, y), (right, _), (_, top) in (ring[:3], corners[:3]):
-            assert abs(right - left) * ratio / 1000 == pytest.approx(wide_m, abs=1e-4)
-            assert abs(top - y) * ratio / 1000 == pytest.approx(high_m, abs=1e-4)
-        along = (ring[0][0] - rings[0][0][0]) * ratio / 1000
-        assert along == pytest.approx(m.x_m - first.x_m, abs=1e-4)
+        box = [(m.x_m, m.y_m), (m.x_m + wide_m, m.y_m), (m.x_m + wide_m, m.y_m + high_m)]
+        for (x, y), (x_m, y_m) in zip(corners, box, strict=False):
+            assert (x, y) == pytest.approx((x_m * 1000, y_m * 1000), abs=0.1)
+        (left, y), (right, _), (_, top) = ring[:3]
+        assert abs(right - left) * ratio / 1000 == pytest.approx(wide_m, abs=1e-4)
+        assert abs(top - y) * ratio / 1000 == pytest.approx(high_m, abs=1e-4)
+        assert (ring[0][0] - rings[0][0][0]) * ratio / 1000 == pytest.approx(
+            m.x_m - first.x_m, abs=1e-4
+        )
+    # Each dimension is an entity that measures what it says.
+    told = {e.dxf.text: e.get_measurement() for e in space.query("DIMENSION")}
+    for m in there[:1]:
+        assert told[format_length(m.x_m, LengthUnit.FOOT)] == pytest.approx(m.x_m * 1000, abs=0.1)
+        assert told[format_length(m.y_m, LengthUnit.FOOT)] == pytest.approx(m.y_m * 1000, abs=0.1)
+    for words, measured in told.items():
+        assert parse_length_m(words, LengthUnit.FOOT) == pytest.approx(
+            measured / 1000, abs=0.0017
+        ), words
+
+
+def _scale_of(one: SetSheet) -> str:
+    words = (i.words for i in one.scene.items if isinstance(i, Text))
+    return next(w for w in words if w.startswith("Scale: ")).removeprefix("Scale: ")
+
+
+@pytest.mark.parametrize("number", ["A-1", "A-2"])
+def test_a_rendered_page_measures_what_the_roof_does(number: str) -> None:
+    """A ruler of pixels laid on the outline of the roof: its eave is 40 feet, by the tape."""
+    listed = sheets()
+    at = [s.number for s in listed].index(number)
+    per_mm = 12
+    page = pypdfium2.PdfDocument(pdf())[at].render(scale=per_mm * MM_PER_PT, grayscale=True)
+    dark = np.asarray(page.to_numpy()).reshape(page.height, page.width) < 90
+    outline = next(
+        i for i in listed[at].scene.items if isinstance(i, Line) and i.layer is Layer.ROOF
+    )
+    (left, y), (right, _) = outline.points[:2]
+    # Half way between eave and upper modules nothing but the roof's own sides is as thick.
+    row = dark[round(y * per_mm)]
+    inked = np.flatnonzero(row[round((left - 2) * per_mm) : round((right + 2) * per_mm)])
+    ratio = dict(SCALES[LengthUnit.FOOT])[_scale_of(listed[at])]
+    line_mm = 0.5
+    eave_m = ((inked[-1] - inked[0] + 1) / per_mm - line_mm) * ratio / 1000
+    assert eave_m == pytest.approx(40 * M_PER_FT, abs=2 / per_mm * ratio / 1000)
+
+
+def test_strips_kept_free_cover_what_the_setbacks_say() -> None:
+    """By hand, on a plain roof: the whole less what is left inside the strips."""
+    laid = design_for(FULL, option_a(FULL)).arrays[0]
+    corners = corners_m(laid.plane)
+    wide, high = corners[:, 0].max(), corners[:, 1].max()
+    setbacks = laid.plane.setbacks
+    inside = (wide - 2 * setbacks.rake.value_m) * (
+        high - setbacks.eave.value_m - setbacks.ridge.value_m
+    )
+    (patch,) = kept_free(laid.plane, None)
+    area = Polygon(patch.outer, patch.holes).area
+    assert area == pytest.approx(wide * high - inside, rel=2e-3)
+    assert len(patch.inner) == 1
+
+
+def test_every_mounting_system_has_its_details_without_a_fault() -> None:
+    for mounting in SHELF.mountings:
+        for covering in ("shingle", "tile"):
+            for unit in LengthUnit:
+                details = (mount_detail(mounting, covering, unit), clamp_detail(mounting, unit))
+                for detail in details:
+                    area = (20.0, 20.0, 150.0, 20.0 + HIGH_MM + 16)
+                    items = tuple(draw_detail(detail, area))
+                    scene = Scene("detail", 200, 200, (16, 16, 154, area[3] + 4), items)
+                    assert [(h.kind, h.told) for h in lint(scene)] == [], mounting.name
+
+
+def test_clouds_stand_round_what_changed_and_nowhere_else() -> None:
+    design = design_for(FULL, option_a(FULL))
+    first = sheets(FULL, SheetPaper.LETTER, SetName.PERMIT)
+    before = Before(stood_on(first), 2)
+    again = tuple(clouded(first, before))
+    assert not any(is_clouded(s) for s in again)
+    # A module left out: the layout, the strings, the mounting and the sums change; cautions do not.
+    gone = ToggleModules(design.option.id, (present_of(design.arrays[0].array)[9].id,))
+    job = apply_edit(FULL, gone, SHELF)
+    now = tuple(clouded(sheets(job, SheetPaper.LETTER, SetName.PERMIT), before))
+    changed = {family(s.number) for s in now if is_clouded(s)}
+    assert {"G-1", "A-1", "A-2", "E-1", "E-3", "S-1"} <= changed
+    assert not {"C-1", "E-5"} & changed
+    layout = next(s for s in now if s.number == "A-1")
+    assert layout.hits == ()
+    arcs = [i for i in layout.scene.items if isinstance(i, Arc) and i.layer is Layer.CLOUD]
+    left, top, right, bottom = layout.scene.frame
+    assert all(left <= a.centre[0] <= right and top <= a.centre[1] <= bottom for a in arcs)
+    assert "2" in [
+        i.words for i in layout.scene.items if isinstance(i, Text) and i.layer is Layer.CLOUD
+    ]
+    # A sheet that never left the house has none.
+    other = tuple(clouded(sheets(job, SheetPaper.LETTER, SetName.CREW), before))
+    assert not any(is_clouded(s) for s in other if family(s.number) in ("M-1", "W-1", "T-1"))
+    # What an issue carries is what is read out of it.
+    carried = scenes_pdf("t", "a", [s.scene for s in first], (FILE, marks_json(stood_on(first))))
+    assert marks_in(carried) == stood_on(first)
+    assert marks_in(pdf()) == {}
+    assert marks_in(b"%PDF broken") == {}
+
+
+def test_a_set_of_ones_own_holds_its_sheets_in_their_order() -> None:
+    job = apply_edit(FULL, KeepSet("roofer", ("W-1", "A-1")), SHELF)
+    found = sheets(job, SheetPaper.A4, "roofer")
+    assert list(dict.fromkeys(family(s.number) for s in found)) == ["A-1", "W-1"]
+    job = apply_edit(job, KeepSet("roofer", ("A-1",)), SHELF)
+    assert job.paperwork.sets == (OwnSet("roofer", ("A-1",)),)
+    assert apply_edit(job, DropSet("roofer"), SHELF).paperwork.sets == ()
+    for bad, told in (
+        (KeepSet("permit", ("A-1",)), "a set that ships"),
+        (KeepSet("x", ()), "no sheet is chosen"),
+        (KeepSet("x", ("A-9",)), "there is no sheet A-9"),
+        (DropSet("x"), "set of sheets"),
+    ):
+        with pytest.raises(RidgeTallyError, match=told):
+            apply_edit(job, bad, SHELF)
+    with pytest.raises(NotFound):
+        sheets(FULL, SheetPaper.A4, "nobody’s")
+
+
+@pytest.mark.parametrize(
+    ("to", "told"),
+    [
+        ((0, 10), "due N"), ((0, -10), "due S"), ((10, 0), "due E"), ((-10, 0), "due W"),
+        ((10, 10), "N 45°00′ E"), ((-10, 10), "N 45°00′ W"), ((10, -10), "S 45°00′ E"),
+        ((-5, -8.660254), "S 30°00′ W"), ((1, 100), "N 0°34′ E"),
+    ],
+)  # fmt: skip
+def test_bearings_are_told_by_quadrant(to: tuple[float, float], told: str) -> None:
+    assert bearing_told((0, 0), to) == told
 
 
 def test_what_is_not_checked_or_not_kept_is_printed_and_nothing_structural_holds() -> None:

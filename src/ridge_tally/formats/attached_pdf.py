@@ -9,6 +9,7 @@ from pypdf.errors import PyPdfError
 
 from ridge_tally.core.errors import FormatError
 from ridge_tally.formats.pictures import clean_picture
+from ridge_tally.formats.scene_pdf import WRITTEN
 
 LARGEST_BYTES, MOST_PAGES = 25 * 1024 * 1024, 300
 # What a page can do beside being read: links, forms, scripts, sounds.
@@ -76,7 +77,7 @@ def _plain(reader: PdfReader, file: str) -> PlainPages:
 def _page_of(picture: bytes) -> bytes:
     """Return a picture as large as it goes on a page of its own."""
     pdf = FPDF(unit="mm", format=LETTER_MM)
-    pdf.set_creation_date(None)
+    pdf.set_creation_date(WRITTEN)
     pdf.add_page()
     wide, high = LETTER_MM[0] - 30, LETTER_MM[1] - 30
     pdf.image(BytesIO(picture), 15, 15, wide, high, keep_aspect_ratio=True)

@@ -166,7 +166,7 @@ function WantedRow({ to, wanted, there, told }: WantedRowProps) {
   const attach = async (file: File) => {
     setProblem('');
     try {
-      const { found } = await sendFile<{ found: Schemas['AttachedFile'] }>('/api/attached', file);
+      const found = await sendFile<Schemas['AttachedFile']>('/api/attached', file);
       await keep({ files: [...(wanted.files ?? []), found] });
     } catch (error) {
       setProblem(error instanceof Error ? error.message : 'It was not attached.');
