@@ -60,7 +60,7 @@ def test_a_set_is_read_followed_back_named_and_issued(
     page.goto(f"{job}/a/sheets?view=set")
     page.get_by_label("Set", exact=True).click()
     page.get_by_role("option", name="Utility set").click()
-    expect(listed.get_by_role("button", name=re.compile("^G-2"))).to_contain_text(
+    expect(listed.get_by_role("button", name=re.compile("^G-1"))).to_contain_text(
         "changed since issued"
     )
     # A press on a module leads to where it was laid.
