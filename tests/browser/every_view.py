@@ -13,7 +13,7 @@ VIEWS = {
     "loading": (
         "day", "waterfall", "calendar", "work", "own", "sweep", "house", "compared", "bench", "buy",
     ),
-    "sheets": ("one", "set"),
+    "sheets": ("one", "set", "packet", "work"),
     "money": ("price", "bills", "years", "options", "moves", "later", "sure"),
     "build": ("rails", "cut", "chalk", "circuits", "one-line", "panel", "parts"),
 }  # fmt: skip

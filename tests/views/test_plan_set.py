@@ -266,6 +266,8 @@ def test_names_of_any_length_and_script_and_markup_still_print() -> None:
     assert [h for s in found for h in s.hits] == []
     assert scenes_pdf(name, "x", [s.scene for s in found]).startswith(b"%PDF")
     assert letters_missing(name) == "Дом屋根"
+    words = " ".join(i.words for s in found for i in s.scene.items if isinstance(i, Text))
+    assert "cannot print stand as boxes: cyrillic capital letter de" in words
     assert letters_missing("Ω ≤ 4.5 °C") == ""
 
 

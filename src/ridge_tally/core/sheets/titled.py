@@ -8,6 +8,14 @@ from ridge_tally.core.sheets.flow import LEAD, wrapped
 from ridge_tally.core.sheets.paper import Box, Ground
 from ridge_tally.core.sheets.scene import Item, Layer, Line, Scene, Text
 
+# What to be careful of on the sheets that send somebody up or near live parts; common practice, no source.
+ALOFT = "Work at height: tie off. Modules make voltage in any light."
+LIVE = "Modules make voltage in any light; never open a connector under load. Two sources feed the house."
+CAUTIONS = {
+    "G-2": LIVE, "A-1": ALOFT, "A-2": f"{ALOFT} Never open a connector under load.", "E-1": LIVE,
+    "E-3": LIVE, "E-4": LIVE, "S-1": ALOFT, "S-2": ALOFT, "Q-1": f"{ALOFT} {LIVE.split('; ')[1].capitalize()}",
+    "W-1": ALOFT, "T-1": LIVE,
+}  # fmt: skip
 NOT_REVIEWED = "Not for construction until reviewed by a licensed person"
 
 
@@ -89,7 +97,8 @@ def _at_right(ground: Ground, facts: TitleFacts, head: SheetHead) -> list[Item]:
     y = _set(items, x, top + 3, wide, facts.firm, 3.4, bold=True, most=2) + 3
     y = _set(items, x, y, wide, facts.job, 3.4, bold=True, most=3) + 1
     y = _set(items, x, y, wide, facts.place, 2.6, most=3) + 3
-    y = _set(items, x, y, wide, facts.system, 2.6, most=6) + 4
+    y = _set(items, x, y, wide, facts.system, 2.6, most=6) + 3
+    y = _set(items, x, y, wide, _caution(head), 2.5, bold=True, most=5) + 4
     y = _issues(items, facts, (x, y, right - 3, bottom - 62))
     foot = bottom - 58
     items.append(Line(Layer.FRAME, ((left, foot), (right, foot))))
@@ -102,6 +111,10 @@ def _at_right(ground: Ground, facts: TitleFacts, head: SheetHead) -> list[Item]:
     return items
 
 
+def _caution(head: SheetHead) -> str:
+    return CAUTIONS.get(head.number.partition(".")[0], "")
+
+
 def _at_foot(ground: Ground, facts: TitleFacts, head: SheetHead) -> list[Item]:
     left, top, right, bottom = ground.title
     columns = (left, left + 66, left + 122, left + 182, right)
@@ -110,7 +123,8 @@ def _at_foot(ground: Ground, facts: TitleFacts, head: SheetHead) -> list[Item]:
     y = _set(items, columns[0] + 2.5, top + 1, wide[0], facts.firm, 2.8, bold=True, most=1)
     y = _set(items, columns[0] + 2.5, y + 0.5, wide[0], facts.job, 2.8, bold=True, most=2)
     _set(items, columns[0] + 2.5, y + 0.5, wide[0], facts.place, 2.4, most=2)
-    _set(items, columns[1] + 2.5, top + 1, wide[1], facts.system, 2.4, most=7)
+    y = _set(items, columns[1] + 2.5, top + 1, wide[1], facts.system, 2.3, most=5)
+    _set(items, columns[1] + 2.5, y + 0.6, wide[1], _caution(head), 2.3, bold=True, most=3)
     y = _set(
         items, columns[2] + 2.5, top + 1, wide[2], facts.reviewed or NOT_REVIEWED, 2.4,
         bold=True, most=2,

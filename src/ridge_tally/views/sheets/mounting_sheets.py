@@ -19,7 +19,7 @@ from ridge_tally.core.units import LengthUnit, format_length
 from ridge_tally.rules.build.racked import RackedPlane
 from ridge_tally.rules.design import Design
 from ridge_tally.views.build.plane import CAUTIONS, PlaneRackingView, RunView
-from ridge_tally.views.sheets.set_drawings import CAUTION, parted
+from ridge_tally.views.sheets.set_drawings import parted
 
 NUMBER = "S-1"
 NOTHING_HOLDS = "Nothing structural is said to hold: loads are screened on S-2, the roof and its framing are an engineer’s."
@@ -52,7 +52,7 @@ def _planned(
     area, side = parted(ground)
     plan = mounting_plan(plane, view, unit)
     drawn = draw_flat(plan, area, unit)
-    pages = flowed([*_beside(view, unit), Words(CAUTION, bold=True)], side)
+    pages = flowed(_beside(view, unit), side)
     divide = Line(Layer.TABLE, ((side[0] - 2, side[1]), (side[0] - 2, side[3])))
     title = f"Rails and mounts, {view.name}"
     yield title, drawn.scale.name, [*drawn.items, divide, *pages[0]], plan

@@ -12,6 +12,7 @@ from ridge_tally.core.sheets.scene import Scene
 from ridge_tally.core.sheets.scene_lint import Hit, lint
 from ridge_tally.core.sheets.sets import sheets_in
 from ridge_tally.core.sheets.titled import SheetHead, sheet
+from ridge_tally.formats.scene_pdf import letters_missing
 from ridge_tally.rules.build.racking import racked_planes
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
@@ -23,7 +24,12 @@ from ridge_tally.views.option import option_report
 from ridge_tally.views.sheets import set_tables as told
 from ridge_tally.views.sheets.design import Stamp
 from ridge_tally.views.sheets.mounting_sheets import mounting_sheets
-from ridge_tally.views.sheets.set_drawings import layout_sheets, site_sheets, string_sheets
+from ridge_tally.views.sheets.set_drawings import (
+    layout_sheets,
+    site_sheets,
+    string_sheets,
+    with_sketch,
+)
 from ridge_tally.views.sheets.titles import title_facts
 
 
@@ -93,8 +99,14 @@ def plan_set(
         yield from made
     if "G-1" in wanted:
         index = tuple((s.number, s.title) for s in found)
-        for one in tables("G-1", "Cover", lambda: told.cover(design, report, index)):
-            yield _judged(one)
+        lacking = letters_missing(f"{design.job.name} {facts.firm} {facts.place} {facts.people}")
+        pages = flowed(
+            [*told.cover(design, report, views, index), *told.unprinted(lacking)], ground.free
+        )
+        pages[-1] = with_sketch(design, ground.free, pages[-1])
+        for n, items in enumerate(pages, start=1):
+            head = SheetHead("G-1" if len(pages) == 1 else f"G-1.{n}", "Cover")
+            yield _judged(Drawn(sheet(ground, facts, head, items)))
 
 
 def _judged(drawn: Drawn) -> SetSheet:

@@ -1,6 +1,6 @@
 """The drawn sheets of a plan set: the site, the layout and the strings of every plane."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from itertools import pairwise
 from math import atan2, degrees, dist
 
@@ -21,7 +21,7 @@ from ridge_tally.core.sheets.flow import BODY, Block, Table, Words, flowed
 from ridge_tally.core.sheets.paper import Box, Ground
 from ridge_tally.core.sheets.plan_drawing import Thread
 from ridge_tally.core.sheets.plane_sheet import layout_plan, string_plan
-from ridge_tally.core.sheets.scene import Item, Layer, Line
+from ridge_tally.core.sheets.scene import Item, Layer, Line, Text
 from ridge_tally.core.sheets.titled import SheetHead, TitleFacts, sheet
 from ridge_tally.core.sun.shading import glass_corners_m
 from ridge_tally.core.survey.outline import corners_m, is_closed
@@ -39,9 +39,6 @@ GEAR = (("M", "utility meter", "meter"), ("P", "main panel", "panel"), ("D", "AC
 # A side of a lot shorter than this, on a curve say, has no bearing of its own.
 SHORT_SIDE_M = 1.5
 SIDE_MM, SMALL_SIDE_MM = 92.0, 68.0
-CAUTION = (
-    "Work at height: tie off. Modules make voltage in any light; never open a connector under load."
-)
 
 
 def parted(ground: Ground) -> tuple[Box, Box]:
@@ -61,7 +58,7 @@ def _with_words(
 ) -> Iterator[Drawn]:
     """Yield the drawing with its words beside it; what does not fit follows on sheets of its own."""
     _, side = parted(ground)
-    pages = flowed([*words, Words(CAUTION, bold=True)], side)
+    pages = flowed(words, side)
     divide = Line(Layer.TABLE, ((side[0] - 2, side[1]), (side[0] - 2, side[3])))
     yield Drawn(sheet(ground, facts, head, (*items, divide, *pages[0])), plan)
     for more in pages[1:]:
@@ -70,40 +67,11 @@ def _with_words(
 
 def site_sheets(design: Design, ground: Ground, facts: TitleFacts) -> Iterator[Drawn]:
     """Yield the site plan: planes, modules, lot lines, gear and the ways of cables."""
-    job, unit = design.job, design.job.unit
-    survey, service = job.survey, job.survey.service
-    shapes = [
-        Shape(Layer.ROOF, _flat(to_site(plane, corners_m(plane))), f"plane {plane.id}")
-        for plane in survey.planes
-        if is_closed(plane)
-    ]
-    for laid in design.arrays:
-        if is_closed(laid.plane):
-            shapes += [Shape(Layer.MODULE, ring, "modules") for ring in _glass(laid)]
-    legs = legs_of(design)
-    on_dc = {leg.id for c in circuits_sized(design) if c.circuit.dc for leg in c.circuit.legs}
-    for leg in legs:
-        layer = Layer.DC if leg.id in on_dc else Layer.AC
-        for piece in leg.pieces:
-            points = [(p.east_m, p.north_m) for p in piece.points]
-            shapes.append(Shape(layer, points, leg.name, closed=False,
-                                dashed=piece.segment.lie is Lie.BURIED))  # fmt: skip
-    lots = list(_lots(survey, unit))
-    shapes += [shape for shape, _ in lots]
-    gear_there = tuple(
-        Gear(letter, (at.east_m, at.north_m), "gear")
-        for letter, _, field in GEAR
-        if (at := getattr(service, field)) is not None
-    )
-    plan = FlatPlan(
-        tuple(shapes),
-        notes=tuple(_named(survey)),
-        sides=tuple(side for _, sides in lots for side in sides),
-        gear=gear_there,
-    )
+    unit, survey = design.job.unit, design.job.survey
+    plan, legs = site_plan(design), legs_of(design)
     box, _ = parted(ground)
     drawn = draw_flat(plan, box, unit)
-    there = {g.letter for g in gear_there}
+    there = {g.letter for g in plan.gear}
     gear = tuple(
         (letter, name if letter in there else f"{name}: place not given")
         for letter, name, _ in GEAR
@@ -124,6 +92,54 @@ def site_sheets(design: Design, ground: Ground, facts: TitleFacts) -> Iterator[D
     yield from _with_words(
         ground, facts, SheetHead("G-2", "Site plan", drawn.scale.name), drawn.items, words, plan
     )
+
+
+def site_plan(design: Design) -> FlatPlan:
+    """Return the site: planes, modules, lot lines with their bearings, gear and the ways of cables."""
+    unit, survey = design.job.unit, design.job.survey
+    service = survey.service
+    shapes = [
+        Shape(Layer.ROOF, _flat(to_site(plane, corners_m(plane))), f"plane {plane.id}")
+        for plane in survey.planes
+        if is_closed(plane)
+    ]
+    for laid in design.arrays:
+        if is_closed(laid.plane):
+            shapes += [Shape(Layer.MODULE, ring, "modules") for ring in _glass(laid)]
+    on_dc = {leg.id for c in circuits_sized(design) if c.circuit.dc for leg in c.circuit.legs}
+    for leg in legs_of(design):
+        layer = Layer.DC if leg.id in on_dc else Layer.AC
+        for piece in leg.pieces:
+            points = [(p.east_m, p.north_m) for p in piece.points]
+            shapes.append(Shape(layer, points, leg.name, closed=False,
+                                dashed=piece.segment.lie is Lie.BURIED))  # fmt: skip
+    lots = list(_lots(survey, unit))
+    shapes += [shape for shape, _ in lots]
+    gear_there = tuple(
+        Gear(letter, (at.east_m, at.north_m), "gear")
+        for letter, _, field in GEAR
+        if (at := getattr(service, field)) is not None
+    )
+    return FlatPlan(
+        tuple(shapes),
+        notes=tuple(_named(survey)),
+        sides=tuple(side for _, sides in lots for side in sides),
+        gear=gear_there,
+    )
+
+
+# Lower than this a sketch of the site says nothing.
+SKETCH_MM = 70.0
+
+
+def with_sketch(design: Design, area: Box, items: Sequence[Item]) -> list[Item]:
+    """Return a sheet's items with a small plan of the site below them, where there is room for one."""
+    low = max((i.at[1] for i in items if isinstance(i, Text)), default=area[1]) + 8
+    if area[3] - low < SKETCH_MM:
+        return list(items)
+    middle = (area[0] + area[2]) / 2
+    drawn = draw_flat(site_plan(design), (area[0], low, middle + 40, area[3]), design.job.unit)
+    return [*items, *drawn.items]
 
 
 def _lots(survey: Survey, unit: LengthUnit) -> Iterator[tuple[Shape, list[Side]]]:

@@ -1,5 +1,6 @@
 """The set sheets of a plan set: cover, sums, mounting, labels, equipment, parts, lists, home, crew, tests."""
 
+import unicodedata
 from collections.abc import Callable, Iterator
 
 from ridge_tally.core.equipment import AnySheet
@@ -55,7 +56,10 @@ INSPECTED = (
 
 
 def cover(
-    design: Design, report: OptionReport, index: tuple[tuple[str, str], ...]
+    design: Design,
+    report: OptionReport,
+    views: tuple[PlaneRackingView, ...],
+    index: tuple[tuple[str, str], ...],
 ) -> Iterator[Block]:
     """Yield the cover: who and where, the system in five lines, what it is designed for, the index."""
     job = design.job
@@ -74,11 +78,15 @@ def cover(
     if not held:
         yield Words("No check is made yet: no module is laid.")
     elif not broken and not unchecked:
-        yield Words("Every limit on E-3 is checked and kept.")
+        yield Words(
+            "Every limit on E-3 is checked and kept; its notes name what is looked at on site."
+        )
     for checks, told in ((broken, "not kept"), (unchecked, "not checked")):
         if checks:
             names = dict.fromkeys(f"{c.title} ({c.subject})" for c in checks)
             yield Words(f"{len(checks)} {told}: {'; '.join(names)}.")
+    for told in _unmounted(views):
+        yield Words(told, bold=True)
     yield Words(
         "Not checked by this program: the roof and its framing, soil, fire and zoning rules of the place, "
         "and whatever the authority or the utility asks beyond these sheets."
@@ -90,6 +98,27 @@ def cover(
         tuple((*one, *two, *three) for one, two, three in zip(*columns, strict=True)),
         (14, 60) * 3,
     )  # fmt: skip
+
+
+def unprinted(letters: str) -> Iterator[Block]:
+    """Yield by their names the letters of the title block that the fonts of the sheets lack."""
+    if letters:
+        names = ", ".join(unicodedata.name(c, f"U+{ord(c):04X}").lower() for c in letters[:4])
+        more = f" and {len(letters) - 4} more" if len(letters) > 4 else ""
+        yield Words(
+            f"Letters that these sheets cannot print stand as boxes: {names}{more}.", bold=True
+        )
+
+
+def _unmounted(views: tuple[PlaneRackingView, ...]) -> Iterator[str]:
+    """Yield what keeps the mounting of a plane from being planned or screened."""
+    for view in views:
+        if not view.mounting:
+            yield f"{view.name}: no mounting system is chosen, rails, mounts and loads are not checked."
+        else:
+            yield from dict.fromkeys(
+                (*view.asked, *(f"{view.name}: {a}" for a in view.loads_asked))
+            )
 
 
 def _designed(job: Job) -> tuple[tuple[str, str, str], ...]:
@@ -139,7 +168,10 @@ def _sums(title: str, views: tuple[CheckView, ...], report: OptionReport) -> Ite
 def loads(report: OptionReport, views: tuple[PlaneRackingView, ...]) -> Iterator[Block]:
     """Yield the load checks of every mount’s worst case, and what was asked for and not given."""
     found = tuple(v for v in report.checks if v.check.family is Family.BUILD)
-    yield from _sums("Screens of the racking; none of them says that it holds", found, report)
+    if not found:
+        yield Words("No mount is planned: nothing is screened.", bold=True)
+    else:
+        yield from _sums("Screens of the racking; none of them says that it holds", found, report)
     for view in views:
         for asked in view.loads_asked:
             yield Words(f"{view.name}: {asked}")
