@@ -224,11 +224,11 @@ def test_the_racking_of_a_job_is_told_and_written(data: Path, tmp_path: Path) ->
     folder = tmp_path / "lists"
     told = run(data, "racking", "juniper-bench", "--csv", str(folder)).stdout
     assert "South roof: 86 mounts on" in told
-    with (folder / "mounts.csv").open(encoding="utf-8") as file:
+    with (folder / "mounts.csv").open(encoding="utf-8-sig") as file:
         mounts = list(csv.DictReader(file))
     assert len(mounts) == 86
-    assert {m["rafter"] for m in mounts} <= {str(n) for n in range(1, 21)}
-    with (folder / "parts.csv").open(encoding="utf-8") as file:
+    assert {m["number"] for m in mounts if m["on"] == "rafter"} <= {str(n) for n in range(1, 21)}
+    with (folder / "parts.csv").open(encoding="utf-8-sig") as file:
         parts = {p["part"]: p for p in csv.DictReader(file)}
     # By hand: 28 modules in rows of 10, 10, 5 and 3 on two rails each.
     assert parts["Mid clamp"]["needed"] == "48"
@@ -241,7 +241,7 @@ def test_the_wiring_of_a_job_is_told_and_written_and_its_one_line_drawn(
     folder = tmp_path / "wiring"
     told = run(data, "wiring", "juniper-bench", "--csv", str(folder)).stdout
     assert "Inverter output: 31.7 A, 8 AWG, breaker 40 A" in told
-    with (folder / "circuits.csv").open(encoding="utf-8") as file:
+    with (folder / "circuits.csv").open(encoding="utf-8-sig") as file:
         circuits = {c["circuit"]: c for c in csv.DictReader(file)}
     shown = json.loads(run(data, "wiring", "juniper-bench", "--json").stdout)
     # One figure, one place: the same drop in the table and in the machine's answer.

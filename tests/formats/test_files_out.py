@@ -56,6 +56,7 @@ def picture(wide: int, high: int, kind: str = "PNG") -> bytes:
     ],
     ids=["text", "nothing", "locked", "cut off", "zeros", "pages", "bytes", "pixels"],
 )
+@pytest.mark.filterwarnings("ignore::PIL.Image.DecompressionBombWarning")
 def test_a_file_that_cannot_go_along_is_refused_in_words(content: bytes, told: str) -> None:
     with pytest.raises(FormatError, match=told) as refused:
         plain_pages(content, "letter.pdf")

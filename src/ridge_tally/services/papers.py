@@ -1,5 +1,6 @@
 """A revision's printed pages: the design sheet of an option, and the brief."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from functools import partial
@@ -102,22 +103,39 @@ def plan_set_of(
 
     Remembered; NotFound if the option or the set is not there.
     """
+    *_, whole = plan_set_so_far(workspace, at, name, paper)
+    return whole
+
+
+def plan_set_so_far(
+    workspace: Workspace, at: SetAt, name: str, paper: SheetPaper
+) -> Iterator[tuple[SetSheet, ...]]:
+    """Yield the sheets of a set as they are drawn, the whole of it as it is bound last.
+
+    NotFound if the option or the set is not there.
+    """
     design, stamp = design_at(workspace, at)
-    key = ("plan set", at, name, paper)
+    key, found = ("plan set", at, name, paper), list[SetSheet]()
+    if key not in workspace.desk.fills:
+        for one in plan_set(workspace.desk, design, stamp, name, paper):
+            found.append(one)
+            yield tuple(found)
+    number = len(design.job.paperwork.issues) + 1
 
-    def drawn() -> tuple[SetSheet, ...]:
-        return _drawn(workspace, design, stamp, name, paper, len(design.job.paperwork.issues) + 1)
+    def whole() -> tuple[SetSheet, ...]:
+        sheets = found or list(plan_set(workspace.desk, design, stamp, name, paper))
+        return _bound(workspace, design, sheets, paper, number)
 
-    return workspace.desk.fills.get(key, drawn)
+    yield workspace.desk.fills.get(key, whole)
 
 
-def _drawn(
-    workspace: Workspace, design: Design, stamp: Stamp, name: str, paper: SheetPaper, number: int
+def _bound(
+    workspace: Workspace, design: Design, sheets: list[SetSheet], paper: SheetPaper, number: int
 ) -> tuple[SetSheet, ...]:
-    sheets = in_order(plan_set(workspace.desk, design, stamp, name, paper))
+    """Return sheets in their order, clouds round what changed since the issues before that number."""
     issues = design.job.paperwork.issues[: number - 1]
     marks = _last_issued(workspace, issues, design.option.id, paper)
-    return tuple(clouded(sheets, Before(marks, number)))
+    return tuple(clouded(in_order(sheets), Before(marks, number)))
 
 
 def _last_issued(
@@ -174,7 +192,8 @@ def issue_set(workspace: Workspace, at: SetAt, name: str, paper: SheetPaper, wha
     printed = apply_edit(job, RecordIssue(issue), workspace.desk.shelf)
     saved = saved_on(workspace, at.job_id, at.revision)
     design, stamp = design_in(printed, at.option_id), Stamp(at.revision, saved)
-    sheets = _drawn(workspace, design, stamp, name, paper, issue.number)
+    drawn = list(plan_set(workspace.desk, design, stamp, name, paper))
+    sheets = _bound(workspace, design, drawn, paper, issue.number)
     for sheet in sheets:
         for hit in sheet.hits:
             raise BadGeometry(

@@ -172,6 +172,7 @@ class Study(StrEnum):
     SURE = "how-sure"
     MOVES = "next-moves"
     LATER = "now-or-later"
+    PLAN_SET = "plan-set"
 
 
 class StudyPath(OptionPath):

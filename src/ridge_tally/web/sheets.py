@@ -1,5 +1,6 @@
 """Routes of the design sheet and the plan set, on screen and as PDF."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from flask import Response
@@ -10,6 +11,7 @@ from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.paperwork import Issue
 from ridge_tally.core.sheets.paper import SheetPaper
 from ridge_tally.core.sheets.scene_svg import scene_svg
+from ridge_tally.core.sheets.sets import sheets_in
 from ridge_tally.formats.sheet_pdf import SheetContent
 from ridge_tally.services.files_out import zip_of_all
 from ridge_tally.services.kept_files import issued_file
@@ -20,19 +22,23 @@ from ridge_tally.services.papers import (
     issue_set,
     plan_set_of,
     plan_set_pdf,
+    plan_set_so_far,
     sheet_dxf,
 )
 from ridge_tally.store.jobs import JobId
 from ridge_tally.views.sheets.plan_set import SetSheet
 from ridge_tally.views.sheets.since import is_clouded
-from ridge_tally.web.at import OPTION, set_at, workspace
+from ridge_tally.web.at import OPTION, design_at, set_at, workspace
 from ridge_tally.web.models import (
     Found,
     HashPath,
     OptionPath,
+    Running,
+    Study,
 )
 from ridge_tally.web.routes import Routes
 from ridge_tally.web.sent_file import handed_out, send_kept
+from ridge_tally.web.studies import running
 
 bp = Routes("sheets", __name__, url_prefix="/api")
 
@@ -104,12 +110,17 @@ def _sheet(path: OptionPath, query: SheetQuery) -> SetSheet:
     return found
 
 
-@bp.get(f"{OPTION}/plan-set", operation_id="plan_set", responses={200: Found[list[SheetListed]]})
-def get_plan_set(path: OptionPath, query: SetQuery) -> Found[list[SheetListed]]:
-    """The sheets of a set in their order."""
-    sheets = plan_set_of(workspace(), set_at(path), query.name, query.paper)
-    listed = [SheetListed(s.number, s.title, len(s.hits), is_clouded(s)) for s in sheets]
-    return Found[list[SheetListed]](found=listed)
+@bp.get(f"{OPTION}/plan-set", operation_id="plan_set", responses={200: Running[list[SheetListed]]})
+def get_plan_set(path: OptionPath, query: SetQuery) -> Running[list[SheetListed]]:
+    """The sheets of a set as they are drawn; in their order once all of them are."""
+    here, at = workspace(), set_at(path)
+    sheets_in(design_at(path).job.paperwork, query.name)
+
+    def listed(*_: object) -> Iterator[list[SheetListed]]:
+        for sheets in plan_set_so_far(here, at, query.name, query.paper):
+            yield [SheetListed(s.number, s.title, len(s.hits), is_clouded(s)) for s in sheets]
+
+    return running(Study.PLAN_SET, path, listed, (query.name, query.paper))
 
 
 @bp.get(f"{OPTION}/plan-set/sheet", operation_id="set_sheet", responses={200: Found[SheetShown]})

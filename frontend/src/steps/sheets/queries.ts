@@ -1,6 +1,7 @@
 /** What the sheets say on paper: asked for when the year they tell of is there. */
-import { answerOf, OPTION, type OptionAt, pathOf } from '@/api/asking';
-import { api, foundOf, type Schemas } from '@/api/client';
+import { keepPreviousData } from '@tanstack/react-query';
+import { answerOf, OPTION, type OptionAt, pathOf, studyOf } from '@/api/asking';
+import { api, foundOf, type Schemas, unwrap } from '@/api/client';
 
 export const sheetQuery = (at: OptionAt) =>
   answerOf<Schemas['SheetContent']>(['option', at, 'sheet'], (signal) =>
@@ -13,12 +14,15 @@ export interface SetAsked {
   paper: Schemas['SheetPaper'];
 }
 
-export const planSetQuery = (at: OptionAt, asked: SetAsked) =>
-  answerOf<Schemas['SheetListed'][]>(['option', at, 'plan-set', asked], (signal) =>
-    foundOf(
+/** The sheets as they are drawn; those of the revision before stay until the first new one is. */
+export const planSetQuery = (at: OptionAt, asked: SetAsked) => ({
+  ...studyOf<Schemas['SheetListed'][]>(['option', at, 'plan-set', asked], (signal) =>
+    unwrap(
       api.GET(`${OPTION}/plan-set`, { params: { ...pathOf(at), query: { ...asked } }, signal }),
     ),
-  );
+  ),
+  placeholderData: keepPreviousData,
+});
 
 export const setSheetQuery = (at: OptionAt, asked: SetAsked, number: string) =>
   answerOf<Schemas['SheetShown']>(['option', at, 'plan-set', asked, number], (signal) =>

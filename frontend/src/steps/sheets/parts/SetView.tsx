@@ -58,7 +58,10 @@ export function SetView() {
   const own = job.paperwork.sets ?? [];
   const [asked, setAsked] = useState<SetAsked>({ name: 'permit', paper: feet ? 'Letter' : 'A4' });
   const [number, setNumber] = useState('');
-  const { data: sheets, error, isPlaceholderData } = useQuery(planSetQuery(at, asked));
+  const { data: drawing, error: failed, isPlaceholderData } = useQuery(planSetQuery(at, asked));
+  const error = failed ?? (drawing?.problem ? new Error(drawing.problem) : null);
+  const soFar = drawing?.running ? drawing.found : null;
+  const sheets = drawing?.running ? undefined : drawing?.found;
   const back = () => setAsked({ ...asked, name: 'permit' });
   if (error)
     return (
@@ -110,7 +113,9 @@ export function SetView() {
       {!sheets || !shown ? (
         <div className="min-h-0 grow">
           <Waiting shows="Every sheet of the set as it will be printed.">
-            Drawing the sheets
+            {soFar?.length
+              ? `Drawing the sheets: ${soFar.length} drawn, ${soFar.at(-1)?.number} last`
+              : 'Drawing the sheets'}
           </Waiting>
         </div>
       ) : (
