@@ -89,8 +89,8 @@ def money(page: Page) -> None:
 
 
 def sheets(page: Page) -> None:
-    page.get_by_role("button", name=re.compile("^A-2")).click()
-    page.get_by_role("region", name=re.compile("^Sheet A-2")).wait_for()
+    page.get_by_role("button", name=re.compile("^A-1")).click()
+    page.get_by_role("region", name=re.compile("^Sheet A-1")).wait_for()
 
 
 def micro(page: Page) -> None:

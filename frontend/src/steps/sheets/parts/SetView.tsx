@@ -195,7 +195,7 @@ function SheetPage({ asked, number, listed }: SheetPageProps) {
       ref={scrollStop}
       aria-label={`Sheet ${sheet.number}, ${sheet.title}`}
       aria-busy={isPlaceholderData}
-      className="min-h-0 min-w-0 grow overflow-auto bg-paper p-3"
+      className="flex min-h-0 min-w-0 grow flex-col overflow-auto bg-paper p-3"
     >
       <div className="for-the-hand mb-2 flex flex-wrap items-center gap-2 text-sm">
         <Button aria-pressed={wide} onClick={() => setWide(!wide)}>
@@ -220,7 +220,7 @@ function SheetPage({ asked, number, listed }: SheetPageProps) {
       )}
       {/* biome-ignore lint/a11y/noStaticElementInteractions lint/a11y/useKeyWithClickEvents: every step is also reached by the list of steps */}
       <div
-        className={`${wide ? 'w-[1700px]' : 'w-full max-w-[1100px]'} cursor-pointer border border-rule bg-sheet [&>svg]:h-auto [&>svg]:w-full`}
+        className={`cursor-pointer ${wide ? 'w-[1700px] shrink-0 border border-rule bg-sheet [&>svg]:h-auto' : 'min-h-[260px] grow basis-0 [&>svg]:h-full'} [&>svg]:w-full`}
         onClick={follow}
         // biome-ignore lint/security/noDangerouslySetInnerHtml: our own drawing, every text in it escaped
         dangerouslySetInnerHTML={{ __html: sheet.svg }}
