@@ -13,7 +13,7 @@ ALOFT = "Work at height: tie off. Modules make voltage in any light."
 LIVE = "Modules make voltage in any light; never open a connector under load. Two sources feed the house."
 CAUTIONS = {
     "G-2": LIVE, "A-1": ALOFT, "A-2": f"{ALOFT} Never open a connector under load.", "E-1": LIVE,
-    "E-3": LIVE, "E-4": LIVE, "S-1": ALOFT, "S-2": ALOFT, "Q-1": f"{ALOFT} {LIVE.split('; ')[1].capitalize()}",
+    "E-3": LIVE, "E-4": LIVE, "S-1": ALOFT, "S-2": ALOFT, "Q-1": f"{ALOFT} Never open a connector under load.",
     "W-1": ALOFT, "T-1": LIVE,
 }  # fmt: skip
 NOT_REVIEWED = "Not for construction until reviewed by a licensed person"

@@ -1,6 +1,7 @@
 """The set sheets of a plan set: cover, sums, mounting, labels, equipment, parts, lists, home, crew, tests."""
 
 import unicodedata
+from collections import Counter
 from collections.abc import Callable, Iterator
 
 from ridge_tally.core.equipment import AnySheet
@@ -9,6 +10,7 @@ from ridge_tally.core.job.document import CodePack, Job
 from ridge_tally.core.job.racking import DesignLoads
 from ridge_tally.core.nominal_year import MONTH_NAMES
 from ridge_tally.core.number_format import spaced
+from ridge_tally.core.proving.expected import string_due
 from ridge_tally.core.sheets.flow import Block, Table, Words
 from ridge_tally.core.strings.parts import ac_makers, counted_names, modules_in
 from ridge_tally.core.units import LengthUnit, format_length
@@ -343,8 +345,44 @@ def tests(design: Design, report: OptionReport) -> Iterator[Block]:
         )  # fmt: skip
     else:
         yield Words("No string is there to be measured: each unit is read by its own gateway.")
+    yield from _due(design)
     blanks = tuple((what, "", "") for what in ("Light on the modules, W/m²", "Cell or back-sheet, °C", "AC voltage, each phase", "Shutdown, seconds", "Meter and serial of the instruments"))  # fmt: skip
     yield Table("Taken down", ("What", "Read", "Initials"), blanks, (80, 60, 40), blank_mm=8.0)
+
+
+# What a test sheet is printed for: cells in °C, light in W/m².
+CELLS_DEGC, LIGHTS = (0.0, 15.0, 25.0, 40.0, 55.0, 65.0), (400.0, 600.0, 800.0, 1000.0)
+
+
+def _due(design: Design) -> Iterator[Block]:
+    """Yield what each string should read at other temperatures and other light, by its modules’ own diodes."""
+    if design.microinverter is not None or design.optimizer is not None:
+        return
+    rows = []
+    for s in design.option.strings:
+        kinds = Counter(design.sheets[m] for m in s.module_ids)
+        try:
+            warm = [
+                [string_due(k, n, 800.0, c).voc_v for k, n in kinds.items()] for c in CELLS_DEGC
+            ]
+            lit = [[string_due(k, n, g, 40.0).isc_a for k, n in kinds.items()] for g in LIGHTS]
+        except RidgeTallyError as error:
+            yield Words(f"String {s.tag}: {error}")
+            continue
+        volts = [f"{sum(r.due for r in at):.0f} ± {sum(r.band for r in at):.0f}" for at in warm]
+        amps = [min(at, key=lambda r: r.due) for at in lit]
+        rows.append((s.tag, *volts, *(f"{r.due:.1f} ± {r.band:.1f}" for r in amps)))
+    if rows:
+        head = (*(f"{c:g} °C" for c in CELLS_DEGC), *(f"{g:g} W/m²" for g in LIGHTS))
+        yield Table(
+            "What they should read: Voc, V, by the cells’ temperature at 800 W/m²; Isc, A, by the light at 40 °C",
+            ("String", *head), tuple(rows), (16, *(20,) * len(head)),
+            tuple(f"string {r[0]}" for r in rows),
+        )  # fmt: skip
+        yield Words(
+            "Cells: the back’s temperature and 3 K at full sun. Bands: meter 1 %, light 5 %, 2 K, by root-sum-square. "
+            "Strings alike read alike: compare them with each other first."
+        )
 
 
 def missing(why: str) -> Iterator[Block]:
