@@ -1,5 +1,6 @@
 """Routes through the test client: statuses, messages, guards."""
 
+import zipfile
 from importlib.resources import files
 from io import BytesIO
 from pathlib import Path
@@ -7,7 +8,9 @@ from time import sleep
 
 import pytest
 from flask.testing import FlaskClient
+from fpdf import FPDF
 from PIL import Image
+from pypdf import PdfReader
 
 from equipment_rows import MODULE
 from jobs import SAMPLE, warm_workspace_in, workspace_in
@@ -393,3 +396,62 @@ def test_the_title_block_is_typed_and_a_day_that_is_none_is_told(client: FlaskCl
     assert client.get(f"{path}?name=permit&paper=Letter&number=Z-9").status_code == 404
     pdf = client.get(f"{JOB}/revisions/4/options/a/plan-set.pdf?name=owner&paper=A4")
     assert pdf.data.startswith(b"%PDF")
+
+
+def test_attached_files_travel_with_their_job_and_one_that_is_lost_leaves_the_packet_whole(
+    client: FlaskClient, tmp_path: Path
+) -> None:
+    pdf = FPDF()
+    pdf.set_font("Helvetica")
+    pdf.add_page()
+    pdf.text(20, 20, "signed by hand")
+    sent = client.post(
+        "/api/attached", data=bytes(pdf.output()), headers={"X-File-Name": "form%201.pdf"}
+    )
+    assert sent.status_code == 201
+    file = sent.json["found"]
+    assert (file["file"], file["pages"]) == ("form 1.pdf", 1)
+    refused = client.post("/api/attached", data=b"no", headers={"X-File-Name": "x.pdf"})
+    assert (refused.status_code, "neither a PDF nor a picture" in refused.json["message"]) == (
+        422,
+        True,
+    )
+    wanted = {"id": "application", "words": "Form", "by": "file", "files": [file]}
+    edit(client, {"kind": "keep-wanted", "to": "utility", "wanted": wanted})
+    path = "revisions/2/options/a/packets/utility.pdf?paper=A4"
+    pages = PdfReader(BytesIO(client.get(f"{JOB}/{path}").data)).pages
+    assert "signed by hand" in pages[-1].extract_text()
+    # The same revision is the same file; so is everything of it as one zip.
+    assert client.get(f"{JOB}/{path}").data == client.get(f"{JOB}/{path}").data
+    everything = f"{JOB}/revisions/2/options/a/files.zip?paper=A4"
+    packed = client.get(everything).data
+    assert packed == client.get(everything).data
+    with zipfile.ZipFile(BytesIO(packed)) as files:
+        names = files.namelist()
+        assert {"plan-set.pdf", "work.ics", "tables/modules.csv", "drawings/A-1.dxf"} <= set(names)
+    other = workspace_in(tmp_path / "other")
+    there = create_app(other).test_client()
+    made = there.post("/api/jobs/import", data=client.get(f"{JOB}/file").data)
+    assert made.status_code == 201
+    job = f"/api/jobs/{made.json['found']['job_id']}/revisions/1/options/a/packets/utility"
+    assert (
+        "signed by hand"
+        in PdfReader(BytesIO(there.get(f"{job}.pdf?paper=A4").data)).pages[-1].extract_text()
+    )
+    (tmp_path / "other" / "attached" / f"{file['sha256']}.pdf").unlink()
+    without = PdfReader(BytesIO(there.get(f"{job}.pdf?paper=A4").data))
+    assert "Not in this packet: form 1.pdf" in without.pages[0].extract_text()
+    assert len(without.pages) == len(pages) - 1
+
+
+def test_two_sets_are_drawn_side_by_side_and_neither_ends_the_other(client: FlaskClient) -> None:
+    asked = [f"{OPTION}/plan-set?name={name}&paper=A4" for name in ("owner", "utility")]
+    left = set(asked)
+    while left:
+        for one in asked:
+            answer = client.get(one).json
+            assert answer["problem"] == ""
+            if not answer["running"]:
+                left.discard(one)
+    assert len(client.get(asked[0]).json["found"]) == 1
+    assert client.get(f"{OPTION}/plan-set?name=nobody&paper=A4").status_code == 404

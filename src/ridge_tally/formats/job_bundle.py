@@ -9,6 +9,7 @@ from pathlib import PurePosixPath
 
 from ridge_tally.core.errors import FormatError
 from ridge_tally.core.job.document import Job
+from ridge_tally.formats.packed import packed
 
 SUFFIX = ".ridgetally.zip"
 JOB_NAME = "job.ridgetally.json"
@@ -32,12 +33,7 @@ def pictures_of(job: Job) -> tuple[str, ...]:
 
 def write_bundle(job_text: str, files: Mapping[str, bytes]) -> bytes:
     """Return the zip of a job file and the files it names, by their names in it."""
-    out = BytesIO()
-    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as bundle:
-        bundle.writestr(JOB_NAME, job_text)
-        for name, content in files.items():
-            bundle.writestr(name, content)
-    return out.getvalue()
+    return packed({JOB_NAME: job_text.encode(), **files})
 
 
 def is_bundle(content: bytes) -> bool:

@@ -1,21 +1,17 @@
 """Everything of an option as files in open formats: drawings, tables, the days, the set, the job."""
 
-import zipfile
 from collections.abc import Iterator
-from io import BytesIO
 
 from ridge_tally.core.sheets.paper import SheetPaper
 from ridge_tally.core.sheets.scene_svg import scene_svg
 from ridge_tally.core.sheets.sets import SetName
 from ridge_tally.formats.csv_file import csv_file
+from ridge_tally.formats.packed import packed
 from ridge_tally.services.jobs import export_job
 from ridge_tally.services.packets import work_calendar
 from ridge_tally.services.papers import SetAt, design_at, plan_set_of, plan_set_pdf, sheet_dxf
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.views.sheets.out_tables import out_tables
-
-# The earliest day a zip can tell: the same revision is the same file.
-NO_DAY = (1980, 1, 1, 0, 0, 0)
 
 
 def drawings_of(workspace: Workspace, at: SetAt, paper: SheetPaper) -> Iterator[tuple[str, bytes]]:
@@ -38,10 +34,4 @@ def zip_of_all(workspace: Workspace, at: SetAt, paper: SheetPaper) -> bytes:
     files["plan-set.pdf"] = plan_set_pdf(workspace, at, SetName.WHOLE, paper)
     content, suffix = export_job(workspace, at.job_id, at.revision)
     files[f"job{suffix}"] = content
-    out = BytesIO()
-    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as packed:
-        for name, content in files.items():
-            entry = zipfile.ZipInfo(name, NO_DAY)
-            entry.compress_type = zipfile.ZIP_DEFLATED
-            packed.writestr(entry, content)
-    return out.getvalue()
+    return packed(files)

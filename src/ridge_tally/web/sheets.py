@@ -120,7 +120,7 @@ def get_plan_set(path: OptionPath, query: SetQuery) -> Running[list[SheetListed]
         for sheets in plan_set_so_far(here, at, query.name, query.paper):
             yield [SheetListed(s.number, s.title, len(s.hits), is_clouded(s)) for s in sheets]
 
-    return running(Study.PLAN_SET, path, listed, (query.name, query.paper), first_here=True)
+    return running(Study.PLAN_SET, path, listed, first_here=True, apart=(query.name, query.paper))
 
 
 @bp.get(f"{OPTION}/plan-set/sheet", operation_id="set_sheet", responses={200: Found[SheetShown]})

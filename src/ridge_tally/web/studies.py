@@ -20,14 +20,16 @@ def running(
     content: Hashable = None,
     *,
     first_here: bool = False,
+    apart: tuple[Hashable, ...] = (),
 ) -> Running[Step]:
     """Return how a study of an option stands, begun if it is not going on yet with that content.
 
-    ``first_here``: its first step is short, and a drawing waits for it.
+    ``first_here``: its first step is short, and a drawing waits for it.  ``apart``: what two people
+    may look at side by side, so that neither ends the other's.
     """
     here, design = workspace(), design_at(path)
     seen = here.runs.look(
-        _place(study, path),
+        (*_place(study, path), *apart),
         content,
         lambda: steps(here.desk, design),
         first_here=first_here,
