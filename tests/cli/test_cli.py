@@ -265,3 +265,39 @@ def test_the_money_of_a_job_is_told_and_its_years_are_a_table(data: Path) -> Non
     assert [int(r["year"]) for r in rows] == list(range(len(shown["rows"])))
     # One figure, one place: the table's rows and the machine's answer alike.
     assert [r["net ($)"] for r in rows] == [f"{r['net_cents'] / 100:.2f}" for r in shown["rows"]]
+
+
+CASE = {
+    "module": {
+        "p_max_w": 405, "voc_v": 37.3, "isc_a": 13.84, "vmp_v": 31.2, "imp_a": 12.98,
+        "beta_voc_pct_per_k": -0.27, "alpha_isc_pct_per_k": 0.05, "gamma_pmax_pct_per_k": -0.34,
+    },
+    "modules_in_series": 14, "irradiance_w_per_m2": 1000, "cell_degc": 25,
+}  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("change", "told"),
+    [
+        ({"cell_degc": 200}, "Cell temperature"),
+        ({"irradiance_w_per_m2": 10}, "Light"),
+        ({"modules_in_series": 0}, "Modules in series"),
+        ({"modules_in_series": "many"}, "modules_in_series"),
+        ({"module": {**CASE["module"], "voc_v": -1}}, "module.voc_v"),  # type: ignore[dict-item]
+        ({"module": {**CASE["module"], "vmp_v": 90.0}}, "vmp"),  # type: ignore[dict-item]
+        ({"wind": 3}, "wind"),
+    ],
+)
+def test_a_readings_case_is_answered_or_refused_at_its_place(
+    tmp_path: Path, change: dict[str, object], told: str
+) -> None:
+    file = tmp_path / "case.json"
+    file.write_text(json.dumps(CASE), "utf-8")
+    due = json.loads(run_bare("expected", str(file), "--json").stdout)
+    # At standard conditions the datasheet's own figures, fourteen times the voltage.
+    assert due["voc_v"]["due"] == pytest.approx(14 * 37.3, rel=2e-3)
+    assert due["isc_a"]["due"] == pytest.approx(13.84, rel=2e-3)
+    file.write_text(json.dumps({**CASE, **change}), "utf-8")
+    refused = run_bare("expected", str(file))
+    assert refused.exit_code == 2
+    assert told.lower() in refused.stderr.lower()

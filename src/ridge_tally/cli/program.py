@@ -37,6 +37,7 @@ COMMANDS = {
     "racking": "build.racking",
     "wiring": "circuits.wiring",
     "one-line": "circuits.one_line",
+    "expected": "proving.expected",
     "mounts": "build.mounts",
     "cut": "build.cut",
     "year": "loading.year",
