@@ -248,6 +248,9 @@ def test_bearings_are_told_by_quadrant(to: tuple[float, float], told: str) -> No
 def test_what_is_not_checked_or_not_kept_is_printed_and_nothing_structural_holds() -> None:
     words = " ".join(i.words for s in sheets() for i in s.scene.items if isinstance(i, Text))
     assert "not checked" in words
+    # What the firm pays is nobody's business on a permit.
+    assert "Price of one" not in words
+    assert "Pmax" in words
     mounted = [
         i.words
         for s in sheets()

@@ -302,10 +302,12 @@ def _fit(sheet: AnySheet) -> tuple[FitView | None, str]:
     ), ""
 
 
-def values_of(sheet: AnySheet) -> tuple[SheetValue, ...]:
-    """Return the values of a datasheet in the order people read it."""
+def values_of(sheet: AnySheet, *, prices: bool = True) -> tuple[SheetValue, ...]:
+    """Return the values of a datasheet in the order people read it; without ``prices`` for strangers."""
     found = []
     for field in FIELDS[SheetKind(kind_of(sheet))]:
+        if not prices and field.attribute.endswith("_cents"):
+            continue
         value = None if field.told is None else field.told(sheet)
         if value is not None:
             text = _text(value, field.column.unit or UNITS.get(field.column.name, ""))

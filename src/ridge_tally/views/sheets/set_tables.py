@@ -207,7 +207,10 @@ def equipment(design: Design) -> Iterator[Block]:
     sheets: list[AnySheet] = [s for s, _ in modules_in(design)]
     sheets += [*(units or dict.fromkeys(design.inverters))]
     for one in sheets:
-        rows = tuple((v.label, v.text, v.origin.value.replace("-", " ")) for v in values_of(one))
+        rows = tuple(
+            (v.label, v.text, v.origin.value.replace("-", " "))
+            for v in values_of(one, prices=False)
+        )
         yield Table(
             one.name, ("Value", "Figure", "From"), rows, (70, 60, 40), ("shelf",) * len(rows)
         )
