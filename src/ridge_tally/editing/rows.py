@@ -32,6 +32,13 @@ def with_row(rows: tuple[Any, ...], changed: Any) -> tuple[Any, ...]:
     return tuple(changed if row.id == changed.id else row for row in rows)
 
 
+def without_at(rows: tuple[Any, ...], at: int, what: str) -> tuple[Any, ...]:
+    """Return rows without the one at a place from 0; NotFound, naming what it is, if none is there."""
+    if not 0 <= at < len(rows):
+        raise NotFound(what, str(at + 1))
+    return rows[:at] + rows[at + 1 :]
+
+
 def row_of(rows: Iterable[Row], row_id: str, what: str) -> Row:
     """Return the row of that id; NotFound, naming what it is, if none has it."""
     for row in rows:

@@ -8,13 +8,15 @@ from pypdf import PdfReader, PdfWriter
 from pypdf.errors import PyPdfError
 
 from ridge_tally.core.errors import FormatError
+from ridge_tally.core.sheets.paper import SIZES_MM, SheetPaper
 from ridge_tally.formats.pictures import clean_picture
 from ridge_tally.formats.scene_pdf import WRITTEN
 
 LARGEST_BYTES, MOST_PAGES = 25 * 1024 * 1024, 300
 # What a page can do beside being read: links, forms, scripts, sounds.
 ACTIVE = ("/Annots", "/AA", "/PieceInfo", "/Metadata")
-LETTER_MM = (215.9, 279.4)
+# Letter, standing.
+PAGE_MM = SIZES_MM[SheetPaper.LETTER][::-1]
 REMEDY = "Print it to a new PDF, and attach that."
 _PICTURES = (b"\xff\xd8\xff", b"\x89PNG", b"GIF8", b"RIFF", b"II*", b"MM\x00*")
 
@@ -76,10 +78,10 @@ def _plain(reader: PdfReader, file: str) -> PlainPages:
 
 def _page_of(picture: bytes) -> bytes:
     """Return a picture as large as it goes on a page of its own."""
-    pdf = FPDF(unit="mm", format=LETTER_MM)
+    pdf = FPDF(unit="mm", format=PAGE_MM)
     pdf.set_creation_date(WRITTEN)
     pdf.add_page()
-    wide, high = LETTER_MM[0] - 30, LETTER_MM[1] - 30
+    wide, high = PAGE_MM[0] - 30, PAGE_MM[1] - 30
     pdf.image(BytesIO(picture), 15, 15, wide, high, keep_aspect_ratio=True)
     return bytes(pdf.output())
 

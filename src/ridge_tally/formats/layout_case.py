@@ -1,6 +1,5 @@
 """Layout case files: a roof with strips, obstructions and a module in, the count of a fill out."""
 
-import json
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
@@ -20,6 +19,7 @@ from ridge_tally.core.array.lay import Fill, Lay
 from ridge_tally.core.errors import FormatError, OutOfRange
 from ridge_tally.core.job.array import RowRule, Ways
 from ridge_tally.core.survey.polygon import area_m2
+from ridge_tally.formats.case_file import read_case
 
 MOST_OBSTRUCTIONS = 500
 # How a box's sides, and a ring's corners, may be called; the first spelling present is taken.
@@ -105,12 +105,7 @@ class _Case:
 
     def __init__(self, text: str, file: str) -> None:
         self.file = file
-        try:
-            data = json.loads(text)
-        except (ValueError, RecursionError) as error:
-            raise FormatError(
-                file, "", f"this is not JSON ({error})", "Choose a case file."
-            ) from None
+        data = read_case(text, file)
         if not isinstance(data, dict) or "polygon" not in data:
             raise FormatError(file, "polygon", "there is none", "Choose a layout case file.")
         self.data: dict[str, Any] = data

@@ -1,6 +1,5 @@
 """Outline case files: a sketch with its readings in, the adjusted outline out, both JSON."""
 
-import json
 from typing import Any
 
 import numpy as np
@@ -16,6 +15,7 @@ from ridge_tally.core.survey.adjustment import (
     adjust_outline,
     walk_traverse,
 )
+from ridge_tally.formats.case_file import read_case
 
 # How a reading may name what it joins; the first spelling present is taken.
 PLACES = {
@@ -53,10 +53,7 @@ def solve_outline_case(text: str, file: str) -> dict[str, Any]:
 
 
 def _object(text: str, file: str) -> dict[str, Any]:
-    try:
-        case = json.loads(text)
-    except (ValueError, RecursionError) as error:
-        raise FormatError(file, "", f"this is not JSON ({error})", "Choose a case file.") from None
+    case = read_case(text, file)
     if not isinstance(case, dict):
         raise FormatError(file, "", "this is no outline case", "It holds sketch and observations.")
     return case

@@ -1,6 +1,5 @@
 """Racking case files: rails with what they may stand on, lines with the sticks to cut them from."""
 
-import json
 import math
 from typing import Any
 
@@ -19,6 +18,7 @@ from ridge_tally.core.build.racking.mounts import (
     plan_mounts,
 )
 from ridge_tally.core.errors import FormatError, OutOfRange
+from ridge_tally.formats.case_file import read_case
 
 # Metres in a case's unit, and its ticks: what a saw is set to, a tenth of a millimetre or finer.
 METRES = {"mm": 0.001, "m": 1.0, "in": 0.0254, "ft": 0.3048}
@@ -35,10 +35,7 @@ def solve_racking_case(text: str, file: str, op: str) -> list[dict[str, Any]]:
     FormatError, OutOfRange
         Naming the place in the file, the value and the remedy.
     """
-    try:
-        data = json.loads(text)
-    except (ValueError, RecursionError) as error:
-        raise FormatError(file, "", f"this is not JSON ({error})", "Choose a case file.") from None
+    data = read_case(text, file)
     steps = data.get("steps") if isinstance(data, dict) else None
     if not isinstance(steps, list) or not all(isinstance(s, dict) for s in steps):
         raise FormatError(file, "steps", "there is no list of them", "Choose a racking case file.")

@@ -1,6 +1,5 @@
 """Readings case files: a module's datasheet, a string of it and the moment, and what meters should show."""
 
-import json
 from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
@@ -8,6 +7,7 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from ridge_tally.core.equipment import ModuleId, ModuleSheet
 from ridge_tally.core.errors import FormatError
 from ridge_tally.core.proving.expected import StringDue, string_due
+from ridge_tally.formats.case_file import read_case
 
 Positive = Annotated[float, Field(gt=0, allow_inf_nan=False)]
 Share = Annotated[float, Field(gt=-2, lt=2, allow_inf_nan=False)]
@@ -52,13 +52,11 @@ def expected_of_case(text: str, file: str) -> StringDue:
         If the moment is none a string is measured at, or the datasheet contradicts itself.
     """
     try:
-        case = ExpectedCase.model_validate(json.loads(text))
+        case = ExpectedCase.model_validate(read_case(text, file))
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
         place = ".".join(map(str, first["loc"]))
         raise FormatError(file, place, first["msg"].lower(), "See README, Proving.") from None
-    except (ValueError, RecursionError) as error:
-        raise FormatError(file, "", f"this is not JSON ({error})", "Choose a case file.") from None
     return string_due(
         sheet_of(case.module), case.modules_in_series, case.irradiance_w_per_m2, case.cell_degc
     )

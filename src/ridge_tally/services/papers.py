@@ -14,6 +14,7 @@ from ridge_tally.core.job.paperwork import Issue
 from ridge_tally.core.sheets.clouds import SheetMarks
 from ridge_tally.core.sheets.paper import SheetPaper
 from ridge_tally.core.sheets.scene_svg import scene_svg
+from ridge_tally.core.sheets.titled import TitleFacts
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_in
 from ridge_tally.formats.flat_dxf import flat_dxf
@@ -77,10 +78,14 @@ class DiagramFormat(StrEnum):
     DXF = "dxf"
 
 
+def _titled(workspace: Workspace, at: SetAt) -> tuple[Design, TitleFacts]:
+    design, stamp = design_at(workspace, at)
+    return design, title_facts(design, option_report(design), stamp)
+
+
 def diagram_of(workspace: Workspace, at: SetAt) -> DiagramView:
     """Return the one-line diagram of an option for a screen; NotFound if the option is not there."""
-    design, stamp = design_at(workspace, at)
-    return diagram_view(design, title_facts(design, option_report(design), stamp))
+    return diagram_view(*_titled(workspace, at))
 
 
 def diagram_file(workspace: Workspace, at: SetAt, sheet: int, kind: DiagramFormat) -> str | None:
@@ -88,8 +93,7 @@ def diagram_file(workspace: Workspace, at: SetAt, sheet: int, kind: DiagramForma
 
     NotFound if the option is not there.
     """
-    design, stamp = design_at(workspace, at)
-    sheets = one_line(design, title_facts(design, option_report(design), stamp))
+    sheets = one_line(*_titled(workspace, at))
     if not 1 <= sheet <= len(sheets):
         return None
     scene = sheets[sheet - 1].scene

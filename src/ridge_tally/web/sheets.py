@@ -28,7 +28,7 @@ from ridge_tally.services.papers import (
 from ridge_tally.store.jobs import JobId
 from ridge_tally.views.sheets.plan_set import SetSheet
 from ridge_tally.views.sheets.since import is_clouded
-from ridge_tally.web.at import OPTION, design_at, set_at, workspace
+from ridge_tally.web.at import OPTION, job_at, set_at, workspace
 from ridge_tally.web.models import (
     Found,
     HashPath,
@@ -114,7 +114,7 @@ def _sheet(path: OptionPath, query: SheetQuery) -> SetSheet:
 def get_plan_set(path: OptionPath, query: SetQuery) -> Running[list[SheetListed]]:
     """The sheets of a set as they are drawn; in their order once all of them are."""
     here, at = workspace(), set_at(path)
-    sheets_in(design_at(path).job.paperwork, query.name)
+    sheets_in(job_at(path).paperwork, query.name)
 
     def listed(*_: object) -> Iterator[list[SheetListed]]:
         for sheets in plan_set_so_far(here, at, query.name, query.paper):

@@ -6,9 +6,9 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
-from ridge_tally.core.sheets.paper import Box
 from ridge_tally.core.sheets.scene import (
     Arc,
+    Box,
     Circle,
     Item,
     Layer,
@@ -16,11 +16,15 @@ from ridge_tally.core.sheets.scene import (
     Point,
     Scene,
     Text,
-    text_box,
+    boxes_meet,
+    item_box,
+    lies_in,
 )
 
 # A cloud's arcs, how far it stands off what it is round, and what is nearer than this shares one, mm.
 ARC_MM, OFF_MM, NEAR_MM = 4.0, 1.5, 6.0
+# What reaches over the edge of a sheet’s free area by less than this belongs to it, mm.
+EDGE_MM = 1.0
 # What moved by less than this on paper stayed where it was, mm.
 SAME_MM = 0.5
 # Ruled by tables and frames: their rows tell what changed.
@@ -37,7 +41,7 @@ class SheetMarks:
 
 def marks_of(scene: Scene, area: Box) -> SheetMarks:
     """Return what a sheet holds inside an area, as it is compared with a later one."""
-    within = [i for i in scene.items if _inside(_box(i), area)]
+    within = [i for i in scene.items if lies_in(item_box(i), area, EDGE_MM)]
     return SheetMarks(
         tuple(i.words for i in within if isinstance(i, Text)),
         tuple(_key(i) for i in within if not isinstance(i, Text) and i.layer not in _RULED),
@@ -57,8 +61,8 @@ def changed_boxes(scene: Scene, area: Box, words: Counter[str], drawn: Counter[s
     """
     boxes = []
     for item in scene.items:
-        box = _box(item)
-        if not _inside(box, area):
+        box = item_box(item)
+        if not lies_in(box, area, EDGE_MM):
             continue
         if isinstance(item, Text):
             seen, key = words, item.words
@@ -81,7 +85,7 @@ def merged(boxes: Iterable[Box]) -> list[Box]:
     for box in boxes:
         one = box
         while True:
-            near = next((b for b in found if _near(one, b)), None)
+            near = next((b for b in found if boxes_meet(one, b, NEAR_MM)), None)
             if near is None:
                 break
             found.remove(near)
@@ -127,34 +131,6 @@ def _arcs(a: Point, b: Point) -> list[Item]:
     ]  # fmt: skip
 
 
-def _near(a: Box, b: Box) -> bool:
-    return (
-        a[0] - NEAR_MM < b[2]
-        and b[0] - NEAR_MM < a[2]
-        and a[1] - NEAR_MM < b[3]
-        and b[1] - NEAR_MM < a[3]
-    )
-
-
-def _box(item: Item) -> Box:
-    if isinstance(item, Text):
-        return text_box(item)
-    if isinstance(item, Circle | Arc):
-        (x, y), r = item.centre, item.radius
-        return x - r, y - r, x + r, y + r
-    xs, ys = zip(*item.points, strict=True)
-    return min(xs), min(ys), max(xs), max(ys)
-
-
-def _inside(box: Box, area: Box) -> bool:
-    return (
-        box[0] >= area[0] - 1
-        and box[1] >= area[1] - 1
-        and box[2] <= area[2] + 1
-        and box[3] <= area[3] + 1
-    )
-
-
 def _key(item: Item) -> str:
     """Return a drawn thing by its layer, its look and where it lies, to half a millimetre."""
     if isinstance(item, Line):
@@ -164,7 +140,7 @@ def _key(item: Item) -> str:
     else:
         points, more = (item.at,), item.words
     places = " ".join(f"{round(x / SAME_MM)},{round(y / SAME_MM)}" for x, y in points)
-    box = " ".join(f"{v:.1f}" for v in _box(item))
+    box = " ".join(f"{v:.1f}" for v in item_box(item))
     return f"{item.layer.value}|{more}|{places}|{box}"
 
 

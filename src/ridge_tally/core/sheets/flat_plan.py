@@ -1,12 +1,17 @@
 """A plan as it is in the world, metres: what a sheet draws to scale and a drawing file keeps true."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from ridge_tally.core.array.strips import Patch
 from ridge_tally.core.sheets.scene import Layer
 
 Flat = tuple[float, float]
+
+
+def flat(points: Iterable[Sequence[float]]) -> list[Flat]:
+    """Return points as plain pairs, whatever stands after their second figure left out."""
+    return [(float(p[0]), float(p[1])) for p in points]
 
 
 @dataclass(frozen=True, slots=True)

@@ -20,6 +20,8 @@ from ridge_tally.core.sheets.scene import (
     Line,
     Point,
     Text,
+    boxes_meet,
+    item_box,
     text_box,
 )
 from ridge_tally.core.sheets.scene_lint import crosses_box, segments
@@ -117,16 +119,14 @@ class _Paper:
         left, top, right, bottom = self.area
         if place[0] < left or place[1] < top or place[2] > right or place[3] > bottom - 6:
             return False
-        if any(_overlap(place, b) for b in self.boxes):
+        if any(boxes_meet(place, b) for b in self.boxes):
             return False
         for item in self.items:
             if isinstance(item, Line):
                 if any(crosses_box(a, b, place) for a, b in segments(item)):
                     return False
-            elif isinstance(item, Circle):
-                (x, y), r = item.centre, item.radius + 0.2
-                if place[0] < x + r and place[2] > x - r and place[1] < y + r and place[3] > y - r:
-                    return False
+            elif isinstance(item, Circle) and boxes_meet(place, item_box(item), 0.2):
+                return False
         return True
 
     def note(self, note: Note) -> None:
@@ -264,7 +264,3 @@ class _Paper:
                     a, b = line.coords
                     found.append(Line(Layer.HATCH, (a, b), "strip"))
         return found
-
-
-def _overlap(a: Box, b: Box) -> bool:
-    return a[0] < b[2] and b[0] < a[2] and a[1] < b[3] and b[1] < a[3]

@@ -13,9 +13,13 @@ from ridge_tally.core.sheets.paper import Box
 from ridge_tally.core.sheets.scene import Item, Layer, Line, Point, Text
 from ridge_tally.core.units import LengthUnit, format_length
 
-# How broad and high a detail is without its words, and where its words begin.
-WIDE_MM, HIGH_MM, WORDS_MM = 66.0, 58.0, 72.0
-TITLE_MM, LINE_MM = 3.2, 3.4
+# How high a detail is without its words, and where its words begin.
+HIGH_MM, WORDS_MM = 58.0, 72.0
+TITLE_MM, LINE_MM, AFTER_MM = 3.2, 3.4, 0.8
+
+
+# A way with its layer; whether it is dashed, as what is hidden is.
+Way = tuple[Layer, tuple[Point, ...], bool]
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,11 +32,14 @@ class Callout:
 
 @dataclass(frozen=True, slots=True)
 class Detail:
-    """Ways with their layers; ``dashed`` for what is hidden."""
+    """A section by its ways, and what its spots are."""
 
     title: str
-    ways: tuple[tuple[Layer, tuple[Point, ...], bool], ...]
+    ways: tuple[Way, ...]
     callouts: tuple[Callout, ...]
+
+
+_Drawn = tuple[list[Way], list[Callout]]
 
 
 def _rect(left: float, low: float, right: float, high: float) -> tuple[Point, ...]:
@@ -44,9 +51,7 @@ def _small(length_m: float, unit: LengthUnit) -> str:
     return format_length(length_m, unit) if unit is LengthUnit.FOOT else f"{length_m * 1000:.0f} mm"
 
 
-def _on_rail(
-    low: float, torque: str
-) -> tuple[list[tuple[Layer, tuple[Point, ...], bool]], list[Callout]]:
+def _on_rail(low: float, torque: str) -> _Drawn:
     """Return the rail, the module and its clamp over a mount whose head is at a height."""
     rail = (24.0, low, 32.0, low + 9)
     ways = [
@@ -77,9 +82,6 @@ def mount_detail(sheet: MountingSheet, covering: str, unit: LengthUnit) -> Detai
     return Detail(f"{sheet.name}: mount", tuple(ways), tuple(callouts))
 
 
-_Drawn = tuple[list[tuple[Layer, tuple[Point, ...], bool]], list[Callout]]
-
-
 def _lag(sheet: MountingSheet, unit: LengthUnit) -> str:
     if not sheet.lags:
         return "fixing as the maker says"
@@ -91,7 +93,7 @@ def _lag(sheet: MountingSheet, unit: LengthUnit) -> str:
     return f"{told}; pilot hole at the middle of the rafter"
 
 
-def _rafter() -> list[tuple[Layer, tuple[Point, ...], bool]]:
+def _rafter() -> list[Way]:
     rafter = _rect(21, 0, 35, 20)
     return [
         (Layer.ROOF, rafter, False),
@@ -288,23 +290,21 @@ def draw_detail(detail: Detail, area: Box, part: str = "mounting") -> Iterator[I
     for layer, way, dashed in detail.ways:
         yield Line(layer, tuple(map(at, way)), part, dashed=dashed)
     x = left + WORDS_MM
-    told = sorted(detail.callouts, key=lambda c: -c.at[1])
-    y = top + 14.0
-    for callout, lines in _set(told, right - x):
-        spot = at(callout.at)
-        y = max(y, min(spot[1], foot - _high(told[told.index(callout) :], right - x)))
+    told = [
+        (at(c.at), wrapped(c.words, right - x, BODY))
+        for c in sorted(detail.callouts, key=lambda c: -c.at[1])
+    ]
+    y, left_high = top + 14.0, sum(_high(lines) for _, lines in told) - 4
+    for spot, lines in told:
+        y = max(y, min(spot[1], foot - left_high))
+        left_high -= _high(lines)
         yield Line(Layer.DIMENSION, (spot, (x - 3, y - 0.9), (x - 1, y - 0.9)), part)
         for line in lines:
             yield Text((x, y), line, BODY, part=part)
             y += LINE_MM
-        y += 0.8
+        y += AFTER_MM
 
 
-def _set(callouts: Sequence[Callout], wide: float) -> Iterator[tuple[Callout, list[str]]]:
-    for callout in callouts:
-        yield callout, wrapped(callout.words, wide, BODY)
-
-
-def _high(callouts: Sequence[Callout], wide: float) -> float:
-    """Return how high the words of those callouts stand."""
-    return sum(len(lines) * LINE_MM + 0.8 for _, lines in _set(callouts, wide)) - 4
+def _high(lines: Sequence[str]) -> float:
+    """Return how high the words of a callout stand, with the room below them."""
+    return len(lines) * LINE_MM + AFTER_MM

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from enum import StrEnum
 
-Box = tuple[float, float, float, float]
+from ridge_tally.core.sheets.scene import Box
 
 
 class SheetPaper(StrEnum):

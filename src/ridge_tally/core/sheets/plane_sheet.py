@@ -1,6 +1,6 @@
 """A plane as a plan for a sheet: outline with its lengths, what stands on it, modules or strings."""
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from itertools import pairwise
 from math import cos, dist, pi, sin
 
@@ -12,7 +12,7 @@ from ridge_tally.core.job.document import module_footprint_m
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.survey import ROUND_KINDS, RoofPlane
 from ridge_tally.core.job.system import LaidArray
-from ridge_tally.core.sheets.flat_plan import FlatPlan, Note, Running, Shape, Side
+from ridge_tally.core.sheets.flat_plan import FlatPlan, Note, Running, Shape, Side, flat
 from ridge_tally.core.sheets.plan_drawing import Thread
 from ridge_tally.core.sheets.scene import Layer
 from ridge_tally.core.survey.outline import Box, corners_m, obstruction_box
@@ -27,18 +27,15 @@ ROUND_SIDES = 24
 
 def bare_plan(plane: RoofPlane, unit: LengthUnit) -> FlatPlan:
     """Return a plane's outline with the length of each side, and what stands on it by name."""
-    corners = [(float(x), float(y)) for x, y in corners_m(plane)]
+    corners = flat(corners_m(plane))
     shapes = [Shape(Layer.ROOF, corners, f"plane {plane.id}")]
     notes = []
     for thing in plane.obstructions:
         b = obstruction_box(plane, thing)
         part = f"obstruction {thing.id}"
-        ring = [(float(x), float(y)) for x, y in b.ring()]
-        if thing.kind in ROUND_KINDS:
-            ring = _round(b)
+        ring = _round(b) if thing.kind in ROUND_KINDS else flat(b.ring())
         shapes.append(Shape(Layer.OBSTACLE, ring, part))
-        box = (b.left_m, b.bottom_m, b.right_m, b.top_m)
-        notes.append(Note(thing.kind.value.replace("-", " "), box, part, beside=True))
+        notes.append(Note(thing.kind.value.replace("-", " "), _within(b), part, beside=True))
     sides = tuple(
         Side(a, b, plane.outline.edges[n].value, format_length(dist(a, b), unit))
         for n, (a, b) in enumerate(zip(corners, [*corners[1:], corners[0]], strict=True))
@@ -59,9 +56,9 @@ def _round(b: Box) -> list[tuple[float, float]]:
 def layout_plan(laid: LaidArray, lay: Lay, path_edge: int | None, unit: LengthUnit) -> FlatPlan:
     """Return a plane with its modules numbered, its free strips, and lengths running from its corner."""
     bare, boxes = bare_plan(laid.plane, unit), module_boxes(laid)
-    shapes = [_module(id_, b) for id_, b in boxes.items()]
+    shapes = module_shapes(boxes)
     numbers = [
-        Note(str(n), (b.left_m, b.bottom_m, b.right_m, b.top_m), f"module {id_}")
+        Note(str(n), _within(b), f"module {id_}")
         for n, (id_, b) in enumerate(boxes.items(), start=1)
     ]
     return FlatPlan(
@@ -77,13 +74,12 @@ def layout_plan(laid: LaidArray, lay: Lay, path_edge: int | None, unit: LengthUn
 def string_plan(laid: LaidArray, threads: Sequence[Thread], unit: LengthUnit) -> FlatPlan:
     """Return a plane with its strings or branches by colour, dash and number, as they are threaded."""
     bare, boxes = bare_plan(laid.plane, unit), module_boxes(laid)
-    shapes = [_module(id_, b) for id_, b in boxes.items()]
+    shapes = module_shapes(boxes)
     notes = []
     for thread in threads:
         mine = [(label, boxes[m]) for m, label in thread.modules if m in boxes]
         for label, b in mine:
-            box = (b.left_m, b.bottom_m, b.right_m, b.top_m)
-            notes.append(Note(label, box, f"string {label[0]}", bold=True))
+            notes.append(Note(label, _within(b), f"string {label[0]}", bold=True))
         if len(mine) > 1:
             way = tuple(_way([b for _, b in mine]))
             shapes.append(
@@ -107,9 +103,13 @@ def module_boxes(laid: LaidArray) -> dict[PlacedId, Box]:
     return found
 
 
-def _module(id_: str, b: Box) -> Shape:
-    ring = [(float(x), float(y)) for x, y in b.ring()]
-    return Shape(Layer.MODULE, ring, f"module {id_}")
+def module_shapes(boxes: Mapping[PlacedId, Box], layer: Layer = Layer.MODULE) -> list[Shape]:
+    """Return modules as they lie."""
+    return [Shape(layer, flat(b.ring()), f"module {id_}") for id_, b in boxes.items()]
+
+
+def _within(b: Box) -> tuple[float, float, float, float]:
+    return b.left_m, b.bottom_m, b.right_m, b.top_m
 
 
 def _way(boxes: Sequence[Box]) -> Iterator[tuple[float, float]]:

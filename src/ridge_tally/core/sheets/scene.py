@@ -115,6 +115,37 @@ def along(arc: Arc, steps: int) -> list[Point]:
     return [(x + r * math.cos(a), y + r * math.sin(a)) for a in angles]
 
 
+Box = tuple[float, float, float, float]
+
+
+def item_box(item: Item) -> Box:
+    """Return left, top, right, bottom of an item, mm; of an arc those of its whole circle."""
+    if isinstance(item, Text):
+        return text_box(item)
+    if isinstance(item, Circle | Arc):
+        (x, y), r = item.centre, item.radius
+        return x - r, y - r, x + r, y + r
+    xs, ys = zip(*item.points, strict=True)
+    return min(xs), min(ys), max(xs), max(ys)
+
+
+def lies_in(box: Box, area: Box, give: float) -> bool:
+    """Whether a box lies in an area, or over its edge by no more than ``give``, mm."""
+    return (
+        box[0] >= area[0] - give
+        and box[1] >= area[1] - give
+        and box[2] <= area[2] + give
+        and box[3] <= area[3] + give
+    )
+
+
+def boxes_meet(a: Box, b: Box, apart: float = 0.0) -> bool:
+    """Whether two boxes overlap, or lie nearer to each other than ``apart``, mm."""
+    return (
+        a[0] - apart < b[2] and b[0] - apart < a[2] and a[1] - apart < b[3] and b[1] - apart < a[3]
+    )
+
+
 def text_width(text: Text) -> float:
     """Return about how wide a text is, mm."""
     wide = CHAR_FRAC * (1.06 if text.bold else 1.0)

@@ -4,9 +4,22 @@ import math
 from dataclasses import dataclass
 from itertools import combinations, pairwise
 
-from ridge_tally.core.sheets.scene import Arc, Circle, Line, Point, Scene, Text, along, text_box
+from ridge_tally.core.sheets.scene import (
+    Arc,
+    Box,
+    Circle,
+    Item,
+    Line,
+    Point,
+    Scene,
+    Text,
+    along,
+    boxes_meet,
+    item_box,
+    lies_in,
+    text_box,
+)
 
-Box = tuple[float, float, float, float]
 # What touches by less is not seen.
 SEEN_MM = 0.15
 # Points along an arc are near enough to each other for a letter to be hit.
@@ -38,35 +51,21 @@ def lint(scene: Scene) -> tuple[Hit, ...]:
     )
 
 
-def _inside(box: Box, frame: Box) -> bool:
-    return (
-        box[0] >= frame[0] - SEEN_MM
-        and box[1] >= frame[1] - SEEN_MM
-        and box[2] <= frame[2] + SEEN_MM
-        and box[3] <= frame[3] + SEEN_MM
-    )
-
-
 def _off_frame(scene: Scene) -> list[Hit]:
     found = []
     for item in scene.items:
-        if isinstance(item, Text):
-            box, told = text_box(item), item.words
-        elif isinstance(item, Line):
-            xs, ys = zip(*item.points, strict=True)
-            box, told = (min(xs), min(ys), max(xs), max(ys)), item.part or item.net or "a line"
-        else:
-            (x, y), r = item.centre, item.radius
-            box, told = (x - r, y - r, x + r, y + r), item.part or "a circle"
-        if not _inside(box, scene.frame):
-            found.append(Hit("off the frame", told, (box[0], box[1])))
+        box = item_box(item)
+        if not lies_in(box, scene.frame, SEEN_MM):
+            found.append(Hit("off the frame", _named(item), (box[0], box[1])))
     return found
 
 
-def _overlap(a: Box, b: Box) -> bool:
-    return (
-        min(a[2], b[2]) - max(a[0], b[0]) > SEEN_MM and min(a[3], b[3]) - max(a[1], b[1]) > SEEN_MM
-    )
+def _named(item: Item) -> str:
+    if isinstance(item, Text):
+        return item.words
+    if isinstance(item, Line):
+        return item.part or item.net or "a line"
+    return item.part or "a circle"
 
 
 def _text_over_text(texts: list[Text]) -> list[Hit]:
@@ -74,7 +73,7 @@ def _text_over_text(texts: list[Text]) -> list[Hit]:
     return [
         Hit("text over text", f"“{a.words}” and “{b.words}”", a.at)
         for (a, box_a), (b, box_b) in combinations(boxed, 2)
-        if _overlap(box_a, box_b)
+        if boxes_meet(box_a, box_b, -SEEN_MM)
     ]
 
 

@@ -52,6 +52,11 @@ class SheetHead:
     scale: str = "None"
 
 
+def part_number(number: str, n: int, count: int) -> str:
+    """Return the number of the n-th sheet from 1 of so many that share one: ``E-3.2``."""
+    return number if count == 1 else f"{number}.{n}"
+
+
 def sheet(ground: Ground, facts: TitleFacts, head: SheetHead, items: Iterable[Item]) -> Scene:
     """Return a sheet with its frame, its title block and what is drawn on it."""
     drawn = [*_outline(ground), *_block(ground, facts, head), *items]

@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 from ridge_tally.core.brief.typed import parse_day
-from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound
+from ridge_tally.core.errors import BadGeometry, MissingDatum
 from ridge_tally.core.job.document import Job, month_first
 from ridge_tally.core.job.edits.sheets.packet import (
     ClearPractice,
@@ -17,6 +17,7 @@ from ridge_tally.core.job.edits.sheets.packet import (
 )
 from ridge_tally.core.job.packet import LogEntry, LogKind, Packet
 from ridge_tally.core.units import one_line, parse_number
+from ridge_tally.editing.rows import row_of, with_row, without_at
 from ridge_tally.rules.sheets.packet import packet_of
 
 
@@ -39,15 +40,13 @@ def packet_changed(job: Job, edit: PacketEdit) -> Job:
 
 
 def _wanted(packet: Packet, edit: KeepWanted | DropWanted) -> Packet:
-    ids = [w.id for w in packet.wanted]
     if isinstance(edit, DropWanted):
-        if edit.wanted_id not in ids:
-            raise NotFound("wish", edit.wanted_id)
-        return replace(packet, wanted=tuple(w for w in packet.wanted if w.id != edit.wanted_id))
+        gone = row_of(packet.wanted, edit.wanted_id, "wish")
+        return replace(packet, wanted=tuple(w for w in packet.wanted if w is not gone))
     words = one_line(edit.wanted.words, "What they want", "what it is called")
     kept = replace(edit.wanted, words=words)
-    if kept.id in ids:
-        return replace(packet, wanted=tuple(kept if w.id == kept.id else w for w in packet.wanted))
+    if any(w.id == kept.id for w in packet.wanted):
+        return replace(packet, wanted=with_row(packet.wanted, kept))
     return replace(packet, wanted=(*packet.wanted, kept))
 
 
@@ -65,9 +64,7 @@ def _logged(
                 )
             return _in_order((*log, *edit.entries))
         case DropFromLog():
-            if not 0 <= edit.at < len(log):
-                raise NotFound("line of the log", str(edit.at + 1))
-            return log[: edit.at] + log[edit.at + 1 :]
+            return without_at(log, edit.at, "line of the log")
         case ClearPractice():
             return tuple(e for e in log if not e.practice)
 

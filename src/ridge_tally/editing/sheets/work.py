@@ -5,7 +5,7 @@ from datetime import date
 from typing import Any
 
 from ridge_tally.core.brief.typed import parse_day
-from ridge_tally.core.errors import BadGeometry, NotFound
+from ridge_tally.core.errors import BadGeometry
 from ridge_tally.core.job.document import Job, month_first
 from ridge_tally.core.job.edits.sheets.work import (
     DropHold,
@@ -18,6 +18,7 @@ from ridge_tally.core.job.edits.sheets.work import (
 )
 from ridge_tally.core.job.work import Hold, StepTyped, WorkPlan
 from ridge_tally.core.units import one_line, parse_number, whole
+from ridge_tally.editing.rows import without_at
 
 
 def work_changed(job: Job, edit: WorkEdit) -> Job:
@@ -56,9 +57,7 @@ def _planned(job: Job, edit: WorkEdit) -> WorkPlan:
             holds = sorted((*work.holds, Hold(begin, end, why)), key=lambda h: h.from_day)
             return replace(work, holds=tuple(holds))
         case DropHold():
-            if not 0 <= edit.at < len(work.holds):
-                raise NotFound("days held", str(edit.at + 1))
-            return replace(work, holds=work.holds[: edit.at] + work.holds[edit.at + 1 :])
+            return replace(work, holds=without_at(work.holds, edit.at, "days held"))
 
 
 def _with_field(job: Job, work: WorkPlan, edit: SetWorkField) -> WorkPlan:

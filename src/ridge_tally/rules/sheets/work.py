@@ -65,19 +65,19 @@ def work_planned(design: Design, today: date) -> tuple[StepPlanned, ...]:
     """
     paper = design.job.paperwork
     work = paper.work
-    lengths = {step: _length(design, step) for step in WorkStep}
-    typed = {s.step: s for s in work.steps}
+    said = {s.step: s for s in work.steps}
+    typed = {step: said.get(step, StepTyped(step)) for step in WorkStep}
+    lengths = {step: _length(design, typed[step]) for step in WorkStep}
     tasks = [
         Task(
             step,
             lengths[step][0],
             AFTER.get(step, ()),
             step in OUTDOORS,
-            one.not_before,
-            one.done_on or _known_day(paper, step),
+            typed[step].not_before,
+            typed[step].done_on or _known_day(paper, step),
         )
         for step in WorkStep
-        for one in (typed.get(step, StepTyped(step)),)
     ]
     made = booked(tasks, work.begins or today, work.holds, saturdays=work.saturdays)
     by = {b.step: b for b in made}
@@ -87,12 +87,11 @@ def work_planned(design: Design, today: date) -> tuple[StepPlanned, ...]:
     )
 
 
-def _length(design: Design, step: WorkStep) -> tuple[int, str]:
+def _length(design: Design, typed: StepTyped) -> tuple[int, str]:
     """Return the working days of a step and where they come from."""
-    work = design.job.paperwork.work
-    typed = next((s.days for s in work.steps if s.step is step), None)
-    if typed is not None:
-        return typed, "typed"
+    step, work = typed.step, design.job.paperwork.work
+    if typed.days is not None:
+        return typed.days, "typed"
     if step is WorkStep.ROOF:
         hours = sum(r.hours for r in crew_hours(design, racked_planes(design)))
         if hours > 0:

@@ -50,21 +50,16 @@ class Sheet:
     hits: tuple[Hit, ...]
 
 
-def one_line(
-    design: Design, facts: TitleFacts, paper: SheetPaper | None = None
-) -> tuple[Sheet, ...]:
-    """Return the diagram of an option, on large paper if none is named; no sheet while nothing is wired."""
-    return _sheets(design, circuits_sized(design), facts, paper)
-
-
-def _sheets(
-    design: Design, sized: tuple[Sized, ...], facts: TitleFacts, paper: SheetPaper | None
-) -> tuple[Sheet, ...]:
-    if not sized:
-        return ()
+def one_line(design: Design, facts: TitleFacts) -> tuple[Sheet, ...]:
+    """Return the diagram of an option on large paper; no sheet while nothing is wired."""
     large = SheetPaper.TABLOID if design.job.site.code_pack is CodePack.US else SheetPaper.A3
-    scenes = one_line_sheets(_facts(design, sized), facts, paper or large)
-    return tuple(Sheet(s, lint(s)) for s in scenes)
+    return tuple(Sheet(s, lint(s)) for s in one_line_scenes(design, facts, large))
+
+
+def one_line_scenes(design: Design, facts: TitleFacts, paper: SheetPaper) -> tuple[Scene, ...]:
+    """Return the sheets of the diagram on that paper; none while nothing is wired."""
+    sized = circuits_sized(design)
+    return one_line_sheets(_facts(design, sized), facts, paper) if sized else ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,7 +95,7 @@ def diagram_view(design: Design, facts: TitleFacts) -> DiagramView:
             s.scene.title, scene_svg(s.scene),
             tuple(f"{h.kind}: {h.told}" for h in s.hits),
         )
-        for s in _sheets(design, sized, facts, None)
+        for s in one_line(design, facts)
     )  # fmt: skip
     return DiagramView(sheets, _parts(design, sized))
 

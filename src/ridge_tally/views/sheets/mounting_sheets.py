@@ -1,6 +1,6 @@
 """The mounting sheets: rails and mounts on each plane, sections of mount and clamp, their tables."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from itertools import pairwise
 
 from ridge_tally.core.job.survey import RoofPlane
@@ -11,19 +11,19 @@ from ridge_tally.core.sheets.flat_sheet import draw_flat
 from ridge_tally.core.sheets.flow import Block, Table, Words, flowed
 from ridge_tally.core.sheets.mount_detail import HIGH_MM, clamp_detail, draw_detail, mount_detail
 from ridge_tally.core.sheets.paper import Box, Ground
-from ridge_tally.core.sheets.plane_sheet import bare_plan, module_boxes
-from ridge_tally.core.sheets.scene import Item, Layer, Line
-from ridge_tally.core.sheets.titled import SheetHead, TitleFacts, sheet
+from ridge_tally.core.sheets.plane_sheet import bare_plan, module_boxes, module_shapes
+from ridge_tally.core.sheets.scene import Item, Layer
+from ridge_tally.core.sheets.titled import SheetHead, TitleFacts, part_number, sheet
 from ridge_tally.core.survey.outline import is_closed
 from ridge_tally.core.units import LengthUnit, format_length
 from ridge_tally.rules.build.racked import RackedPlane
 from ridge_tally.rules.design import Design
 from ridge_tally.views.build.plane import CAUTIONS, PlaneRackingView, RunView
-from ridge_tally.views.sheets.set_drawings import parted
+from ridge_tally.views.sheets.set_drawings import beside, parted
 
 NUMBER = "S-1"
 NOTHING_HOLDS = "Nothing structural is said to hold: loads are screened on S-2, the roof and its framing are an engineer’s."
-_Page = tuple[str, str, list[Item], FlatPlan | None]
+_Page = tuple[str, str, Iterable[Item], FlatPlan | None]
 
 
 def mounting_sheets(
@@ -42,30 +42,26 @@ def mounting_sheets(
     title = "Details, rails and torques" if last[0] else "Mounting"
     pages += [(title, "None", items, None) for items in tables]
     for n, (title, scale, items, plan) in enumerate(pages, start=1):
-        number = NUMBER if len(pages) == 1 else f"{NUMBER}.{n}"
-        yield Drawn(sheet(ground, facts, SheetHead(number, title, scale), items), plan)
+        head = SheetHead(part_number(NUMBER, n, len(pages)), title, scale)
+        yield Drawn(sheet(ground, facts, head, items), plan)
 
 
 def _planned(
     plane: RackedPlane, view: PlaneRackingView, ground: Ground, unit: LengthUnit
 ) -> Iterator[_Page]:
-    area, side = parted(ground)
+    area, _ = parted(ground)
     plan = mounting_plan(plane, view, unit)
     drawn = draw_flat(plan, area, unit)
-    pages = flowed(_beside(view, unit), side)
-    divide = Line(Layer.TABLE, ((side[0] - 2, side[1]), (side[0] - 2, side[3])))
+    first, *rest = beside(ground, drawn.items, _told(view, unit))
     title = f"Rails and mounts, {view.name}"
-    yield title, drawn.scale.name, [*drawn.items, divide, *pages[0]], plan
-    yield from ((f"{title}, continued", "None", more, None) for more in pages[1:])
+    yield title, drawn.scale.name, first, plan
+    yield from ((f"{title}, continued", "None", more, None) for more in rest)
 
 
 def mounting_plan(plane: RackedPlane, view: PlaneRackingView, unit: LengthUnit) -> FlatPlan:
     """Return a plane with its modules, its rails by name, its mounts, and what they stand on."""
     bare = bare_plan(plane.laid.plane, unit)
-    shapes = [*bare.shapes]
-    for id_, b in module_boxes(plane.laid).items():
-        ring = [(float(x), float(y)) for x, y in b.ring()]
-        shapes.append(Shape(Layer.MODULE_BELOW, ring, f"module {id_}"))
+    shapes = [*bare.shapes, *module_shapes(module_boxes(plane.laid), Layer.MODULE_BELOW)]
     shapes += _supports(view, plane.laid.plane)
     notes, spots = list(bare.notes), []
 
@@ -97,7 +93,7 @@ def _supports(view: PlaneRackingView, plane: RoofPlane) -> Iterator[Shape]:
         yield Shape(Layer.FRAMING, ends, f"plane {plane.id}", closed=False, dashed=True)
 
 
-def _beside(view: PlaneRackingView, unit: LengthUnit) -> Iterator[Block]:
+def _told(view: PlaneRackingView, unit: LengthUnit) -> Iterator[Block]:
     """Yield what is told beside the plan: the system, the spans by zone, the bare ends, what is asked."""
     yield Words(f"{view.name}: {view.mounting}", 3.2, bold=True)
     each = "pile" if view.ground is not None else view.support

@@ -1,23 +1,25 @@
 """The plan set of an option: every sheet as a drawing, and the sets that leave the house."""
 
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
+from functools import cache
 
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.sheets.drawn import Drawn
 from ridge_tally.core.sheets.flat_plan import FlatPlan
 from ridge_tally.core.sheets.flow import Block, flowed
 from ridge_tally.core.sheets.paper import SheetPaper, ground_of
-from ridge_tally.core.sheets.scene import Scene
+from ridge_tally.core.sheets.scene import Item, Scene
 from ridge_tally.core.sheets.scene_lint import Hit, lint
 from ridge_tally.core.sheets.sets import sheets_in
-from ridge_tally.core.sheets.titled import SheetHead, sheet
+from ridge_tally.core.sheets.titled import SheetHead, part_number, sheet
 from ridge_tally.formats.scene_pdf import letters_missing
 from ridge_tally.rules.build.racking import racked_planes
+from ridge_tally.rules.build.sawing import Sawing
 from ridge_tally.rules.design import Design
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.studies.build.cuts import cuts_so_far
-from ridge_tally.views.build.one_line import one_line
+from ridge_tally.views.build.one_line import one_line_scenes
 from ridge_tally.views.build.plane import plane_view
 from ridge_tally.views.loading.year import year_report
 from ridge_tally.views.option import option_report
@@ -58,13 +60,20 @@ def plan_set(
     ground, facts = ground_of(paper), title_facts(design, report, stamp)
     planes = racked_planes(design)
     views = tuple(plane_view(desk, design, p) for p in planes)
-    *_, sawings = cuts_so_far(desk, design)
+
+    # The best cut takes a search, and most sets tell nothing of it.
+    @cache
+    def sawings() -> tuple[Sawing, ...]:
+        *_, best = cuts_so_far(desk, design)
+        return best
+
+    def paged(number: str, title: str, pages: Sequence[Iterable[Item]]) -> Iterator[Drawn]:
+        for n, items in enumerate(pages, start=1):
+            head = SheetHead(part_number(number, n, len(pages)), title)
+            yield Drawn(sheet(ground, facts, head, items))
 
     def tables(number: str, title: str, blocks: Callable[[], Iterable[Block]]) -> Iterator[Drawn]:
-        pages = flowed(blocks(), ground.free)
-        for n, items in enumerate(pages, start=1):
-            own = number if len(pages) == 1 else f"{number}.{n}"
-            yield Drawn(sheet(ground, facts, SheetHead(own, title), items))
+        yield from paged(number, title, flowed(blocks(), ground.free))
 
     def year() -> Iterable[Block]:
         return told.home(design, report, told.year_or_none(lambda: year_report(desk, design)))
@@ -73,17 +82,17 @@ def plan_set(
         "G-2": lambda: site_sheets(design, ground, facts),
         "A-1": lambda: layout_sheets(design, ground, facts),
         "A-2": lambda: string_sheets(design, report, ground, facts),
-        "E-1": lambda: iter(Drawn(s.scene) for s in one_line(design, facts, paper)),
+        "E-1": lambda: map(Drawn, one_line_scenes(design, facts, paper)),
         "E-3": lambda: tables("E-3", "Calculations", lambda: told.calculations(report)),
         "S-1": lambda: mounting_sheets(design, planes, views, ground, facts),
         "S-2": lambda: tables("S-2", "Load screens", lambda: told.loads(report, views)),
         "E-4": lambda: tables("E-4", "Labels and placards", lambda: told.labels(design)),
         "E-5": lambda: tables("E-5", "Equipment values used", lambda: told.equipment(design)),
-        "M-1": lambda: tables("M-1", "Parts", lambda: told.parts(design, planes, sawings)),
+        "M-1": lambda: tables("M-1", "Parts", lambda: told.parts(design, planes, sawings())),
         "C-1": lambda: tables("C-1", "Cautions", lambda: told.cautions(planes)),
         "Q-1": lambda: tables("Q-1", "Inspection checklist", told.checklist),
         "H-1": lambda: tables("H-1", "For the household", year),
-        "W-1": lambda: tables("W-1", "Crew: chalk and cut", lambda: told.crew(design, planes, views, sawings)),
+        "W-1": lambda: tables("W-1", "Crew: chalk and cut", lambda: told.crew(design, planes, views, sawings())),
         "T-1": lambda: tables("T-1", "Tests", lambda: told.tests(design, report)),
     }  # fmt: skip
     found: list[SetSheet] = []
@@ -104,9 +113,8 @@ def plan_set(
             [*told.cover(design, report, views, index), *told.unprinted(lacking)], ground.free
         )
         pages[-1] = with_sketch(design, ground.free, pages[-1])
-        for n, items in enumerate(pages, start=1):
-            head = SheetHead("G-1" if len(pages) == 1 else f"G-1.{n}", "Cover")
-            yield _judged(Drawn(sheet(ground, facts, head, items)))
+        for one in paged("G-1", "Cover", pages):
+            yield _judged(one)
 
 
 def _judged(drawn: Drawn) -> SetSheet:

@@ -1,10 +1,8 @@
 """The drawn sheets of a plan set: the site, the layout and the strings of every plane."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from itertools import pairwise
 from math import atan2, degrees, dist
-
-import numpy as np
 
 from ridge_tally.core.array.blockers import setback_m
 from ridge_tally.core.array.tables import raised
@@ -15,14 +13,14 @@ from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.job.wiring import Lie
 from ridge_tally.core.sheets.drawn import Drawn
-from ridge_tally.core.sheets.flat_plan import FlatPlan, Gear, Note, Shape, Side
+from ridge_tally.core.sheets.flat_plan import FlatPlan, Gear, Note, Shape, Side, flat
 from ridge_tally.core.sheets.flat_sheet import draw_flat
 from ridge_tally.core.sheets.flow import BODY, Block, Table, Words, flowed
 from ridge_tally.core.sheets.paper import Box, Ground
 from ridge_tally.core.sheets.plan_drawing import Thread
 from ridge_tally.core.sheets.plane_sheet import layout_plan, string_plan
 from ridge_tally.core.sheets.scene import Item, Layer, Line, Text
-from ridge_tally.core.sheets.titled import SheetHead, TitleFacts, sheet
+from ridge_tally.core.sheets.titled import SheetHead, TitleFacts, part_number, sheet
 from ridge_tally.core.sun.shading import glass_corners_m
 from ridge_tally.core.survey.outline import corners_m, is_closed
 from ridge_tally.core.survey.site_frame import to_site
@@ -48,6 +46,17 @@ def parted(ground: Ground) -> tuple[Box, Box]:
     return (left, top, right - side - 4, bottom), (right - side, top, right, bottom)
 
 
+def beside(
+    ground: Ground, items: Iterable[Item], words: Iterable[Block]
+) -> Iterator[Iterable[Item]]:
+    """Yield a drawing with words beside it behind a line, then what of them did not fit."""
+    _, side = parted(ground)
+    pages = flowed(words, side)
+    divide = Line(Layer.TABLE, ((side[0] - 2, side[1]), (side[0] - 2, side[3])))
+    yield (*items, divide, *pages[0])
+    yield from pages[1:]
+
+
 def _with_words(
     ground: Ground,
     facts: TitleFacts,
@@ -57,11 +66,9 @@ def _with_words(
     plan: FlatPlan,
 ) -> Iterator[Drawn]:
     """Yield the drawing with its words beside it; what does not fit follows on sheets of its own."""
-    _, side = parted(ground)
-    pages = flowed(words, side)
-    divide = Line(Layer.TABLE, ((side[0] - 2, side[1]), (side[0] - 2, side[3])))
-    yield Drawn(sheet(ground, facts, head, (*items, divide, *pages[0])), plan)
-    for more in pages[1:]:
+    first, *rest = beside(ground, items, words)
+    yield Drawn(sheet(ground, facts, head, first), plan)
+    for more in rest:
         yield Drawn(sheet(ground, facts, SheetHead(head.number, f"{head.title}, continued"), more))
 
 
@@ -99,7 +106,7 @@ def site_plan(design: Design) -> FlatPlan:
     unit, survey = design.job.unit, design.job.survey
     service = survey.service
     shapes = [
-        Shape(Layer.ROOF, _flat(to_site(plane, corners_m(plane))), f"plane {plane.id}")
+        Shape(Layer.ROOF, flat(to_site(plane, corners_m(plane))), f"plane {plane.id}")
         for plane in survey.planes
         if is_closed(plane)
     ]
@@ -177,14 +184,10 @@ def _named(survey: Survey) -> Iterator[Note]:
             yield Note(plane.name, box, f"plane {plane.id}", beside=True)
 
 
-def _flat(points: np.ndarray) -> list[tuple[float, float]]:
-    return [(float(p[0]), float(p[1])) for p in points]
-
-
 def _glass(laid: LaidArray) -> Iterator[list[tuple[float, float]]]:
     lay = lay_of(laid)
     for place in raised(laid.plane, laid.array, lay, present_of(laid.array)):
-        yield _flat(glass_corners_m(laid.plane, lay, place))
+        yield flat(glass_corners_m(laid.plane, lay, place))
 
 
 def layout_sheets(design: Design, ground: Ground, facts: TitleFacts) -> Iterator[Drawn]:
@@ -215,7 +218,7 @@ def _on_sheets(design: Design, number: str) -> Iterator[tuple[str, LaidArray]]:
     """Yield each array on a closed plane with the number of its sheet."""
     laid = [a for a in design.arrays if present_of(a.array) and is_closed(a.plane)]
     for n, one in enumerate(laid, start=1):
-        yield number if len(laid) == 1 else f"{number}.{n}", one
+        yield part_number(number, n, len(laid)), one
 
 
 def _drawn(

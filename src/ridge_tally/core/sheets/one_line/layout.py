@@ -39,7 +39,7 @@ from ridge_tally.core.sheets.one_line.tables import TABLES_HIGH, draw_tables, to
 from ridge_tally.core.sheets.paper import INSET_MM, LARGE, Box, Ground, SheetPaper, ground_of
 from ridge_tally.core.sheets.scene import Item, Scene
 from ridge_tally.core.sheets.scene_lint import lint
-from ridge_tally.core.sheets.titled import SheetHead, TitleFacts, sheet
+from ridge_tally.core.sheets.titled import SheetHead, TitleFacts, part_number, sheet
 
 NUMBER, TITLE = "E-1", "One-line diagram"
 
@@ -70,7 +70,7 @@ def _sheets(spec: OneLine, facts: TitleFacts, ground: Ground) -> tuple[Scene, ..
         pages = told_apart(spec, ground.free, tables=True)
     named = [*drawn, *(("One-line: circuits, notes", items) for items in pages)]
     return tuple(
-        sheet(ground, facts, SheetHead(NUMBER if len(named) == 1 else f"{NUMBER}.{n}", name), items)
+        sheet(ground, facts, SheetHead(part_number(NUMBER, n, len(named)), name), items)
         for n, (name, items) in enumerate(named, start=1)
     )
 
