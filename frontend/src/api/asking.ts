@@ -21,6 +21,10 @@ export const pathOf = (at: OptionAt) => ({
   path: { ...revisionOf(at).path, option_id: at.optionId },
 });
 
+/** Where a file of an option is fetched from. */
+export const fileOf = (at: OptionAt, file: string, query?: Record<string, string>) =>
+  `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/${file}${query ? `?${new URLSearchParams(query)}` : ''}`;
+
 type Ask<T> = (signal: AbortSignal) => Promise<T>;
 
 /** An answer that holds for its revision; the one before stays, dimmed, until it is there. */

@@ -1,6 +1,6 @@
 /** What several steps ask: jobs, the shelf, an option's year, target and shade. */
 import { queryOptions } from '@tanstack/react-query';
-import { answerOf, OPTION, type OptionAt, pathOf, REVISION, revisionOf } from './asking';
+import { answerOf, fileOf, OPTION, type OptionAt, pathOf, REVISION, revisionOf } from './asking';
 import { api, foundOf, type Schemas, type TargetReport, unwrap, type YearReport } from './client';
 
 export const jobsQuery = queryOptions({
@@ -51,11 +51,9 @@ export const weatherQuery = (at: OptionAt) =>
     foundOf(api.GET(`${REVISION}/weather`, { params: revisionOf(at), signal })),
   );
 
-export const sheetAddress = (at: OptionAt) =>
-  `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/sheet.pdf`;
+export const sheetAddress = (at: OptionAt) => fileOf(at, 'sheet.pdf');
 
-export const briefAddress = (at: OptionAt) =>
-  `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/brief.pdf`;
+export const briefAddress = (at: OptionAt) => fileOf(at, 'brief.pdf');
 
 export const jobFileAddress = (jobId: string) => `/api/jobs/${jobId}/file`;
 

@@ -1,5 +1,5 @@
 /** What a plane's layouts are asked: alternatives, their proofs, exactly so many, why no more. */
-import { answerOf, OPTION, type OptionAt, pathOf, workOn } from '@/api/asking';
+import { answerOf, fileOf, OPTION, type OptionAt, pathOf, workOn } from '@/api/asking';
 import { api, foundOf, type Schemas, unwrap } from '@/api/client';
 
 export type Alternative = Schemas['Alternative'];
@@ -76,4 +76,4 @@ export const seasonsQuery = (at: OptionAt, planeId: string) =>
   );
 
 export const calendarAddress = (at: OptionAt, planeId: string) =>
-  `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/planes/${planeId}/seasons.ics`;
+  fileOf(at, `planes/${planeId}/seasons.ics`);

@@ -1,6 +1,6 @@
 /** What the sheets say on paper: asked for when the year they tell of is there. */
 import { keepPreviousData } from '@tanstack/react-query';
-import { answerOf, OPTION, type OptionAt, pathOf, studyOf } from '@/api/asking';
+import { answerOf, fileOf, OPTION, type OptionAt, pathOf, studyOf } from '@/api/asking';
 import { api, foundOf, type Schemas, unwrap } from '@/api/client';
 
 export const sheetQuery = (at: OptionAt) =>
@@ -35,10 +35,8 @@ export const setSheetQuery = (at: OptionAt, asked: SetAsked, number: string) =>
   );
 
 /** Where a set, or a sheet of it, is fetched from as a file. */
-export const setFile = (at: OptionAt, file: string, asked: SetAsked, number?: string) => {
-  const query = new URLSearchParams({ ...asked, ...(number ? { number } : {}) });
-  return `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/${file}?${query}`;
-};
+export const setFile = (at: OptionAt, file: string, asked: SetAsked, number?: string) =>
+  fileOf(at, file, { ...asked, ...(number ? { number } : {}) });
 
 export const sinceQuery = (at: OptionAt) =>
   answerOf<string[]>(['option', at, 'plan-set-since'], (signal) =>
@@ -47,7 +45,7 @@ export const sinceQuery = (at: OptionAt) =>
 
 /** Where all of an option is fetched from as one zip. */
 export const allFiles = (at: OptionAt, paper: Schemas['SheetPaper']) =>
-  `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/files.zip?paper=${paper}`;
+  fileOf(at, 'files.zip', { paper });
 
 export const packetQuery = (at: OptionAt, to: Schemas['Addressee']) =>
   answerOf<Schemas['PacketView']>(['option', at, 'packet', to], (signal) =>
@@ -60,12 +58,11 @@ export const packetQuery = (at: OptionAt, to: Schemas['Addressee']) =>
   );
 
 export const packetFile = (at: OptionAt, to: Schemas['Addressee'], paper: Schemas['SheetPaper']) =>
-  `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/packets/${to}.pdf?paper=${paper}`;
+  fileOf(at, `packets/${to}.pdf`, { paper });
 
 export const workQuery = (at: OptionAt) =>
   answerOf<Schemas['WorkView']>(['option', at, 'work'], (signal) =>
     foundOf(api.GET(`${OPTION}/work`, { params: pathOf(at), signal })),
   );
 
-export const workCalendar = (at: OptionAt) =>
-  `/api/jobs/${at.jobId}/revisions/${at.revision}/options/${at.optionId}/work.ics`;
+export const workCalendar = (at: OptionAt) => fileOf(at, 'work.ics');

@@ -5,6 +5,7 @@ import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
+import { useTried } from '@/ui/useTried';
 
 const KINDS: Record<Schemas['LogKind'], string> = {
   sent: 'sent',
@@ -37,15 +38,7 @@ interface LogCardProps {
 export function LogCard({ packet, to, practise }: LogCardProps) {
   const { act } = useJob();
   const [course, setCourse] = useState<Schemas['Course']>('by-packet');
-  const [problem, setProblem] = useState('');
-  const tried = async (work: Promise<unknown>) => {
-    setProblem('');
-    try {
-      await work;
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'It was not written.');
-    }
-  };
+  const { tried, problem } = useTried('It was not written.');
   return (
     <Card title="Approval log" className="min-w-0 grow basis-2/5" scrolls>
       {packet.log.length === 0 && (
@@ -93,7 +86,9 @@ export function LogCard({ packet, to, practise }: LogCardProps) {
             items={listed(COURSES)}
             onChange={(value) => setCourse(value as Schemas['Course'])}
           />
-          <Button onClick={() => void tried(practise(course))}>Send to the practice portal</Button>
+          <Button onClick={() => void tried(() => practise(course))}>
+            Send to the practice portal
+          </Button>
           {packet.practised && (
             <Button onClick={() => void act({ kind: 'clear-practice' })}>Clear practice</Button>
           )}
@@ -114,16 +109,11 @@ function WriteLine({ to }: { to: Schemas['Addressee'] }) {
   const [day, setDay] = useState('');
   const [words, setWords] = useState('');
   const [limit, setLimit] = useState('');
-  const [problem, setProblem] = useState('');
+  const { tried, problem } = useTried('It was not written.');
   const write = async () => {
-    setProblem('');
-    try {
-      await edit({ kind: 'write-to-log', to, what, day, words, limit });
-      setWords('');
-      setLimit('');
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'It was not written.');
-    }
+    if (!(await tried(() => edit({ kind: 'write-to-log', to, what, day, words, limit })))) return;
+    setWords('');
+    setLimit('');
   };
   return (
     <form

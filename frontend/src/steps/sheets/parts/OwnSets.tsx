@@ -5,6 +5,7 @@ import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Panel } from '@/ui/Panel';
 import { Toggle } from '@/ui/Toggle';
+import { useTried } from '@/ui/useTried';
 
 const SHEETS: Record<string, string> = {
   'G-1': 'Cover',
@@ -36,17 +37,13 @@ export function OwnSets({ shown, onShown }: OwnSetsProps) {
   const [open, setOpen] = useState(false);
   const [name, setName] = useState(shown?.name ?? '');
   const [sheets, setSheets] = useState<readonly string[]>(shown?.sheets ?? ['G-1']);
-  const [problem, setProblem] = useState('');
+  const { tried, problem } = useTried('It was not kept.');
   const turn = (number: string, on: boolean) =>
     setSheets(on ? [...sheets, number] : sheets.filter((n) => n !== number));
   const send = async (change: () => Promise<unknown>, then: string) => {
-    try {
-      await change();
-      setOpen(false);
-      onShown(then);
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'It was not kept.');
-    }
+    if (!(await tried(change))) return;
+    setOpen(false);
+    onShown(then);
   };
   const trimmed = name.trim();
   return (

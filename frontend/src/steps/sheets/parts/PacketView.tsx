@@ -7,9 +7,11 @@ import { useJob } from '@/plan/JobContext';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
 import { Choice } from '@/ui/Choice';
+import { FileLink } from '@/ui/FileLink';
 import { FilePick } from '@/ui/FilePick';
 import { Failed, Waiting } from '@/ui/States';
 import { TypedField } from '@/ui/TypedField';
+import { useTried } from '@/ui/useTried';
 import { packetFile, packetQuery } from '../queries';
 import { LogCard } from './LogCard';
 
@@ -36,14 +38,9 @@ export function PacketStepView() {
             {WHO[who]}
           </Button>
         ))}
-        <a
-          className="inline-flex h-[27px] items-center rounded-md border border-patina bg-patina px-2.5 font-medium text-sheet"
-          href={packetFile(at, to, paper)}
-          target="_blank"
-          rel="noreferrer"
-        >
+        <FileLink href={packetFile(at, to, paper)} shown>
           Packet (PDF)
-        </a>
+        </FileLink>
         <span role="status" className={packet.lacking > 0 ? 'text-warn' : 'text-ink-2'}>
           {packet.lacking > 0
             ? `${packet.lacking} of ${packet.wanted.length} still missing`
@@ -160,18 +157,14 @@ interface WantedRowProps {
 
 function WantedRow({ to, wanted, there, told }: WantedRowProps) {
   const { act, edit } = useJob();
-  const [problem, setProblem] = useState('');
+  const { tried, problem } = useTried('It was not attached.');
   const keep = (change: Partial<Schemas['Wanted']>) =>
     edit({ kind: 'keep-wanted', to, wanted: { ...wanted, ...change } });
-  const attach = async (file: File) => {
-    setProblem('');
-    try {
+  const attach = (file: File) =>
+    tried(async () => {
       const found = await sendFile<Schemas['AttachedFile']>('/api/attached', file);
       await keep({ files: [...(wanted.files ?? []), found] });
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'It was not attached.');
-    }
-  };
+    });
   const byHand = wanted.by === 'tick' || wanted.by === 'file';
   return (
     <li className="border-b border-rule py-1.5 text-sm">

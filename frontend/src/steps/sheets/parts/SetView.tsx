@@ -7,6 +7,7 @@ import { useJob } from '@/plan/JobContext';
 import { Board } from '@/ui/Board';
 import { Button } from '@/ui/Button';
 import { Choice } from '@/ui/Choice';
+import { FileLink } from '@/ui/FileLink';
 import { Failed, Waiting } from '@/ui/States';
 import { useScrollStop } from '@/ui/useScrollStop';
 import { planSetQuery, type SetAsked, setFile, setSheetQuery } from '../queries';
@@ -94,14 +95,9 @@ export function SetView() {
           shown={own.find(({ name }) => name === asked.name)}
           onShown={(name) => setAsked({ ...asked, name })}
         />
-        <a
-          className="inline-flex h-[27px] items-center rounded-md border border-patina bg-patina px-2.5 text-sm font-medium text-sheet"
-          href={setFile(at, 'plan-set.pdf', asked)}
-          target="_blank"
-          rel="noreferrer"
-        >
+        <FileLink href={setFile(at, 'plan-set.pdf', asked)} shown>
           {titleOf(asked.name)} (PDF)
-        </a>
+        </FileLink>
         {sheets && (
           <span role="status" className={faults > 0 ? 'text-stop' : 'text-ink-2'}>
             {faults > 0

@@ -6,10 +6,12 @@ import { useJob } from '@/plan/JobContext';
 import { Board } from '@/ui/Board';
 import { Button } from '@/ui/Button';
 import { Card } from '@/ui/Card';
+import { FileLink } from '@/ui/FileLink';
 import { Failed, Waiting } from '@/ui/States';
 import { Toggle } from '@/ui/Toggle';
 import { TypedField } from '@/ui/TypedField';
 import { useScrollStop } from '@/ui/useScrollStop';
+import { useTried } from '@/ui/useTried';
 import { workCalendar, workQuery } from '../queries';
 import { daysBetween } from './days';
 import { StepLine } from './StepLine';
@@ -32,13 +34,7 @@ export function WorkPlanView() {
           width={128}
           commit={(typed) => edit({ kind: 'set-work-field', field: 'begins', typed })}
         />
-        <a
-          className="inline-flex h-[27px] items-center rounded-md border border-patina bg-patina px-2.5 font-medium text-sheet"
-          href={workCalendar(at)}
-          download
-        >
-          Calendar (ics)
-        </a>
+        <FileLink href={workCalendar(at)}>Calendar (ics)</FileLink>
         <span role="status" className="text-ink-2">
           Switched on {work.ends}, {days} days after it begins. Draw a bar to move its step.
         </span>
@@ -138,17 +134,13 @@ function HoldsCard({ holds }: { holds: readonly Schemas['Hold'][] }) {
   const [from, setFrom] = useState('');
   const [to, setTo] = useState('');
   const [why, setWhy] = useState('');
-  const [problem, setProblem] = useState('');
+  const { tried, problem } = useTried('It was not held.');
   const hold = async () => {
-    setProblem('');
-    try {
-      await edit({ kind: 'hold-days', from_day: from, to_day: to, why });
-      setFrom('');
-      setTo('');
-      setWhy('');
-    } catch (error) {
-      setProblem(error instanceof Error ? error.message : 'It was not held.');
-    }
+    const held = await tried(() => edit({ kind: 'hold-days', from_day: from, to_day: to, why }));
+    if (!held) return;
+    setFrom('');
+    setTo('');
+    setWhy('');
   };
   return (
     <Card
