@@ -37,6 +37,7 @@ COMMANDS = {
     "racking": "build.racking",
     "wiring": "circuits.wiring",
     "one-line": "circuits.one_line",
+    "diagnose": "proving.diagnose",
     "expected": "proving.expected",
     "mounts": "build.mounts",
     "cut": "build.cut",

@@ -1,7 +1,9 @@
 """An option as the year takes it: its light, its converters and its losses, remembered."""
 
+from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
+from typing import TypeGuard
 
 import numpy as np
 from numpy.typing import NDArray
@@ -35,6 +37,7 @@ from ridge_tally.core.job.array import Mounting
 from ridge_tally.core.job.document import Job, ModuleString
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.system import strung_w
+from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.strings.units import units_by_plane
 from ridge_tally.core.sun.shading import QUICK
 from ridge_tally.rules import tables
@@ -184,26 +187,47 @@ def losses_of(
 def _drawn(desk: Desk, design: Design, scenario: Scenario) -> DcOutput:
     own = own_point_of(design, scenario)
     weather = weather_of(desk, design.job)
-    inputs = design.trackers
-    steps = len(weather.time)
-    if own is None or (
-        isinstance(own.unit, OptimizerSheet) and own.unit.kind is OptimizerKind.ADD_ON
-    ):
+    if not has_own_points(own):
         trackers = trackers_of(desk, design, scenario)
-        return drawn_by_strings(trackers, inputs, steps)
+        return drawn_by_strings(trackers, design.trackers, len(weather.time))
+    return drawn_at_modules(
+        design, own, lambda groups: _lit(desk, design, groups, scenario), weather
+    )
+
+
+# Modules that share a tracker or lie on one array, with its number from 0.
+Group = tuple[int, tuple[PlacedId, ...]]
+
+
+def has_own_points(own: OwnPoint | None) -> TypeGuard[OwnPoint]:
+    """Return whether every module has a converter of its own."""
+    if own is None:
+        return False
+    return isinstance(own.unit, MicroinverterSheet) or own.unit.kind is OptimizerKind.SYSTEM
+
+
+def drawn_at_modules(
+    design: Design,
+    own: OwnPoint,
+    lit: Callable[[list[Group]], tuple[StringIrradiance, ...]],
+    weather: WeatherYear,
+) -> DcOutput:
+    """Return what converters at every module draw of the light that ``lit`` puts on groups of them.
+
+    Raises
+    ------
+    MissingDatum, OutOfModelRange
+        If a datasheet lacks what the model needs or contradicts itself.
+    """
+    steps = len(weather.time)
     if isinstance(own.unit, OptimizerSheet):
         groups = [(s.tracker_number - 1, s.module_ids) for s in design.option.strings]
-        converter = optimizer_converter(own.unit)
-    else:
-        planes = [p for p in units_by_plane(design, own.unit.inputs) if p]
-        groups = [(n, tuple(m for unit in p for m in unit)) for n, p in enumerate(planes)]
-        on_units = [[len(unit) for unit in p] for p in planes]
-        converter = micro_converter(own.unit)
-    lit = _lit(desk, design, groups, scenario)
-    points = module_points(lit, converter, weather)
-    if isinstance(own.unit, OptimizerSheet):
-        return drawn_by_optimizers(points, own.unit, inputs, steps)
-    return drawn_by_microinverters(points, on_units, steps)
+        points = module_points(lit(groups), optimizer_converter(own.unit), weather)
+        return drawn_by_optimizers(points, own.unit, design.trackers, steps)
+    planes = [p for p in units_by_plane(design, own.unit.inputs) if p]
+    groups = [(n, tuple(m for unit in p for m in unit)) for n, p in enumerate(planes)]
+    points = module_points(lit(groups), micro_converter(own.unit), weather)
+    return drawn_by_microinverters(points, [[len(unit) for unit in p] for p in planes], steps)
 
 
 def trackers_of(
@@ -236,14 +260,15 @@ def trackers_of(
             mine = _lit(desk, design, groups, lit)
             return loaded_tracker(index, mine, weather)
 
-        return replace(desk.loaded.get(key, compute), helpers=_helpers(own, wired))
+        return replace(desk.loaded.get(key, compute), helpers=helpers_of(own, wired))
 
     # The kernels let go of the interpreter, so that both cores work.
     with ThreadPoolExecutor() as pool:
         return tuple(pool.map(load, by_tracker.items()))
 
 
-def _helpers(own: OwnPoint | None, wired: tuple[tuple[PlacedId, ...], ...]) -> Helpers | None:
+def helpers_of(own: OwnPoint | None, wired: tuple[tuple[PlacedId, ...], ...]) -> Helpers | None:
+    """Return the add-on optimizers on modules of the strings of a tracker, if any."""
     if own is None or not isinstance(own.unit, OptimizerSheet):
         return None
     there = set(own.module_ids)
@@ -253,7 +278,7 @@ def _helpers(own: OwnPoint | None, wired: tuple[tuple[PlacedId, ...], ...]) -> H
 def _lit(
     desk: Desk,
     design: Design,
-    groups: list[tuple[int, tuple[PlacedId, ...]]],
+    groups: list[Group],
     scenario: Scenario,
 ) -> tuple[StringIrradiance, ...]:
     """Return modules by tracker or array with the light on each of their substrings."""

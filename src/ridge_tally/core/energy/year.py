@@ -145,7 +145,7 @@ def simulate_year(plant: Plant, weather: WeatherYear) -> YearResult:
         The same steps as the light it was drawn from.
     """
     drawn, losses, hours = plant.drawn, plant.losses, weather.step_h
-    kept = _kept_frac(losses, 1)
+    kept = kept_frac(losses, 1)
     within = plant.within(plant.cloud)
     ac, wired, exported, at_meter = _to_meter(plant, weather, 1, within)
     before = _after_outages(wired, losses)
@@ -208,7 +208,7 @@ def _to_meter(
 ) -> tuple[AcYear, FloatArray, FloatArray, FloatArray]:
     """Return the inverters' part in a year from 1, and (n,) W after wires, export and outages."""
     losses = plant.losses
-    kept = _kept_frac(losses, year)
+    kept = kept_frac(losses, year)
     ac = _ac(plant, kept, weather, within)
     # What is drawn at night is too little to lose any of it.
     wired = np.where(ac.given_w > 0, ac.given_w * (1 - losses.ac_wiring_frac), ac.given_w)
@@ -224,7 +224,7 @@ def _after_outages(power_w: FloatArray, losses: Losses) -> FloatArray:
     return np.where(power_w > 0, power_w * (1 - losses.outage_frac), power_w)
 
 
-def _kept_frac(losses: Losses, year: int) -> float:
+def kept_frac(losses: Losses, year: int) -> float:
     """Return what mismatch, ageing and wires leave of the DC power in a year, from 1."""
     return (1 - losses.mismatch_frac) * losses.aged_frac(year) * (1 - losses.wiring_frac)
 
@@ -277,7 +277,7 @@ def _exported(
 
 def clipping_band_kwh(plant: Plant, weather: WeatherYear) -> tuple[float, float]:
     """Return what the limit cuts off even hours, and off hours of sun and cloud almost alone."""
-    kept, hours = _kept_frac(plant.losses, 1), weather.step_h
+    kept, hours = kept_frac(plant.losses, 1), weather.step_h
     found = []
     for within in (None, plant.within(plant.cloud_most)):
         ac = _ac(plant, kept, weather, within)
