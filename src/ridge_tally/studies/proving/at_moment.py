@@ -40,13 +40,7 @@ LOOKS_LIKE = {
 STRING_READS = (
     Kind.VOC, Kind.ISC, Kind.V_AT_WORK, Kind.I_AT_WORK, Kind.POWER,
 )  # fmt: skip
-HELD_  # What a sky that somebody calls so may be as well.
-LOOKS_LIKE = {
-    Sky.CLEAR: (Sky.HAZY,),
-    Sky.HAZY: (Sky.CLEAR, Sky.OVERCAST),
-    Sky.OVERCAST: (Sky.HAZY,),
-}
-STRING_READS = (Kind.V_AT_WORK, Kind.POWER)
+HELD_STRING_READS = (Kind.V_AT_WORK, Kind.POWER)
 
 
 class Normal(StrEnum):
