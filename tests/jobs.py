@@ -6,8 +6,9 @@ from pathlib import Path
 
 from ridge_tally.catalogue.shelf import Shelf, sample_shelf
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
-from ridge_tally.core.job.document import Job, Option
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.survey.planes import RemovePlane
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.racking import DesignLoads, Racking
 from ridge_tally.demo.juniper_bench import juniper_bench
 from ridge_tally.editing.apply import apply_edit

@@ -4,7 +4,7 @@ import pytest
 
 from jobs import FULL, SAMPLE, SHELF, option_a
 from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, OutOfRange
-from ridge_tally.core.job.document import Job, ModuleString, present_ids
+from ridge_tally.core.job.document import Job, present_ids
 from ridge_tally.core.job.edits.any_edit import StringEdit
 from ridge_tally.core.job.edits.array.modules import RemoveModules
 from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
@@ -19,6 +19,7 @@ from ridge_tally.core.job.edits.strings.threading import (
     ThreadString,
     UsePlan,
 )
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.formats.job_file import read_job, write_job
 

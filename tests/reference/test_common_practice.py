@@ -7,9 +7,10 @@ import pytest
 
 from jobs import SAMPLE, SHELF, option_a, with_inverter, with_module
 from ridge_tally.core.errors import OutOfRange
-from ridge_tally.core.job.document import ModuleString, present_ids, with_option
+from ridge_tally.core.job.document import present_ids, with_option
 from ridge_tally.core.job.edits.array.modules import RemoveModules
 from ridge_tally.core.job.edits.brief.grid import GridField, SetGridField, TakeGridPack
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.loading.clipped_day import clipped_kwh_at
 from ridge_tally.core.strings.voltage import string_voltage_v, temperature_at_voltage_degc
 from ridge_tally.core.working import Verdict

@@ -7,9 +7,10 @@ import pytest
 from jobs import FULL, SAMPLE, SHELF, option_a, with_inverter, with_module
 from ridge_tally.core.errors import NotUnderstood, OutOfRange
 from ridge_tally.core.job.code_rules import CodeRuleField, OnSite, Shutdown
-from ridge_tally.core.job.document import CodePack, ColdSchool, Job, ModuleString, present_ids
+from ridge_tally.core.job.document import CodePack, ColdSchool, Job, present_ids
 from ridge_tally.core.job.edits.brief.site import SetCodeRule, SetColdSchool, SetPlace
 from ridge_tally.core.job.edits.strings.wiring import ConfirmOnSite, SetShutdown
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.working import Check, LimitKind, SourceStatus, Verdict
 from ridge_tally.editing.apply import apply_edit, apply_edits
 from ridge_tally.editing.design import design_for

@@ -7,18 +7,12 @@ import pytest
 from jobs import FULL, SAMPLE, SHELF, option_a, with_inverter, with_module
 from ridge_tally.core.job.array import Mounting
 from ridge_tally.core.job.code_rules import CodeRuleField, Shutdown
-from ridge_tally.core.job.document import (
-    CodePack,
-    ColdSchool,
-    DesignTemperature,
-    Job,
-    ModuleString,
-    present_ids,
-)
+from ridge_tally.core.job.document import CodePack, ColdSchool, DesignTemperature, Job, present_ids
 from ridge_tally.core.job.edits.array.fills import ArrayField, SetArrayField, SetMounting
 from ridge_tally.core.job.edits.brief.site import SetCodeRule, SetColdSchool
 from ridge_tally.core.job.edits.strings.threading import WishSeriesLength
 from ridge_tally.core.job.edits.strings.wiring import SetShutdown, SetStringFuse
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.working import Check, LimitKind, Verdict
 from ridge_tally.demo.kiln_yard import kiln_yard
 from ridge_tally.editing.apply import apply_edit

@@ -8,7 +8,7 @@ from jobs import SAMPLE, SHELF, warm_workspace_in
 from ridge_tally.core.equipment import InverterId
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.array import Mounting, Ways
-from ridge_tally.core.job.document import Job, Option, option_of
+from ridge_tally.core.job.document import Job, option_of
 from ridge_tally.core.job.edits.array.fills import ArrayField, FillPlane, SetArrayField, SetOnLines
 from ridge_tally.core.job.edits.array.modules import RemoveModules
 from ridge_tally.core.job.edits.array.tables import SpaceRows
@@ -17,6 +17,7 @@ from ridge_tally.core.job.edits.survey.obstructions import SetStructure, Structu
 from ridge_tally.core.job.edits.survey.outlines import SetReading
 from ridge_tally.core.job.edits.survey.planes import AddPlane, PlaneField, PlaneShape, SetPlaneField
 from ridge_tally.core.job.ids import OptionId, PlaneId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.survey import ReadingKind
 from ridge_tally.core.survey.scene import FaceKind, scene_of
 from ridge_tally.core.working import Verdict

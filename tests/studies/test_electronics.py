@@ -9,10 +9,11 @@ from jobs import FULL, SAMPLE, SHELF, option_a, warm_workspace_in, with_inverter
 from ridge_tally.core.equipment import MicroinverterSheet, OptimizerSheet
 from ridge_tally.core.errors import BadGeometry, NotFound
 from ridge_tally.core.job.architecture import Architecture
-from ridge_tally.core.job.document import CodePack, Job, Option, present_ids
+from ridge_tally.core.job.document import CodePack, Job, present_ids
 from ridge_tally.core.job.edits.array.modules import RemoveModules
 from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics, FitOptimizers
 from ridge_tally.core.job.edits.strings.threading import MoveString
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.system import system_of
 from ridge_tally.core.strings.units import branches_of, trunk_rise_v, units_by_plane
 from ridge_tally.core.working import Check, LimitKind, Verdict

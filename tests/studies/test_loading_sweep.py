@@ -10,10 +10,11 @@ import pytest
 from jobs import FULL, SAMPLE, SHELF, option_a, warm_workspace_in
 from ridge_tally.core.errors import NotUnderstood
 from ridge_tally.core.job.array import Ways
-from ridge_tally.core.job.document import Job, Option, option_of, present_ids
+from ridge_tally.core.job.document import Job, option_of, present_ids
 from ridge_tally.core.job.edits.array.fills import FillPlane
 from ridge_tally.core.job.edits.array.modules import RemoveModules
 from ridge_tally.core.job.grid import SizeCap, SizeCapKind
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.loading.weights import WHOLE_YEAR, Season, Weighing, counted, parse_weighing
 from ridge_tally.core.sky.weather_year import hour_middles
 from ridge_tally.core.working import LimitKind

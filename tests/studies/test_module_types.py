@@ -11,9 +11,10 @@ from ridge_tally.core.energy.lit import diode_of
 from ridge_tally.core.equipment import ModuleId, ModuleSheet, TrackerSheet
 from ridge_tally.core.errors import NotFound
 from ridge_tally.core.job.array import Ways, present_of
-from ridge_tally.core.job.document import Job, ModuleString, option_of, with_option
+from ridge_tally.core.job.document import Job, option_of, with_option
 from ridge_tally.core.job.edits.array.fills import FillPlane
 from ridge_tally.core.job.edits.array.kinds import ChooseModule, ChoosePlaneModule
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.job.system import system_of
 from ridge_tally.core.kernels.modules import helped_year
 from ridge_tally.core.kernels.strings import free_year

@@ -6,8 +6,9 @@ import pytest
 
 from jobs import FULL, SHELF, option_a, warm_workspace_in
 from ridge_tally.core.errors import MissingDatum
-from ridge_tally.core.job.document import Job, Option, option_of, present_ids
+from ridge_tally.core.job.document import Job, option_of, present_ids
 from ridge_tally.core.job.edits.array.modules import ToggleModules
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.system import system_of
 from ridge_tally.core.working import LimitKind
 from ridge_tally.demo.mill_terrace import mill_terrace

@@ -9,8 +9,9 @@ from jobs import FULL, SHELF, option_a, warm_workspace_in, with_inverter
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import TrackerSheet
 from ridge_tally.core.job.array import Ways, present_of
-from ridge_tally.core.job.document import Job, ModuleString, with_option
+from ridge_tally.core.job.document import Job, with_option
 from ridge_tally.core.job.edits.array.fills import FillPlane
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.demo.juniper_survey import GARAGE_WEST, SOUTH
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for

@@ -6,11 +6,12 @@ import pytest
 
 from jobs import FULL, SHELF, option_a, with_inverter
 from ridge_tally.core.job.architecture import Architecture
-from ridge_tally.core.job.document import Job, Option
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.edits.brief.grid import GridField, SetGridField
 from ridge_tally.core.job.edits.brief.needs import SetNoGo
 from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics
 from ridge_tally.core.job.edits.strings.threading import WishSeriesLength
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.steps import WorkStep
 from ridge_tally.core.working import STEP_OF, Family, LimitKind, Verdict
 from ridge_tally.demo.kiln_yard import kiln_yard

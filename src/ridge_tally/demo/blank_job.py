@@ -4,9 +4,10 @@ from dataclasses import replace
 from datetime import date
 
 from ridge_tally.catalogue.shelf import Shelf
-from ridge_tally.core.job.document import CodePack, DesignTemperature, Equipment, Job, Option, Site
+from ridge_tally.core.job.document import CodePack, DesignTemperature, Equipment, Job, Site
 from ridge_tally.core.job.edits.survey.planes import AddPlane, PlaneShape
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.survey import Survey
 from ridge_tally.core.units import LengthUnit
 from ridge_tally.editing.strings.planned import thread_option

@@ -6,14 +6,7 @@ from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.equipment import InverterId, ModuleId
 from ridge_tally.core.job.array import Ways
 from ridge_tally.core.job.code_rules import Shutdown
-from ridge_tally.core.job.document import (
-    CodePack,
-    DesignTemperature,
-    Equipment,
-    Job,
-    Option,
-    Site,
-)
+from ridge_tally.core.job.document import CodePack, DesignTemperature, Equipment, Job, Site
 from ridge_tally.core.job.edits.any_edit import Edit
 from ridge_tally.core.job.edits.array.fills import FillPlane
 from ridge_tally.core.job.edits.brief.needs import ServiceField, SetNoGo, SetServiceField
@@ -35,6 +28,7 @@ from ridge_tally.core.job.edits.strings.threading import WishSeriesLength
 from ridge_tally.core.job.edits.strings.wiring import PlaceBox, SetShutdown
 from ridge_tally.core.job.ids import OptionId
 from ridge_tally.core.job.money import IncentiveId, IncentiveKind
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.survey import Survey
 from ridge_tally.core.mounting_sheet import MountingId
 from ridge_tally.core.units import LengthUnit

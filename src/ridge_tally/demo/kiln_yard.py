@@ -10,7 +10,6 @@ from ridge_tally.core.job.document import (
     DesignTemperature,
     Equipment,
     Job,
-    Option,
     Site,
     option_of,
 )
@@ -42,6 +41,7 @@ from ridge_tally.core.job.edits.survey.surroundings import (
     ShadeField,
 )
 from ridge_tally.core.job.ids import OptionId, PlaneId, ShadeId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.places import SitePoint
 from ridge_tally.core.job.survey import ReadingKind, ShadeKind, Survey
 from ridge_tally.core.units import LengthUnit

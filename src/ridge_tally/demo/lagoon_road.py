@@ -6,14 +6,7 @@ from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.equipment import InverterId, ModuleId
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.array import Ways
-from ridge_tally.core.job.document import (
-    CodePack,
-    DesignTemperature,
-    Equipment,
-    Job,
-    Option,
-    Site,
-)
+from ridge_tally.core.job.document import CodePack, DesignTemperature, Equipment, Job, Site
 from ridge_tally.core.job.edits.any_edit import Edit, SurveyEdit
 from ridge_tally.core.job.edits.array.fills import FillPlane
 from ridge_tally.core.job.edits.brief.bills import SetUse
@@ -57,6 +50,7 @@ from ridge_tally.core.job.edits.survey.surroundings import (
     SightShade,
 )
 from ridge_tally.core.job.ids import ExistingId, OptionId, PlacedId, PlaneId, ShadeId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.places import PlanePoint, SitePoint
 from ridge_tally.core.job.survey import EdgeKind, ObstructionKind, ReadingKind, ShadeKind, Survey
 from ridge_tally.core.units import LengthUnit

@@ -10,7 +10,6 @@ from ridge_tally.core.job.document import (
     DesignTemperature,
     Equipment,
     Job,
-    Option,
     Site,
     option_of,
 )
@@ -33,6 +32,7 @@ from ridge_tally.core.job.edits.survey.planes import (
     SetPlaneField,
 )
 from ridge_tally.core.job.ids import OptionId, PlaneId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.survey import Survey
 from ridge_tally.core.job.wiring import Lie
 from ridge_tally.core.units import LengthUnit

@@ -9,11 +9,7 @@ from functools import reduce
 from typing import assert_never
 
 from ridge_tally.catalogue.shelf import Shelf
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    alike_but_options,
-)
+from ridge_tally.core.job.document import Job, alike_but_options
 from ridge_tally.core.job.edits.any_edit import (
     ArrayEdit,
     BriefEdit,
@@ -22,18 +18,21 @@ from ridge_tally.core.job.edits.any_edit import (
     LoadingEdit,
     MoneyEdit,
     PaperworkEdit,
+    ProvingEdit,
     StringEdit,
     SurveyEdit,
     TakeRemedy,
 )
 from ridge_tally.core.job.edits.options import CopyOption, OptionEdit
 from ridge_tally.core.job.edits.sun.weather import WeatherEdit
+from ridge_tally.core.job.option import Option
 from ridge_tally.editing.array.step import array_changed
 from ridge_tally.editing.brief.step import brief_changed
 from ridge_tally.editing.build.step import build_changed
 from ridge_tally.editing.loading.step import loading_changed
 from ridge_tally.editing.money.step import money_changed
 from ridge_tally.editing.options import options_changed
+from ridge_tally.editing.proving.step import proving_changed
 from ridge_tally.editing.sheets.step import paperwork_changed
 from ridge_tally.editing.strings.planned import thread_option
 from ridge_tally.editing.strings.step import strings_changed
@@ -75,7 +74,7 @@ def apply_edits(job: Job, steps: Iterable[Edit], shelf: Shelf) -> Job:
     return reduce(lambda made, step: apply_edit(made, step, shelf), steps, job)
 
 
-def _changed(job: Job, edit: Edit, shelf: Shelf) -> Job:  # noqa: PLR0911 - one return a step
+def _changed(job: Job, edit: Edit, shelf: Shelf) -> Job:  # noqa: PLR0911, PLR0912 - one return a step
     if isinstance(edit, TakeRemedy):
         steps = edit.steps
         if edit.into:
@@ -102,4 +101,6 @@ def _changed(job: Job, edit: Edit, shelf: Shelf) -> Job:  # noqa: PLR0911 - one 
         return money_changed(job, edit)
     if isinstance(edit, PaperworkEdit):
         return paperwork_changed(job, edit)
+    if isinstance(edit, ProvingEdit):
+        return proving_changed(job, edit)
     assert_never(edit)

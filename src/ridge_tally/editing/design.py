@@ -1,7 +1,8 @@
 """The shared numbers of an option's rules, at its climate's temperatures."""
 
-from ridge_tally.core.job.document import Job, Option, option_of
+from ridge_tally.core.job.document import Job, option_of
 from ridge_tally.core.job.ids import OptionId
+from ridge_tally.core.job.option import Option
 from ridge_tally.rules.design import Design, design_of
 from ridge_tally.simulators.weather_service import climate
 

@@ -28,6 +28,7 @@ def pictures_of(job: Job) -> tuple[str, ...]:
     named = [a.picture.sha256 for a in survey.attachments if a.picture]
     if survey.trace is not None:
         named.append(survey.trace.picture.sha256)
+    named += [r.picture for r in job.proving.records if r.picture]
     return tuple(dict.fromkeys(named))
 
 

@@ -14,8 +14,9 @@ from ridge_tally.core.equipment import (
 )
 from ridge_tally.core.errors import MissingDatum, OutsideModelRange
 from ridge_tally.core.job.array import Mounting, PlaneArray, mounting_of
-from ridge_tally.core.job.document import ColdSchool, Job, Option, Site, present_ids
+from ridge_tally.core.job.document import ColdSchool, Job, Site, present_ids
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.system import System, system_of
 from ridge_tally.core.strings.parts import ac_makers, fitted_ids
 from ridge_tally.core.working import Given, number_of

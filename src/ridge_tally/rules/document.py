@@ -19,6 +19,7 @@ from ridge_tally.rules.equipment.sheet import require_sheet
 from ridge_tally.rules.loading.bench_document import require_sound_bench
 from ridge_tally.rules.money.document import require_sound_money
 from ridge_tally.rules.option_document import require_name, require_sound_option
+from ridge_tally.rules.proving.document import require_sound_proving
 from ridge_tally.rules.ranges import Range, require_ranges
 from ridge_tally.rules.sheets.document import require_sound_paperwork
 from ridge_tally.rules.sun.weather_document import require_sound_weather
@@ -44,6 +45,8 @@ def require_sound(job: Job, before: Job | None = None) -> None:
         require_sound_money(job.money)
     if before is None or job.paperwork is not before.paperwork:
         require_sound_paperwork(job.paperwork)
+    if before is None or job.proving is not before.proving:
+        require_sound_proving(job)
     alike = before is not None and alike_but_options(job, before)
     if not alike:
         _require_sound_site(job)

@@ -6,7 +6,8 @@ from ridge_tally.core.array.stances import steepest_deg
 from ridge_tally.core.equipment import sheet_among
 from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
 from ridge_tally.core.job.array import Position
-from ridge_tally.core.job.document import Job, Option, plane_of, present_ids
+from ridge_tally.core.job.document import Job, plane_of, present_ids
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.system import LaidArray, System, system_of
 from ridge_tally.core.job.wiring import Wiring
 from ridge_tally.core.nominal_year import DAYS

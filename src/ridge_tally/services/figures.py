@@ -14,7 +14,8 @@ from pathlib import Path
 from typing import Generic, TypeVar
 
 from ridge_tally.core.errors import RidgeTallyError
-from ridge_tally.core.job.document import Job, Option, alike_but_options
+from ridge_tally.core.job.document import Job, alike_but_options
+from ridge_tally.core.job.option import Option
 from ridge_tally.editing.design import design_for
 from ridge_tally.views.brief.report import BriefReport, brief_report
 from ridge_tally.views.option import OptionReport, option_report

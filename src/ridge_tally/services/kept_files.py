@@ -58,6 +58,7 @@ def packed_with(workspace: Workspace, job: Job) -> dict[str, bytes]:
         named.append((METER, partial(meter_file, desk), load.sha256))
     if bench:
         named.append((METER, partial(meter_file, desk), bench.file.sha256))
+    named += [(METER, partial(meter_file, desk), f.sha256) for f in job.proving.production]
     papers = job.paperwork
     named += [(ISSUED, partial(issued_file, workspace), i.sha256) for i in papers.issues]
     named += [

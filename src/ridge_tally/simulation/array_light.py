@@ -13,8 +13,9 @@ from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.errors import MissingDatum
 from ridge_tally.core.job.array import Mounting, PlacedModule, PlaneArray, in_lines, present_of
-from ridge_tally.core.job.document import Job, Option
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.ids import PlacedId, PlaneId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.sky.plane_irradiance import share_of
 from ridge_tally.core.sky.weather_year import WeatherYear, by_step

@@ -31,6 +31,8 @@ class Desk:
     loaded: Remembered = field(default_factory=lambda: Remembered(6))
     # Tables tilted with the seasons have a sky for each tilt.
     skies: Remembered = field(default_factory=lambda: Remembered(8))
+    # What readings pointed to, one more at a time.
+    hunts: Remembered = field(default_factory=lambda: Remembered(96))
     # Words of the sky over modules, a megabyte each.
     words: Remembered = field(default_factory=lambda: Remembered(96))
 

@@ -27,8 +27,8 @@ from ridge_tally.core.equipment import (
     OptimizerSheet,
 )
 from ridge_tally.core.errors import OutOfRange
-from ridge_tally.core.job.document import ModuleString
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.kernels.hung import string_points
 from ridge_tally.core.nominal_year import DAYS
 from ridge_tally.core.sky.given_sky import MOST_FRAC, Sky, given_sky

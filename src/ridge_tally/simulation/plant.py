@@ -34,8 +34,9 @@ from ridge_tally.core.equipment import (
     Warming,
 )
 from ridge_tally.core.job.array import Mounting
-from ridge_tally.core.job.document import Job, ModuleString
+from ridge_tally.core.job.document import Job
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.job.system import strung_w
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.strings.units import units_by_plane

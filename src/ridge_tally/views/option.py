@@ -6,14 +6,9 @@ from functools import lru_cache
 
 from ridge_tally.core.array.legal import Shortfall
 from ridge_tally.core.job.array import PlacedModule
-from ridge_tally.core.job.document import (
-    Job,
-    ModuleString,
-    present_ids,
-    strings_on,
-    strung_count,
-)
+from ridge_tally.core.job.document import Job, present_ids, strings_on, strung_count
 from ridge_tally.core.job.ids import PlacedId, PlaneId
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.job.wiring import JunctionBox
 from ridge_tally.core.sheets.working_lines import WorkingLines, value_and_limit, working_lines
 from ridge_tally.core.steps import WorkStep

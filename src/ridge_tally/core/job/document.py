@@ -10,27 +10,26 @@ from datetime import date
 from enum import StrEnum
 
 from ridge_tally.core.equipment import (
-    InverterId,
     InverterSheet,
     MicroinverterSheet,
-    ModuleId,
     ModuleSheet,
     OptimizerSheet,
 )
 from ridge_tally.core.errors import NotFound
-from ridge_tally.core.job.architecture import Architecture, Electronics
+from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.array import Orientation, PlaneArray, empty_array
 from ridge_tally.core.job.battery import Battery, Coupling
 from ridge_tally.core.job.bench import Bench
 from ridge_tally.core.job.brief import Brief
-from ridge_tally.core.job.code_rules import OwnRules, Safety
+from ridge_tally.core.job.code_rules import OwnRules
 from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
 from ridge_tally.core.job.money import Money
+from ridge_tally.core.job.option import ModuleString, Option
 from ridge_tally.core.job.paperwork import Paperwork
-from ridge_tally.core.job.racking import DesignLoads, Racking
+from ridge_tally.core.job.proving import ProvingLog
+from ridge_tally.core.job.racking import DesignLoads
 from ridge_tally.core.job.survey import RoofPlane, Survey
 from ridge_tally.core.job.weather import JobWeather
-from ridge_tally.core.job.wiring import JunctionBox, Wiring
 from ridge_tally.core.mounting_sheet import MountingSheet
 from ridge_tally.core.units import LengthUnit
 
@@ -102,39 +101,6 @@ class Equipment:
 
 
 @dataclass(frozen=True, slots=True)
-class ModuleString:
-    """Modules in series, in wiring order from the positive end, on one tracker (from 1).
-
-    ``locked``: wired so by a person; planning leaves it alone.
-    """
-
-    tag: str
-    tracker_number: int
-    module_ids: tuple[PlacedId, ...]
-    locked: bool = False
-
-
-@dataclass(frozen=True, slots=True)
-class Option:
-    """One design for this survey; trackers are numbered through from ``inverter_id`` on."""
-
-    id: OptionId
-    name: str
-    module_id: ModuleId
-    inverter_id: InverterId
-    arrays: tuple[PlaneArray, ...] = ()
-    series_wish: int | None = None
-    strings: tuple[ModuleString, ...] = ()
-    more_inverters: tuple[InverterId, ...] = ()
-    boxes: tuple[JunctionBox, ...] = ()
-    safety: Safety = field(default_factory=Safety)
-    electronics: Electronics = field(default_factory=Electronics)
-    battery: Battery | None = None
-    racking: Racking = field(default_factory=Racking)
-    wiring: Wiring = field(default_factory=Wiring)
-
-
-@dataclass(frozen=True, slots=True)
 class Job:
     """One house: brief, survey, equipment and the options drawn for it."""
 
@@ -150,11 +116,14 @@ class Job:
     design_loads: DesignLoads = field(default_factory=DesignLoads)
     money: Money = field(default_factory=Money)
     paperwork: Paperwork = field(default_factory=Paperwork)
+    proving: ProvingLog = field(default_factory=ProvingLog)
     version: int = field(default=DOCUMENT_VERSION)
 
 
 _SHARED = tuple(
-    f.name for f in fields(Job) if f.name not in ("name", "options", "money", "paperwork")
+    f.name
+    for f in fields(Job)
+    if f.name not in ("name", "options", "money", "paperwork", "proving")
 )
 
 

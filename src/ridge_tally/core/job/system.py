@@ -13,8 +13,9 @@ from ridge_tally.core.equipment import (
     sheet_among,
 )
 from ridge_tally.core.job.array import PlaneArray
-from ridge_tally.core.job.document import Job, Option, array_of, plane_of, taking_part
+from ridge_tally.core.job.document import Job, array_of, plane_of, taking_part
 from ridge_tally.core.job.ids import PlacedId, PlaneId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.survey import RoofPlane
 
 

@@ -12,7 +12,7 @@ from ridge_tally.core.proving.weighing import RIGHTLY_SEEN, Cause, scaled, sigma
 # A point of risk weighs as much as so many minutes; our own line.
 MINUTES_A_RISK = 6.0
 # Causes below this share of the first's chance are not worth a walk; so many are looked at.
-WORTH_CHANCE, MOST_CAUSES = 0.005, 16
+WORTH_CHANCE, MOST_CAUSES = 0.002, 40
 # What settles less than this is not worth taking.
 WORTH_SETTLING = 0.01
 

@@ -93,12 +93,14 @@ class Cause:
 class Weighed:
     """Causes, the likeliest first, and what is left for one nobody thought of.
 
-    ``unseen``: causes that change none of the readings that were taken; they are not weighed.
+    ``unseen``: causes that change none of the readings that were taken; they are not weighed, and
+    ``silent`` are one of each of them beside the likeliest, as likely as they are met.
     """
 
     causes: tuple[Cause, ...]
     other: float
     unseen: tuple[Fault, ...] = ()
+    silent: tuple[Cause, ...] = ()
 
     @property
     def sure(self) -> bool:
@@ -150,6 +152,8 @@ class Weighing:
         self._telling = [one for one in thought_of if self._tells(one)]
         told = {one.fault for one in self._telling}
         self._unseen = tuple(dict.fromkeys(p.fault for p in thought_of if p.fault not in told))
+        telling = set(self._telling)
+        self._silent = [one for one in thought_of if one not in telling]
         self._sizes = Counter(one.fault for one in self._telling) + Counter([Fault.HEALTHY])
 
     def weighed(self) -> Weighed:
@@ -161,7 +165,7 @@ class Weighing:
             # Where light is free, a rough look may miss what another light would explain.
             found = [self._sound, *(self._weigh(one)[0] for one in singles)]
         best = max(found, key=self._with_prior)
-        if not best.fits:
+        if best is not self._sound or not best.fits:
             found += self._two_at_once(found)
         scores = np.array([self._with_prior(c) for c in found])
         other = log(ELSE_PRIOR) + self._else()
@@ -177,7 +181,25 @@ class Weighing:
             chance = float(weights[members].sum()) / whole
             causes.append(replace(found[first], chance=chance))
         causes.sort(key=lambda c: -c.chance)
-        return Weighed(tuple(causes), rest / whole, self._unseen)
+        return Weighed(tuple(causes), rest / whole, self._unseen, self._still_silent(causes))
+
+    def _still_silent(self, causes: Sequence[Cause]) -> tuple[Cause, ...]:
+        """Return, beside the likeliest cause, one of each fault that no reading speaks of."""
+        priors, best = self.given.priors, causes[0]
+        there = tuple(p for p in best.faults if p.fault is not Fault.HEALTHY)
+        against = priors[Fault.HEALTHY] if not there else sum(priors.values())
+        first: dict[Fault, Planted] = {}
+        for one in self._silent:
+            first.setdefault(one.fault, one)
+        many = Counter(p.fault for p in self._silent)
+        sizes = self._sizes + many
+        return tuple(
+            Cause(
+                (*there, one), best.chance * priors[f] / against * many[f] / sizes[f], 0.0,
+                best.lit, (),
+            )
+            for f, one in first.items()
+        )  # fmt: skip
 
     def _best(self, faults: Sequence[tuple[Planted, ...]], most: int) -> list[Cause]:
         """Return the likeliest of some causes by a rough weighing, weighed well."""

@@ -9,8 +9,9 @@ from ridge_tally.core.equipment import (
     OptimizerSheet,
     Priced,
 )
-from ridge_tally.core.job.document import Option, present_ids
+from ridge_tally.core.job.document import present_ids
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.system import System
 from ridge_tally.core.strings.units import units_by_plane
 

@@ -5,8 +5,8 @@ from enum import StrEnum
 from itertools import count
 
 from ridge_tally.core.job.array import PlacedModule, in_lines
-from ridge_tally.core.job.document import ModuleString
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.strings.plans import Plan
 
 

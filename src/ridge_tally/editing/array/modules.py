@@ -15,14 +15,7 @@ from ridge_tally.core.job.array import (
     in_lines,
     present_of,
 )
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    array_of,
-    option_of,
-    with_array,
-    with_option,
-)
+from ridge_tally.core.job.document import Job, array_of, option_of, with_array, with_option
 from ridge_tally.core.job.edits.array.modules import (
     AddModule,
     KeepModules,
@@ -34,6 +27,7 @@ from ridge_tally.core.job.edits.array.modules import (
     TurnModules,
 )
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.system import laid_array
 from ridge_tally.core.survey.outline import require_closed
 from ridge_tally.editing.array.filled import placed_module, require_possible

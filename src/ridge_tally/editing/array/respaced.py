@@ -13,15 +13,9 @@ from ridge_tally.core.job.array import (
     table_of,
     ways_of_array,
 )
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    array_of,
-    option_of,
-    with_array,
-    with_option,
-)
+from ridge_tally.core.job.document import Job, array_of, option_of, with_array, with_option
 from ridge_tally.core.job.ids import OptionId, PlacedId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.system import LaidArray, laid_array
 from ridge_tally.core.units import parse_length_m
 from ridge_tally.editing.array.filled import filled

@@ -15,7 +15,6 @@ from ridge_tally.core.job.array import (
 )
 from ridge_tally.core.job.document import (
     Job,
-    Option,
     array_of,
     month_first,
     option_of,
@@ -32,6 +31,7 @@ from ridge_tally.core.job.edits.array.tables import (
     TableEdit,
     TableField,
 )
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.places import Taped
 from ridge_tally.core.job.system import LaidArray, laid_array
 from ridge_tally.core.survey.ground import ground_of_plane

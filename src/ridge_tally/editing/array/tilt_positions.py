@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.array.stances import positions_of, tilt_by_day, tilted
 from ridge_tally.core.job.array import PlaneArray
-from ridge_tally.core.job.document import Option
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.system import LaidArray, System
 from ridge_tally.core.nominal_year import DAYS
 from ridge_tally.rules.array.checks import lay_of

@@ -5,7 +5,7 @@ from typing import assert_never
 
 from ridge_tally.core.brief.typed import parse_quantity, parse_yes
 from ridge_tally.core.errors import NotFound, NotUnderstood, OutOfRange
-from ridge_tally.core.job.document import Job, Option, option_of, with_option
+from ridge_tally.core.job.document import Job, option_of, with_option
 from ridge_tally.core.job.edits.build.circuits import (
     CircuitEdit,
     CircuitField,
@@ -16,6 +16,7 @@ from ridge_tally.core.job.edits.build.circuits import (
     TakeRoutes,
     WiringField,
 )
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.places import Taped
 from ridge_tally.core.job.wiring import (
     CableRoute,

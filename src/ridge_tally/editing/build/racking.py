@@ -7,7 +7,7 @@ from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.brief.typed import parse_quantity
 from ridge_tally.core.equipment import with_renewed
 from ridge_tally.core.errors import NotUnderstood, OutOfRange
-from ridge_tally.core.job.document import Job, Option, option_of, plane_of, with_option
+from ridge_tally.core.job.document import Job, option_of, plane_of, with_option
 from ridge_tally.core.job.edits.build.racking import (
     ChooseMounting,
     ClearPins,
@@ -25,6 +25,7 @@ from ridge_tally.core.job.edits.build.racking import (
     SetTrenchLay,
 )
 from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.places import Taped
 from ridge_tally.core.job.racking import (
     CrewRate,

@@ -7,12 +7,13 @@ from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.equipment import MicroinverterId, OptimizerId, OptimizerKind, with_renewed
 from ridge_tally.core.errors import BadGeometry, NotFound
 from ridge_tally.core.job.architecture import Architecture, Electronics
-from ridge_tally.core.job.document import Job, Option, option_of, present_ids, with_option
+from ridge_tally.core.job.document import Job, option_of, present_ids, with_option
 from ridge_tally.core.job.edits.strings.electronics import (
     ChooseElectronics,
     ElectronicsEdit,
     FitOptimizers,
 )
+from ridge_tally.core.job.option import Option
 
 KINDS = {
     Architecture.ADD_ON: OptimizerKind.ADD_ON,

@@ -6,7 +6,7 @@ from itertools import accumulate
 from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.equipment import InverterId, InverterSheet, TrackerSheet, with_renewed
 from ridge_tally.core.errors import BadGeometry, NotFound, OutOfRange
-from ridge_tally.core.job.document import Job, Option, option_of, with_option
+from ridge_tally.core.job.document import Job, option_of, with_option
 from ridge_tally.core.job.edits.strings.inverters import (
     AddInverter,
     ChangeInverter,
@@ -15,6 +15,7 @@ from ridge_tally.core.job.edits.strings.inverters import (
     RemoveInverter,
     UseDcInput,
 )
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.system import inverter_sheets_of
 from ridge_tally.core.units import parse_number
 from ridge_tally.rules.option_document import MOST_INVERTERS

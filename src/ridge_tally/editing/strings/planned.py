@@ -2,12 +2,8 @@
 
 from dataclasses import replace
 
-from ridge_tally.core.job.document import (
-    Job,
-    ModuleString,
-    Option,
-    present_ids,
-)
+from ridge_tally.core.job.document import Job, present_ids
+from ridge_tally.core.job.option import ModuleString, Option
 from ridge_tally.core.strings.automatic import automatic_plan
 from ridge_tally.core.strings.plans import PlanLoad
 from ridge_tally.core.strings.thread import thread_strings

@@ -4,14 +4,7 @@ from dataclasses import replace
 from typing import assert_never
 
 from ridge_tally.core.errors import BadGeometry, MissingDatum, NotFound, OutOfRange
-from ridge_tally.core.job.document import (
-    Job,
-    ModuleString,
-    Option,
-    option_of,
-    present_ids,
-    with_option,
-)
+from ridge_tally.core.job.document import Job, option_of, present_ids, with_option
 from ridge_tally.core.job.edits.strings.threading import (
     CutString,
     JoinStrings,
@@ -25,6 +18,7 @@ from ridge_tally.core.job.edits.strings.threading import (
     WishSeriesLength,
 )
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.option import ModuleString, Option
 from ridge_tally.core.job.system import inverter_sheets_of, tracker_inputs
 from ridge_tally.core.strings.thread import free_tag
 

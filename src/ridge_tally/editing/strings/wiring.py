@@ -6,7 +6,7 @@ from typing import assert_never
 
 from ridge_tally.core.brief.typed import parse_quantity
 from ridge_tally.core.errors import BadGeometry, NotFound
-from ridge_tally.core.job.document import Job, Option, option_of, plane_of, with_option
+from ridge_tally.core.job.document import Job, option_of, plane_of, with_option
 from ridge_tally.core.job.edits.strings.wiring import (
     ConfirmOnSite,
     PlaceBox,
@@ -16,6 +16,7 @@ from ridge_tally.core.job.edits.strings.wiring import (
     WiringEdit,
 )
 from ridge_tally.core.job.ids import BoxId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.wiring import JunctionBox
 
 MOST_BOXES = 20

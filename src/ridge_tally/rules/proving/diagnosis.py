@@ -142,7 +142,7 @@ def diagnosed(
     left = (t for t in tests_of(rig, fused=fused) if t not in taken)
     causes = tuple(_cause(rig, c) for c in listed)
     next_tests = tuple(
-        _next(rig, w) for w in worth_taking(rig, weighed.causes, left, costs(), errors)[:MOST_NEXT]
+        _next(rig, w) for w in worth_taking(rig, _open(weighed), left, costs(), errors)[:MOST_NEXT]
     )
     verdict = _verdict(weighed, first)
     return Diagnosis(
@@ -159,6 +159,13 @@ def diagnosed(
         light_w_per_m2=first.lit.light_w_per_m2,
         cell_degc=first.lit.cell_degc,
     )
+
+
+def _open(weighed: Weighed) -> tuple[Cause, ...]:
+    """Return the causes a next reading may tell apart: those weighed, and those nothing spoke of."""
+    if weighed.other > NOTHING_FITS:
+        return weighed.causes
+    return tuple(sorted((*weighed.causes, *weighed.silent), key=lambda c: -c.chance))
 
 
 def _verdict(weighed: Weighed, first: Cause) -> Verdict:

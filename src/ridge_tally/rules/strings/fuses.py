@@ -3,8 +3,9 @@
 from dataclasses import dataclass
 
 from ridge_tally.core.equipment import ModuleSheet
-from ridge_tally.core.job.document import ModuleString, strings_on
+from ridge_tally.core.job.document import strings_on
 from ridge_tally.core.job.edits.strings.wiring import SetStringFuse
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.job.system import TrackerInput
 from ridge_tally.core.working import Check, Fix, Given, LimitKind, Relation, check
 from ridge_tally.rules import tables

@@ -1,6 +1,6 @@
 """Whether the modules' own cables reach along a thread."""
 
-from ridge_tally.core.job.document import ModuleString
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.strings.runs import TAKEN_M, spots_of, steps_m
 from ridge_tally.core.working import Check, Given, LimitKind, Source, SourceStatus, check
 from ridge_tally.rules.design import Design

@@ -3,8 +3,9 @@
 from dataclasses import dataclass
 
 from ridge_tally.core.equipment import ModuleSheet, OptimizerKind, OptimizerSheet
-from ridge_tally.core.job.document import ModuleString, strings_on
+from ridge_tally.core.job.document import strings_on
 from ridge_tally.core.job.edits.strings.threading import PlanAnew
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.working import (
     Check,
     Fix,

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.job.array import present_of
-from ridge_tally.core.job.document import ModuleString
 from ridge_tally.core.job.ids import PlaneId
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.job.system import TrackerInput
 from ridge_tally.core.strings.automatic import PlanInputs
 from ridge_tally.core.strings.plans import Plans, TrackerClass, legal_plans

@@ -4,8 +4,9 @@ Given briefly and deferring: the code in force, its authority and the electricia
 """
 
 from ridge_tally.core.job.code_rules import OnSite, Shutdown
-from ridge_tally.core.job.document import CodePack, ModuleString
+from ridge_tally.core.job.document import CodePack
 from ridge_tally.core.job.edits.strings.wiring import ConfirmOnSite
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.working import (
     Check,
     Fix,

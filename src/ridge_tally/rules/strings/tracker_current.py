@@ -3,7 +3,8 @@
 from string import ascii_lowercase
 
 from ridge_tally.core.equipment import ModuleSheet
-from ridge_tally.core.job.document import ModuleString, strings_on
+from ridge_tally.core.job.document import strings_on
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.job.system import TrackerInput
 from ridge_tally.core.working import (
     Check,

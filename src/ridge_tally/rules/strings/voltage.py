@@ -6,8 +6,9 @@ from enum import Enum
 
 from ridge_tally.core.equipment import ModuleSheet
 from ridge_tally.core.job.code_rules import VoltageMethod
-from ridge_tally.core.job.document import ColdSchool, ModuleString
+from ridge_tally.core.job.document import ColdSchool
 from ridge_tally.core.job.edits.strings.threading import WishSeriesLength
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.job.system import TrackerInput
 from ridge_tally.core.strings.voltage import string_voltage_v, temperature_at_voltage_degc
 from ridge_tally.core.working import (

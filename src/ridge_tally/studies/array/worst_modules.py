@@ -11,11 +11,12 @@ from ridge_tally.core.array.search import bands_at
 from ridge_tally.core.array.shape import same_lines
 from ridge_tally.core.equipment import module_area_m2
 from ridge_tally.core.job.array import ROUNDED_TO, Orientation, present_of
-from ridge_tally.core.job.document import Option, option_of, taking_part
+from ridge_tally.core.job.document import option_of, taking_part
 from ridge_tally.core.job.edits.any_edit import Edit
 from ridge_tally.core.job.edits.array.fills import LaidAt
 from ridge_tally.core.job.edits.array.modules import AddModule, RemoveModules
 from ridge_tally.core.job.ids import PlacedId, PlaneId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.working import shown
 from ridge_tally.editing.apply import apply_edits
 from ridge_tally.editing.design import design_for

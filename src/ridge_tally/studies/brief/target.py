@@ -13,8 +13,9 @@ from ridge_tally.core.brief.target import Ceiling, CeilingKind, binding_ceiling
 from ridge_tally.core.energy.year import YearResult
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.brief import TargetKind
-from ridge_tally.core.job.document import Job, Option, array_of, present_ids
+from ridge_tally.core.job.document import Job, array_of, present_ids
 from ridge_tally.core.job.grid import GridRules, RouteKind
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.job.system import strung_w
 from ridge_tally.core.loading.clipped_day import clipped_kwh_at

@@ -13,7 +13,6 @@ from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import Ways, present_of
 from ridge_tally.core.job.document import (
     Job,
-    Option,
     array_of,
     battery_joined,
     option_of,
@@ -26,6 +25,7 @@ from ridge_tally.core.job.edits.array.fills import FillPlane
 from ridge_tally.core.job.edits.array.modules import ToggleModules
 from ridge_tally.core.job.edits.strings.threading import PlanAnew
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.loading.weights import Weighing, counted
 from ridge_tally.core.sky.weather_year import WeatherYear
 from ridge_tally.core.survey.outline import is_closed

@@ -7,11 +7,12 @@ from dataclasses import dataclass
 from ridge_tally.core.equipment import InverterSheet, ModuleSheet
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.architecture import Architecture
-from ridge_tally.core.job.document import Job, Option, option_of, present_ids, strung_count
+from ridge_tally.core.job.document import Job, option_of, present_ids, strung_count
 from ridge_tally.core.job.edits.any_edit import RemedyStep, TakeRemedy
 from ridge_tally.core.job.edits.array.kinds import ChooseModule
 from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics
 from ridge_tally.core.job.edits.strings.inverters import ChooseInverter
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.number_format import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.core.working import LimitKind

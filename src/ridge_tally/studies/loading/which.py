@@ -3,8 +3,9 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from ridge_tally.core.job.document import Option, present_ids
+from ridge_tally.core.job.document import present_ids
 from ridge_tally.core.job.edits.any_edit import TakeRemedy
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.number_format import spaced
 from ridge_tally.core.strings.parts import ac_makers, counted_names
 from ridge_tally.rules.design import Design

@@ -6,10 +6,11 @@ from dataclasses import dataclass
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.array import present_of
-from ridge_tally.core.job.document import Option, present_ids
+from ridge_tally.core.job.document import present_ids
 from ridge_tally.core.job.edits.any_edit import TakeRemedy
 from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics, FitOptimizers
 from ridge_tally.core.job.edits.strings.threading import PlanAnew
+from ridge_tally.core.job.option import Option
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for, design_in
 from ridge_tally.rules.design import Design

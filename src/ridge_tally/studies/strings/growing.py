@@ -3,14 +3,9 @@
 from dataclasses import replace
 
 from ridge_tally.core.job.array import PlacedModule, PlaneArray, present_of
-from ridge_tally.core.job.document import (
-    Job,
-    Option,
-    module_footprint_m,
-    present_ids,
-    with_option,
-)
+from ridge_tally.core.job.document import Job, module_footprint_m, present_ids, with_option
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.system import LaidArray
 from ridge_tally.core.strings.parts import ac_makers
 from ridge_tally.core.working import LimitKind

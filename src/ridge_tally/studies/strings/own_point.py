@@ -8,8 +8,9 @@ from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.equipment import MicroinverterSheet, OptimizerKind, OptimizerSheet
 from ridge_tally.core.errors import NotFound, RidgeTallyError
 from ridge_tally.core.job.architecture import Electronics
-from ridge_tally.core.job.document import Option, present_ids
+from ridge_tally.core.job.document import present_ids
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.sheets.working_lines import value_and_limit
 from ridge_tally.core.strings.units import units_by_plane
 from ridge_tally.core.working import LimitKind, Verdict

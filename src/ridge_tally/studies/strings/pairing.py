@@ -12,9 +12,10 @@ from ridge_tally.core.equipment import MicroinverterSheet, ModuleSheet, with_ren
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.array import Orientation, PlacedModule, PlaneArray, empty_array
 from ridge_tally.core.job.brief import Brief
-from ridge_tally.core.job.document import Job, Option, present_ids, with_option
+from ridge_tally.core.job.document import Job, present_ids, with_option
 from ridge_tally.core.job.edits.survey.outlines import SetReading
 from ridge_tally.core.job.ids import OptionId, PlacedId, PlaneId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.survey import ReadingKind, Survey
 from ridge_tally.core.job.weather import JobWeather
 from ridge_tally.core.strings.parts import modules_in

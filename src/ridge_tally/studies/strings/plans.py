@@ -4,14 +4,10 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from enum import StrEnum
 
-from ridge_tally.core.job.document import (
-    ModuleString,
-    Option,
-    present_ids,
-    strung_count,
-)
+from ridge_tally.core.job.document import present_ids, strung_count
 from ridge_tally.core.job.edits.strings.threading import UsePlan
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.option import ModuleString, Option
 from ridge_tally.core.strings.plans import Merits, Plan, Plans, merits_of
 from ridge_tally.core.strings.thread import Routing
 from ridge_tally.editing.design import design_in

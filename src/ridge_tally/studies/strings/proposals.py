@@ -10,12 +10,7 @@ from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.core.equipment import MicroinverterSheet, OptimizerKind, OptimizerSheet
 from ridge_tally.core.job.architecture import Architecture
 from ridge_tally.core.job.array import present_of
-from ridge_tally.core.job.document import (
-    Option,
-    present_ids,
-    strings_on,
-    with_option,
-)
+from ridge_tally.core.job.document import present_ids, strings_on, with_option
 from ridge_tally.core.job.edits.any_edit import RemedyStep, TakeRemedy
 from ridge_tally.core.job.edits.array.modules import ToggleModules
 from ridge_tally.core.job.edits.strings.electronics import ChooseElectronics, FitOptimizers
@@ -28,6 +23,7 @@ from ridge_tally.core.job.edits.strings.threading import (
     UsePlan,
 )
 from ridge_tally.core.job.ids import PlacedId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.strings.thread import serpentine
 from ridge_tally.editing.apply import apply_edit
 from ridge_tally.editing.design import design_for, design_in

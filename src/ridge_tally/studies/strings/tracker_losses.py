@@ -5,8 +5,9 @@ from dataclasses import dataclass, replace
 from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.trackers import LoadedTracker, taken
 from ridge_tally.core.job.architecture import Architecture
-from ridge_tally.core.job.document import ModuleString, strings_on
+from ridge_tally.core.job.document import strings_on
 from ridge_tally.core.job.ids import PlacedId, PlaneId
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.sky.weather_year import step_h
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules.design import Design

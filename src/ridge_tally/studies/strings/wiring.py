@@ -4,11 +4,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
 from ridge_tally.core.job.array import PlacedModule, present_of
-from ridge_tally.core.job.document import (
-    Option,
-)
 from ridge_tally.core.job.edits.strings.threading import PlannedString
 from ridge_tally.core.job.ids import PlacedId, PlaneId
+from ridge_tally.core.job.option import Option
 from ridge_tally.core.strings.plans import Plan
 from ridge_tally.core.strings.runs import Spot, home_runs, spots_of, steps_m
 from ridge_tally.core.strings.thread import Routing, leapfrogged, shared_out

@@ -4,7 +4,8 @@ from dataclasses import dataclass
 
 from ridge_tally.core.equipment import OptimizerKind
 from ridge_tally.core.job.battery import Coupling
-from ridge_tally.core.job.document import CodePack, ModuleString, battery_joined, strings_on
+from ridge_tally.core.job.document import CodePack, battery_joined, strings_on
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.job.service import SourceBreaker
 from ridge_tally.core.job.wiring import Lie
 from ridge_tally.core.sheets.one_line.layout import one_line_sheets

@@ -7,7 +7,8 @@ from itertools import groupby
 from ridge_tally.core.array.posts import Post
 from ridge_tally.core.errors import RidgeTallyError
 from ridge_tally.core.job.architecture import Architecture
-from ridge_tally.core.job.document import CodePack, Job, ModuleString, Option
+from ridge_tally.core.job.document import CodePack, Job
+from ridge_tally.core.job.option import ModuleString, Option
 from ridge_tally.core.job.survey import RoofPlane
 from ridge_tally.core.number_format import loss_share, spaced
 from ridge_tally.core.sheets.plan_drawing import Thread, plan_height_mm, plan_svg

@@ -26,6 +26,8 @@ from ridge_tally.core.job.edits.money.incentives import IncentiveEdit
 from ridge_tally.core.job.edits.money.offers import OfferEdit
 from ridge_tally.core.job.edits.money.prices import PriceEdit
 from ridge_tally.core.job.edits.options import OptionEdit
+from ridge_tally.core.job.edits.proving.built import BuiltEdit
+from ridge_tally.core.job.edits.proving.readings import ReadingEdit
 from ridge_tally.core.job.edits.sheets.packet import PacketEdit
 from ridge_tally.core.job.edits.sheets.paperwork import TitleEdit
 from ridge_tally.core.job.edits.sheets.work import WorkEdit
@@ -47,6 +49,7 @@ StringEdit = ThreadEdit | InverterEdit | WiringEdit | ElectronicsEdit
 LoadingEdit = HouseholdEdit | BatteryEdit | BenchEdit
 BuildEdit = RackingEdit | CircuitEdit
 PaperworkEdit = TitleEdit | PacketEdit | WorkEdit
+ProvingEdit = BuiltEdit | ReadingEdit
 MoneyEdit = PriceEdit | IncentiveEdit | OfferEdit
 
 RemedyStep = (
@@ -87,4 +90,5 @@ Edit = (
     | BuildEdit
     | MoneyEdit
     | PaperworkEdit
+    | ProvingEdit
 )

@@ -7,7 +7,8 @@ from itertools import groupby
 
 from ridge_tally.core.equipment import InverterSheet
 from ridge_tally.core.job.battery import Coupling
-from ridge_tally.core.job.document import CodePack, ModuleString, battery_joined, strings_on
+from ridge_tally.core.job.document import CodePack, battery_joined, strings_on
+from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.loading.phases import shared_out
 from ridge_tally.core.working import Given, number_of
 from ridge_tally.rules.build.circuits.legs import (

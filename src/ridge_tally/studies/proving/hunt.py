@@ -1,0 +1,258 @@
+"""A search for a fault: readings in the order they were taken, what each ruled out, what to read next."""
+
+from collections.abc import Hashable, Iterator, Sequence
+from dataclasses import dataclass
+
+from ridge_tally.core.brief.typed import parse_choice, parse_day_of_year
+from ridge_tally.core.errors import NotFound, NotUnderstood, RidgeTallyError
+from ridge_tally.core.job.document import month_first
+from ridge_tally.core.job.proving import FaultHunt, FaultReading
+from ridge_tally.core.proving.expected import MeterErrors
+from ridge_tally.core.proving.next_test import tests_of
+from ridge_tally.core.proving.rig import (
+    OF_PLANE,
+    OF_STRING,
+    Display,
+    Kind,
+    Lit,
+    Look,
+    Rig,
+    Test,
+    Warmth,
+)
+from ridge_tally.core.proving.weighing import Read
+from ridge_tally.core.sky.given_sky import Sky
+from ridge_tally.core.units import parse_number
+from ridge_tally.rules.design import Design
+from ridge_tally.rules.proving.diagnosis import Diagnosis, diagnosed
+from ridge_tally.rules.proving.tables import RefusedTest, TestRow, refused_tests, test_rows
+from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.moment import Asked, day_under
+from ridge_tally.simulation.weather import weather_key
+from ridge_tally.studies.proving.at_moment import parse_minute
+from ridge_tally.studies.proving.rig import rig_at
+
+# A search begins at a summer noon until somebody says when it is.
+NOON, JUNE_21 = 12 * 60, 171
+# What words a reading may be, where it is no number.
+WORDS: dict[Kind, tuple[str, ...]] = {
+    Kind.LOOK: tuple(Look),
+    Kind.WARMTH: tuple(Warmth),
+    Kind.DISPLAY: tuple(Display),
+    Kind.SETTING: ("as ordered", "otherwise"),
+    Kind.SWAP: ("string", "input", "none"),
+}
+EXTRA = {
+    Kind.LIGHT: ("light in the plane", "W/m²"),
+    Kind.CELL: ("cells, or the back of a module and 3 K for each 1000 W/m²", "°C"),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class CanRead:
+    """A reading that can be taken: of what, in which unit or words, what it costs, and how."""
+
+    reading: Kind
+    place: str
+    title: str
+    unit: str
+    words: tuple[str, ...]
+    minutes: float
+    risk: float
+    how: str
+
+
+@dataclass(frozen=True, slots=True)
+class TrailStep:
+    """A reading of the search: as typed, whether it could be read, and what stands after it."""
+
+    reading: str
+    place: str
+    title: str
+    typed: str
+    unit: str
+    practice: bool
+    problem: str
+    told: str
+    ruled_out: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class HuntView:
+    """A search as it stands; ``light_w_per_m2`` and ``cell_degc``: of each plane by the model."""
+
+    moment: str
+    problem: str
+    planes: tuple[str, ...]
+    light_w_per_m2: tuple[float, ...]
+    cell_degc: tuple[float, ...]
+    can_read: tuple[CanRead, ...]
+    trail: tuple[TrailStep, ...]
+    diagnosis: Diagnosis | None
+    refused: tuple[RefusedTest, ...]
+    found: str
+
+
+def asked_of(design: Design, hunt: FaultHunt) -> Asked:
+    """Return the moment of a search; NotUnderstood if its day, hour or sky is none."""
+    first = month_first(design.job)
+    day = parse_day_of_year(hunt.day, "Day", month_first=first) if hunt.day else JUNE_21
+    minute = parse_minute(hunt.time) if hunt.time else NOON
+    return Asked(day, minute, parse_choice(Sky, hunt.sky or Sky.CLEAR.value, "Sky"))
+
+
+def hunt_view(desk: Desk, design: Design, hunt: FaultHunt) -> HuntView:
+    """Return a search as it stands.
+
+    Raises
+    ------
+    MissingDatum
+        If no module is in a string, or a datasheet lacks what the model needs.
+    """
+    problem = ""
+    try:
+        asked = asked_of(design, hunt)
+    except RidgeTallyError as error:
+        problem, asked = str(error), Asked(JUNE_21, NOON)
+    day = day_under(desk, design, asked, whole=False)
+    rig, lit = rig_at(day)
+    trail, diagnosis = _trail(desk, design, rig, lit, asked, hunt.readings)
+    hour, minute = divmod(asked.minute, 60)
+    return HuntView(
+        moment=f"{hour:02d}:{minute:02d} standard time, {asked.sky.value}",
+        problem=problem or ("" if day.up else "The sun is down then: no reading says anything."),
+        planes=rig.planes,
+        light_w_per_m2=lit.light_w_per_m2,
+        cell_degc=lit.cell_degc,
+        can_read=tuple(can_read(rig)),
+        trail=trail,
+        diagnosis=diagnosis,
+        refused=refused_tests(),
+        found=hunt.found,
+    )
+
+
+def can_read(rig: Rig) -> Iterator[CanRead]:
+    """Yield every reading that can be taken of a system."""
+    for plane in rig.planes:
+        for kind, (title, unit) in EXTRA.items():
+            yield CanRead(kind, plane, title, unit, (), 2.0, 0.0, _EXTRA_HOW)
+    for test in tests_of(rig, fused=True):
+        row = test_rows().get(test.kind)
+        if row is not None:
+            yield _can_read(rig, test, row)
+
+
+_EXTRA_HOW = "In the plane of the modules, unshaded, at the moment of the other readings."
+
+
+def _can_read(rig: Rig, test: Test, row: TestRow) -> CanRead:
+    return CanRead(
+        test.kind, place_of(rig, test), row.title, row.unit, WORDS.get(test.kind, ()),
+        row.cost.minutes, row.cost.risk, row.how,
+    )  # fmt: skip
+
+
+def place_of(rig: Rig, test: Test) -> str:
+    """Return the name of what a test is of: a string's tag, a plane's name, or nothing."""
+    if test.kind in OF_STRING:
+        return rig.strings[test.at].name
+    return rig.planes[test.at] if test.kind in OF_PLANE else ""
+
+
+def test_named(rig: Rig, reading: str, place: str) -> Test:
+    """Return the test of a reading's name and place; NotFound if the system has none such."""
+    try:
+        kind = Kind(reading)
+    except ValueError:
+        raise NotFound("reading", reading) from None
+    names = [""]
+    if kind in OF_STRING:
+        names = [s.name for s in rig.strings]
+    elif kind in OF_PLANE:
+        names = list(rig.planes)
+    if place not in names:
+        raise NotFound("string or array", place)
+    return Test(kind, names.index(place))
+
+
+def read_of(rig: Rig, one: FaultReading) -> Read:
+    """Return a reading as it is weighed.
+
+    Raises
+    ------
+    NotFound, NotUnderstood
+        If it is of nothing there is, or neither a number nor one of its words.
+    """
+    test = test_named(rig, one.reading, one.place)
+    words = WORDS.get(test.kind)
+    if words is not None:
+        folded = {str(w).casefold(): str(w) for w in words}
+        found = folded.get(one.typed.strip().casefold())
+        if found is None:
+            raise NotUnderstood(test_rows()[test.kind].title, one.typed, " or ".join(words))
+        return Read(test, found)
+    row = test_rows().get(test.kind)
+    title, unit = (row.title, row.unit) if row else EXTRA[test.kind]
+    return Read(test, parse_number(one.typed, title, f"a number in {unit}"))
+
+
+def _trail(
+    desk: Desk,
+    design: Design,
+    rig: Rig,
+    lit: Lit,
+    asked: Asked,
+    readings: Sequence[FaultReading],
+) -> tuple[tuple[TrailStep, ...], Diagnosis | None]:
+    steps: list[TrailStep] = []
+    reads: list[Read] = []
+    last: Diagnosis | None = None
+    for one in readings:
+        row = test_rows().get(Kind(one.reading)) if one.reading in set(Kind) else None
+        title, unit = (row.title, row.unit) if row else (one.reading, "")
+        if row is None and one.reading in set(EXTRA):
+            title, unit = EXTRA[Kind(one.reading)]
+        try:
+            reads.append(read_of(rig, one))
+        except RidgeTallyError as error:
+            steps.append(
+                TrailStep(
+                    one.reading, one.place, title, one.typed, unit, one.practice, str(error), "", ()
+                )
+            )
+            continue
+        now = _weighed(desk, design, rig, lit, asked, tuple(reads))
+        steps.append(
+            TrailStep(
+                one.reading, one.place, title, one.typed, unit, one.practice, "", now.told,
+                _ruled_out(last, now),
+            )
+        )  # fmt: skip
+        last = now
+    return tuple(steps), last
+
+
+def _weighed(
+    desk: Desk, design: Design, rig: Rig, lit: Lit, asked: Asked, reads: tuple[Read, ...]
+) -> Diagnosis:
+    key: Hashable = (
+        "hunt", design.job.survey, weather_key(design.job), design.option, design.inverters, asked,
+        reads,
+    )  # fmt: skip
+    return desk.hunts.get(
+        key,
+        lambda: diagnosed(rig, reads, MeterErrors(), lit, fused=len(rig.strings) > len(rig.inputs)),
+    )
+
+
+def _ruled_out(before: Diagnosis | None, now: Diagnosis) -> tuple[str, ...]:
+    """Return the causes that a reading took off the list."""
+    if before is None:
+        return ()
+    left = {(c.code, c.where) for c in now.causes}
+    return tuple(
+        f"{c.where}{c.title}"
+        for c in before.causes
+        if (c.code, c.where) not in left and c.code != "healthy"
+    )[:5]
