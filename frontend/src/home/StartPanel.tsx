@@ -21,6 +21,7 @@ const SAMPLES: { sample: queries.Sample; label: string }[] = [
   { sample: 'lagoon-road', label: 'Lagoon Road: a hip roof in three architectures' },
   { sample: 'kiln-yard', label: 'Kiln Yard: a ground array in three rows' },
   { sample: 'mill-terrace', label: 'Mill Terrace: three roofs, an overrun tracker' },
+  { sample: 'tollgate', label: 'Tollgate: built, with two faults to find' },
 ];
 
 function useOpened() {

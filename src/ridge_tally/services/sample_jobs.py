@@ -13,6 +13,7 @@ from ridge_tally.demo.kiln_yard import kiln_yard
 from ridge_tally.demo.lagoon_plat import NORTH_EAST, SOUTH_WEST, lagoon_plat, plat_point
 from ridge_tally.demo.lagoon_road import lagoon_road
 from ridge_tally.demo.mill_terrace import mill_terrace
+from ridge_tally.demo.tollgate import tollgate
 from ridge_tally.editing.apply import apply_edits
 from ridge_tally.services.jobs import JobState, store_job
 from ridge_tally.services.kept_files import take_in
@@ -30,6 +31,7 @@ class Sample(StrEnum):
     LAGOON_ROAD = "lagoon-road"
     KILN_YARD = "kiln-yard"
     MILL_TERRACE = "mill-terrace"
+    TOLLGATE = "tollgate"
 
 
 def store_samples(workspace: Workspace, author: str) -> None:
@@ -50,6 +52,8 @@ def store_sample(workspace: Workspace, sample: Sample, author: str) -> JobState:
             job = kiln_yard(shelf)
         case Sample.MILL_TERRACE:
             job = mill_terrace(shelf)
+        case Sample.TOLLGATE:
+            job = tollgate(shelf)
     return store_job(workspace, job, "sample job", author)
 
 

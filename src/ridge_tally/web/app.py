@@ -20,6 +20,7 @@ from ridge_tally.web import (
     loading,
     money,
     packets,
+    proving,
     sheets,
     shelf,
     strings,
@@ -53,6 +54,7 @@ STEPS = (
     money,
     sheets,
     packets,
+    proving,
     shelf,
     studies,
 )

@@ -1,8 +1,10 @@
 import type { StepManifest } from '@/plan/manifest';
+import { VIEWS } from './views';
 
 export const proving: StepManifest = {
   id: 'proving',
   title: 'Proving',
-  unbuilt:
-    'Here serials, meter readings and expected values will show whether the built array works, and which test to make next. This step is not built yet.',
+  words: 'commissioning test fault normal practice',
+  views: VIEWS,
+  fetch: () => import('./ProvingStep'),
 };

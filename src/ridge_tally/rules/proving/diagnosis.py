@@ -36,7 +36,7 @@ HOT_GLASS_FRAC = 0.02
 NOTHING_FITS = 0.5
 
 
-class Verdict(StrEnum):
+class FaultVerdict(StrEnum):
     """How readings come out."""
 
     NORMAL = "normal"
@@ -100,7 +100,7 @@ class Diagnosis:
     ``inferred``: what of it nobody measured.  ``unseen``: causes no reading taken could show.
     """
 
-    verdict: Verdict
+    verdict: FaultVerdict
     told: str
     causes: tuple[CauseTold, ...]
     other_chance: float
@@ -150,7 +150,7 @@ def diagnosed(
         told=_told(verdict, causes, next_tests),
         causes=causes,
         other_chance=weighed.other,
-        normal=tuple(_normal(rig, first)) if verdict is not Verdict.NOTHING_FITS else (),
+        normal=tuple(_normal(rig, first)) if verdict is not FaultVerdict.NOTHING_FITS else (),
         weakens=tuple(_weakens(rig, readings, first, lit)),
         inferred=tuple(_inferred(rig, readings, first, lit)),
         unseen=tuple(fault_rows()[f].title for f in weighed.unseen),
@@ -168,29 +168,29 @@ def _open(weighed: Weighed) -> tuple[Cause, ...]:
     return tuple(sorted((*weighed.causes, *weighed.silent), key=lambda c: -c.chance))
 
 
-def _verdict(weighed: Weighed, first: Cause) -> Verdict:
+def _verdict(weighed: Weighed, first: Cause) -> FaultVerdict:
     if weighed.other > NOTHING_FITS:
-        return Verdict.NOTHING_FITS
+        return FaultVerdict.NOTHING_FITS
     if first.faults[0].fault is Fault.HEALTHY:
-        return Verdict.NORMAL if first.chance >= LIKELY and first.fits else Verdict.OPEN
+        return FaultVerdict.NORMAL if first.chance >= LIKELY and first.fits else FaultVerdict.OPEN
     if weighed.sure:
-        return Verdict.SURE
-    return Verdict.LIKELY if first.chance >= LIKELY else Verdict.OPEN
+        return FaultVerdict.SURE
+    return FaultVerdict.LIKELY if first.chance >= LIKELY else FaultVerdict.OPEN
 
 
-def _told(verdict: Verdict, causes: Sequence[CauseTold], tests: Sequence[NextTest]) -> str:
+def _told(verdict: FaultVerdict, causes: Sequence[CauseTold], tests: Sequence[NextTest]) -> str:
     then = f" Next: {tests[0].where}{tests[0].title}." if tests else ""
-    if not causes or verdict is Verdict.NOTHING_FITS:
+    if not causes or verdict is FaultVerdict.NOTHING_FITS:
         return f"No cause thought of explains all of this: read again, one after the other.{then}"
     first = causes[0]
     named = f"{first.where}{first.title}{first.much}"
     percent = percent_told(first.chance)
     match verdict:
-        case Verdict.NORMAL:
+        case FaultVerdict.NORMAL:
             return f"As it should be: every reading lies within its band ({percent})."
-        case Verdict.SURE:
+        case FaultVerdict.SURE:
             return f"{_upper(named)} ({percent})."
-        case Verdict.LIKELY:
+        case FaultVerdict.LIKELY:
             return f"Most likely {named} ({percent}).{then}"
         case _:
             others = " or ".join(f"{c.where}{c.title}" for c in causes[:3])

@@ -21,7 +21,7 @@ class FaultRow:
 
 
 @dataclass(frozen=True, slots=True)
-class TestRow:
+class ReadingRow:
     """A reading in words, what it costs and how it is taken."""
 
     kind: Kind
@@ -54,11 +54,11 @@ def fault_rows() -> dict[Fault, FaultRow]:
 
 
 @cache
-def test_rows() -> dict[Kind, TestRow]:
+def test_rows() -> dict[Kind, ReadingRow]:
     """Return every reading that can be taken, by its kind."""
     rows = tables.load("tests-of-strings").rows
     return {
-        Kind(str(kind)): TestRow(
+        Kind(str(kind)): ReadingRow(
             Kind(str(kind)), str(title), str(unit), Cost(float(minutes), float(risk)), str(how)
         )
         for kind, title, unit, minutes, risk, how in rows

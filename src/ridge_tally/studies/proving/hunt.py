@@ -25,7 +25,7 @@ from ridge_tally.core.sky.given_sky import Sky
 from ridge_tally.core.units import parse_number
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.proving.diagnosis import Diagnosis, diagnosed
-from ridge_tally.rules.proving.tables import RefusedTest, TestRow, refused_tests, test_rows
+from ridge_tally.rules.proving.tables import ReadingRow, RefusedTest, refused_tests, test_rows
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.moment import Asked, day_under
 from ridge_tally.simulation.weather import weather_key
@@ -146,7 +146,7 @@ def can_read(rig: Rig) -> Iterator[CanRead]:
 _EXTRA_HOW = "In the plane of the modules, unshaded, at the moment of the other readings."
 
 
-def _can_read(rig: Rig, test: Test, row: TestRow) -> CanRead:
+def _can_read(rig: Rig, test: Test, row: ReadingRow) -> CanRead:
     return CanRead(
         test.kind, place_of(rig, test), row.title, row.unit, WORDS.get(test.kind, ()),
         row.cost.minutes, row.cost.risk, row.how,

@@ -38,7 +38,7 @@ SOUND = "healthy"
 
 
 @dataclass(frozen=True, slots=True)
-class Taken:
+class ReadingTaken:
     """A reading of the practice: what it showed, what a sound system would, and what it settled.
 
     ``ruled_out``: causes it speaks against, told when the verdict is given.
@@ -94,7 +94,7 @@ class YardView:
     moment: str
     can_read: tuple[CanRead, ...]
     refused: tuple[RefusedTest, ...]
-    taken: tuple[Taken, ...]
+    taken: tuple[ReadingTaken, ...]
     minutes: float
     risk: float
     verdicts: tuple[Named, ...]
@@ -188,18 +188,20 @@ def _reads(
     return reads, unsafe
 
 
-def _taken(rig: Rig, lit: Lit, truth: tuple[Planted, ...], practice: Practice, turn: int) -> Taken:
+def _taken(
+    rig: Rig, lit: Lit, truth: tuple[Planted, ...], practice: Practice, turn: int
+) -> ReadingTaken:
     one: FaultReading = practice.taken[turn]
     if one.reading.startswith(UNSAFE):
         name = one.reading.removeprefix(UNSAFE)
         row = next((r for r in refused_tests() if r.test == name), None)
         told = f"{row.why}. Instead: {row.instead}" if row else name
-        return Taken(one.reading, "", row.title if row else name, "", "", 0, 0, told, 0)
+        return ReadingTaken(one.reading, "", row.title if row else name, "", "", 0, 0, told, 0)
     test = test_named(rig, one.reading, one.place)
     row_of = test_rows()[test.kind]
     read = shown(rig, lit, truth, test, practice.seed, turn)
     due = Bench(rig, lit).read(test)
-    return Taken(
+    return ReadingTaken(
         one.reading, one.place, row_of.title, value_told(read, row_of.unit),
         value_told(due, row_of.unit), row_of.cost.minutes, row_of.cost.risk, "",
         _spoken_against(rig, lit, test, read),

@@ -1,0 +1,26 @@
+export const VIEWS = [
+  {
+    id: 'moment',
+    title: 'Is it normal?',
+    hint: '1',
+    words: 'moment now expected reading sky hour compare arrays sister clamp irradiance',
+  },
+  {
+    id: 'tests',
+    title: 'Commissioning',
+    hint: '2',
+    words: 'test voc isc insulation polarity meter expected csv',
+  },
+  {
+    id: 'fault',
+    title: 'Find the fault',
+    hint: '3',
+    words: 'diagnose fault cause next test swap low string trail',
+  },
+  {
+    id: 'yard',
+    title: 'Practice yard',
+    hint: '4',
+    words: 'practise simulator train score debrief',
+  },
+] as const;
