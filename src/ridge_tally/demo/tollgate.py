@@ -37,7 +37,7 @@ from ridge_tally.editing.apply import apply_edits
 from ridge_tally.editing.survey.planes import blank_plane
 
 SOUTH, WEST = PlaneId("south"), PlaneId("plane-1")
-MODULE, INVERTER = ModuleId("sample-390"), InverterId("sample-i8-3")
+MODULE, INVERTER = ModuleId("sample-390"), InverterId("sample-i10")
 _FIELD = PlaneField
 
 

@@ -9,6 +9,7 @@ from ridge_tally.core.job.proving import Practice
 from ridge_tally.core.proving.rig import Kind
 from ridge_tally.core.sky.given_sky import Sky
 from ridge_tally.core.units import parse_number, parse_temperature_degc
+from ridge_tally.formats.csv_file import csv_file
 from ridge_tally.rules.design import Design
 from ridge_tally.services.proving import Shown, commissioning_of, commissioning_rows, meters_show
 from ridge_tally.simulation.moment import Asked
@@ -21,6 +22,7 @@ from ridge_tally.studies.proving.at_moment import (
 from ridge_tally.studies.proving.commissioning import Commissioning
 from ridge_tally.studies.proving.hunt import HuntView, hunt_view
 from ridge_tally.studies.proving.yard import YardView, yard_view
+from ridge_tally.views.proving.records import RecordsView, records_view, serial_rows
 from ridge_tally.web.at import OPTION, design_at, given_up, set_at, workspace
 from ridge_tally.web.models import Found, OptionPath
 from ridge_tally.web.routes import Routes
@@ -101,6 +103,19 @@ def get_commissioning_csv(path: OptionPath) -> Response:
     """The same as a table."""
     name = f"{path.job_id}-{path.option_id}-r{path.revision}-commissioning.csv"
     return handed_out(commissioning_rows(design_at(path)), "text/csv", name)
+
+
+@bp.get(f"{OPTION}/records", operation_id="records", responses={200: Found[RecordsView]})
+def get_records(path: OptionPath) -> Found[RecordsView]:
+    """What stands beside what was drawn, serial numbers, and the slots of the records."""
+    return Found[RecordsView](found=records_view(design_at(path)))
+
+
+@bp.get(f"{OPTION}/serials.csv", operation_id="serials_csv")
+def get_serials_csv(path: OptionPath) -> Response:
+    """The serial numbers in mounting order."""
+    name = f"{path.job_id}-{path.option_id}-r{path.revision}-serials.csv"
+    return handed_out(csv_file(serial_rows(design_at(path))), "text/csv", name)
 
 
 @bp.get(f"{OPTION}/hunt", operation_id="hunt", responses={200: Found[HuntView]})

@@ -6,6 +6,7 @@ import { CommissioningView } from './parts/CommissioningView';
 import { FaultView } from './parts/FaultView';
 import { MomentStepView } from './parts/MomentView';
 import { PracticeView } from './parts/PracticeView';
+import { RecordsStepView } from './parts/RecordsView';
 import { VIEWS } from './views';
 
 export default function ProvingStep() {
@@ -21,6 +22,7 @@ export default function ProvingStep() {
         or storm. Only a qualified person opens the panel.
       </p>
       {view === 'moment' && <MomentStepView />}
+      {view === 'records' && <RecordsStepView />}
       {view === 'tests' && <CommissioningView />}
       {view === 'fault' && <FaultView />}
       {view === 'yard' && <PracticeView />}

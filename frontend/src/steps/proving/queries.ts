@@ -18,6 +18,13 @@ export const commissioningQuery = (at: OptionAt) =>
 
 export const commissioningFile = (at: OptionAt) => fileOf(at, 'commissioning.csv');
 
+export const recordsQuery = (at: OptionAt) =>
+  answerOf<Schemas['RecordsView']>(['option', at, 'records'], (signal) =>
+    foundOf(api.GET(`${OPTION}/records`, { params: pathOf(at), signal })),
+  );
+
+export const serialsFile = (at: OptionAt) => fileOf(at, 'serials.csv');
+
 export const huntQuery = (at: OptionAt) =>
   answerOf<Schemas['HuntView']>(['option', at, 'hunt'], (signal) =>
     foundOf(api.GET(`${OPTION}/hunt`, { params: pathOf(at), signal })),

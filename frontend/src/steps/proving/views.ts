@@ -6,21 +6,27 @@ export const VIEWS = [
     words: 'moment now expected reading sky hour compare arrays sister clamp irradiance',
   },
   {
+    id: 'records',
+    title: 'Records',
+    hint: '2',
+    words: 'as built serial sticker scan torque tilt inspection photo flashing log',
+  },
+  {
     id: 'tests',
     title: 'Commissioning',
-    hint: '2',
+    hint: '3',
     words: 'test voc isc insulation polarity meter expected csv',
   },
   {
     id: 'fault',
     title: 'Find the fault',
-    hint: '3',
+    hint: '4',
     words: 'diagnose fault cause next test swap low string trail',
   },
   {
     id: 'yard',
     title: 'Practice yard',
-    hint: '4',
+    hint: '5',
     words: 'practise simulator train score debrief',
   },
 ] as const;

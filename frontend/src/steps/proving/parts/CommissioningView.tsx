@@ -8,7 +8,7 @@ import { Failed, Waiting } from '@/ui/States';
 import { useTried } from '@/ui/useTried';
 import { figure } from '@/units/format';
 import { commissioningFile, commissioningQuery, metersShow } from '../queries';
-import { BigButton, BigField } from './hand';
+import { BigButton, BigField, today } from './hand';
 
 type Step = Schemas['StepDue'];
 type Row = Schemas['RowDue'];
@@ -41,7 +41,6 @@ const METER: Partial<Record<Schemas['TestStep'], string>> = {
   insulation: 'insulation_mohm',
   ac: 'ac_v',
 };
-const today = () => new Date().toISOString().slice(0, 10);
 const clock = () => new Date().toTimeString().slice(0, 5);
 
 export function CommissioningView() {
@@ -220,7 +219,7 @@ function RowCell({ row, value, typed, onChange, drop }: RowCellProps) {
             placeholder={row.typed || (row.unit ? '' : 'yes or no')}
           />
         ) : (
-          <span className="font-semibold">{row.title}</span>
+          <span>Ticked under Records, looked at: {row.title}</span>
         )}
         {row.at != null && (
           <button

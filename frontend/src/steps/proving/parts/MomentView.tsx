@@ -225,9 +225,13 @@ function Arrays({ view, typed, type }: FoundProps) {
                   {a.modules} modules, {figure(a.rated_w / 1000, 2)} kW
                 </span>
               </th>
-              <td className="align-top font-figure">{figure(a.light_w_per_m2)} W/m²</td>
-              <td className="align-top font-figure">{figure(a.off_square_deg)}°</td>
-              <td className="align-top font-figure">
+              <td className="align-top font-figure whitespace-nowrap">
+                {figure(a.light_w_per_m2)} W/m²
+              </td>
+              <td className="align-top font-figure whitespace-nowrap">
+                {figure(a.off_square_deg)}°
+              </td>
+              <td className="align-top font-figure whitespace-nowrap">
                 {figure(a.reaches_frac * 100)} %
                 {a.shade_frac > 0.005 && (
                   <span className="block text-xs text-warn">
@@ -235,7 +239,7 @@ function Arrays({ view, typed, type }: FoundProps) {
                   </span>
                 )}
               </td>
-              <td className="align-top font-figure">{figure(a.cell_degc)} °C</td>
+              <td className="align-top font-figure whitespace-nowrap">{figure(a.cell_degc)} °C</td>
               <DueCell
                 due={a.power}
                 label={a.name}

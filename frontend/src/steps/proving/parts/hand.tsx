@@ -104,5 +104,8 @@ export function BigChoice({ label, value, items, onChange, className = '' }: Big
   );
 }
 
+/** The day as it is written down. */
+export const today = () => new Date().toISOString().slice(0, 10);
+
 export const percent = (chance: number) =>
   chance > 0.99 ? '> 99 %' : chance < 0.005 ? '< 1 %' : `${Math.round(chance * 100)} %`;

@@ -1,0 +1,118 @@
+/** The slots of the work's records: looked at, torque, tilt, photos. */
+import { useState } from 'react';
+import type { Schemas } from '@/api/client';
+import { useJob } from '@/plan/JobContext';
+import { useTried } from '@/ui/useTried';
+import { BigButton, BigField, today } from './hand';
+
+type Seen = Schemas['SlotSeen'];
+
+const KINDS: Record<Schemas['SlotKind'], string> = {
+  inspection: 'Looked at',
+  torque: 'Torque',
+  tilt: 'Tilt',
+  photo: 'Photos',
+};
+const INK: Record<Schemas['SlotState'], string> = {
+  open: 'text-ink-2',
+  fine: 'text-patina',
+  amiss: 'text-stop',
+  doubtful: 'text-warn',
+};
+
+export function Slots({ slots, who }: { slots: readonly Seen[]; who: string }) {
+  return (
+    <div className="space-y-2">
+      {(Object.keys(KINDS) as Schemas['SlotKind'][]).map((kind) => {
+        const mine = slots.filter((s) => s.slot.kind === kind);
+        const left = mine.filter((s) => s.state === 'open').length;
+        return (
+          <details
+            key={kind}
+            open={kind === 'inspection'}
+            className="rounded-lg border border-rule bg-sheet px-3"
+          >
+            <summary className="flex min-h-11 cursor-pointer items-center gap-2 text-sm font-semibold">
+              {KINDS[kind]}
+              <span className="font-normal text-ink-2">
+                {mine.length - left} of {mine.length}
+              </span>
+            </summary>
+            <ul>
+              {mine.map((seen) => (
+                <SlotRow key={seen.slot.id} seen={seen} who={who} />
+              ))}
+            </ul>
+          </details>
+        );
+      })}
+    </div>
+  );
+}
+
+function SlotRow({ seen, who }: { seen: Seen; who: string }) {
+  const { edit, act } = useJob();
+  const { slot, entry } = seen;
+  const [typed, setTyped] = useState('');
+  const { tried, problem } = useTried('It was not written.');
+  const measured = slot.kind === 'torque' || slot.kind === 'tilt';
+  const write = (fine: boolean | null) =>
+    tried(async () => {
+      await edit({
+        kind: 'write-record',
+        slot: slot.id,
+        typed,
+        fine,
+        tool: '',
+        who,
+        day: today(),
+        note: '',
+        picture: '',
+      });
+      setTyped('');
+    });
+  return (
+    <li className="flex flex-wrap items-center gap-2 border-t border-rule py-1 text-sm">
+      <span className="min-w-0 grow basis-48">
+        {slot.title}
+        {slot.before && <span className="text-xs text-warn"> {slot.before}</span>}
+        <span className={`block text-xs ${INK[seen.state]}`}>
+          {entry
+            ? `${entry.typed ? `${entry.typed} ${slot.unit}, ` : ''}${seen.state}${seen.told ? `: ${seen.told}` : ''}, ${entry.day}${entry.who ? `, ${entry.who}` : ''}`
+            : slot.due != null
+              ? `due ${slot.due} ${slot.unit} ± ${slot.off?.toFixed(1)}`
+              : 'open'}
+        </span>
+      </span>
+      {measured && (
+        <BigField quiet label={`${slot.title}, ${slot.unit}`} value={typed} onChange={setTyped} />
+      )}
+      <BigButton
+        aria-label={`Fine: ${slot.title}`}
+        onClick={() => void write(measured && typed ? null : true)}
+      >
+        {measured && typed ? 'Write' : slot.kind === 'photo' ? 'Taken' : 'Fine'}
+      </BigButton>
+      {slot.kind !== 'photo' && (
+        <BigButton aria-label={`Amiss: ${slot.title}`} onClick={() => void write(false)}>
+          Amiss
+        </BigButton>
+      )}
+      {seen.at != null && (
+        <button
+          type="button"
+          aria-label={`Take off: ${slot.title}`}
+          className="min-h-11 min-w-11"
+          onClick={() => void act({ kind: 'drop-record', at: seen.at ?? 0 })}
+        >
+          ×
+        </button>
+      )}
+      {problem && (
+        <p role="alert" className="w-full text-stop">
+          {problem}
+        </p>
+      )}
+    </li>
+  );
+}
