@@ -15,6 +15,7 @@ VIEWS = {
     ),
     "sheets": ("one", "set", "packet", "work"),
     "money": ("price", "bills", "years", "options", "moves", "later", "sure"),
+    "proving": ("moment", "records", "tests", "fault", "yard"),
     "build": ("rails", "cut", "chalk", "circuits", "one-line", "panel", "parts"),
 }  # fmt: skip
 

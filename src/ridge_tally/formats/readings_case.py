@@ -15,7 +15,7 @@ from ridge_tally.core.proving.expected import (
     StringDue,
     string_due,
 )
-from ridge_tally.core.proving.rig import Input, Kind, Rig, Test, sound_string
+from ridge_tally.core.proving.rig import Input, Kind, Probe, Rig, sound_string
 from ridge_tally.core.proving.weighing import Read
 from ridge_tally.formats.case_file import read_case
 from ridge_tally.rules.proving.diagnosis import Diagnosis, diagnosed
@@ -156,18 +156,18 @@ def _readings(case: ReadingsCase, file: str) -> Iterator[Read]:
             )
         light = None
     if light is not None:
-        yield Read(Test(Kind.LIGHT), float(light))
+        yield Read(Probe(Kind.LIGHT), float(light))
     if case.cell_degc is not None:
-        yield Read(Test(Kind.CELL), float(case.cell_degc))
+        yield Read(Probe(Kind.CELL), float(case.cell_degc))
     for n, field, value in taken:
-        yield Read(Test(_READS[field], n), float(value))
+        yield Read(Probe(_READS[field], n), float(value))
     odd = _oddest(case)
     if case.swap_followed is not None:
-        yield Read(Test(Kind.SWAP, odd), case.swap_followed)
+        yield Read(Probe(Kind.SWAP, odd), case.swap_followed)
     if case.voltage_drop_pct is not None:
-        yield Read(Test(Kind.DROP, odd), float(case.voltage_drop_pct))
+        yield Read(Probe(Kind.DROP, odd), float(case.voltage_drop_pct))
     if case.insulation_mohm is not None:
-        yield Read(Test(Kind.INSULATION_OF_ALL), float(case.insulation_mohm))
+        yield Read(Probe(Kind.INSULATION_OF_ALL), float(case.insulation_mohm))
 
 
 def _oddest(case: ReadingsCase) -> int:

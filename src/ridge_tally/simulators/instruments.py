@@ -6,7 +6,7 @@ import numpy as np
 
 from ridge_tally.core.proving.expected import MeterErrors
 from ridge_tally.core.proving.faults import Planted, planted
-from ridge_tally.core.proving.rig import Bench, Kind, Lit, Rig, Test, Value
+from ridge_tally.core.proving.rig import Bench, Kind, Lit, Probe, Rig, Value
 from ridge_tally.core.proving.weighing import scaled, sigma_of
 
 # Good instruments err by a third of what is allowed for; light drifts while one reads on.
@@ -14,7 +14,7 @@ OF_SIGMA = 0.35
 
 
 def shown(
-    rig: Rig, lit: Lit, faults: tuple[Planted, ...], test: Test, seed: int, turn: int = 0
+    rig: Rig, lit: Lit, faults: tuple[Planted, ...], test: Probe, seed: int, turn: int = 0
 ) -> Value:
     """Return what an instrument shows on a system with faults; the same seed and turn, the same.
 

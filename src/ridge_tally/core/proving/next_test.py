@@ -6,7 +6,7 @@ from math import exp
 
 from ridge_tally.core.proving.expected import MeterErrors
 from ridge_tally.core.proving.faults import planted
-from ridge_tally.core.proving.rig import OF_PLANE, OF_STRING, Bench, Kind, Rig, Test, Value
+from ridge_tally.core.proving.rig import OF_PLANE, OF_STRING, Bench, Kind, Probe, Rig, Value
 from ridge_tally.core.proving.weighing import RIGHTLY_SEEN, Cause, scaled, sigma_of
 
 # A point of risk weighs as much as so many minutes; our own line.
@@ -38,21 +38,23 @@ class Cost:
 class Worth:
     """A reading with what it settles: the chance that it tells two causes apart, 0 to 1."""
 
-    test: Test
+    test: Probe
     settles: float
     cost: Cost
     due: tuple[Value, ...]
 
 
-def tests_of(rig: Rig, *, fused: bool) -> Iterator[Test]:
+def tests_of(rig: Rig, *, fused: bool) -> Iterator[Probe]:
     """Yield every reading that can be taken of a system."""
     for kind in Kind:
         if kind in OF_STRING:
-            yield from (Test(kind, n) for n in range(len(rig.strings)) if _can(rig, kind, n, fused))
+            yield from (
+                Probe(kind, n) for n in range(len(rig.strings)) if _can(rig, kind, n, fused)
+            )
         elif kind in OF_PLANE:
-            yield from (Test(kind, n) for n in range(len(rig.planes)))
+            yield from (Probe(kind, n) for n in range(len(rig.planes)))
         elif kind is not Kind.AC_W or rig.inverter.p_ac_w is not None:
-            yield Test(kind)
+            yield Probe(kind)
 
 
 def _can(rig: Rig, kind: Kind, at: int, fused: bool) -> bool:
@@ -70,7 +72,7 @@ def _can(rig: Rig, kind: Kind, at: int, fused: bool) -> bool:
 def worth_taking(
     rig: Rig,
     causes: Sequence[Cause],
-    tests: Iterable[Test],
+    tests: Iterable[Probe],
     costs: Mapping[Kind, Cost],
     errors: MeterErrors | None = None,
 ) -> tuple[Worth, ...]:

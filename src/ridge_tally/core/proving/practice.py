@@ -8,7 +8,7 @@ import numpy as np
 from ridge_tally.core.proving.expected import MeterErrors
 from ridge_tally.core.proving.faults import COMMON, Fault, Planted, candidates, places_of, planted
 from ridge_tally.core.proving.next_test import Cost, tests_of, worth_taking
-from ridge_tally.core.proving.rig import Bench, Kind, Lit, Rig, Test, Value
+from ridge_tally.core.proving.rig import Bench, Kind, Lit, Probe, Rig, Value
 from ridge_tally.core.proving.weighing import (
     EXPLAINED,
     SURE,
@@ -101,7 +101,7 @@ def _with_faults(rig: Rig, faults: tuple[Planted, ...]) -> Rig:
     return rig
 
 
-def _deviations(test: Test, a: float, b: float, errors: MeterErrors) -> float:
+def _deviations(test: Probe, a: float, b: float, errors: MeterErrors) -> float:
     return abs(scaled(test.kind, a) - scaled(test.kind, b)) / sigma_of(test.kind, a, errors)
 
 
@@ -109,7 +109,7 @@ def _deviations(test: Test, a: float, b: float, errors: MeterErrors) -> float:
 class Par:
     """The reading an efficient search takes next, for its minutes and risk."""
 
-    test: Test
+    test: Probe
     cost: Cost
 
 
@@ -136,7 +136,7 @@ class Score:
     par: tuple[Par, ...]
 
 
-Meter = Callable[[Test, int], Value]
+Meter = Callable[[Probe, int], Value]
 
 
 def efficient_line(
@@ -220,7 +220,7 @@ def scored(
     return Score(0.0 if unsafe else points, tuple(lines), right, guessed, truth, par)
 
 
-def speaks_against(due: Value, read: Value, test: Test) -> bool:
+def speaks_against(due: Value, read: Value, test: Probe) -> bool:
     """Return whether a reading is none of a cause that would show something else."""
     if isinstance(due, str) or isinstance(read, str):
         return due != read

@@ -247,7 +247,7 @@ Followed = Literal["string", "input", "none"]
 
 
 @dataclass(frozen=True, slots=True)
-class Test:
+class Probe:
     """A reading that can be taken: what, and of which string or plane, from 0."""
 
     kind: Kind
@@ -262,7 +262,7 @@ class Bench:
         self.rig, self.lit = rig, lit
         self._memo = {} if memo is None else memo
 
-    def read(self, test: Test) -> Value:
+    def read(self, test: Probe) -> Value:
         """Return what a reading shows."""
         return _SHOWS[test.kind](self, test.at)
 

@@ -22,7 +22,7 @@ from ridge_tally.core.proving.faults import (
     places_of,
     planted,
 )
-from ridge_tally.core.proving.rig import Bench, Kind, Lit, Rig, Test, Value
+from ridge_tally.core.proving.rig import Bench, Kind, Lit, Probe, Rig, Value
 
 FloatArray = NDArray[np.float64]
 # Light drifts while strings are read one after the other; common practice, no source.
@@ -55,7 +55,7 @@ WORTH_WEIGHING, MOST_SINGLE, MOST_PAIRS, MOST_FIRST = 20.0, 40, 24, 4
 class Read:
     """A reading that was taken; ``value`` in the unit of its kind."""
 
-    test: Test
+    test: Probe
     value: Value
 
 
@@ -63,7 +63,7 @@ class Read:
 class Explained:
     """A reading under a cause: what was due, one deviation of it, and how many it is off by."""
 
-    test: Test
+    test: Probe
     read: Value
     due: Value
     sigma: float
@@ -120,7 +120,7 @@ class Given:
 
     def first(self, kind: Kind, at: int) -> float | None:
         """Return what was read first of a kind, of that place."""
-        test = Test(kind, at)
+        test = Probe(kind, at)
         return next(
             (r.value for r in self.readings if r.test == test and isinstance(r.value, float)), None
         )
@@ -142,6 +142,7 @@ class Weighing:
         """Take what is given, and look at each single cause once, roughly."""
         self.given = given
         self.memo: dict[object, object] = {}
+        self._all_priors = sum(given.priors.values())
         self._numbers = [r for r in given.readings if not isinstance(r.value, str)]
         self._sound, self._base = self._weigh((Planted(Fault.HEALTHY),))
         thought_of = [
@@ -212,7 +213,9 @@ class Weighing:
         """Return what the best of the singles explain together with another cause."""
         order = sorted(singles, key=lambda c: -c.log_evidence)
         pairs: dict[tuple[Planted, ...], None] = {}
-        for first in _best_of_each(order)[:MOST_FIRST]:
+        # Where one explains all, a second is looked for beside it alone.
+        many = 1 if max(singles, key=self._with_prior).fits else MOST_FIRST
+        for first in _best_of_each(order)[:many]:
             one = first.faults[0]
             for other in self._telling:
                 if one.fault is not Fault.HEALTHY and _go_together(one, other):
@@ -224,9 +227,8 @@ class Weighing:
         return cause.log_evidence + self._log_prior(cause.faults)
 
     def _log_prior(self, faults: Sequence[Planted]) -> float:
-        priors = self.given.priors
-        whole, sizes = sum(priors.values()), self._sizes
-        return sum(log(priors[p.fault] / whole / sizes[p.fault]) for p in faults)
+        priors, sizes = self.given.priors, self._sizes
+        return sum(log(priors[p.fault] / self._all_priors / sizes[p.fault]) for p in faults)
 
     def _else(self) -> float:
         """Return the log evidence of a cause nobody thought of."""
@@ -404,8 +406,15 @@ _VOLTS = frozenset(
     }
 )  # fmt: skip
 _AMPS = frozenset({Kind.ISC, Kind.I_AT_WORK})
+_WATTS = frozenset({Kind.AC_W, Kind.POWER, Kind.ARRAY_W})
 _LIGHTS, _CELLS = frozenset({Kind.LIGHT, Kind.LIGHT_AGAIN}), frozenset({Kind.CELL, Kind.CELL_AGAIN})
 _DECADES = frozenset({Kind.INSULATION, Kind.INSULATION_OF_ALL})
+
+_FIXED = {
+    Kind.COUNT: COUNTED,
+    Kind.CLOCK: CLOCK_H,
+    **dict.fromkeys(_DECADES, INSULATION_DECADES),
+}
 
 
 def sigma_of(kind: Kind, due: float, errors: MeterErrors) -> float:
@@ -415,15 +424,13 @@ def sigma_of(kind: Kind, due: float, errors: MeterErrors) -> float:
         return hypot(LEAST_V, errors.volts_frac * size)
     if kind in _AMPS:
         return hypot(LEAST_A, hypot(errors.amps_frac, DRIFT_FRAC) * size)
-    fixed = {
-        **dict.fromkeys((Kind.AC_W, Kind.POWER, Kind.ARRAY_W), hypot(10.0, WATTS_FRAC * size)),
-        Kind.DROP: hypot(DROP_PERCENT, 0.15 * size),
-        Kind.COUNT: COUNTED,
-        **dict.fromkeys(_DECADES, INSULATION_DECADES),
-        **dict.fromkeys(_LIGHTS, errors.light_frac * max(size, 20.0)),
-        **dict.fromkeys(_CELLS, errors.cell_k),
-    }
-    return fixed.get(kind, CLOCK_H)
+    if kind in _WATTS:
+        return hypot(10.0, WATTS_FRAC * size)
+    if kind in _LIGHTS:
+        return errors.light_frac * max(size, 20.0)
+    if kind is Kind.DROP:
+        return hypot(DROP_PERCENT, 0.15 * size)
+    return errors.cell_k if kind in _CELLS else _FIXED[kind]
 
 
 def scaled(kind: Kind, value: float) -> float:

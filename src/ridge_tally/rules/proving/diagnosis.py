@@ -7,7 +7,7 @@ from enum import StrEnum
 from ridge_tally.core.proving.expected import MeterErrors
 from ridge_tally.core.proving.faults import COMMON, Fault, Planted, places_of
 from ridge_tally.core.proving.next_test import Worth, tests_of, worth_taking
-from ridge_tally.core.proving.rig import OF_PLANE, OF_STRING, Kind, Lit, Rig, Test, Value
+from ridge_tally.core.proving.rig import OF_PLANE, OF_STRING, Kind, Lit, Probe, Rig, Value
 from ridge_tally.core.proving.weighing import (
     LIKELY,
     Cause,
@@ -261,7 +261,7 @@ def much_told(one: Planted) -> str:
     return f", {said[one.fault]}" if one.fault in said else ""
 
 
-def place_told(rig: Rig, test: Test) -> str:
+def place_told(rig: Rig, test: Probe) -> str:
     """Return what a reading is taken of."""
     if test.kind in OF_STRING:
         return f"string {rig.strings[test.at].name}"
@@ -366,7 +366,7 @@ def _inferred(rig: Rig, readings: Sequence[Read], first: Cause, lit: Lit | None)
     read = {r.test for r in readings}
     origin = "the readings" if lit is None else "the model and the readings"
     for n, name in enumerate(rig.planes):
-        if Test(Kind.LIGHT, n) not in read:
+        if Probe(Kind.LIGHT, n) not in read:
             yield f"{name}: light {first.lit.light_w_per_m2[n]:.0f} W/m², from {origin}"
-        if Test(Kind.CELL, n) not in read:
+        if Probe(Kind.CELL, n) not in read:
             yield f"{name}: cells at {first.lit.cell_degc[n]:.0f} °C, from {origin}"

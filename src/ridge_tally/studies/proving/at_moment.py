@@ -11,7 +11,7 @@ import numpy as np
 from ridge_tally.core.errors import NotUnderstood, OutOfRange
 from ridge_tally.core.nominal_year import day_name
 from ridge_tally.core.proving.expected import MeterErrors
-from ridge_tally.core.proving.rig import OF_PLANE, OF_STRING, Bench, Display, Kind, Lit, Rig, Test
+from ridge_tally.core.proving.rig import OF_PLANE, OF_STRING, Bench, Display, Kind, Lit, Probe, Rig
 from ridge_tally.core.proving.weighing import (
     MODEL_CELL_K,
     MODEL_LIGHT_FRAC,
@@ -180,7 +180,7 @@ def at_moment(
         diagnosis = diagnosed(rig, (*reads, *_measured(asked)), errors, lit)
     pairs = tuple(_pair(day, skies, one, other, reads) for one, other in twos)
     strings = tuple(_string(day, bench, n, reads) for n in range(len(day.strings)))
-    now, ac = day.now, bench.due(Test(Kind.AC_W), reads)
+    now, ac = day.now, bench.due(Probe(Kind.AC_W), reads)
     verdict, told = _verdict(diagnosis, pairs)
     hold = bench.here.display
     return MomentView(
@@ -227,7 +227,7 @@ def _reads(rig: Rig, typed: Sequence[TypedReading], day: DayUnder) -> Iterator[R
         field = f"String {place}: {name}" if place else name
         value = parse_number(text, field, f"a number in {row.unit if row else 'its unit'}")
         _sane(field, one.kind, value, day)
-        yield Read(Test(one.kind, one.at), value)
+        yield Read(Probe(one.kind, one.at), value)
 
 
 def _sane(field: str, kind: Kind, value: float, day: DayUnder) -> None:
@@ -251,9 +251,9 @@ def _sane(field: str, kind: Kind, value: float, day: DayUnder) -> None:
 
 def _measured(asked: Asked) -> Iterator[Read]:
     if asked.measured_w_per_m2 is not None:
-        yield Read(Test(Kind.LIGHT, asked.measured_on), float(asked.measured_w_per_m2))
+        yield Read(Probe(Kind.LIGHT, asked.measured_on), float(asked.measured_w_per_m2))
     if asked.cell_degc is not None:
-        yield Read(Test(Kind.CELL, asked.measured_on), float(asked.cell_degc))
+        yield Read(Probe(Kind.CELL, asked.measured_on), float(asked.cell_degc))
 
 
 class _Benches:
@@ -269,7 +269,7 @@ class _Benches:
         )
         self._known = known
 
-    def due(self, test: Test, reads: Sequence[Read]) -> DueNow:
+    def due(self, test: Probe, reads: Sequence[Read]) -> DueNow:
         """Return what a reading should be, its band, and what was read."""
         due, row = float(self.here.read(test)), test_rows()[test.kind]
         sigma = hypot(
@@ -299,14 +299,14 @@ def _array(day: DayUnder, bench: _Benches, at: int, reads: Sequence[Read]) -> Ar
         reaches_frac=float(one.in_cells_w_per_m2[now]) / free,
         shade_frac=1 - float(one.on_glass_w_per_m2[now]) / free,
         cell_degc=float(one.cell_degc[now]),
-        power=bench.due(Test(Kind.ARRAY_W, at), reads),
+        power=bench.due(Probe(Kind.ARRAY_W, at), reads),
     )
 
 
 def _string(day: DayUnder, bench: _Benches, at: int, reads: Sequence[Read]) -> StringNow:
     one, hung = day.strings[at], bench.here.rig.strings[at]
     kinds = STRING_READS if hung.held_v is None else HELD_STRING_READS
-    due = tuple(bench.due(Test(kind, at), reads) for kind in kinds)
+    due = tuple(bench.due(Probe(kind, at), reads) for kind in kinds)
     names = dict.fromkeys(day.arrays[n].name for n in one.arrays)
     return StringNow(
         hung.name, one.string.tracker_number, hung.in_series, " and ".join(names), due,
@@ -358,7 +358,7 @@ def _pair(
     now = day.now
     a, b = day.arrays[first], day.arrays[second]
     watts = [
-        next((float(r.value) for r in reads if r.test == Test(Kind.ARRAY_W, n)), None)
+        next((float(r.value) for r in reads if r.test == Probe(Kind.ARRAY_W, n)), None)
         for n in (first, second)
     ]
     read = None

@@ -16,8 +16,8 @@ from ridge_tally.core.proving.rig import (
     Kind,
     Lit,
     Look,
+    Probe,
     Rig,
-    Test,
     Warmth,
 )
 from ridge_tally.core.proving.weighing import Read
@@ -146,21 +146,21 @@ def can_read(rig: Rig) -> Iterator[CanRead]:
 _EXTRA_HOW = "In the plane of the modules, unshaded, at the moment of the other readings."
 
 
-def _can_read(rig: Rig, test: Test, row: ReadingRow) -> CanRead:
+def _can_read(rig: Rig, test: Probe, row: ReadingRow) -> CanRead:
     return CanRead(
         test.kind, place_of(rig, test), row.title, row.unit, WORDS.get(test.kind, ()),
         row.cost.minutes, row.cost.risk, row.how,
     )  # fmt: skip
 
 
-def place_of(rig: Rig, test: Test) -> str:
+def place_of(rig: Rig, test: Probe) -> str:
     """Return the name of what a test is of: a string's tag, a plane's name, or nothing."""
     if test.kind in OF_STRING:
         return rig.strings[test.at].name
     return rig.planes[test.at] if test.kind in OF_PLANE else ""
 
 
-def test_named(rig: Rig, reading: str, place: str) -> Test:
+def test_named(rig: Rig, reading: str, place: str) -> Probe:
     """Return the test of a reading's name and place; NotFound if the system has none such."""
     try:
         kind = Kind(reading)
@@ -173,7 +173,7 @@ def test_named(rig: Rig, reading: str, place: str) -> Test:
         names = list(rig.planes)
     if place not in names:
         raise NotFound("string or array", place)
-    return Test(kind, names.index(place))
+    return Probe(kind, names.index(place))
 
 
 def read_of(rig: Rig, one: FaultReading) -> Read:

@@ -13,7 +13,7 @@ from ridge_tally.core.proving.practice import (
     scored,
     speaks_against,
 )
-from ridge_tally.core.proving.rig import Bench, Lit, Rig, Test, Value
+from ridge_tally.core.proving.rig import Bench, Lit, Probe, Rig, Value
 from ridge_tally.core.proving.weighing import Read
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.proving.diagnosis import much_told, value_told, where_told
@@ -208,7 +208,7 @@ def _taken(
     )  # fmt: skip
 
 
-def _spoken_against(rig: Rig, lit: Lit, test: Test, read: Value) -> int:
+def _spoken_against(rig: Rig, lit: Lit, test: Probe, read: Value) -> int:
     """Return how many causes a reading speaks against, by itself."""
     return sum(
         speaks_against(Bench(planted(rig, one), lit).read(test), read, test)
