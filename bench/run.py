@@ -29,6 +29,7 @@ import build_step
 import clipping_step
 import loading_step
 import money_step
+import proving_step
 import sheets_step
 import shell_step
 import strings_step
@@ -115,6 +116,7 @@ def main() -> None:
     build_step.wired(median_s)
     money_step.run(median_s)
     sheets_step.run(median_s)
+    proving_step.run(median_s)
     loading_step.core(median_s)
     year_step.core(median_s, year_of_one_module_by_script)
     year_step.seasons(median_s)

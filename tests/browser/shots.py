@@ -93,6 +93,12 @@ def sheets(page: Page) -> None:
     page.get_by_role("region", name=re.compile("^Sheet A-1")).wait_for()
 
 
+def proving(page: Page) -> None:
+    page.get_by_label("South roof: power of the array, read").fill("6300")
+    page.get_by_label("West roof: power of the array, read").fill("2150")
+    page.get_by_text("West roof too little").first.wait_for()
+
+
 def micro(page: Page) -> None:
     page.get_by_role("combobox", name="At the modules").click()
     page.get_by_role("option", name="On all: Sample microinverter 330 W", exact=True).click()
@@ -117,6 +123,7 @@ VIEWS = {
     "build": ("juniper-bench/a/build", both_halves),
     "money": ("juniper-bench/a/money", money),
     "sheets": ("juniper-bench/a/sheets?view=set", sheets),
+    "proving": ("tollgate/a/proving", proving),
     # The last: it changes the option.
     "strings-micro": ("juniper-bench/b/strings", micro),
 }

@@ -58,7 +58,9 @@ def test_the_same_readings_of_two_roofs_are_normal_in_the_morning_and_odd_at_noo
     page.get_by_role("textbox", name="Time").fill("12:00")
     expect(verdict).to_contain_text("South-west roof too little: not normal")
     page.get_by_label("South-west roof: power of the array, read").fill("much")
-    expect(page.get_by_role("alert")).to_contain_text("“much” was not understood")
+    expect(page.get_by_role("alert").filter(has_text="South-west roof: power")).to_contain_text(
+        "“much” was not understood"
+    )
     expect(page.get_by_label("South-west roof: power of the array, read")).to_have_value("much")
 
 

@@ -13,6 +13,7 @@ from ridge_tally.catalogue.shelf import Shelf
 from ridge_tally.cli.program import main
 from ridge_tally.core.loading.measured_day import judged
 from ridge_tally.demo.mill_terrace import mill_terrace
+from ridge_tally.demo.tollgate import tollgate
 from ridge_tally.formats.job_file import write_job
 from ridge_tally.formats.load_file import read_load
 from ridge_tally.formats.power_file import read_power
@@ -301,3 +302,34 @@ def test_a_readings_case_is_answered_or_refused_at_its_place(
     refused = run_bare("expected", str(file))
     assert refused.exit_code == 2
     assert told.lower() in refused.stderr.lower()
+
+
+def test_readings_are_diagnosed_a_job_is_proved_and_a_seed_practised(
+    data: Path, tmp_path: Path
+) -> None:
+    module = {
+        "p_max_w": 400, "voc_v": 37.0, "isc_a": 13.7, "vmp_v": 31.0, "imp_a": 12.9,
+        "beta_voc_pct_per_k": -0.27, "alpha_isc_pct_per_k": 0.05,
+    }  # fmt: skip
+    readings = tmp_path / "readings.json"
+    strings = [{"voc_v": 338.0, "v_operating_v": 280.0}, {"voc_v": 304.0, "v_operating_v": 252.0}]
+    readings.write_text(
+        json.dumps(
+            {
+                "module": module, "modules_in_series": 10, "irradiance_w_per_m2": 810,
+                "cell_degc": 54, "strings": strings,
+            }
+        )
+    )  # fmt: skip
+    found = json.loads(run_bare("diagnose", str(readings), "--json").stdout)
+    assert found["causes"][0]["code"] == "module-missing"
+    assert found["verdict"] in ("sure", "likely")
+    assert "tring B: fewer modules in series" in run_bare("diagnose", str(readings)).stdout
+    readings.write_text("{}")
+    refused = run_bare("diagnose", str(readings))
+    assert (refused.exit_code, "module" in refused.stderr) == (2, True)
+    jobs.store_job(workspace_in(data), tollgate(SHELF), "sample", "tests")
+    assert "Next: look" in run(data, "prove", "tollgate").stdout
+    told = run(data, "practice", "tollgate", "--seed", "0").stdout
+    assert "Planted: strings A and B: a module threaded into the other string" in told
+    assert "Planted: West roof: dirt on a whole plane" in told

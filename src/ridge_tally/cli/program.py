@@ -39,6 +39,8 @@ COMMANDS = {
     "one-line": "circuits.one_line",
     "diagnose": "proving.diagnose",
     "expected": "proving.expected",
+    "prove": "proving.prove",
+    "practice": "proving.practice",
     "mounts": "build.mounts",
     "cut": "build.cut",
     "year": "loading.year",

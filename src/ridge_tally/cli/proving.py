@@ -1,13 +1,24 @@
-"""The commands of Proving: what meters should show, and what readings point to."""
+"""The commands of Proving: what meters should show, what readings point to, a job’s log, practice."""
 
 from pathlib import Path
 
 import click
 
-from ridge_tally.cli.asking import as_json, json_option, speaks
+from ridge_tally.cli.asking import (
+    as_json,
+    at_desk,
+    data_option,
+    json_option,
+    option_option,
+    speaks,
+)
+from ridge_tally.core.job.proving import Practice
 from ridge_tally.core.proving.weighing import EXPLAINED
 from ridge_tally.formats.readings_case import diagnosed_case, expected_of_case
 from ridge_tally.rules.proving.diagnosis import percent_told
+from ridge_tally.services.proving import commissioning_of
+from ridge_tally.studies.proving.hunt import hunt_view
+from ridge_tally.studies.proving.yard import yard_view
 
 
 @click.command()
@@ -53,3 +64,56 @@ def diagnose(readings: Path, *, json_out: bool) -> None:
     for test in found.next_tests:
         click.echo(f"Next: {test.told}. {test.how}")
     click.echo("Daylight keeps modules live: never open a connector under load; prove dead first.")
+
+
+@click.command()
+@click.argument("job_id")
+@option_option
+@data_option
+@json_option
+@speaks
+def prove(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
+    """How the commissioning of a job stands, and what its search for a fault points to."""
+    desk, design = at_desk(data, job_id, option_id)
+    steps = commissioning_of(design)
+    hunt = hunt_view(desk, design, design.job.proving.hunt)
+    if json_out:
+        click.echo(as_json({"commissioning": steps, "search": hunt.diagnosis}))
+        return
+    click.echo(steps.told)
+    for step in steps.steps:
+        click.echo(f"{step.outcome.value:>7}  {step.title}")
+        for row in step.rows:
+            out = row.came_out
+            if row.typed:
+                due = "" if out.due is None else f", due {out.due:.1f} {row.unit}"
+                told = f": {out.told}" if out.told else ""
+                click.echo(
+                    f"         {row.title} {row.typed} {row.unit}{due}, {out.outcome.value}{told}"
+                )
+    if hunt.diagnosis is not None:
+        click.echo(f"Search: {hunt.diagnosis.told}")
+    click.echo("Daylight keeps modules live: never open a connector under load; prove dead first.")
+
+
+@click.command()
+@click.argument("job_id")
+@click.option("--seed", type=click.IntRange(0, 2**31 - 1), default=1, show_default=True)
+@option_option
+@data_option
+@json_option
+@speaks
+def practice(job_id: str, seed: int, option_id: str, data: Path, *, json_out: bool) -> None:
+    """What a number plants in a job’s system, and an efficient search for it."""
+    desk, design = at_desk(data, job_id, option_id)
+    view = yard_view(desk, design, Practice(seed, verdict="healthy"))
+    found = view.debrief
+    if json_out or found is None:
+        click.echo(as_json(found))
+        return
+    click.echo(f"System {seed}, {view.moment}")
+    for words in found.planted:
+        click.echo(f"Planted: {words}")
+    for n, step in enumerate(found.par, 1):
+        click.echo(f"{n:>3}. {step.title}: {step.minutes:.0f} min, risk {step.risk:.0f}")
+    click.echo("This practice is no licence to do the work.")

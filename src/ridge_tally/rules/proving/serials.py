@@ -74,7 +74,7 @@ def _problems(
         yield f"{len(lost)} serial numbers lie on no {carries.value} of the design: {', '.join(lost[:3])}"
     gaps = [c for c in cells if not c.text]
     last = max((n for n, c in enumerate(cells) if c.text), default=-1)
-    within = [c for c in cells[:last] if not c.text]
+    within = [c for c in cells[: max(0, last)] if not c.text]
     if within:
         places = ", ".join(f"{c.plane} row {c.row} place {c.column}" for c in within[:3])
         yield f"{len(within)} cells left out on the way: {places}"

@@ -217,14 +217,14 @@ def _reads(rig: Rig, typed: Sequence[TypedReading], day: DayUnder) -> Iterator[R
             continue
         row = test_rows().get(one.kind)
         name = row.title if row else one.kind.value
-        places = (
-            len(rig.strings) if one.kind in OF_STRING else len(rig.planes)
-            if one.kind in OF_PLANE else 1
-        )  # fmt: skip
-        if not 0 <= one.at < places:
-            raise OutOfRange(name, one.at + 1, f"of one of {places}, counted from 1")
-        place = rig.strings[one.at].name if one.kind in OF_STRING else ""
-        field = f"String {place}: {name}" if place else name
+        of = [""]
+        if one.kind in OF_STRING:
+            of = [f"String {s.name}" for s in rig.strings]
+        elif one.kind in OF_PLANE:
+            of = list(rig.planes)
+        if one.at >= len(of):
+            raise OutOfRange(name, one.at + 1, f"of one of {len(of)}, counted from 1")
+        field = ": ".join(filter(None, (of[one.at], name)))
         value = parse_number(text, field, f"a number in {row.unit if row else 'its unit'}")
         _sane(field, one.kind, value, day)
         yield Read(Probe(one.kind, one.at), value)
@@ -385,18 +385,21 @@ def _pair_told(
 ) -> tuple[Normal, str]:
     if due is None or low is None or high is None:
         return Normal.NOT_ASKED, f"{first} and {second}: too dark to be compared now."
-    should = (
-        f"watt for watt {first} should make {due:.2f} times what {second} makes, "
-        f"{low:.2f} to {high:.2f} with haze and meters"
-    )
+    should = f"{due:.2f} times is due watt for watt, {low:.2f} to {high:.2f} with haze and meters"
     if read is None:
-        return Normal.NOT_ASKED, f"Now {should}."
+        return Normal.NOT_ASKED, f"{first} against {second}: {should}."
     if low <= read <= high:
-        return Normal.NORMAL, f"It makes {read:.2f} times: normal. Now {should}."
+        return (
+            Normal.NORMAL,
+            f"{first} makes {read:.2f} times what {second} makes: normal. Now {should}.",
+        )
     beyond = log(read / high) if read > high else log(low / read)
     weak = second if read > high else first
     normal = Normal.ODD if beyond > POWER_FRAC else Normal.DOUBTFUL
-    return normal, f"It makes {read:.2f} times, {weak} too little: not normal. Now {should}."
+    return (
+        normal,
+        f"{first} makes {read:.2f} times what {second} makes, {weak} too little: not normal. Now {should}.",
+    )
 
 
 def _verdict(diagnosis: Diagnosis | None, pairs: Sequence[PairNow]) -> tuple[Normal, str]:

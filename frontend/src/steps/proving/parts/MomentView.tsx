@@ -1,6 +1,6 @@
 /** A moment: what everything should read now, two arrays over the day, and is what was read normal. */
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { Fitted } from '@/ui/Fitted';
@@ -51,11 +51,11 @@ export function MomentStepView() {
     });
   // As text, so that only another question is another one.
   const body = useRested(JSON.stringify({ ...asked, readings }));
-  const {
-    data: view,
-    error,
-    isFetching,
-  } = useQuery(momentQuery(at, JSON.parse(body) as MomentAsked));
+  const { data, error, isFetching } = useQuery(momentQuery(at, JSON.parse(body) as MomentAsked));
+  // What was refused is put right in the same fields: the answer before stays.
+  const before = useRef(data);
+  if (data) before.current = data;
+  const view = data ?? before.current;
   const set = (field: keyof typeof asked) => (text: string) =>
     setAsked((now) => ({ ...now, [field]: field === 'measured_on' ? Number(text) : text }));
   const type = (kind: Kind, place: number) => (text: string) =>
@@ -191,7 +191,7 @@ interface DueCellProps {
 
 function Arrays({ view, typed, type }: FoundProps) {
   return (
-    <div className="overflow-x-auto rounded-lg border border-rule bg-sheet p-3">
+    <div className="relative overflow-x-auto rounded-lg border border-rule bg-sheet p-3">
       <table className="w-full text-sm">
         <caption className="text-left font-semibold">Arrays now</caption>
         <thead>
@@ -225,13 +225,13 @@ function Arrays({ view, typed, type }: FoundProps) {
                   {a.modules} modules, {figure(a.rated_w / 1000, 2)} kW
                 </span>
               </th>
-              <td className="align-top font-figure whitespace-nowrap">
+              <td className="pr-3 align-top font-figure whitespace-nowrap">
                 {figure(a.light_w_per_m2)} W/m²
               </td>
-              <td className="align-top font-figure whitespace-nowrap">
+              <td className="pr-3 align-top font-figure whitespace-nowrap">
                 {figure(a.off_square_deg)}°
               </td>
-              <td className="align-top font-figure whitespace-nowrap">
+              <td className="pr-3 align-top font-figure whitespace-nowrap">
                 {figure(a.reaches_frac * 100)} %
                 {a.shade_frac > 0.005 && (
                   <span className="block text-xs text-warn">
@@ -239,7 +239,9 @@ function Arrays({ view, typed, type }: FoundProps) {
                   </span>
                 )}
               </td>
-              <td className="align-top font-figure whitespace-nowrap">{figure(a.cell_degc)} °C</td>
+              <td className="pr-3 align-top font-figure whitespace-nowrap">
+                {figure(a.cell_degc)} °C
+              </td>
               <DueCell
                 due={a.power}
                 label={a.name}
@@ -270,7 +272,7 @@ function Strings({ view, typed, type }: FoundProps) {
   const [first] = view.strings;
   if (!first) return null;
   return (
-    <div className="overflow-x-auto rounded-lg border border-rule bg-sheet p-3">
+    <div className="relative overflow-x-auto rounded-lg border border-rule bg-sheet p-3">
       <table className="w-full text-sm">
         <caption className="text-left font-semibold">Strings now</caption>
         <thead>
