@@ -18,7 +18,7 @@ from ridge_tally.core.job.edits.proving.built import (
     SwapSerials,
 )
 from ridge_tally.core.job.edits.proving.readings import AddReading, WriteRecord, WriteTests
-from ridge_tally.core.job.proving import Carries, Corner, TestRow, TestStep
+from ridge_tally.core.job.proving import Carries, Corner, ProofRow, ProofStep
 from ridge_tally.core.proving.expected import string_due
 from ridge_tally.core.proving.rig import Kind
 from ridge_tally.core.sky.given_sky import Sky
@@ -50,10 +50,10 @@ DESIGN = designed(TOLLGATE)
 
 
 def row(
-    step: TestStep, place: str, typed: float, light: str = "820", back: str = "45.54"
-) -> TestRow:
+    step: ProofStep, place: str, typed: float, light: str = "820", back: str = "45.54"
+) -> ProofRow:
     """A reading at 820 W/m² and cells at 48 °C: 45.54 + 3 x 0.82."""
-    return TestRow(step, place, f"{typed}", light, back, "12:00", TODAY, "us")
+    return ProofRow(step, place, f"{typed}", light, back, "12:00", TODAY, "us")
 
 
 def due(tag: str) -> tuple[float, float]:
@@ -78,8 +78,8 @@ def due(tag: str) -> tuple[float, float]:
 def test_volts_are_told_in_modules(share: float, outcome: Outcome, told: str) -> None:
     """Nine in series: a module is a ninth of the volts, a substring a third of that; by hand."""
     volts = {s.tag: due(s.tag)[0] for s in A.strings}
-    rows = [row(TestStep.VOC, tag, v * (share if tag == "A" else 1.0)) for tag, v in volts.items()]
-    judge = StringJudge.of(DESIGN, TestStep.VOC, rows)
+    rows = [row(ProofStep.VOC, tag, v * (share if tag == "A" else 1.0)) for tag, v in volts.items()]
+    judge = StringJudge.of(DESIGN, ProofStep.VOC, rows)
     found = judge.judged(rows[[s.tag for s in A.strings].index("A")])
     assert found.outcome is outcome
     assert told in found.told
@@ -93,9 +93,9 @@ def test_volts_are_told_in_modules(share: float, outcome: Outcome, told: str) ->
 )
 def test_amperes_are_held_against_light_and_siblings(share: float, outcome: Outcome) -> None:
     rows = [
-        row(TestStep.ISC, s.tag, due(s.tag)[1] * (share if s.tag == "A" else 1)) for s in A.strings
+        row(ProofStep.ISC, s.tag, due(s.tag)[1] * (share if s.tag == "A" else 1)) for s in A.strings
     ]
-    judge = StringJudge.of(DESIGN, TestStep.ISC, rows)
+    judge = StringJudge.of(DESIGN, ProofStep.ISC, rows)
     assert judge.judged(next(r for r in rows if r.place == "A")).outcome is outcome
 
 
@@ -110,11 +110,11 @@ def test_light_and_heat_nobody_can_use_are_told(
     light: str, back: str, error: type[Exception]
 ) -> None:
     with pytest.raises(error):
-        light_and_cell(row(TestStep.ISC, "A", 10, light, back), 400.0)
-    assert light_and_cell(row(TestStep.ISC, "A", 10, "400", "45"), 400.0)[0] == 400
+        light_and_cell(row(ProofStep.ISC, "A", 10, light, back), 400.0)
+    assert light_and_cell(row(ProofStep.ISC, "A", 10, "400", "45"), 400.0)[0] == 400
 
 
-def written(job: Job, step: TestStep, typed: dict[str, str]) -> Job:
+def written(job: Job, step: ProofStep, typed: dict[str, str]) -> Job:
     """The job with a step's readings written down."""
     return apply_edit(
         job,
@@ -142,36 +142,37 @@ def test_commissioning_stops_at_the_first_failure_and_keeps_what_was_typed() -> 
     steps = commissioning(designed(job), 230.0)
     assert steps.told.startswith("Next: look")
     assert all(s.blocked for s in steps.steps[1:])
-    job = written(looked_at(job), TestStep.BOND, {"bond": "1.0"})
-    job = written(job, TestStep.POLARITY, {"A": "yes", "B": "-310", "C": "yes"})
+    job = written(looked_at(job), ProofStep.BOND, {"bond": "1.0"})
+    job = written(job, ProofStep.POLARITY, {"A": "yes", "B": "-310", "C": "yes"})
     steps = commissioning(designed(job), 230.0)
     by = {s.step: s for s in steps.steps}
-    assert by[TestStep.BOND].outcome is Outcome.PASSED
-    assert by[TestStep.POLARITY].outcome is Outcome.FAIL
+    assert by[ProofStep.BOND].outcome is Outcome.PASSED
+    assert by[ProofStep.POLARITY].outcome is Outcome.FAIL
     assert (
         "reversed"
-        in by[TestStep.POLARITY].rows[0].came_out.told + by[TestStep.POLARITY].rows[1].came_out.told
+        in by[ProofStep.POLARITY].rows[0].came_out.told
+        + by[ProofStep.POLARITY].rows[1].came_out.told
     )
-    assert "Polarity failed" in by[TestStep.VOC].blocked
+    assert "Polarity failed" in by[ProofStep.VOC].blocked
     assert steps.told.startswith("Stop")
-    odd = written(job, TestStep.POLARITY, {"B": "perhaps"})
+    odd = written(job, ProofStep.POLARITY, {"B": "perhaps"})
     found = {
         r.place: r
         for s in commissioning(designed(odd), 230.0).steps
-        if s.step is TestStep.POLARITY
+        if s.step is ProofStep.POLARITY
         for r in s.rows
     }["B"]
     assert (found.typed, found.came_out.outcome) == ("perhaps", Outcome.UNREAD)
     with pytest.raises(MissingDatum):
-        written(job, TestStep.VOC, {"A": " "})
+        written(job, ProofStep.VOC, {"A": " "})
 
 
 @pytest.mark.parametrize(("typed", "outcome"), [("1.0", Outcome.PASSED), ("0.99", Outcome.FAIL)])
 def test_insulation_is_held_to_its_class(typed: str, outcome: Outcome) -> None:
     """IEC 62446-1, from memory: 120 to 500 V open is tested at 500 V and wants 1 Mohm."""
-    job = written(TOLLGATE, TestStep.INSULATION, {"A": typed})
+    job = written(TOLLGATE, ProofStep.INSULATION, {"A": typed})
     rows = next(
-        s for s in commissioning(designed(job), 230.0).steps if s.step is TestStep.INSULATION
+        s for s in commissioning(designed(job), 230.0).steps if s.step is ProofStep.INSULATION
     ).rows
     found = next(r for r in rows if r.place == "A")
     assert (found.came_out.outcome, found.came_out.due) == (outcome, 1.0)
@@ -190,7 +191,7 @@ def test_insulation_is_held_to_its_class(typed: str, outcome: Outcome) -> None:
 def test_ac_volts_are_held_to_plus_ten_and_minus_twelve_per_cent(
     typed: str, outcome: Outcome
 ) -> None:
-    job = written(TOLLGATE, TestStep.AC, {"volts": typed})
+    job = written(TOLLGATE, ProofStep.AC, {"volts": typed})
     found = commissioning(designed(job), 230.0).steps[-1].rows[0]
     assert found.came_out.outcome is outcome
 

@@ -10,6 +10,7 @@ import { CatchingUp } from '@/plan/Behind';
 import { useJob } from '@/plan/JobContext';
 import { NoAc } from '@/plan/NoAc';
 import { NoModules } from '@/plan/NoModules';
+import { NormalLink } from '@/plan/NormalLink';
 import { useView } from '@/plan/useView';
 import { Board } from '@/ui/Board';
 import { Button } from '@/ui/Button';
@@ -121,6 +122,7 @@ function LoadingDays({ year, stale }: LoadingDaysProps) {
         <div className="flex shrink-0 flex-wrap items-center gap-1.5 px-3.5 pt-2">
           <ViewButtons<ViewId> views={YEAR_VIEWS} view={view} onView={setView} />
           <span className="grow" />
+          {view === 'day' && <NormalLink />}
         </div>
       )}
       {view === 'day' && (

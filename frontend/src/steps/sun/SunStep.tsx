@@ -5,6 +5,7 @@ import type { RoofPlane } from '@/api/client';
 import { useShade } from '@/api/useYear';
 import { CatchingUp } from '@/plan/Behind';
 import { useJob } from '@/plan/JobContext';
+import { NormalLink } from '@/plan/NormalLink';
 import { PlaneTabs } from '@/plan/PlaneTabs';
 import { useView } from '@/plan/useView';
 import { Toolbar } from '@/ui/Card';
@@ -75,6 +76,7 @@ function SunOnPlane({ plane, laid }: { plane: RoofPlane; laid: boolean }) {
             onChange={(id) => setPeriod(periods.findIndex((p) => p.id === id))}
           />
         )}
+        {view === 'day' && laid && <NormalLink />}
         <Told shade={laid ? shade : undefined} behind={behind} />
       </Toolbar>
       {(view === 'shade' || view === 'path') && <PlaneTabs />}

@@ -86,7 +86,7 @@ class Record:
     picture: str = ""
 
 
-class TestStep(StrEnum):
+class ProofStep(StrEnum):
     """The steps of commissioning in their order; each waits for those before it."""
 
     LOOK = "look"
@@ -100,13 +100,13 @@ class TestStep(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class TestRow:
+class ProofRow:
     """A reading of commissioning as it was typed, with the light and heat of its moment.
 
     ``place``: the string's tag, or the name of a test.  ``practice``: by a simulated meter.
     """
 
-    step: TestStep
+    step: ProofStep
     place: str
     typed: str
     light: str
@@ -172,7 +172,7 @@ class ProvingLog:
     patterns: tuple[SerialPattern, ...] = ()
     corner: Corner = Corner.LOWER_LEFT
     records: tuple[Record, ...] = ()
-    tests: tuple[TestRow, ...] = ()
+    tests: tuple[ProofRow, ...] = ()
     hunt: FaultHunt = FaultHunt()
     practice: Practice | None = None
     production: tuple[ProductionFile, ...] = ()

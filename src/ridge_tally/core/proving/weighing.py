@@ -135,6 +135,15 @@ class _Base:
     slopes: FloatArray
 
 
+@dataclass(frozen=True, slots=True)
+class _Rough:
+    """What a cause shows of every reading, how far light and heat lie off what is known, and how well that is."""
+
+    values: tuple[Value, ...]
+    moved: FloatArray
+    cov: FloatArray
+
+
 class Weighing:
     """Weighs the causes of one set of readings; curves met before are kept meanwhile."""
 
@@ -142,7 +151,9 @@ class Weighing:
         """Take what is given, and look at each single cause once, roughly."""
         self.given = given
         self.memo: dict[object, object] = {}
+        self._looked: dict[tuple[Planted, ...], _Rough] = {}
         self._all_priors = sum(given.priors.values())
+        self._measured = self._is_measured()
         self._numbers = [r for r in given.readings if not isinstance(r.value, str)]
         self._sound, self._base = self._weigh((Planted(Fault.HEALTHY),))
         thought_of = [
@@ -249,32 +260,44 @@ class Weighing:
             rig = planted(rig, one)
         return rig
 
+    def _start(self, centre: FloatArray) -> FloatArray:
+        """Return where light and heat are looked at roughly, known as they are."""
+        return centre if self._measured else self._base.at + centre - self._base.centre
+
+    def _roughly(self, faults: tuple[Planted, ...]) -> "_Rough":
+        """Return what a cause shows at a rough look, kept for the next."""
+        found = self._looked.get(faults)
+        if found is None:
+            rig = self._built(faults)
+            centre, cov = self._known(rig)
+            at = self._start(centre)
+            bench = Bench(rig, self._lit(at), self.memo)
+            values = tuple(bench.read(r.test) for r in self.given.readings)
+            found = self._looked[faults] = _Rough(values, at - centre, cov)
+        return found
+
     def _tells(self, one: Planted) -> bool:
         """Return whether any reading that was taken would be otherwise under a cause."""
-        rig = self._built((one,))
-        centre, _ = self._known(rig)
-        if not np.array_equal(centre, self._base.centre):
-            return bool(np.any(self._base.slopes))
-        here = Bench(rig, self._lit(self._base.at), self.memo)
-        for e in self._sound.explained:
-            due, kind = here.read(e.test), e.test.kind
-            if isinstance(due, str) or isinstance(e.due, str):
-                if due != e.due:
+        sound = self._roughly((Planted(Fault.HEALTHY),)).values
+        for e, due, was in zip(
+            self._sound.explained, self._roughly((one,)).values, sound, strict=True
+        ):
+            kind = e.test.kind
+            if isinstance(due, str) or isinstance(was, str):
+                if due != was:
                     return True
-            elif abs(scaled(kind, due) - scaled(kind, e.due)) > UNSEEN_OFF * e.sigma:
+            elif abs(scaled(kind, due) - scaled(kind, was)) > UNSEEN_OFF * e.sigma:
                 return True
         return False
 
     def _rough(self, faults: tuple[Planted, ...]) -> float:
         """Return the log evidence of a cause as if readings moved with light as on a sound system."""
-        rig, base = self._built(faults), self._base
-        centre, cov = self._known(rig)
-        at = centre if self._measured else base.at + centre - base.centre
-        found = self._seen(rig, at)
+        rough, base = self._roughly(faults), self._base
+        found = self._seen(rough.values)
         if self._numbers:
-            due = self._due(rig, at)
-            sigma, off = self._sigmas(due), self._offs(due) + base.slopes @ (at - centre)
-            around = np.diag(sigma**2) + base.slopes @ cov @ base.slopes.T
+            due = np.array([v for v in rough.values if not isinstance(v, str)])
+            sigma, off = self._sigmas(due), self._offs(due) + base.slopes @ rough.moved
+            around = np.diag(sigma**2) + base.slopes @ rough.cov @ base.slopes.T
             _, size = np.linalg.slogdet(around)
             found -= 0.5 * float(off @ np.linalg.solve(around, off) + size + len(off) * log(2 * pi))
         return found
@@ -293,9 +316,11 @@ class Weighing:
             normal = weigh.T @ slopes + tight
             pull = weigh.T @ self._offs(due) - tight @ (at - centre)
             at = at + np.clip(np.linalg.solve(normal, pull), -most, most)
-        evidence = self._seen(rig, at)
+        there = Bench(rig, self._lit(at), self.memo)
+        values = [there.read(r.test) for r in self.given.readings]
+        evidence = self._seen(values)
         if self._numbers:
-            due = self._due(rig, at)
+            due = np.array([v for v in values if not isinstance(v, str)])
             sigma, off = self._sigmas(due), self._offs(due)
             around = np.diag(sigma**2) + slopes @ cov @ slopes.T
             _, size = np.linalg.slogdet(around)
@@ -305,11 +330,10 @@ class Weighing:
                 + size
                 + len(off) * log(2 * pi)
             )
-        cause = Cause(faults, 0.0, evidence, self._lit(at), self._explained(rig, at))
+        cause = Cause(faults, 0.0, evidence, self._lit(at), self._explained(values))
         return cause, _Base(at, centre, slopes)
 
-    @property
-    def _measured(self) -> bool:
+    def _is_measured(self) -> bool:
         """Whether light and heat are known well enough to begin from."""
         planes = range(len(self.given.rig.planes))
         return self.given.lit is not None or all(
@@ -320,6 +344,12 @@ class Weighing:
 
     def _known(self, rig: Rig) -> tuple[FloatArray, FloatArray]:
         """Return (2p,) what is known of light, as logarithms, and cells, and (2p, 2p) how well."""
+        key = ("known", rig.instruments)
+        if key not in self.memo:
+            self.memo[key] = self._worked_known(rig)
+        return self.memo[key]  # type: ignore[return-value]
+
+    def _worked_known(self, rig: Rig) -> tuple[FloatArray, FloatArray]:
         given, errors, meters = self.given, self.given.errors, rig.instruments
         planes = range(len(rig.planes))
         read = [given.first(Kind.LIGHT, p) for p in planes]
@@ -346,8 +376,9 @@ class Weighing:
     def _lit(self, at: FloatArray) -> Lit:
         half = len(at) // 2
         # Rounded, so that strings alike under two causes are worked out once.
-        light = tuple(round(float(np.clip(exp(v), 5.0, 1600.0)), 3) for v in at[:half])
-        return Lit(light, tuple(round(float(np.clip(v, -40.0, 115.0)), 4) for v in at[half:]))
+        known = at.tolist()
+        light = tuple(round(min(max(exp(v), 5.0), 1600.0), 3) for v in known[:half])
+        return Lit(light, tuple(round(min(max(v, -40.0), 115.0), 4) for v in known[half:]))
 
     def _due(self, rig: Rig, at: FloatArray) -> FloatArray:
         bench = Bench(rig, self._lit(at), self.memo)
@@ -378,18 +409,17 @@ class Weighing:
             found[[r.test.kind in (Kind.LIGHT, Kind.CELL) for r in reads], k] = 0.0
         return found
 
-    def _seen(self, rig: Rig, at: FloatArray) -> float:
-        bench, found = Bench(rig, self._lit(at), self.memo), 0.0
-        for r in self.given.readings:
+    def _seen(self, values: Sequence[Value]) -> float:
+        """Return the log evidence of what eyes and displays said."""
+        found = 0.0
+        for r, due in zip(self.given.readings, values, strict=True):
             if isinstance(r.value, str):
-                right = bench.read(r.test) == r.value
-                found += log(RIGHTLY_SEEN if right else 1 - RIGHTLY_SEEN)
+                found += log(RIGHTLY_SEEN if due == r.value else 1 - RIGHTLY_SEEN)
         return found
 
-    def _explained(self, rig: Rig, at: FloatArray) -> tuple[Explained, ...]:
-        bench, found = Bench(rig, self._lit(at), self.memo), []
-        for r in self.given.readings:
-            due = bench.read(r.test)
+    def _explained(self, values: Sequence[Value]) -> tuple[Explained, ...]:
+        found = []
+        for r, due in zip(self.given.readings, values, strict=True):
             if isinstance(r.value, str) or isinstance(due, str):
                 off = 0.0 if due == r.value else EXPLAINED + 1
                 found.append(Explained(r.test, r.value, due, 0.0, off))

@@ -1,6 +1,7 @@
 """Light on a tilted plane, split by where it comes from."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -101,12 +102,14 @@ def share_of(part: FloatArray, whole: FloatArray) -> FloatArray:
 def glass_passing(sun: SunPath, tilt_deg: float, azimuth_deg: float) -> GlassPassing:
     """Return what one sheet of glass lets through to the cells; see ``plane_light``."""
     incidence = irradiance.aoi(tilt_deg, azimuth_deg, sun.zenith_deg, sun.azimuth_deg)
+    return GlassPassing(np.asarray(iam.physical(incidence)), *_diffuse_passing(tilt_deg))
+
+
+@lru_cache(maxsize=256)
+def _diffuse_passing(tilt_deg: float) -> tuple[float, float]:
+    """Return what passes of the sky's and the ground's light; an integral that takes a while."""
     diffuse = iam.marion_diffuse("physical", tilt_deg)
-    return GlassPassing(
-        np.asarray(iam.physical(incidence)),
-        float(diffuse["sky"]),
-        float(np.nan_to_num(diffuse["ground"])),
-    )
+    return float(diffuse["sky"]), float(np.nan_to_num(diffuse["ground"]))
 
 
 def light_parts(

@@ -26,9 +26,9 @@ from ridge_tally.core.job.proving import (
     FaultHunt,
     FaultReading,
     Practice,
+    ProofRow,
     ProvingLog,
     Record,
-    TestRow,
 )
 from ridge_tally.core.units import one_line
 from ridge_tally.editing.proving.built import day_of
@@ -79,10 +79,10 @@ def _record(job: Job, edit: WriteRecord) -> Record:
     )
 
 
-def _tests(job: Job, edit: WriteTests) -> tuple[TestRow, ...]:
+def _tests(job: Job, edit: WriteTests) -> tuple[ProofRow, ...]:
     day, common = day_of(job, edit.day), _line(edit.who, "Who")
     rows = tuple(
-        TestRow(
+        ProofRow(
             step=edit.step,
             place=place,
             typed=_line(typed, "Reading"),

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from functools import partial
 
 from ridge_tally.core.errors import RidgeTallyError
-from ridge_tally.core.job.proving import ProvingLog, TestRow, TestStep
+from ridge_tally.core.job.proving import ProofRow, ProofStep, ProvingLog
 from ridge_tally.core.units import parse_number
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.proving.slots import SlotKind, SlotState, slots_seen
@@ -42,7 +42,7 @@ class StepDue:
     ``blocked``: what has to be mended first.
     """
 
-    step: TestStep
+    step: ProofStep
     title: str
     how: str
     wants_light: bool
@@ -59,15 +59,15 @@ class Commissioning:
     told: str
 
 
-TITLES: dict[TestStep, tuple[str, str]] = {
-    TestStep.LOOK: ("Look", "Before any meter: leads, connectors, labels, flashings. Tied off."),
-    TestStep.BOND: ("Bond to earth", "Frame to rail to electrode, end to end: 1 Ω at most. Nothing live."),
-    TestStep.POLARITY: ("Polarity", "Every string by itself, before anything is joined. Wrong: mark it, leave it open, never close a switch on it."),
-    TestStep.VOC: ("Open voltage", "Switch open, a meter rated for the cold voltage, all strings within a minute; light and back of a module written down."),
-    TestStep.ISC: ("Short-circuit current", "Only with a rated test switch or tester. Never by pulling a connector or joining leads. Steady light over 400 W/m²."),
-    TestStep.INSULATION: ("Insulation", "Isolated, surge devices out, hands off, discharge after. Repeat dry if dew makes it low."),
-    TestStep.FUNCTION: ("Function", "Switches, loss of grid stops it at once, it waits before it returns; rapid shutdown where it is asked for."),
-    TestStep.AC: ("AC side", "By a qualified person: volts, then AC on, then DC on, then the power against the model."),
+TITLES: dict[ProofStep, tuple[str, str]] = {
+    ProofStep.LOOK: ("Look", "Before any meter: leads, connectors, labels, flashings. Tied off."),
+    ProofStep.BOND: ("Bond to earth", "Frame to rail to electrode, end to end: 1 Ω at most. Nothing live."),
+    ProofStep.POLARITY: ("Polarity", "Every string by itself, before anything is joined. Wrong: mark it, leave it open, never close a switch on it."),
+    ProofStep.VOC: ("Open voltage", "Switch open, a meter rated for the cold voltage, all strings within a minute; light and back of a module written down."),
+    ProofStep.ISC: ("Short-circuit current", "Only with a rated test switch or tester. Never by pulling a connector or joining leads. Steady light over 400 W/m²."),
+    ProofStep.INSULATION: ("Insulation", "Isolated, surge devices out, hands off, discharge after. Repeat dry if dew makes it low."),
+    ProofStep.FUNCTION: ("Function", "Switches, loss of grid stops it at once, it waits before it returns; rapid shutdown where it is asked for."),
+    ProofStep.AC: ("AC side", "By a qualified person: volts, then AC on, then DC on, then the power against the model."),
 }  # fmt: skip
 FUNCTIONS = (
     ("switches", "every switch and isolator works"),
@@ -84,11 +84,11 @@ def commissioning(design: Design, ac_v: float) -> Commissioning:
     log = design.job.proving
     steps: list[StepDue] = []
     blocked = ""
-    for step in TestStep:
+    for step in ProofStep:
         rows = tuple(_ROWS[step](design, log, ac_v))
         outcome = _whole(rows)
         title, how = TITLES[step]
-        wants = step in (TestStep.VOC, TestStep.ISC)
+        wants = step in (ProofStep.VOC, ProofStep.ISC)
         steps.append(StepDue(step, title, how, wants, rows, outcome, blocked))
         if not blocked and outcome is Outcome.FAIL:
             failed = next(r for r in rows if r.came_out.outcome is Outcome.FAIL)
@@ -120,17 +120,17 @@ def _whole(rows: Sequence[RowDue]) -> Outcome:
     return Outcome.PASSED
 
 
-def _newest(log: ProvingLog, step: TestStep, place: str) -> tuple[int, TestRow] | None:
+def _newest(log: ProvingLog, step: ProofStep, place: str) -> tuple[int, ProofRow] | None:
     found = [(n, r) for n, r in enumerate(log.tests) if r.step is step and r.place == place]
     return found[-1] if found else None
 
 
 def _row(
-    found: tuple[int, TestRow] | None,
+    found: tuple[int, ProofRow] | None,
     place: str,
     title: str,
     unit: str,
-    judged: Callable[[TestRow], Judged],
+    judged: Callable[[ProofRow], Judged],
 ) -> RowDue:
     if found is None:
         none = Judged(Outcome.OPEN)
@@ -143,7 +143,7 @@ def _row(
     return RowDue(place, title, unit, came_out, row.typed, at, row.who, practice=row.practice)
 
 
-def _said(row: TestRow) -> Judged:
+def _said(row: ProofRow) -> Judged:
     """Return how a yes or no comes out."""
     word = row.typed.strip().casefold()
     if word in YES:
@@ -166,15 +166,15 @@ def _look(design: Design, log: ProvingLog, _: float) -> Iterator[RowDue]:
 
 
 def _bond(_: Design, log: ProvingLog, __: float) -> Iterator[RowDue]:
-    def judged(row: TestRow) -> Judged:
+    def judged(row: ProofRow) -> Judged:
         read = parse_number(row.typed, "Bond", "ohms such as 0.3")
         return Judged(_passed(read <= BOND_OHM), read, BOND_OHM)
 
-    yield _row(_newest(log, TestStep.BOND, "bond"), "bond", "frame to electrode", "Ω", judged)
+    yield _row(_newest(log, ProofStep.BOND, "bond"), "bond", "frame to electrode", "Ω", judged)
 
 
 def _polarity(design: Design, log: ProvingLog, _: float) -> Iterator[RowDue]:
-    def judged(row: TestRow) -> Judged:
+    def judged(row: ProofRow) -> Judged:
         word = row.typed.strip().casefold()
         if word in YES or word in NO:
             return _said(row)
@@ -184,11 +184,11 @@ def _polarity(design: Design, log: ProvingLog, _: float) -> Iterator[RowDue]:
         return Judged(Outcome.PASSED, read)
 
     for string in design.option.strings:
-        found = _newest(log, TestStep.POLARITY, string.tag)
+        found = _newest(log, ProofStep.POLARITY, string.tag)
         yield _row(found, string.tag, f"string {string.tag}", "", judged)
 
 
-def _electric(step: TestStep) -> Callable[[Design, ProvingLog, float], Iterator[RowDue]]:
+def _electric(step: ProofStep) -> Callable[[Design, ProvingLog, float], Iterator[RowDue]]:
     """Return the rows of volts or amperes of each string."""
 
     def rows(design: Design, log: ProvingLog, _: float) -> Iterator[RowDue]:
@@ -206,10 +206,10 @@ def _insulation(design: Design, log: ProvingLog, _: float) -> Iterator[RowDue]:
         at_v, least = next((t, m) for most, t, m in INSULATION_CLASSES if open_v < most)
         judged = partial(_insulated, least)
         title = f"string {string.tag}, at {at_v:g} V"
-        yield _row(_newest(log, TestStep.INSULATION, string.tag), string.tag, title, "MΩ", judged)
+        yield _row(_newest(log, ProofStep.INSULATION, string.tag), string.tag, title, "MΩ", judged)
 
 
-def _insulated(least_mohm: float, row: TestRow) -> Judged:
+def _insulated(least_mohm: float, row: ProofRow) -> Judged:
     read = parse_number(row.typed, f"String {row.place}", "Mohm such as 25")
     fine = read >= least_mohm
     told = "" if fine else "dew reads low: again when dry; then look for a pinched lead"
@@ -222,27 +222,27 @@ def _passed(fine: bool) -> Outcome:
 
 def _function(_: Design, log: ProvingLog, __: float) -> Iterator[RowDue]:
     for key, words in FUNCTIONS:
-        yield _row(_newest(log, TestStep.FUNCTION, key), key, words, "", _said)
+        yield _row(_newest(log, ProofStep.FUNCTION, key), key, words, "", _said)
 
 
 def _ac(_: Design, log: ProvingLog, ac_v: float) -> Iterator[RowDue]:
-    def judged(row: TestRow) -> Judged:
+    def judged(row: ProofRow) -> Judged:
         read = parse_number(row.typed, "AC voltage", f"volts such as {ac_v:.0f}")
         fine = ac_v * (1 + AC_LOW_FRAC) <= read <= ac_v * (1 + AC_HIGH_FRAC)
         return Judged(_passed(fine), read, ac_v, ac_v * AC_HIGH_FRAC)
 
     yield _row(
-        _newest(log, TestStep.AC, "volts"), "volts", "at the inverter, nothing fed in", "V", judged
+        _newest(log, ProofStep.AC, "volts"), "volts", "at the inverter, nothing fed in", "V", judged
     )
 
 
-_ROWS: dict[TestStep, Callable[[Design, ProvingLog, float], Iterator[RowDue]]] = {
-    TestStep.LOOK: _look,
-    TestStep.BOND: _bond,
-    TestStep.POLARITY: _polarity,
-    TestStep.VOC: _electric(TestStep.VOC),
-    TestStep.ISC: _electric(TestStep.ISC),
-    TestStep.INSULATION: _insulation,
-    TestStep.FUNCTION: _function,
-    TestStep.AC: _ac,
+_ROWS: dict[ProofStep, Callable[[Design, ProvingLog, float], Iterator[RowDue]]] = {
+    ProofStep.LOOK: _look,
+    ProofStep.BOND: _bond,
+    ProofStep.POLARITY: _polarity,
+    ProofStep.VOC: _electric(ProofStep.VOC),
+    ProofStep.ISC: _electric(ProofStep.ISC),
+    ProofStep.INSULATION: _insulation,
+    ProofStep.FUNCTION: _function,
+    ProofStep.AC: _ac,
 }

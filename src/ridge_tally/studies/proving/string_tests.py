@@ -8,17 +8,17 @@ from statistics import median
 
 from ridge_tally.core.errors import OutOfRange, RidgeTallyError
 from ridge_tally.core.job.option import ModuleString
-from ridge_tally.core.job.proving import TestRow, TestStep
+from ridge_tally.core.job.proving import ProofRow, ProofStep
 from ridge_tally.core.proving.expected import Reading, deficit_told, modules_short, string_due
 from ridge_tally.core.units import parse_number
 from ridge_tally.rules.design import Design
 
 # Cells are warmer than their backs by so much in the light; common practice.
 BACK_TO_CELL_K_PER_W_PER_M2 = 0.003
-LEAST_LIGHT = {TestStep.VOC: 100.0, TestStep.ISC: 400.0}
+LEAST_LIGHT = {ProofStep.VOC: 100.0, ProofStep.ISC: 400.0}
 MOST_LIGHT, COLDEST_DEGC, HOTTEST_DEGC = 1500.0, -40.0, 110.0
 # Strings beside each other: volts in the same minute, amperes in the same plane; common practice.
-SIBLING_FRAC = {TestStep.VOC: 0.01, TestStep.ISC: 0.05}
+SIBLING_FRAC = {ProofStep.VOC: 0.01, ProofStep.ISC: 0.05}
 # A shortfall of so many modules is looked at, and of so many has failed, whatever the band.
 LOOK_MODULES, FAIL_MODULES = 0.25, 0.9
 # What two meters' readings of two strings may differ by, besides.
@@ -53,11 +53,11 @@ class StringJudge:
     """Judges the readings of one step; ``ratios``: what was read over what was due, by string."""
 
     design: Design
-    step: TestStep
+    step: ProofStep
     ratios: dict[str, float]
 
     @classmethod
-    def of(cls, design: Design, step: TestStep, rows: Sequence[TestRow]) -> "StringJudge":
+    def of(cls, design: Design, step: ProofStep, rows: Sequence[ProofRow]) -> "StringJudge":
         """Return the judge of a step's newest readings, one of each string."""
         bare = cls(design, step, {})
         found = {}
@@ -72,7 +72,7 @@ class StringJudge:
     @property
     def volts(self) -> bool:
         """Whether volts are read, not amperes."""
-        return self.step is TestStep.VOC
+        return self.step is ProofStep.VOC
 
     @property
     def unit(self) -> str:
@@ -83,19 +83,19 @@ class StringJudge:
         """Return the string of that tag."""
         return next(s for s in self.design.option.strings if s.tag == tag)
 
-    def read(self, row: TestRow) -> float:
+    def read(self, row: ProofRow) -> float:
         """Return what was typed; NotUnderstood if it is no number."""
         what = "volts" if self.volts else "amperes"
         return parse_number(row.typed, f"String {row.place}", f"{what} as the meter shows them")
 
-    def due(self, row: TestRow) -> Reading:
+    def due(self, row: ProofRow) -> Reading:
         """Return what the row's string should read; NotUnderstood, OutOfRange as ``light_and_cell``."""
         light, cell = light_and_cell(row, LEAST_LIGHT[self.step])
         ids = self.string(row.place).module_ids
         due = string_due(self.design.sheets[ids[0]], len(ids), light, cell)
         return due.voc_v if self.volts else due.isc_a
 
-    def judged(self, row: TestRow) -> Judged:
+    def judged(self, row: ProofRow) -> Judged:
         """Return how a reading comes out.
 
         Raises
@@ -140,7 +140,7 @@ class StringJudge:
         return self.design.planes_under(self.string(tag).module_ids)
 
     def _shortfall(
-        self, row: TestRow, read: float, due: Reading, middle: float | None
+        self, row: ProofRow, read: float, due: Reading, middle: float | None
     ) -> tuple[float, str]:
         """Return how many modules' volts are missing or too many, and what that looks like."""
         if not self.volts:
@@ -162,7 +162,7 @@ def _off_told(read: float, due: float, apart: float) -> str:
     return f"{100 * (read / due - 1):+.1f} % from what is due{beside}"
 
 
-def light_and_cell(row: TestRow, least_w_per_m2: float) -> tuple[float, float]:
+def light_and_cell(row: ProofRow, least_w_per_m2: float) -> tuple[float, float]:
     """Return the light and the cell temperature a reading was taken in.
 
     Raises

@@ -34,7 +34,7 @@ const SHAPE: Record<Schemas['Outcome'], string> = {
   unread: '△',
 };
 /** What a simulated meter is asked for at a row of a step. */
-const METER: Partial<Record<Schemas['TestStep'], string>> = {
+const METER: Partial<Record<Schemas['ProofStep'], string>> = {
   polarity: 'voc_v',
   voc: 'voc_v',
   isc: 'isc_a',

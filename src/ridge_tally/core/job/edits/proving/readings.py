@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Literal
 
-from ridge_tally.core.job.proving import ProductionFile, TestStep
+from ridge_tally.core.job.proving import ProductionFile, ProofStep
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +34,7 @@ class DropRecord:
 class WriteTests:
     """Readings of one step of one moment: of each place what was typed."""
 
-    step: TestStep
+    step: ProofStep
     places: tuple[str, ...]
     typed: tuple[str, ...]
     light: str
