@@ -52,7 +52,7 @@ def test_jobs_are_found_sorted_put_away_and_begun_with_a_sample(
     card = cards.first
     expect(card).to_contain_text("21 modules, 8.19 kW DC")
     expect(card).to_contain_text(re.compile(r"\d \d{3} kWh a year"))
-    expect(card.get_by_role("list", name="Steps").get_by_role("listitem")).to_have_count(9)
+    expect(card.get_by_role("list", name="Steps").get_by_role("listitem")).to_have_count(10)
     put_away = card.get_by_role("link").get_attribute("href")
     card.get_by_role("button").click()
     page.get_by_role("menuitem", name="Put into the archive").click()

@@ -64,12 +64,21 @@ def test_nothing_is_cut_covered_or_out_of_reach(
     assert complaints == []
 
 
-@pytest.mark.parametrize("sample", ["lagoon-road", "kiln-yard"])
+# What looks otherwise there: microinverters and a plat; tables on the ground.
+OTHERS = {
+    "lagoon-road": ("survey", "array", "strings", "sheets", "proving"),
+    "kiln-yard": ("survey", "array", "sun", "build"),
+}
+
+
+@pytest.mark.parametrize("sample", OTHERS)
 def test_nor_is_anything_in_the_other_samples(
     page: Page, axe: str, sample: str, complaints: list[str]
 ) -> None:
     option = f"/jobs/{sample}/a"
-    assert [it for step in VIEWS for it in wrong_in(page, axe, option, step, [PHONE])] == []
+    assert [
+        it for step in OTHERS[sample] for it in wrong_in(page, axe, option, step, [PHONE])
+    ] == []
     assert complaints == []
 
 
