@@ -20,6 +20,8 @@ from ridge_tally.services.proving import commissioning_of
 from ridge_tally.studies.proving.hunt import hunt_view
 from ridge_tally.studies.proving.yard import yard_view
 
+CAUTION = "Daylight keeps modules live: never open a connector under load; prove dead first."
+
 
 @click.command()
 @click.argument("case", type=click.Path(exists=True, dir_okay=False, path_type=Path))
@@ -37,7 +39,7 @@ def expected(case: Path, *, json_out: bool) -> None:
     )  # fmt: skip
     for name, reading, unit in rows:
         click.echo(f"{name}: {reading.due:.2f} {unit} ± {reading.band:.2f}")
-    click.echo("Daylight keeps modules live: never open a connector under load; prove dead first.")
+    click.echo(CAUTION)
 
 
 @click.command()
@@ -63,7 +65,7 @@ def diagnose(readings: Path, *, json_out: bool) -> None:
             click.echo(f"{title}: {line}")
     for test in found.next_tests:
         click.echo(f"Next: {test.told}. {test.how}")
-    click.echo("Daylight keeps modules live: never open a connector under load; prove dead first.")
+    click.echo(CAUTION)
 
 
 @click.command()
@@ -93,7 +95,7 @@ def prove(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
                 )
     if hunt.diagnosis is not None:
         click.echo(f"Search: {hunt.diagnosis.told}")
-    click.echo("Daylight keeps modules live: never open a connector under load; prove dead first.")
+    click.echo(CAUTION)
 
 
 @click.command()

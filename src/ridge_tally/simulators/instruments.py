@@ -5,7 +5,7 @@ from zlib import crc32
 import numpy as np
 
 from ridge_tally.core.proving.expected import MeterErrors
-from ridge_tally.core.proving.faults import Planted, planted
+from ridge_tally.core.proving.faults import Planted, with_faults
 from ridge_tally.core.proving.rig import Bench, Kind, Lit, Probe, Rig, Value
 from ridge_tally.core.proving.weighing import scaled, sigma_of
 
@@ -20,10 +20,7 @@ def shown(
 
     Words are told as they are; a number carries a small error of its own.
     """
-    there = rig
-    for one in faults:
-        there = planted(there, one)
-    value = Bench(there, lit).read(test)
+    value = Bench(with_faults(rig, faults), lit).read(test)
     if isinstance(value, str):
         return value
     own = crc32(f"{test.kind.value} {test.at}".encode())

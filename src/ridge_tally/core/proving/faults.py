@@ -1,9 +1,10 @@
 """Faults as changes of a built system: what hangs otherwise than drawn, and what holds it back."""
 
 from collections import Counter
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, replace
 from enum import StrEnum
+from functools import reduce
 
 from ridge_tally.core.proving.rig import Hung, Inverter, Look, Part, Rig
 
@@ -95,8 +96,8 @@ SIZES: dict[Fault, tuple[float, ...]] = {
     Fault.LIGHT_METER: (0.82, 0.9, 1.1, 1.2),
     Fault.THERMOMETER: (-12.0, -7.0, 7.0, 12.0),
 }
-# What snow and deep shade let through.
-UNDER_SNOW_FRAC, IN_SHADE_FRAC = 0.04, 0.2
+# What snow lets through.
+UNDER_SNOW_FRAC = 0.04
 # A module of another type has this share of the current and of the voltage.
 OTHER_V_FRAC = 0.82
 
@@ -104,6 +105,11 @@ OTHER_V_FRAC = 0.82
 def planted(rig: Rig, one: Planted) -> Rig:
     """Return a system with a fault in it; what it cannot have leaves it as it is."""
     return _PLANT[one.fault](rig, one)
+
+
+def with_faults(rig: Rig, faults: Iterable[Planted]) -> Rig:
+    """Return a system with several faults in it, one after the other."""
+    return reduce(planted, faults, rig)
 
 
 def candidates(rig: Rig) -> Iterator[Planted]:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from math import exp
 
 from ridge_tally.core.proving.expected import MeterErrors
-from ridge_tally.core.proving.faults import planted
+from ridge_tally.core.proving.faults import with_faults
 from ridge_tally.core.proving.rig import OF_PLANE, OF_STRING, Bench, Kind, Probe, Rig, Value
 from ridge_tally.core.proving.weighing import RIGHTLY_SEEN, Cause, scaled, sigma_of
 
@@ -85,12 +85,7 @@ def worth_taking(
     least = WORTH_CHANCE * causes[0].chance
     likely = [c for c in causes[:MOST_CAUSES] if c.chance > least]
     whole = sum(c.chance for c in likely)
-    benches = []
-    for cause in likely:
-        there = rig
-        for one in cause.faults:
-            there = planted(there, one)
-        benches.append((cause.chance / whole, Bench(there, cause.lit)))
+    benches = [(c.chance / whole, Bench(with_faults(rig, c.faults), c.lit)) for c in likely]
     found = []
     for test in tests:
         cost = costs.get(test.kind)

@@ -2,11 +2,19 @@
 
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from math import inf
 
 import numpy as np
 
 from ridge_tally.core.proving.expected import MeterErrors
-from ridge_tally.core.proving.faults import COMMON, Fault, Planted, candidates, places_of, planted
+from ridge_tally.core.proving.faults import (
+    COMMON,
+    Fault,
+    Planted,
+    candidates,
+    places_of,
+    with_faults,
+)
 from ridge_tally.core.proving.next_test import Cost, tests_of, worth_taking
 from ridge_tally.core.proving.rig import Bench, Kind, Lit, Probe, Rig, Value
 from ridge_tally.core.proving.weighing import (
@@ -29,6 +37,8 @@ FULL = 100.0
 # A fault shows itself when a reading is off by so many deviations.
 SHOWS = 4.0
 MOST_STEPS = 12
+# So many draws are made for faults that show themselves by some reading.
+DRAWS = 60
 # The number of the first system: a module threaded into the other string, and its last plane soiled.
 FIRST_SEED = 0
 
@@ -36,10 +46,6 @@ FIRST_SEED = 0
 def _first_faults(rig: Rig) -> tuple[Planted, ...]:
     last = len(rig.planes) - 1
     return Planted(Fault.THREADED, 0, 1), Planted(Fault.SOILING, last, 0, 0.82)
-
-
-# So many draws are made for faults that show themselves by some reading.
-DRAWS = 60
 
 
 def planted_by(rig: Rig, lit: Lit, seed: int) -> tuple[Planted, ...]:
@@ -79,30 +85,23 @@ def _beside(found: Sequence[Planted], one: Planted) -> bool:
 def _shows(rig: Rig, lit: Lit, found: tuple[Planted, ...], one: Planted) -> bool:
     """Return whether a fault is seen by some reading beside those there, and they beside it."""
     pairs = [(found, (*found, one)), ((one,), (*found, one))][: 2 if found else 1]
-    return all(_told_apart(rig, lit, a, b) for a, b in pairs)
+    return all(_told_apart(rig, lit, a, b, SHOWS) for a, b in pairs)
 
 
-def _told_apart(rig: Rig, lit: Lit, one: tuple[Planted, ...], other: tuple[Planted, ...]) -> bool:
-    sound, there = (Bench(_with_faults(rig, faults), lit) for faults in (one, other))
-    errors = MeterErrors()
-    for test in tests_of(rig, fused=True):
-        a, b = sound.read(test), there.read(test)
-        if isinstance(a, str) or isinstance(b, str):
-            if a != b:
-                return True
-        elif _deviations(test, a, b, errors) > SHOWS:
-            return True
-    return False
+def _told_apart(
+    rig: Rig, lit: Lit, one: tuple[Planted, ...], other: tuple[Planted, ...], by: float
+) -> bool:
+    """Return whether some instrument tells two sets of faults apart by so many deviations."""
+    a, b = (Bench(with_faults(rig, faults), lit) for faults in (one, other))
+    return any(_apart(test, a.read(test), b.read(test)) > by for test in tests_of(rig, fused=True))
 
 
-def _with_faults(rig: Rig, faults: tuple[Planted, ...]) -> Rig:
-    for one in faults:
-        rig = planted(rig, one)
-    return rig
-
-
-def _deviations(test: Probe, a: float, b: float, errors: MeterErrors) -> float:
-    return abs(scaled(test.kind, a) - scaled(test.kind, b)) / sigma_of(test.kind, a, errors)
+def _apart(test: Probe, one: Value, other: Value) -> float:
+    """Return how many deviations of the first two readings lie apart; words are alike or not."""
+    if isinstance(one, str) or isinstance(other, str):
+        return 0.0 if one == other else inf
+    sigma = sigma_of(test.kind, one, MeterErrors())
+    return abs(scaled(test.kind, one) - scaled(test.kind, other)) / sigma
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,7 +122,7 @@ class Line:
 
 @dataclass(frozen=True, slots=True)
 class Score:
-    """A search scored: what is left of a hundred, why, what was planted, and the efficient line.
+    """A search scored: what is left of a hundred, and why.
 
     ``guessed``: the verdict is right, but the readings taken do not carry it.
     """
@@ -132,8 +131,6 @@ class Score:
     lines: tuple[Line, ...]
     right: bool
     guessed: bool
-    truth: tuple[Planted, ...]
-    par: tuple[Par, ...]
 
 
 Meter = Callable[[Probe, int], Value]
@@ -217,14 +214,12 @@ def scored(
         words = "the right place, another cause" if near else "another cause was planted"
         lines.append(Line(words, -HALF_RIGHT if near else -WRONG))
     points = max(0.0, FULL + sum(line.points for line in lines))
-    return Score(0.0 if unsafe else points, tuple(lines), right, guessed, truth, par)
+    return Score(0.0 if unsafe else points, tuple(lines), right, guessed)
 
 
 def speaks_against(due: Value, read: Value, test: Probe) -> bool:
     """Return whether a reading is none of a cause that would show something else."""
-    if isinstance(due, str) or isinstance(read, str):
-        return due != read
-    return _deviations(test, due, read, MeterErrors()) > EXPLAINED
+    return _apart(test, due, read) > EXPLAINED
 
 
 def same_readings(rig: Rig, lit: Lit, one: tuple[Planted, ...], other: tuple[Planted, ...]) -> bool:
@@ -232,17 +227,7 @@ def same_readings(rig: Rig, lit: Lit, one: tuple[Planted, ...], other: tuple[Pla
 
     How much of each there is does not count, nor where along a string.
     """
-    if _names(one) == _names(other):
-        return True
-    benches = [Bench(_with_faults(rig, faults), lit) for faults in (one, other)]
-    for test in tests_of(rig, fused=True):
-        a, b = (bench.read(test) for bench in benches)
-        if isinstance(a, str) or isinstance(b, str):
-            if a != b:
-                return False
-        elif _deviations(test, a, b, MeterErrors()) > 1:
-            return False
-    return True
+    return _names(one) == _names(other) or not _told_apart(rig, lit, one, other, 1.0)
 
 
 def _names(faults: Sequence[Planted]) -> set[tuple[Fault, frozenset[int]]]:

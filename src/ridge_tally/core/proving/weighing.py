@@ -20,7 +20,7 @@ from ridge_tally.core.proving.faults import (
     Planted,
     candidates,
     places_of,
-    planted,
+    with_faults,
 )
 from ridge_tally.core.proving.rig import Bench, Kind, Lit, Probe, Rig, Value
 
@@ -254,12 +254,6 @@ class Weighing:
                 found += log(max(_normal(off, wide), 0.02 / max(abs(e.due), 10 * e.sigma)))
         return found
 
-    def _built(self, faults: tuple[Planted, ...]) -> Rig:
-        rig = self.given.rig
-        for one in faults:
-            rig = planted(rig, one)
-        return rig
-
     def _start(self, centre: FloatArray) -> FloatArray:
         """Return where light and heat are looked at roughly, known as they are."""
         return centre if self._measured else self._base.at + centre - self._base.centre
@@ -268,7 +262,7 @@ class Weighing:
         """Return what a cause shows at a rough look, kept for the next."""
         found = self._looked.get(faults)
         if found is None:
-            rig = self._built(faults)
+            rig = with_faults(self.given.rig, faults)
             centre, cov = self._known(rig)
             at = self._start(centre)
             bench = Bench(rig, self._lit(at), self.memo)
@@ -304,7 +298,7 @@ class Weighing:
 
     def _weigh(self, faults: tuple[Planted, ...]) -> tuple[Cause, _Base]:
         """Return a cause weighed, and where light and heat fit it best."""
-        rig = self._built(faults)
+        rig = with_faults(self.given.rig, faults)
         centre, cov = self._known(rig)
         tight, most = np.linalg.inv(cov), 2 * np.sqrt(np.diag(cov))
         at, slopes = centre.copy(), np.zeros((len(self._numbers), len(centre)))

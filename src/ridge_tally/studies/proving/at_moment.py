@@ -21,7 +21,7 @@ from ridge_tally.core.proving.weighing import (
 from ridge_tally.core.sky.given_sky import Sky
 from ridge_tally.core.units import parse_number
 from ridge_tally.rules.design import Design
-from ridge_tally.rules.proving.diagnosis import Diagnosis, diagnosed
+from ridge_tally.rules.proving.diagnosis import STEADY_W_PER_M2, Diagnosis, diagnosed
 from ridge_tally.rules.proving.tables import test_rows
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.moment import Asked, DayUnder, day_under
@@ -442,9 +442,6 @@ def _caveats(day: DayUnder, asked: Asked) -> Iterator[str]:
         yield f"The export limit of {grid.export_limit_kw:g} kW holds the inverter back when the house uses little: not in these figures."
     if day.design.optimizer is not None and day.design.system is None:
         yield "Add-on optimizers are in the curves, not in the volts of a string at work."
-
-
-STEADY_W_PER_M2 = 400.0
 
 
 def parse_minute(typed: str) -> int:

@@ -1,6 +1,6 @@
 """A search for a fault: readings in the order they were taken, what each ruled out, what to read next."""
 
-from collections.abc import Hashable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from ridge_tally.core.brief.typed import parse_choice, parse_day_of_year
@@ -28,7 +28,6 @@ from ridge_tally.rules.proving.diagnosis import Diagnosis, diagnosed
 from ridge_tally.rules.proving.tables import ReadingRow, RefusedTest, refused_tests, test_rows
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.moment import Asked, day_under
-from ridge_tally.simulation.weather import weather_key
 from ridge_tally.studies.proving.at_moment import parse_minute
 from ridge_tally.studies.proving.rig import rig_at
 
@@ -116,7 +115,7 @@ def hunt_view(desk: Desk, design: Design, hunt: FaultHunt) -> HuntView:
         problem, asked = str(error), Asked(JUNE_21, NOON)
     day = day_under(desk, design, asked, whole=False)
     rig, lit = rig_at(day)
-    trail, diagnosis = _trail(desk, design, rig, lit, asked, hunt.readings)
+    trail, diagnosis = _trail(desk, rig, lit, hunt.readings)
     hour, minute = divmod(asked.minute, 60)
     return HuntView(
         moment=f"{hour:02d}:{minute:02d} standard time, {asked.sky.value}",
@@ -192,57 +191,50 @@ def read_of(rig: Rig, one: FaultReading) -> Read:
         if found is None:
             raise NotUnderstood(test_rows()[test.kind].title, one.typed, " or ".join(words))
         return Read(test, found)
-    row = test_rows().get(test.kind)
-    title, unit = (row.title, row.unit) if row else EXTRA[test.kind]
+    title, unit = _titled(test.kind)
     return Read(test, parse_number(one.typed, title, f"a number in {unit}"))
 
 
 def _trail(
-    desk: Desk,
-    design: Design,
-    rig: Rig,
-    lit: Lit,
-    asked: Asked,
-    readings: Sequence[FaultReading],
+    desk: Desk, rig: Rig, lit: Lit, readings: Sequence[FaultReading]
 ) -> tuple[tuple[TrailStep, ...], Diagnosis | None]:
     steps: list[TrailStep] = []
     reads: list[Read] = []
     last: Diagnosis | None = None
     for one in readings:
-        row = test_rows().get(Kind(one.reading)) if one.reading in set(Kind) else None
-        title, unit = (row.title, row.unit) if row else (one.reading, "")
-        if row is None and one.reading in set(EXTRA):
-            title, unit = EXTRA[Kind(one.reading)]
+        title, unit = _titled(one.reading)
+        problem, told = "", ""
+        out: tuple[str, ...] = ()
         try:
             reads.append(read_of(rig, one))
         except RidgeTallyError as error:
-            steps.append(
-                TrailStep(
-                    one.reading, one.place, title, one.typed, unit, one.practice, str(error), "", ()
-                )
-            )
-            continue
-        now = _weighed(desk, design, rig, lit, asked, tuple(reads))
+            problem = str(error)
+        else:
+            now = _weighed(desk, rig, lit, tuple(reads))
+            told, out = now.told, _ruled_out(last, now)
+            last = now
         steps.append(
             TrailStep(
-                one.reading, one.place, title, one.typed, unit, one.practice, "", now.told,
-                _ruled_out(last, now),
+                one.reading, one.place, title, one.typed, unit, one.practice, problem, told, out
             )
-        )  # fmt: skip
-        last = now
+        )
     return tuple(steps), last
 
 
-def _weighed(
-    desk: Desk, design: Design, rig: Rig, lit: Lit, asked: Asked, reads: tuple[Read, ...]
-) -> Diagnosis:
-    key: Hashable = (
-        "hunt", design.job.survey, weather_key(design.job), design.option, design.inverters, asked,
-        reads,
-    )  # fmt: skip
+def _titled(reading: str) -> tuple[str, str]:
+    """Return a reading's title and unit; its own name where it is none that can be taken."""
+    if reading not in set(Kind):
+        return reading, ""
+    row = test_rows().get(Kind(reading))
+    return (row.title, row.unit) if row else EXTRA[Kind(reading)]
+
+
+def _weighed(desk: Desk, rig: Rig, lit: Lit, reads: tuple[Read, ...]) -> Diagnosis:
+    """Return what readings point to, remembered by the system and the moment they are of."""
+    fused = len(rig.strings) > len(rig.inputs)
     return desk.hunts.get(
-        key,
-        lambda: diagnosed(rig, reads, MeterErrors(), lit, fused=len(rig.strings) > len(rig.inputs)),
+        ("hunt", rig, lit, reads),
+        lambda: diagnosed(rig, reads, MeterErrors(), lit, fused=fused),
     )
 
 

@@ -113,12 +113,6 @@ def yard_rig(desk: Desk, design: Design) -> tuple[Rig, Lit]:
     return rig_at(day_under(desk, design, Asked(day, NOON), whole=False))
 
 
-def meter_reads(desk: Desk, design: Design, seed: int, test: tuple[str, str], turn: int) -> Value:
-    """Return what a simulated instrument shows of a design with a number's faults."""
-    rig, lit = yard_rig(desk, design)
-    return shown(rig, lit, planted_by(rig, lit, seed), test_named(rig, *test), seed, turn)
-
-
 def yard_view(desk: Desk, design: Design, practice: Practice) -> YardView:
     """Return a practice as it stands, scored once there is a verdict; raises as ``yard_rig`` does."""
     rig, lit = yard_rig(desk, design)
