@@ -5,6 +5,8 @@ from datetime import date, timedelta
 # Any year without a leap day.
 NOMINAL_YEAR = 2025
 DAYS = 365
+# Where the sun stands highest and lowest in the north, from 0 for the first of January.
+JUNE_21, DECEMBER_21 = 171, 354
 DAYS_IN_MONTH = (31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
 MONTH_NAMES = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
 

@@ -47,6 +47,21 @@ def diagonal(plane: PlaneId, a: int, b: int, typed: str) -> SetReading:
     return SetReading(plane, ReadingKind.DIAGONAL, (a, b), typed)
 
 
+def rectangle(
+    plane: PlaneId, eave: str, up: str, slope: str, azimuth: str, eave_height: str
+) -> tuple[SurveyEdit, ...]:
+    """Return the edits that measure a plane of square corners, all typed in metres and degrees."""
+    across = f"{(float(eave) ** 2 + float(up) ** 2) ** 0.5:.3f}"
+    return (
+        side(plane, 0, eave),
+        side(plane, 3, up),
+        diagonal(plane, 0, 2, across),
+        SetPlaneField(plane, PlaneField.SLOPE, slope),
+        SetPlaneField(plane, PlaneField.AZIMUTH, azimuth),
+        SetPlaneField(plane, PlaneField.EAVE_HEIGHT, eave_height),
+    )
+
+
 def obstruction(
     plane: PlaneId,
     number: int,

@@ -13,7 +13,7 @@ from ridge_tally.core.job.document import (
     Site,
     option_of,
 )
-from ridge_tally.core.job.edits.any_edit import Edit, SurveyEdit
+from ridge_tally.core.job.edits.any_edit import Edit
 from ridge_tally.core.job.edits.array.fills import FillPlane
 from ridge_tally.core.job.edits.brief.bills import SetUse
 from ridge_tally.core.job.edits.build.circuits import (
@@ -26,23 +26,20 @@ from ridge_tally.core.job.edits.strings.threading import ThreadString
 from ridge_tally.core.job.edits.survey.planes import (
     AddPlane,
     MovePlane,
-    PlaneField,
     PlaneShape,
     RenamePlane,
-    SetPlaneField,
 )
 from ridge_tally.core.job.ids import OptionId, PlaneId
 from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.survey import Survey
 from ridge_tally.core.job.wiring import Lie
 from ridge_tally.core.units import LengthUnit
-from ridge_tally.demo.juniper_survey import diagonal, side
+from ridge_tally.demo.juniper_survey import rectangle
 from ridge_tally.editing.apply import apply_edits
 from ridge_tally.editing.survey.planes import blank_plane
 
 SOUTH_EAST, SOUTH_WEST, EAST = PlaneId("south-east"), PlaneId("plane-1"), PlaneId("plane-2")
 MODULE, INVERTER = ModuleId("sample-390"), InverterId("sample-i7")
-_FIELD = PlaneField
 
 WAYS = ((SOUTH_EAST, "4 m"), (SOUTH_WEST, "4 m"), (EAST, "6 m"))
 
@@ -72,14 +69,14 @@ def mill_terrace(shelf: Shelf) -> Job:
         options=(Option(a, "two roofs on one tracker", MODULE, INVERTER),),
     )
     steps: tuple[Edit, ...] = (
-        *_roof(SOUTH_EAST, "9.10", "3.05", "35", "147"),
+        *rectangle(SOUTH_EAST, "9.10", "3.05", "35", "147", "4.2"),
         AddPlane(PlaneShape.SHED),
         RenamePlane(SOUTH_WEST, "South-west roof"),
-        *_roof(SOUTH_WEST, "9.10", "3.05", "35", "225"),
+        *rectangle(SOUTH_WEST, "9.10", "3.05", "35", "225", "4.2"),
         MovePlane(SOUTH_WEST, -11.5, 6.0),
         AddPlane(PlaneShape.SHED),
         RenamePlane(EAST, "East lean-to"),
-        *_roof(EAST, "9.10", "2.95", "15", "62"),
+        *rectangle(EAST, "9.10", "2.95", "15", "62", "2.6"),
         MovePlane(EAST, 12.0, 7.0),
         SetUse("7400"),
         *(FillPlane(a, plane, Ways.PORTRAIT) for plane in (SOUTH_EAST, SOUTH_WEST, EAST)),
@@ -100,18 +97,6 @@ def mill_terrace(shelf: Shelf) -> Job:
         SetWiringField(a, WiringField.INTERRUPTS, "6 kA"),
     )
     return apply_edits(laid, wired, shelf)
-
-
-def _roof(plane: PlaneId, eave: str, up: str, slope: str, azimuth: str) -> tuple[SurveyEdit, ...]:
-    across = f"{(float(eave) ** 2 + float(up) ** 2) ** 0.5:.3f}"
-    return (
-        side(plane, 0, eave),
-        side(plane, 3, up),
-        diagonal(plane, 0, 2, across),
-        SetPlaneField(plane, _FIELD.SLOPE, slope),
-        SetPlaneField(plane, _FIELD.AZIMUTH, azimuth),
-        SetPlaneField(plane, _FIELD.EAVE_HEIGHT, "4.2" if plane != EAST else "2.6"),
-    )
 
 
 def _way(option: OptionId, leg: str, roof: str, inside: str) -> SetRoute:

@@ -14,7 +14,7 @@ from ridge_tally.core.job.document import (
     Site,
     option_of,
 )
-from ridge_tally.core.job.edits.any_edit import Edit, SurveyEdit
+from ridge_tally.core.job.edits.any_edit import Edit
 from ridge_tally.core.job.edits.array.fills import FillPlane
 from ridge_tally.core.job.edits.brief.bills import SetUse
 from ridge_tally.core.job.edits.proving.built import MarkBuilt
@@ -22,23 +22,20 @@ from ridge_tally.core.job.edits.strings.threading import ThreadString
 from ridge_tally.core.job.edits.survey.planes import (
     AddPlane,
     MovePlane,
-    PlaneField,
     PlaneShape,
     RenamePlane,
-    SetPlaneField,
 )
 from ridge_tally.core.job.ids import OptionId, PlaneId
 from ridge_tally.core.job.option import Option
 from ridge_tally.core.job.survey import Survey
 from ridge_tally.core.proving.practice import FIRST_SEED
 from ridge_tally.core.units import LengthUnit
-from ridge_tally.demo.juniper_survey import diagonal, side
+from ridge_tally.demo.juniper_survey import rectangle
 from ridge_tally.editing.apply import apply_edits
 from ridge_tally.editing.survey.planes import blank_plane
 
 SOUTH, WEST = PlaneId("south"), PlaneId("plane-1")
 MODULE, INVERTER = ModuleId("sample-390"), InverterId("sample-i10")
-_FIELD = PlaneField
 
 
 def tollgate(shelf: Shelf) -> Job:
@@ -66,10 +63,10 @@ def tollgate(shelf: Shelf) -> Job:
         options=(Option(a, "as built in May", MODULE, INVERTER),),
     )
     steps: tuple[Edit, ...] = (
-        *_roof(SOUTH, "11.30", "4.30", "38", "178"),
+        *rectangle(SOUTH, "11.30", "4.30", "38", "178", "4.6"),
         AddPlane(PlaneShape.SHED),
         RenamePlane(WEST, "West roof"),
-        *_roof(WEST, "8.10", "4.30", "38", "268"),
+        *rectangle(WEST, "8.10", "4.30", "38", "268", "4.6"),
         MovePlane(WEST, -10.5, 6.0),
         SetUse("5200"),
         *(FillPlane(a, plane, Ways.PORTRAIT) for plane in (SOUTH, WEST)),
@@ -88,15 +85,3 @@ def tollgate(shelf: Shelf) -> Job:
     )
     built = apply_edits(laid, wired, shelf)
     return replace(built, proving=replace(built.proving, meters_seed=FIRST_SEED))
-
-
-def _roof(plane: PlaneId, eave: str, up: str, slope: str, azimuth: str) -> tuple[SurveyEdit, ...]:
-    across = f"{(float(eave) ** 2 + float(up) ** 2) ** 0.5:.3f}"
-    return (
-        side(plane, 0, eave),
-        side(plane, 3, up),
-        diagonal(plane, 0, 2, across),
-        SetPlaneField(plane, _FIELD.SLOPE, slope),
-        SetPlaneField(plane, _FIELD.AZIMUTH, azimuth),
-        SetPlaneField(plane, _FIELD.EAVE_HEIGHT, "4.6"),
-    )

@@ -226,9 +226,8 @@ def _lit(
     sky: SiteSky,
     resolution: Resolution,
 ) -> ArrayLight:
-    plane, array, sheet, lay = laid.plane, laid.array, laid.module, lay_of(laid)
-    places = raised(plane, array, lay, modules)
-    spots = Spots(plane, lay, places, sheet.bypass_diodes, resolution, sheet.half_cut)
+    array, sheet = laid.array, laid.module
+    spots = spots_over(laid, modules, resolution)
     on_free = turned(sky, spots.glass)
     rear, rear_told = _rear(sheet, spots, array, sky)
     return ArrayLight(
@@ -241,6 +240,15 @@ def _lit(
         rear_w_per_m2=rear,
         rear_told=rear_told,
     )
+
+
+def spots_over(
+    laid: LaidArray, modules: tuple[PlacedModule, ...], resolution: Resolution = QUICK
+) -> Spots:
+    """Return where modules of an array stand, parted as their shade is looked at."""
+    plane, sheet, lay = laid.plane, laid.module, lay_of(laid)
+    places = raised(plane, laid.array, lay, modules)
+    return Spots(plane, lay, places, sheet.bypass_diodes, resolution, sheet.half_cut)
 
 
 @dataclass(frozen=True, slots=True)

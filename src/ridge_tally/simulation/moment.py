@@ -11,7 +11,6 @@ import numpy as np
 from numpy.typing import NDArray
 from pvlib.irradiance import aoi
 
-from ridge_tally.core.array.tables import raised
 from ridge_tally.core.energy.inverter import AcYear, ac_side, ac_year, summed
 from ridge_tally.core.energy.lit import (
     DcOutput,
@@ -27,6 +26,7 @@ from ridge_tally.core.equipment import (
     OptimizerSheet,
 )
 from ridge_tally.core.errors import OutOfRange
+from ridge_tally.core.job.document import strings_by_tracker
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.kernels.hung import string_points
@@ -41,25 +41,24 @@ from ridge_tally.core.sky.weather_year import (
     moments_of_day,
     month_of,
 )
-from ridge_tally.core.sun.shading import QUICK, hours_of, reach_at
+from ridge_tally.core.sun.shading import hours_of, reach_at
 from ridge_tally.editing.array.tilt_positions import held_on
 from ridge_tally.editing.design import design_for
-from ridge_tally.rules.array.checks import lay_of
 from ridge_tally.rules.design import Design
-from ridge_tally.simulation.array_light import ArrayLight, array_lights, lit_string
+from ridge_tally.simulation.array_light import ArrayLight, array_lights, spots_over
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.plant import (
     Group,
     drawn_at_modules,
     has_own_points,
-    heat_loss,
     helpers_of,
+    lit_groups,
     losses_of,
     own_point_of,
     usual_warming,
 )
 from ridge_tally.simulation.scenario import OwnPoint
-from ridge_tally.simulation.site_sky import SiteSky, Spots, Turned, module_words
+from ridge_tally.simulation.site_sky import SiteSky, Turned, module_words
 from ridge_tally.simulation.weather import weather_of
 from ridge_tally.simulation.year import require_year
 
@@ -136,7 +135,6 @@ class DayUnder:
     drawn: DcOutput
     ac: AcYear
     rated_w: float
-    sky_frac: float | None
 
     @property
     def up(self) -> bool:
@@ -169,7 +167,7 @@ def day_under(desk: Desk, design: Design, asked: Asked, *, whole: bool = True) -
     sun = sun_path(time, location_of(held.job.site))
     usual = _usual_air(desk, held, asked, time)
     sky, lit = array_lights(desk, held)
-    words = tuple(_words(desk, sky, one) for one in lit)
+    words = tuple(module_words(desk, sky, spots_over(one.laid, one.modules)) for one in lit)
 
     frac = _frac_measured(held, asked, lit, sky, sun, now)
     weather = given_sky(asked.sky, time, sun, held.job.site.elevation_m or 0.0, *usual, frac)
@@ -177,7 +175,7 @@ def day_under(desk: Desk, design: Design, asked: Asked, *, whole: bool = True) -
     free = [_relit(there, one) for one in lit]
     arrays = tuple(_shaded(there, one, seen) for one, seen in zip(free, words, strict=True))
     scene = _Scene(held, there, weather, arrays)
-    return _worked_out(scene, asked, _At(minutes, now, sun), frac)
+    return _worked_out(scene, asked, _At(minutes, now, sun))
 
 
 def _usual_air(
@@ -230,13 +228,6 @@ def _frac_measured(
     return float(np.interp(measured, np.maximum.accumulate(on_plane), fracs))
 
 
-def _words(desk: Desk, sky: SiteSky, one: ArrayLight) -> tuple[NDArray[np.uint64], ...]:
-    plane, sheet, lay = one.laid.plane, one.laid.module, lay_of(one.laid)
-    places = raised(plane, one.laid.array, lay, one.modules)
-    spots = Spots(plane, lay, places, sheet.bypass_diodes, QUICK, sheet.half_cut)
-    return module_words(desk, sky, spots)
-
-
 def _relit(sky: SiteSky, one: ArrayLight) -> ArrayLight:
     """Return an array in the light of other moments, its shade not looked at yet."""
     laid = one.laid
@@ -284,17 +275,7 @@ class _Scene:
 
     def lit(self, groups: Sequence[Group]) -> tuple[StringIrradiance, ...]:
         """Return groups of modules with their light; snow is what somebody sees, not a mean."""
-        seen = {m.id: (a, x) for a in self.arrays for m, x in zip(a.modules, a.lights, strict=True)}
-        return tuple(
-            lit_string(
-                [seen[m] for m in ids],
-                self.sky,
-                index,
-                heat_loss(seen[ids[0]][0].laid.array.mounting),
-                free_of=frozenset({Step.SNOW}),
-            )
-            for index, ids in groups
-        )
+        return lit_groups(self.sky, self.arrays, groups, free_of=frozenset({Step.SNOW}))
 
 
 @dataclass(frozen=True, slots=True)
@@ -306,7 +287,7 @@ class _At:
     sun: SunPath
 
 
-def _worked_out(scene: _Scene, asked: Asked, at: _At, frac: float | None) -> DayUnder:
+def _worked_out(scene: _Scene, asked: Asked, at: _At) -> DayUnder:
     design = scene.design
     own = own_point_of(design)
     scene = _as_warm(scene, asked, at.now)
@@ -330,7 +311,7 @@ def _worked_out(scene: _Scene, asked: Asked, at: _At, frac: float | None) -> Day
     rated = sum(s.rating_w * len(b.units_w) for b, s in zip(drawn.banks, sides, strict=True))
     return DayUnder(
         design, at.minutes, at.now, at.sun, weather, _array_days(scene, at.sun, drawn, strings),
-        strings, drawn, ac, rated, frac,
+        strings, drawn, ac, rated,
     )  # fmt: skip
 
 
@@ -348,12 +329,9 @@ def _as_warm(scene: _Scene, asked: Asked, now: int) -> _Scene:
 def _strings(scene: _Scene, own: OwnPoint | None) -> tuple[DcOutput, tuple[StringDay, ...]]:
     """Return strings on their trackers, each with its own voltage and current."""
     design, weather = scene.design, scene.weather
-    by_tracker: dict[int, list[ModuleString]] = {}
-    for string in design.option.strings:
-        by_tracker.setdefault(string.tracker_number - 1, []).append(string)
     trackers, days = [], []
     number = scene.number
-    for index, strings in by_tracker.items():
+    for index, strings in strings_by_tracker(design.option).items():
         lights = scene.lit([(index, s.module_ids) for s in strings])
         wired = tuple(s.module_ids for s in strings)
         loaded = replace(loaded_tracker(index, lights, weather), helpers=helpers_of(own, wired))

@@ -1,6 +1,6 @@
 """An option as the year takes it: its light, its converters and its losses, remembered."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from typing import TypeGuard
@@ -24,6 +24,7 @@ from ridge_tally.core.energy.trackers import (
     drawn_by_strings,
     loaded_tracker,
 )
+from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.energy.year import Losses, Plant
 from ridge_tally.core.equipment import (
     InverterSheet,
@@ -34,7 +35,7 @@ from ridge_tally.core.equipment import (
     Warming,
 )
 from ridge_tally.core.job.array import Mounting
-from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.document import Job, strings_by_tracker
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.job.system import strung_w
@@ -44,10 +45,11 @@ from ridge_tally.core.sun.shading import QUICK
 from ridge_tally.rules import tables
 from ridge_tally.rules.build.circuits.conductors import LostAtRating, lost_at_rating
 from ridge_tally.rules.design import Design
-from ridge_tally.simulation.array_light import array_lights, lit_string
+from ridge_tally.simulation.array_light import ArrayLight, array_lights, lit_string
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.house_load import house_w
 from ridge_tally.simulation.scenario import AS_IT_IS, OwnPoint, Scenario
+from ridge_tally.simulation.site_sky import SiteSky
 from ridge_tally.simulation.weather import passing_beam_of, weather_key, weather_of
 
 FloatArray = NDArray[np.float64]
@@ -239,9 +241,6 @@ def trackers_of(
     # Optimizers change what a tracker takes of its strings, not the light on them.
     lit = replace(scenario, own_point=None, strung=False)
     own = own_point_of(design, scenario)
-    by_tracker: dict[int, list[ModuleString]] = {}
-    for string in design.option.strings:
-        by_tracker.setdefault(string.tracker_number - 1, []).append(string)
 
     def load(item: tuple[int, list[ModuleString]]) -> LoadedTracker:
         index, strings = item
@@ -265,7 +264,7 @@ def trackers_of(
 
     # The kernels let go of the interpreter, so that both cores work.
     with ThreadPoolExecutor() as pool:
-        return tuple(pool.map(load, by_tracker.items()))
+        return tuple(pool.map(load, strings_by_tracker(design.option).items()))
 
 
 def helpers_of(own: OwnPoint | None, wired: tuple[tuple[PlacedId, ...], ...]) -> Helpers | None:
@@ -284,6 +283,18 @@ def _lit(
 ) -> tuple[StringIrradiance, ...]:
     """Return modules by tracker or array with the light on each of their substrings."""
     sky, arrays = array_lights(desk, design, QUICK, scenario.without)
+    return lit_groups(sky, arrays, groups, darkest=scenario.darkest, free_of=scenario.free_of)
+
+
+def lit_groups(
+    sky: SiteSky,
+    arrays: Sequence[ArrayLight],
+    groups: Sequence[Group],
+    *,
+    darkest: bool = False,
+    free_of: frozenset[Step] = frozenset(),
+) -> tuple[StringIrradiance, ...]:
+    """Return groups of modules with their light; the rest as ``lit_string``."""
     lit = {m.id: (a, x) for a in arrays for m, x in zip(a.modules, a.lights, strict=True)}
     return tuple(
         lit_string(
@@ -291,8 +302,8 @@ def _lit(
             sky,
             index,
             heat_loss(lit[ids[0]][0].laid.array.mounting),
-            darkest=scenario.darkest,
-            free_of=scenario.free_of,
+            darkest=darkest,
+            free_of=free_of,
         )
         for index, ids in groups
     )

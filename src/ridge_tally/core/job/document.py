@@ -206,6 +206,14 @@ def strings_on(option: Option, tracker_number: int) -> tuple[ModuleString, ...]:
     return tuple(s for s in option.strings if s.tracker_number == tracker_number)
 
 
+def strings_by_tracker(option: Option) -> dict[int, list[ModuleString]]:
+    """Return the strings of each tracker that has any, trackers numbered from 0."""
+    found: dict[int, list[ModuleString]] = {}
+    for string in option.strings:
+        found.setdefault(string.tracker_number - 1, []).append(string)
+    return found
+
+
 def taking_part(option: Option) -> tuple[PlacedId, ...]:
     """Return the modules that reach the grid: those in strings, or all with inverters of their own."""
     if option.electronics.architecture is Architecture.MICRO:

@@ -8,10 +8,10 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.energy.lit import kwh_of
 from ridge_tally.core.energy.year import YearResult
+from ridge_tally.core.nominal_year import DECEMBER_21, JUNE_21
 from ridge_tally.core.sky.weather_year import WeatherYear, clearest_day, steps_of_day
 
 FloatArray = NDArray[np.float64]
-JUNE_21, DECEMBER_21 = 171, 354
 # So many limits are looked at.
 LIMITS = 61
 

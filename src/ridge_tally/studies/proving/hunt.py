@@ -7,6 +7,7 @@ from ridge_tally.core.brief.typed import parse_choice, parse_day_of_year
 from ridge_tally.core.errors import NotFound, NotUnderstood, RidgeTallyError
 from ridge_tally.core.job.document import month_first
 from ridge_tally.core.job.proving import FaultHunt, FaultReading
+from ridge_tally.core.nominal_year import JUNE_21
 from ridge_tally.core.proving.expected import MeterErrors
 from ridge_tally.core.proving.next_test import tests_of
 from ridge_tally.core.proving.rig import (
@@ -32,7 +33,7 @@ from ridge_tally.studies.proving.at_moment import parse_minute
 from ridge_tally.studies.proving.rig import rig_at
 
 # A search begins at a summer noon until somebody says when it is.
-NOON, JUNE_21 = 12 * 60, 171
+NOON = 12 * 60
 # What words a reading may be, where it is no number.
 WORDS: dict[Kind, tuple[str, ...]] = {
     Kind.LOOK: tuple(Look),

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from ridge_tally.core.job.proving import FaultReading, Practice
+from ridge_tally.core.nominal_year import DECEMBER_21, JUNE_21
 from ridge_tally.core.proving.faults import Fault, Planted, candidates, planted
 from ridge_tally.core.proving.practice import (
     Line,
@@ -32,7 +33,7 @@ from ridge_tally.studies.proving.hunt import EXTRA, CanRead, can_read, place_of,
 from ridge_tally.studies.proving.rig import rig_at
 
 # The yard's clear noon: of the half year that has the sun.
-NOON, JUNE_21, DECEMBER_21 = 12 * 60, 171, 354
+NOON = 12 * 60
 UNSAFE = "unsafe:"
 SOUND = "healthy"
 

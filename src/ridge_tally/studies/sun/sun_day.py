@@ -5,7 +5,6 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.array.tables import raised
 from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job.ids import PlacedId, PlaneId
 from ridge_tally.core.job.survey import RoofPlane, Survey
@@ -14,7 +13,7 @@ from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sky.sun import sun_path
 from ridge_tally.core.sky.weather_year import moments_of_day, month_of
 from ridge_tally.core.sun.occluders import OWN_PLANE_M
-from ridge_tally.core.sun.shading import QUICK, glass_corners_m, reach_at
+from ridge_tally.core.sun.shading import glass_corners_m, reach_at
 from ridge_tally.core.sun.shadows import (
     Before,
     Screen,
@@ -28,11 +27,10 @@ from ridge_tally.core.survey.shade import source_at
 from ridge_tally.core.survey.site_frame import axes, to_site
 from ridge_tally.editing.array.tilt_positions import held_on
 from ridge_tally.editing.design import design_for
-from ridge_tally.rules.array.checks import lay_of
 from ridge_tally.rules.design import Design
-from ridge_tally.simulation.array_light import array_lights
+from ridge_tally.simulation.array_light import array_lights, spots_over
 from ridge_tally.simulation.desk import Desk
-from ridge_tally.simulation.site_sky import Spots, module_words
+from ridge_tally.simulation.site_sky import module_words
 
 FloatArray = NDArray[np.float64]
 STEP_MIN = 15
@@ -107,20 +105,18 @@ def sun_day(desk: Desk, design: Design, day: int) -> SunDay:
     month = np.asarray(month_of(time), dtype=np.int64)[up]
     lit, modules = [], []
     for one in arrays:
-        plane, sheet, lay = one.laid.plane, one.laid.module, lay_of(one.laid)
-        places = raised(plane, one.laid.array, lay, one.modules)
-        spots = Spots(plane, lay, places, sheet.bypass_diodes, QUICK, sheet.half_cut)
+        spots = spots_over(one.laid, one.modules)
         face = np.cross(*axes(spots.glass.azimuth_deg, spots.glass.slope_deg))
         before = np.array(
             [toward_sun(a, e) @ face > 0 for a, e in zip(azimuth, elevation, strict=True)]
         )
         for placed, place, words in zip(
-            one.modules, places, module_words(desk, sky, spots), strict=True
+            one.modules, spots.places, module_words(desk, sky, spots), strict=True
         ):
-            reach = reach_at(words, sheet.bypass_diodes, azimuth, elevation, month, sky.passes)
+            reach = reach_at(words, spots.substrings, azimuth, elevation, month, sky.passes)
             lit.append(np.where(before, reach, 0.0))
-            ring = glass_corners_m(plane, lay, place)[:, :2]
-            modules.append(ModuleOnSite(placed.id, plane.id, _rounded(ring)))
+            ring = glass_corners_m(spots.plane, spots.lay, place)[:, :2]
+            modules.append(ModuleOnSite(placed.id, spots.plane.id, _rounded(ring)))
     planes = tuple(p for p in design.job.survey.planes if is_closed(p))
     level = Screen(np.zeros(3), np.array([0.0, 0.0, 1.0]), _box(design.job.survey, planes))
     ground = before_screen(level, sky.occluders)
