@@ -79,10 +79,13 @@ class CauseTold:
 
 @dataclass(frozen=True, slots=True)
 class NextTest:
-    """A reading to take next: the chance that it settles the matter, minutes, risk, how."""
+    """A reading to take next: the chance that it settles the matter, minutes, risk, how.
+
+    ``place``: the name of what it is of, nothing for the inverter; ``where``: that in words.
+    """
 
     kind: Kind
-    at: int
+    place: str
     title: str
     where: str
     settles: float
@@ -261,13 +264,17 @@ def much_told(one: Planted) -> str:
     return f", {said[one.fault]}" if one.fault in said else ""
 
 
-def place_told(rig: Rig, test: Probe) -> str:
-    """Return what a reading is taken of."""
+def place_of(rig: Rig, test: Probe) -> str:
+    """Return the name of what a test is of: a string's tag, a plane's name, or nothing."""
     if test.kind in OF_STRING:
-        return f"string {rig.strings[test.at].name}"
-    if test.kind in OF_PLANE:
-        return rig.planes[test.at]
-    return "inverter"
+        return rig.strings[test.at].name
+    return rig.planes[test.at] if test.kind in OF_PLANE else ""
+
+
+def place_told(rig: Rig, test: Probe) -> str:
+    """Return what a reading is taken of, in words."""
+    place = place_of(rig, test)
+    return f"string {place}" if test.kind in OF_STRING else place or "inverter"
 
 
 def value_told(value: Value, unit: str) -> str:
@@ -299,7 +306,7 @@ def _next(rig: Rig, worth: Worth) -> NextTest:
     settles = round(worth.settles, 3)
     return NextTest(
         worth.test.kind,
-        worth.test.at,
+        place_of(rig, worth.test),
         row.title,
         f"{place}: ",
         settles,

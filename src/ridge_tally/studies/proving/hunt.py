@@ -25,7 +25,7 @@ from ridge_tally.core.proving.weighing import Read
 from ridge_tally.core.sky.given_sky import Sky
 from ridge_tally.core.units import parse_number
 from ridge_tally.rules.design import Design
-from ridge_tally.rules.proving.diagnosis import Diagnosis, diagnosed
+from ridge_tally.rules.proving.diagnosis import Diagnosis, diagnosed, place_of
 from ridge_tally.rules.proving.tables import ReadingRow, RefusedTest, refused_tests, test_rows
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.moment import Asked, day_under
@@ -151,13 +151,6 @@ def _can_read(rig: Rig, test: Probe, row: ReadingRow) -> CanRead:
         test.kind, place_of(rig, test), row.title, row.unit, WORDS.get(test.kind, ()),
         row.cost.minutes, row.cost.risk, row.how,
     )  # fmt: skip
-
-
-def place_of(rig: Rig, test: Probe) -> str:
-    """Return the name of what a test is of: a string's tag, a plane's name, or nothing."""
-    if test.kind in OF_STRING:
-        return rig.strings[test.at].name
-    return rig.planes[test.at] if test.kind in OF_PLANE else ""
 
 
 def test_named(rig: Rig, reading: str, place: str) -> Probe:

@@ -17,7 +17,7 @@ from ridge_tally.core.proving.practice import (
 from ridge_tally.core.proving.rig import Bench, Lit, Probe, Rig, Value
 from ridge_tally.core.proving.weighing import Read
 from ridge_tally.rules.design import Design
-from ridge_tally.rules.proving.diagnosis import much_told, value_told, where_told
+from ridge_tally.rules.proving.diagnosis import much_told, place_of, value_told, where_told
 from ridge_tally.rules.proving.tables import (
     RefusedTest,
     costs,
@@ -29,7 +29,7 @@ from ridge_tally.rules.proving.tables import (
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.moment import Asked, day_under
 from ridge_tally.simulators.instruments import shown
-from ridge_tally.studies.proving.hunt import EXTRA, CanRead, can_read, place_of, test_named
+from ridge_tally.studies.proving.hunt import EXTRA, CanRead, can_read, test_named
 from ridge_tally.studies.proving.rig import rig_at
 
 # The yard's clear noon: of the half year that has the sun.

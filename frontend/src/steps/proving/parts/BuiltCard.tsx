@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { useTried } from '@/ui/useTried';
-import { BigButton, BigField, today } from './hand';
+import { BigButton, BigField, TakeOff, today } from './hand';
 
 export function BuiltCard({ found, who }: { found: Schemas['RecordsView']; who: string }) {
   const { at, state, option, edit, act } = useJob();
@@ -56,14 +56,10 @@ export function BuiltCard({ found, who }: { found: Schemas['RecordsView']; who: 
                 <span className="grow">
                   {note.words} <span className="text-xs text-ink-2">{note.who}</span>
                 </span>
-                <button
-                  type="button"
-                  aria-label={`Take off: ${note.words}`}
-                  className="min-h-11 min-w-11"
+                <TakeOff
+                  label={`Take off: ${note.words}`}
                   onClick={() => void act({ kind: 'drop-site-note', at: n })}
-                >
-                  ×
-                </button>
+                />
               </li>
             ))}
           </ul>

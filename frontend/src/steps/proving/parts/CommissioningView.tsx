@@ -8,7 +8,7 @@ import { Failed, Waiting } from '@/ui/States';
 import { useTried } from '@/ui/useTried';
 import { figure } from '@/units/format';
 import { commissioningFile, commissioningQuery, metersShow } from '../queries';
-import { BigButton, BigField, today } from './hand';
+import { BigButton, BigField, TakeOff, today } from './hand';
 
 type Step = Schemas['StepDue'];
 type Row = Schemas['RowDue'];
@@ -222,14 +222,7 @@ function RowCell({ row, value, typed, onChange, drop }: RowCellProps) {
           <span>Ticked under Records, looked at: {row.title}</span>
         )}
         {row.at != null && (
-          <button
-            type="button"
-            aria-label={`Take off: ${row.title}, ${row.typed}`}
-            onClick={drop}
-            className="min-h-11 min-w-11"
-          >
-            ×
-          </button>
+          <TakeOff label={`Take off: ${row.title}, ${row.typed}`} onClick={drop} />
         )}
       </div>
       <p className={INK[out.outcome]}>

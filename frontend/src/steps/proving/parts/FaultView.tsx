@@ -7,11 +7,9 @@ import { Failed, Waiting } from '@/ui/States';
 import { useTried } from '@/ui/useTried';
 import { huntQuery, metersShow } from '../queries';
 import { CauseList, NextTests, Notes, Refused, VerdictLine } from './Causes';
-import { BigButton, BigChoice, BigField } from './hand';
+import { BigButton, BigChoice, BigField, keyOf, named, SKIES, TakeOff } from './hand';
 
 type CanRead = Schemas['CanRead'];
-const keyOf = (one: { reading: string; place: string }) => `${one.reading}|${one.place}`;
-const named = (one: CanRead) => `${one.place ? `${one.place}: ` : ''}${one.title}`;
 
 export function FaultView() {
   const { at, job, edit, act } = useJob();
@@ -42,7 +40,7 @@ export function FaultView() {
             <BigChoice
               label="Sky"
               value={log?.sky || 'clear'}
-              items={['clear', 'hazy', 'overcast'].map((value) => ({ value, label: value }))}
+              items={SKIES}
               onChange={(value) => set('sky', value)}
             />
             <BigButton onClick={() => void act({ kind: 'new-hunt' })}>New search</BigButton>
@@ -90,11 +88,7 @@ export function FaultView() {
               <CauseList diagnosis={hunt.diagnosis} />
               <NextTests
                 diagnosis={hunt.diagnosis}
-                take={(test) =>
-                  setChosen(
-                    keyOf({ reading: test.kind, place: test.where.replace(/^string |: $/g, '') }),
-                  )
-                }
+                take={(test) => setChosen(keyOf({ reading: test.kind, place: test.place }))}
               />
               <Notes diagnosis={hunt.diagnosis} />
             </>
@@ -245,14 +239,7 @@ function Trail({ trail, drop }: TrailProps) {
               </span>
             )}
           </span>
-          <button
-            type="button"
-            aria-label={`Take off reading ${n + 1}`}
-            onClick={() => drop(n)}
-            className="min-h-11 min-w-11"
-          >
-            ×
-          </button>
+          <TakeOff label={`Take off reading ${n + 1}`} onClick={() => drop(n)} />
         </li>
       ))}
     </ol>

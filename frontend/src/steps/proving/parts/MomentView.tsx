@@ -9,17 +9,12 @@ import { useRested } from '@/ui/useRested';
 import { figure } from '@/units/format';
 import { type MomentAsked, momentQuery } from '../queries';
 import { CauseList, NextTests, Notes } from './Causes';
-import { BigChoice, BigField } from './hand';
+import { BigChoice, BigField, SKIES } from './hand';
 import { RatioDay } from './RatioDay';
 
 type View = Schemas['MomentView'];
 type Due = Schemas['DueNow'];
 type Kind = Schemas['Kind'];
-const SKIES = [
-  { value: 'clear', label: 'clear' },
-  { value: 'hazy', label: 'hazy' },
-  { value: 'overcast', label: 'overcast' },
-];
 const LOOK: Record<Schemas['Normal'], string> = {
   'not-asked': 'border-rule bg-sheet',
   normal: 'border-patina bg-patina-wash',
@@ -196,24 +191,18 @@ function Arrays({ view, typed, type }: FoundProps) {
         <caption className="text-left font-semibold">Arrays now</caption>
         <thead>
           <tr className="text-left text-xs text-ink-2">
-            <th scope="col" className="font-normal">
-              array
-            </th>
-            <th scope="col" className="font-normal">
-              light
-            </th>
-            <th scope="col" className="font-normal">
-              sun off square
-            </th>
-            <th scope="col" className="font-normal">
-              reaches the cells
-            </th>
-            <th scope="col" className="font-normal">
-              cells
-            </th>
-            <th scope="col" className="font-normal">
-              DC power, due
-            </th>
+            {[
+              'array',
+              'light',
+              'sun off square',
+              'reaches the cells',
+              'cells',
+              'DC power, due',
+            ].map((head) => (
+              <th key={head} scope="col" className="font-normal">
+                {head}
+              </th>
+            ))}
           </tr>
         </thead>
         <tbody>

@@ -7,7 +7,7 @@ import { Failed } from '@/ui/States';
 import { useTried } from '@/ui/useTried';
 import { yardQuery } from '../queries';
 import { Refused } from './Causes';
-import { BigButton, BigChoice, BigField } from './hand';
+import { BigButton, BigChoice, BigField, keyOf, named } from './hand';
 
 type Yard = Schemas['YardView'];
 const NOTHING = { value: '', label: '' };
@@ -77,8 +77,8 @@ function Take({ yard }: { yard: Yard }) {
   const { act } = useJob();
   const items = [
     ...yard.can_read.map((c) => ({
-      value: `${c.reading}|${c.place}`,
-      label: `${c.place ? `${c.place}: ` : ''}${c.title} (${Math.round(c.minutes)} min, risk ${Math.round(c.risk)})`,
+      value: keyOf(c),
+      label: `${named(c)} (${Math.round(c.minutes)} min, risk ${Math.round(c.risk)})`,
     })),
     ...yard.refused.map((r) => ({ value: `unsafe:${r.test}|`, label: r.title })),
   ];

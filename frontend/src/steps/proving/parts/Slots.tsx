@@ -3,7 +3,7 @@ import { useState } from 'react';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { useTried } from '@/ui/useTried';
-import { BigButton, BigField, today } from './hand';
+import { BigButton, BigField, TakeOff, today } from './hand';
 
 type Seen = Schemas['SlotSeen'];
 
@@ -99,14 +99,10 @@ function SlotRow({ seen, who }: { seen: Seen; who: string }) {
         </BigButton>
       )}
       {seen.at != null && (
-        <button
-          type="button"
-          aria-label={`Take off: ${slot.title}`}
-          className="min-h-11 min-w-11"
+        <TakeOff
+          label={`Take off: ${slot.title}`}
           onClick={() => void act({ kind: 'drop-record', at: seen.at ?? 0 })}
-        >
-          ×
-        </button>
+        />
       )}
       {problem && (
         <p role="alert" className="w-full text-stop">

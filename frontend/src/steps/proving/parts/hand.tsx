@@ -1,5 +1,6 @@
 /** Fields and buttons for gloves: 44 px high, whatever the screen. */
 import { type ComponentProps, useId } from 'react';
+import type { Schemas } from '@/api/client';
 
 const TONE = {
   main: 'border-patina bg-patina text-sheet',
@@ -101,6 +102,26 @@ export function BigChoice({ label, value, items, onChange, className = '' }: Big
         ))}
       </select>
     </span>
+  );
+}
+
+export const SKIES = ['clear', 'hazy', 'overcast'].map((value) => ({ value, label: value }));
+
+/** A reading that can be taken, as an item of a list. */
+export const keyOf = (one: { reading: string; place: string }) => `${one.reading}|${one.place}`;
+export const named = (one: Schemas['CanRead']) =>
+  `${one.place ? `${one.place}: ` : ''}${one.title}`;
+
+interface TakeOffProps {
+  label: string;
+  onClick: () => void;
+}
+
+export function TakeOff({ label, onClick }: TakeOffProps) {
+  return (
+    <button type="button" aria-label={label} onClick={onClick} className="min-h-11 min-w-11">
+      ×
+    </button>
   );
 }
 
