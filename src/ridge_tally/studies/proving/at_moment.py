@@ -6,8 +6,6 @@ from enum import StrEnum
 from itertools import combinations
 from math import hypot, log
 
-import numpy as np
-
 from ridge_tally.core.errors import NotUnderstood, OutOfRange
 from ridge_tally.core.nominal_year import day_name
 from ridge_tally.core.proving.expected import MeterErrors
@@ -125,24 +123,16 @@ class PairNow:
 
 @dataclass(frozen=True, slots=True)
 class MomentView:
-    """A moment; ``minutes`` (m,) of the day's curves, standard time; powers in watts a rated kilowatt."""
+    """A moment; ``minutes`` (m,) of the day's curves, standard time."""
 
     day: int
     minute: int
     told: str
-    up: bool
-    sun_azimuth_deg: float
-    sun_elevation_deg: float
-    sky: Sky
-    air_degc: float
-    measured: bool
     arrays: tuple[ArrayNow, ...]
     strings: tuple[StringNow, ...]
     ac: DueNow
     held_told: str
     minutes: tuple[int, ...]
-    array_w_per_kw: tuple[tuple[float, ...], ...]
-    ac_kw: tuple[float, ...]
     pairs: tuple[PairNow, ...]
     verdict: Normal
     verdict_told: str
@@ -180,28 +170,18 @@ def at_moment(
         diagnosis = diagnosed(rig, (*reads, *_measured(asked)), errors, lit)
     pairs = tuple(_pair(day, skies, one, other, reads) for one, other in twos)
     strings = tuple(_string(day, bench, n, reads) for n in range(len(day.strings)))
-    now, ac = day.now, bench.due(Probe(Kind.AC_W), reads)
+    ac = bench.due(Probe(Kind.AC_W), reads)
     verdict, told = _verdict(diagnosis, pairs)
     hold = bench.here.display
     return MomentView(
         day=asked.day,
         minute=asked.minute,
         told=_when(day, asked),
-        up=day.up,
-        sun_azimuth_deg=float(day.sun.azimuth_deg[now]),
-        sun_elevation_deg=float(90 - day.sun.zenith_deg[now]),
-        sky=asked.sky,
-        air_degc=float(day.weather.air_degc[now]),
-        measured=asked.measured_w_per_m2 is not None,
         arrays=tuple(_array(day, bench, n, reads) for n in range(len(day.arrays))),
         strings=strings,
         ac=ac,
         held_told="" if hold is Display.RUNNING else f"The inverter: {hold.value}.",
         minutes=tuple(day.minutes.tolist()),
-        array_w_per_kw=tuple(
-            tuple(round(float(w), 1) for w in a.dc_w / max(a.rated_w, 1) * 1000) for a in day.arrays
-        ),
-        ac_kw=tuple(round(float(w) / 1000, 3) for w in np.maximum(day.ac.given_w, 0)),
         pairs=pairs,
         verdict=verdict,
         verdict_told=told,
