@@ -4,68 +4,50 @@ The same light, glass, shade, diode, trackers and inverter as the year; only the
 """
 
 from collections import Counter
-from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 from pvlib.irradiance import aoi
 
-from ridge_tally.core.energy.inverter import AcYear, ac_side, ac_year, summed
+from ridge_tally.core.energy.inverter import AcYear
 from ridge_tally.core.energy.lit import (
     DcOutput,
     StringIrradiance,
     cell_degc,
 )
-from ridge_tally.core.energy.trackers import drawn_by_strings, loaded_tracker, taken
 from ridge_tally.core.energy.waterfall import Step
-from ridge_tally.core.energy.year import kept_frac
 from ridge_tally.core.equipment import (
-    InverterSheet,
-    MicroinverterSheet,
     OptimizerSheet,
 )
 from ridge_tally.core.errors import OutOfRange
-from ridge_tally.core.job.document import strings_by_tracker
-from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.kernels.hung import string_points
 from ridge_tally.core.nominal_year import DAYS
 from ridge_tally.core.sky.given_sky import MOST_FRAC, Sky, given_sky
-from ridge_tally.core.sky.plane_irradiance import glass_passing, light_parts
 from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sky.sun import SunPath, sun_path
 from ridge_tally.core.sky.weather_year import (
     WeatherYear,
-    hour_of,
     moments_of_day,
-    month_of,
 )
-from ridge_tally.core.sun.shading import hours_of, reach_at
+from ridge_tally.core.sun.shading import hours_of
 from ridge_tally.editing.array.tilt_positions import held_on
 from ridge_tally.editing.design import design_for
 from ridge_tally.rules.design import Design
-from ridge_tally.simulation.array_light import ArrayLight, array_lights, spots_over
+from ridge_tally.simulation.array_light import array_lights
 from ridge_tally.simulation.desk import Desk
+from ridge_tally.simulation.lit_moments import AtWork, Scene, at_work, relit, scene_under, usual_air
 from ridge_tally.simulation.plant import (
-    Group,
-    drawn_at_modules,
     has_own_points,
-    helpers_of,
-    lit_groups,
-    losses_of,
     own_point_of,
-    usual_warming,
 )
 from ridge_tally.simulation.scenario import OwnPoint
-from ridge_tally.simulation.site_sky import SiteSky, Turned, module_words
-from ridge_tally.simulation.weather import weather_of
 from ridge_tally.simulation.year import require_year
 
 FloatArray = NDArray[np.float64]
 STEP_MIN = 15
 DAY_MIN = 24 * 60
-MONTHS = 12
 # So many skies are looked through for one that was measured.
 FRACS = 66
 # Below this the sun lights nothing that is measured.
@@ -142,6 +124,15 @@ class DayUnder:
         return bool(self.sun.zenith_deg[self.now] < 90 - LOWEST_DEG)
 
 
+@dataclass(frozen=True, slots=True)
+class _At:
+    """The moments of a day, and which of them is asked for."""
+
+    minutes: NDArray[np.int64]
+    now: int
+    sun: SunPath
+
+
 def day_under(desk: Desk, design: Design, asked: Asked, *, whole: bool = True) -> DayUnder:
     """Return a day of an option under a sky, or its one moment alone.
 
@@ -164,49 +155,31 @@ def day_under(desk: Desk, design: Design, asked: Asked, *, whole: bool = True) -
     minutes = np.union1d(steps, [asked.minute]).astype(np.int64)
     now = int(np.searchsorted(minutes, asked.minute))
     time = moments_of_day(asked.day, minutes)
-    sun = sun_path(time, location_of(held.job.site))
-    usual = _usual_air(desk, held, asked, time)
-    sky, lit = array_lights(desk, held)
-    words = tuple(module_words(desk, sky, spots_over(one.laid, one.modules)) for one in lit)
-
-    frac = _frac_measured(held, asked, lit, sky, sun, now)
-    weather = given_sky(asked.sky, time, sun, held.job.site.elevation_m or 0.0, *usual, frac)
-    there = replace(sky, weather=weather, hours=hours_of(time, sun), held=None)
-    free = [_relit(there, one) for one in lit]
-    arrays = tuple(_shaded(there, one, seen) for one, seen in zip(free, words, strict=True))
-    scene = _Scene(held, there, weather, arrays)
-    return _worked_out(scene, asked, _At(minutes, now, sun))
+    at = _At(minutes, now, sun_path(time, location_of(held.job.site)))
+    frac = _frac_measured(desk, held, asked, at)
+    air, wind = _air_of_day(desk, held, asked, at, time)
+    above_sea_m = held.job.site.elevation_m or 0.0
+    weather = given_sky(asked.sky, time, at.sun, above_sea_m, air, wind, frac)
+    return _worked_out(scene_under(desk, held, weather, at.sun), asked, at)
 
 
-def _usual_air(
-    desk: Desk, design: Design, asked: Asked, time: NDArray[np.datetime64]
+def _air_of_day(
+    desk: Desk, design: Design, asked: Asked, at: _At, time: NDArray[np.datetime64]
 ) -> tuple[FloatArray, FloatArray]:
     """Return (n,) air and wind: the month's mean of each hour, or the air that was measured."""
-    year = weather_of(desk, design.job)
-    month = month_of(time)[0]
-    mine = month_of(year.time) == month
-    hours = hour_of(year.time)[mine]
-    middles = np.arange(24) + 0.5
-    clock = (time - time[0].astype("datetime64[D]")).astype("timedelta64[m]").astype(float) / 60
-
-    def usual(of: FloatArray) -> FloatArray:
-        by_hour = np.bincount(hours, of[mine], minlength=24) / np.bincount(hours, minlength=24)
-        return np.asarray(np.interp(clock, middles, by_hour, period=24.0))
-
-    air = usual(year.air_degc)
+    air, wind = usual_air(desk, design, time)
     if asked.air_degc is not None:
-        now = int(np.argmin(np.abs(clock * 60 - asked.minute)))
-        air = air + (asked.air_degc - air[now])
-    return air, usual(year.wind_m_per_s)
+        air = air + (asked.air_degc - air[at.now])
+    return air, wind
 
 
-def _frac_measured(
-    held: Design, asked: Asked, lit: Sequence[ArrayLight], sky: SiteSky, sun: SunPath, now: int
-) -> float | None:
+def _frac_measured(desk: Desk, held: Design, asked: Asked, at: _At) -> float | None:
     """Return the share of the clear sky's light at which an array gets what was measured on it."""
     measured = asked.measured_w_per_m2
     if measured is None:
         return None
+    sky, lit = array_lights(desk, held)
+    sun, now = at.sun, at.now
     if not 0 <= asked.measured_on < len(lit):
         raise OutOfRange("Array measured on", asked.measured_on + 1, f"between 1 and {len(lit)}")
     fracs = np.linspace(0.0, MOST_FRAC, FRACS)
@@ -217,7 +190,7 @@ def _frac_measured(
         asked.sky, time, same, held.job.site.elevation_m or 0.0, alike * 20, alike, fracs
     )
     there = replace(sky, weather=weather, hours=hours_of(time, same))
-    on_plane = _relit(there, lit[asked.measured_on]).on_free.parts.poa_w_per_m2
+    on_plane = relit(there, lit[asked.measured_on]).on_free.parts.poa_w_per_m2
     if measured > on_plane[-1] * 1.02:
         raise OutOfRange(
             "Light, W/m²", measured,
@@ -228,133 +201,53 @@ def _frac_measured(
     return float(np.interp(measured, np.maximum.accumulate(on_plane), fracs))
 
 
-def _relit(sky: SiteSky, one: ArrayLight) -> ArrayLight:
-    """Return an array in the light of other moments, its shade not looked at yet."""
-    laid = one.laid
-    tilt = laid.plane.slope_deg + laid.array.leg_tilt_deg
-    facing, month = laid.plane.azimuth_deg, sky.hours.month
-    parts = light_parts(sky.weather, sky.hours.sun, tilt, facing, sky.reflected_frac[month])
-    passed = glass_passing(sky.hours.sun, tilt, facing)
-    steps = len(month)
-    free = Turned(parts, passed, np.zeros(12), np.ones((steps, 4)))
-    return replace(one, on_free=free, rear_w_per_m2=np.zeros(steps))
-
-
-def _shaded(sky: SiteSky, one: ArrayLight, words: Sequence[NDArray[np.uint64]]) -> ArrayLight:
-    """Return an array with what stands before the sun at each moment."""
-    hours, per = sky.hours, one.laid.module.bypass_diodes
-    up = hours.up
-    azimuth, elevation = hours.sun.azimuth_deg[up], 90 - hours.sun.zenith_deg[up]
-    lights = []
-    for seen, word in zip(one.lights, words, strict=True):
-        reach = reach_at(word, per, azimuth, elevation, hours.month[up], sky.passes)
-        # Tables tilted with the seasons hold one way on a day: its months come first.
-        open_frac = seen.sky_open_frac[:, :MONTHS]
-        lights.append(
-            replace(
-                seen, reach=reach, reach_least=reach, sky_number=hours.month,
-                sky_open_frac=open_frac,
-            )
-        )  # fmt: skip
-    return replace(one, lights=tuple(lights))
-
-
-@dataclass(frozen=True, slots=True)
-class _Scene:
-    """The light of a day on an option, and how warm its cells are."""
-
-    design: Design
-    sky: SiteSky
-    weather: WeatherYear
-    arrays: tuple[ArrayLight, ...]
-
-    @property
-    def number(self) -> dict[PlacedId, int]:
-        """The array each module lies on, from 0."""
-        return {m.id: n for n, a in enumerate(self.arrays) for m in a.modules}
-
-    def lit(self, groups: Sequence[Group]) -> tuple[StringIrradiance, ...]:
-        """Return groups of modules with their light; snow is what somebody sees, not a mean."""
-        return lit_groups(self.sky, self.arrays, groups, free_of=frozenset({Step.SNOW}))
-
-
-@dataclass(frozen=True, slots=True)
-class _At:
-    """The moments of a day, and which of them is asked for."""
-
-    minutes: NDArray[np.int64]
-    now: int
-    sun: SunPath
-
-
-def _worked_out(scene: _Scene, asked: Asked, at: _At) -> DayUnder:
+def _worked_out(scene: Scene, asked: Asked, at: _At) -> DayUnder:
     design = scene.design
-    own = own_point_of(design)
     scene = _as_warm(scene, asked, at.now)
-    weather, usual = scene.weather, usual_warming()
-    units: tuple[InverterSheet | MicroinverterSheet, ...] = design.inverters
-    if own is not None and isinstance(own.unit, MicroinverterSheet):
-        units = (own.unit,)
+    work = at_work(scene, STEP_MIN / 60)
+    own = own_point_of(design)
     if has_own_points(own):
-        drawn = drawn_at_modules(design, own, scene.lit, weather)
-        strings = _held_strings(scene, own, drawn)
+        strings = _held_strings(scene, own, work.drawn)
     else:
-        drawn, strings = _strings(scene, own)
-    kept = kept_frac(losses_of(design.module, own.unit if own else None), 1)
-    sides = [ac_side(u, usual) for u in units]
-    ac = summed(
-        [
-            ac_year(b.units_w * kept, b.volts_v, weather.air_degc, side, STEP_MIN / 60)
-            for b, side in zip(drawn.banks, sides, strict=True)
-        ]
-    )
-    rated = sum(s.rating_w * len(b.units_w) for b, s in zip(drawn.banks, sides, strict=True))
+        strings = _strings(scene, work)
     return DayUnder(
-        design, at.minutes, at.now, at.sun, weather, _array_days(scene, at.sun, drawn, strings),
-        strings, drawn, ac, rated,
+        design, at.minutes, at.now, at.sun, scene.weather,
+        _array_days(scene, at.sun, work.drawn, strings), strings, work.drawn, work.ac, work.rated_w,
     )  # fmt: skip
 
 
-def _as_warm(scene: _Scene, asked: Asked, now: int) -> _Scene:
+def _as_warm(scene: Scene, asked: Asked, now: int) -> Scene:
     """Return the day with its air such that cells are as warm as they were measured at the moment."""
     if asked.cell_degc is None or not scene.arrays:
         return scene
-    first = scene.arrays[min(asked.measured_on, len(scene.arrays) - 1)]
-    light = scene.lit([(0, tuple(m.id for m in first.modules))])[0]
+    light = scene.on_array(min(asked.measured_on, len(scene.arrays) - 1))
     cells = cell_degc(light.warming_w_per_m2, scene.weather, light.heat)
     air = scene.weather.air_degc + (asked.cell_degc - cells[now])
     return replace(scene, weather=replace(scene.weather, air_degc=air))
 
 
-def _strings(scene: _Scene, own: OwnPoint | None) -> tuple[DcOutput, tuple[StringDay, ...]]:
+def _strings(scene: Scene, work: AtWork) -> tuple[StringDay, ...]:
     """Return strings on their trackers, each with its own voltage and current."""
-    design, weather = scene.design, scene.weather
-    trackers, days = [], []
-    number = scene.number
-    for index, strings in strings_by_tracker(design.option).items():
-        lights = scene.lit([(index, s.module_ids) for s in strings])
-        wired = tuple(s.module_ids for s in strings)
-        loaded = replace(loaded_tracker(index, lights, weather), helpers=helpers_of(own, wired))
-        trackers.append(loaded)
-        volts = taken(loaded, design.trackers[index]).volts_v
-        for k, (string, light) in enumerate(zip(strings, lights, strict=True)):
+    days, number = [], scene.number
+    for one in work.trackers:
+        loaded, took = one.loaded, one.took
+        for k, (string, light) in enumerate(zip(one.strings, loaded.strings, strict=True)):
             first, end = loaded.starts[k], loaded.starts[k + 1]
             opens, shorted, amps = string_points(
                 light.reaching_w_per_m2, loaded.cells_degc[k], loaded.refs,
-                loaded.types[first:end], volts,
+                loaded.types[first:end], took.volts_v,
             )  # fmt: skip
             days.append(
                 StringDay(
                     string, light, tuple(number[m] for m in string.module_ids),
-                    loaded.cells_degc[k], opens, shorted, volts, amps,
+                    loaded.cells_degc[k], opens, shorted, took.volts_v, amps,
                 )
             )  # fmt: skip
-    order = {s.tag: n for n, s in enumerate(design.option.strings)}
-    days.sort(key=lambda d: order[d.string.tag])
-    return drawn_by_strings(trackers, design.trackers, len(weather.time)), tuple(days)
+    order = {s.tag: n for n, s in enumerate(scene.design.option.strings)}
+    return tuple(sorted(days, key=lambda d: order[d.string.tag]))
 
 
-def _held_strings(scene: _Scene, own: OwnPoint, drawn: DcOutput) -> tuple[StringDay, ...]:
+def _held_strings(scene: Scene, own: OwnPoint, drawn: DcOutput) -> tuple[StringDay, ...]:
     """Return strings of optimizers at the voltage their inverter holds; none behind microinverters."""
     if not isinstance(own.unit, OptimizerSheet):
         return ()
@@ -377,11 +270,11 @@ def _held_strings(scene: _Scene, own: OwnPoint, drawn: DcOutput) -> tuple[String
 
 
 def _array_days(
-    scene: _Scene, sun: SunPath, drawn: DcOutput, strings: tuple[StringDay, ...]
+    scene: Scene, sun: SunPath, drawn: DcOutput, strings: tuple[StringDay, ...]
 ) -> tuple[ArrayDay, ...]:
     days = []
     for n, one in enumerate(scene.arrays):
-        light = scene.lit([(0, tuple(m.id for m in one.modules))])[0]
+        light = scene.on_array(n)
         on_glass = dict(light.on_glass)
         laid = one.laid
         tilt = laid.plane.slope_deg + laid.array.leg_tilt_deg

@@ -171,8 +171,18 @@ def drawn_by_strings(
     steps: int,
 ) -> DcOutput:
     """Return what string inverters draw by their inputs in a year of so many steps."""
+    return drawn_as_taken([(t, taken(t, inputs[t.index])) for t in trackers], inputs, steps)
+
+
+def drawn_as_taken(
+    pairs: Sequence[tuple[LoadedTracker, Taken]],
+    inputs: tuple[TrackerInput, ...],
+    steps: int,
+) -> DcOutput:
+    """Return the same of trackers whose draw is known."""
     hours, none = step_h(steps), np.zeros(steps)
-    found = {t.index: taken(t, inputs[t.index]) for t in trackers}
+    found = {t.index: took for t, took in pairs}
+    trackers = [t for t, _ in pairs]
     sources = [found[i].power_w if i in found else none for i in range(len(inputs))]
     volts = [found[i].volts_v if i in found else none for i in range(len(inputs))]
     whole = np.sum([t.power_w for t in found.values()], axis=0) if found else none
