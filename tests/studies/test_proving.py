@@ -7,7 +7,7 @@ import pytest
 
 from jobs import FULL, SHELF, WORKED_OUT
 from ridge_tally.core.errors import BadGeometry, MissingDatum, NotUnderstood, OutOfRange
-from ridge_tally.core.job.document import Job
+from ridge_tally.core.job.document import CodePack, Job
 from ridge_tally.core.job.edits.array.modules import ToggleModules
 from ridge_tally.core.job.edits.proving.built import (
     MarkBuilt,
@@ -29,6 +29,7 @@ from ridge_tally.editing.design import design_for
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.proving.serials import serial_map
 from ridge_tally.rules.proving.slots import SlotKind, SlotState, slots_seen
+from ridge_tally.services.proving import commissioning_of
 from ridge_tally.simulation.moment import Asked, day_under
 from ridge_tally.studies.proving.at_moment import Normal, TypedReading, at_moment, parse_minute
 from ridge_tally.studies.proving.commissioning import commissioning
@@ -194,6 +195,19 @@ def test_ac_volts_are_held_to_plus_ten_and_minus_twelve_per_cent(
     job = written(TOLLGATE, ProofStep.AC, {"volts": typed})
     found = commissioning(designed(job), 230.0).steps[-1].rows[0]
     assert found.came_out.outcome is outcome
+
+
+@pytest.mark.parametrize(
+    ("code", "volts"),
+    [(CodePack.US, 240.0), (CodePack.IEC, 230.0), (CodePack.UK, 230.0), (CodePack.AU_NZ, 230.0)],
+)
+def test_without_grid_rules_ac_is_held_to_the_country_s_volts(code: CodePack, volts: float) -> None:
+    # IEC 60038, 230 V; split phase, 240 V: common practice, no source.
+    site = replace(TOLLGATE.site, code_pack=code)
+    job = replace(TOLLGATE, site=site, brief=replace(TOLLGATE.brief, grid=None))
+    job = written(job, ProofStep.AC, {"volts": "236"})
+    found = commissioning_of(designed(job)).steps[-1].rows[0]
+    assert found.came_out.due == volts
 
 
 def test_stickers_follow_the_corner_and_tell_what_is_doubtful() -> None:

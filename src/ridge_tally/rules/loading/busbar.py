@@ -14,6 +14,8 @@ from ridge_tally.rules.standard_sizes import next_breaker_a
 TABLE = "busbar-methods"
 # The voltage of one phase where no grid rules say it: split-phase, or a leg of two or three.
 SPLIT_PHASE_V, LEG_V = 240.0, 120.0
+# Outside the United States: IEC 60038, from memory.
+IEC_PHASE_V = 230.0
 PANEL, SURVEY = "main panel", "survey of the panel"
 
 
@@ -105,6 +107,8 @@ def service_volts(design: Design) -> Given:
     if grid is not None:
         return Given("u", "volts of a phase", grid.volts_per_phase_v, "V", "grid rules")
     usual = SPLIT_PHASE_V if design.job.survey.service.phases == 1 else LEG_V
+    if design.job.site.code_pack is not CodePack.US:
+        usual = IEC_PHASE_V
     return Given("u", "volts of a phase", usual, "V", "usual service")
 
 

@@ -99,6 +99,17 @@ export function FaultView() {
               moment.
             </p>
           )}
+          {hunt.diagnosis && (
+            <div className="mt-2">
+              <Moment
+                label="What it was, once found"
+                value={log?.found ?? ''}
+                placeholder="connector of A between 5 and 6"
+                field="found"
+                set={set}
+              />
+            </div>
+          )}
           <Refused refused={hunt.refused} />
         </section>
       </div>
