@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.energy.inverter import AcYear, InverterModel, ac_side, ac_year, summed
+from ridge_tally.core.energy.inverter import AcYear, ac_year, summed
 from ridge_tally.core.energy.lit import DcOutput, StringIrradiance
 from ridge_tally.core.energy.trackers import (
     LoadedTracker,
@@ -17,7 +17,6 @@ from ridge_tally.core.energy.trackers import (
 )
 from ridge_tally.core.energy.waterfall import Step
 from ridge_tally.core.energy.year import kept_frac
-from ridge_tally.core.equipment import InverterSheet, MicroinverterSheet
 from ridge_tally.core.job.document import strings_by_tracker
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.option import ModuleString
@@ -30,13 +29,13 @@ from ridge_tally.simulation.array_light import ArrayLight, array_lights, spots_o
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.plant import (
     Group,
+    ac_sides,
     drawn_at_modules,
     has_own_points,
     helpers_of,
     lit_groups,
     losses_of,
     own_point_of,
-    usual_warming,
 )
 from ridge_tally.simulation.scenario import OwnPoint
 from ridge_tally.simulation.site_sky import SiteSky, Turned, module_words
@@ -171,7 +170,7 @@ def at_work(scene: Scene, step_h: float) -> AtWork:
         pairs = [(t.loaded, t.took) for t in trackers]
         drawn = drawn_as_taken(pairs, design.trackers, len(weather.time))
     kept = kept_frac(losses_of(design.module, own.unit if own else None), 1)
-    sides = ac_sides(design)
+    sides = ac_sides(design, own)
     ac = summed(
         [
             ac_year(b.units_w * kept, b.volts_v, weather.air_degc, side, step_h)
@@ -180,16 +179,6 @@ def at_work(scene: Scene, step_h: float) -> AtWork:
     )
     rated = sum(s.rating_w * len(b.units_w) for b, s in zip(drawn.banks, sides, strict=True))
     return AtWork(drawn, trackers, ac, rated)
-
-
-def ac_sides(design: Design) -> list[InverterModel]:
-    """Return the inverters that stand in a design, or its microinverter, as they are worked out."""
-    own = own_point_of(design)
-    units: tuple[InverterSheet | MicroinverterSheet, ...] = design.inverters
-    if own is not None and isinstance(own.unit, MicroinverterSheet):
-        units = (own.unit,)
-    usual = usual_warming()
-    return [ac_side(u, usual) for u in units]
 
 
 def _trackers(scene: Scene, own: OwnPoint | None) -> Iterator[TrackerAtWork]:

@@ -11,15 +11,9 @@ from numpy.typing import NDArray
 from pvlib.irradiance import aoi
 
 from ridge_tally.core.energy.inverter import AcYear
-from ridge_tally.core.energy.lit import (
-    DcOutput,
-    StringIrradiance,
-    cell_degc,
-)
+from ridge_tally.core.energy.lit import DcOutput, StringIrradiance, cell_degc
 from ridge_tally.core.energy.waterfall import Step
-from ridge_tally.core.equipment import (
-    OptimizerSheet,
-)
+from ridge_tally.core.equipment import OptimizerSheet
 from ridge_tally.core.errors import OutOfRange
 from ridge_tally.core.job.option import ModuleString
 from ridge_tally.core.kernels.hung import string_points
@@ -27,10 +21,7 @@ from ridge_tally.core.nominal_year import DAYS
 from ridge_tally.core.sky.given_sky import MOST_FRAC, Sky, given_sky
 from ridge_tally.core.sky.site import location_of
 from ridge_tally.core.sky.sun import SunPath, sun_path
-from ridge_tally.core.sky.weather_year import (
-    WeatherYear,
-    moments_of_day,
-)
+from ridge_tally.core.sky.weather_year import WeatherYear, moments_of_day
 from ridge_tally.core.sun.shading import hours_of
 from ridge_tally.editing.array.tilt_positions import held_on
 from ridge_tally.editing.design import design_for
@@ -38,10 +29,7 @@ from ridge_tally.rules.design import Design
 from ridge_tally.simulation.array_light import array_lights
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.lit_moments import AtWork, Scene, at_work, relit, scene_under, usual_air
-from ridge_tally.simulation.plant import (
-    has_own_points,
-    own_point_of,
-)
+from ridge_tally.simulation.plant import has_own_points, own_point_of
 from ridge_tally.simulation.scenario import OwnPoint
 from ridge_tally.simulation.year import require_year
 

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.build.circuits.sums import squares_over_rating
-from ridge_tally.core.energy.inverter import ac_side
+from ridge_tally.core.energy.inverter import InverterModel, ac_side
 from ridge_tally.core.energy.lit import DcOutput, HeatLoss, StringIrradiance
 from ridge_tally.core.energy.module_points import (
     drawn_by_microinverters,
@@ -64,24 +64,34 @@ def plant_of(desk: Desk, design: Design, scenario: Scenario = AS_IT_IS) -> Plant
         If a datasheet lacks what the model needs or contradicts itself.
     """
     own = own_point_of(design, scenario)
-    unit = own.unit if own else None
-    inverters: tuple[InverterSheet | MicroinverterSheet, ...] = design.inverters
-    if isinstance(unit, MicroinverterSheet):
-        inverters = (unit,)
-    usual = usual_warming()
     weather, beam = weather_of(desk, design.job), passing_beam_of(desk, design.job)
     export_w, at_home_w = exported(desk, design.job, len(weather.time))
     drawn = _drawn(desk, design, scenario)
-    losses = losses_of(design.module, unit)
+    losses = losses_of(design.module, own.unit if own else None)
     return Plant(
         drawn=drawn,
-        sides=tuple(ac_side(i, usual) for i in inverters),
+        sides=ac_sides(design, own),
         losses=_wired(losses, wires_at_rating(design, scenario), design, drawn.whole_w),
         export_w=export_w,
         house_w=at_home_w,
         cloud=beam.cloud,
         cloud_most=beam.cloud_most,
     )
+
+
+def ac_sides(design: Design, own: OwnPoint | None) -> tuple[InverterModel, ...]:
+    """Return the inverters of a design, or the microinverter at its modules, as they are worked out.
+
+    Raises
+    ------
+    MissingDatum, OutOfRange
+        See ``ac_side``.
+    """
+    units: tuple[InverterSheet | MicroinverterSheet, ...] = design.inverters
+    if own is not None and isinstance(own.unit, MicroinverterSheet):
+        units = (own.unit,)
+    usual = usual_warming()
+    return tuple(ac_side(unit, usual) for unit in units)
 
 
 def wires_at_rating(design: Design, scenario: Scenario = AS_IT_IS) -> LostAtRating:

@@ -106,9 +106,10 @@ def service_volts(design: Design) -> Given:
     grid = design.job.brief.grid
     if grid is not None:
         return Given("u", "volts of a phase", grid.volts_per_phase_v, "V", "grid rules")
-    usual = SPLIT_PHASE_V if design.job.survey.service.phases == 1 else LEG_V
     if design.job.site.code_pack is not CodePack.US:
         usual = IEC_PHASE_V
+    else:
+        usual = SPLIT_PHASE_V if design.job.survey.service.phases == 1 else LEG_V
     return Given("u", "volts of a phase", usual, "V", "usual service")
 
 
