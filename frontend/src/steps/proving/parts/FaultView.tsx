@@ -29,14 +29,8 @@ export function FaultView() {
       <div className="flex gap-3 max-lg:flex-col">
         <section aria-label="Readings" className="min-w-0 grow basis-1/2 space-y-2">
           <div className="flex flex-wrap items-end gap-2">
-            <Moment label="Day" value={log?.day ?? ''} placeholder="21 Jun" field="day" set={set} />
-            <Moment
-              label="Time"
-              value={log?.time ?? ''}
-              placeholder="12:00"
-              field="time"
-              set={set}
-            />
+            <Said label="Day" value={log?.day ?? ''} placeholder="21 Jun" field="day" set={set} />
+            <Said label="Time" value={log?.time ?? ''} placeholder="12:00" field="time" set={set} />
             <BigChoice
               label="Sky"
               value={log?.sky || 'clear'}
@@ -91,6 +85,14 @@ export function FaultView() {
                 take={(test) => setChosen(keyOf({ reading: test.kind, place: test.place }))}
               />
               <Notes diagnosis={hunt.diagnosis} />
+              <Said
+                label="What it was, once found"
+                value={log?.found ?? ''}
+                placeholder="connector of A between 5 and 6"
+                field="found"
+                set={set}
+                className="w-80 max-w-full"
+              />
             </>
           ) : (
             <p className="text-sm">
@@ -99,17 +101,6 @@ export function FaultView() {
               moment.
             </p>
           )}
-          {hunt.diagnosis && (
-            <div className="mt-2">
-              <Moment
-                label="What it was, once found"
-                value={log?.found ?? ''}
-                placeholder="connector of A between 5 and 6"
-                field="found"
-                set={set}
-              />
-            </div>
-          )}
           <Refused refused={hunt.refused} />
         </section>
       </div>
@@ -117,21 +108,24 @@ export function FaultView() {
   );
 }
 
-interface MomentProps {
+interface SaidProps {
   label: string;
   value: string;
   placeholder: string;
   field: Schemas['HuntField'];
   set: (field: Schemas['HuntField'], typed: string) => void;
+  className?: string;
 }
 
-function Moment({ label, value, placeholder, field, set }: MomentProps) {
+/** What is said of the search, kept once the field is left. */
+function Said({ label, value, placeholder, field, set, className = 'w-24' }: SaidProps) {
   const [typed, setTyped] = useState<string | null>(null);
   return (
     <BigField
       label={label}
       value={typed ?? value}
       placeholder={placeholder}
+      className={className}
       onChange={setTyped}
       onLeave={() => {
         if (typed !== null && typed !== value) set(field, typed);
