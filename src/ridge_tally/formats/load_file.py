@@ -4,7 +4,6 @@ from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date, datetime, timedelta
-from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -12,6 +11,7 @@ from numpy.typing import NDArray
 from ridge_tally.core.errors import FormatError
 from ridge_tally.core.nominal_year import NOMINAL_YEAR
 from ridge_tally.core.sky.weather_year import HOURS
+from ridge_tally.formats.clock_changes import clock_changes, day_told
 from ridge_tally.formats.holes import MOST_HOLES, filled
 from ridge_tally.formats.timed_table import TimedTable, read_timed
 
@@ -101,39 +101,20 @@ def read_load(content: bytes, file: str, utc_offset_h: float, *, month_first: bo
 def _in_standard_time(table: TimedTable) -> tuple[list[datetime], list[str]]:
     """Return starts without daylight time, and what was found of it.
 
-    A clock that jumps an hour forward and, elsewhere, repeats an hour is on daylight time between
-    the two, whichever comes first.
+    A year has both changes: where one alone is seen, nobody knows what the clock did.
     """
-    step = timedelta(minutes=table.step_min)
-    starts = table.start
-    ordered = sorted(set(starts))
-    jumps = [b for a, b in pairwise(ordered) if b - a == step + HOUR]
-    twice = sorted(s for s, n in Counter(starts).items() if n == 2)
-    per_hour = 60 // table.step_min
-    back = len(twice) == per_hour and twice[-1] - twice[0] == HOUR - step
-    if not back:
-        if twice:
-            return list(starts), [
-                f"{len(twice)} stamps stand there twice: the first of each is read"
-            ]
-        return list(starts), []
-    forward = [j for j in jumps if 80 < abs((j - twice[0]).days) < 290]
-    if len(forward) != 1:
-        return list(starts), ["It repeats an hour and jumps over none: its clock is taken as it is"]
-    spring, autumn = forward[0], twice[0]
-    seen: set[datetime] = set()
-    moved = []
-    for start in starts:
-        again = start in seen
-        seen.add(start)
-        if spring < autumn:
-            summer = spring <= start < autumn or (start in twice and not again)
-        else:
-            summer = start >= spring or start < autumn or (start in twice and not again)
-        moved.append(start - HOUR if summer else start)
-    return moved, [
-        f"Daylight time from {_told(spring)} to {_told(autumn)} is taken off: all hours are standard time"
-    ]
+    starts = list(table.start)
+    changes = clock_changes(np.array(starts, "datetime64[s]"), table.step_min)
+    if changes.forward and changes.back:
+        ahead = changes.ahead_h.tolist()
+        moved = [s - HOUR * a for s, a in zip(starts, ahead, strict=True)]
+        return moved, list(changes.notes)
+    if changes.back:
+        return starts, ["It repeats an hour and jumps over none: its clock is taken as it is"]
+    twice = sum(n - 1 for n in Counter(starts).values())
+    if twice:
+        return starts, [f"{twice} stamps stand there twice: the first of each is read"]
+    return starts, []
 
 
 def _year_before(when: datetime) -> datetime:
@@ -142,10 +123,6 @@ def _year_before(when: datetime) -> datetime:
         return when.replace(year=when.year - 1)
     except ValueError:
         return when.replace(year=when.year - 1, day=28)
-
-
-def _told(when: datetime) -> str:
-    return f"{when.day} {when:%b %Y}"
 
 
 def _hours(
@@ -159,7 +136,7 @@ def _hours(
         raise FormatError(
             file,
             "rows",
-            f"they run from {_told(min(starts))} to {_told(last)}",
+            f"they run from {day_told(min(starts))} to {day_told(last)}",
             "Choose twelve months, or take the bills with a day's shape.",
         )
     sums, counts = np.zeros(HOURS), np.zeros(HOURS, np.int64)

@@ -15,8 +15,9 @@ def read_table(text: str, file: str) -> list[list[str]]:
         If there is none.
     """
     marks = ("\t", ";", ",")
-    first = text.strip().split("\n", 1)[0]
-    mark = next((m for m in marks if m in first), ",")
+    # A title above the heading has no marks: what most of the first lines have counts.
+    first = [line for line in text.strip().split("\n", 30)[:30] if line.strip()]
+    mark = next((m for m in marks if 2 * sum(m in line for line in first) >= len(first)), ",")
     try:
         lines = list(csv.reader(io.StringIO(text.strip()), delimiter=mark))
     except csv.Error as error:

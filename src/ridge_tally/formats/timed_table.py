@@ -76,7 +76,7 @@ def read_timed(content: bytes, file: str, *, month_first: bool) -> TimedTable:
     """
     if len(content) > LARGEST_FILE_BYTES:
         raise FormatError(file, "", f"{len(content) / 1e6:.0f} MB is more than a year", RETRY)
-    lines = read_table(_text(content), file)
+    lines = read_table(decoded(content), file)
     head = next((i for i, line in enumerate(lines) if _value_columns(line)), None)
     if head is None or head > 30:
         raise FormatError(
@@ -93,7 +93,7 @@ def read_timed(content: bytes, file: str, *, month_first: bool) -> TimedTable:
     unit = _unit_of(names[column])
     stamps, zoned = _stamps(rows, stamp, file, head, month_first=month_first)
     step_min = _step_min(stamps, file)
-    values = np.array([_number(row, column, file, head + n) for n, row in enumerate(rows, 2)])
+    values = np.array([number_at(row, column, file, head + n) for n, row in enumerate(rows, 2)])
     watts = values * unit.scale * (60 / step_min if unit.is_energy else 1.0)
     ends = _stamped_at_ends(stamps, step_min)
     if ends:
@@ -102,7 +102,8 @@ def read_timed(content: bytes, file: str, *, month_first: bool) -> TimedTable:
     return TimedTable(tuple(stamps), watts, step_min, unit, names[column], zoned, tuple(notes))
 
 
-def _text(content: bytes) -> str:
+def decoded(content: bytes) -> str:
+    """Return a file's text in whichever of the usual encodings it is."""
     for encoding in (
         "utf-8-sig",
         "utf-16" if content[:2] in (b"\xff\xfe", b"\xfe\xff") else "cp1252",
@@ -202,7 +203,7 @@ def _step_min(stamps: Sequence[datetime], file: str) -> int:
     return step
 
 
-def _number(row: Sequence[str], column: int, file: str, number: int) -> float:
+def number_at(row: Sequence[str], column: int, file: str, number: int) -> float:
     text = row[column].strip().replace("−", "-") if column < len(row) else ""
     if not text or text.lower() in {"nan", "null", "n/a", "-", "na"}:
         return float("nan")

@@ -33,6 +33,8 @@ class Desk:
     skies: Remembered = field(default_factory=lambda: Remembered(8))
     # What readings pointed to, one more at a time.
     hunts: Remembered = field(default_factory=lambda: Remembered(96))
+    # Logs of gateways as they are judged, some ten megabytes each.
+    logs: Remembered = field(default_factory=lambda: Remembered(4))
     # Words of the sky over modules, a megabyte each.
     words: Remembered = field(default_factory=lambda: Remembered(96))
 
@@ -55,5 +57,5 @@ class Desk:
         """Forget what was worked out while a weather file was not kept here yet."""
         for memory in (self.years, self.weather, self.guesses, self.shades, self.fills):
             memory.clear()
-        for memory in (self.loaded, self.skies, self.words):
+        for memory in (self.loaded, self.skies, self.words, self.logs):
             memory.clear()
