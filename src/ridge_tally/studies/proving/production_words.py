@@ -116,7 +116,7 @@ def _title(seen: Seen) -> str:
 
 # By name of the figures a sign is told with; shares as per cent, hours as a clock.
 _EVIDENCE = {
-    Sign.UNIT: "{times:.3g} times what can be: about {factor:.3g} times, as another unit would be",
+    Sign.UNIT: "{much} times what can be, as another unit would be",
     Sign.AC_CLIP: "{hours:.0f} h flat at the limit while more was due",
     Sign.HELD: (
         "flat at {level_kw:.2f} kW, {of_limit:.0%} of the inverter’s rating, {sags}, {hours:.0f} h while "
@@ -156,6 +156,9 @@ def _evidence(seen: Seen, *, measured: bool) -> str:
         if f.get("by_course")
         else "the same share all day fits it",
         month=abs(f.get("per_day", 0.0)) * 30,
+        much=f"{f.get('times', 0.0):,.0f}"
+        if f.get("times", 0.0) >= 2
+        else f"{f.get('times', 0.0):.3g}",
         often=f", the worst of {f['times']:.0f} times" if f.get("times", 0.0) > 1 else "",
         then=", with a step up after it" if f.get("washed") else "",
     )

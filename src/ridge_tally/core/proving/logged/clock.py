@@ -54,7 +54,7 @@ def clock_off(made_w: FloatArray, due_w: FloatArray, step_h: float) -> tuple[Off
 def _edges(power_w: FloatArray) -> FloatArray:
     """Return days cut off at a part of their top: mornings and evenings tell the clock, limits do not."""
     power = np.nan_to_num(power_w)
-    return np.minimum(power, CUT_FRAC * power.max(axis=1, keepdims=True))
+    return np.asarray(np.minimum(power, CUT_FRAC * power.max(axis=1, keepdims=True)))
 
 
 def _spells(made: FloatArray, due: FloatArray, hour: int) -> Iterator[Off]:

@@ -8,12 +8,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.proving.logged.days import Days
-from ridge_tally.core.proving.logged.steps import Plateau, Sorted, What
+from ridge_tally.core.proving.logged.steps import DARK_FRAC, Plateau, Sorted, What
 from ridge_tally.core.proving.logged.trend import Change, Sinking, changes_of, sinkings_of
 
 FloatArray = NDArray[np.float64]
 # Own lines throughout: what is too little to speak of, and how alike figures must be.
-LEAST_DAYS, LEVELS_ALIKE_FRAC, SHORT_OUT_H = 2, 0.02, 2.0
+LEAST_DAYS, SHORT_OUT_H, LEAST_OUT_H, FULL_FRAC = 2, 2.0, 1.0, 0.5
 NOTCH_FRAC, BESIDE_FRAC, NOTCH_DAYS, LEAST_BIN_DAYS = 0.88, 0.95, 0.6, 5
 FLAT_PROFILE, SHARE_WITHIN, LEAST_SHARE = 0.06, 0.03, 0.06
 BETTER_BY, FITS_WITHIN = 0.6, 0.04
@@ -118,13 +118,13 @@ def _seen(one: Sorted, sign: Sign, where: NDArray[np.bool_], **figures: float) -
 
 def _left_out(one: Sorted) -> Iterator[Seen]:
     gap = one.what == What.GAP
-    if (found := _seen(one, Sign.GAP, gap)) is not None and found.figures["hours"] >= 1:
+    if (found := _seen(one, Sign.GAP, gap)) is not None and found.figures["hours"] >= LEAST_LIMIT_H:
         # What a hole hides was not lost.
         yield Seen(Sign.GAP, found.first, found.last, found.days, None, found.figures)
     for what, sign in ((What.CLIPPED, Sign.AC_CLIP), (What.SNOW, Sign.SNOW)):
-        if (found := _seen(one, sign, one.what == what)) is not None:
-            if found.figures["hours"] >= LEAST_LIMIT_H:
-                yield found
+        found = _seen(one, sign, one.what == what)
+        if found is not None and found.figures["hours"] >= LEAST_LIMIT_H:
+            yield found
     short, long = _outages(one)
     for sign, where in ((Sign.TRIP, short), (Sign.OUT, long)):
         if (found := _seen(one, sign, where)) is not None:
@@ -138,19 +138,28 @@ def _times(where: NDArray[np.bool_]) -> int:
 
 
 def _outages(one: Sorted) -> tuple[NDArray[np.bool_], NDArray[np.bool_]]:
-    """Return (d, p) of short stops with full power before and after, and of all others."""
-    out = one.what == What.OUT
-    short = np.zeros_like(out)
+    """Return (d, p) of short stops with full power before and after, and of long ones.
+
+    What is short and at the day's edge is an inverter that begins late or ends early.
+    """
+    out, log = one.what == What.OUT, one.log
+    with np.errstate(divide="ignore", invalid="ignore"):
+        share = np.nan_to_num(log.made_w) / np.maximum(log.due_w, 1e-9)
+    full = np.isin(one.what, (What.KEPT, What.CLIPPED, What.HELD)) & (share > FULL_FRAC)
+    full &= log.due_w > DARK_FRAC * log.rated_w
+    short, long = np.zeros_like(out), np.zeros_like(out)
     for day in np.flatnonzero(out.any(axis=1)):
         edges = np.flatnonzero(
             np.diff(np.concatenate([[False], out[day], [False]]).astype(np.int8))
         )
         for first, end in zip(edges[::2], edges[1::2], strict=True):
-            beside = [n for n in (first - 1, end) if 0 <= n < out.shape[1]]
-            alive = all(one.what[day, n] not in (What.NIGHT, What.GAP) for n in beside)
-            if alive and len(beside) == 2 and (end - first) * one.log.step_h <= SHORT_OUT_H:
+            hours = (end - first) * log.step_h
+            between = first > 0 and end < out.shape[1] and full[day, first - 1] and full[day, end]
+            if between and hours <= SHORT_OUT_H:
                 short[day, first:end] = True
-    return short, out & ~short
+            elif hours >= LEAST_OUT_H:
+                long[day, first:end] = True
+    return short, long
 
 
 def _held(one: Sorted, air_usual: float) -> Iterator[Seen]:
