@@ -109,7 +109,7 @@ def write_sheet_pdf(content: SheetContent) -> bytes:
     """Return the design sheet as PDF: one page, and as many more as its sums want."""
     # The plans are drawn by plan_svg, which escapes names.
     plans = [(Markup(p.svg), p.caption, p.width_mm) for p in content.plans]  # noqa: S704
-    return _pdf(_rendered("sheet.html", sheet=content, plans=plans))
+    return pdf_of(rendered("sheet.html", sheet=content, plans=plans))
 
 
 def write_brief_pdf(content: BriefContent) -> bytes:
@@ -118,14 +118,14 @@ def write_brief_pdf(content: BriefContent) -> bytes:
     chart = Markup(content.chart)  # noqa: S704
     document = None
     for scale in BRIEF_SCALES:
-        document = _layout(_rendered("brief.html", sheet=content, chart=chart, scale=scale))
+        document = _layout(rendered("brief.html", sheet=content, chart=chart, scale=scale))
         if len(document.pages) == 1:
             break
     assert document is not None
     return _written(document)
 
 
-def _rendered(template: str, **content: object) -> str:
+def rendered(template: str, **content: object) -> str:
     """Return the page as HTML; every text is escaped."""
     # A name that a template has and its content has not is a fault, not an empty line.
     environment = Environment(
@@ -136,7 +136,8 @@ def _rendered(template: str, **content: object) -> str:
     return environment.get_template(template).render(**content)
 
 
-def _pdf(html: str) -> bytes:
+def pdf_of(html: str) -> bytes:
+    """Return a page as PDF."""
     return _written(_layout(html))
 
 

@@ -1,4 +1,4 @@
-"""Simulated meters of a job, and its commissioning as a table."""
+"""Simulated meters of a job; its commissioning, search and production as tables and reports."""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
@@ -6,16 +6,23 @@ from dataclasses import dataclass
 from ridge_tally.core.proving.practice import planted_by
 from ridge_tally.core.proving.rig import Kind
 from ridge_tally.core.working import number_of
-from ridge_tally.formats.csv_file import csv_file
+from ridge_tally.formats.csv_file import Row, csv_file
+from ridge_tally.formats.report_pdf import write_report_pdf
 from ridge_tally.rules.design import Design
 from ridge_tally.rules.loading.busbar import service_volts
 from ridge_tally.services.papers import SetAt, design_at
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.instruments import shown
 from ridge_tally.studies.proving.commissioning import Commissioning, commissioning
-from ridge_tally.studies.proving.hunt import test_named
+from ridge_tally.studies.proving.hunt import HuntView, hunt_view, test_named
+from ridge_tally.studies.proving.production import ProductionView, production_view
 from ridge_tally.studies.proving.string_tests import BACK_TO_CELL_K_PER_W_PER_M2
 from ridge_tally.studies.proving.yard import yard_rig
+from ridge_tally.views.proving.reports import (
+    commissioning_content,
+    hunt_content,
+    production_content,
+)
 
 # A thermometer on a module's back, beside the readings of the bench.
 BACK = "back_degc"
@@ -81,3 +88,63 @@ def commissioning_rows(design: Design) -> bytes:
             for row in step.rows
         ]
     )
+
+
+def hunt_of(workspace: Workspace, design: Design) -> HuntView:
+    """Return the search of a job; raises as ``hunt_view`` does."""
+    return hunt_view(workspace.desk, design, design.job.proving.hunt)
+
+
+def hunt_rows(found: HuntView) -> bytes:
+    """Return a search as a table, one row a reading in the order they were taken."""
+    rows: list[Row] = [
+        {
+            "step": n,
+            "reading": s.title,
+            "of": s.place,
+            "read": s.typed,
+            "unit": s.unit,
+            "problem": s.problem,
+            "told": s.told,
+            "ruled_out": "; ".join(s.ruled_out),
+            "practice": "practice" if s.practice else "",
+        }
+        for n, s in enumerate(found.trail, 1)
+    ]
+    return csv_file(rows)
+
+
+def production_rows(found: ProductionView) -> bytes:
+    """Return a log of production as a table, one row a day."""
+    return csv_file(
+        [
+            {
+                "day": d.day.isoformat(),
+                "made_kwh": round(d.made_kwh, 3),
+                "due_kwh": round(d.due_kwh, 3),
+                "ratio_of_judged": None if d.ratio is None else round(d.ratio, 4),
+                "standing": d.standing.value,
+                "left_out": d.left_out,
+            }
+            for d in found.days
+        ]
+    )
+
+
+def commissioning_pdf(workspace: Workspace, at: SetAt) -> bytes:
+    """Return the report of a commissioning; NotFound if the option is not there."""
+    design, stamp = design_at(workspace, at)
+    return write_report_pdf(commissioning_content(design, stamp, commissioning_of(design)))
+
+
+def hunt_pdf(workspace: Workspace, at: SetAt) -> bytes:
+    """Return the report of a search; raises as ``hunt_view`` does."""
+    design, stamp = design_at(workspace, at)
+    return write_report_pdf(hunt_content(design, stamp, hunt_of(workspace, design)))
+
+
+def production_pdf(workspace: Workspace, at: SetAt, number: int) -> bytes:
+    """Return the report of a gateway's file, by its number from 0; raises as its view does."""
+    design, stamp = design_at(workspace, at)
+    found = production_view(workspace.desk, design, number)
+    return write_report_pdf(production_content(design, stamp, found))

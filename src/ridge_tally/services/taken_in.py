@@ -8,14 +8,18 @@ import numpy as np
 from ridge_tally.core.job.bench import PowerFileRef
 from ridge_tally.core.job.document import Job, month_first
 from ridge_tally.core.job.household import LoadFileRef
+from ridge_tally.core.job.proving import ProductionFile
 from ridge_tally.core.job.weather import WeatherFileRef
 from ridge_tally.core.loading.measured_day import judged
 from ridge_tally.formats.load_file import LoadFile, read_load
 from ridge_tally.formats.power_file import read_power
+from ridge_tally.formats.production_file import read_production
 from ridge_tally.formats.weather_file import read_weather
+from ridge_tally.rules.design import Design
 from ridge_tally.services.workspace import Forgotten, Workspace
 from ridge_tally.simulation.kept import METER_SUFFIX, WEATHER_SUFFIX
 from ridge_tally.store.files import keep_file
+from ridge_tally.studies.proving.production import terms_of
 from ridge_tally.views.brief.report import brief_report
 from ridge_tally.views.sun.weather import FileTold, file_told
 
@@ -33,6 +37,23 @@ def take_in_power(workspace: Workspace, job: Job, content: bytes, file: str) -> 
     keep_file(workspace.desk.meter_files, digest, content, METER_SUFFIX)
     best = min(days, key=lambda d: (judged(d.power_w).roughness, -float(d.power_w.sum())))
     return PowerFileRef(digest, file, best.day)
+
+
+def take_in_production(
+    workspace: Workspace, design: Design, content: bytes, file: str
+) -> ProductionFile:
+    """Keep a gateway's log of an option and return what a job names it by.
+
+    Raises
+    ------
+    FormatError, StorageFailed
+        If it is no such log, or cannot be written; nothing is kept then.
+    """
+    log = read_production(content, file, terms_of(design))
+    digest = sha256(content).hexdigest()
+    if keep_file(workspace.desk.meter_files, digest, content, METER_SUFFIX):
+        workspace.forget(Forgotten.FILES)
+    return ProductionFile(digest, file, log.column)
 
 
 def take_in_weather(workspace: Workspace, job: Job, content: bytes, file: str) -> FileTold:

@@ -1,17 +1,31 @@
-"""Routes of Proving: a moment and whether it is normal, commissioning, searches, practice, simulated meters."""
+"""Routes of Proving: a moment, commissioning, searches, production, practice, simulated meters."""
+
+from datetime import date
 
 from flask import Response
 from pydantic import BaseModel, Field
 
 from ridge_tally.core.brief.typed import parse_day_of_year
 from ridge_tally.core.job.document import month_first
-from ridge_tally.core.job.proving import Practice
+from ridge_tally.core.job.proving import Practice, ProductionFile
 from ridge_tally.core.proving.rig import Kind
 from ridge_tally.core.sky.given_sky import Sky
 from ridge_tally.core.units import parse_number, parse_temperature_degc
 from ridge_tally.formats.csv_file import csv_file
 from ridge_tally.rules.design import Design
-from ridge_tally.services.proving import Shown, commissioning_of, commissioning_rows, meters_show
+from ridge_tally.services.proving import (
+    Shown,
+    commissioning_of,
+    commissioning_pdf,
+    commissioning_rows,
+    hunt_of,
+    hunt_pdf,
+    hunt_rows,
+    meters_show,
+    production_pdf,
+    production_rows,
+)
+from ridge_tally.services.taken_in import take_in_production
 from ridge_tally.simulation.moment import Asked
 from ridge_tally.studies.proving.at_moment import (
     MomentView,
@@ -20,13 +34,19 @@ from ridge_tally.studies.proving.at_moment import (
     parse_minute,
 )
 from ridge_tally.studies.proving.commissioning import Commissioning
-from ridge_tally.studies.proving.hunt import HuntView, hunt_view
+from ridge_tally.studies.proving.hunt import HuntView
+from ridge_tally.studies.proving.production import (
+    DayCourse,
+    ProductionView,
+    day_course,
+    production_view,
+)
 from ridge_tally.studies.proving.yard import YardView, yard_view
 from ridge_tally.views.proving.records import RecordsView, records_view, serial_rows
 from ridge_tally.web.at import OPTION, design_at, given_up, set_at, workspace
 from ridge_tally.web.models import Found, OptionPath
 from ridge_tally.web.routes import Routes
-from ridge_tally.web.sent_file import handed_out
+from ridge_tally.web.sent_file import handed_out, sent_file
 
 bp = Routes("proving", __name__, url_prefix="/api")
 LONGEST, MOST_READINGS = 60, 120
@@ -122,10 +142,95 @@ def get_serials_csv(path: OptionPath) -> Response:
 def get_hunt(path: OptionPath) -> Found[HuntView]:
     """The search for a fault as it stands."""
     here, design = workspace(), design_at(path)
-    hunt = design.job.proving.hunt
-    return Found[HuntView](
-        found=here.aside.do(lambda: hunt_view(here.desk, design, hunt), given_up())
+    return Found[HuntView](found=here.aside.do(lambda: hunt_of(here, design), given_up()))
+
+
+def _named(path: OptionPath, what: str) -> str:
+    return f"{path.job_id}-{path.option_id}-r{path.revision}-{what}"
+
+
+@bp.get(f"{OPTION}/hunt.csv", operation_id="hunt_csv")
+def get_hunt_csv(path: OptionPath) -> Response:
+    """The readings of the search as a table."""
+    here, design = workspace(), design_at(path)
+    found = here.aside.do(lambda: hunt_rows(hunt_of(here, design)), given_up())
+    return handed_out(found, "text/csv", _named(path, "search.csv"))
+
+
+@bp.get(f"{OPTION}/hunt.pdf", operation_id="hunt_pdf")
+def get_hunt_pdf(path: OptionPath) -> Response:
+    """The search as a report."""
+    here, at = workspace(), set_at(path)
+    found = here.aside.do(lambda: hunt_pdf(here, at), given_up())
+    return handed_out(found, "application/pdf", _named(path, "search.pdf"), shown=True)
+
+
+@bp.get(f"{OPTION}/commissioning.pdf", operation_id="commissioning_pdf")
+def get_commissioning_pdf(path: OptionPath) -> Response:
+    """Commissioning as a report."""
+    here, at = workspace(), set_at(path)
+    found = here.aside.do(lambda: commissioning_pdf(here, at), given_up())
+    return handed_out(found, "application/pdf", _named(path, "commissioning.pdf"), shown=True)
+
+
+class LogPath(OptionPath):
+    """A gateway's file of the job by its number from 0, seen by an option."""
+
+    number: int = Field(ge=0, le=100)
+
+
+class DayQuery(BaseModel):
+    """A day of the file."""
+
+    day: date
+
+
+@bp.post(
+    f"{OPTION}/production", operation_id="take_production", responses={201: Found[ProductionFile]}
+)
+def post_production(path: OptionPath) -> tuple[Found[ProductionFile], int]:
+    """Keep the gateway's log sent as the body; its name comes encoded."""
+    here, design = workspace(), design_at(path)
+    content, name = sent_file("log")
+    kept = here.aside.do(lambda: take_in_production(here, design, content, name), given_up())
+    return Found[ProductionFile](found=kept), 201
+
+
+LOG = f"{OPTION}/production/<int:number>"
+
+
+@bp.get(LOG, operation_id="production", responses={200: Found[ProductionView]})
+def get_production(path: LogPath) -> Found[ProductionView]:
+    """A gateway's log beside what was due: months, days, signs, modules."""
+    here, design = workspace(), design_at(path)
+    found = here.aside.do(lambda: production_view(here.desk, design, path.number), given_up())
+    return Found[ProductionView](found=found)
+
+
+@bp.get(f"{LOG}/day", operation_id="production_day", responses={200: Found[DayCourse]})
+def get_production_day(path: LogPath, query: DayQuery) -> Found[DayCourse]:
+    """A day of it, step by step."""
+    here, design = workspace(), design_at(path)
+    found = here.aside.do(lambda: day_course(here.desk, design, path.number, query.day), given_up())
+    return Found[DayCourse](found=found)
+
+
+@bp.get(f"{LOG}/days.csv", operation_id="production_csv")
+def get_production_csv(path: LogPath) -> Response:
+    """Its days as a table."""
+    here, design = workspace(), design_at(path)
+    found = here.aside.do(
+        lambda: production_rows(production_view(here.desk, design, path.number)), given_up()
     )
+    return handed_out(found, "text/csv", _named(path, "production.csv"))
+
+
+@bp.get(f"{LOG}/report.pdf", operation_id="production_pdf")
+def get_production_pdf(path: LogPath) -> Response:
+    """Its report."""
+    here, at = workspace(), set_at(path)
+    found = here.aside.do(lambda: production_pdf(here, at, path.number), given_up())
+    return handed_out(found, "application/pdf", _named(path, "production.pdf"), shown=True)
 
 
 @bp.get(f"{OPTION}/yard", operation_id="yard", responses={200: Found[YardView | None]})

@@ -7,8 +7,8 @@ from datetime import date, timedelta
 import numpy as np
 from numpy.typing import NDArray
 
-from ridge_tally.core.errors import MissingDatum, NotFound, OutOfRange
-from ridge_tally.core.job.document import Job, month_first, taking_part
+from ridge_tally.core.errors import NotFound, OutOfRange
+from ridge_tally.core.job.document import month_first, taking_part
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.proving import ProductionFile
 from ridge_tally.core.nominal_year import DAYS_IN_MONTH
@@ -16,8 +16,8 @@ from ridge_tally.core.proving.logged.clock import put_right
 from ridge_tally.core.proving.logged.days import (
     BANDS,
     Days,
+    LogStanding,
     Month,
-    Standing,
     judged_days,
     months_of,
     standing_of,
@@ -71,7 +71,7 @@ class MonthMade:
     at_25_frac: float | None
     light_kwh_per_m2: float | None
     left_out: str
-    standing: Standing
+    standing: LogStanding
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,7 +82,7 @@ class DayMade:
     made_kwh: float
     due_kwh: float
     ratio: float | None
-    standing: Standing
+    standing: LogStanding
     left_out: str
 
 
@@ -113,7 +113,7 @@ class ProductionView:
     first: date
     last: date
     told: str
-    standing: Standing
+    standing: LogStanding
     ratio: float | None
     fine_band: float
     look_band: float
@@ -349,14 +349,3 @@ def day_course(desk: Desk, design: Design, at: int, day: date) -> DayCourse:
         tuple(left_out_told(((What(w), 0.0),)) if w > What.KEPT else "" for w in what.tolist()),
         told,
     )  # fmt: skip
-
-
-def production_files(job: Job) -> tuple[str, ...]:
-    """Return the names of a job's gateway files."""
-    return tuple(f.file for f in job.proving.production)
-
-
-def require_file(job: Job) -> None:
-    """Raise MissingDatum while a job has no gateway's file."""
-    if not job.proving.production:
-        raise MissingDatum("file of a gateway", "This job", "Choose its CSV first.")

@@ -6,7 +6,7 @@ from datetime import date, timedelta
 from enum import StrEnum
 
 from ridge_tally.core.proving.logged.clock import Off
-from ridge_tally.core.proving.logged.days import Standing
+from ridge_tally.core.proving.logged.days import LogStanding
 from ridge_tally.core.proving.logged.signatures import Seen, Sign
 from ridge_tally.core.proving.logged.steps import What
 
@@ -201,7 +201,7 @@ def clocks_told(offs: Sequence[Off], first_day: date) -> Iterator[str]:
 
 
 def headline(
-    ratio: float | None, standing: Standing, signs: Sequence[SignTold], judged: int, days: int,
+    ratio: float | None, standing: LogStanding, signs: Sequence[SignTold], judged: int, days: int,
     *, measured: bool, odd: int,
 ) -> str:  # fmt: skip
     """Return the judgement in a line; never fine while a sign asks for something."""
@@ -219,9 +219,9 @@ def headline(
         )
     if act:
         return f"{told}. To act on: {_listed(act)}"
-    if standing is Standing.ACT:
+    if standing is LogStanding.ACT:
         return f"{told}: far from what is due, with no sign that names why"
-    if look or standing is Standing.LOOK:
+    if look or standing is LogStanding.LOOK:
         return f"{told}. Worth a look: {_listed(look) or 'the ratio itself'}"
     return f"{told}: as is due, and no sign of a fault in what is judged"
 

@@ -18,7 +18,7 @@ LEAST_DAYS_OF_MONTH = 3
 STC_DEGC = 25.0
 
 
-class Standing(StrEnum):
+class LogStanding(StrEnum):
     """How a day or month stands to what was due."""
 
     FINE = "fine"
@@ -58,17 +58,17 @@ class Month:
     at_25_frac: float | None
     light_kwh_per_m2: float | None
     left_out_h: tuple[tuple[What, float], ...]
-    standing: Standing
+    standing: LogStanding
 
 
-def standing_of(ratio: float | None, *, light_measured: bool) -> Standing:
+def standing_of(ratio: float | None, *, light_measured: bool) -> LogStanding:
     """Return how a ratio stands in its band."""
     if ratio is None or not np.isfinite(ratio):
-        return Standing.UNJUDGED
+        return LogStanding.UNJUDGED
     fine, look = BANDS[light_measured]
     # Half a thousandth: as it is shown, so it is judged.
     off = round(abs(ratio - 1), 3)
-    return Standing.FINE if off <= fine else Standing.LOOK if off <= look else Standing.ACT
+    return LogStanding.FINE if off <= fine else LogStanding.LOOK if off <= look else LogStanding.ACT
 
 
 def judged_days(one: Sorted) -> Days:
