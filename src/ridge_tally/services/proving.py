@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from datetime import date
 
 from ridge_tally.core.proving.practice import planted_by
 from ridge_tally.core.proving.rig import Kind
@@ -14,8 +15,13 @@ from ridge_tally.services.papers import SetAt, design_at
 from ridge_tally.services.workspace import Workspace
 from ridge_tally.simulators.instruments import shown
 from ridge_tally.studies.proving.commissioning import Commissioning, commissioning
+from ridge_tally.studies.proving.gateway import Gateway, gateway_csv
 from ridge_tally.studies.proving.hunt import HuntView, hunt_view, test_named
-from ridge_tally.studies.proving.production import ProductionView, production_view
+from ridge_tally.studies.proving.production import (
+    ProductionView,
+    production_view,
+    reporting_units,
+)
 from ridge_tally.studies.proving.string_tests import BACK_TO_CELL_K_PER_W_PER_M2
 from ridge_tally.studies.proving.yard import yard_rig
 from ridge_tally.views.proving.reports import (
@@ -148,3 +154,22 @@ def production_pdf(workspace: Workspace, at: SetAt, number: int) -> bytes:
     design, stamp = design_at(workspace, at)
     found = production_view(workspace.desk, design, number)
     return write_report_pdf(production_content(design, stamp, found))
+
+
+# A stand-in of a gateway logs so many days, up to a day of the job's own.
+SIMULATED_DAYS = 120
+
+
+def simulated_log(workspace: Workspace, design: Design, number: int) -> tuple[bytes, str]:
+    """Return the file a stand-in of a gateway writes of an option, and its name.
+
+    Raises
+    ------
+    MissingDatum, OutOfModelRange
+        If no module is in a string, or a datasheet lacks what the model needs.
+    """
+    log = design.job.proving
+    first = log.built.day if log.built else date(workspace.clock().year - 1, 4, 1)
+    gateway = Gateway(first, SIMULATED_DAYS, number, zone=design.job.site.time_zone)
+    content = gateway_csv(workspace.desk, design, gateway, list(reporting_units(design)))
+    return content.encode(), f"simulated-gateway-{number}.csv"

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from datetime import date
 
 import numpy as np
 from numpy.typing import NDArray
@@ -98,7 +99,7 @@ def logged_due(desk: Desk, design: Design, log: ProductionLog) -> LoggedDue:
         If no module is in a string, or a datasheet lacks what the model needs.
     """
     require_year(design)
-    fine = _fine(design, log)
+    fine = _fine(design, log.first_day, log.days, log.step_min)
     ways = _ways(design, fine)
     plane = int(np.argmax(_watts(design)))
     light, air, cell = log.light_w_per_m2, log.air_degc, log.cell_degc
@@ -107,11 +108,11 @@ def logged_due(desk: Desk, design: Design, log: ProductionLog) -> LoggedDue:
         at = _Measured(None, air, cell, plane)
         scenes = [_scene(desk, one, fine, mine, at) for one, mine in ways]
         steps, shares = _worked(design, log, fine, ways, scenes)
-        offs = clock_off(log.power_w, steps.due_w, step_h)
+        offs = clock_off(log.power_w, steps.due_w, step_h, log.first_day)
     else:
         # A log's light goes by the log's clock, and no fault of the array shapes it.
         on = None if log.level_light else plane
-        offs = clock_off(light, _cloudless(desk, ways, fine, on), step_h)
+        offs = clock_off(light, _cloudless(desk, ways, fine, on), step_h, log.first_day)
         at = _Measured(
             put_right(light, offs, step_h),
             None if air is None else put_right(air, offs, step_h),
@@ -130,17 +131,25 @@ def logged_due(desk: Desk, design: Design, log: ProductionLog) -> LoggedDue:
     return LoggedDue(steps, shares, offs, unlit, design.arrays[plane].plane.name, lights)
 
 
-def _fine(design: Design, log: ProductionLog) -> _Fine:
-    minutes = FINE_MIN_OF_DAYS if log.step_min == DAY_MIN else min(FINE_MIN, log.step_min)
-    per_day = DAY_MIN // log.step_min
-    per = log.step_min // minutes
-    count = log.days * per_day * per
-    first = np.datetime64(log.first_day, "s") + np.timedelta64(minutes * 30, "s")
+def cloudless_light(
+    desk: Desk, design: Design, first_day: date, days: int, step_min: int
+) -> FloatArray:
+    """Return the light (d, p), W/m², of a cloudless sky in the plane of the largest array."""
+    fine = _fine(design, first_day, days, step_min)
+    return _cloudless(desk, _ways(design, fine), fine, int(np.argmax(_watts(design))))
+
+
+def _fine(design: Design, first_day: date, days: int, step_min: int) -> _Fine:
+    minutes = FINE_MIN_OF_DAYS if step_min == DAY_MIN else min(FINE_MIN, step_min)
+    per_day = DAY_MIN // step_min
+    per = step_min // minutes
+    count = days * per_day * per
+    first = np.datetime64(first_day, "s") + np.timedelta64(minutes * 30, "s")
     time = first + np.arange(count) * np.timedelta64(minutes * 60, "s")
     sun = sun_path(time, location_of(design.job.site))
     up = sun.zenith_deg < 90 - LOWEST_DEG
     there = SunPath(sun.zenith_deg[up], sun.azimuth_deg[up])
-    return _Fine(time, there, up, log.days, per_day, per)
+    return _Fine(time, there, up, days, per_day, per)
 
 
 def _ways(design: Design, fine: _Fine) -> list[tuple[Design, NDArray[np.bool_]]]:

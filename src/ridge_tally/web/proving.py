@@ -24,6 +24,7 @@ from ridge_tally.services.proving import (
     meters_show,
     production_pdf,
     production_rows,
+    simulated_log,
 )
 from ridge_tally.services.taken_in import take_in_production
 from ridge_tally.simulation.moment import Asked
@@ -194,6 +195,23 @@ def post_production(path: OptionPath) -> tuple[Found[ProductionFile], int]:
     content, name = sent_file("log")
     kept = here.aside.do(lambda: take_in_production(here, design, content, name), given_up())
     return Found[ProductionFile](found=kept), 201
+
+
+class GatewayRequest(BaseModel):
+    """Which stand-in of a gateway is asked: by its number."""
+
+    number: int = Field(0, ge=0, le=2**31 - 1)
+
+
+@bp.post(f"{OPTION}/gateway", operation_id="ask_gateway", responses={201: Found[ProductionFile]})
+def post_gateway(path: OptionPath, body: GatewayRequest) -> tuple[Found[ProductionFile], int]:
+    """Keep the log of a simulated gateway; the job records it by the edit that follows."""
+    here, design = workspace(), design_at(path)
+
+    def taken() -> ProductionFile:
+        return take_in_production(here, design, *simulated_log(here, design, body.number))
+
+    return Found[ProductionFile](found=here.aside.do(taken, given_up())), 201
 
 
 LOG = f"{OPTION}/production/<int:number>"

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from ridge_tally.core.errors import NotFound, OutOfRange
 from ridge_tally.core.job.document import month_first, taking_part
 from ridge_tally.core.job.ids import PlacedId
-from ridge_tally.core.job.proving import ProductionFile
+from ridge_tally.core.job.proving import Carries, ProductionFile
 from ridge_tally.core.nominal_year import DAYS_IN_MONTH
 from ridge_tally.core.proving.logged.clock import put_right
 from ridge_tally.core.proving.logged.days import (
@@ -221,6 +221,15 @@ def _named(design: Design) -> Iterator[tuple[str, tuple[PlacedId, ...]]]:
                 yield place, cell.modules
             if cell.text:
                 yield cell.text, cell.modules
+
+
+def reporting_units(design: Design) -> Iterator[tuple[str, tuple[PlacedId, ...]]]:
+    """Yield the units that report by themselves, by their number or place; none behind strings."""
+    kinds = carried(design)
+    if len(kinds) == 1:
+        return
+    for cell in serial_map(design, design.job.proving, Carries.UNIT).cells:
+        yield cell.text or f"{cell.plane} row {cell.row} place {cell.column}", cell.modules
 
 
 def production_view(desk: Desk, design: Design, at: int) -> ProductionView:

@@ -1,19 +1,22 @@
-"""A log's clock against the sun: shifted as a whole, or for a while."""
+"""A log's clock against the sun: shifted as a whole, or on daylight time for a while."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from datetime import date, timedelta
 
 import numpy as np
 from numpy.typing import NDArray
 
 FloatArray = NDArray[np.float64]
-# Our own lines.  A clock further off than this is wrong; errors of clocks come in half hours.
-LEAST_OFF_H, COARSE_H, MOST_OFF_H = 0.7, 0.5, 13.0
-# A wrong clock fits so much worse that a chance is ruled out; a spell of one has some days.
-LEAST_GAIN, LEAST_GAIN_OF_DAY, LEAST_SPELL_DAYS, MOST_SPELLS = 0.02, 0.015, 5, 6
-# So alike, at one hour or another, only a cloudless day is; clouds tell no clock.
-CUT_FRAC = 0.4
-ALIKE, LEAST_ALIKE_DAYS = 0.985, 3
+# Our own lines.  A log far off is shifted as a whole, by half hours; it fits so much better then.
+COARSE_H, LEAST_OFF_H, MOST_OFF_H, LEAST_GAIN = 0.5, 2.0, 13.0, 0.02
+# Mornings begin and evenings end where this share of the day's most is reached, at the same hours
+# off: a day on which they differ more than so is clouded, shaded or lame, and tells no clock.
+EDGE_FRAC, AGREE_H, NEAR_H = 0.15, 0.6, 0.35
+LEAST_TELLING_DAYS, MOST_SPELLS = 3, 6
+# Beyond this the numbers are in another unit: their own size is taken.
+SIZES = (0.3, 2.0)
+SUNDAY = 6
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,69 +28,102 @@ class Off:
     late_h: float
 
 
-def clock_off(made_w: FloatArray, due_w: FloatArray, step_h: float) -> tuple[Off, ...]:
+def clock_off(
+    made_w: FloatArray, due_w: FloatArray, step_h: float, first_day: date
+) -> tuple[Off, ...]:
     """Return where (d, p) logged power comes at other hours than the power due.
 
-    By how alike both run at each shift; clouds blur that, and shift it nowhere.
+    By the hours at which it begins and ends: what a limit, a fault or dirt does to the middle of a
+    day moves neither, or both against each other.
     """
     days, per_day = made_w.shape
     if per_day == 1:
         return ()
-    made, due_w = _edges(made_w), _edges(due_w)
-    coarse = max(1, round(COARSE_H / step_h))
-    most = round(MOST_OFF_H / step_h)
-    shifts = np.arange(-(most // coarse), most // coarse + 1) * coarse
-    flat, due = made.ravel(), due_w.ravel()
-    alike = np.array([_alike(np.roll(flat, -k), due) for k in shifts])
-    best = int(np.argmax(alike))
-    whole = int(shifts[best])
-    gain = alike[best] - alike[len(shifts) // 2]
-    if abs(whole) * step_h < LEAST_OFF_H or gain < LEAST_GAIN:
-        whole = 0
+    made = np.nan_to_num(made_w)
+    whole = _far_off(made, due_w, step_h)
     found = [Off(0, days, whole * step_h)] if whole else []
-    made = np.roll(flat, -whole).reshape(days, per_day)
-    hour = round(1 / step_h)
-    found += _spells(made, due_w, hour)
+    made = np.roll(made.ravel(), -whole).reshape(days, per_day)
+    found += _spells(_late_h(made, due_w, step_h), first_day)
     return tuple(found)
 
 
-def _edges(power_w: FloatArray) -> FloatArray:
-    """Return days cut off at a part of their top: mornings and evenings tell the clock, limits do not."""
-    power = np.nan_to_num(power_w)
-    return np.asarray(np.minimum(power, CUT_FRAC * power.max(axis=1, keepdims=True)))
-
-
-def _spells(made: FloatArray, due: FloatArray, hour: int) -> Iterator[Off]:
-    here = _by_day(made, due)
-    late = _by_day(np.roll(made, -hour, axis=1), due)
-    early = _by_day(np.roll(made, hour, axis=1), due)
-    telling = np.maximum(here, np.maximum(late, early)) > ALIKE
-    gains = {
-        1.0: np.where(telling, late - here - LEAST_GAIN_OF_DAY, 0.0),
-        -1.0: np.where(telling, early - here - LEAST_GAIN_OF_DAY, 0.0),
-    }
-    for _ in range(MOST_SPELLS):
-        spells = [(*_best_run(gain), h) for h, gain in gains.items()]
-        first, end, total, off_h = max(spells, key=lambda s: s[2])
-        few = int((gains[off_h][first:end] > 0).sum()) < LEAST_ALIKE_DAYS
-        if end - first < LEAST_SPELL_DAYS or few or total < LEAST_ALIKE_DAYS * LEAST_GAIN_OF_DAY:
-            return
-        yield Off(first, end, off_h)
-        for gain in gains.values():
-            gain[first:end] = -1.0
-
-
-def _by_day(made: FloatArray, due: FloatArray) -> FloatArray:
-    """Return (d,) how alike each day runs: 0 where nothing was made."""
-    a = made - made.mean(axis=1, keepdims=True)
-    b = due - due.mean(axis=1, keepdims=True)
-    over = np.sqrt((a**2).sum(axis=1) * (b**2).sum(axis=1))
-    return np.where(over > 0, (a * b).sum(axis=1) / np.maximum(over, 1e-9), 0.0)
+def _far_off(made: FloatArray, due: FloatArray, step_h: float) -> int:
+    """Return by how many steps the whole is late, where that is two hours or more."""
+    coarse = max(1, round(COARSE_H / step_h))
+    most = round(MOST_OFF_H / step_h) // coarse
+    shifts = np.arange(-most, most + 1) * coarse
+    flat, other = made.ravel(), due.ravel()
+    alike = np.array([_alike(np.roll(flat, -k), other) for k in shifts])
+    best = int(np.argmax(alike))
+    far = abs(shifts[best]) * step_h >= LEAST_OFF_H
+    return int(shifts[best]) if far and alike[best] - alike[most] >= LEAST_GAIN else 0
 
 
 def _alike(one: FloatArray, other: FloatArray) -> float:
     over = float(np.std(one) * np.std(other))
     return float(np.mean((one - one.mean()) * (other - other.mean()))) / over if over > 0 else 0.0
+
+
+def _late_h(made: FloatArray, due: FloatArray, step_h: float) -> FloatArray:
+    """Return (d,) hours each day is late at both its ends, NaN where they do not agree."""
+    size = float(np.quantile(made, 0.98)) / max(float(np.quantile(due, 0.98)), 1e-9)
+    scale = 1.0 if SIZES[0] <= size <= SIZES[1] else max(size, 1e-9)
+    out = np.full(len(made), np.nan)
+    for day, (mine, other) in enumerate(zip(made / scale, due, strict=True)):
+        level = EDGE_FRAC * float(other.max())
+        ends = [_ends(of, level) for of in (mine, other)]
+        if level <= 0 or ends[0] is None or ends[1] is None:
+            continue
+        late = [(a - b) * step_h for a, b in zip(ends[0], ends[1], strict=True)]
+        if abs(late[0] - late[1]) <= AGREE_H:
+            out[day] = sum(late) / 2
+    return out
+
+
+def _ends(power: FloatArray, level: float) -> tuple[float, float] | None:
+    """Return where a day first rises through a level and last falls through it, in steps."""
+    above = np.flatnonzero(power > level)
+    if not len(above) or above[0] == 0 or above[-1] == len(power) - 1:
+        return None
+    up, down = int(above[0]), int(above[-1])
+    rise = up - (power[up] - level) / max(power[up] - power[up - 1], 1e-9)
+    fall = down + (power[down] - level) / max(power[down] - power[down + 1], 1e-9)
+    return float(rise), float(fall)
+
+
+def _spells(late_h: FloatArray, first_day: date) -> Iterator[Off]:
+    """Yield the days on which a clock is an hour off."""
+    votes = {
+        h: np.where(
+            np.isnan(late_h), 0.0, np.where(np.abs(late_h - h) <= NEAR_H, 1.0, -1.0)
+        )
+        for h in (1.0, -1.0)
+    }  # fmt: skip
+    for _ in range(MOST_SPELLS):
+        spells = [(*_best_run(vote), h) for h, vote in votes.items()]
+        first, end, total, hours = max(spells, key=lambda s: s[2])
+        if total < LEAST_TELLING_DAYS:
+            return
+        vote = votes[hours]
+        before = first - 1
+        while before >= 0 and vote[before] == 0:
+            before -= 1
+        after = end
+        while after < len(vote) and vote[after] == 0:
+            after += 1
+        first = 0 if before < 0 else _changed(before + 1, first, first_day)
+        end = len(vote) if after >= len(vote) else _changed(end, after, first_day)
+        yield Off(first, end, hours)
+        for one in votes.values():
+            one[first:end] = -1.0
+
+
+def _changed(first: int, last: int, first_day: date) -> int:
+    """Return on which of some days a clock was changed: a Sunday if one is among them."""
+    for day in range(first, last + 1):
+        if (first_day + timedelta(days=day)).weekday() == SUNDAY:
+            return day
+    return (first + last + 1) // 2
 
 
 def _best_run(gain: FloatArray) -> tuple[int, int, float]:
@@ -103,7 +139,7 @@ def _best_run(gain: FloatArray) -> tuple[int, int, float]:
 
 
 def put_right(made_w: FloatArray, offs: tuple[Off, ...], step_h: float) -> FloatArray:
-    """Return (d, p) with its clock put right; what leaves a day's ends is night, or lost."""
+    """Return (d, p) with its clock put right; what leaves a spell's ends is night, or lost."""
     out = made_w.copy()
     for off in offs:
         shift = round(off.late_h / step_h)
