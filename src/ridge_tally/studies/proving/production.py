@@ -15,6 +15,7 @@ from ridge_tally.core.nominal_year import DAYS_IN_MONTH
 from ridge_tally.core.proving.logged.clock import put_right
 from ridge_tally.core.proving.logged.days import (
     BANDS,
+    LEAST_DAYS_OF_MONTH,
     Days,
     LogStanding,
     Month,
@@ -240,7 +241,8 @@ def production_view(desk: Desk, design: Design, at: int) -> ProductionView:
     signs = tuple(sign_told(s, log.first_day, measured=measured) for s in judged.signs)
     there = np.isfinite(days.ratio)
     ratio = None
-    if there.any() and not any(s.sign == "unit" for s in judged.signs):
+    enough = int(there.sum()) >= min(LEAST_DAYS_OF_MONTH, log.days)
+    if enough and not any(s.sign == "unit" for s in judged.signs):
         ratio = float(days.judged_made_kwh[there].sum() / days.judged_due_kwh[there].sum())
     standing = standing_of(ratio, light_measured=measured)
     modules = tuple(_modules(design, judged))

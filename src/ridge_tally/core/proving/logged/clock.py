@@ -12,7 +12,7 @@ FloatArray = NDArray[np.float64]
 COARSE_H, LEAST_OFF_H, MOST_OFF_H, LEAST_GAIN = 0.5, 2.0, 13.0, 0.02
 # Mornings begin and evenings end where this share of the day's most is reached, at the same hours
 # off: a day on which they differ more than so is clouded, shaded or lame, and tells no clock.
-EDGE_FRAC, AGREE_H, NEAR_H = 0.15, 0.6, 0.35
+EDGE_FRAC, AGREE_H, NEAR_H = 0.4, 0.6, 0.35
 LEAST_TELLING_DAYS, MOST_SPELLS = 3, 6
 # Beyond this the numbers are in another unit: their own size is taken.
 SIZES = (0.3, 2.0)
