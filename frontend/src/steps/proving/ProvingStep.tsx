@@ -5,6 +5,7 @@ import { ViewButtons } from '@/ui/ViewButtons';
 import { CommissioningView } from './parts/CommissioningView';
 import { FaultView } from './parts/FaultView';
 import { MomentStepView } from './parts/MomentView';
+import { OutputView } from './parts/OutputView';
 import { PracticeView } from './parts/PracticeView';
 import { RecordsStepView } from './parts/RecordsView';
 import { VIEWS } from './views';
@@ -25,6 +26,7 @@ export default function ProvingStep() {
       {view === 'records' && <RecordsStepView />}
       {view === 'tests' && <CommissioningView />}
       {view === 'fault' && <FaultView />}
+      {view === 'output' && <OutputView />}
       {view === 'yard' && <PracticeView />}
     </>
   );

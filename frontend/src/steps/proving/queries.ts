@@ -1,6 +1,6 @@
 /** What Proving asks the server: a moment, commissioning, the search, practice, simulated meters. */
 import { answerOf, answerTo, fileOf, OPTION, type OptionAt, pathOf } from '@/api/asking';
-import { api, foundOf, type Schemas } from '@/api/client';
+import { api, foundOf, type Schemas, sendFile } from '@/api/client';
 
 export type MomentAsked = Schemas['MomentRequest'];
 
@@ -18,6 +18,8 @@ export const commissioningQuery = (at: OptionAt) =>
 
 export const commissioningFile = (at: OptionAt) => fileOf(at, 'commissioning.csv');
 
+export const commissioningReport = (at: OptionAt) => fileOf(at, 'commissioning.pdf');
+
 export const recordsQuery = (at: OptionAt) =>
   answerOf<Schemas['RecordsView']>(['option', at, 'records'], (signal) =>
     foundOf(api.GET(`${OPTION}/records`, { params: pathOf(at), signal })),
@@ -29,6 +31,32 @@ export const huntQuery = (at: OptionAt) =>
   answerOf<Schemas['HuntView']>(['option', at, 'hunt'], (signal) =>
     foundOf(api.GET(`${OPTION}/hunt`, { params: pathOf(at), signal })),
   );
+
+export const huntFile = (at: OptionAt) => fileOf(at, 'hunt.csv');
+export const huntReport = (at: OptionAt) => fileOf(at, 'hunt.pdf');
+
+const LOG = `${OPTION}/production/{number}` as const;
+const logOf = (at: OptionAt, number: number) => ({ path: { ...pathOf(at).path, number } });
+
+export const productionQuery = (at: OptionAt, number: number) =>
+  answerOf<Schemas['ProductionView']>(['option', at, 'production', number], (signal) =>
+    foundOf(api.GET(LOG, { params: logOf(at, number), signal })),
+  );
+
+export const productionDayQuery = (at: OptionAt, number: number, day: string) =>
+  answerOf<Schemas['DayCourse']>(['option', at, 'production', number, day], (signal) =>
+    foundOf(api.GET(`${LOG}/day`, { params: { ...logOf(at, number), query: { day } }, signal })),
+  );
+
+export const productionFile = (at: OptionAt, number: number, file: string) =>
+  fileOf(at, `production/${number}/${file}`);
+
+export const sendLog = (at: OptionAt, file: File) =>
+  sendFile<Schemas['ProductionFile']>(fileOf(at, 'production'), file);
+
+/** A simulated gateway's log, kept on the server; the edit that follows gives it to the job. */
+export const askGateway = (at: OptionAt, number: number) =>
+  foundOf(api.POST(`${OPTION}/gateway`, { params: pathOf(at), body: { number } }));
 
 export const yardQuery = (at: OptionAt) =>
   answerOf<Schemas['YardView'] | null>(['option', at, 'yard'], (signal) =>

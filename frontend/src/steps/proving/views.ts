@@ -29,4 +29,10 @@ export const VIEWS = [
     hint: '5',
     words: 'practise simulator train score debrief',
   },
+  {
+    id: 'output',
+    title: 'Made and due',
+    hint: '6',
+    words: 'production gateway log csv performance ratio soiling clipping month yield module',
+  },
 ] as const;

@@ -56,10 +56,7 @@ WHOLE_MONTH_FRAC = 0.8
 
 @dataclass(frozen=True, slots=True)
 class MonthMade:
-    """A month; ``usual_kwh``: the design's year for the days that were logged.
-
-    ``band``: how far from 1 is fine, and worth a look.
-    """
+    """A month; ``usual_kwh``: the design's year for the days that were logged."""
 
     name: str
     logged_days: int
@@ -238,7 +235,8 @@ def production_view(desk: Desk, design: Design, at: int) -> ProductionView:
     file, judged = log_of(desk, design, at)
     log, days, steps = judged.log, judged.days, judged.due.steps
     measured = steps.light_measured
-    signs = tuple(sign_told(s, log.first_day, measured=measured) for s in judged.signs)
+    told = [sign_told(s, log.first_day, measured=measured) for s in judged.signs]
+    signs = tuple(sorted(told, key=lambda s: list(Tone).index(s.tone), reverse=True))
     there = np.isfinite(days.ratio)
     ratio = None
     enough = int(there.sum()) >= min(LEAST_DAYS_OF_MONTH, log.days)

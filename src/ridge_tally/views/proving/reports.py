@@ -1,7 +1,7 @@
 """Commissioning, a search for a fault, and a log of production, as they are printed."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from ridge_tally.formats.report_pdf import ReportContent, ReportTable
 from ridge_tally.rules.design import Design
@@ -10,6 +10,7 @@ from ridge_tally.studies.proving.commissioning import Commissioning, StepDue
 from ridge_tally.studies.proving.hunt import HuntView
 from ridge_tally.studies.proving.production import ProductionView
 from ridge_tally.studies.proving.string_tests import Outcome
+from ridge_tally.views.proving.ratios_svg import RATIOS_TOLD, ratios_svg
 from ridge_tally.views.sheets.design import Stamp, paper_of
 
 CAUTION = (
@@ -148,7 +149,8 @@ def _cause(one: CauseTold) -> tuple[str, ...]:
 def production_content(design: Design, stamp: Stamp, found: ProductionView) -> ReportContent:
     """Return the report of a log of production."""
     words = _Words(f"production, {found.first} to {found.last}", found.told, found.doubts)
-    return _report(design, stamp, words, list(_production_tables(found)))
+    report = _report(design, stamp, words, list(_production_tables(found)))
+    return replace(report, chart=ratios_svg(found), chart_told=RATIOS_TOLD)
 
 
 def _production_tables(found: ProductionView) -> Iterator[ReportTable]:
@@ -165,7 +167,7 @@ def _production_tables(found: ProductionView) -> Iterator[ReportTable]:
     yield ReportTable(
         "Months",
         ("Month", "Made, kWh", "Judged, days", "Of what was due", "Performance ratio",
-         "the same at 25 °C", "Design’s year, kWh", "Left out", "LogStanding"),
+         "the same at 25 °C", "Design’s year, kWh", "Left out", "Standing"),
         tuple(
             (
                 m.name, grouped(m.made_kwh), f"{m.judged_days} of {m.logged_days}",

@@ -7,7 +7,7 @@ import { FileLink } from '@/ui/FileLink';
 import { Failed, Waiting } from '@/ui/States';
 import { useTried } from '@/ui/useTried';
 import { figure } from '@/units/format';
-import { commissioningFile, commissioningQuery, metersShow } from '../queries';
+import { commissioningFile, commissioningQuery, commissioningReport, metersShow } from '../queries';
 import { BigButton, BigField, TakeOff, today } from './hand';
 
 type Step = Schemas['StepDue'];
@@ -58,6 +58,7 @@ export function CommissioningView() {
         <p role="status" className="min-w-0 grow basis-60 text-sm font-semibold">
           {found.told}
         </p>
+        <FileLink href={commissioningReport(at)}>Report (pdf)</FileLink>
         <FileLink href={commissioningFile(at)}>Readings (csv)</FileLink>
       </div>
       {option.strings.length === 0 && (

@@ -3,9 +3,10 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
+import { FileLink } from '@/ui/FileLink';
 import { Failed, Waiting } from '@/ui/States';
 import { useTried } from '@/ui/useTried';
-import { huntQuery, metersShow } from '../queries';
+import { huntFile, huntQuery, huntReport, metersShow } from '../queries';
 import { CauseList, NextTests, Notes, Refused, VerdictLine } from './Causes';
 import { BigButton, BigChoice, BigField, keyOf, named, SKIES, TakeOff } from './hand';
 
@@ -38,6 +39,12 @@ export function FaultView() {
               onChange={(value) => set('sky', value)}
             />
             <BigButton onClick={() => void act({ kind: 'new-hunt' })}>New search</BigButton>
+            {hunt.trail.length > 0 && (
+              <>
+                <FileLink href={huntReport(at)}>Report (pdf)</FileLink>
+                <FileLink href={huntFile(at)}>Readings (csv)</FileLink>
+              </>
+            )}
           </div>
           <p className="text-xs text-ink-2">
             {hunt.moment}.{' '}
