@@ -93,7 +93,7 @@ def bare(name: str) -> str:
 
 def _words(name: str) -> str:
     """Return a heading with a blank between its words, however they are joined."""
-    return re.sub(r"([a-z])([A-Z])", r"\1 \2", name.replace("_", " "))
+    return re.sub(r"([a-z]{2})([A-Z][a-z])", r"\1 \2", name.replace("_", " "))
 
 
 def _column(at: int, name: str, called: Mapping[str, tuple[PlacedId, ...]]) -> Column:

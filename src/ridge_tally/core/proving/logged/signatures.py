@@ -13,9 +13,9 @@ from ridge_tally.core.proving.logged.trend import Change, Sinking, changes_of, s
 
 FloatArray = NDArray[np.float64]
 # Own lines throughout: what is too little to speak of, and how alike figures must be.
-LEAST_DAYS, SHORT_OUT_H, LEAST_OUT_H, FULL_FRAC = 2, 2.0, 1.0, 0.5
+LEAST_DAYS, LEAST_DAYS_UNLIT, SHORT_OUT_H, LEAST_OUT_H, FULL_FRAC = 2, 4, 2.0, 1.0, 0.5
 NOTCH_FRAC, BESIDE_FRAC, NOTCH_DAYS, LEAST_BIN_DAYS = 0.88, 0.95, 0.6, 5
-FLAT_PROFILE, SHARE_WITHIN, LEAST_SHARE = 0.06, 0.03, 0.06
+SHARE_WITHIN, SHARE_WITHIN_UNLIT, LEAST_SHARE = 0.03, 0.06, 0.06
 BETTER_BY, FITS_WITHIN = 0.6, 0.04
 UNITS = (1000.0, 1e-3, 60.0, 1 / 60, 12.0, 1 / 12, 4.0, 0.25)
 UNIT_WITHIN, BEST_DAYS = 0.25, 0.8
@@ -76,7 +76,7 @@ def signs_of(
     strings = tuple(_string_out(one, days, changes, shares))
     for out in strings:
         # The step is theirs, and how the season moves their part is no sinking.
-        changes = tuple(c for c in changes if c.day != out.first)
+        changes = tuple(c for c in changes if c.day < out.first)
         sinkings = tuple(s for s in sinkings if s.first < out.first)
     found = [
         *_left_out(one),
@@ -172,7 +172,8 @@ def _held(one: Sorted, air_usual: float) -> Iterator[Seen]:
         near = [p for p in held if abs(p.level_w / level - 1) <= CLUSTER_FRAC]
         hot, held = hot + near, [p for p in held if p not in near]
     for mine, sign in ((hot, Sign.HOT), (_alike(held), Sign.HELD)):
-        if len({p.day for p in mine}) < LEAST_DAYS:
+        least = LEAST_DAYS if one.log.light_measured else LEAST_DAYS_UNLIT
+        if len({p.day for p in mine}) < least:
             continue
         levels = np.array([p.level_w for p in mine])
         middle = float(np.median(levels))
@@ -256,14 +257,16 @@ def _string_out(
     if one.what.shape[1] == 1:
         return
     downs = [c for c in changes if c.after < c.before]
-    begin = downs[-1].day if downs else 0
+    # The deepest step down: what follows is how the season moves the rest.
+    down = max(downs, key=lambda c: c.before - c.after, default=None)
+    begin = down.day if down else 0
     use = np.isfinite(days.ratio)
     use[:begin] = False
     if use.sum() < LEAST_BIN_DAYS:
         return
     log = one.log
     kept = one.kept & use[:, None] & (log.due_w > 0.15 * log.rated_w)
-    before = downs[-1].before if downs else 1.0
+    before = down.before if down else 1.0
     made = log.made_w[kept]
     due = log.due_w[kept] * before
     whole = float(made.sum() / due.sum())
@@ -273,12 +276,13 @@ def _string_out(
     def off(template: FloatArray) -> float:
         return float(np.sqrt(np.mean(((made - template) / due.mean()) ** 2)))
 
+    within = SHARE_WITHIN if log.light_measured else SHARE_WITHIN_UNLIT
     fits = list[tuple[float, int, int]]()
     for tracker, (strings, share) in enumerate(shares):
         mine = share[kept]
         for k in range(1, strings + 1):
             missing = float((mine * k / strings * due).sum() / due.sum())
-            if missing >= LEAST_SHARE and abs(1 - whole - missing) <= SHARE_WITHIN:
+            if missing >= LEAST_SHARE and abs(1 - whole - missing) <= within:
                 fits.append((off(due * (1 - mine * k / strings)), tracker, k))
     if not fits:
         return
@@ -293,7 +297,7 @@ def _string_out(
     yield Seen(
         Sign.STRING_OUT, int(on[0]), int(on[-1]), len(on), lost,
         {"tracker": float(best[1] + 1) if len({f[1] for f in alike}) == 1 else 0.0,
-         "strings": float(best[2]), "share": 1 - whole, "since_step": float(bool(downs)),
+         "strings": float(best[2]), "share": 1 - whole, "since_step": float(down is not None),
          "by_course": float(best[0] < BETTER_BY * even)},
     )  # fmt: skip
 

@@ -9,9 +9,10 @@ from scipy.stats import theilslopes
 
 FloatArray = NDArray[np.float64]
 # Judged days on either side of a step; a smaller change, or one within the days' scatter, is none.
-SIDE_DAYS, LEAST_STEP_FRAC, DEVIATIONS = 7, 0.03, 4.0
+SIDES, LEAST_STEP_FRAC, DEVIATIONS = (7, 14), 0.03, 4.0
+NEAR_DAYS, LEAST_OF_SIDE = 5, 3
 # A sinking slower than this, a share of the whole a day, is nobody's business.
-LEAST_SINKING_PER_DAY, LEAST_SEGMENT_DAYS = 0.0004, 14
+LEAST_SINKING_PER_DAY, LEAST_SEGMENT_DAYS = 0.0004, 10
 SURE_FRAC = 0.95
 SLOPE_DAYS, MOSTLY = 12, 0.6
 
@@ -40,44 +41,73 @@ def changes_of(ratio: FloatArray) -> tuple[Change, ...]:
     """Return the sudden steps in (d,) daily ratios, NaN where a day is not judged."""
     there = np.flatnonzero(np.isfinite(ratio))
     seen = ratio[there]
-    if len(seen) < 2 * SIDE_DAYS:
+    if len(seen) < 2 * SIDES[0]:
         return ()
     # A step is one difference among many: the median of the differences does not see it.
     scatter = 1.4826 * float(np.median(np.abs(np.diff(seen)))) / np.sqrt(2)
-    least = max(LEAST_STEP_FRAC, DEVIATIONS * scatter * np.sqrt(2 / SIDE_DAYS) * 1.25)
-    at = range(SIDE_DAYS, len(seen) - SIDE_DAYS + 1)
-    jump = np.zeros(len(seen) + 1)
-    for n in at:
-        jump[n] = np.median(seen[n : n + SIDE_DAYS]) - np.median(seen[n - SIDE_DAYS : n])
-    found = list[Change]()
-    size = np.abs(jump)
-    while size.max(initial=0.0) >= least:
-        best = int(np.argmax(size))
-        best = _edge(seen, best, float(jump[best]))
-        before = float(np.median(seen[max(0, best - SIDE_DAYS) : best]))
-        after = float(np.median(seen[best : best + SIDE_DAYS]))
-        if abs(after - before) >= least and _sudden(seen, there, best, after - before):
+    size, side_of = np.zeros(len(seen) + 1), np.full(len(seen) + 1, SIDES[0])
+    for side in SIDES:
+        least = _least(scatter, side)
+        for n in range(side, len(seen) - side + 1):
+            jump = abs(_jump(seen, n, side)) / least
+            if jump > size[n]:
+                size[n], side_of[n] = jump, side
+    found, edges = list[Change](), [0, len(seen)]
+    while size.max(initial=0.0) >= 1.0:
+        best = at = int(np.argmax(size))
+        side = int(side_of[best])
+        best = _edge(seen, best, side)
+        before = float(np.median(seen[max(0, best - side) : best]))
+        after = float(np.median(seen[best : best + side]))
+        large = abs(after - before) >= _least(scatter, side)
+        if large and _sudden(seen, there, best, after - before, edges):
+            edges.append(best)
             found.append(Change(int(there[best]), before, after))
-        size[max(0, best - SIDE_DAYS) : best + SIDE_DAYS + 1] = 0.0
+        size[max(0, best - side) : best + side + 1] = 0.0
+        size[at] = 0.0
     return tuple(sorted(found, key=lambda c: c.day))
 
 
-def _edge(seen: FloatArray, near: int, jump: float) -> int:
-    """Return where, near the middle of a window's change, two days differ the most its way."""
-    way = np.sign(jump)
-    window = range(max(1, near - SIDE_DAYS // 2), min(len(seen), near + SIDE_DAYS // 2 + 1))
-    middle = [
-        way * (np.median(seen[n : n + 3]) - np.median(seen[max(0, n - 3) : n])) for n in window
+def _least(scatter: float, side: int) -> float:
+    """Return the smallest step that medians of so many days on either side make no chance of."""
+    return max(LEAST_STEP_FRAC, DEVIATIONS * scatter * float(np.sqrt(2 / side)) * 1.25)
+
+
+def _jump(seen: FloatArray, at: int, side: int) -> float:
+    return float(np.median(seen[at : at + side]) - np.median(seen[at - side : at]))
+
+
+def _edge(seen: FloatArray, near: int, side: int) -> int:
+    """Return where two levels on either side leave the least over, within a window's reach."""
+    first, end = max(0, near - side), min(len(seen), near + side)
+    window = range(first + LEAST_OF_SIDE, end - LEAST_OF_SIDE + 1)
+
+    def over(at: int) -> float:
+        sides = (seen[first:at], seen[at:end])
+        return sum(float(np.abs(s - np.median(s)).sum()) for s in sides)
+
+    return min(window, key=over)
+
+
+def _sudden(
+    seen: FloatArray, there: NDArray[np.int64], at: int, jump: float, edges: list[int]
+) -> bool:
+    """Whether most of a change lies between two judged days and their slope does not explain it.
+
+    ``edges``: where other steps are already; no slope reaches over one.
+    """
+    first = max(e for e in edges if e < at) if at else 0
+    end = min((e for e in edges if e > at), default=len(seen))
+    before = slice(max(first, at - SLOPE_DAYS), at)
+    after = slice(at, min(end, at + SLOPE_DAYS))
+    near_before = slice(max(first, at - NEAR_DAYS), at)
+    near_after = slice(at, min(end, at + NEAR_DAYS))
+    near = float(np.median(seen[near_after]) - np.median(seen[near_before]))
+    slopes = [
+        float(theilslopes(seen[s], there[s])[0]) if s.stop - s.start > 2 else 0.0
+        for s in (before, after)
     ]
-    return window[int(np.argmax(middle))]
-
-
-def _sudden(seen: FloatArray, there: NDArray[np.int64], at: int, jump: float) -> bool:
-    """Whether most of a change lies between two judged days and their slope does not explain it."""
-    near = float(np.median(seen[at : at + 3]) - np.median(seen[max(0, at - 3) : at]))
-    sides = (slice(max(0, at - SLOPE_DAYS), at), slice(at, at + SLOPE_DAYS))
-    slopes = [float(theilslopes(seen[s], there[s])[0]) for s in sides]
-    apart = float(np.median(there[at : at + 3]) - np.median(there[max(0, at - 3) : at]))
+    apart = float(np.median(there[near_after]) - np.median(there[near_before]))
     near -= apart * (slopes[0] + slopes[1]) / 2
     return near / jump > MOSTLY
 
