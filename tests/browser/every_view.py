@@ -15,7 +15,7 @@ VIEWS = {
     ),
     "sheets": ("one", "set", "packet", "work"),
     "money": ("price", "bills", "years", "options", "moves", "later", "sure"),
-    "proving": ("moment", "records", "tests", "fault", "yard"),
+    "proving": ("moment", "records", "tests", "fault", "yard", "output"),
     "build": ("rails", "cut", "chalk", "circuits", "one-line", "panel", "parts"),
 }  # fmt: skip
 

@@ -12,6 +12,7 @@ from ridge_tally.core.proving.rig import Kind
 from ridge_tally.core.sky.given_sky import Sky
 from ridge_tally.core.units import parse_number, parse_temperature_degc
 from ridge_tally.formats.csv_file import csv_file
+from ridge_tally.formats.tester_file import TestedRows, read_tester
 from ridge_tally.rules.design import Design
 from ridge_tally.services.proving import (
     Shown,
@@ -44,6 +45,7 @@ from ridge_tally.studies.proving.production import (
 )
 from ridge_tally.studies.proving.yard import YardView, yard_view
 from ridge_tally.views.proving.records import RecordsView, records_view, serial_rows
+from ridge_tally.views.proving.serial_svg import serial_svg
 from ridge_tally.web.at import OPTION, design_at, given_up, set_at, workspace
 from ridge_tally.web.models import Found, OptionPath
 from ridge_tally.web.routes import Routes
@@ -126,6 +128,17 @@ def get_commissioning_csv(path: OptionPath) -> Response:
     return handed_out(commissioning_rows(design_at(path)), "text/csv", name)
 
 
+@bp.post(
+    f"{OPTION}/commissioning/read",
+    operation_id="read_tester",
+    responses={200: Found[list[TestedRows]]},
+)
+def post_tester(path: OptionPath) -> Found[list[TestedRows]]:
+    """What a tester's file sent as the body holds; the job records it by the edits that follow."""
+    tags = [s.tag for s in design_at(path).option.strings]
+    return Found[list[TestedRows]](found=list(read_tester(*sent_file("tester file"), tags)))
+
+
 @bp.get(f"{OPTION}/records", operation_id="records", responses={200: Found[RecordsView]})
 def get_records(path: OptionPath) -> Found[RecordsView]:
     """What stands beside what was drawn, serial numbers, and the slots of the records."""
@@ -137,6 +150,13 @@ def get_serials_csv(path: OptionPath) -> Response:
     """The serial numbers in mounting order."""
     name = f"{path.job_id}-{path.option_id}-r{path.revision}-serials.csv"
     return handed_out(csv_file(serial_rows(design_at(path))), "text/csv", name)
+
+
+@bp.get(f"{OPTION}/serials.svg", operation_id="serials_svg")
+def get_serials_svg(path: OptionPath) -> Response:
+    """The serial numbers of the modules where they are on the roof."""
+    name = f"{path.job_id}-{path.option_id}-r{path.revision}-serials.svg"
+    return handed_out(serial_svg(design_at(path)), "image/svg+xml", name)
 
 
 @bp.get(f"{OPTION}/hunt", operation_id="hunt", responses={200: Found[HuntView]})

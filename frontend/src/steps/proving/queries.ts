@@ -16,6 +16,10 @@ export const commissioningQuery = (at: OptionAt) =>
     foundOf(api.GET(`${OPTION}/commissioning`, { params: pathOf(at), signal })),
   );
 
+/** What a tester's own file holds of the job's strings; nothing is recorded by asking. */
+export const readTester = (at: OptionAt, file: File) =>
+  sendFile<Schemas['TestedRows'][]>(fileOf(at, 'commissioning/read'), file);
+
 export const commissioningFile = (at: OptionAt) => fileOf(at, 'commissioning.csv');
 
 export const commissioningReport = (at: OptionAt) => fileOf(at, 'commissioning.pdf');
@@ -26,6 +30,7 @@ export const recordsQuery = (at: OptionAt) =>
   );
 
 export const serialsFile = (at: OptionAt) => fileOf(at, 'serials.csv');
+export const serialsDrawing = (at: OptionAt) => fileOf(at, 'serials.svg');
 
 export const huntQuery = (at: OptionAt) =>
   answerOf<Schemas['HuntView']>(['option', at, 'hunt'], (signal) =>

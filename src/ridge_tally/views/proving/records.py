@@ -104,3 +104,22 @@ def serial_rows(design: Design) -> list[Row]:
         for kind in carried(design)
         for cell in serial_map(design, design.job.proving, kind).cells
     ]
+
+
+def record_rows(design: Design) -> list[Row]:
+    """Return the slots of the records with what was written last in each, in their order."""
+    return [
+        {
+            "kind": seen.slot.kind.value,
+            "slot": seen.slot.title,
+            "due": seen.slot.due,
+            "unit": seen.slot.unit,
+            "typed": seen.entry.typed if seen.entry else "",
+            "state": seen.state.value,
+            "told": seen.told,
+            "who": seen.entry.who if seen.entry else "",
+            "day": seen.entry.day.isoformat() if seen.entry else "",
+            "picture": seen.entry.picture if seen.entry else "",
+        }
+        for seen in slots_seen(design, design.job.proving)
+    ]

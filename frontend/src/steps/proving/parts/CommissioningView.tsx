@@ -4,10 +4,18 @@ import { useState } from 'react';
 import type { Schemas } from '@/api/client';
 import { useJob } from '@/plan/JobContext';
 import { FileLink } from '@/ui/FileLink';
+import { FilePick } from '@/ui/FilePick';
 import { Failed, Waiting } from '@/ui/States';
+import { useFileRead } from '@/ui/useFileRead';
 import { useTried } from '@/ui/useTried';
 import { figure } from '@/units/format';
-import { commissioningFile, commissioningQuery, commissioningReport, metersShow } from '../queries';
+import {
+  commissioningFile,
+  commissioningQuery,
+  commissioningReport,
+  metersShow,
+  readTester,
+} from '../queries';
 import { BigButton, BigField, TakeOff, today } from './hand';
 
 type Step = Schemas['StepDue'];
@@ -44,10 +52,27 @@ const METER: Partial<Record<Schemas['ProofStep'], string>> = {
 const clock = () => new Date().toTimeString().slice(0, 5);
 
 export function CommissioningView() {
-  const { at, option } = useJob();
+  const { at, option, edit } = useJob();
   const { data: found, error } = useQuery(commissioningQuery(at));
   const [who, setWho] = useState('');
   const [meter, setMeter] = useState('');
+  const taken = useFileRead(
+    (file: File) => readTester(at, file),
+    async (groups) => {
+      for (const { light, back, time, ...rows } of groups)
+        await edit({
+          kind: 'write-tests',
+          ...rows,
+          light,
+          back,
+          time,
+          day: today(),
+          who,
+          meter,
+          practice: false,
+        });
+    },
+  );
   if (error) return <Failed error={error} />;
   if (!found) return <Waiting shows="The steps in their order.">Reading the log</Waiting>;
   return (
@@ -58,9 +83,17 @@ export function CommissioningView() {
         <p role="status" className="min-w-0 grow basis-60 text-sm font-semibold">
           {found.told}
         </p>
+        {option.strings.length > 0 && (
+          <FilePick label="Tester’s file, CSV" accept=".csv,.txt,.tsv" onFile={taken.read} />
+        )}
         <FileLink href={commissioningReport(at)}>Report (pdf)</FileLink>
         <FileLink href={commissioningFile(at)}>Readings (csv)</FileLink>
       </div>
+      {taken.problem && (
+        <p role="alert" className="mb-2 rounded-sm bg-stop-wash px-1.5 py-1 text-sm text-stop">
+          {taken.problem} What was written down before stays.
+        </p>
+      )}
       {option.strings.length === 0 && (
         <p className="text-sm text-ink-2">
           No strings here: behind microinverters each unit reports by itself.

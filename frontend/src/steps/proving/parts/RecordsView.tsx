@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useJob } from '@/plan/JobContext';
 import { FileLink } from '@/ui/FileLink';
 import { Failed, Waiting } from '@/ui/States';
-import { recordsQuery, serialsFile } from '../queries';
+import { recordsQuery, serialsDrawing, serialsFile } from '../queries';
 import { BuiltCard } from './BuiltCard';
 import { BigField } from './hand';
 import { SerialCard } from './SerialCard';
@@ -24,6 +24,7 @@ export function RecordsStepView() {
           {found.told}
         </p>
         <FileLink href={serialsFile(at)}>Serial numbers (csv)</FileLink>
+        <FileLink href={serialsDrawing(at)}>Where they are (svg)</FileLink>
       </div>
       <div className="flex gap-3 max-lg:flex-col">
         <div className="min-w-0 grow basis-1/2 space-y-3">

@@ -1,7 +1,10 @@
 /** The slots of the work's records: looked at, torque, tilt, photos. */
 import { useState } from 'react';
 import type { Schemas } from '@/api/client';
+import { sendPicture } from '@/api/pictures';
+import { pictureAddress } from '@/api/queries';
 import { useJob } from '@/plan/JobContext';
+import { useFileRead } from '@/ui/useFileRead';
 import { useTried } from '@/ui/useTried';
 import { BigButton, BigField, TakeOff, today } from './hand';
 
@@ -56,7 +59,7 @@ function SlotRow({ seen, who }: { seen: Seen; who: string }) {
   const [typed, setTyped] = useState('');
   const { tried, problem } = useTried('It was not written.');
   const measured = slot.kind === 'torque' || slot.kind === 'tilt';
-  const write = (fine: boolean | null) =>
+  const write = (fine: boolean | null, picture = '') =>
     tried(async () => {
       await edit({
         kind: 'write-record',
@@ -67,10 +70,11 @@ function SlotRow({ seen, who }: { seen: Seen; who: string }) {
         who,
         day: today(),
         note: '',
-        picture: '',
+        picture,
       });
       setTyped('');
     });
+  const photo = useFileRead(sendPicture, (kept) => write(true, kept.sha256));
   return (
     <li className="flex flex-wrap items-center gap-2 border-t border-rule py-1 text-sm">
       <span className="min-w-0 grow basis-48">
@@ -86,6 +90,36 @@ function SlotRow({ seen, who }: { seen: Seen; who: string }) {
       </span>
       {measured && (
         <BigField quiet label={`${slot.title}, ${slot.unit}`} value={typed} onChange={setTyped} />
+      )}
+      {entry?.picture && (
+        <a
+          href={pictureAddress(entry.picture)}
+          target="_blank"
+          rel="noreferrer"
+          className="inline-flex min-h-11 items-center"
+        >
+          <img
+            src={pictureAddress(entry.picture)}
+            alt={slot.title}
+            className="h-11 w-16 rounded-sm object-cover"
+          />
+        </a>
+      )}
+      {slot.kind === 'photo' && (
+        <label className="inline-flex min-h-11 cursor-pointer items-center rounded-md border border-patina bg-patina px-3 font-medium text-sheet focus-within:outline-2 focus-within:outline-copper">
+          {photo.reading ? 'Sending' : 'Photo'}
+          <input
+            type="file"
+            accept="image/*"
+            aria-label={`Photo: ${slot.title}`}
+            className="sr-only"
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              event.target.value = '';
+              if (file) photo.read(file);
+            }}
+          />
+        </label>
       )}
       <BigButton
         aria-label={`Fine: ${slot.title}`}
@@ -104,9 +138,9 @@ function SlotRow({ seen, who }: { seen: Seen; who: string }) {
           onClick={() => void act({ kind: 'drop-record', at: seen.at ?? 0 })}
         />
       )}
-      {problem && (
+      {(problem || photo.problem) && (
         <p role="alert" className="w-full text-stop">
-          {problem}
+          {problem || photo.problem}
         </p>
       )}
     </li>
