@@ -1,6 +1,7 @@
 """Proving, as somebody on a roof does it, at a desk's width and a phone's."""
 
 import re
+from pathlib import Path
 
 import pytest
 from playwright.sync_api import Page, expect
@@ -104,3 +105,53 @@ def test_a_practice_is_read_judged_and_debriefed(page: Page) -> None:
     expect(debrief).to_contain_text("not what was planted")
     expect(debrief).to_contain_text("a module threaded into the other string")
     expect(debrief).to_contain_text("An efficient search")
+
+
+@pytest.mark.parametrize("size", [DESK, PHONE], ids=["desk", "phone"])
+def test_a_gateways_log_is_judged_by_month_and_day_and_reported(
+    page: Page, size: dict[str, int], tmp_path: Path
+) -> None:
+    page.set_viewport_size(size)  # type: ignore[arg-type]
+    page.goto("/jobs/tollgate/a/proving?view=output")
+    page.get_by_role("button", name="Ask the simulated gateway").click()
+    months = page.get_by_role("region", name="Months")
+    expect(months.get_by_role("row", name=re.compile("^Jul 2026"))).to_be_visible()
+    signs = page.get_by_role("region", name="Signs")
+    expect(signs).to_contain_text("Sinks slowly")
+    signs.get_by_role("button", name=re.compile("^Washed clean: show")).click()
+    course = page.get_by_role("region", name="Course of the day")
+    expect(course).to_contain_text("1 Jul 2026")
+    expect(course).to_contain_text(re.compile(r"\d kWh made, .* due"))
+    page.locator("summary", has_text="Put right in the file").click()
+    expect(page.get_by_text(re.compile("its clock is 1 h late by the sun"))).to_be_visible()
+    report = page.get_by_role("link", name="Report (pdf)").get_attribute("href")
+    answer = page.request.get(str(report))
+    assert (answer.status, answer.body()[:5]) == (200, b"%PDF-")
+    # What is no log is refused in words, and the one that is there stays.
+    wrong = tmp_path / "wrong.csv"
+    wrong.write_text("Time,Power kW\nsoon,3\nlater,4\n", "utf-8")
+    page.get_by_label("Gateway’s log, file").set_input_files(wrong)
+    expect(page.get_by_role("alert")).to_contain_text("no row begins with a day")
+    expect(months).to_be_visible()
+    page.get_by_role("button", name="Take this log off the job").click()
+    expect(months).to_have_count(0)
+
+
+def test_a_testers_file_is_read_and_told_in_a_report(page: Page, tmp_path: Path) -> None:
+    page.goto("/jobs/tollgate/a/proving?view=tests")
+    made = tmp_path / "tester.csv"
+    made.write_text(
+        "String;Voc (V);Isc (A);Riso (GOhm);Irradiance W/m²;Back °C\n"
+        "PV-A;-401;9,1;1,2;870;38\nPV-Q;401;9,1;1,2;870;38\n", "utf-8"
+    )  # fmt: skip
+    page.get_by_label("Tester’s file, CSV, file").set_input_files(made)
+    expect(page.get_by_role("alert")).to_contain_text("the job has no string “PV-Q”")
+    made.write_text(made.read_text("utf-8").replace("PV-Q", "string B"), "utf-8")
+    page.get_by_label("Tester’s file, CSV, file").set_input_files(made)
+    polarity = page.get_by_role("listitem").filter(
+        has=page.get_by_role("button", name="3. Polarity")
+    )
+    expect(polarity.get_by_text("failed", exact=True).first).to_be_visible()
+    report = page.get_by_role("link", name="Report (pdf)").get_attribute("href")
+    answer = page.request.get(str(report))
+    assert (answer.status, answer.body()[:5]) == (200, b"%PDF-")

@@ -333,3 +333,10 @@ def test_readings_are_diagnosed_a_job_is_proved_and_a_seed_practised(
     told = run(data, "practice", "tollgate", "--seed", "0").stdout
     assert "Planted: strings A and B: a module threaded into the other string" in told
     assert "Planted: West roof: dirt on a whole plane" in told
+    log = tmp_path / "log.csv"
+    shape = [max(0, 6 - abs(h - 12)) * 1200 for h in range(24)]
+    rows = [f"2026-06-{d:02d} {h:02d}:00,{w}" for d in range(1, 13) for h, w in enumerate(shape)]
+    log.write_text("\n".join(["Time,AC power W", *rows]), "utf-8")
+    read = json.loads(run(data, "production", "tollgate", str(log), "--json").stdout)
+    assert (read["step_min"], len(read["days"]), read["months"][0]["name"]) == (60, 12, "Jun 2026")
+    assert read["days"][0]["made_kwh"] == 43.2

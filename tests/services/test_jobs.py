@@ -73,6 +73,13 @@ def test_the_losing_side_of_a_conflict_becomes_a_job_of_its_own(workspace: Works
     assert jobs.open_job(workspace, "juniper-bench").job.name == "Juniper Flat"
 
 
+def test_an_edit_whose_answer_was_lost_may_be_sent_again(workspace: Workspace) -> None:
+    first = jobs.save_edit(workspace, "juniper-bench", 1, RENAME, "tab 1")
+    again = jobs.save_edit(workspace, "juniper-bench", 1, RENAME, "tab 1")
+    assert (again.revision, again.job) == (first.revision, first.job)
+    assert len(jobs.list_jobs(workspace)) == 1
+
+
 def test_a_refused_edit_stores_nothing(workspace: Workspace) -> None:
     with pytest.raises(OutOfRange):
         jobs.save_edit(workspace, "juniper-bench", 1, replace(TURN, typed="999"), "tab")

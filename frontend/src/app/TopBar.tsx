@@ -16,7 +16,7 @@ interface TopBarProps {
 }
 
 export function TopBar({ stepId, tallyOpen, onTally, onFind, onKeys }: TopBarProps) {
-  const { job, state, act, undo, redo } = useJob();
+  const { job, state, waiting, act, undo, redo } = useJob();
   const saving = useSaving();
   return (
     <header className="flex min-h-[46px] shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule bg-sheet px-3.5 py-1 max-md:gap-x-1 max-md:px-2">
@@ -36,8 +36,15 @@ export function TopBar({ stepId, tallyOpen, onTally, onFind, onKeys }: TopBarPro
       />
       <OptionTabs stepId={stepId} />
       <span className="grow max-md:w-full" />
-      <span className="text-sm whitespace-nowrap text-ink-2" role="status">
-        {saving ? 'Saving' : `Saved ${clock(state.saved_at)}`}
+      <span
+        className={`text-sm whitespace-nowrap ${waiting ? 'font-semibold text-warn' : 'text-ink-2'}`}
+        role="status"
+      >
+        {waiting
+          ? 'No answer: your change waits and is sent again'
+          : saving
+            ? 'Saving'
+            : `Saved ${clock(state.saved_at)}`}
       </span>
       <span className="flex gap-1">
         <Button

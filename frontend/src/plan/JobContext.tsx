@@ -5,7 +5,15 @@ import {
   useQueryClient,
   useSuspenseQuery,
 } from '@tanstack/react-query';
-import { createContext, type ReactNode, useCallback, useContext, useMemo, useState } from 'react';
+import {
+  createContext,
+  type ReactNode,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useState,
+} from 'react';
 import type { OptionAt } from '@/api/asking';
 import {
   api,
@@ -37,6 +45,8 @@ interface JobInView {
   showPlane: (planeId: string) => void;
   report: OptionReport;
   at: OptionAt;
+  /** Whether a change waits for the link to come back. */
+  waiting: boolean;
   /** Apply an edit; rejects with a ProblemError that names the field. */
   edit: (edit: Edit) => Promise<JobState>;
   /** Apply an edit and tell the person if it was refused; done when it is answered. */
@@ -75,6 +85,28 @@ function send(jobId: string, revision: number, change: Change): Promise<JobState
   return foundOf(api.POST('/api/jobs/{job_id}/edits', { params: { path }, body }));
 }
 
+// A roof's link comes and goes: for two minutes a change is sent again; the server knows its twin.
+const AGAIN_MS = 2000;
+const TRIES = 60;
+
+async function sentUntilAnswered(
+  once: () => Promise<JobState>,
+  waits: (waiting: boolean) => void,
+): Promise<JobState> {
+  for (let left = TRIES; ; left--) {
+    try {
+      const saved = await once();
+      waits(false);
+      return saved;
+    } catch (error) {
+      const lost = error instanceof ProblemError && error.code === 'network';
+      waits(lost && left > 0);
+      if (!lost || left === 0) throw error;
+      await new Promise((go) => setTimeout(go, AGAIN_MS));
+    }
+  }
+}
+
 interface JobProviderProps {
   jobId: string;
   optionId: string;
@@ -85,14 +117,19 @@ export function JobProvider({ jobId, optionId, children }: JobProviderProps) {
   const client = useQueryClient();
   const notify = useNotify();
   const { data: state } = useSuspenseQuery(jobQuery(jobId));
+  const [waiting, setWaiting] = useState(false);
   // One scope: edits of a tab are sent one after the other, each on the revision before it.
   const { mutateAsync } = useMutation({
     mutationKey: ['edit', jobId],
     scope: { id: `edit-${jobId}` },
     mutationFn: (change: Change) => {
       const newest = client.getQueryData<JobState>(jobKey(jobId));
-      return send(jobId, (newest ?? state).revision, change);
+      const once = () => send(jobId, (newest ?? state).revision, change);
+      // A step back or forward is a look at what is there: without a link there is none.
+      return typeof change === 'string' ? once() : sentUntilAnswered(once, setWaiting);
     },
+    // Waiting is ours: the browser's own idea of a link knows nothing of a program on this machine.
+    networkMode: 'always',
     onSuccess: (saved) => {
       client.setQueryData(jobKey(jobId), saved);
       void client.invalidateQueries({ queryKey: jobsQuery.queryKey });
@@ -142,12 +179,19 @@ export function JobProvider({ jobId, optionId, children }: JobProviderProps) {
       showPlane,
       report,
       at: { jobId, revision: state.revision, optionId: option.id },
+      waiting,
       edit: mutateAsync,
       act,
       undo: () => void act('undo'),
       redo: () => void act('redo'),
     };
-  }, [state, option, plane, report, brief, survey, jobId, mutateAsync, act]);
+  }, [state, option, plane, report, brief, survey, jobId, waiting, mutateAsync, act]);
+  useEffect(() => {
+    if (!waiting) return;
+    const stay = (event: BeforeUnloadEvent) => event.preventDefault();
+    addEventListener('beforeunload', stay);
+    return () => removeEventListener('beforeunload', stay);
+  }, [waiting]);
   if (!value) return <NotWorkedOut state={state} act={(change) => void act(change)} />;
   return <JobContext.Provider value={value}>{children}</JobContext.Provider>;
 }

@@ -41,6 +41,7 @@ COMMANDS = {
     "expected": "proving.expected",
     "prove": "proving.prove",
     "practice": "proving.practice",
+    "production": "proving.production",
     "mounts": "build.mounts",
     "cut": "build.cut",
     "year": "loading.year",

@@ -14,10 +14,12 @@ from ridge_tally.cli.asking import (
 )
 from ridge_tally.core.job.proving import Practice
 from ridge_tally.core.proving.weighing import EXPLAINED
+from ridge_tally.formats.production_file import read_production
 from ridge_tally.formats.readings_case import diagnosed_case, expected_of_case
 from ridge_tally.rules.proving.diagnosis import percent_told
 from ridge_tally.services.proving import commissioning_of
 from ridge_tally.studies.proving.hunt import hunt_view
+from ridge_tally.studies.proving.production import judged_log, production_of, terms_of
 from ridge_tally.studies.proving.yard import yard_view
 
 CAUTION = "Daylight keeps modules live: never open a connector under load; prove dead first."
@@ -96,6 +98,34 @@ def prove(job_id: str, option_id: str, data: Path, *, json_out: bool) -> None:
     if hunt.diagnosis is not None:
         click.echo(f"Search: {hunt.diagnosis.told}")
     click.echo(CAUTION)
+
+
+@click.command()
+@click.argument("job_id")
+@click.argument("log", type=click.Path(exists=True, dir_okay=False, path_type=Path))
+@click.option("--column", default="", help="Which column is read; the likeliest by default.")
+@option_option
+@data_option
+@json_option
+@speaks
+def production(
+    job_id: str, log: Path, column: str, option_id: str, data: Path, *, json_out: bool
+) -> None:
+    """What a gateway’s log says of a job: made beside due, by month, with its signs."""
+    desk, design = at_desk(data, job_id, option_id)
+    read = read_production(log.read_bytes(), log.name, terms_of(design, column))
+    found = production_of(desk, design, judged_log(desk, design, read), log.name)
+    if json_out:
+        click.echo(as_json(found))
+        return
+    click.echo(found.told)
+    for line in (*found.corrections, *found.doubts):
+        click.echo(f"    {line}")
+    for month in found.months:
+        ratio = "" if month.ratio is None else f"{month.ratio * 100:.1f} % of due, "
+        click.echo(f"{month.name:>9}  {month.made_kwh:.0f} kWh, {ratio}{month.standing.value}")
+    for sign in found.signs:
+        click.echo(f"{sign.tone.value:>9}  {sign.title}, {sign.when}: {sign.seen}")
 
 
 @click.command()

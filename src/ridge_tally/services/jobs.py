@@ -175,6 +175,10 @@ def save_edit(
         with transaction(workspace.sessions) as session:
             saved = store.add_revision(session, job_id, parent, new)
     except Conflict as conflict:
+        newest = open_job(workspace, job_id)
+        if newest.job == job:
+            # Sent again because the answer was lost on its way: it is saved already.
+            return newest
         raise _kept_beside(workspace, job, figures, conflict, author) from None
     return _state(saved, job, figures, later=False, is_newest=True)
 

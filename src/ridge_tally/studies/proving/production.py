@@ -233,6 +233,11 @@ def reporting_units(design: Design) -> Iterator[tuple[str, tuple[PlacedId, ...]]
 def production_view(desk: Desk, design: Design, at: int) -> ProductionView:
     """Return a gateway's file judged; raises as ``log_of`` does."""
     file, judged = log_of(desk, design, at)
+    return production_of(desk, design, judged, file.file)
+
+
+def production_of(desk: Desk, design: Design, judged: Judged, file: str) -> ProductionView:
+    """Return a judged log in words, by the name of its file."""
     log, days, steps = judged.log, judged.days, judged.due.steps
     measured = steps.light_measured
     told = [sign_told(s, log.first_day, measured=measured) for s in judged.signs]
@@ -247,7 +252,7 @@ def production_view(desk: Desk, design: Design, at: int) -> ProductionView:
     fine, look = BANDS[measured]
     last = log.first_day + timedelta(days=log.days - 1)
     return ProductionView(
-        file=file.file, column=log.column, columns=log.columns, step_min=log.own_step_min,
+        file=file, column=log.column, columns=log.columns, step_min=log.own_step_min,
         first=log.first_day, last=last,
         told=headline(ratio, standing, signs, int(there.sum()), log.days, measured=measured,
                       odd=sum(m.tone is Tone.ACT for m in modules)),
