@@ -101,7 +101,7 @@ def commissioning(design: Design, ac_v: float) -> Commissioning:
 def _told(steps: Sequence[StepDue]) -> str:
     failed = next((s for s in steps if s.outcome is Outcome.FAIL), None)
     if failed is not None:
-        return f"Stop: {failed.blocked or failed.title.lower() + ' failed'}. Nothing further until it is mended."
+        return f"Stop: {failed.title.lower()} failed. Nothing further until it is mended."
     to_do = next((s for s in steps if s.outcome is Outcome.OPEN), None)
     if to_do is not None:
         done = sum(s.outcome is not Outcome.OPEN for s in steps)
