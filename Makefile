@@ -34,7 +34,7 @@ APT := apt-get update -qq; DEBIAN_FRONTEND=noninteractive apt-get install -y -qq
 help: ; @echo 'make demo | test | shots | bench | setup | lock | clean   (PORT=$(PORT) DATA=$(DATA))'
 setup: ; @$(MAKE) -j2 --output-sync=target ready
 demo: setup ; exec $(BIN)/python -m ridge_tally.cli demo --data $(DATA) --port $(PORT)
-test: ; @$(MAKE) -k -j6 --output-sync=target checks
+test: ; @$(MAKE) -k -j4 --output-sync=target checks
 shots: setup .venv/.dev .build/browser ; PYTHONPATH=src:tests $(BIN)/python tests/browser/shots.py
 bench: setup .venv/.dev .build/browser .build/measured ; $(BIN)/python bench/run.py
 ready: .build/libs .venv/.run $(DIST) .build/warm
@@ -68,7 +68,8 @@ checks: e2e-frame e2e-steps e2e-roof py-core py-studies py-rest py-types web-uni
 py-types: .venv/.dev ; $(BIN)/mypy
 py-lint: .venv/.dev ; $(BIN)/ruff check src tests bench && $(BIN)/ruff format --check src tests bench
 py-layers: .venv/.dev ; $(BIN)/lint-imports
-# In parts beside the browser's: all six side by side, as each of them waits half of its time.
+# In parts beside the browser’s, four side by side: each waits for a part of its time, and more of
+# them get in each other’s way on two cores.
 py-core py-studies py-rest: .venv/.dev .build/libs .build/measured .build/warm
 py-core: ; $(BIN)/pytest $(CORE_TESTS) -p no:playwright
 py-studies: ; $(BIN)/pytest $(STUDY_TESTS) -p no:playwright
