@@ -22,7 +22,7 @@ export function ModulesMade({ modules }: { modules: readonly Schemas['ModuleMade
       <h2 className="font-semibold">
         {odd.length === 0
           ? 'No module stands out beside its siblings of the same light'
-          : `${odd.length} of ${modules.length} stand out beside their siblings of the same light`}
+          : `${odd.length} of ${modules.length} ${odd.length === 1 ? 'stands' : 'stand'} out beside siblings of the same light`}
       </h2>
       <ul className="text-warn">
         {odd.map((m) => (
