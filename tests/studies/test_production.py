@@ -92,7 +92,7 @@ def test_modules_that_report_are_held_against_their_siblings() -> None:
 )  # fmt: skip
 def test_bands_at_their_edges(ratio: float | None, measured: bool, standing: LogStanding) -> None:
     # Common practice, no source: 5 and 10 % by measured light, 10 and 15 % without.
-    assert standing_of(ratio, light_measured=measured) is standing
+    assert standing_of(ratio, in_plane=measured) is standing
 
 
 def _even(made_w: np.ndarray, due_w: float = 2000.0, light: float = 800.0) -> DueSteps:
@@ -103,7 +103,7 @@ def _even(made_w: np.ndarray, due_w: float = 2000.0, light: float = 800.0) -> Du
     cells = np.where(lit, 45.0, np.nan)
     return DueSteps(
         np.where(lit, made_w, 0.0), due, due, np.where(lit, light, 0.0), cells,
-        np.full(due.shape, 20.0), 4000.0, 5000.0, 1.0, light_measured=True,
+        np.full(due.shape, 20.0), 4000.0, 5000.0, 1.0, light_measured=True, in_plane=True,
     )  # fmt: skip
 
 

@@ -300,6 +300,7 @@ def _worked(
         limit_w=limit,
         step_h=log.step_min / 60,
         light_measured=log.light_w_per_m2 is not None,
+        in_plane=log.light_w_per_m2 is not None and not log.level_light,
     )
     whole = np.maximum(sources.sum(axis=0), 1e-9)
     shares = tuple(

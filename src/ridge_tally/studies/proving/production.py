@@ -247,9 +247,9 @@ def production_of(desk: Desk, design: Design, judged: Judged, file: str) -> Prod
     enough = int(there.sum()) >= min(LEAST_DAYS_OF_MONTH, log.days)
     if enough and not any(s.sign == "unit" for s in judged.signs):
         ratio = float(days.judged_made_kwh[there].sum() / days.judged_due_kwh[there].sum())
-    standing = standing_of(ratio, light_measured=measured)
+    standing = standing_of(ratio, in_plane=steps.in_plane)
     modules = tuple(_modules(design, judged))
-    fine, look = BANDS[measured]
+    fine, look = BANDS[steps.in_plane]
     last = log.first_day + timedelta(days=log.days - 1)
     return ProductionView(
         file=file, column=log.column, columns=log.columns, step_min=log.own_step_min,
@@ -272,7 +272,7 @@ def _doubts(judged: Judged) -> Iterator[str]:
             "(estimated), in wider bands; months stand beside the design’s own year"
         )
     elif log.level_light:
-        yield "Light on the level is turned into the arrays’ planes by a model (estimated)"
+        yield "Light on the level is turned into the arrays’ planes by a model (estimated): the bands are wider"
     else:
         yield f"The light is taken as measured in the plane of {judged.due.light_on}, clean"
     if judged.due.unlit:
@@ -296,13 +296,13 @@ def _months(desk: Desk, design: Design, judged: Judged) -> Iterator[MonthMade]:
 
 def _days(judged: Judged) -> Iterator[DayMade]:
     days, what = judged.days, judged.sorted.what
-    measured, step_h = judged.due.steps.light_measured, judged.due.steps.step_h
+    in_plane, step_h = judged.due.steps.in_plane, judged.due.steps.step_h
     for n, value in enumerate(days.ratio):
         ratio = float(value) if np.isfinite(value) else None
         hours = tuple((w, float((what[n] == w).sum()) * step_h) for w in What if w > What.KEPT)
         yield DayMade(
             judged.log.first_day + timedelta(days=n), float(days.made_kwh[n]),
-            float(days.due_kwh[n]), ratio, standing_of(ratio, light_measured=measured),
+            float(days.due_kwh[n]), ratio, standing_of(ratio, in_plane=in_plane),
             left_out_told(tuple(h for h in hours if h[1] > 0)),
         )  # fmt: skip
 

@@ -72,7 +72,7 @@ _LOOK_AT = {
     Sign.STRING_OUT: "string fuses and DC switches, then each string’s current with a clamp; never open a connector under load",
     Sign.STEP: "what was done on that day, or failed: the search for the fault takes readings further",
     Sign.WASHED: "rain did it, or somebody: what was lost before was dirt",
-    Sign.SOILING: "dirt on the glass; a wash or rain brings it back in one step",
+    Sign.SOILING: "dirt on the glass, which a wash or rain takes off in one step; or a light meter that drifts",
     Sign.WEATHER: "nothing: little was made of little light",
 }
 

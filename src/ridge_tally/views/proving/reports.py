@@ -177,7 +177,7 @@ def _production_tables(found: ProductionView) -> Iterator[ReportTable]:
             for m in found.months
         ),
         f"Fine within {found.fine_band * 100:.0f} %, worth a look within {found.look_band * 100:.0f} % of what "
-        f"{'the measured light' if light else 'a usual cloudless sky'} is worth; common practice. "
+        f"{'the measured light' if light else 'a usual cloudless sky'} is worth{'' if found.fine_band < 0.1 else ' (wider, as the light in the plane is a model’s)'}; common practice. "
         "Performance ratio: kWh over rated kW and kWh/m² in the plane, by measured light alone.",
     )  # fmt: skip
     odd = [m for m in found.modules if m.tone != "known"]

@@ -9,7 +9,8 @@ from numpy.typing import NDArray
 
 from ridge_tally.core.proving.logged.steps import LEFT_OUT, FloatArray, Sorted, What
 
-# How far from what is due a month may be: fine, or worth a look; by measured light and without.
+# How far from what is due a month may be: fine, or worth a look; by light measured in the plane, and
+# by light that is a model's.
 # Common practice, no source.
 BANDS = {True: (0.05, 0.10), False: (0.10, 0.15)}
 # A day is judged with this much light, kWh/m², and of what was due.
@@ -61,11 +62,11 @@ class Month:
     standing: LogStanding
 
 
-def standing_of(ratio: float | None, *, light_measured: bool) -> LogStanding:
+def standing_of(ratio: float | None, *, in_plane: bool) -> LogStanding:
     """Return how a ratio stands in its band."""
     if ratio is None or not np.isfinite(ratio):
         return LogStanding.UNJUDGED
-    fine, look = BANDS[light_measured]
+    fine, look = BANDS[in_plane]
     # Half a thousandth: as it is shown, so it is judged.
     off = round(abs(ratio - 1), 3)
     return LogStanding.FINE if off <= fine else LogStanding.LOOK if off <= look else LogStanding.ACT
@@ -106,7 +107,7 @@ def _month(one: Sorted, days: Days, mine: NDArray[np.bool_], key: int, gamma_per
         key // 12, key % 12 + 1, int(logged.sum()), int(use.sum()),
         float(days.made_kwh[mine].sum()), float(days.due_kwh[mine].sum()), ratio,
         performance if enough else None, at_25 if enough else None, light,
-        tuple(h for h in hours if h[1] > 0), standing_of(ratio, light_measured=log.light_measured),
+        tuple(h for h in hours if h[1] > 0), standing_of(ratio, in_plane=log.in_plane),
     )  # fmt: skip
 
 

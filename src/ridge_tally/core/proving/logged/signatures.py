@@ -14,7 +14,7 @@ from ridge_tally.core.proving.logged.trend import Change, Sinking, changes_of, s
 FloatArray = NDArray[np.float64]
 # Own lines throughout: what is too little to speak of, and how alike figures must be.
 LEAST_DAYS, LEAST_DAYS_UNLIT, SHORT_OUT_H, LEAST_OUT_H, FULL_FRAC = 2, 4, 2.0, 1.0, 0.5
-NOTCH_FRAC, BESIDE_FRAC, NOTCH_DAYS, LEAST_BIN_DAYS = 0.88, 0.95, 0.6, 5
+NOTCH_FRAC, BESIDE_FRAC, LEAST_BIN_DAYS = 0.88, 0.95, 5
 SHARE_WITHIN, SHARE_WITHIN_UNLIT, LEAST_SHARE = 0.03, 0.06, 0.06
 BETTER_BY, FITS_WITHIN = 0.6, 0.04
 UNITS = (1000.0, 1e-3, 60.0, 1 / 60, 12.0, 1 / 12, 4.0, 0.25)
@@ -105,7 +105,7 @@ def _wrong_unit(days: Days) -> Seen | None:
     return None
 
 
-def _seen(one: Sorted, sign: Sign, where: NDArray[np.bool_], **figures: float) -> Seen | None:
+def _seen(one: Sorted, sign: Sign, where: NDArray[np.bool_]) -> Seen | None:
     on = np.flatnonzero(where.any(axis=1))
     if not len(on):
         return None
@@ -113,7 +113,7 @@ def _seen(one: Sorted, sign: Sign, where: NDArray[np.bool_], **figures: float) -
     behind = np.maximum(log.free_w - np.nan_to_num(log.made_w), 0.0)
     lost = np.where(where, behind, 0.0).sum() * log.step_h / 1000
     hours = float(where.sum()) * log.step_h
-    return Seen(sign, int(on[0]), int(on[-1]), len(on), float(lost), {"hours": hours, **figures})
+    return Seen(sign, int(on[0]), int(on[-1]), len(on), float(lost), {"hours": hours})
 
 
 def _left_out(one: Sorted) -> Iterator[Seen]:
@@ -202,10 +202,8 @@ def _alike(plateaus: list[Plateau]) -> list[Plateau]:
     return some if 2 * len(some) > len(plateaus) else []
 
 
-def _profile(
-    one: Sorted, days: Days, use: NDArray[np.bool_]
-) -> tuple[FloatArray, NDArray[np.int64]]:
-    """Return (p,) the middle of made over due by the time of day, each day by its own ratio, and on how many days."""
+def _profile(one: Sorted, days: Days, use: NDArray[np.bool_]) -> FloatArray:
+    """Return (p,) the middle of made over due by the time of day, each day by its own ratio."""
     log = one.log
     bright = one.kept & use[:, None] & (log.due_w > 0.15 * log.rated_w)
     with np.errstate(divide="ignore", invalid="ignore"):
@@ -214,7 +212,7 @@ def _profile(
     out = np.full(ratio.shape[1], np.nan)
     there = many >= LEAST_BIN_DAYS
     out[there] = np.nanmedian(ratio[:, there], axis=0)
-    return out, many
+    return out
 
 
 def _notches(one: Sorted, days: Days) -> Iterator[Seen]:
@@ -223,7 +221,7 @@ def _notches(one: Sorted, days: Days) -> Iterator[Seen]:
     if use.sum() < LEAST_BIN_DAYS or one.what.shape[1] == 1:
         return
     log = one.log
-    profile, _ = _profile(one, days, use)
+    profile = _profile(one, days, use)
     top = float(np.nanquantile(profile, 0.75)) if np.isfinite(profile).any() else 1.0
     dent = np.nan_to_num(profile, nan=top) < NOTCH_FRAC * top
     edges = np.flatnonzero(np.diff(np.concatenate([[False], dent, [False]]).astype(np.int8)))
@@ -289,8 +287,10 @@ def _string_out(
     best = min(fits)
     alike = [f for f in fits if f[0] <= best[0] * 1.15 + 1e-4]
     even = off(due * whole)
-    # Either the course of the day tells it, or all make alike and only the size does.
-    if best[0] > max(even * 1.02, 1e-4) and best[0] > FITS_WITHIN:
+    by_course = best[0] < BETTER_BY * even
+    # The day's course tells it; where all strings make alike only a step of its size does, and a
+    # wrong rating or a light meter that reads too much looks the same without one.
+    if not by_course and (down is None or best[0] > max(even * 1.02, FITS_WITHIN)):
         return
     on = np.flatnonzero(use)
     lost = float((due - made).sum()) * log.step_h / 1000
@@ -298,7 +298,7 @@ def _string_out(
         Sign.STRING_OUT, int(on[0]), int(on[-1]), len(on), lost,
         {"tracker": float(best[1] + 1) if len({f[1] for f in alike}) == 1 else 0.0,
          "strings": float(best[2]), "share": 1 - whole, "since_step": float(down is not None),
-         "by_course": float(best[0] < BETTER_BY * even)},
+         "by_course": float(by_course)},
     )  # fmt: skip
 
 

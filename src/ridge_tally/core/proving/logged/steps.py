@@ -43,7 +43,8 @@ class DueSteps:
 
     ``due_w``: what the inverter gives, ``free_w``: what it would without its limits.
     ``light_w_per_m2``: in the arrays' planes by their rating, ``cell_degc`` alike.
-    ``light_measured``: whether the light was, or is that of a cloudless sky.
+    ``light_measured``: whether the light was, or is that of a cloudless sky; ``in_plane``: whether
+    it was in the plane of an array.
     """
 
     made_w: FloatArray
@@ -56,6 +57,7 @@ class DueSteps:
     limit_w: float
     step_h: float
     light_measured: bool
+    in_plane: bool
 
     @property
     def rated_w(self) -> float:
