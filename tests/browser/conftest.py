@@ -61,7 +61,10 @@ def complaints(page: Page) -> list[str]:
     """What the page complains of: errors thrown and messages of the content policy."""
     found: list[str] = []
     page.on("pageerror", lambda error: found.append(str(error)))
-    page.on("console", lambda m: found.append(m.text) if m.type == "error" else None)
+    page.on(
+        "console",
+        lambda m: found.append(f"{m.text} {m.location['url']}") if m.type == "error" else None,
+    )
     return found
 
 
