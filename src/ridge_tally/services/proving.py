@@ -18,6 +18,7 @@ from ridge_tally.studies.proving.commissioning import Commissioning, commissioni
 from ridge_tally.studies.proving.gateway import Gateway, gateway_csv
 from ridge_tally.studies.proving.hunt import HuntView, hunt_view, test_named
 from ridge_tally.studies.proving.production import (
+    SIMULATED,
     ProductionView,
     production_view,
     reporting_units,
@@ -172,4 +173,4 @@ def simulated_log(workspace: Workspace, design: Design, number: int) -> tuple[by
     first = log.built.day if log.built else date(workspace.clock().year - 1, 4, 1)
     gateway = Gateway(first, SIMULATED_DAYS, number, zone=design.job.site.time_zone)
     content = gateway_csv(workspace.desk, design, gateway, list(reporting_units(design)))
-    return content.encode(), f"simulated-gateway-{number}.csv"
+    return content.encode(), f"{SIMULATED}-{number}.csv"

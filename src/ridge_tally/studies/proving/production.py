@@ -50,8 +50,8 @@ from ridge_tally.studies.proving.production_words import (
 )
 
 FloatArray = NDArray[np.float64]
-# A month with this share of its days is held against the year's own.
-WHOLE_MONTH_FRAC = 0.8
+# What the files of the stand-in of a gateway are called.
+SIMULATED = "simulated-gateway"
 
 
 @dataclass(frozen=True, slots=True)
@@ -258,14 +258,16 @@ def production_of(desk: Desk, design: Design, judged: Judged, file: str) -> Prod
                       odd=sum(m.tone is Tone.ACT for m in modules)),
         standing=standing, ratio=ratio, fine_band=fine, look_band=look, light_measured=measured,
         corrections=(*log.corrections, *clocks_told(judged.due.offs, log.first_day)),
-        doubts=tuple(_doubts(judged)),
+        doubts=tuple(_doubts(judged, file)),
         months=tuple(_months(desk, design, judged)),
         days=tuple(_days(judged)), signs=signs, modules=modules,
     )  # fmt: skip
 
 
-def _doubts(judged: Judged) -> Iterator[str]:
+def _doubts(judged: Judged, file: str) -> Iterator[str]:
     log = judged.log
+    if file.startswith(SIMULATED):
+        yield "A simulated gateway wrote it: practice, no measurement"
     if not judged.due.steps.light_measured:
         yield (
             "No light was measured: cloudless days alone are judged, against a usual cloudless sky "
