@@ -180,11 +180,11 @@ def _sky(
     return given_sky(Sky.CLEAR, time, sun, above_m, air, wind, frac)
 
 
-def _free(desk: Desk, design: Design, weather: WeatherYear, sun: SunPath) -> list[FloatArray]:
-    """Return (n,) light in each array's plane with nothing before it."""
+def _free(desk: Desk, design: Design, weather: WeatherYear, sun: SunPath, plane: int) -> FloatArray:
+    """Return (n,) light in an array's plane with nothing before it."""
     sky, lit = array_lights(desk, design)
     there = replace(sky, weather=weather, hours=hours_of(weather.time, sun))
-    return [relit(there, one).on_free.parts.poa_w_per_m2 for one in lit]
+    return relit(there, lit[plane]).on_free.parts.poa_w_per_m2
 
 
 def _cloudless(
@@ -198,7 +198,7 @@ def _cloudless(
         if plane is None:
             out[mine] = weather.ghi_w_per_m2
         else:
-            out[mine] = _free(desk, one, weather, _of(fine.sun, mine))[plane]
+            out[mine] = _free(desk, one, weather, _of(fine.sun, mine), plane)
     return fine.means(out)
 
 
@@ -249,7 +249,7 @@ def _fracs(
     table = np.zeros((FRACS, n))
     for k, frac in enumerate(fracs[1:], 1):
         weather = _sky(design, fine, mine, np.full(n, frac), some, some)
-        table[k] = _free(desk, design, weather, sun)[plane]
+        table[k] = _free(desk, design, weather, sun, plane)
     table = np.maximum.accumulate(table, axis=0)
     above = np.clip((table < light).sum(axis=0), 1, FRACS - 1)
     at = np.arange(n)

@@ -113,6 +113,10 @@ def post_moment(path: OptionPath, body: MomentRequest) -> Found[MomentView]:
     return Found[MomentView](found=found)
 
 
+def _named(path: OptionPath, what: str) -> str:
+    return f"{path.job_id}-{path.option_id}-r{path.revision}-{what}"
+
+
 @bp.get(
     f"{OPTION}/commissioning", operation_id="commissioning", responses={200: Found[Commissioning]}
 )
@@ -124,8 +128,9 @@ def get_commissioning(path: OptionPath) -> Found[Commissioning]:
 @bp.get(f"{OPTION}/commissioning.csv", operation_id="commissioning_csv")
 def get_commissioning_csv(path: OptionPath) -> Response:
     """The same as a table."""
-    name = f"{path.job_id}-{path.option_id}-r{path.revision}-commissioning.csv"
-    return handed_out(commissioning_rows(design_at(path)), "text/csv", name)
+    return handed_out(
+        commissioning_rows(design_at(path)), "text/csv", _named(path, "commissioning.csv")
+    )
 
 
 @bp.post(
@@ -148,15 +153,15 @@ def get_records(path: OptionPath) -> Found[RecordsView]:
 @bp.get(f"{OPTION}/serials.csv", operation_id="serials_csv")
 def get_serials_csv(path: OptionPath) -> Response:
     """The serial numbers in mounting order."""
-    name = f"{path.job_id}-{path.option_id}-r{path.revision}-serials.csv"
-    return handed_out(csv_file(serial_rows(design_at(path))), "text/csv", name)
+    return handed_out(
+        csv_file(serial_rows(design_at(path))), "text/csv", _named(path, "serials.csv")
+    )
 
 
 @bp.get(f"{OPTION}/serials.svg", operation_id="serials_svg")
 def get_serials_svg(path: OptionPath) -> Response:
     """The serial numbers of the modules where they are on the roof."""
-    name = f"{path.job_id}-{path.option_id}-r{path.revision}-serials.svg"
-    return handed_out(serial_svg(design_at(path)), "image/svg+xml", name)
+    return handed_out(serial_svg(design_at(path)), "image/svg+xml", _named(path, "serials.svg"))
 
 
 @bp.get(f"{OPTION}/hunt", operation_id="hunt", responses={200: Found[HuntView]})
@@ -164,10 +169,6 @@ def get_hunt(path: OptionPath) -> Found[HuntView]:
     """The search for a fault as it stands."""
     here, design = workspace(), design_at(path)
     return Found[HuntView](found=here.aside.do(lambda: hunt_of(here, design), given_up()))
-
-
-def _named(path: OptionPath, what: str) -> str:
-    return f"{path.job_id}-{path.option_id}-r{path.revision}-{what}"
 
 
 @bp.get(f"{OPTION}/hunt.csv", operation_id="hunt_csv")

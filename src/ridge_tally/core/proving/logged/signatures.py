@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ridge_tally.core.proving.logged.days import Days
-from ridge_tally.core.proving.logged.steps import DARK_FRAC, Plateau, Sorted, What
+from ridge_tally.core.proving.logged.steps import DARK_FRAC, Plateau, Sorted, What, runs
 from ridge_tally.core.proving.logged.trend import Change, Sinking, changes_of, sinkings_of
 
 FloatArray = NDArray[np.float64]
@@ -111,7 +111,7 @@ def _seen(one: Sorted, sign: Sign, where: NDArray[np.bool_]) -> Seen | None:
         return None
     log = one.log
     behind = np.maximum(log.free_w - np.nan_to_num(log.made_w), 0.0)
-    lost = np.where(where, behind, 0.0).sum() * log.step_h / 1000
+    lost = one.kwh(behind, where).sum()
     hours = float(where.sum()) * log.step_h
     return Seen(sign, int(on[0]), int(on[-1]), len(on), float(lost), {"hours": hours})
 
@@ -149,10 +149,7 @@ def _outages(one: Sorted) -> tuple[NDArray[np.bool_], NDArray[np.bool_]]:
     full &= log.due_w > DARK_FRAC * log.rated_w
     short, long = np.zeros_like(out), np.zeros_like(out)
     for day in np.flatnonzero(out.any(axis=1)):
-        edges = np.flatnonzero(
-            np.diff(np.concatenate([[False], out[day], [False]]).astype(np.int8))
-        )
-        for first, end in zip(edges[::2], edges[1::2], strict=True):
+        for first, end in runs(out[day]):
             hours = (end - first) * log.step_h
             between = first > 0 and end < out.shape[1] and full[day, first - 1] and full[day, end]
             if between and hours <= SHORT_OUT_H:
@@ -224,22 +221,17 @@ def _notches(one: Sorted, days: Days) -> Iterator[Seen]:
     profile = _profile(one, days, use)
     top = float(np.nanquantile(profile, 0.75)) if np.isfinite(profile).any() else 1.0
     dent = np.nan_to_num(profile, nan=top) < NOTCH_FRAC * top
-    edges = np.flatnonzero(np.diff(np.concatenate([[False], dent, [False]]).astype(np.int8)))
-    inside = np.flatnonzero(np.isfinite(profile))
-    for first, end in zip(edges[::2], edges[1::2], strict=True):
+    judged = int(np.isfinite(profile).sum())
+    for first, end in runs(dent):
         beside = [profile[n] for n in (first - 2, end + 1) if 0 <= n < len(profile)]
         whole = [b for b in beside if np.isfinite(b)]
         # A dent has a shoulder on either side; low sun alone has one.
-        if len(whole) < 2 or min(whole) < BESIDE_FRAC * top or end - first > len(inside) / 2:
+        if len(whole) < 2 or min(whole) < BESIDE_FRAC * top or end - first > judged / 2:
             continue
         where = np.zeros_like(one.kept)
         where[:, first:end] = True
         where &= one.kept & use[:, None]
-        lost = (
-            np.where(where, top * log.due_w - np.nan_to_num(log.made_w), 0).sum()
-            * log.step_h
-            / 1000
-        )
+        lost = one.kwh(top * log.due_w - np.nan_to_num(log.made_w), where).sum()
         on = np.flatnonzero(where.any(axis=1))
         yield Seen(
             Sign.SHADE, int(on[0]), int(on[-1]), len(on), float(lost),

@@ -160,7 +160,7 @@ def _plateaus(log: DueSteps, what: NDArray[np.int64]) -> Iterator[Plateau]:
         kept = what[day] == What.KEPT
         flat = np.abs(np.diff(made)) <= FLAT_FRAC * np.maximum(made[:-1], 1.0)
         flat &= kept[1:] & kept[:-1] & (made[:-1] > 0.05 * log.rated_w)
-        for first, last in _runs(flat, least - 1):
+        for first, last in runs(flat, least - 1):
             found = _held(log, day, kept, first, last + 1)
             if found is not None:
                 yield found
@@ -185,8 +185,8 @@ def _held(log: DueSteps, day: int, kept: BoolArray, first: int, end: int) -> Pla
     return Plateau(day, first, end, level, what)
 
 
-def _runs(mask: BoolArray, least: int) -> Iterator[tuple[int, int]]:
-    """Yield first and end of runs of at least so many."""
+def runs(mask: BoolArray, least: int = 1) -> Iterator[tuple[int, int]]:
+    """Yield where each run of at least so many in (n,) begins, and where it has ended."""
     edges = np.flatnonzero(np.diff(np.concatenate([[False], mask, [False]]).astype(np.int8)))
     for first, end in zip(edges[::2], edges[1::2], strict=True):
         if end - first >= least:
