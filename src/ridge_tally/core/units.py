@@ -7,6 +7,7 @@ live only here.  The browser echoes the same readings; both test suites share
 
 import math
 import re
+from datetime import date
 from enum import StrEnum
 from fractions import Fraction
 
@@ -269,6 +270,11 @@ def _angle_deg(parts: tuple[str | None, ...], negative: str) -> float:
     assert whole is not None
     size = abs(float(whole)) + float(minutes or 0) / 60 + float(seconds or 0) / 3600
     return -size if whole.startswith("-") or (side and side in negative) else size
+
+
+def day_text(day: date) -> str:
+    """Return a day with its year as people write it, such as 4 Mar 2025."""
+    return f"{day.day} {day:%b %Y}"
 
 
 def format_altitude(height_m: float, unit: LengthUnit) -> str:

@@ -6,6 +6,8 @@ from datetime import datetime
 import numpy as np
 from numpy.typing import NDArray
 
+from ridge_tally.core.units import day_text
+
 Stamps = NDArray[np.datetime64]
 SECOND = np.timedelta64(1, "s")
 HOUR_S, LATEST_H = 3600, 4
@@ -31,7 +33,7 @@ class ClockChanges:
         if not (self.forward or self.back):
             return ()
         changes = sorted([(f, "forward") for f in self.forward] + [(b, "back") for b in self.back])
-        told = " and ".join(f"{way} on {day_told(when)}" for when, way in changes)
+        told = " and ".join(f"{way} on {day_text(when)}" for when, way in changes)
         return (f"Daylight time is taken off: the clock goes {told}; all hours are standard time",)
 
 
@@ -102,8 +104,3 @@ def _days_apart(one: np.datetime64, others: Stamps) -> NDArray[np.int64]:
 
 def _datetime(stamp: np.datetime64) -> datetime:
     return stamp.astype("datetime64[s]").astype(datetime)  # type: ignore[no-any-return]
-
-
-def day_told(when: datetime) -> str:
-    """Return ``4 Mar 2025``."""
-    return f"{when.day} {when:%b %Y}"

@@ -11,7 +11,8 @@ from numpy.typing import NDArray
 from ridge_tally.core.errors import FormatError
 from ridge_tally.core.nominal_year import NOMINAL_YEAR
 from ridge_tally.core.sky.weather_year import HOURS
-from ridge_tally.formats.clock_changes import clock_changes, day_told
+from ridge_tally.core.units import day_text
+from ridge_tally.formats.clock_changes import clock_changes
 from ridge_tally.formats.holes import MOST_HOLES, filled
 from ridge_tally.formats.timed_table import TimedTable, read_timed
 
@@ -136,7 +137,7 @@ def _hours(
         raise FormatError(
             file,
             "rows",
-            f"they run from {day_told(min(starts))} to {day_told(last)}",
+            f"they run from {day_text(min(starts))} to {day_text(last)}",
             "Choose twelve months, or take the bills with a day's shape.",
         )
     sums, counts = np.zeros(HOURS), np.zeros(HOURS, np.int64)

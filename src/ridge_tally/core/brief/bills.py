@@ -10,6 +10,7 @@ from ridge_tally.core.job.brief import BillRow
 from ridge_tally.core.job.grid import Tariff
 from ridge_tally.core.job.ids import BillId
 from ridge_tally.core.nominal_year import DAYS_IN_MONTH, MONTH_NAMES
+from ridge_tally.core.units import day_text
 
 SEASONS = ((12, 1, 2), (3, 4, 5), (6, 7, 8), (9, 10, 11))
 NORTHERN = ("winter", "spring", "summer", "autumn")
@@ -118,7 +119,7 @@ def _days_counted(bills: list[ReadBill]) -> list[ReadBill]:
             done[bill.id] = _faulty(
                 bill,
                 "first_day",
-                f"Overlaps the bill of {_day(_first(before))} to {_day(_last(before))} "
+                f"Overlaps the bill of {day_text(_first(before))} to {day_text(_last(before))} "
                 f"(row {place[before.id]}) by {days} day{'s' if days > 1 else ''}.",
             )
             continue
@@ -258,7 +259,3 @@ def _first(bill: ReadBill) -> date:
 def _last(bill: ReadBill) -> date:
     assert bill.last_day is not None
     return bill.last_day
-
-
-def _day(day: date) -> str:
-    return f"{day.day} {MONTH_NAMES[day.month - 1]} {day.year}"

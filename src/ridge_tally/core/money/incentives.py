@@ -2,7 +2,6 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import date
 
 from ridge_tally.core.errors import BadGeometry
 from ridge_tally.core.job.money import (
@@ -17,6 +16,7 @@ from ridge_tally.core.job.money import (
     Payer,
 )
 from ridge_tally.core.money.cents import half_up
+from ridge_tally.core.units import day_text
 
 # What floating sums leave: a ratio of exactly the limit holds.
 EPSILON = 1e-9
@@ -116,9 +116,9 @@ def _why_not(  # noqa: PLR0911 - one return a reason
         day = expected.contract if one.date_rule is DateRule.CONTRACT else expected.in_service
         what = "the contract" if one.date_rule is DateRule.CONTRACT else "going live"
         if day is None:
-            return f"ends {_day(one.ends)}: no day of {what} is given"
+            return f"ends {day_text(one.ends)}: no day of {what} is given"
         if day > one.ends:
-            return f"ended {_day(one.ends)}, before {what} on {_day(day)}"
+            return f"ended {day_text(one.ends)}, before {what} on {day_text(day)}"
     ratio = one.most_dc_ac_ratio
     if (
         ratio is not None
@@ -128,10 +128,6 @@ def _why_not(  # noqa: PLR0911 - one return a reason
         now = bought.dc_kw / bought.ac_kw if bought.ac_kw else 0.0
         return f"DC over AC is {now * 100:.1f} %, above {ratio * 100:.0f} %"
     return ""
-
-
-def _day(day: date) -> str:
-    return f"{day.day} {day:%b %Y}"
 
 
 def _base_cents(one: Incentive, bought: Bought, before: list[Granted]) -> int:

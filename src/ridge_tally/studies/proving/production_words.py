@@ -9,6 +9,7 @@ from ridge_tally.core.proving.logged.clock import Off
 from ridge_tally.core.proving.logged.days import LogStanding
 from ridge_tally.core.proving.logged.signatures import Seen, Sign
 from ridge_tally.core.proving.logged.steps import What
+from ridge_tally.core.units import day_text
 
 # A step down of this is a fault's; days of holes and of stops from which they matter.
 ACT_STEP_FRAC, MANY_TRIPS, MANY_GAP_H = 0.05, 3, 24.0
@@ -167,16 +168,11 @@ def _evidence(seen: Seen, *, measured: bool) -> str:
 
 def _when(seen: Seen, first: date, last: date) -> str:
     if first == last:
-        return day_told(first)
+        return day_text(first)
     many = seen.days
     if seen.last - seen.first + 1 == many:
-        return f"{day_told(first)} to {day_told(last)}"
-    return f"{many} days between {day_told(first)} and {day_told(last)}"
-
-
-def day_told(day: date) -> str:
-    """Return ``4 Mar 2025``."""
-    return f"{day.day} {day:%b %Y}"
+        return f"{day_text(first)} to {day_text(last)}"
+    return f"{many} days between {day_text(first)} and {day_text(last)}"
 
 
 def _clock(hours: float) -> str:
@@ -196,7 +192,7 @@ def clocks_told(offs: Sequence[Off], first_day: date) -> Iterator[str]:
         way = "late" if off.late_h > 0 else "early"
         first, last = (first_day + timedelta(days=n) for n in (off.first, off.end - 1))
         yield (
-            f"From {day_told(first)} to {day_told(last)} its clock is {much:g} h {way} by the sun: put right"
+            f"From {day_text(first)} to {day_text(last)} its clock is {much:g} h {way} by the sun: put right"
         )
 
 
