@@ -43,8 +43,9 @@ class LoggedDue:
 
     ``shares``: of each tracker, or array behind microinverters: how many strings, or units, and
     its part (d, p) of what all make.  ``offs``: what was put right in the clock.  ``unlit``: steps
-    by day without a reading of the light.  ``module_light``: of each module the log names, what
-    reaches its cells over the judged steps, in the order of the log; empty without such.
+    by day without a reading of the light.  ``module_light`` and ``module_kwh``: of each
+    module the log names, in its order, what reaches its cells and what it made while all of them
+    are logged; empty without such.
     """
 
     steps: DueSteps
@@ -53,6 +54,7 @@ class LoggedDue:
     unlit: int
     light_on: str
     module_light: FloatArray
+    module_kwh: FloatArray
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -127,8 +129,10 @@ def logged_due(desk: Desk, design: Design, log: ProductionLog) -> LoggedDue:
         unlit = int((dark & np.isfinite(made)).sum())
         made = np.where(dark, np.nan, made)
     steps = replace(steps, made_w=made)
-    lights = _module_light(log, fine, ways, scenes, steps, offs)
-    return LoggedDue(steps, shares, offs, unlit, design.arrays[plane].plane.name, lights)
+    # Arrays without modules have no light: the scene's own numbers count.
+    light_on = scenes[0].arrays[plane].laid.plane.name
+    by_module = _by_module(log, fine, ways, scenes, steps, offs)
+    return LoggedDue(steps, shares, offs, unlit, light_on, *by_module)
 
 
 def cloudless_light(
@@ -323,20 +327,24 @@ def _counts(design: Design, sources: int) -> list[int]:
     return [len(by_tracker.get(n, ())) for n in range(sources)]
 
 
-def _module_light(
+def _by_module(
     log: ProductionLog, fine: _Fine, ways: list[tuple[Design, NDArray[np.bool_]]],
     scenes: list[Scene], steps: DueSteps, offs: tuple[Off, ...],
-) -> FloatArray:  # fmt: skip
-    """Return what reaches the cells of each part of a log while all parts are logged."""
+) -> tuple[FloatArray, FloatArray]:  # fmt: skip
+    """Return what reaches the cells of each part of a log, and its kWh, while all are logged."""
+    light, kwh = np.zeros(len(log.modules)), np.zeros(len(log.modules))
     if not log.modules:
-        return np.zeros(0)
-    use = fine.spread(modules_logged(log, steps, offs).astype(float)) > 0
-    out = np.zeros(len(log.modules))
+        return light, kwh
+    made = [put_right(watts, offs, steps.step_h) for _, watts in log.modules]
+    bright = steps.due_w > 0.15 * steps.rated_w
+    logged = bright & np.isfinite(made).all(axis=0)
+    for k, watts in enumerate(made):
+        kwh[k] = float(watts[logged].sum()) * steps.step_h / 1000
+    use = fine.spread(logged.astype(float)) > 0
     for (_, mine), scene in zip(ways, scenes, strict=True):
-        known = scene.number
-        for k, light in enumerate(_lit_parts(log, scene, known)):
-            out[k] += float(light[use[mine]].sum())
-    return out
+        for k, lit in enumerate(_lit_parts(log, scene, scene.number)):
+            light[k] += float(lit[use[mine]].sum())
+    return light, kwh
 
 
 def _lit_parts(
@@ -348,11 +356,3 @@ def _lit_parts(
     for n, ids in groups:
         steps = len(scene.weather.time)
         yield lit[n].reaching_w_per_m2.mean(axis=0) * len(ids) if n in lit else np.zeros(steps)
-
-
-def modules_logged(log: ProductionLog, steps: DueSteps, offs: tuple[Off, ...]) -> NDArray[np.bool_]:
-    """Return the steps (d, p) in the bright of day that every part of a log has a reading of."""
-    bright = steps.due_w > 0.15 * steps.rated_w
-    for _, watts in log.modules:
-        bright &= np.isfinite(put_right(watts, offs, steps.step_h))
-    return bright

@@ -12,7 +12,6 @@ from ridge_tally.core.job.document import month_first, taking_part
 from ridge_tally.core.job.ids import PlacedId
 from ridge_tally.core.job.proving import Carries, ProductionFile
 from ridge_tally.core.nominal_year import DAYS_IN_MONTH
-from ridge_tally.core.proving.logged.clock import put_right
 from ridge_tally.core.proving.logged.days import (
     BANDS,
     LEAST_DAYS_OF_MONTH,
@@ -33,11 +32,11 @@ from ridge_tally.formats.production_file import (
     called_modules,
     read_production,
 )
-from ridge_tally.rules.design import Design
+from ridge_tally.rules.design import Design, dc_watts
 from ridge_tally.rules.proving.serials import carried, serial_map
 from ridge_tally.simulation.desk import Desk
 from ridge_tally.simulation.kept import meter_file
-from ridge_tally.simulation.logged_due import LoggedDue, logged_due, modules_logged
+from ridge_tally.simulation.logged_due import LoggedDue, logged_due
 from ridge_tally.simulation.weather import weather_key
 from ridge_tally.simulation.year import hourly_year
 from ridge_tally.studies.proving.production_words import (
@@ -195,12 +194,9 @@ def log_of(desk: Desk, design: Design, at: int) -> tuple[ProductionFile, Judged]
 def terms_of(design: Design, column: str = "") -> LogTerms:
     """Return what a reader must know of a design."""
     strung = taking_part(design.option)
-    rated = sum(
-        laid.module.p_max_w * sum(m.present for m in laid.array.modules) for laid in design.arrays
-    )
     return LogTerms(
         utc_offset_h=design.job.site.utc_offset_h,
-        rated_w=rated,
+        rated_w=dc_watts(design)[2],
         modules=len(strung),
         month_first=month_first(design.job),
         called=called_modules(_named(design)),
@@ -313,14 +309,6 @@ def _modules(design: Design, judged: Judged) -> Iterator[ModuleMade]:
     log, due = judged.log, judged.due
     if not log.modules:
         return
-    use = modules_logged(log, due.steps, due.offs)
-    step_h = due.steps.step_h
-    made = np.array(
-        [
-            float(np.where(use, put_right(w, due.offs, step_h), 0.0).sum()) * step_h / 1000
-            for _, w in log.modules
-        ]
-    )
     plane_of = {m.id: n for n, laid in enumerate(design.arrays) for m in laid.array.modules}
     names = {
         i: f"{c.plane}, row {c.row}, place {c.column}"
@@ -329,12 +317,12 @@ def _modules(design: Design, judged: Judged) -> Iterator[ModuleMade]:
         for i in c.modules
     }
     group = np.array([plane_of.get(ids[0], -1) for ids, _ in log.modules])
-    found = beside_siblings(made, due.module_light, group)
+    found = beside_siblings(due.module_kwh, due.module_light, group)
     tones = (Tone.KNOWN, Tone.LOOK, Tone.ACT)
     for k, (ids, _) in enumerate(log.modules):
         ratio = float(found.ratio[k]) if np.isfinite(found.ratio[k]) else None
         yield ModuleMade(
-            ids, names.get(ids[0], ids[0]), float(made[k]), ratio, int(found.siblings[k]),
+            ids, names.get(ids[0], ids[0]), float(due.module_kwh[k]), ratio, int(found.siblings[k]),
             tones[int(found.odd[k])],
         )  # fmt: skip
 

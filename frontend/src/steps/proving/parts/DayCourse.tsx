@@ -4,6 +4,7 @@ import { scaleLinear } from 'd3-scale';
 import { area, line } from 'd3-shape';
 import type { Schemas } from '@/api/client';
 import { Chart } from '@/charts/Chart';
+import { LevelLines } from '@/charts/LevelLines';
 import { useJob } from '@/plan/JobContext';
 import { Fitted } from '@/ui/Fitted';
 import { day as dayTold, figure } from '@/units/format';
@@ -101,20 +102,13 @@ function Lines({ course, widthPx }: { course: Schemas['DayCourse']; widthPx: num
           />
         ))}
       <g fontSize="12" fill="var(--color-ink-2)">
-        {y.ticks(4).map((v) => (
-          <g key={v}>
-            <line
-              x1={PAD.left}
-              x2={widthPx - PAD.right}
-              y1={y(v)}
-              y2={y(v)}
-              stroke="var(--color-rule)"
-            />
-            <text x={PAD.left - 5} y={y(v) + 4} textAnchor="end">
-              {figure(v, v % 1 ? 1 : 0)} kW
-            </text>
-          </g>
-        ))}
+        <LevelLines
+          y={y}
+          count={4}
+          leftPx={PAD.left}
+          rightPx={widthPx - PAD.right}
+          name={(v) => `${figure(v, v % 1 ? 1 : 0)} kW`}
+        />
         {HOURS.filter((h) => x(h) >= PAD.left && x(h) <= widthPx - PAD.right).map((h) => (
           <text key={h} x={x(h)} y={HIGH_PX - 5} textAnchor="middle">
             {h}:00

@@ -9,7 +9,7 @@ import { useFileRead } from '@/ui/useFileRead';
 import { askGateway, productionFile, productionQuery, sendLog } from '../queries';
 import { DayCourse } from './DayCourse';
 import { DayRatios } from './DayRatios';
-import { BigButton, BigChoice, TakeOff } from './hand';
+import { BigButton, BigChoice, BigFile, TakeOff } from './hand';
 import { ModulesMade } from './ModulesMade';
 import { MonthsMade } from './MonthsMade';
 import { Signs } from './Signs';
@@ -55,7 +55,12 @@ function LogBar({ files, number, onPick }: LogBarProps) {
   return (
     <>
       <div className="flex flex-wrap items-end gap-2">
-        <LogPick onFile={sent.read} />
+        <BigFile
+          label="Gateway’s log, CSV"
+          name="Gateway’s log, file"
+          accept=".csv,.txt,.tsv"
+          onFile={sent.read}
+        />
         <BigButton onClick={() => asked.read(new File([], ''))}>
           Ask the simulated gateway
         </BigButton>
@@ -82,25 +87,6 @@ function LogBar({ files, number, onPick }: LogBarProps) {
         </p>
       )}
     </>
-  );
-}
-
-function LogPick({ onFile }: { onFile: (file: File) => void }) {
-  return (
-    <label className="inline-flex min-h-11 cursor-pointer items-center rounded-md border border-patina bg-patina px-3 font-medium text-sheet focus-within:outline-2 focus-within:outline-copper">
-      Gateway’s log, CSV
-      <input
-        type="file"
-        accept=".csv,.txt,.tsv"
-        aria-label="Gateway’s log, file"
-        className="sr-only"
-        onChange={(event) => {
-          const file = event.target.files?.[0];
-          event.target.value = '';
-          if (file) onFile(file);
-        }}
-      />
-    </label>
   );
 }
 

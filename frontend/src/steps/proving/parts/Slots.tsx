@@ -6,7 +6,7 @@ import { pictureAddress } from '@/api/queries';
 import { useJob } from '@/plan/JobContext';
 import { useFileRead } from '@/ui/useFileRead';
 import { useTried } from '@/ui/useTried';
-import { BigButton, BigField, TakeOff, today } from './hand';
+import { BigButton, BigField, BigFile, TakeOff, today } from './hand';
 
 type Seen = Schemas['SlotSeen'];
 
@@ -106,20 +106,12 @@ function SlotRow({ seen, who }: { seen: Seen; who: string }) {
         </a>
       )}
       {slot.kind === 'photo' && (
-        <label className="inline-flex min-h-11 cursor-pointer items-center rounded-md border border-patina bg-patina px-3 font-medium text-sheet focus-within:outline-2 focus-within:outline-copper">
-          {photo.reading ? 'Sending' : 'Photo'}
-          <input
-            type="file"
-            accept="image/*"
-            aria-label={`Photo: ${slot.title}`}
-            className="sr-only"
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              event.target.value = '';
-              if (file) photo.read(file);
-            }}
-          />
-        </label>
+        <BigFile
+          label={photo.reading ? 'Sending' : 'Photo'}
+          name={`Photo: ${slot.title}`}
+          accept="image/*"
+          onFile={photo.read}
+        />
       )}
       <BigButton
         aria-label={`Fine: ${slot.title}`}

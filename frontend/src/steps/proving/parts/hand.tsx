@@ -105,6 +105,36 @@ export function BigChoice({ label, value, items, onChange, className = '' }: Big
   );
 }
 
+interface BigFileProps {
+  label: string;
+  /** What is read out: which file. */
+  name: string;
+  accept: string;
+  onFile: (file: File) => void;
+}
+
+/** Asks for a file, or for a photo where the machine has a camera. */
+export function BigFile({ label, name, accept, onFile }: BigFileProps) {
+  return (
+    <label
+      className={`inline-flex min-h-11 cursor-pointer items-center rounded-md border px-3 text-sm font-medium focus-within:outline-2 focus-within:outline-copper ${TONE.main}`}
+    >
+      {label}
+      <input
+        type="file"
+        accept={accept}
+        aria-label={name}
+        className="sr-only"
+        onChange={(event) => {
+          const file = event.target.files?.[0];
+          event.target.value = '';
+          if (file) onFile(file);
+        }}
+      />
+    </label>
+  );
+}
+
 export const SKIES = ['clear', 'hazy', 'overcast'].map((value) => ({ value, label: value }));
 
 /** A reading that can be taken, as an item of a list. */

@@ -13,12 +13,11 @@ LOOK_FRAC, ACT_FRAC, DEVIATIONS = 0.05, 0.10, 4.0
 
 @dataclass(frozen=True, slots=True, eq=False)
 class BesideSiblings:
-    """(m,): kWh of each over kWh due by its light, over the same of its siblings; how many they are.
+    """(m,): kWh of each by its light over the same of its siblings; how many they are.
 
     NaN where a module has no siblings.  ``odd`` is 0 for fine, 1 for a look, 2 to act.
     """
 
-    kwh: FloatArray
     ratio: FloatArray
     siblings: NDArray[np.int64]
     odd: NDArray[np.int64]
@@ -57,4 +56,4 @@ def beside_siblings(
         off = abs(ratio[m] - 1)
         if off > max(LOOK_FRAC, DEVIATIONS * scatter):
             odd[m] = 2 if off > ACT_FRAC else 1
-    return BesideSiblings(made_kwh, ratio, count, odd)
+    return BesideSiblings(ratio, count, odd)
